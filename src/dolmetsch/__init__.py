@@ -1,0 +1,1 @@
+"""Dolmetsch: what house-cured meat really costs, from the price tag to the slice."""

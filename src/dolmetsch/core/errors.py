@@ -1,0 +1,52 @@
+"""What the core refuses.
+
+DolmetschError
+├── QuantityError   something typed that is no weight, price or number
+└── LedgerError     a batch whose entries cannot have happened as told
+"""
+
+from typing import ClassVar
+
+
+class DolmetschError(Exception):
+    """Root of all refusals; ``code`` is stable, the text is for the cook."""
+
+    code: ClassVar[str] = "refused"
+
+
+class QuantityError(DolmetschError):
+    """A typed quantity that cannot be taken.
+
+    Attributes:
+        reason: stable word for the cause (``unreadable``, ``zero``, ``negative``, ``too_heavy``,
+            ``too_fine``, ``too_large``).
+        found: what was typed, as it came.
+    """
+
+    code = "bad_quantity"
+
+    def __init__(self, reason: str, found: str, message: str) -> None:
+        self.reason = reason
+        self.found = found
+        super().__init__(message)
+
+
+class LedgerError(DolmetschError):
+    """A batch that is refused whole, because one entry is impossible.
+
+    Attributes:
+        reason: stable word for the cause (``overweight``, ``piece_gone``, ``unknown_piece``, …).
+        step: the step counted from 1; None where the batch's lots or head are meant.
+        field: path inside the step (``into[0].weight``) or inside the batch (``lots[0].paid``).
+        told: the message without the place.
+    """
+
+    code = "impossible_batch"
+
+    def __init__(self, reason: str, *, step: int | None = None, field: str, told: str) -> None:
+        self.reason = reason
+        self.step = step
+        self.field = field
+        self.told = told
+        place = field if step is None else f"step {step}, {field}"
+        super().__init__(f"{place}: {told}")

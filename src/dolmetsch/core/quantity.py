@@ -1,0 +1,171 @@
+"""Reading weights, prices and numbers as a cook types them.
+
+Every reader takes the text as it came and gives exact rationals (grams, money of the kitchen's
+currency) or raises ``QuantityError`` with a sentence that says what to write instead.
+"""
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.exact import GRAMS_PER
+
+#: Five tonnes: heavier than any piece or lot that hangs in a kitchen, so a slip of the finger.
+MAX_GRAMS: Final = Fraction(5_000_000)
+#: More money than a batch of meat costs; keeps sums inside what the record store holds.
+MAX_MONEY: Final = Fraction(1_000_000)
+#: Weights are kept in grams to this many places, prices to MONEY_PLACES; finer is refused, not rounded.
+GRAM_PLACES: Final = 12
+MONEY_PLACES: Final = 4
+
+_NUMBER = r"[0-9]+(?:\.[0-9]+)?|\.[0-9]+"
+_UNIT_WORDS: Final = {
+    "lb": ("lb", "lbs", "pound", "pounds", "#"),
+    "oz": ("oz", "ounce", "ounces"),
+    "kg": ("kg", "kgs", "kilo", "kilos", "kilogram", "kilograms"),
+    "g": ("g", "gr", "gram", "grams", "gramme", "grammes"),
+}
+_UNIT_OF: Final = {word: unit for unit, words in _UNIT_WORDS.items() for word in words}
+_ONE = re.compile(rf"({_NUMBER})\s*([a-z#]+)?")
+_TWO = re.compile(rf"([0-9]+)\s*([a-z#]+)[\s,]+({_NUMBER})\s*([a-z]+)")
+_PER = re.compile(rf"({_NUMBER})\s*(?:/|\ba\b|\ban\b|\bper\b)?\s*([a-z#]+)?")
+_FOR = re.compile(rf"({_NUMBER})\s*(?:/|\bfor\b)\s*(.+)")
+_COUNTED = re.compile(rf"({_NUMBER})\s*(?:each|pieces|pcs|bags|x)?")
+_EACH: Final = frozenset({"each", "piece", "bag"})
+
+WEIGHT_HINT: Final = "write it like 4.38 lb, 4 lb 6 oz, 70 oz, 1.98 kg or 850 g"
+PRICE_HINT: Final = "write it like 3.49/lb, 7.70/kg, 0.35 each or 5.00 for 8 oz"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Price:
+    """What was ``paid`` (money, not negative) for so many ``grams``, or for so many ``count``.
+
+    Just one of ``grams`` and ``count`` is given and is above zero. "3.49/lb" is 3.49 for 453.59237 g.
+    """
+
+    paid: Fraction
+    grams: Fraction | None = None
+    count: Fraction | None = None
+
+    def __post_init__(self) -> None:
+        if (self.grams is None) == (self.count is None):
+            raise ValueError("a price is either by weight or by count")
+
+    def cost_of(self, amount: Fraction) -> Fraction:
+        """Money for ``amount``: grams where the price is by weight, else a count."""
+        divisor = self.grams if self.grams is not None else self.count
+        assert divisor is not None
+        return amount * self.paid / divisor
+
+
+def read_number(
+    text: str, *, what: str = "number", limit: Fraction = MAX_MONEY, places: int = MONEY_PLACES
+) -> Fraction:
+    """A plain decimal number, not negative, at most ``limit``, with at most ``places`` decimals.
+
+    Raises:
+        QuantityError: unreadable, below zero, too large or too fine; the text names ``what``.
+    """
+    found = text.strip()
+    bare = found.removeprefix("$").strip()
+    if bare.startswith("-"):
+        raise QuantityError("negative", found, f"“{found}” is below zero; a {what} cannot be")
+    if not re.fullmatch(_NUMBER, bare):
+        raise QuantityError("unreadable", found, f"“{found}” is no {what}: write plain digits like 3.49")
+    value = Fraction(bare)
+    _refuse_finer(value, places, found=found, what=what)
+    if value > limit:
+        raise QuantityError("too_large", found, f"“{found}” is more than a {what} can be here")
+    return value
+
+
+def read_money(text: str) -> Fraction:
+    """A sum of money like ``68.40`` or ``$68.40``: plain, not negative, at most 4 decimals."""
+    return read_number(text, what="price")
+
+
+def read_weight(text: str, *, default_unit: str | None = None) -> Fraction:
+    """A weight in grams from ``4.25 lb``, ``4 lb 6 oz``, ``68 oz``, ``1.93 kg``, ``850 g``.
+
+    Unit words may be spelt out; a bare number is taken in ``default_unit`` (the kitchen's), if given.
+
+    Raises:
+        QuantityError: unreadable, nothing, below zero, over 5 t, or finer than 12 places of a gram.
+    """
+    found = text.strip()
+    bare = found.lower()
+    if bare.startswith("-"):
+        raise QuantityError("negative", found, f"“{found}” is below zero; weigh again")
+    grams = _match_weight(bare, default_unit)
+    if grams is None:
+        raise QuantityError("unreadable", found, f"“{found}” is no weight: {WEIGHT_HINT}")
+    if grams == 0:
+        raise QuantityError("zero", found, f"“{found}” is a weight of nothing; leave the piece out instead")
+    if grams > MAX_GRAMS:
+        raise QuantityError("too_heavy", found, f"“{found}” is over 5 t; check the unit")
+    _refuse_finer(grams, GRAM_PLACES, found=found, what="weight")
+    return grams
+
+
+def _match_weight(bare: str, default_unit: str | None) -> Fraction | None:
+    if two := _TWO.fullmatch(bare):
+        pounds, first, ounces, second = two.groups()
+        if _UNIT_OF.get(first) == "lb" and _UNIT_OF.get(second) == "oz":
+            return int(pounds) * GRAMS_PER["lb"] + Fraction(ounces) * GRAMS_PER["oz"]
+    elif one := _ONE.fullmatch(bare):
+        number, word = one.groups()
+        unit = default_unit if word is None else _UNIT_OF.get(word)
+        return None if unit is None else Fraction(number) * GRAMS_PER[unit]
+    return None
+
+
+def read_count(text: str) -> Fraction:
+    """A count of things used, like ``15`` or ``15 bags``; above zero."""
+    found = text.strip()
+    match = _COUNTED.fullmatch(found.lower())
+    if match is None:
+        raise QuantityError("unreadable", found, f"“{found}” is no count: write it like 15")
+    value = read_number(match[1], what="count")
+    if value == 0:
+        raise QuantityError("zero", found, f"“{found}” is a count of nothing; leave the line out instead")
+    return value
+
+
+def read_price(text: str, *, default_unit: str | None = None) -> Price:
+    """A unit price (``3.49/lb``, ``1.20 a kg``, ``0.35 each``) or a bought pack (``5.00 for 8 oz``).
+
+    A bare number is a price for one ``default_unit``, if given.
+
+    Raises:
+        QuantityError: unreadable, below zero, or for a weight of nothing.
+    """
+    found = text.strip()
+    bare = found.lower().removeprefix("$").strip()
+    if bare.startswith("-"):
+        raise QuantityError("negative", found, f"“{found}” is below zero; a price cannot be")
+    if per := _PER.fullmatch(bare):
+        money, word = per.groups()
+        unit = default_unit if word is None else _UNIT_OF.get(word)
+        if word in _EACH:
+            return Price(paid=read_money(money), count=Fraction(1))
+        if unit is not None:
+            return Price(paid=read_money(money), grams=GRAMS_PER[unit])
+    elif pack := _FOR.fullmatch(bare):
+        return _read_pack(found, paid=read_money(pack[1]), size=pack[2])
+    raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
+
+
+def _read_pack(found: str, *, paid: Fraction, size: str) -> Price:
+    if (grams := _match_weight(size, None)) is not None:
+        return Price(paid=paid, grams=read_weight(size))
+    if _COUNTED.fullmatch(size) and grams is None:
+        return Price(paid=paid, count=read_count(size))
+    raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
+
+
+def _refuse_finer(value: Fraction, places: int, *, found: str, what: str) -> None:
+    if (value * 10**places).denominator != 1:
+        raise QuantityError("too_fine", found, f"“{found}” has more decimals than a {what} here can keep")

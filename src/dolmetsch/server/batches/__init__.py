@@ -1,0 +1,1 @@
+"""Batches: their append-only entries, and what is read from them."""

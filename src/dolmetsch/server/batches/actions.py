@@ -1,0 +1,295 @@
+"""Writes: starting a batch, and recording an entry in it. One transaction each, append-only."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import UTC, datetime, timedelta
+from uuid import UUID
+
+from django.db import IntegrityError, transaction
+
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.strip import label_kind
+from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches.chain import (
+    Act,
+    EntryRows,
+    Reckoning,
+    build_chain,
+    list_entry_rows,
+    reckon,
+)
+from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
+from dolmetsch.server.batches.reading import Reader, read_content
+from dolmetsch.server.batches.retelling import describe, label_entry
+from dolmetsch.server.batches.showing import stand
+from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+
+EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
+AHEAD = timedelta(days=1)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Write:
+    """Who writes, where, when, and the key that makes a resend harmless.
+
+    ``fingerprint`` is of the whole request; the same key with another fingerprint is refused.
+    """
+
+    kitchen: Kitchen
+    user: User
+    now: datetime
+    key: UUID
+    fingerprint: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Draft:
+    """An entry read and reckoned in its place, nothing written.
+
+    ``reckoning`` is None where something typed could not be read; then ``reader`` says what.
+    """
+
+    rows: EntryRows
+    reader: Reader
+    reckoning: Reckoning | None
+
+
+def start_batch(write: Write, draft: schemas.StartIn) -> tuple[Entry, bool]:
+    """Start a batch with what was bought; gives its first entry, and whether it was there already.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def start() -> tuple[Entry, bool]:
+        kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+        drafted = draft_start(kitchen, draft, now=write.now)
+        if drafted.reader.problems or drafted.reckoning is None:
+            raise refuse_fields(drafted.reader.problems)
+        entry = drafted.rows.entry
+        batch = entry.batch
+        batch.code = _next_code(kitchen, draft.bought.cut)
+        _save(write, drafted.rows, drafted.reckoning, sequence=1)
+        return entry, False
+
+    return _once(write, start)
+
+
+def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> tuple[Entry, bool]:
+    """Record an entry, or the correction of one, in batch ``code``.
+
+    Raises:
+        DomainError: not_found, bad_fields, moved_on (others recorded since ``draft.seen``),
+            breaks_later (a correction that later entries contradict), key_reused.
+    """
+
+    def record() -> tuple[Entry, bool]:
+        batch = Batch.objects.select_for_update().filter(kitchen=write.kitchen, code=code).first()
+        if batch is None:
+            raise not_found(f"batch “{code}”")
+        if (done := _find_done(write)) is not None:
+            return done, True
+        rows = list_entry_rows(batch)
+        _refuse_moved_on(rows, seen=draft.seen)
+        drafted = draft_entry(batch, rows, draft, now=write.now)
+        if drafted.reader.problems or drafted.reckoning is None:
+            raise refuse_fields(drafted.reader.problems)
+        _save(write, drafted.rows, drafted.reckoning, sequence=rows[-1].entry.sequence + 1)
+        return drafted.rows.entry, False
+
+    return _once(write, record)
+
+
+def draft_start(kitchen: Kitchen, draft: schemas.StartIn, *, now: datetime) -> Draft:
+    """The first entry of a batch to be, read and reckoned."""
+    batch = Batch(
+        kitchen=kitchen,
+        name=draft.name,
+        started_at=draft.happened_at or now,
+        labour_rate=kitchen.labour_rate,
+        credit_by_products=kitchen.credit_by_products,
+        count_fuel=kitchen.count_fuel,
+        count_packaging=kitchen.count_packaging,
+        count_overhead=kitchen.count_overhead,
+    )
+    reader = Reader(unit=kitchen.weight_unit)
+    entry = Entry(batch=batch, sequence=1, happened_at=batch.started_at)
+    rows = read_content(reader, entry, draft.bought, taken=set())
+    reader.need("name", draft.name, "Give the batch a name.")
+    _refuse_odd_time(reader, entry.happened_at, now=now)
+    reckoning = reckon(build_chain(batch, [rows])) if rows.lot is not None else None
+    return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), reckoning=reckoning)
+
+
+def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
+    """The reader with its paths put below ``stem``, those of ``own`` apart."""
+    for reading in reader.readings:
+        reading.path = f"{stem}.{reading.path}"
+    for problem in reader.problems:
+        if problem.path not in own:
+            problem.path = f"{stem}.{problem.path}"
+    return reader
+
+
+def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, now: datetime) -> Draft:
+    """An entry in its place among ``rows``, read and reckoned.
+
+    Raises:
+        DomainError: not_found (the entry to correct), breaks_later, bad_correction.
+    """
+    root = _find_root(rows, draft)
+    others = [row for row in rows if root is None or row.root_sequence != root.sequence]
+    entry = Entry(
+        batch=batch,
+        sequence=rows[-1].entry.sequence + 1,
+        corrects=root,
+        reason=draft.reason,
+        happened_at=draft.happened_at or (now if root is None else root.happened_at),
+    )
+    reader = Reader(unit=batch.kitchen.weight_unit)
+    if root is not None:
+        reader.need("reason", draft.reason, "Say why: the wrong entry stays readable beside it.")
+    elif draft.reason:
+        reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
+    _refuse_odd_time(reader, entry.happened_at, now=now)
+    candidate = read_content(reader, entry, draft.content, taken=_marks_of(batch, others))
+    if reader.problems:
+        return Draft(rows=candidate, reader=reader, reckoning=None)
+    chain = build_chain(batch, [*rows, candidate])
+    try:
+        reckoning = reckon(chain)
+    except LedgerError as error:
+        blamed = chain.step_entries[error.step - 1] if error.step else candidate
+        if blamed is not candidate:
+            raise _breaks_later(blamed, error) from error
+        path = _path_in(draft.content, error.field)
+        reader.refuse(path, error.reason, error.told[:1].upper() + error.told[1:] + ".")
+        return Draft(rows=candidate, reader=reader, reckoning=None)
+    return Draft(rows=candidate, reader=reader, reckoning=reckoning)
+
+
+def _find_root(rows: list[EntryRows], draft: schemas.EntryIn) -> Entry | None:
+    if draft.corrects is None:
+        if draft.content.act in ("withdraw", "bought"):
+            said = "Meat is bought once a batch; correct that entry instead."
+            if draft.content.act == "withdraw":
+                said = "Say which entry is taken back."
+            raise DomainError("bad_correction", 422, "Not recorded", said)
+        return None
+    found = next((row.entry for row in rows if row.entry.id == draft.corrects), None)
+    if found is None:
+        raise not_found("such entry of this batch")
+    root = found.corrects or found
+    if draft.content.act == "withdraw":
+        if root.act == Act.BOUGHT:
+            said = "What was bought begins the batch and cannot be taken back; correct it instead."
+            raise DomainError("bad_correction", 422, "Not recorded", said)
+    elif draft.content.act != str(root.act):
+        said = f"A correction tells the same kind of entry again: this one is “{root.act}”."
+        raise DomainError("bad_correction", 422, "Not recorded", said)
+    return root
+
+
+def _marks_of(batch: Batch, others: list[EntryRows]) -> set[str]:
+    """Marks made by ``others``, the entries beside the one being drafted."""
+    chain = build_chain(batch, others)
+    made = {line.mark for row in chain.step_entries if row.entry.act == Act.SPLIT for line in row.weighings}
+    return made | {lot.id for lot in chain.batch.lots}
+
+
+def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
+    place = f"“{label_kind(blamed.entry.kind)}” (entry {blamed.entry.sequence})"
+    said = f"This would make {place} impossible: {error.told}. Correct or take back that one first."
+    return DomainError("breaks_later", 422, "Not recorded", said)
+
+
+def _path_in(content: schemas.Content, told: str) -> str:
+    """The core's field as a path of the body: ``into[3].weight`` as ``cut_off[1].weight``."""
+    head, _, tail = told.partition(".")
+    if isinstance(content, schemas.WeighIn) and head == "weigh":
+        marks = [line.mark for line in content.weights]
+        return f"weights[{marks.index(tail)}].weight" if tail in marks else "weights"
+    if not isinstance(content, schemas.SplitIn):
+        return told
+    if head in ("split", "into"):
+        return {"split": "piece", "into": "pieces"}[head]
+    if head.startswith("into["):
+        index = int(head[5:-1])
+        staying = len(content.pieces)
+        name = {"id": "mark", "worth": "price"}.get(tail, tail)
+        return f"pieces[{index}].{name}" if index < staying else f"cut_off[{index - staying}].{name}"
+    return told
+
+
+def _refuse_odd_time(reader: Reader, happened_at: datetime, *, now: datetime) -> None:
+    if not EARLIEST <= happened_at <= now + AHEAD:
+        reader.refuse("happened_at", "odd_time", "That day is not yet, or before the year 2000.")
+
+
+def _refuse_moved_on(rows: list[EntryRows], *, seen: int) -> None:
+    news = [row for row in rows if row.entry.sequence > seen]
+    if not news:
+        return
+    changes = [
+        f"{row.entry.recorded_by.first_name or row.entry.recorded_by.username} recorded "
+        f"“{label_entry(row)}”: {'; '.join(describe(row))}"
+        for row in news
+    ]
+    said = "Someone else recorded in this batch meanwhile. Look at it, then record yours if it still holds."
+    raise DomainError("moved_on", 409, "The batch has moved on", said, changes=changes)
+
+
+def _next_code(kitchen: Kitchen, cut: str) -> str:
+    """The kitchen's next code for a cut: its initial and a number, like J-07."""
+    letter = next((sign for sign in cut.upper() if "A" <= sign <= "Z"), "X")
+    codes = Batch.objects.filter(kitchen=kitchen, code__startswith=f"{letter}-").values_list(
+        "code", flat=True
+    )
+    highest = max((int(code[2:]) for code in codes if code[2:].isdigit()), default=0)
+    return f"{letter}-{highest + 1:02d}"
+
+
+def _once(write: Write, act: Callable[[], tuple[Entry, bool]]) -> tuple[Entry, bool]:
+    """Run ``act`` unless its key has been used; a resend gives the entry that was made then."""
+    if (done := _find_done(write)) is not None:
+        return done, True
+    try:
+        with transaction.atomic():
+            return act()
+    except IntegrityError:
+        if (done := _find_done(write)) is None:
+            raise
+        return done, True
+
+
+def _find_done(write: Write) -> Entry | None:
+    done = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
+    if done is not None and done.fingerprint != write.fingerprint:
+        said = "This key was used for something else; nothing was written. Send it with a new key."
+        raise DomainError("key_reused", 409, "Not recorded", said)
+    return done
+
+
+def _save(write: Write, rows: EntryRows, reckoning: Reckoning, *, sequence: int) -> None:
+    entry = rows.entry
+    batch = entry.batch
+    batch.last_entry_at = write.now
+    stand(batch, reckoning)
+    batch.save()
+    entry.batch = batch
+    entry.kitchen = write.kitchen
+    entry.sequence = sequence
+    entry.recorded_at = write.now
+    entry.recorded_by = write.user
+    entry.key = write.key
+    entry.fingerprint = write.fingerprint
+    entry.save(force_insert=True)
+    for line in (rows.lot, rows.portion, rows.shop_pack, *rows.weighings, *rows.used):
+        if line is not None:
+            line.entry = entry
+    for single in (rows.lot, rows.portion, rows.shop_pack):
+        if single is not None:
+            single.save(force_insert=True)
+    Weighing.objects.bulk_create(rows.weighings)
+    UsedLine.objects.bulk_create(rows.used)

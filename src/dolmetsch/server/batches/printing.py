@@ -1,0 +1,40 @@
+"""Printed figures: rounded once, half to even, from the core's exact values."""
+
+from fractions import Fraction
+
+from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
+from dolmetsch.server.batches.schemas import UnitCost, Weight
+
+
+def print_weight(grams: Fraction) -> Weight:
+    """Pounds to 2 places and kilograms to 3; below a tenth of a pound to 4 each, so that grams show."""
+    small = abs(grams) < GRAMS_PER_LB / 10
+    lb_places, kg_places = (4, 4) if small else (2, 3)
+    return Weight(lb=fixed(weigh_in(grams, "lb"), lb_places), kg=fixed(weigh_in(grams, "kg"), kg_places))
+
+
+def print_money(money: Fraction) -> str:
+    """To the cent."""
+    return fixed(money, 2)
+
+
+def print_money_or_none(money: Fraction | None) -> str | None:
+    """To the cent; None stays None."""
+    return None if money is None else fixed(money, 2)
+
+
+def print_percent(ratio: Fraction) -> str:
+    """A ratio in per cent, to one place."""
+    return fixed(ratio * 100, 1)
+
+
+def print_unit_cost(per_lb: Fraction | None) -> UnitCost | None:
+    """A price of a pound, and of a kilogram beside it."""
+    if per_lb is None:
+        return None
+    return UnitCost(per_lb=print_money(per_lb), per_kg=print_money(per_kg(per_lb)))
+
+
+def per_kg(per_lb: Fraction) -> Fraction:
+    """The price of a kilogram from that of a pound."""
+    return per_lb * 1000 / GRAMS_PER_LB

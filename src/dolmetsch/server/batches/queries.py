@@ -1,0 +1,63 @@
+"""Reads: one batch whole, and what is under way today."""
+
+from django.db.models import Count, Sum
+
+from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.schemas import BatchOut, StandingOut, TodayOut
+from dolmetsch.server.batches.showing import show_batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import not_found
+
+#: How many batches Today lists of each sort; more are counted, not listed.
+UNDER_WAY_SHOWN = 40
+FINISHED_SHOWN = 8
+
+
+def get_batch(kitchen: Kitchen, code: str) -> Batch:
+    """The batch ``code`` of ``kitchen``.
+
+    Raises:
+        DomainError: not_found.
+    """
+    batch = Batch.objects.filter(kitchen=kitchen, code=code).select_related("kitchen").first()
+    if batch is None:
+        raise not_found(f"batch “{code}”")
+    return batch
+
+
+def read_batch(batch: Batch) -> BatchOut:
+    """The batch as it stands, computed from its entries."""
+    rows = list_entry_rows(batch)
+    return show_batch(batch, rows, reckon(build_chain(batch, rows)))
+
+
+def read_today(kitchen: Kitchen) -> TodayOut:
+    """Batches under way and lately finished, latest entry first, and how many pieces hang where."""
+    mine = Batch.objects.filter(kitchen=kitchen).order_by("-last_entry_at", "-id")
+    under_way = mine.filter(is_finished=False)
+    places = (
+        Batch.objects.filter(kitchen=kitchen, is_finished=False)
+        .values("place")
+        .annotate(pieces=Sum("pieces_count"), batches=Count("id"))
+    )
+    hanging = {row["place"]: row["pieces"] for row in places}
+    batches = sum(row["batches"] for row in places)
+    return TodayOut(
+        under_way=[_show_standing(batch) for batch in under_way[:UNDER_WAY_SHOWN]],
+        finished=[_show_standing(batch) for batch in mine.filter(is_finished=True)[:FINISHED_SHOWN]],
+        more_under_way=max(0, batches - UNDER_WAY_SHOWN),
+        hanging={**hanging, "today": batches},
+    )
+
+
+def _show_standing(batch: Batch) -> StandingOut:
+    return StandingOut(
+        code=batch.code,
+        name=batch.name,
+        place=batch.place,
+        is_finished=batch.is_finished,
+        last_at=batch.last_entry_at,
+        started_at=batch.started_at,
+        **batch.standing,
+    )

@@ -1,0 +1,364 @@
+"""What the batch API takes and tells.
+
+Quantities go in as typed ("4 lb 6 oz") and come out printed: fixed notation, rounded once by the core.
+"""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import AwareDatetime, ConfigDict, Field, StringConstraints
+
+from dolmetsch.server.problems import FieldProblem
+
+Typed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
+Kind = Annotated[str, StringConstraints(strip_whitespace=True, max_length=24)]
+ByName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)]
+Mark = Annotated[str, StringConstraints(strip_whitespace=True, max_length=24)]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
+Reason = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
+Material = Literal["skin", "lean", "fat", "bone", "waste", "ends", "other"]
+
+
+class Body(Schema):
+    """A request body: unknown fields are refused, so that a slip of the pen is not lost."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+# --- in -----------------------------------------------------------------------------------------
+
+
+class PieceIn(Body):
+    """A piece that stays; an empty mark takes the next free one."""
+
+    mark: Mark = ""
+    weight: Typed
+    slices: Typed = ""
+
+
+class CutOffIn(Body):
+    """Something that came off, with its worth: nothing, a price by weight, or as the meat."""
+
+    name: ByName
+    material: Material = "other"
+    weight: Typed
+    worth: Literal["nothing", "price", "as_main"] = "nothing"
+    price: Typed = ""
+
+
+class WeightIn(Body):
+    """The new weight of a piece that goes on."""
+
+    mark: Mark
+    weight: Typed
+
+
+class UsedIn(Body):
+    """Something used. ``amount`` empty and a bare ``price``: the sum for all of it."""
+
+    what: Word
+    group: Literal["cure", "fuel", "packaging", "other"] = "other"
+    amount: Typed = ""
+    price: Typed
+
+
+class StepIn(Body):
+    """What every step may carry."""
+
+    kind: Kind
+    minutes: Typed = ""
+    used: Annotated[list[UsedIn], Field(max_length=30)] = []
+
+
+class BoughtIn(Body):
+    """Meat as purchased: at least one weight; a price by weight or for the pack."""
+
+    act: Literal["bought"] = "bought"
+    cut: Name
+    label_weight: Typed = ""
+    own_weight: Typed = ""
+    price_basis: Literal["per_lb", "per_kg", "pack"]
+    price: Typed
+
+
+class SplitIn(StepIn):
+    """One piece becomes many."""
+
+    act: Literal["split"] = "split"
+    piece: Mark
+    pieces: Annotated[list[PieceIn], Field(max_length=40)]
+    cut_off: Annotated[list[CutOffIn], Field(max_length=40)] = []
+
+
+class WeighIn(StepIn):
+    """Pieces go on at a new weight."""
+
+    act: Literal["weigh"] = "weigh"
+    weights: Annotated[list[WeightIn], Field(max_length=60)]
+
+
+class PortionIn(Body):
+    """A portion: just one of slices and weight."""
+
+    act: Literal["portion"] = "portion"
+    slices: Typed = ""
+    weight: Typed = ""
+
+
+class ShopPackIn(Body):
+    """A pack the shop sells."""
+
+    act: Literal["shop_pack"] = "shop_pack"
+    name: Word
+    paid: Typed
+    weight: Typed
+    slices: Typed = ""
+
+
+class WithdrawIn(Body):
+    """Takes an entry back; only as a correction."""
+
+    act: Literal["withdraw"] = "withdraw"
+
+
+Content = Annotated[
+    BoughtIn | SplitIn | WeighIn | PortionIn | ShopPackIn | WithdrawIn, Field(discriminator="act")
+]
+
+
+class StartIn(Body):
+    """A new batch and what was bought for it."""
+
+    name: Name
+    bought: BoughtIn
+    happened_at: AwareDatetime | None = None
+
+
+class EntryIn(Body):
+    """An entry. ``seen``: last sequence the sender knew of; ``corrects``: an entry's id, with a reason."""
+
+    content: Content
+    seen: Annotated[int, Field(ge=0, le=2**31)]
+    corrects: Annotated[int, Field(ge=1, le=2**62)] | None = None
+    reason: Reason = ""
+    happened_at: AwareDatetime | None = None
+
+
+# --- out ----------------------------------------------------------------------------------------
+
+
+class Weight(Schema):
+    """A weight in both units."""
+
+    lb: Fixed
+    kg: Fixed
+
+
+class UnitCost(Schema):
+    """A price by weight in both units."""
+
+    per_lb: Fixed
+    per_kg: Fixed
+
+
+class PeelOut(Schema):
+    """What left the ribbon; ``gain`` where weight came on. ``carried``: money it took along."""
+
+    material: str
+    name: str
+    weight: Weight
+    gain: bool
+    carried: Fixed | None
+
+
+class ColumnOut(Schema):
+    """A column of the strip. Percentages to one place, money to two."""
+
+    kind: str
+    label: str
+    first_at: datetime
+    last_at: datetime
+    entries: list[int]
+    pieces: list[str]
+    weight_in: Weight
+    weight_out: Weight
+    kept_of_step: Fixed | None
+    kept_of_bought: Fixed
+    spent: Fixed
+    worth_back: Fixed
+    cost: UnitCost | None
+    peels: list[PeelOut]
+
+
+class KindOut(Schema):
+    """A kind of step and its word."""
+
+    kind: str
+    label: str
+
+
+class StripOut(Schema):
+    """The strip: columns done, and usual ones to come."""
+
+    columns: list[ColumnOut]
+    to_come: list[KindOut]
+
+
+class GroupOut(Schema):
+    """A group of the final bill: money on the batch and on a pound of what is left."""
+
+    group: str
+    money: Fixed
+    per_lb: Fixed | None
+
+
+class HouseOut(Schema):
+    """What the house's meat costs at its latest, named stage."""
+
+    stage: str
+    is_sliced: bool
+    weight: Weight
+    cost: Fixed
+    unit_cost: UnitCost | None
+    kept_of_bought: Fixed
+    slices: int | None
+    cost_per_slice: Fixed | None
+    portion: Fixed | None
+    portion_label: str | None
+    groups: list[GroupOut]
+
+
+class ShopOut(Schema):
+    """The shop's pack beside the house; saved below zero: the house is dearer."""
+
+    name: str
+    pack: str
+    unit_cost: UnitCost
+    cost_per_slice: Fixed | None
+    portion: Fixed | None
+    saved_per_lb: Fixed | None
+    saved_per_kg: Fixed | None
+    saved_per_portion: Fixed | None
+    saved_on_batch: Fixed | None
+    is_cheaper: bool | None
+
+
+class PieceOut(Schema):
+    """A piece that lives: its last step, weight, price, and marks free for what comes of it."""
+
+    mark: str
+    label: str
+    weight: Weight
+    cost: UnitCost | None
+    slices: int | None
+    free_marks: list[str]
+
+
+class ByProductOut(Schema):
+    """Something cut off and kept."""
+
+    name: str
+    material: str
+    weight: Weight
+    carried: Fixed
+
+
+class LogOut(Schema):
+    """An entry as the log tells it. ``content`` is what was typed, to be corrected from."""
+
+    id: int
+    sequence: int
+    act: str
+    label: str
+    lines: list[str]
+    happened_at: datetime
+    recorded_at: datetime
+    by: str
+    corrects: int | None
+    reason: str
+    overruled_by: int | None
+    content: Content
+
+
+class BatchOut(Schema):
+    """One batch, whole."""
+
+    code: str
+    name: str
+    cut: str
+    started_at: datetime
+    seen: int
+    is_finished: bool
+    place: str
+    labour_rate: Fixed | None
+    strip: StripOut
+    house: HouseOut
+    shop: ShopOut | None
+    pieces: list[PieceOut]
+    by_products: list[ByProductOut]
+    warnings: list[str]
+    log: list[LogOut]
+
+
+class RecordedOut(Schema):
+    """The entry that was made (or had been, by the same key) and the batch as it is now."""
+
+    entry: int
+    batch: BatchOut
+
+
+class Reading(Schema):
+    """How a typed quantity was read: the weight in both units, or the money."""
+
+    path: str
+    weight: Weight | None = None
+    money: Fixed | None = None
+
+
+class PreviewOut(Schema):
+    """What an entry would do, nothing written.
+
+    ``readings``: each quantity as understood; ``problems``: what would refuse it; the rest, once it
+    can be computed: the column it lands in, and the batch after it.
+    """
+
+    readings: list[Reading] = []
+    problems: list[FieldProblem] = []
+    paid: Fixed | None = None
+    bought_cost: UnitCost | None = None
+    column: ColumnOut | None = None
+    house: HouseOut | None = None
+    shop: ShopOut | None = None
+
+
+class StandingOut(Schema):
+    """A batch in a list: where its ribbon has got to."""
+
+    code: str
+    name: str
+    cut: str
+    place: str
+    is_finished: bool
+    pieces: list[str]
+    labels: list[str]
+    kept: list[Fixed]
+    last_label: str
+    last_at: datetime
+    started_at: datetime
+    next_label: str | None
+    weight: Weight
+    cost: UnitCost | None
+    shop_name: str | None
+    saved_per_lb: Fixed | None
+
+
+class TodayOut(Schema):
+    """Batches under way and lately finished, and how many pieces hang at each place."""
+
+    under_way: list[StandingOut]
+    finished: list[StandingOut]
+    more_under_way: int
+    hanging: dict[str, int]

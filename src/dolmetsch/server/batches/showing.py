@@ -1,0 +1,226 @@
+"""What is shown of a reckoned batch: strip, house, shop, pieces, log. Prints, never computes."""
+
+from collections.abc import Iterator
+from itertools import islice
+
+from dolmetsch.core import batch as core
+from dolmetsch.core.ledger import Piece
+from dolmetsch.core.sheet import cost_per_lb
+from dolmetsch.core.strip import Column, Peel, label_kind
+from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches.chain import EntryRows, Reckoning
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.printing import (
+    per_kg,
+    print_money,
+    print_money_or_none,
+    print_percent,
+    print_unit_cost,
+    print_weight,
+)
+from dolmetsch.server.batches.reading import free_marks
+from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell
+
+#: The groups of the bill, in the order in which they are read.
+GROUP_ORDER = ("meat", "buying", "cure", "fuel", "packaging", "other", "labour", "overhead", "credit")
+FREE_MARKS_SHOWN = 8
+
+
+def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
+    """The whole batch."""
+    lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
+    marks = taken_marks(reckoning)
+    return schemas.BatchOut(
+        code=batch.code,
+        name=batch.name,
+        cut=lot.cut,
+        started_at=batch.started_at,
+        seen=rows[-1].entry.sequence,
+        is_finished=batch.is_finished,
+        place=batch.place,
+        labour_rate=None if batch.labour_rate is None else f"{batch.labour_rate:.2f}",
+        strip=schemas.StripOut(
+            columns=[show_column(column, reckoning) for column in reckoning.strip.columns],
+            to_come=[schemas.KindOut(kind=kind, label=label_kind(kind)) for kind in reckoning.strip.to_come],
+        ),
+        house=show_house(reckoning),
+        shop=show_shop(reckoning),
+        pieces=[_show_piece(piece, reckoning, marks) for piece in reckoning.sheet.ledger.mains],
+        by_products=[
+            schemas.ByProductOut(
+                name=piece.name,
+                material=piece.material,
+                weight=print_weight(piece.grams),
+                carried=print_money(piece.cost),
+            )
+            for piece in reckoning.sheet.ledger.by_products
+        ],
+        warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
+        log=list(_show_log(rows)),
+    )
+
+
+def taken_marks(reckoning: Reckoning) -> set[str]:
+    """Every mark the batch uses or has used."""
+    record = reckoning.chain.batch
+    made = {
+        out.id for step in record.steps if isinstance(step.action, core.Split) for out in step.action.into
+    }
+    return made | {lot.id for lot in record.lots}
+
+
+def show_column(column: Column, reckoning: Reckoning) -> schemas.ColumnOut:
+    """One column, dated by the entries behind it."""
+    chain = reckoning.chain
+    behind = [chain.step_entries[step - 1] for step in column.steps] or [
+        row for row in chain.current if row.lot is not None
+    ]
+    return schemas.ColumnOut(
+        kind=column.kind,
+        label=label_kind(column.kind),
+        first_at=min(row.entry.happened_at for row in behind),
+        last_at=max(row.entry.happened_at for row in behind),
+        entries=[row.entry.id or 0 for row in behind],
+        pieces=list(column.pieces),
+        weight_in=print_weight(column.grams_in),
+        weight_out=print_weight(column.grams_out),
+        kept_of_step=None if column.kept_of_step_ratio is None else print_percent(column.kept_of_step_ratio),
+        kept_of_bought=print_percent(column.kept_of_bought_ratio),
+        spent=print_money(column.spent),
+        worth_back=print_money(column.worth_back),
+        cost=print_unit_cost(column.cost_per_lb),
+        peels=[_show_peel(peel) for peel in column.peels],
+    )
+
+
+def _show_peel(peel: Peel) -> schemas.PeelOut:
+    return schemas.PeelOut(
+        material=peel.material,
+        name=peel.name,
+        weight=print_weight(abs(peel.grams)),
+        gain=peel.grams < 0,
+        carried=print_money_or_none(peel.carried),
+    )
+
+
+def show_house(reckoning: Reckoning) -> schemas.HouseOut:
+    """The house's figures at the latest stage, which is named."""
+    final = reckoning.sheet.final
+    order = {group: place for place, group in enumerate(GROUP_ORDER)}
+    groups = sorted(final.groups.items(), key=lambda item: (order.get(item[0], len(order)), item[0]))
+    stage = "slice" if final.is_sliced else reckoning.strip.columns[-1].kind
+    return schemas.HouseOut(
+        stage=label_kind(stage).lower(),
+        is_sliced=final.is_sliced,
+        weight=print_weight(final.grams),
+        cost=print_money(final.cost),
+        unit_cost=print_unit_cost(final.cost_per_lb),
+        kept_of_bought=print_percent(final.sliced_yield_ratio),
+        slices=final.slices,
+        cost_per_slice=print_money_or_none(final.cost_per_slice),
+        portion=print_money_or_none(final.portion),
+        portion_label=_label_portion(reckoning),
+        groups=[
+            schemas.GroupOut(
+                group=group,
+                money=print_money(money),
+                per_lb=print_money_or_none(cost_per_lb(money, final.grams)),
+            )
+            for group, money in groups
+        ],
+    )
+
+
+def _label_portion(reckoning: Reckoning) -> str | None:
+    lines = [row.portion for row in reckoning.chain.current if row.portion is not None]
+    if not lines:
+        return None
+    if lines[-1].slices is None:
+        return lines[-1].typed
+    return "1 slice" if lines[-1].slices == 1 else f"{plain(lines[-1].slices)} slices"
+
+
+def show_shop(reckoning: Reckoning) -> schemas.ShopOut | None:
+    """The shop's pack beside the house, where there is one."""
+    if not reckoning.sheet.shop:
+        return None
+    shop = reckoning.sheet.shop[0]
+    pack = [row.shop_pack for row in reckoning.chain.current if row.shop_pack is not None][-1]
+    saved = shop.saved_per_lb
+    unit_cost = print_unit_cost(shop.cost_per_lb)
+    assert unit_cost is not None
+    return schemas.ShopOut(
+        name=shop.name,
+        pack=f"{print_money(reckoning.chain.batch.shop[0].paid)} for {pack.typed}",
+        unit_cost=unit_cost,
+        cost_per_slice=print_money_or_none(shop.cost_per_slice),
+        portion=print_money_or_none(shop.portion),
+        saved_per_lb=print_money_or_none(saved),
+        saved_per_kg=None if saved is None else print_money(per_kg(saved)),
+        saved_per_portion=print_money_or_none(shop.saved_per_portion),
+        saved_on_batch=print_money_or_none(shop.saved_on_batch),
+        is_cheaper=None if saved is None else saved > 0,
+    )
+
+
+def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.PieceOut:
+    is_lot = any(lot.id == piece.id for lot in reckoning.chain.batch.lots)
+    free = free_marks(piece.id, is_lot=is_lot, taken=marks)
+    return schemas.PieceOut(
+        mark=piece.id,
+        label=label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+        weight=print_weight(piece.grams),
+        cost=print_unit_cost(cost_per_lb(piece.cost, piece.grams)),
+        slices=piece.slices,
+        free_marks=list(islice(free, FREE_MARKS_SHOWN)),
+    )
+
+
+def _show_log(rows: list[EntryRows]) -> Iterator[schemas.LogOut]:
+    latest = {row.root_sequence: row.entry for row in rows}
+    for row in rows:
+        entry = row.entry
+        counts = latest[row.root_sequence]
+        yield schemas.LogOut(
+            id=entry.id,
+            sequence=entry.sequence,
+            act=entry.act,
+            label=label_entry(row),
+            lines=describe(row),
+            happened_at=entry.happened_at,
+            recorded_at=entry.recorded_at,
+            by=entry.recorded_by.first_name or entry.recorded_by.username,
+            corrects=entry.corrects_id,
+            reason=entry.reason,
+            overruled_by=None if counts.id == entry.id else counts.id,
+            content=retell(row),
+        )
+
+
+def stand(batch: Batch, reckoning: Reckoning) -> None:
+    """Renew what ``batch`` keeps of itself for lists."""
+    house, shop = show_house(reckoning), show_shop(reckoning)
+    columns = reckoning.strip.columns
+    last = columns[-1].kind
+    mains = reckoning.sheet.ledger.mains
+    batch.is_finished = house.is_sliced
+    batch.place = "books" if house.is_sliced else _place_of(last)
+    batch.pieces_count = len(mains)
+    lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
+    to_come = reckoning.strip.to_come
+    batch.standing = {
+        "cut": lot.cut,
+        "pieces": [piece.id for piece in mains],
+        "labels": [label_kind(column.kind) for column in columns],
+        "kept": [print_percent(column.kept_of_bought_ratio) for column in columns],
+        "last_label": label_kind(last),
+        "next_label": label_kind(to_come[0]) if to_come and not house.is_sliced else None,
+        "weight": house.weight.dict(),
+        "cost": None if house.unit_cost is None else house.unit_cost.dict(),
+        "shop_name": None if shop is None else shop.name,
+        "saved_per_lb": None if shop is None else shop.saved_per_lb,
+    }
+
+
+def _place_of(kind: str) -> str:
+    return {"smoke": "fire", "chill": "slice", "slice": "slice"}.get(kind, "bench")

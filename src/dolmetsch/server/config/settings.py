@@ -1,0 +1,120 @@
+"""Django settings. Everything that differs between machines comes from DOLMETSCH_… variables,
+which ``./dolmetsch`` sets."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
+
+ROOT = Path(__file__).resolve().parents[4]
+
+
+def _env(name: str, default: str | None = None) -> str:
+    value = os.environ.get(f"DOLMETSCH_{name}", default)
+    if value is None:
+        raise ImproperlyConfigured(f"DOLMETSCH_{name} is not set; run by way of ./dolmetsch")
+    return value
+
+
+SECRET_KEY = _env("SECRET_KEY")
+DEBUG = False
+ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,testserver").split(",")
+DEMO = _env("DEMO", "0") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "ninja",
+    "dolmetsch.server.kitchens",
+    "dolmetsch.server.batches",
+    "dolmetsch.server.demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "dolmetsch.server.config.urls"
+WSGI_APPLICATION = "dolmetsch.server.config.wsgi.application"
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "HOST": _env("DB_HOST", "127.0.0.1"),
+        "PORT": _env("DB_PORT"),
+        "NAME": _env("DB_NAME", "dolmetsch"),
+        "USER": _env("DB_USER", "dolmetsch"),
+        "PASSWORD": _env("DB_PASSWORD"),
+        "CONN_MAX_AGE": 600,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {
+            "charset": "utf8mb4",
+            "isolation_level": "read committed",
+            "sql_mode": "STRICT_ALL_TABLES",
+            "connect_timeout": 3,
+            "read_timeout": 20,
+            "write_timeout": 20,
+        },
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "kitchens.User"
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AXES_FAILURE_LIMIT = 10
+AXES_COOLOFF_TIME = 0.1
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "dolmetsch.server.kitchens.api.answer_locked_out"
+AXES_VERBOSE = False
+SESSION_COOKIE_AGE = 14 * 24 * 3600
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "dolmetsch.server.problems.answer_csrf_failure"
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF, "'unsafe-inline'"],
+        "img-src": [SELF, "data:"],
+        "object-src": [NONE],
+        "frame-ancestors": [NONE],
+        "base-uri": [SELF],
+        "form-action": [SELF],
+    }
+}
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+USE_I18N = False
+
+WEB_DIST = Path(_env("WEB_DIST", str(ROOT / "web" / "dist")))
+STATIC_URL = "static/"
+if WEB_DIST.is_dir():
+    WHITENOISE_ROOT = WEB_DIST
+    WHITENOISE_INDEX_FILE = False
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"axes": {"level": "WARNING"}},
+}

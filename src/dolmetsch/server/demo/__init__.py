@@ -1,0 +1,1 @@
+"""The Salt Lantern Canteen of Harrow Quay: made-up batches, entered as a cook would."""

@@ -1,0 +1,1 @@
+"""Kitchens (the tenants), the people who cook in them, and signing in."""

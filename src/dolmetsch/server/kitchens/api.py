@@ -1,0 +1,67 @@
+"""Signing in and out, by session cookie; every write needs the CSRF token."""
+
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router
+from ninja.security import django_auth
+from ninja.utils import check_csrf
+
+from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+from dolmetsch.server.kitchens.models import User
+from dolmetsch.server.kitchens.queries import list_kitchens
+from dolmetsch.server.kitchens.schemas import Alive, KitchenInfo, Session, SignIn
+from dolmetsch.server.problems import DomainError, answer, answer_csrf_failure
+
+router = Router(tags=["session"])
+
+
+@router.get("/session", response=Session, auth=None, operation_id="getSession")
+def get_session(request: HttpRequest) -> Session:
+    """Who is signed in, if anyone; gives the page its CSRF token."""
+    get_token(request)
+    return _tell_session(request)
+
+
+@router.get("/session/alive", response=Alive, auth=django_auth, operation_id="checkSession")
+def check_session(request: HttpRequest) -> Alive:
+    """Whether the session still holds: 401 if not."""
+    return Alive()
+
+
+@router.post("/session", response=Session, auth=None, operation_id="signIn")
+def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
+    """Sign in with name and password."""
+    if check_csrf(request) is not None:
+        return answer_csrf_failure(request)
+    user = authenticate(request, username=body.username, password=body.password)
+    if user is None:
+        said = "Name and password do not go together."
+        raise DomainError("wrong_sign_in", 401, "Not signed in", said)
+    login(request, user)
+    return _tell_session(request)
+
+
+@router.delete("/session", response=Session, auth=django_auth, operation_id="signOut")
+def sign_out(request: HttpRequest) -> Session:
+    """Sign out."""
+    logout(request)
+    return _tell_session(request)
+
+
+def _tell_session(request: HttpRequest) -> Session:
+    demo = SignIn(username=DEMO_USERNAME, password=DEMO_PASSWORD) if settings.DEMO else None
+    user = request.user
+    if not isinstance(user, User):
+        return Session(signed_in=False, demo=demo)
+    kitchens = [KitchenInfo.from_orm(kitchen) for kitchen in list_kitchens(user)]
+    return Session(signed_in=True, name=user.first_name or user.username, kitchens=kitchens, demo=demo)
+
+
+def answer_locked_out(*_args: Any, **_kwargs: Any) -> HttpResponse:
+    """Too many wrong passwords: the answer while the pause lasts."""
+    said = "Too many wrong passwords. Wait six minutes, then try again."
+    return answer(DomainError("locked_out", 429, "Pause", said))

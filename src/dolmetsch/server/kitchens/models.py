@@ -1,0 +1,58 @@
+"""Kitchens and the people in them."""
+
+from typing import ClassVar
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+from django.db.models import Q
+
+
+class User(AbstractUser):
+    """Someone who signs in. What they may see follows from their memberships."""
+
+
+class Kitchen(models.Model):
+    """A tenant: every record belongs to one kitchen and is seen by its members only.
+
+    The policy fields are the defaults a new batch takes over.
+    """
+
+    class Unit(models.TextChoices):
+        """The unit that comes first on screen."""
+
+        LB = "lb"
+        KG = "kg"
+
+    slug = models.SlugField(max_length=40, unique=True)
+    name = models.CharField(max_length=80)
+    weight_unit = models.CharField(max_length=2, choices=Unit.choices, default=Unit.LB)
+    currency = models.CharField(max_length=3, default="USD")
+    labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+    credit_by_products = models.BooleanField(default=True)
+    count_fuel = models.BooleanField(default=True)
+    count_packaging = models.BooleanField(default=True)
+    count_overhead = models.BooleanField(default=True)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(name="kitchen_unit", condition=Q(weight_unit__in=["lb", "kg"])),
+            models.CheckConstraint(
+                name="kitchen_labour_rate", condition=Q(labour_rate__isnull=True) | Q(labour_rate__gte=0)
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """Someone's place in a kitchen."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="memberships")
+
+    class Meta:
+        constraints: ClassVar = [models.UniqueConstraint(name="membership_once", fields=["user", "kitchen"])]
+
+    def __str__(self) -> str:
+        return f"{self.user} in {self.kitchen}"

@@ -1,0 +1,31 @@
+"""Reads: which kitchens someone cooks in."""
+
+from django.http import HttpRequest
+
+from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.problems import DomainError
+
+
+def get_kitchen(user: User, slug: str) -> Kitchen:
+    """The kitchen ``slug`` where ``user`` is a member.
+
+    Raises:
+        DomainError: not_found, also where it exists but is not theirs.
+    """
+    kitchen = Kitchen.objects.filter(slug=slug, memberships__user=user).first()
+    if kitchen is None:
+        raise DomainError("not_found", 404, "Not here", f"You cook in no kitchen called “{slug}”.")
+    return kitchen
+
+
+def list_kitchens(user: User) -> list[Kitchen]:
+    """The kitchens of ``user``, by name."""
+    return list(Kitchen.objects.filter(memberships__user=user).order_by("name"))
+
+
+def signed_in(request: HttpRequest) -> User:
+    """The user of a request that has passed authentication."""
+    user = request.user
+    if not isinstance(user, User):
+        raise TypeError("called for a request that is not signed in")
+    return user

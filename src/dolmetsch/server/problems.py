@@ -1,0 +1,152 @@
+"""Problems: one shape for every refusal of the API (problem documents, RFC 9457).
+
+DomainError carries a stable ``code``, an HTTP status and, where fields are at fault, which. The API
+layer turns it, and everything else that goes wrong, into ``application/problem+json`` here only.
+"""
+
+import json
+import logging
+import sys
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db import Error as DatabaseError
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+log = logging.getLogger(__name__)
+
+DATABASE_AWAY = "The record store is not answering. Nothing was written; what you typed is kept. Try again."
+
+
+class FieldProblem(Schema):
+    """What is wrong at one field; ``path`` as in the body sent (``pieces[0].weight``)."""
+
+    path: str
+    code: str
+    message: str
+
+
+class Problem(Schema):
+    """Every refusal. ``detail`` is a sentence for the cook; ``fields`` where fields are at fault."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    code: str
+    detail: str
+    fields: list[FieldProblem] = []
+    changes: list[str] = []
+
+
+@dataclass(eq=False)
+class DomainError(Exception):
+    """A refused command. ``changes``: what others recorded meanwhile, in words."""
+
+    code: str
+    status: int
+    title: str
+    detail: str
+    fields: list[FieldProblem] = field(default_factory=list)
+    changes: list[str] = field(default_factory=list)
+
+    def __str__(self) -> str:
+        return f"{self.code}: {self.detail}"
+
+
+def not_found(what: str) -> DomainError:
+    """Refusal for something that is not there, or not this kitchen's (never told apart)."""
+    return DomainError("not_found", 404, "Not here", f"There is no {what} in this kitchen.")
+
+
+def refuse_fields(fields: list[FieldProblem]) -> DomainError:
+    """Refusal of what was typed, all its faults at once."""
+    count = len(fields)
+    said = fields[0].message if count == 1 else f"{count} entries need another look."
+    return DomainError("bad_fields", 422, "Not recorded", said, fields)
+
+
+def answer(error: DomainError) -> HttpResponse:
+    """The problem document of ``error``."""
+    problem = Problem(
+        title=error.title,
+        status=error.status,
+        code=error.code,
+        detail=error.detail,
+        fields=error.fields,
+        changes=error.changes,
+    )
+    return HttpResponse(
+        json.dumps(problem.dict(), ensure_ascii=False),
+        status=error.status,
+        content_type="application/problem+json",
+    )
+
+
+def _answer_any(error: BaseException | None) -> HttpResponse:
+    if isinstance(error, OperationalError | InterfaceError):
+        log.warning("database away: %s", error)
+        return answer(DomainError("database_away", 503, "Record store away", DATABASE_AWAY))
+    log.error("unexpected failure", exc_info=error)
+    said = "Something went wrong here. Nothing was written; what you typed is kept."
+    return answer(DomainError("server_error", 500, "Server fault", said))
+
+
+def answer_server_error(_request: HttpRequest) -> HttpResponse:
+    """Django's last resort: what failed outside the API's own handling."""
+    return _answer_any(sys.exc_info()[1])
+
+
+def answer_no_such_address(_request: HttpRequest) -> HttpResponse:
+    """An address below /api/ that does not exist."""
+    return answer(DomainError("not_found", 404, "Not here", "There is nothing at this address."))
+
+
+def answer_csrf_failure(_request: HttpRequest, reason: str = "") -> HttpResponse:
+    """A write without the page's token."""
+    said = f"This page is out of date; load it again. {reason}".strip()
+    return answer(DomainError("stale_page", 403, "Page out of date", said))
+
+
+def _path_of(location: tuple[str | int, ...]) -> str:
+    """``('body', 'entry', 'pieces', 0, 'weight')`` as ``pieces[0].weight``."""
+    told = ""
+    for part in location[2:]:
+        told += f"[{part}]" if isinstance(part, int) else f".{part}"
+    return told.lstrip(".")
+
+
+def _answer_invalid(_request: HttpRequest, error: ValidationError) -> HttpResponse:
+    fields = [
+        FieldProblem(path=_path_of(tuple(fault["loc"])), code=fault["type"], message=fault["msg"])
+        for fault in error.errors
+    ]
+    said = "; ".join(f"{fault.path or 'body'}: {fault.message}" for fault in fields[:3])
+    return answer(DomainError("bad_request", 422, "Not understood", said, fields))
+
+
+def _answer_http(_request: HttpRequest, error: HttpError) -> HttpResponse:
+    if error.status_code == 403:
+        return answer_csrf_failure(_request)
+    return answer(DomainError("bad_request", error.status_code, "Not understood", error.message))
+
+
+def _answer_signed_out(_request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
+    said = "You are signed out. What you typed is kept; sign in to go on."
+    return answer(DomainError("signed_out", 401, "Signed out", said))
+
+
+def install_handlers(api: NinjaAPI) -> None:
+    """Make every error of ``api`` a problem document."""
+
+    def handle(kind: Any, handler: Any) -> None:
+        api.add_exception_handler(kind, handler)
+
+    handle(DomainError, lambda _request, error: answer(error))
+    handle(ValidationError, _answer_invalid)
+    handle(HttpError, _answer_http)
+    handle(AuthenticationError, _answer_signed_out)
+    handle(DatabaseError, lambda _request, error: _answer_any(error))
+    handle(Exception, lambda _request, error: _answer_any(error))

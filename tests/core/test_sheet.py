@@ -1,0 +1,174 @@
+from fractions import Fraction as F
+
+import pytest
+
+from dolmetsch.core.batch import Batch, ByProduct, Lot, Main, Portion, ShopPack, Split, Step, Weigh
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.quantity import read_price, read_weight
+from dolmetsch.core.sheet import compute_sheet
+from dolmetsch.core.strip import kinds_to_come, lay_out
+from tests.core.jowl import JOWL, weigh
+
+LB = F("453.59237")
+
+
+def test_the_jowl_batch_to_the_last_printed_digit():
+    sheet = compute_sheet(JOWL)
+    stages = [
+        (
+            fixed(stage.grams_out, 2),
+            fixed(stage.own_main_grams_out / stage.own_grams_in, 6),
+            fixed(stage.cost_added, 4),
+            fixed(stage.credits, 4),
+            fixed(stage.cost_out * LB / stage.grams_out, 4),
+        )
+        for stage in sheet.ledger.stages
+    ]
+    assert stages == [
+        ("9412.04", "0.864583", "8.4000", "3.1200", "3.5447"),
+        ("9003.81", "0.956627", "7.6707", "0.0000", "4.0919"),
+        ("7810.86", "0.867506", "17.8500", "0.0000", "5.7534"),
+        ("7697.46", "0.985482", "0.0000", "0.0000", "5.8382"),
+        ("7398.09", "0.886403", "4.2000", "1.8000", "6.2216"),
+        ("7085.11", "0.877660", "3.9000", "1.8900", "6.6251"),
+        ("6758.53", "0.869565", "3.9000", "1.9800", "7.0741"),
+        ("6758.53", "1.000000", "11.4000", "0.0000", "7.8392"),
+    ]
+    assert {piece.id: fixed(piece.cost, 4) for piece in sheet.ledger.mains} == {
+        "A1": "40.1519",
+        "B1": "38.6489",
+        "C1": "38.0031",
+    }
+    assert {p.id: fixed(p.cost, 4) for p in sheet.ledger.by_products}["square"] == "2.1268"
+    final = sheet.final
+    assert {group: fixed(money, 4) for group, money in final.groups.items()} == {
+        "meat": "66.4778",
+        "buying": "1.9438",
+        "labour": "44.7639",
+        "credit": "-8.7023",
+        "cure": "1.0707",
+        "fuel": "5.8500",
+        "packaging": "5.4000",
+    }
+    shown = (final.cost, final.cost_per_lb, final.cost_per_slice, final.portion)
+    assert [fixed(figure, 4) for figure in shown] == ["116.8038", "7.8392", "0.4563", "1.3688"]
+    assert (final.slices, fixed(final.sliced_yield_ratio, 6)) == (256, "0.620833")
+
+
+def test_the_jowl_batch_beside_the_shop():
+    good, best = compute_sheet(JOWL).shop
+    assert [fixed(figure, 4) for figure in (good.cost_per_lb, good.portion)] == ["7.2000", "1.4727"]
+    saved = (good.saved_per_lb, good.saved_per_portion, good.saved_on_batch)
+    assert [fixed(figure, 4) for figure in saved] == ["-0.6392", "0.1039", "-9.5238"]
+    assert (fixed(best.saved_per_lb, 4), best.portion, best.saved_per_portion) == ("0.8108", None, None)
+
+
+@pytest.mark.parametrize(
+    ("portion", "house"),
+    [(Portion(slices=F(4)), "1.6000"), (Portion(grams=read_weight("2 oz")), "0.5000"), (None, None)],
+)
+def test_a_portion_is_slices_or_a_weight(portion, house):
+    """5 lb for 20, sliced into 50: 4.00 a pound, 0.40 a slice."""
+    sliced = Step(kind="slice", action=Split(piece="L", into=(Main(id="S", grams=5 * LB, slices=50),)))
+    batch = Batch(lots=(Lot(id="L", grams=5 * LB, paid=F(20)),), steps=(sliced,), portion=portion)
+    found = compute_sheet(batch).final.portion
+    assert (None if found is None else fixed(found, 4)) == house
+
+
+def test_before_slicing_there_is_no_price_of_a_slice():
+    batch = Batch(
+        lots=(Lot(id="L", grams=5 * LB, paid=F(20)),),
+        portion=Portion(slices=F(3)),
+        shop=(ShopPack(name="good", paid=F(6), grams=LB, slices=12),),
+    )
+    sheet = compute_sheet(batch)
+    assert (sheet.final.cost_per_slice, sheet.final.portion, sheet.final.slices) == (None, None, None)
+    assert sheet.shop[0].saved_per_portion is None
+    assert sheet.shop[0].saved_on_batch == 10
+
+
+def test_slices_need_every_piece_sliced():
+    into = (Main(id="A", grams=2 * LB, slices=20), Main(id="B", grams=2 * LB))
+    batch = Batch(
+        lots=(Lot(id="L", grams=5 * LB, paid=F(20)),),
+        steps=(Step(kind="slice", action=Split(piece="L", into=into)),),
+    )
+    assert compute_sheet(batch).final.slices is None
+
+
+def test_the_strip_puts_slicing_of_three_pieces_in_one_column():
+    strip = lay_out(JOWL, compute_sheet(JOWL))
+    assert [column.kind for column in strip.columns] == [
+        "bought",
+        "trim",
+        "cure",
+        "smoke",
+        "chill",
+        "slice",
+        "pack",
+    ]
+    sliced = strip.columns[5]
+    assert sliced.steps == (5, 6, 7)
+    assert fixed(sliced.kept_of_step_ratio, 6) == fixed(F("14.9") / F("16.97"), 6)
+    assert (fixed(sliced.worth_back, 2), fixed(sliced.spent, 2)) == ("5.67", "12.00")
+    assert fixed(sliced.cost_per_lb, 4) == "7.0741"
+    assert sliced.pieces == ("A1", "B1", "C1")
+
+
+def test_the_strip_accounts_for_every_gram():
+    strip = lay_out(JOWL, compute_sheet(JOWL))
+    for column in strip.columns:
+        assert column.grams_in == column.grams_out + sum(peel.grams for peel in column.peels)
+
+
+def test_by_products_of_one_name_peel_off_together_and_loss_is_named():
+    def sliced(mark, out, ends):
+        into = (
+            Main(id=out, grams=2 * LB),
+            ByProduct(id=ends, name="ends", material="ends", grams=LB, worth=read_price("3/lb")),
+        )
+        return Step(kind="slice", action=Split(piece=mark, into=into))
+
+    trim = Step(
+        kind="trim", action=Split(piece="L", into=(Main(id="A", grams=4 * LB), Main(id="B", grams=4 * LB)))
+    )
+    batch = Batch(
+        lots=(Lot(id="L", grams=9 * LB, paid=F(50)),),
+        steps=(
+            trim,
+            weigh("cure", A="3.5 lb", B="3.5 lb"),
+            sliced("A", "A1", "ends"),
+            sliced("B", "B1", "ends 2"),
+        ),
+    )
+    _, trimmed, cured, cut = lay_out(batch, compute_sheet(batch)).columns
+    assert [(peel.name, peel.grams / LB) for peel in trimmed.peels] == [("unweighed", 1)]
+    assert [(peel.name, peel.grams / LB) for peel in cured.peels] == [("water", 1)]
+    assert [(peel.name, peel.grams / LB, peel.carried) for peel in cut.peels] == [
+        ("ends", 2, 6),
+        ("unweighed", 1, None),
+    ]
+
+
+def test_weighing_one_piece_twice_makes_two_columns():
+    batch = Batch(
+        lots=(Lot(id="L", grams=9 * LB, paid=F(50)),),
+        steps=(weigh("smoke", L="8 lb"), weigh("smoke", L="7 lb")),
+    )
+    strip = lay_out(batch, compute_sheet(batch))
+    assert [column.steps for column in strip.columns] == [(), (1,), (2,)]
+
+
+def test_what_is_still_to_come_follows_the_furthest_step():
+    assert kinds_to_come(["bought"]) == ("trim", "cure", "rest", "smoke", "chill", "slice")
+    assert kinds_to_come(["bought", "smoke", "cure", "hang"]) == ("chill", "slice")
+    assert kinds_to_come(["slice"]) == ()
+
+
+def test_an_unweighed_gain_shows_as_less_than_nothing_lost():
+    batch = Batch(
+        lots=(Lot(id="L", grams=10 * LB, paid=F(50)),),
+        steps=(Step(kind="cure", action=Weigh(grams={"L": 11 * LB})),),
+    )
+    (water,) = lay_out(batch, compute_sheet(batch)).columns[1].peels
+    assert (water.name, water.grams / LB) == ("water", -1)

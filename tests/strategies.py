@@ -1,0 +1,79 @@
+"""Random batches that could have happened, for the properties."""
+
+from fractions import Fraction
+
+from hypothesis import strategies as st
+
+from dolmetsch.core.batch import AS_MAIN, Batch, ByProduct, Lot, Main, Policy, Split, Step, Used, Weigh
+from dolmetsch.core.quantity import Price
+
+GROUPS = ("cure", "fuel", "packaging", "other")
+money = st.integers(0, 100_000).map(lambda cents: Fraction(cents, 100))
+weights = st.integers(1, 2_000_000).map(lambda tenths: Fraction(tenths, 10))
+per_gram = st.builds(lambda paid: Price(paid=paid, grams=Fraction("453.59237")), money)
+per_each = st.builds(lambda paid: Price(paid=paid, count=Fraction(1)), money)
+policies = st.builds(
+    Policy,
+    labour_rate=st.none() | money,
+    credit_by_products=st.booleans(),
+    fuel=st.booleans(),
+    packaging=st.booleans(),
+)
+
+
+@st.composite
+def used_lines(draw, entering):
+    pieces = draw(st.lists(st.sampled_from(entering), unique=True))
+    price = draw(per_gram | per_each)
+    return Used(
+        what="stuff",
+        amount=draw(st.integers(0, 5_000).map(Fraction)),
+        price=price,
+        group=draw(st.sampled_from(GROUPS)),
+        pieces=tuple(pieces),
+    )
+
+
+@st.composite
+def splits(draw, *, piece, grams, mint):
+    """Parts of a whole by random shares; the last share is what is left unweighed."""
+    count = draw(st.integers(1, 5))
+    shares = draw(st.lists(st.integers(1, 100), min_size=count + 1, max_size=count + 1))
+    parts = [grams * share / sum(shares) for share in shares[:count]]
+    main_count = draw(st.integers(1, count))
+    outputs = [Main(id=next(mint), grams=part) for part in parts[:main_count]]
+    for part in parts[main_count:]:
+        outputs.append(ByProduct(id=next(mint), grams=part, worth=draw(per_gram | st.just(AS_MAIN))))
+    return Split(piece=piece, into=tuple(outputs))
+
+
+@st.composite
+def batches(draw):
+    """Up to three lots and seven steps of weighing and splitting, always possible."""
+    marks = iter(f"p{n}" for n in range(1000))
+    lots = [
+        Lot(id=next(marks), grams=draw(weights), paid=draw(money)) for _ in range(draw(st.integers(1, 3)))
+    ]
+    standing = {lot.id: lot.grams for lot in lots}
+    steps = []
+    for _ in range(draw(st.integers(0, 7))):
+        if draw(st.booleans()):
+            piece = draw(st.sampled_from(sorted(standing)))
+            action = draw(splits(piece=piece, grams=standing.pop(piece), mint=marks))
+            standing |= {out.id: out.grams for out in action.into if isinstance(out, Main)}
+            entering = [piece]
+        else:
+            entering = draw(st.lists(st.sampled_from(sorted(standing)), unique=True, min_size=1))
+            ratios = {mark: Fraction(draw(st.integers(50, 120)), 100) for mark in entering}
+            standing |= {mark: standing[mark] * ratio for mark, ratio in ratios.items()}
+            action = Weigh(grams={mark: standing[mark] for mark in entering})
+        steps.append(
+            Step(
+                kind="any",
+                action=action,
+                minutes=Fraction(draw(st.integers(0, 240))),
+                used=tuple(draw(st.lists(used_lines(entering), max_size=3))),
+                overhead=draw(money),
+            )
+        )
+    return Batch(lots=tuple(lots), steps=tuple(steps), policy=draw(policies))
