@@ -111,7 +111,7 @@ def test_money_and_counts():
         read_number("half", what="share")
 
 
-@given(st.decimals(0, 10_000, places=3), st.sampled_from(["lb", "oz", "kg", "g"]))
+@given(st.decimals(0, 5_000, places=3), st.sampled_from(["lb", "oz", "kg", "g"]))
 def test_a_weight_typed_in_any_unit_is_the_same_in_that_unit(number, unit):
     if number:
         assert weigh_in(read_weight(f"{number:f} {unit}"), unit) == Fraction(number)

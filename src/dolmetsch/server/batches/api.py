@@ -6,7 +6,7 @@ from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Header, Router, Status
+from ninja import Header, Path, Router, Status
 
 from dolmetsch.core.strip import lay_out_step
 from dolmetsch.server.batches import actions
@@ -56,13 +56,13 @@ def _mark_resend(response: HttpResponse, *, was_there: bool) -> int:
 
 
 @router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
-def get_today(request: HttpRequest, kitchen_slug: str) -> TodayOut:
+def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
     """Batches under way."""
     return read_today(_kitchen(request, kitchen_slug))
 
 
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
-def get_one_batch(request: HttpRequest, kitchen_slug: str, code: str) -> BatchOut:
+def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> BatchOut:
     """One batch, whole."""
     return read_batch(get_batch(_kitchen(request, kitchen_slug), code))
 
@@ -71,7 +71,7 @@ def get_one_batch(request: HttpRequest, kitchen_slug: str, code: str) -> BatchOu
     "/batches", response={frozenset({200, 201}): RecordedOut, REFUSALS: Problem}, operation_id="startBatch"
 )
 def start_batch(
-    request: HttpRequest, response: HttpResponse, kitchen_slug: str, body: StartIn, key: Key
+    request: HttpRequest, response: HttpResponse, kitchen_slug: Path[str], body: StartIn, key: Key
 ) -> Status[RecordedOut]:
     """Start a batch. 200 for a resend of the same key, 201 for a new one."""
     kitchen = _kitchen(request, kitchen_slug)
@@ -82,7 +82,7 @@ def start_batch(
 
 
 @router.post("/previews/batches", response={200: PreviewOut, REFUSALS: Problem}, operation_id="previewBatch")
-def preview_batch(request: HttpRequest, kitchen_slug: str, body: StartIn) -> PreviewOut:
+def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) -> PreviewOut:
     """What starting this batch would make; nothing is written."""
     draft = draft_start(_kitchen(request, kitchen_slug), body, now=timezone.now())
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
@@ -98,7 +98,7 @@ def preview_batch(request: HttpRequest, kitchen_slug: str, body: StartIn) -> Pre
     operation_id="recordEntry",
 )
 def record_entry(
-    request: HttpRequest, response: HttpResponse, kitchen_slug: str, code: str, body: EntryIn, key: Key
+    request: HttpRequest, response: HttpResponse, kitchen_slug: Path[str], code: str, body: EntryIn, key: Key
 ) -> Status[RecordedOut]:
     """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one."""
     kitchen = _kitchen(request, kitchen_slug)
@@ -112,7 +112,7 @@ def record_entry(
     response={200: PreviewOut, REFUSALS: Problem},
     operation_id="previewEntry",
 )
-def preview_entry(request: HttpRequest, kitchen_slug: str, code: str, body: EntryIn) -> PreviewOut:
+def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn) -> PreviewOut:
     """What this entry would do; nothing is written."""
     batch = get_batch(_kitchen(request, kitchen_slug), code)
     draft = draft_entry(batch, list_entry_rows(batch), body, now=timezone.now())

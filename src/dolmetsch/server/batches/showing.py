@@ -45,7 +45,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         ),
         house=show_house(reckoning),
         shop=show_shop(reckoning),
-        pieces=[_show_piece(piece, reckoning, marks) for piece in reckoning.sheet.ledger.mains],
+        pieces=[_show_piece(piece, reckoning, marks) for piece in sorted_mains(reckoning)],
         by_products=[
             schemas.ByProductOut(
                 name=piece.name,
@@ -58,6 +58,11 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
         log=list(_show_log(rows)),
     )
+
+
+def sorted_mains(reckoning: Reckoning) -> list[Piece]:
+    """The living mains in the order of their marks."""
+    return sorted(reckoning.sheet.ledger.mains, key=lambda piece: piece.id)
 
 
 def taken_marks(reckoning: Reckoning) -> set[str]:
@@ -108,9 +113,8 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
     final = reckoning.sheet.final
     order = {group: place for place, group in enumerate(GROUP_ORDER)}
     groups = sorted(final.groups.items(), key=lambda item: (order.get(item[0], len(order)), item[0]))
-    stage = "slice" if final.is_sliced else reckoning.strip.columns[-1].kind
     return schemas.HouseOut(
-        stage=label_kind(stage).lower(),
+        stage=_name_stage(reckoning),
         is_sliced=final.is_sliced,
         weight=print_weight(final.grams),
         cost=print_money(final.cost),
@@ -129,6 +133,14 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
             for group, money in groups
         ],
     )
+
+
+def _name_stage(reckoning: Reckoning) -> str:
+    """The stage the price is of; "partly sliced" while some pieces still wait for the knife."""
+    if reckoning.sheet.final.is_sliced:
+        return "sliced"
+    last = reckoning.strip.columns[-1].kind
+    return "partly sliced" if last == "slice" else label_kind(last).lower()
 
 
 def _label_portion(reckoning: Reckoning) -> str | None:
@@ -202,19 +214,19 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
     house, shop = show_house(reckoning), show_shop(reckoning)
     columns = reckoning.strip.columns
     last = columns[-1].kind
-    mains = reckoning.sheet.ledger.mains
+    mains = sorted_mains(reckoning)
     batch.is_finished = house.is_sliced
     batch.place = "books" if house.is_sliced else _place_of(last)
     batch.pieces_count = len(mains)
     lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
-    to_come = reckoning.strip.to_come
+    to_come = () if house.is_sliced else reckoning.strip.to_come or ("slice",)
     batch.standing = {
         "cut": lot.cut,
         "pieces": [piece.id for piece in mains],
         "labels": [label_kind(column.kind) for column in columns],
         "kept": [print_percent(column.kept_of_bought_ratio) for column in columns],
         "last_label": label_kind(last),
-        "next_label": label_kind(to_come[0]) if to_come and not house.is_sliced else None,
+        "next_label": label_kind(to_come[0]) if to_come else None,
         "weight": house.weight.dict(),
         "cost": None if house.unit_cost is None else house.unit_cost.dict(),
         "shop_name": None if shop is None else shop.name,

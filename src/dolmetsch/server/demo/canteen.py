@@ -1,0 +1,311 @@
+"""The Salt Lantern Canteen's four batches, told as the entries its cooks made, day by day.
+
+Days count back from today. Everything is made up: the canteen, Harrow Quay, the cooks, the prices.
+"""
+
+from typing import Any, Final
+
+#: (days ago, hour, minute), cook, what was recorded. ``start`` begins a batch; ``corrects`` names the
+#: position, within the batch, of the entry that was wrong.
+Told = tuple[tuple[int, int, int], str, dict[str, Any]]
+
+
+def _used(what: str, group: str, amount: str, price: str) -> dict[str, str]:
+    return {"what": what, "group": group, "amount": amount, "price": price}
+
+
+def _weigh(kind: str, weights: dict[str, str], **more: Any) -> dict[str, Any]:
+    lines = [{"mark": mark, "weight": weight} for mark, weight in weights.items()]
+    return {"content": {"act": "weigh", "kind": kind, "weights": lines, **more}}
+
+
+def _piece(mark: str, weight: str, slices: str = "") -> dict[str, str]:
+    return {"mark": mark, "weight": weight, "slices": slices}
+
+
+def _off(name: str, material: str, weight: str, worth: str = "nothing") -> dict[str, str]:
+    if worth in ("nothing", "as_main"):
+        return {"name": name, "material": material, "weight": weight, "worth": worth}
+    return {"name": name, "material": material, "weight": weight, "worth": "price", "price": worth}
+
+
+def _split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[str, Any]:
+    pieces = [part for part in parts if "mark" in part]
+    cut_off = [part for part in parts if "name" in part]
+    return {
+        "content": {
+            "act": "split",
+            "kind": kind,
+            "piece": piece,
+            "pieces": pieces,
+            "cut_off": cut_off,
+            **more,
+        }
+    }
+
+
+def _terms(
+    name: str, paid: str, weight: str, *, slices: str, portion: dict[str, str]
+) -> list[dict[str, Any]]:
+    return [
+        {"content": {"act": "shop_pack", "name": name, "paid": paid, "weight": weight, "slices": slices}},
+        {"content": {"act": "portion", **portion}},
+    ]
+
+
+JOWL: Final[list[Told]] = [
+    (
+        (17, 8, 10),
+        "maren",
+        {
+            "start": "Cherry-smoked jowl",
+            "bought": {
+                "cut": "jowl, skin on",
+                "label_weight": "24.3 lb",
+                "own_weight": "24 lb",
+                "price_basis": "per_lb",
+                "price": "2.79",
+            },
+        },
+    ),
+    *(
+        ((17, 8, 15), "maren", terms)
+        for terms in _terms("good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"})
+    ),
+    (
+        (17, 9, 5),
+        "maren",
+        _split(
+            "trim",
+            "lot",
+            _piece("A", "7.1 lb"),
+            _piece("B", "6.9 lb"),
+            _piece("C", "6 lb 12 oz"),
+            _off("skin", "skin", "1.05 lb"),
+            _off("lean trim", "lean", "1.3 lb", "2.40/lb"),
+            _off("fat", "fat", "0.65 lb", "0.80/lb"),
+            minutes="24",
+        ),
+    ),
+    (
+        (9, 8, 30),
+        "odo",
+        _weigh(
+            "cure",
+            {"A": "6.8 lb", "B": "6.6 lb", "C": "6.45 lb"},
+            minutes="20",
+            used=[
+                _used("coarse salt", "cure", "228 g", "1.20/kg"),
+                _used("curing salt no. 1", "cure", "23.5 g", "5.00 for 8 oz"),
+                _used("crushed juniper", "cure", "27 g", "31.00/kg"),
+            ],
+        ),
+    ),
+    ((8, 7, 50), "maren", _weigh("rest", {"A": "6.74 lb", "B": "6.53 lb", "C": "6.39 lb"})),
+    (
+        (8, 15, 40),
+        "odo",
+        _weigh(
+            "smoke",
+            {"A": "5.9 lb", "B": "5.27 lb", "C": "5.6 lb"},
+            minutes="30",
+            used=[_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+        ),
+    ),
+    (
+        (8, 15, 55),
+        "odo",
+        {
+            **_weigh(
+                "smoke",
+                {"A": "5.9 lb", "B": "5.72 lb", "C": "5.6 lb"},
+                minutes="30",
+                used=[_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+            ),
+            "corrects": 7,
+            "reason": "B read as 5.27, weighed again",
+        },
+    ),
+    ((7, 8, 20), "maren", _weigh("chill", {"A": "5.81 lb", "B": "5.64 lb", "C": "5.52 lb"})),
+    *(
+        (
+            (7, 9, 5 + 14 * turn),
+            "maren",
+            _split(
+                "slice",
+                mark,
+                _piece(f"{mark}1", weight, slices),
+                _off("ends", "ends", ends, "3.00/lb"),
+                minutes="12",
+                used=[_used("bags", "packaging", "5 bags", "18.00 for 50 each")],
+            ),
+        )
+        for turn, (mark, weight, slices, ends) in enumerate(
+            [
+                ("A", "5.15 lb", "88", "0.6 lb"),
+                ("B", "4.95 lb", "85", "0.63 lb"),
+                ("C", "4.8 lb", "83", "0.66 lb"),
+            ]
+        )
+    ),
+]
+
+GOOSE: Final[list[Told]] = [
+    (
+        (6, 10, 0),
+        "odo",
+        {
+            "start": "Bay goose breast",
+            "bought": {
+                "cut": "goose breast, boneless",
+                "label_weight": "3.42 kg",
+                "own_weight": "3.38 kg",
+                "price_basis": "per_kg",
+                "price": "14.60",
+            },
+        },
+    ),
+    *(
+        ((6, 10, 4), "odo", terms)
+        for terms in _terms("smokehouse counter", "6.20", "6 oz", slices="", portion={"weight": "2 oz"})
+    ),
+    (
+        (6, 10, 40),
+        "odo",
+        _split(
+            "trim",
+            "lot",
+            _piece("A", "1.64 kg"),
+            _piece("B", "1.52 kg"),
+            _off("fat", "fat", "120 g", "4.00/kg"),
+            _off("sinew", "waste", "60 g"),
+            minutes="14",
+        ),
+    ),
+    (
+        (3, 9, 10),
+        "maren",
+        _weigh(
+            "cure",
+            {"A": "1.58 kg", "B": "1.46 kg"},
+            minutes="12",
+            used=[
+                _used("fine salt", "cure", "79 g", "0.90/kg"),
+                _used("curing salt no. 1", "cure", "7.9 g", "5.00 for 8 oz"),
+                _used("bay and orange peel", "cure", "", "1.10"),
+            ],
+        ),
+    ),
+    (
+        (2, 16, 20),
+        "maren",
+        _weigh(
+            "smoke",
+            {"A": "1.37 kg", "B": "1.25 kg"},
+            minutes="24",
+            used=[_used("apple wood", "fuel", "1.5 lb", "6.00 for 5 lb")],
+        ),
+    ),
+    ((1, 8, 0), "odo", _weigh("chill", {"A": "1.35 kg", "B": "1.23 kg"})),
+    (
+        (0, 0, 20),
+        "odo",
+        _split(
+            "slice",
+            "A",
+            _piece("A1", "1.24 kg"),
+            _off("ends", "ends", "90 g", "as_main"),
+            minutes="15",
+        ),
+    ),
+]
+
+LOIN: Final[list[Told]] = [
+    (
+        (8, 11, 20),
+        "maren",
+        {
+            "start": "Brined loin, maple and mustard",
+            "bought": {
+                "cut": "loin, boneless",
+                "label_weight": "9 lb 10 oz",
+                "price_basis": "pack",
+                "price": "30.70",
+            },
+        },
+    ),
+    (
+        (8, 11, 25),
+        "maren",
+        {
+            "content": {
+                "act": "shop_pack",
+                "name": "cheap shop kind",
+                "paid": "4.60",
+                "weight": "10 oz",
+                "slices": "8",
+            }
+        },
+    ),
+    (
+        (8, 11, 50),
+        "maren",
+        _split(
+            "trim",
+            "lot",
+            _piece("A", "4 lb 9 oz"),
+            _piece("B", "4 lb 6 oz"),
+            _off("lean trim", "lean", "5 oz", "2.40/lb"),
+            _off("silver skin", "waste", "3 oz"),
+            minutes="16",
+        ),
+    ),
+    (
+        (2, 10, 30),
+        "odo",
+        _weigh(
+            "cure",
+            {"A": "4 lb 11.5 oz", "B": "4 lb 8 oz"},
+            minutes="18",
+            used=[
+                _used("brine salt", "cure", "410 g", "1.20/kg"),
+                _used("curing salt no. 1", "cure", "17 g", "5.00 for 8 oz"),
+                _used("maple syrup", "cure", "180 g", "9.00 for 500 g"),
+            ],
+        ),
+    ),
+    ((1, 9, 30), "odo", _weigh("rest", {"A": "4 lb 10.5 oz", "B": "4 lb 7 oz"})),
+]
+
+LAMB: Final[list[Told]] = [
+    (
+        (1, 14, 0),
+        "odo",
+        {
+            "start": "Rosemary lamb belly",
+            "bought": {
+                "cut": "breast of lamb, bone in",
+                "label_weight": "11.6 lb",
+                "own_weight": "11.5 lb",
+                "price_basis": "per_lb",
+                "price": "3.10",
+            },
+        },
+    ),
+    (
+        (1, 14, 45),
+        "odo",
+        _split(
+            "trim",
+            "lot",
+            _piece("A", "3.9 lb"),
+            _piece("B", "3.75 lb"),
+            _off("rib bones", "bone", "2.35 lb", "0.60/lb"),
+            _off("lean trim", "lean", "0.8 lb", "as_main"),
+            _off("fat", "fat", "0.5 lb"),
+            minutes="32",
+        ),
+    ),
+]
+
+BATCHES: Final = (JOWL, LOIN, GOOSE, LAMB)

@@ -1,0 +1,94 @@
+"""A kitchen, its cook, and a client that speaks the API as the web client does."""
+
+import json
+import uuid
+from dataclasses import dataclass
+
+import pytest
+from django.test import Client
+
+from dolmetsch.server.kitchens.models import Kitchen, Membership, User
+
+BOUGHT = {
+    "act": "bought",
+    "cut": "jowl, skin on",
+    "label_weight": "10.2 lb",
+    "own_weight": "10 lb",
+    "price_basis": "pack",
+    "price": "20.00",
+}
+TRIM = {
+    "act": "split",
+    "kind": "trim",
+    "piece": "lot",
+    "pieces": [{"mark": "A", "weight": "5 lb"}, {"mark": "B", "weight": "3 lb"}],
+    "cut_off": [{"name": "lean", "material": "lean", "weight": "1 lb", "worth": "price", "price": "2.50/lb"}],
+}
+
+
+def weigh(kind, **weights):
+    lines = [{"mark": mark, "weight": weight} for mark, weight in weights.items()]
+    return {"act": "weigh", "kind": kind, "weights": lines}
+
+
+@dataclass
+class Api:
+    """Calls below one kitchen; answers are (status, body)."""
+
+    client: Client
+    slug: str
+
+    def call(self, method, path, body=None, key=None):
+        answer = self.client.generic(
+            method,
+            f"/api/kitchens/{self.slug}{path}",
+            data=b"" if body is None else json.dumps(body),
+            content_type="application/json",
+            headers={"Idempotency-Key": str(key or uuid.uuid4())},
+        )
+        return answer.status_code, answer.json()
+
+    def get(self, path):
+        return self.call("GET", path)
+
+    def start(self, name="Test jowl", bought=BOUGHT, key=None):
+        return self.call("POST", "/batches", {"name": name, "bought": bought}, key)
+
+    def started(self, **more):
+        status, body = self.start(**more)
+        assert status == 201, str(body)
+        return body["batch"]["code"]
+
+    def record(self, code, content, *, seen=None, key=None, **more):
+        if seen is None:
+            seen = self.get(f"/batches/{code}")[1]["seen"]
+        return self.call("POST", f"/batches/{code}/entries", {"content": content, "seen": seen, **more}, key)
+
+    def recorded(self, code, content, **more):
+        status, body = self.record(code, content, **more)
+        assert status == 201, str(body)
+        return body
+
+    def preview(self, code, content, **more):
+        return self.call(
+            "POST", f"/previews/batches/{code}/entries", {"content": content, "seen": 99, **more}
+        )
+
+
+def make_kitchen(slug, **more):
+    kitchen = Kitchen.objects.create(slug=slug, name=slug.title(), **more)
+    user = User.objects.create(username=f"cook-of-{slug}")
+    Membership.objects.create(user=user, kitchen=kitchen)
+    client = Client()
+    client.force_login(user)
+    return Api(client=client, slug=slug)
+
+
+@pytest.fixture
+def api(db):
+    return make_kitchen("test-kitchen")
+
+
+@pytest.fixture
+def other(db):
+    return make_kitchen("other-kitchen")

@@ -1,0 +1,54 @@
+"""The demo is made by the same actions as anyone's entries, and is the same every time."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from django.core.management import call_command
+
+from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.queries import read_batch, read_today
+from dolmetsch.server.demo.loading import load_demo
+from dolmetsch.server.kitchens.models import Kitchen
+
+NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
+
+
+@pytest.mark.django_db
+def test_four_batches_stand_at_different_points():
+    today = read_today(load_demo(NOW))
+    assert {batch.code: batch.last_label for batch in today.under_way} == {
+        "G-01": "Sliced",
+        "B-01": "Trimmed",
+        "L-01": "Rested",
+    }
+    assert [batch.code for batch in today.finished] == ["J-01"]
+    assert today.hanging == {"today": 3, "bench": 4, "slice": 2}
+
+
+@pytest.mark.django_db
+def test_the_demo_moves_with_the_day_and_is_otherwise_the_same():
+    def told(now):
+        load_demo(now)
+        shown = [read_batch(batch).model_dump() for batch in Batch.objects.order_by("code")]
+        figures = [(one["house"], one["shop"], one["pieces"], one["by_products"]) for one in shown]
+        days = [(now - entry.happened_at).days for entry in Entry.objects.order_by("batch__code", "sequence")]
+        return figures, days
+
+    first = told(NOW)
+    call_command("flush", interactive=False, verbosity=0)
+    assert told(NOW + timedelta(days=100)) == first
+
+
+@pytest.mark.django_db
+def test_a_store_in_use_is_left_alone():
+    Kitchen.objects.create(slug="mine", name="Mine")
+    call_command("load_demo", verbosity=0)
+    assert not Batch.objects.exists()
+
+
+@pytest.mark.django_db
+def test_the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one():
+    load_demo(NOW)
+    log = read_batch(Batch.objects.get(code="J-01")).log
+    (wrong,) = [entry for entry in log if entry.overruled_by]
+    assert ("5.27 lb" in wrong.lines[0], log[7].corrects) == (True, wrong.id)
