@@ -1,0 +1,1 @@
+"""The one command. Standard library only: it works before anything is installed."""

@@ -1,0 +1,99 @@
+"""``test``: set up, then every check there is, then a plain summary."""
+
+import os
+import time
+from dataclasses import dataclass
+from pathlib import Path
+from subprocess import DEVNULL, run
+
+from dolmetsch.command import place
+from dolmetsch.command.database import close_scratch, open_scratch
+from dolmetsch.command.holding import hold
+from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.serving import server_environment
+from dolmetsch.command.telling import TroubleError, say
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Check:
+    """One check: its name, its command, the folder it runs in."""
+
+    name: str
+    command: list[str]
+    cwd: Path = place.ROOT
+
+
+def _tool(name: str) -> str:
+    return str(place.VENV / "bin" / name)
+
+
+def _npm(*words: str) -> list[str]:
+    return ["npm", "run", "--silent", *words]
+
+
+def list_checks() -> list[Check]:
+    """Every check, the quick ones first."""
+    fresh = place.PRIVATE / "schema.ts"
+    kept = place.WEB / "src/shared/api/schema.ts"
+    pytest = [_tool("python"), "-m", "pytest"]
+    return [
+        Check(name="lint", command=[_tool("ruff"), "check", "."]),
+        Check(name="format", command=[_tool("ruff"), "format", "--check", "--quiet", "."]),
+        Check(name="types", command=[_tool("mypy")]),
+        Check(name="import rules", command=[_tool("lint-imports"), "--no-cache"]),
+        Check(
+            name="client types are the API's",
+            command=[
+                "sh",
+                "-c",
+                f'npx --no-install openapi-typescript ../docs/openapi.json -o "{fresh}" >/dev/null '
+                f'&& cmp "{fresh}" "{kept}" || {{ echo "run ./dolmetsch api"; exit 1; }}',
+            ],
+            cwd=place.WEB,
+        ),
+        Check(name="web lint", command=_npm("lint"), cwd=place.WEB),
+        Check(name="web types", command=_npm("types"), cwd=place.WEB),
+        Check(name="web unit tests", command=_npm("test"), cwd=place.WEB),
+        Check(name="core and server tests", command=[*pytest, "tests/core", "tests/server", "tests/command"]),
+        Check(name="browser journeys", command=[*pytest, "tests/browser"]),
+    ]
+
+
+def check_all(*, only: str | None) -> None:
+    """Run every check, or those whose name contains ``only``; each is told, and all at the end.
+
+    Raises:
+        TroubleError: where any failed.
+    """
+    begun = time.monotonic()
+    place.prepare()
+    with hold("test", busy="The tests are running here already (process {pid})."):
+        set_up(for_tests=True)
+        build_web()
+        database = open_scratch()
+        try:
+            environment = {
+                **server_environment(database),
+                "DOLMETSCH_DEMO": "1",
+                "CI": os.environ.get("CI", ""),
+            }
+            checks = [check for check in list_checks() if only is None or only in check.name]
+            results = [(check.name, *_run(check, environment)) for check in checks]
+        finally:
+            close_scratch(database)
+    print()
+    for name, passed, seconds in results:
+        say(f"{'passed' if passed else 'FAILED'}  {seconds:6.1f} s  {name}")
+    failed = sum(not passed for _, passed, _ in results)
+    say(f"{time.monotonic() - begun:.0f} s in all, set-up included.")
+    print(f"checks: {len(results) - failed} passed, {failed} failed", flush=True)
+    if failed or not results:
+        raise TroubleError("Not every check passed; each tells why above.")
+
+
+def _run(check: Check, environment: dict[str, str]) -> tuple[bool, float]:
+    print(flush=True)
+    say(f"{check.name} …")
+    begun = time.monotonic()
+    done = run(check.command, cwd=check.cwd, env=environment, stdin=DEVNULL, check=False)
+    return done.returncode == 0, time.monotonic() - begun

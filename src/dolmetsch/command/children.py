@@ -1,0 +1,44 @@
+"""Child processes that end with this one, even when it is killed."""
+
+import ctypes
+import os
+import signal
+from pathlib import Path
+from subprocess import DEVNULL, STDOUT, Popen, TimeoutExpired
+from typing import Final
+
+_PR_SET_PDEATHSIG: Final = 1
+_libc = ctypes.CDLL(None)
+
+
+def _follow_parent() -> None:
+    """In the child: a terminal's Ctrl-C is the parent's affair; its death is ours too."""
+    os.setsid()
+    _libc.prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+
+
+def spawn(
+    command: list[str], *, log: Path, env: dict[str, str] | None = None, cwd: Path | None = None
+) -> Popen[bytes]:
+    """Start ``command``, its output added to ``log``."""
+    with log.open("ab") as out:
+        return Popen(
+            command,
+            stdin=DEVNULL,
+            stdout=out,
+            stderr=STDOUT,
+            env=env,
+            cwd=cwd,
+            preexec_fn=_follow_parent,  # noqa: PLW1509 (nothing here runs threads)
+        )
+
+
+def end(process: Popen[bytes], *, patience: float) -> None:
+    """Ask ``process`` to end; insist after ``patience`` seconds."""
+    if process.poll() is None:
+        process.send_signal(signal.SIGTERM)
+    try:
+        process.wait(timeout=patience)
+    except TimeoutExpired:
+        process.kill()
+        process.wait()

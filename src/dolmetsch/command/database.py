@@ -1,0 +1,191 @@
+"""A MariaDB of the project's own, on loopback, from Debian's packages; never the system service."""
+
+import os
+import shutil
+import signal
+import socket
+import tempfile
+import time
+from pathlib import Path
+from subprocess import Popen
+from typing import Final
+
+from dolmetsch.command import place
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.telling import TroubleError, answer_of, must
+
+USER: Final = "dolmetsch"
+READY_SECONDS: Final = 60
+SAFE: Final = ("--innodb-flush-log-at-trx-commit=1", "--innodb-buffer-pool-size=256M")
+FAST: Final = (
+    "--innodb-flush-log-at-trx-commit=0",
+    "--innodb-doublewrite=0",
+    "--innodb-buffer-pool-size=128M",
+)
+
+
+class Database:
+    """One server over one data folder.
+
+    ``durable``: every commit reaches the disk. Otherwise fast settings, for tests.
+    """
+
+    def __init__(self, folder: Path, *, port: int, password: str, durable: bool) -> None:
+        self.folder = folder
+        self.port = port
+        self.password = password
+        self.durable = durable
+        self.process: Popen[bytes] | None = None
+
+    def start(self) -> None:
+        """Make the data folder if need be, start the server, wait until it answers.
+
+        Raises:
+            TroubleError: a tool is missing, the port is taken, or it does not come up; says what to do.
+        """
+        if shutil.which("mariadbd") is None:
+            raise TroubleError("mariadbd is missing; install Debian's mariadb-server.")
+        refuse_taken_port(self.port, flag="--db-port")
+        self._end_left_over()
+        self._make_data()
+        init = self._write_init()
+        self.process = spawn(
+            [
+                "mariadbd",
+                "--no-defaults",
+                *_as_root(),
+                f"--datadir={self.folder / 'data'}",
+                f"--tmpdir={self.folder / 'tmp'}",
+                "--bind-address=127.0.0.1",
+                f"--port={self.port}",
+                f"--socket={self._socket()}",
+                f"--pid-file={self.folder / 'mariadbd.pid'}",
+                f"--log-error={self.folder / 'error.log'}",
+                f"--init-file={init}",
+                "--character-set-server=utf8mb4",
+                "--collation-server=utf8mb4_unicode_ci",
+                "--sql-mode=STRICT_ALL_TABLES",
+                "--skip-name-resolve",
+                "--skip-log-bin",
+                *(SAFE if self.durable else FAST),
+            ],
+            log=self.folder / "output.log",
+        )
+        self._wait_until_ready()
+
+    def stop(self) -> None:
+        """Shut it down cleanly."""
+        if self.process is not None:
+            end(self.process, patience=60)
+            self.process = None
+
+    def environment(self) -> dict[str, str]:
+        """The DOLMETSCH_DB_… variables that lead the server here."""
+        return {
+            "DOLMETSCH_DB_HOST": "127.0.0.1",
+            "DOLMETSCH_DB_PORT": str(self.port),
+            "DOLMETSCH_DB_USER": USER,
+            "DOLMETSCH_DB_PASSWORD": self.password,
+        }
+
+    def _socket(self) -> Path:
+        """Beside the data, or below the temporary folder where that path would be too long for one."""
+        path = self.folder / "mariadbd.sock"
+        return path if len(str(path)) < 90 else Path(tempfile.gettempdir()) / f"dolmetsch-{self.port}.sock"
+
+    def _make_data(self) -> None:
+        for name in ("tmp", "data"):
+            (self.folder / name).mkdir(parents=True, exist_ok=True)
+        if (self.folder / "made").exists():
+            return
+        shutil.rmtree(self.folder / "data")
+        command = [
+            "mariadb-install-db",
+            "--no-defaults",
+            *_as_root(),
+            f"--datadir={self.folder / 'data'}",
+            "--auth-root-authentication-method=socket",
+            "--skip-test-db",
+        ]
+        must(command, doing="mariadb-install-db", log=self.folder / "install.log")
+        (self.folder / "made").touch()
+
+    def _write_init(self) -> Path:
+        """What the server does for itself at each start: the database, its user, and the tests' right."""
+        init = self.folder / "init.sql"
+        init.touch(mode=0o600)
+        init.write_text(
+            f"CREATE DATABASE IF NOT EXISTS {USER} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci;\n"
+            f"CREATE OR REPLACE USER '{USER}'@'127.0.0.1' IDENTIFIED BY '{self.password}';\n"
+            f"GRANT ALL ON {USER}.* TO '{USER}'@'127.0.0.1';\n"
+            f"GRANT ALL ON `test\\_%`.* TO '{USER}'@'127.0.0.1';\n"
+        )
+        return init
+
+    def _wait_until_ready(self) -> None:
+        deadline = time.monotonic() + READY_SECONDS
+        ping = ["mariadb-admin", "--no-defaults", "-h127.0.0.1", f"-P{self.port}", f"-u{USER}", "ping"]
+        os.environ["MYSQL_PWD"] = self.password
+        while time.monotonic() < deadline:
+            if self.process is None or self.process.poll() is not None:
+                break
+            if answer_of(ping) is not None:
+                return
+            time.sleep(0.1)
+        log = self.folder / "error.log"
+        tail = "\n".join(f"    {line}" for line in log.read_text(errors="replace").splitlines()[-8:])
+        self.stop()
+        raise TroubleError(f"MariaDB did not come up (the whole log is in {log}):\n{tail}")
+
+    def _end_left_over(self) -> None:
+        """End a server that an earlier, killed command left on this folder."""
+        try:
+            pid = int((self.folder / "mariadbd.pid").read_text())
+            command = Path(f"/proc/{pid}/cmdline").read_bytes().decode(errors="replace")
+        except (OSError, ValueError):
+            return
+        if str(self.folder / "data") not in command:
+            return
+        os.kill(pid, signal.SIGTERM)
+        deadline = time.monotonic() + 30
+        while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
+            time.sleep(0.1)
+
+
+def _as_root() -> list[str]:
+    """MariaDB refuses to run as root unless told to."""
+    return ["--user=root"] if os.geteuid() == 0 else []
+
+
+def refuse_taken_port(port: int, *, flag: str) -> None:
+    """Raise TroubleError where something listens on ``port`` already."""
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError as error:
+            said = f"Port {port} is taken by another program. Choose another, such as: {flag} {port + 1}"
+            raise TroubleError(said) from error
+
+
+def find_free_port() -> int:
+    """A port of loopback that nothing listens on now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def open_scratch() -> Database:
+    """A started server with fast settings on a throw-away folder, in memory where that can be."""
+    shared = Path("/dev/shm")  # noqa: S108 (a folder of its own is made in it)
+    base = shared if os.access(shared, os.W_OK) else None
+    folder = Path(tempfile.mkdtemp(prefix="dolmetsch-", dir=base))
+    database = Database(folder, port=find_free_port(), password=place.get_secret("database"), durable=False)
+    database.start()
+    return database
+
+
+def close_scratch(database: Database) -> None:
+    """Stop a scratch server and remove its folder."""
+    database.stop()
+    shutil.rmtree(database.folder, ignore_errors=True)

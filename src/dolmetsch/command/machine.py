@@ -1,0 +1,130 @@
+"""What this machine must have: Debian's packages, Node, the Python packages, the npm packages."""
+
+import os
+import shutil
+import sys
+import sysconfig
+from pathlib import Path
+from typing import Final
+
+from dolmetsch.command import place
+from dolmetsch.command.holding import wait_for
+from dolmetsch.command.telling import TroubleError, answer_of, must, say, step
+
+SERVING: Final = ("mariadb-server", "libmariadb-dev", "pkg-config", "gcc")
+TESTING: Final = ("chromium", "fontconfig")
+NODE_MAJOR: Final = 20
+
+
+def set_up(*, for_tests: bool) -> None:
+    """Install what is missing; quick where nothing is."""
+    place.prepare()
+    with wait_for("setup"):
+        _set_up_debian((*SERVING, *TESTING) if for_tests else SERVING)
+        _set_up_python()
+        _set_up_node()
+
+
+def _set_up_debian(wanted: tuple[str, ...]) -> None:
+    headers = Path(sysconfig.get_path("include")) / "Python.h"
+    packages = wanted if headers.is_file() else (*wanted, "python3-dev")
+    missing = [package for package in packages if not _is_installed(package)]
+    if not missing:
+        return
+    by_hand = f"apt-get update && apt-get install -y --no-install-recommends {' '.join(missing)}"
+    if shutil.which("apt-get") is None:
+        raise TroubleError(f"This is not Debian, and these are missing: {' '.join(missing)}.")
+    sudo = [] if os.geteuid() == 0 else ["sudo"]
+    if sudo and shutil.which("sudo") is None:
+        raise TroubleError(f"Neither root nor sudo here. Ask someone who is to run:\n    {by_hand}")
+    with step(f"Installing {', '.join(missing)} from Debian's packages (a minute or two)"):
+        apt = [*sudo, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get"]
+        log = place.LOGS / "apt.log"
+        must([*apt, "update"], doing="apt-get update", log=log)
+        must(
+            [*apt, "install", "-y", "--no-install-recommends", *missing],
+            doing=f"“{by_hand}”",
+            log=log,
+        )
+
+
+def _is_installed(package: str) -> bool:
+    told = answer_of(["dpkg-query", "-W", "-f=${db:Status-Abbrev}", package])
+    return told is not None and told.startswith("ii")
+
+
+def _set_up_python() -> None:
+    locked = place.ROOT / "requirements.txt"
+    mark = place.fingerprint([locked], sys.version, str(place.VENV))
+    if place.PYTHON.exists() and place.is_stamped("python", mark):
+        return
+    with step("Installing the Python packages"):
+        uv = _set_up_uv()
+        log = place.LOGS / "python.log"
+        shutil.rmtree(place.VENV, ignore_errors=True)
+        must([sys.executable, "-m", "venv", "--without-pip", str(place.VENV)], doing="venv", log=log)
+        env = {**os.environ, "VIRTUAL_ENV": str(place.VENV), "UV_NO_CONFIG": "1", "UV_LINK_MODE": "copy"}
+        must([str(uv), "pip", "sync", "--require-hashes", str(locked)], doing="uv", log=log, env=env)
+    place.set_stamp("python", mark)
+
+
+def _set_up_uv() -> Path:
+    folder = place.PRIVATE / "uv"
+    uv = folder / "bin" / "uv"
+    locked = place.ROOT / "requirements-uv.txt"
+    mark = place.fingerprint([locked])
+    if uv.exists() and place.is_stamped("uv", mark):
+        return uv
+    if answer_of([sys.executable, "-m", "pip", "--version"]) is None:
+        _set_up_debian(("python3-pip",))
+    pip = [sys.executable, "-m", "pip", "install", "--quiet", "--upgrade", "--require-hashes"]
+    log = place.LOGS / "uv.log"
+    must([*pip, "--target", str(folder), "-r", str(locked)], doing="pip install uv", log=log)
+    place.set_stamp("uv", mark)
+    return uv
+
+
+def _set_up_node() -> None:
+    told = answer_of(["node", "--version"])
+    if told is None or int(told.lstrip("v").split(".")[0]) < NODE_MAJOR or shutil.which("npm") is None:
+        found = "no Node" if told is None else f"Node {told}"
+        raise TroubleError(
+            f"Node {NODE_MAJOR} or newer with npm is needed to build the web client; found {found}.\n"
+            "    Install it (Debian: nodejs and npm of a release that carries it) and run this again."
+        )
+    files = [place.WEB / "package.json", place.WEB / "package-lock.json", place.WEB / ".npmrc"]
+    mark = place.fingerprint(files, told)
+    if (place.WEB / "node_modules").is_dir() and place.is_stamped("node", mark):
+        return
+    with step("Installing the web client's packages"):
+        npm = ["npm", "ci", "--ignore-scripts", "--no-audit", "--no-fund"]
+        must(npm, doing="npm ci", log=place.LOGS / "npm.log", cwd=place.WEB)
+    place.set_stamp("node", mark)
+
+
+def build_web() -> None:
+    """Build the web client into web/dist where its sources changed, compressed for serving."""
+    with wait_for("setup"):
+        sources = [path for path in place.WEB.rglob("*") if path.is_file() and not _is_made(path)]
+        mark = place.fingerprint(sources)
+        dist = place.WEB / "dist"
+        if (dist / "index.html").is_file() and place.is_stamped("web", mark):
+            return
+        with step("Building the web client"):
+            fresh, old, log = dist.with_suffix(".new"), dist.with_suffix(".old"), place.LOGS / "web.log"
+            npm = ["npm", "run", "build", "--", "--outDir", fresh.name, "--emptyOutDir"]
+            must(npm, doing="vite build", log=log, cwd=place.WEB)
+            compress = [str(place.PYTHON), "-m", "whitenoise.compress", "--quiet", str(fresh)]
+            must(compress, doing="compressing", log=place.LOGS / "compress.log")
+            shutil.rmtree(old, ignore_errors=True)
+            if dist.exists():
+                dist.rename(old)
+            fresh.rename(dist)
+            shutil.rmtree(old, ignore_errors=True)
+        place.set_stamp("web", mark)
+    say("The web client is built.")
+
+
+def _is_made(path: Path) -> bool:
+    top = path.relative_to(place.WEB).parts[0]
+    return top in ("node_modules", "dist", "dist.new", "dist.old")

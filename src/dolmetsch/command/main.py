@@ -1,0 +1,82 @@
+"""The words of the one command."""
+
+import argparse
+from subprocess import run
+
+from dolmetsch.command import checking, place, serving
+from dolmetsch.command.database import close_scratch, open_scratch
+from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.telling import TroubleError, must, say
+
+
+def main(words: list[str]) -> int:
+    """Run the command; gives its exit status."""
+    told = _read(words)
+    try:
+        told.run(told)
+    except TroubleError as trouble:
+        say(str(trouble))
+        return 1
+    except KeyboardInterrupt:
+        say("Stopped.")
+        return 130
+    return 0
+
+
+def _read(words: list[str]) -> argparse.Namespace:
+    parser = argparse.ArgumentParser(prog="./dolmetsch", description="What house-cured meat really costs.")
+    verbs = parser.add_subparsers(required=True, metavar="VERB")
+    start = verbs.add_parser("start", help="set up what is missing, start MariaDB and serve, until Ctrl-C")
+    start.add_argument("--port", type=_port, default=serving.PORT, help="of the application (%(default)s)")
+    start.add_argument("--db-port", type=_port, default=serving.DB_PORT, help="of MariaDB (%(default)s)")
+    start.set_defaults(run=lambda told: serving.start(port=told.port, db_port=told.db_port))
+    stop = verbs.add_parser("stop", help="stop a start that runs elsewhere")
+    stop.set_defaults(run=lambda _told: serving.stop())
+    test = verbs.add_parser("test", help="set up and run every check")
+    test.add_argument("--only", help="run only the checks whose name contains this")
+    test.set_defaults(run=lambda told: checking.check_all(only=told.only))
+    api = verbs.add_parser("api", help="write the API document and the client's types again")
+    api.set_defaults(run=lambda _told: _write_api())
+    for name, script, words_of in (
+        ("screenshots", "docs/screenshots/make.py", "take the pictures in docs/screenshots again"),
+        ("bench", "benchmarks/run.py", "measure, and write docs/speed.md again"),
+    ):
+        verb = verbs.add_parser(name, help=words_of)
+        verb.set_defaults(run=lambda _told, script=script: _run_script(script))
+    return parser.parse_args(words)
+
+
+def _port(typed: str) -> int:
+    if not typed.isdigit() or not 1024 <= int(typed) <= 65535:
+        raise argparse.ArgumentTypeError(f"“{typed}” is no port; take a number from 1024 to 65535")
+    return int(typed)
+
+
+def _write_api() -> None:
+    set_up(for_tests=False)
+    database = open_scratch()
+    try:
+        document = place.ROOT / "docs" / "openapi.json"
+        export = [str(place.PYTHON), "-m", "django", "export_openapi_schema", "--indent", "2"]
+        export += ["--api", "dolmetsch.server.config.api.api", "--output", str(document)]
+        log = place.LOGS / "api.log"
+        must(export, doing="the API document", log=log, env=serving.server_environment(database))
+        must(["npm", "run", "api-types"], doing="the client's types", log=log, cwd=place.WEB)
+    finally:
+        close_scratch(database)
+    say(f"Written: {document}, web/src/shared/api/schema.ts")
+
+
+def _run_script(script: str) -> None:
+    """Run a script of the project's beside a scratch record store."""
+    set_up(for_tests=True)
+    build_web()
+    database = open_scratch()
+    try:
+        environment = {**serving.server_environment(database), "DOLMETSCH_DEMO": "1"}
+        path = str(place.ROOT / script)
+        status = run([str(place.PYTHON), path], env=environment, check=False).returncode
+    finally:
+        close_scratch(database)
+    if status:
+        raise TroubleError(f"{script} failed.")

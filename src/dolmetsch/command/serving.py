@@ -1,0 +1,185 @@
+"""``start`` and ``stop``: MariaDB and the application, watched over until Ctrl-C."""
+
+import os
+import signal
+import time
+from collections import deque
+from http.client import HTTPConnection, HTTPException
+from pathlib import Path
+from subprocess import Popen
+from typing import Final
+
+from dolmetsch.command import place
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.database import Database, refuse_taken_port
+from dolmetsch.command.holding import find_holder, hold, is_held, tell_holder
+from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.telling import TroubleError, must, say, step
+
+PORT: Final = 8137
+DB_PORT: Final = 33137
+RESTARTS_A_MINUTE: Final = 5
+READY_SECONDS: Final = 30
+WORKERS: Final = 2
+THREADS: Final = 4
+
+
+class _StopAskedError(Exception):
+    """Ctrl-C, or ./dolmetsch stop."""
+
+
+def start(*, port: int = PORT, db_port: int = DB_PORT) -> None:
+    """Set up, start everything, say where it is, and watch over it until asked to stop.
+
+    Raises:
+        TroubleError: with what to do.
+    """
+    begun = time.monotonic()
+    place.prepare()
+    busy = "Dolmetsch is running here already, at {address} (process {pid}). ./dolmetsch stop ends it."
+    with hold("start", busy=busy):
+        tell_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
+        for asked in (signal.SIGINT, signal.SIGTERM):
+            signal.signal(asked, _ask_to_stop)
+        house = _House(port=port, db_port=db_port)
+        try:
+            refuse_taken_port(port, flag="./dolmetsch start --port")
+            set_up(for_tests=False)
+            build_web()
+            house.open()
+            say(f"Ready after {time.monotonic() - begun:.1f} s.")
+            say(f"Open {house.address}")
+            say(f"Demo sign-in: {house.demo_sign_in()}.  Ctrl-C stops everything.")
+            house.watch()
+        except _StopAskedError:
+            say("Stopping …")
+        finally:
+            house.close()
+            say("Stopped; the records are kept.")
+
+
+def stop() -> None:
+    """End a running start, and wait until it has."""
+    place.prepare()
+    if not is_held("start"):
+        say("Nothing is running here.")
+        return
+    os.kill(find_holder("start")["pid"], signal.SIGTERM)
+    deadline = time.monotonic() + 90
+    while is_held("start"):
+        if time.monotonic() > deadline:
+            raise TroubleError("It did not stop within 90 s; see .dolmetsch/logs.")
+        time.sleep(0.1)
+    say("Stopped; the records are kept.")
+
+
+def _ask_to_stop(*_args: object) -> None:
+    for asked in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(asked, signal.SIG_IGN)
+    raise _StopAskedError
+
+
+class _House:
+    """MariaDB and the application server, as one thing that opens, is watched, and closes."""
+
+    def __init__(self, *, port: int, db_port: int) -> None:
+        self.port = port
+        self.address = f"http://127.0.0.1:{port}/"
+        self.database = Database(
+            place.PRIVATE / "mariadb", port=db_port, password=place.get_secret("database"), durable=True
+        )
+        self.application: Popen[bytes] | None = None
+
+    def environment(self) -> dict[str, str]:
+        return {
+            **server_environment(self.database),
+            "DOLMETSCH_DEMO": "1",
+            "DOLMETSCH_HOSTS": f"127.0.0.1,localhost,127.0.0.1:{self.port}",
+        }
+
+    def open(self) -> None:
+        with step("Starting MariaDB"):
+            self.database.start()
+        with step("Bringing the tables up to date, loading the demo if they are empty"):
+            log = place.LOGS / "migrate.log"
+            migrate = [str(place.PYTHON), "-m", "django"]
+            must([*migrate, "migrate", "--no-input"], doing="migrate", log=log, env=self.environment())
+            must([*migrate, "load_demo"], doing="load_demo", log=log, env=self.environment())
+        with step("Starting the application"):
+            self._start_application()
+
+    def _start_application(self) -> None:
+        self.application = spawn(
+            [
+                *(str(place.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi"),
+                *("--bind", f"127.0.0.1:{self.port}", "--no-control-socket"),
+                *("--workers", str(WORKERS), "--threads", str(THREADS), "--preload"),
+                *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
+            ],
+            log=place.LOGS / "application.log",
+            env=self.environment(),
+            cwd=place.ROOT,
+        )
+        wait_until_served(self.port, self.application, log=place.LOGS / "application.log")
+
+    def demo_sign_in(self) -> str:
+        """The demo cook's name and password, from where the server keeps them."""
+        source = (place.ROOT / "src/dolmetsch/server/kitchens/demo_sign_in.py").read_text()
+        words = [line.split('"')[1] for line in source.splitlines() if line.startswith("DEMO_")]
+        return f"{words[0]}, password {words[1]}"
+
+    def watch(self) -> None:
+        """Start again what ends by itself; give up where that happens over and over."""
+        ended: deque[float] = deque(maxlen=RESTARTS_A_MINUTE)
+        while True:
+            time.sleep(0.5)
+            if self.database.process is not None and self.database.process.poll() is not None:
+                name, again = "MariaDB", self.database.start
+            elif self.application is not None and self.application.poll() is not None:
+                name, again = "The application", self._start_application
+            else:
+                continue
+            if len(ended) == RESTARTS_A_MINUTE and time.monotonic() - ended[0] < 60:
+                raise TroubleError(f"{name} keeps ending; see {place.LOGS} and {self.database.folder}.")
+            ended.append(time.monotonic())
+            say(f"{name} ended unasked; starting it again …")
+            again()
+            say(f"{name} is back.")
+
+    def close(self) -> None:
+        if self.application is not None:
+            end(self.application, patience=20)
+        self.database.stop()
+
+
+def server_environment(database: Database) -> dict[str, str]:
+    """What the server needs to know of this machine."""
+    return {
+        **os.environ,
+        **database.environment(),
+        "DOLMETSCH_SECRET_KEY": place.get_secret("django"),
+        "DJANGO_SETTINGS_MODULE": "dolmetsch.server.config.settings",
+        "PYTHONPATH": str(place.ROOT / "src"),
+    }
+
+
+def wait_until_served(port: int, process: Popen[bytes], *, log: Path) -> None:
+    """Wait until the application answers.
+
+    Raises:
+        TroubleError: where it ends or stays silent.
+    """
+    deadline = time.monotonic() + READY_SECONDS
+    while time.monotonic() < deadline and process.poll() is None:
+        connection = HTTPConnection("127.0.0.1", port, timeout=5)
+        try:
+            connection.request("GET", "/api/session")
+            if connection.getresponse().status == 200:
+                return
+        except (OSError, HTTPException):
+            pass
+        finally:
+            connection.close()
+        time.sleep(0.1)
+    tail = "\n".join(f"    {line}" for line in log.read_text(errors="replace").splitlines()[-8:])
+    raise TroubleError(f"The application did not come up (the whole log is in {log}):\n{tail}")

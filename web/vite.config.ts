@@ -1,0 +1,10 @@
+import vue from '@vitejs/plugin-vue'
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  plugins: [vue()],
+  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  build: { target: 'es2022', chunkSizeWarningLimit: 700 },
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], restoreMocks: true },
+})
