@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { NConfigProvider } from 'naive-ui'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { useSession } from './shared/api/useSession'
+import KeysHelp from './shared/ui/KeysHelp.vue'
+import ProblemNote from './shared/ui/ProblemNote.vue'
+import Rail from './shared/ui/Rail.vue'
+import SignInAgain from './shared/ui/SignInAgain.vue'
+import SignInForm from './shared/ui/SignInForm.vue'
+import { useKeys } from './shared/ui/useKeys'
+import { theme } from './theme'
+
+const { session, kitchen, problem, load } = useSession()
+const router = useRouter()
+const keysShown = ref(false)
+
+onMounted(load)
+useKeys({
+  '?': () => (keysShown.value = true),
+  n: () => void router.push({ name: 'start' }),
+  t: () => void router.push({ name: 'today' }),
+  Escape: () => {
+    if (router.options.history.state['back']) router.back()
+  },
+})
+</script>
+
+<template>
+  <NConfigProvider :theme-overrides="theme" preflight-style-disabled>
+    <main v-if="!session" class="page gate">
+      <ProblemNote v-if="problem" :problem="problem" retry-word="Try again" @retry="load" />
+      <p v-else role="status">Opening the kitchen …</p>
+    </main>
+    <main v-else-if="!session.signed_in" class="page gate">
+      <div class="panel">
+        <h1>Dolmetsch</h1>
+        <p class="quiet">What house-cured meat really costs, from the price tag to the slice.</p>
+        <SignInForm />
+      </div>
+    </main>
+    <template v-else>
+      <a class="unseen skip" href="#place">Skip to the content</a>
+      <Rail />
+      <main id="place" class="page" tabindex="-1">
+        <RouterView v-if="kitchen" v-slot="{ Component, route }">
+          <component :is="Component" :key="route.fullPath" />
+        </RouterView>
+        <p v-else class="panel">You are signed in, but cook in no kitchen yet. Ask its owner to add you.</p>
+      </main>
+      <SignInAgain />
+      <KeysHelp v-model:shown="keysShown" />
+    </template>
+  </NConfigProvider>
+</template>
+
+<style scoped>
+.gate {
+  min-height: 100vh;
+  display: grid;
+  place-items: center;
+}
+
+.gate .panel {
+  display: grid;
+  gap: 12px;
+  width: min(420px, 100%);
+  padding: 24px;
+}
+
+main:focus {
+  outline: none;
+}
+
+.skip:focus {
+  position: fixed;
+  inset: 8px auto auto 8px;
+  z-index: 9;
+  width: auto;
+  height: auto;
+  clip-path: none;
+  margin: 0;
+  padding: 8px 14px;
+  background: var(--panel);
+}
+</style>

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Batch, Entry } from '@/shared/api/client'
+import { useBatch } from '@/shared/api/useBatch'
+import Strip from '@/shared/strip/Strip.vue'
+import BatchHead from '@/shared/ui/BatchHead.vue'
+import LoadState from '@/shared/ui/LoadState.vue'
+import { useKeys } from '@/shared/ui/useKeys'
+import BatchLog from './BatchLog.vue'
+import BoughtForm from './BoughtForm.vue'
+import StepForm from './StepForm.vue'
+import TermsForm from './TermsForm.vue'
+
+/** A batch's bench: what to record next, what the strip says of it, and the log. */
+const props = defineProps<{ code: string }>()
+const router = useRouter()
+const { data: batch, error, refetch, put } = useBatch(toRef(props, 'code'))
+type Task = { act: string; entry: Entry | null }
+const task = ref<Task>({ act: 'step', entry: null })
+const said = ref('')
+const card = ref<HTMLElement | null>(null)
+
+const title = computed(() => {
+  const { act, entry } = task.value
+  if (entry) return `Correct entry ${entry.sequence}: ${entry.label.toLowerCase()}`
+  return { portion: 'Set the portion', shop_pack: 'Set the shop pack' }[act] ?? 'Record what was done'
+})
+
+async function take(next: Task): Promise<void> {
+  said.value = ''
+  task.value = next
+  await nextTick()
+  card.value?.focus()
+}
+const correct = (entry: Entry): void => void take({ act: entry.act, entry })
+
+function recorded(now: Batch, words: string): void {
+  put(now)
+  const latest = now.log.at(-1)
+  task.value = { act: 'step', entry: null }
+  said.value = latest ? `${words}: ${latest.label.toLowerCase()}, ${latest.lines[0]}` : words
+}
+useKeys({
+  v: () => void router.push({ name: 'strip', params: { code: props.code } }),
+  w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?.focus(),
+})
+</script>
+
+<template>
+  <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
+  <template v-else>
+    <BatchHead :batch="batch">
+      <RouterLink class="act" :to="{ name: 'strip', params: { code } }">See the verdict</RouterLink>
+    </BatchHead>
+    <div class="bench">
+      <section ref="card" class="panel record" tabindex="-1" :aria-label="title">
+        <h2>{{ title }}</h2>
+        <p v-if="said" class="said" role="status"><span aria-hidden="true">✓</span> {{ said }}</p>
+        <BoughtForm
+          v-if="task.entry && task.act === 'bought'"
+          :key="task.entry.id"
+          :batch="batch"
+          :correcting="task.entry"
+          @recorded="recorded"
+          @stale="refetch()"
+          @cancel="take({ act: 'step', entry: null })"
+        />
+        <TermsForm
+          v-else-if="task.act === 'portion' || task.act === 'shop_pack'"
+          :key="`${task.act}-${task.entry?.id}`"
+          :batch="batch"
+          :act="task.act"
+          :correcting="task.entry"
+          @recorded="recorded"
+          @stale="refetch()"
+          @cancel="take({ act: 'step', entry: null })"
+        />
+        <StepForm
+          v-else
+          :key="`step-${task.entry?.id}`"
+          :batch="batch"
+          :correcting="task.entry"
+          @recorded="recorded"
+          @stale="refetch()"
+          @cancel="take({ act: 'step', entry: null })"
+        />
+        <div class="terms">
+          <button
+            v-if="task.act !== 'step'"
+            type="button"
+            class="act small"
+            @click="take({ act: 'step', entry: null })"
+          >
+            Back to recording
+          </button>
+          <template v-else>
+            <button type="button" class="act small" @click="take({ act: 'portion', entry: null })">
+              Set the portion
+            </button>
+            <button type="button" class="act small" @click="take({ act: 'shop_pack', entry: null })">
+              Set the shop pack
+            </button>
+          </template>
+        </div>
+      </section>
+      <div class="told">
+        <Strip :batch="batch" />
+        <section class="panel" aria-label="Log">
+          <h2>Log</h2>
+          <BatchLog :batch="batch" :correcting-id="task.entry?.id ?? null" @correct="correct" />
+        </section>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.bench {
+  display: grid;
+  grid-template-columns: minmax(360px, 440px) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.record {
+  display: grid;
+  gap: 12px;
+}
+
+.record:focus {
+  outline: none;
+}
+
+.told {
+  display: grid;
+  gap: 16px;
+  min-width: 0;
+}
+
+.said {
+  color: var(--good);
+  font-weight: 600;
+}
+
+.terms {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  border-top: 1px solid var(--edge);
+  padding-top: 12px;
+}
+
+@media (max-width: 979px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, toRef, watch } from 'vue'
+import {
+  api,
+  type Batch,
+  type Content,
+  type Entry,
+  type Recorded,
+  type Schemas,
+  take,
+} from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
+import { usePreview } from '@/shared/writing/usePreview'
+import { useWrite } from '@/shared/writing/useWrite'
+import WhatItDoes from './WhatItDoes.vue'
+
+/** The shell of every entry: previews what it would do, records it under one key, keeps what is typed. */
+const props = defineProps<{
+  batch: Batch
+  content: Content
+  correcting: Entry | null
+  /** What the button says. */
+  word: string
+  /** Keeps this form's draft apart from others. */
+  name: string
+}>()
+const emit = defineEmits<{ recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+
+type Body = Schemas['EntryIn']
+const { kitchen } = useSession()
+const place = computed(() => ({ kitchen_slug: kitchen.value?.slug ?? '', code: props.batch.code }))
+const { draft, clear } = useDraft(`${place.value.kitchen_slug}:${props.name}:head`, () => ({
+  reason: '',
+  when: '',
+}))
+const form = ref<HTMLFormElement | null>(null)
+
+const body = computed<Body>(() => ({
+  content: props.content,
+  seen: props.batch.seen,
+  corrects: props.correcting?.id ?? null,
+  reason: draft.reason,
+  happened_at: draft.when ? new Date(draft.when).toISOString() : null,
+}))
+
+const { preview } = usePreview(body, (now) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/previews/batches/{code}/entries', {
+      params: { path: place.value },
+      body: now,
+    }),
+  ),
+)
+const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(
+  `${place.value.kitchen_slug}:${props.name}`,
+  (sent, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+        params: { path: place.value, header: { 'Idempotency-Key': key } },
+        body: sent,
+      }),
+    ),
+)
+provideFormFacts({ preview, problem })
+watch(toRef(props, 'content'), () => state.value === 'refused' && reset(), { deep: true })
+watch(problem, async (now) => {
+  if (now?.code === 'moved_on') emit('stale')
+  await nextTick()
+  form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
+})
+
+const button = computed(() =>
+  problem.value?.code === 'moved_on' ? `${props.word} all the same` : props.word,
+)
+
+function send(sent: Body, words: string): void {
+  void write(sent, (answer) => {
+    clear()
+    emit('recorded', answer.batch, words)
+  })
+}
+const takeBack = (): void => send({ ...body.value, content: { act: 'withdraw' } }, 'Taken back')
+const canTakeBack = computed(() => props.correcting !== null && props.correcting.act !== 'bought')
+</script>
+
+<template>
+  <form
+    ref="form"
+    class="entry"
+    novalidate
+    @submit.prevent="send(body, correcting ? 'Corrected' : 'Recorded')"
+  >
+    <slot />
+    <TypedInput
+      v-if="correcting"
+      v-model="draft.reason"
+      label="Why it was wrong"
+      path="reason"
+      hint="The wrong entry stays readable beside this one."
+    />
+    <details v-else class="when">
+      <summary>Done earlier?</summary>
+      <label>
+        Day and time
+        <input v-model="draft.when" type="datetime-local" />
+      </label>
+    </details>
+    <WhatItDoes :preview="preview" :is-step="content.act === 'split' || content.act === 'weigh'" />
+    <SaveBar
+      :word="button"
+      :state="state"
+      :problem="problem"
+      :cancel-word="correcting ? 'Leave it as it is' : ''"
+      @retry="retry"
+      @cancel="$emit('cancel')"
+    />
+    <button
+      v-if="canTakeBack"
+      type="button"
+      class="act small"
+      :disabled="state === 'saving'"
+      @click="takeBack"
+    >
+      Take this entry back
+    </button>
+  </form>
+</template>
+
+<style scoped>
+.entry {
+  display: grid;
+  gap: 14px;
+}
+
+.when summary {
+  cursor: pointer;
+  min-height: 28px;
+  color: var(--quiet);
+}
+
+.when label {
+  display: grid;
+  gap: 3px;
+  font-weight: 600;
+  font-size: 14px;
+}
+
+.when input {
+  min-height: 44px;
+  max-width: 260px;
+  padding: 0 10px;
+  font: inherit;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+}
+</style>

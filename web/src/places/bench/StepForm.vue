@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue'
+import type { Batch, Entry } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useDraft } from '@/shared/writing/useDraft'
+import CutOffRows from './CutOffRows.vue'
+import EntryForm from './EntryForm.vue'
+import PieceRows from './PieceRows.vue'
+import { blankStep, contentOf, draftOf, fitPieces, isCut, kindsFor, OWN, type StepDraft } from './stepDraft'
+import UsedRows from './UsedRows.vue'
+import WeightRows from './WeightRows.vue'
+
+/** A step of the chain: what was done, weighed, used. New, or as the correction of one. */
+const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
+const emit = defineEmits<{ recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+
+const { kitchen } = useSession()
+const name = props.correcting
+  ? `${props.batch.code}:correct-${props.correcting.id}`
+  : `${props.batch.code}:step`
+const { draft, clear } = useDraft<StepDraft>(`${kitchen.value?.slug}:${name}`, () =>
+  props.correcting ? draftOf(props.correcting.content) : blankStep(props.batch),
+)
+if (!props.correcting) fitPieces(draft, props.batch)
+watch(
+  () => props.batch.seen,
+  () => props.correcting || fitPieces(draft, props.batch),
+)
+
+const content = computed(() => contentOf(draft))
+const choices = kindsFor(props.correcting?.act ?? null)
+const ownActs = [
+  { value: 'weigh' as const, word: 'Weighed' },
+  { value: 'split' as const, word: 'Cut' },
+]
+const word = computed(() => {
+  const kind = draft.kind === OWN ? draft.ownWord.trim() || 'step' : draft.kind
+  return props.correcting ? `Correct the ${kind}` : `Record the ${kind}`
+})
+
+function recorded(batch: Batch, words: string): void {
+  clear()
+  if (!props.correcting) Object.assign(draft, reactive(blankStep(batch)))
+  emit('recorded', batch, words)
+}
+</script>
+
+<template>
+  <EntryForm
+    :batch="batch"
+    :content="content"
+    :correcting="correcting"
+    :word="word"
+    :name="name"
+    @recorded="recorded"
+    @stale="$emit('stale')"
+    @cancel="$emit('cancel')"
+  >
+    <ChoiceBar v-model="draft.kind" label="What was done" :choices="choices" />
+    <template v-if="draft.kind === OWN">
+      <TypedInput v-model="draft.ownWord" label="In a word" path="kind" placeholder="hang" />
+      <ChoiceBar v-if="!correcting" v-model="draft.ownAct" label="The pieces were" :choices="ownActs" />
+    </template>
+    <template v-if="isCut(draft)">
+      <PieceRows v-model:draft="draft" :batch="batch" :fixed-piece="correcting !== null" />
+      <CutOffRows v-model:draft="draft" />
+    </template>
+    <WeightRows v-else v-model:draft="draft" :batch="batch" />
+    <UsedRows v-model:draft="draft" />
+  </EntryForm>
+</template>

@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import type { Batch } from '@/shared/api/client'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { type StepDraft, weighedRows } from './stepDraft'
+
+/** A weight for each piece; a piece left empty was not in this step. */
+const props = defineProps<{ batch: Batch }>()
+const draft = defineModel<StepDraft>('draft', { required: true })
+const { weightText } = useUnits()
+
+function before(mark: string): string {
+  const piece = props.batch.pieces.find((one) => one.mark === mark)
+  return piece ? `was ${weightText(piece.weight)}; leave empty if not in this step` : ''
+}
+const pathOf = (mark: string): string =>
+  `weights[${weighedRows(draft.value).findIndex((row) => row.mark === mark)}].weight`
+</script>
+
+<template>
+  <div class="rows">
+    <h3>Weighed after it</h3>
+    <TypedInput
+      v-for="row in draft.weights"
+      :key="row.mark"
+      v-model="row.weight"
+      :label="row.mark === 'lot' ? 'Weight of the whole' : `Weight of ${row.mark}`"
+      :path="pathOf(row.mark)"
+      :hint="before(row.mark)"
+      placeholder="4 lb 6 oz"
+    />
+  </div>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 6px;
+}
+
+h3 {
+  font-size: 15px;
+}
+</style>

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import type { BoughtDraft } from './boughtDraft'
+
+/** Meat as purchased: cut, weights, price. */
+const props = defineProps<{ stem: string }>()
+const draft = defineModel<BoughtDraft>('draft', { required: true })
+const at = (name: string): string => `${props.stem}${name}`
+const bases: { value: BoughtDraft['price_basis']; word: string }[] = [
+  { value: 'per_lb', word: 'A pound' },
+  { value: 'per_kg', word: 'A kilogram' },
+  { value: 'pack', word: 'The pack' },
+]
+const cuts = [
+  'belly, skin on',
+  'jowl, skin on',
+  'loin, boneless',
+  'shoulder, bone in',
+  'whole brisket',
+  'leg of lamb',
+  'breast of lamb, bone in',
+  'goose breast, boneless',
+  'duck breast',
+]
+</script>
+
+<template>
+  <div class="fields">
+    <TypedInput
+      v-model="draft.cut"
+      label="Cut"
+      :path="at('cut')"
+      :suggestions="cuts"
+      placeholder="jowl, skin on"
+    />
+    <div class="pair">
+      <TypedInput
+        v-model="draft.label_weight"
+        label="Weight on the label"
+        :path="at('label_weight')"
+        placeholder="24.3 lb"
+        hint="lb, lb and oz, oz, kg or g"
+      />
+      <TypedInput
+        v-model="draft.own_weight"
+        label="Weight on our scale"
+        :path="at('own_weight')"
+        placeholder="24 lb"
+        hint="the batch is reckoned from this one, if weighed"
+      />
+    </div>
+    <div class="pair">
+      <ChoiceBar v-model="draft.price_basis" label="The price is for" :choices="bases" />
+      <TypedInput
+        v-model="draft.price"
+        label="Price"
+        :path="at('price')"
+        placeholder="2.85"
+        inputmode="decimal"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 8px;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+  gap: 8px 14px;
+}
+</style>

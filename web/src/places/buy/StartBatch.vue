@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+import { useUnits } from '@/shared/quantity/useUnits'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
+import { usePreview } from '@/shared/writing/usePreview'
+import { useWrite } from '@/shared/writing/useWrite'
+import { blankBought, type BoughtDraft } from './boughtDraft'
+import BoughtFields from './BoughtFields.vue'
+
+type Body = Schemas['StartIn']
+const router = useRouter()
+const queries = useQueryClient()
+const { kitchen } = useSession()
+const { costText, otherCostText, money, unitWord } = useUnits()
+const slug = computed(() => kitchen.value?.slug ?? '')
+const form = ref<HTMLFormElement | null>(null)
+
+const { draft, clear } = useDraft<{ name: string; bought: BoughtDraft }>(`${slug.value}:start`, () => ({
+  name: '',
+  bought: blankBought(),
+}))
+const body = computed<Body>(() => ({ name: draft.name, bought: { act: 'bought', ...draft.bought } }))
+const { preview } = usePreview(body, (now) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/previews/batches', {
+      params: { path: { kitchen_slug: slug.value } },
+      body: now,
+    }),
+  ),
+)
+const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(`${slug.value}:start`, (sent, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/batches', {
+      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+      body: sent,
+    }),
+  ),
+)
+provideFormFacts({ preview, problem })
+watch(draft, () => state.value === 'refused' && reset(), { deep: true })
+watch(problem, async () => {
+  await nextTick()
+  form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
+})
+const price = computed(() => preview.value?.bought_cost ?? null)
+
+function send(): void {
+  void write(body.value, ({ batch }) => {
+    clear()
+    queries.setQueryData(['batch', slug.value, batch.code], batch)
+    void queries.invalidateQueries({ queryKey: ['today'] })
+    void router.push({ name: 'log', params: { code: batch.code } })
+  })
+}
+</script>
+
+<template>
+  <div class="head"><h1>Start a batch</h1></div>
+  <div class="start">
+    <form ref="form" class="panel" novalidate @submit.prevent="send">
+      <TypedInput
+        v-model="draft.name"
+        label="Name of the batch"
+        path="name"
+        placeholder="Rosemary lamb belly"
+      />
+      <h2>Bought</h2>
+      <BoughtFields v-model:draft="draft.bought" stem="bought." />
+      <SaveBar word="Start the batch" :state="state" :problem="problem" @retry="retry" />
+    </form>
+    <section class="panel tag" aria-live="polite" aria-label="Price as purchased">
+      <p class="quiet small">Price of a {{ unitWord }}, as bought</p>
+      <template v-if="price">
+        <p class="big">{{ costText(price) }}</p>
+        <p>{{ otherCostText(price) }}</p>
+        <p class="quiet">{{ money(preview?.paid) }} paid in all</p>
+      </template>
+      <p v-else class="quiet">Type a weight and a price; both units show here.</p>
+      <p class="quiet small">
+        Not yet the price of a sliced {{ unitWord }}: that is known once trim, cure, smoke and knife have
+        taken theirs.
+      </p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.start {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 300px;
+  gap: 16px;
+  align-items: start;
+}
+
+form,
+.tag {
+  display: grid;
+  gap: 10px;
+}
+
+.big {
+  font-size: 46px;
+  font-weight: 800;
+  font-stretch: 110%;
+  line-height: 1;
+}
+
+@media (max-width: 859px) {
+  .start {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useToday } from '@/shared/api/useBatch'
+import LoadState from '@/shared/ui/LoadState.vue'
+import { type PlaceName, places } from '@/shared/ui/places'
+import BatchRow from '../today/BatchRow.vue'
+
+/** A place whose own view is not built yet, or that opens on one batch: a line, and the way on. */
+const lines: Record<PlaceName, string> = {
+  today: '',
+  buy: 'Here the offers at the meat case will be ranked by what a sliced pound comes to. Until then, a batch starts with what you bought.',
+  bench: 'Choose a batch to record what was done with it.',
+  fire: 'Here probes, programs and the rack map will be followed. Until then, a smoke is weighed in the log of its batch.',
+  slice:
+    'Here packs, labels and the freezer will be kept. Until then, slices are counted in the log of their batch.',
+  verdict: 'Choose a batch to see what it came to, beside the shop.',
+  books:
+    'Here yields by cut and method and the savings of the year will be read. Until then, each sliced batch has its verdict.',
+}
+/** Where the pieces listed here hang; empty: every batch. */
+const hangs: Partial<Record<PlaceName, string>> = {
+  bench: 'bench',
+  fire: 'fire',
+  slice: 'slice',
+  books: 'books',
+}
+
+const route = useRoute()
+const here = computed(() => route.meta.place)
+const word = computed(() => places.find((place) => place.name === here.value)?.word ?? '')
+const { data: today, error, refetch } = useToday()
+const batches = computed(() => {
+  const all = [...(today.value?.under_way ?? []), ...(today.value?.finished ?? [])]
+  const hook = hangs[here.value]
+  return hook ? all.filter((batch) => batch.place === hook) : all
+})
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ word }}</h1>
+    <div class="acts"><RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink></div>
+  </div>
+  <p class="panel line">{{ lines[here] }}</p>
+  <LoadState v-if="!today" :error="error" what="the batches" @retry="refetch()" />
+  <template v-else-if="here !== 'buy'">
+    <ul v-if="batches.length" class="rows" :aria-label="`Batches at ${word}`">
+      <BatchRow v-for="batch in batches" :key="batch.code" :batch="batch" />
+    </ul>
+    <p v-else class="quiet">
+      No batch hangs here now. <RouterLink :to="{ name: 'today' }">See all that are under way</RouterLink>.
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.line {
+  margin-bottom: 14px;
+}
+
+.rows {
+  display: grid;
+  gap: 10px;
+}
+</style>

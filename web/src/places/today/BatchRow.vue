@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Standing } from '@/shared/api/client'
+import { useUnits, without } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import MiniRibbon from './MiniRibbon.vue'
+
+const props = defineProps<{ batch: Standing }>()
+const { weightText, otherText, costText, unit, unitWord, money } = useUnits()
+const marks = computed(() => props.batch.pieces.filter((mark) => mark !== 'lot').join(' · '))
+const perUnit = computed(() => {
+  const saved = props.batch.saved_per_lb
+  if (saved === null || unit.value !== 'lb' || !props.batch.is_finished) return null
+  return `${money(without(saved))} a pound ${saved.startsWith('-') ? 'dearer' : 'cheaper'} than the ${props.batch.shop_name}`
+})
+</script>
+
+<template>
+  <li class="panel row">
+    <div class="who">
+      <h3>
+        <RouterLink :to="{ name: 'strip', params: { code: batch.code } }">{{ batch.name }}</RouterLink>
+      </h3>
+      <p>
+        <span class="badge">{{ batch.code }}</span> <b>{{ marks }}</b>
+      </p>
+      <p class="quiet small">{{ batch.cut }}, since {{ dayText(batch.started_at) }}</p>
+    </div>
+    <MiniRibbon :labels="batch.labels" :kept="batch.kept" :next="batch.next_label" />
+    <div class="now">
+      <p v-if="batch.cost" class="price">{{ costText(batch.cost) }}</p>
+      <p class="small">
+        a {{ batch.last_label === 'Bought' ? '' : batch.last_label.toLowerCase() }} {{ unitWord }}
+      </p>
+      <p class="quiet small">{{ weightText(batch.weight) }} · {{ otherText(batch.weight) }}</p>
+      <p v-if="perUnit" class="small">{{ perUnit }}</p>
+    </div>
+    <RouterLink v-if="!batch.is_finished" class="act" :to="{ name: 'log', params: { code: batch.code } }">
+      {{ batch.next_label ? `Record ${batch.next_label.toLowerCase()}` : 'Record a step' }}
+    </RouterLink>
+    <RouterLink v-else class="act" :to="{ name: 'strip', params: { code: batch.code } }"
+      >See the verdict</RouterLink
+    >
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 230px minmax(0, 1fr) 168px 164px;
+  gap: 18px;
+  align-items: center;
+}
+
+h3 {
+  font-size: 18px;
+  line-height: 1.2;
+  margin-bottom: 4px;
+}
+
+h3 a {
+  text-decoration: none;
+}
+
+h3 a:hover {
+  text-decoration: underline;
+}
+
+.now {
+  text-align: right;
+}
+
+.price {
+  font-size: 24px;
+  font-weight: 780;
+  font-stretch: 108%;
+  line-height: 1.1;
+  color: var(--rose-deep);
+}
+
+@media (max-width: 979px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 10px 12px;
+  }
+
+  .row > :nth-child(2),
+  .row > :last-child {
+    grid-column: 1 / -1;
+  }
+
+  .now {
+    grid-row: 1;
+    grid-column: 2;
+  }
+}
+</style>

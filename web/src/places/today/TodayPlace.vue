@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useToday } from '@/shared/api/useBatch'
+import { longDayText } from '@/shared/quantity/when'
+import LoadState from '@/shared/ui/LoadState.vue'
+import BatchRow from './BatchRow.vue'
+
+const { data: today, error, refetch } = useToday()
+const date = longDayText(new Date())
+const count = computed(() => (today.value?.under_way.length ?? 0) + (today.value?.more_under_way ?? 0))
+const told = computed(() =>
+  count.value === 0
+    ? 'nothing under way'
+    : count.value === 1
+      ? 'one batch under way'
+      : `${count.value} batches under way`,
+)
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ date }}</h1>
+    <span v-if="today" class="quiet">{{ told }}</span>
+    <div class="acts"><RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink></div>
+  </div>
+  <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
+  <template v-else>
+    <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">
+      <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
+    </ul>
+    <div v-else class="panel empty">
+      <p>Nothing hangs here yet. A batch begins with what was bought: its cut, its weight, its price.</p>
+    </div>
+    <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones under way.</p>
+    <template v-if="today.finished.length">
+      <h2>Lately sliced</h2>
+      <ul class="rows" aria-label="Lately sliced">
+        <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
+      </ul>
+    </template>
+  </template>
+</template>
+
+<style scoped>
+.rows {
+  display: grid;
+  gap: 10px;
+}
+
+h2 {
+  margin: 20px 0 8px;
+}
+
+.empty {
+  padding: 40px 16px;
+  text-align: center;
+}
+</style>

@@ -1,0 +1,54 @@
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import type { PlaceName } from './shared/ui/places'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    place: PlaceName
+    title: string
+  }
+}
+
+const soon = () => import('./places/soon/SoonPlace.vue')
+const routes: RouteRecordRaw[] = [
+  {
+    path: '/',
+    name: 'today',
+    component: () => import('./places/today/TodayPlace.vue'),
+    meta: { place: 'today', title: 'Today' },
+  },
+  { path: '/buy', name: 'buy', component: soon, meta: { place: 'buy', title: 'Buy' } },
+  {
+    path: '/buy/start',
+    name: 'start',
+    component: () => import('./places/buy/StartBatch.vue'),
+    meta: { place: 'buy', title: 'Start a batch' },
+  },
+  { path: '/bench', name: 'bench', component: soon, meta: { place: 'bench', title: 'Bench' } },
+  {
+    path: '/bench/:code',
+    name: 'log',
+    component: () => import('./places/bench/BenchPlace.vue'),
+    props: true,
+    meta: { place: 'bench', title: 'Bench' },
+  },
+  { path: '/fire', name: 'fire', component: soon, meta: { place: 'fire', title: 'Fire' } },
+  { path: '/slice', name: 'slice', component: soon, meta: { place: 'slice', title: 'Slice' } },
+  { path: '/verdict', name: 'verdict', component: soon, meta: { place: 'verdict', title: 'Verdict' } },
+  {
+    path: '/verdict/:code',
+    name: 'strip',
+    component: () => import('./places/verdict/VerdictPlace.vue'),
+    props: true,
+    meta: { place: 'verdict', title: 'Verdict' },
+  },
+  { path: '/books', name: 'books', component: soon, meta: { place: 'books', title: 'Books' } },
+  { path: '/:rest(.*)*', redirect: { name: 'today' } },
+]
+
+export const router = createRouter({ history: createWebHistory(), routes })
+router.afterEach((to) => {
+  const code = to.params['code']
+  document.title = [typeof code === 'string' ? code : '', to.meta.title, 'Dolmetsch']
+    .filter(Boolean)
+    .join(' · ')
+})

@@ -1,0 +1,74 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+export type Batch = Schemas['BatchOut']
+export type Column = Schemas['ColumnOut']
+export type Entry = Schemas['LogOut']
+export type Content = Schemas['EntryIn']['content']
+export type Preview = Schemas['PreviewOut']
+export type Recorded = Schemas['RecordedOut']
+export type Today = Schemas['TodayOut']
+export type Standing = Schemas['StandingOut']
+
+/** A refusal or a lost answer, always as a problem document. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail)
+  }
+}
+
+export const noConnection: Problem = {
+  type: 'about:blank',
+  title: 'No answer',
+  status: 0,
+  code: 'no_connection',
+  detail: 'No answer came back. What you typed is kept; trying again is safe and records it only once.',
+  fields: [],
+  changes: [],
+}
+
+function csrfToken(): string {
+  return /(?:^|;\s*)csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+const withToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+}
+
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) })
+api.use(withToken)
+
+const listeners = new Set<() => void>()
+
+/** Call `listener` whenever an answer says that the session ran out. */
+export function onSignedOut(listener: () => void): void {
+  listeners.add(listener)
+}
+
+/** The data of an answer; whatever went wrong instead is thrown as a ProblemError. */
+export async function take<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  let got
+  try {
+    got = await answer
+  } catch {
+    throw new ProblemError(noConnection)
+  }
+  if (got.data !== undefined) return got.data
+  const problem = asProblem(got.error, got.response.status)
+  if (problem.code === 'signed_out') listeners.forEach((listener) => listener())
+  throw new ProblemError(problem)
+}
+
+function asProblem(error: unknown, status: number): Problem {
+  if (typeof error === 'object' && error !== null && 'code' in error && 'detail' in error) {
+    return error as Problem
+  }
+  return { ...noConnection, status }
+}

@@ -1,0 +1,50 @@
+import { computed } from 'vue'
+import { useSession } from '@/shared/api/useSession'
+import type { Schemas } from '@/shared/api/client'
+
+export type Unit = 'lb' | 'kg'
+type Weight = Schemas['Weight']
+type UnitCost = Schemas['UnitCost']
+
+const words: Record<Unit, string> = { lb: 'pound', kg: 'kilogram' }
+const signs: Record<string, string> = { USD: '$' }
+
+/** How this kitchen reads weights and money: its own unit first, the other one beside it. Formats only. */
+export function useUnits() {
+  const { kitchen } = useSession()
+  const unit = computed<Unit>(() => kitchen.value?.weight_unit ?? 'lb')
+  const other = computed<Unit>(() => (unit.value === 'lb' ? 'kg' : 'lb'))
+  const unitWord = computed(() => words[unit.value])
+
+  const inUnit = (weight: Weight): string => weight[unit.value]
+  const weightText = (weight: Weight): string => `${weight[unit.value]} ${unit.value}`
+  const otherText = (weight: Weight): string => `${weight[other.value]} ${other.value}`
+  const bothText = (weight: Weight): string => `${weightText(weight)} (${otherText(weight)})`
+
+  function money(amount: string | null | undefined): string {
+    if (amount == null) return '–'
+    const sign = signs[kitchen.value?.currency ?? 'USD'] ?? `${kitchen.value?.currency} `
+    return amount.startsWith('-') ? `−${sign}${amount.slice(1)}` : `${sign}${amount}`
+  }
+  const cost = (price: UnitCost): string => (unit.value === 'lb' ? price.per_lb : price.per_kg)
+  const costText = (price: UnitCost): string => money(cost(price))
+  const otherCostText = (price: UnitCost): string =>
+    `${money(unit.value === 'lb' ? price.per_kg : price.per_lb)} a ${words[other.value]}`
+
+  return {
+    unit,
+    other,
+    unitWord,
+    inUnit,
+    weightText,
+    otherText,
+    bothText,
+    money,
+    cost,
+    costText,
+    otherCostText,
+  }
+}
+
+/** Without its minus sign, for words that say the direction themselves. */
+export const without = (amount: string): string => amount.replace(/^-/, '')

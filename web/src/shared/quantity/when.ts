@@ -1,0 +1,23 @@
+const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
+const dayAndTime = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+})
+const longDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
+
+/** "2 Mar" */
+export const dayText = (moment: string): string => day.format(new Date(moment))
+/** "2 Mar, 14:02" */
+export const momentText = (moment: string): string => dayAndTime.format(new Date(moment))
+/** "Thursday 12 March" */
+export const longDayText = (moment: Date): string => longDay.format(moment).replace(',', '')
+
+/** "2 Mar", or "2 to 4 Mar" where a step took several days. */
+export function spanText(first: string, last: string): string {
+  const [from, to] = [dayText(first), dayText(last)]
+  if (from === to) return to
+  const [fromDay, fromMonth] = from.split(' ')
+  return to.endsWith(` ${fromMonth}`) ? `${fromDay} to ${to}` : `${from} to ${to}`
+}

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import type { Column } from '@/shared/api/client'
+import { spanText } from '@/shared/quantity/when'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+defineProps<{ column: Column }>()
+const { bothText, costText, otherCostText, money, unitWord } = useUnits()
+</script>
+
+<template>
+  <div class="told" aria-live="polite">
+    <p>
+      <b>{{ column.label }}</b>, {{ spanText(column.first_at, column.last_at) }}:
+      <template v-if="column.kept_of_step">{{ bothText(column.weight_in) }} → </template>
+      <b>{{ bothText(column.weight_out) }}</b>
+      <template v-for="peel in column.peels" :key="peel.name">
+        · {{ peel.name }} {{ peel.gain ? '+' : '' }}{{ bothText(peel.weight)
+        }}<template v-if="peel.carried !== null && peel.carried !== '0.00'"
+          >, worth {{ money(peel.carried) }}</template
+        >
+      </template>
+    </p>
+    <p>
+      Spent {{ money(column.spent)
+      }}<template v-if="column.worth_back !== '0.00'">, worth back {{ money(column.worth_back) }}</template
+      >.
+      <template v-if="column.cost">
+        A {{ unitWord }} then cost <b>{{ costText(column.cost) }}</b> ({{ otherCostText(column.cost) }}).
+      </template>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.told {
+  border-top: 1px solid var(--edge);
+  padding: 10px 14px;
+  font-size: 14px;
+  min-height: 62px;
+}
+</style>

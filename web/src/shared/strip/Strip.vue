@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, toRef } from 'vue'
+import type { Batch } from '@/shared/api/client'
+import ColumnTold from './ColumnTold.vue'
+import StripAcross from './StripAcross.vue'
+import StripDown from './StripDown.vue'
+
+/** The batch's one picture: ribbon of weight, climb of price, ledger, over the same steps. */
+const props = defineProps<{ batch: Batch }>()
+const batch = toRef(props, 'batch')
+const frame = ref<HTMLElement | null>(null)
+const { width } = useElementSize(frame)
+const chosen = ref<number | null>(null)
+const turned = computed(() => width.value > 0 && width.value < 600)
+const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.value.strip.columns.length - 1])
+</script>
+
+<template>
+  <section
+    ref="frame"
+    class="strip"
+    aria-label="The strip: weight left, price of a pound, and the ledger by step"
+  >
+    <StripDown v-if="turned" v-model:chosen="chosen" :batch="batch" :width="width" />
+    <StripAcross v-else-if="width > 0" v-model:chosen="chosen" :batch="batch" :width="width" />
+    <ColumnTold v-if="column" :column="column" />
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  background: var(--panel);
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  overflow: hidden;
+}
+</style>

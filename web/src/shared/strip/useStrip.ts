@@ -1,0 +1,42 @@
+import { computed, type Ref } from 'vue'
+import type { Batch, Column } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+import type { Step } from './geometry'
+
+/** A batch's columns as steps to draw, in the kitchen's unit. Numbers here are for drawing only. */
+export function useStrip(batch: Ref<Batch>) {
+  const { inUnit, cost } = useUnits()
+  const columns = computed<Column[]>(() => batch.value.strip.columns)
+  const steps = computed<Step[]>(() =>
+    columns.value.map((column) => ({
+      weightIn: Number(inUnit(column.weight_in)),
+      weightOut: Number(inUnit(column.weight_out)),
+      price: column.cost ? Number(cost(column.cost)) : null,
+      peels: column.peels.map((peel) => ({
+        material: peel.material,
+        name: peel.name,
+        weight: Number(inUnit(peel.weight)),
+        gain: peel.gain,
+      })),
+    })),
+  )
+  const shop = computed(() => {
+    const found = batch.value.shop
+    return found
+      ? { name: found.name, text: cost(found.unit_cost), price: Number(cost(found.unit_cost)) }
+      : null
+  })
+  const topPrice = computed(() => {
+    const prices = steps.value.map((step) => step.price ?? 0)
+    return Math.max(...prices, shop.value?.price ?? 0) * 1.12
+  })
+  return { columns, steps, shop, topPrice }
+}
+
+/** "1.05", or ".95" where it is less than one, as a cook notes it; the sign says what came on. */
+export function peelText(name: string, weight: string, gain: boolean, room: number): string {
+  const figure = `${gain ? '+' : ''}${weight.replace(/^0\./, '.')}`
+  const space = Math.max(4, room - figure.length - 1)
+  const short = name.length > space ? `${name.slice(0, space - 1)}…` : name
+  return `${short} ${figure}`
+}

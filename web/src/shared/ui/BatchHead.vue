@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Batch } from '@/shared/api/client'
+
+const props = defineProps<{ batch: Batch }>()
+const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filter((mark) => mark !== 'lot'))
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ batch.name }}</h1>
+    <span class="badge">{{ batch.code }}</span>
+    <span v-if="marks.length" class="marks">
+      {{ marks.length === 1 ? 'piece' : 'pieces' }} {{ marks.join(' · ') }}
+    </span>
+    <span class="quiet narrow">{{ batch.cut }}</span>
+    <div class="acts"><slot /></div>
+  </div>
+  <ul v-if="batch.warnings.length" class="warnings">
+    <li v-for="warning in batch.warnings" :key="warning"><b>Look again:</b> {{ warning }}</li>
+  </ul>
+</template>
+
+<style scoped>
+.marks {
+  background: var(--panel);
+  border: 1px solid var(--edge);
+  border-radius: 3px;
+  padding: 2px 10px;
+  font-weight: 600;
+  font-size: 14px;
+  font-stretch: 88%;
+}
+
+.warnings {
+  display: grid;
+  gap: 8px;
+  margin-bottom: 12px;
+}
+
+.warnings li {
+  background: var(--care-ground);
+  border: 1px solid var(--edge);
+  border-left: 6px solid var(--care);
+  border-radius: 4px;
+  padding: 8px 12px;
+}
+</style>

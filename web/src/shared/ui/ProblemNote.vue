@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import type { Problem } from '@/shared/api/client'
+
+defineProps<{ problem: Problem; retryWord?: string }>()
+defineEmits<{ retry: [] }>()
+</script>
+
+<template>
+  <div class="note" role="alert">
+    <p>
+      <strong>{{ problem.title }}.</strong> {{ problem.detail }}
+    </p>
+    <ul v-if="problem.changes?.length">
+      <li v-for="change in problem.changes" :key="change">{{ change }}</li>
+    </ul>
+    <button v-if="retryWord" type="button" class="act small" @click="$emit('retry')">{{ retryWord }}</button>
+  </div>
+</template>
+
+<style scoped>
+.note {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  border: 1px solid var(--edge);
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  border-radius: 4px;
+  padding: 12px 14px;
+}
+
+li {
+  padding-left: 12px;
+  border-left: 2px solid var(--edge);
+}
+</style>

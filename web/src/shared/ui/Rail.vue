@@ -1,0 +1,201 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { useToday } from '@/shared/api/useBatch'
+import { useSession } from '@/shared/api/useSession'
+import { places } from './places'
+
+const route = useRoute()
+const { kitchen, session, signOut } = useSession()
+const today = useToday()
+const here = computed(() => route.meta['place'])
+const hanging = (name: string): number => today.data.value?.hanging?.[name] ?? 0
+
+function told(place: (typeof places)[number]): string {
+  const count = hanging(place.hangs)
+  if (!count) return place.word
+  const what = place.name === 'today' ? 'under way' : count === 1 ? 'piece here' : 'pieces here'
+  return `${place.word}, ${count} ${what}`
+}
+</script>
+
+<template>
+  <header class="rail">
+    <div class="inner">
+      <span class="name">Dolmetsch</span>
+      <nav aria-label="Places">
+        <RouterLink
+          v-for="place in places"
+          :key="place.name"
+          :to="{ name: place.name }"
+          :class="{ here: place.name === here }"
+          :aria-current="place.name === here ? 'page' : undefined"
+          :aria-label="told(place)"
+        >
+          <span class="hook" :class="{ full: hanging(place.hangs) > 0 }">
+            {{ hanging(place.hangs) || '' }}
+          </span>
+          <span>{{ place.word }}</span>
+        </RouterLink>
+      </nav>
+      <div class="who">
+        <span>{{ kitchen?.name }}</span>
+        <button type="button" @click="signOut">Sign out {{ session?.name }}</button>
+      </div>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.rail {
+  background: var(--rail);
+  color: #c9d1ce;
+  border-bottom: 4px solid #161b1d;
+}
+
+.inner {
+  max-width: 1280px;
+  margin: 0 auto;
+  padding: 0 24px;
+  height: 74px;
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr) 190px;
+  align-items: end;
+}
+
+.name {
+  font-weight: 800;
+  font-stretch: 118%;
+  font-size: 20px;
+  color: #f2f5f3;
+  padding-bottom: 16px;
+}
+
+nav {
+  position: relative;
+  display: flex;
+  justify-content: space-between;
+}
+
+nav::before {
+  content: '';
+  position: absolute;
+  inset: 20px 0 auto;
+  border-top: 3px solid #566064;
+}
+
+nav a {
+  flex: 1 1 0;
+  display: grid;
+  justify-items: center;
+  gap: 6px;
+  padding: 9px 0 12px;
+  text-decoration: none;
+  font-weight: 600;
+  font-size: 14px;
+  font-stretch: 92%;
+  border-bottom: 4px solid transparent;
+}
+
+nav a.here {
+  color: #ffffff;
+  border-bottom-color: var(--rose-dark);
+}
+
+.hook {
+  position: relative;
+  width: 24px;
+  height: 24px;
+  border-radius: 50%;
+  border: 3px solid #566064;
+  background: var(--rail);
+  font-size: 12px;
+  line-height: 18px;
+  text-align: center;
+  font-weight: 750;
+}
+
+.hook.full {
+  background: #f2f5f3;
+  border-color: #f2f5f3;
+  color: #1b1f1e;
+}
+
+.here .hook {
+  background: var(--rose-dark);
+  border-color: var(--rose-dark);
+  color: #1b1f1e;
+}
+
+.who {
+  display: grid;
+  justify-items: end;
+  gap: 2px;
+  font-size: 14px;
+  font-stretch: 90%;
+  padding-bottom: 10px;
+}
+
+.who button {
+  background: none;
+  border: 0;
+  color: #c9d1ce;
+  font: inherit;
+  font-size: 13px;
+  text-decoration: underline;
+  padding: 4px 0;
+  cursor: pointer;
+}
+
+.rail :focus-visible {
+  outline-color: #ffffff;
+}
+
+@media (max-width: 719px) {
+  .inner {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    height: 52px;
+    padding: 0 12px;
+  }
+
+  .name {
+    padding: 0;
+    font-size: 18px;
+  }
+
+  .who {
+    padding: 0;
+    gap: 0;
+    font-size: 12px;
+  }
+
+  nav {
+    position: fixed;
+    inset: auto 0 0;
+    z-index: 5;
+    background: var(--rail);
+    border-top: 2px solid #161b1d;
+    padding-bottom: env(safe-area-inset-bottom);
+  }
+
+  nav::before {
+    inset: 17px 0 auto;
+  }
+
+  nav a {
+    font-size: 13px;
+    font-stretch: 80%;
+    gap: 2px;
+    padding: 8px 0 6px;
+  }
+
+  .hook {
+    width: 20px;
+    height: 20px;
+    line-height: 14px;
+    font-size: 11px;
+  }
+}
+</style>

@@ -1,0 +1,12 @@
+/** The seven places, in the order of the work. `hangs`: the count of pieces that hang there. */
+export const places = [
+  { name: 'today', word: 'Today', hangs: 'today' },
+  { name: 'buy', word: 'Buy', hangs: '' },
+  { name: 'bench', word: 'Bench', hangs: 'bench' },
+  { name: 'fire', word: 'Fire', hangs: 'fire' },
+  { name: 'slice', word: 'Slice', hangs: 'slice' },
+  { name: 'verdict', word: 'Verdict', hangs: '' },
+  { name: 'books', word: 'Books', hangs: '' },
+] as const
+
+export type PlaceName = (typeof places)[number]['name']

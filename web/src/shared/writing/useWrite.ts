@@ -1,0 +1,64 @@
+import { computed, ref, watch } from 'vue'
+import { type Problem, ProblemError } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+
+export type WriteState = 'idle' | 'saving' | 'saved' | 'failed' | 'refused'
+type Pending = { key: string; told: string }
+
+/** Codes after which the same request may be sent again as it is. */
+const retriable = new Set(['no_connection', 'database_away', 'server_error', 'signed_out', 'stale_page'])
+
+/**
+ * Sends a body under an idempotency key. The key stays as long as the body does, across failures and
+ * reloads, so trying again never records twice; a changed body takes a new key.
+ */
+export function useWrite<B, R>(name: string, send: (body: B, key: string) => Promise<R>) {
+  const storageKey = `dolmetsch:pending:${name}`
+  const state = ref<WriteState>('idle')
+  const problem = ref<Problem | null>(null)
+  const { signIns } = useSession()
+  let last: { body: B; done: (answer: R) => void } | null = null
+
+  function keyFor(body: B): string {
+    const told = JSON.stringify(body)
+    const kept = JSON.parse(localStorage.getItem(storageKey) ?? 'null') as Pending | null
+    if (kept?.told === told) return kept.key
+    const pending: Pending = { key: crypto.randomUUID(), told }
+    localStorage.setItem(storageKey, JSON.stringify(pending))
+    return pending.key
+  }
+
+  async function write(body: B, done: (answer: R) => void): Promise<void> {
+    if (state.value === 'saving') return
+    last = { body, done }
+    state.value = 'saving'
+    problem.value = null
+    try {
+      const answer = await send(body, keyFor(body))
+      localStorage.removeItem(storageKey)
+      last = null
+      state.value = 'saved'
+      done(answer)
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error
+      problem.value = error.problem
+      state.value = retriable.has(error.problem.code) ? 'failed' : 'refused'
+      if (state.value === 'refused') localStorage.removeItem(storageKey)
+    }
+  }
+
+  async function retry(): Promise<void> {
+    if (last) await write(last.body, last.done)
+  }
+
+  watch(signIns, () => {
+    if (problem.value?.code === 'signed_out') void retry()
+  })
+
+  function reset(): void {
+    state.value = 'idle'
+    problem.value = null
+  }
+
+  return { state, problem, write, retry, reset, isSaving: computed(() => state.value === 'saving') }
+}
