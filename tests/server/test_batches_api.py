@@ -92,7 +92,7 @@ def test_today_lists_batches_and_counts_what_hangs_where(api):
     api.recorded(first, weigh("smoke", A="4 lb", B="2.5 lb"))
     today = api.get("/today")[1]
     assert [batch["code"] for batch in today["under_way"]] == [first, second]
-    assert today["under_way"][0]["next_label"] == "Chilled"
+    assert today["under_way"][0]["next"] == {"kind": "chill", "label": "Chilled"}
     assert today["hanging"] == {"bench": 1, "fire": 2, "today": 2}
 
 

@@ -91,7 +91,7 @@ def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> tuple[Entry
         if (done := _find_done(write)) is not None:
             return done, True
         rows = list_entry_rows(batch)
-        _refuse_moved_on(rows, seen=draft.seen)
+        _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
@@ -227,13 +227,13 @@ def _refuse_odd_time(reader: Reader, happened_at: datetime, *, now: datetime) ->
         reader.refuse("happened_at", "odd_time", "That day is not yet, or before the year 2000.")
 
 
-def _refuse_moved_on(rows: list[EntryRows], *, seen: int) -> None:
+def _refuse_moved_on(rows: list[EntryRows], *, seen: int, currency: str) -> None:
     news = [row for row in rows if row.entry.sequence > seen]
     if not news:
         return
     changes = [
         f"{row.entry.recorded_by.first_name or row.entry.recorded_by.username} recorded "
-        f"“{label_entry(row)}”: {'; '.join(describe(row))}"
+        f"“{label_entry(row)}”: {'; '.join(describe(row, currency=currency))}"
         for row in news
     ]
     said = "Someone else recorded in this batch meanwhile. Look at it, then record yours if it still holds."

@@ -4,13 +4,16 @@ An entry is never changed (a trigger in the database refuses it): a wrong one is
 entry that names it. Weights are grams to 12 places, so that every typed pound and ounce is exact.
 """
 
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Final
 
 from django.db import models
 from django.db.models import Q
 
 from dolmetsch.core.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
 from dolmetsch.server.kitchens.models import Kitchen, User
+
+#: The mark of what was bought, until it is cut.
+LOT_MARK: Final = "lot"
 
 
 def grams_field(**options: Any) -> Any:

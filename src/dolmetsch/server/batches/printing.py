@@ -1,6 +1,7 @@
 """Printed figures: rounded once, half to even, from the core's exact values."""
 
 from fractions import Fraction
+from typing import Final
 
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
 from dolmetsch.server.batches.schemas import UnitCost, Weight
@@ -11,6 +12,15 @@ def print_weight(grams: Fraction) -> Weight:
     small = abs(grams) < GRAMS_PER_LB / 10
     lb_places, kg_places = (4, 4) if small else (2, 3)
     return Weight(lb=fixed(weigh_in(grams, "lb"), lb_places), kg=fixed(weigh_in(grams, "kg"), kg_places))
+
+
+#: Signs of currencies that have one of their own; others go by their code.
+SIGNS: Final = {"USD": "$", "EUR": "€", "GBP": "£"}
+
+
+def sign_of(currency: str) -> str:
+    """What stands before money of ``currency``."""
+    return SIGNS.get(currency, f"{currency} ")
 
 
 def print_money(money: Fraction) -> str:

@@ -24,6 +24,7 @@ from dolmetsch.core.quantity import (
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches.chain import EntryRows, used_record
 from dolmetsch.server.batches.models import (
+    LOT_MARK,
     Entry,
     LotLine,
     PortionLine,
@@ -35,7 +36,6 @@ from dolmetsch.server.batches.printing import print_money, print_weight
 from dolmetsch.server.problems import FieldProblem
 
 T = TypeVar("T")
-LOT_MARK = "lot"
 MAX_MINUTES = Fraction(100_000)
 MAX_SLICES = Fraction(1_000_000)
 

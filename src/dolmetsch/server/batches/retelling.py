@@ -5,8 +5,8 @@ from decimal import Decimal
 from dolmetsch.core.strip import label_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches.chain import Act, EntryRows, used_record
-from dolmetsch.server.batches.models import LotLine, UsedLine, Weighing
-from dolmetsch.server.batches.printing import print_money
+from dolmetsch.server.batches.models import LOT_MARK, LotLine, UsedLine, Weighing
+from dolmetsch.server.batches.printing import print_money, sign_of
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
 
@@ -24,20 +24,21 @@ def label_entry(rows: EntryRows) -> str:
     }[Act(act)]
 
 
-def describe(rows: EntryRows) -> list[str]:
-    """The entry in lines, quantities as they were typed."""
+def describe(rows: EntryRows, *, currency: str) -> list[str]:
+    """The entry in lines, quantities as they were typed, money with the sign of ``currency``."""
+    sign = sign_of(currency)
     if rows.lot is not None:
-        return _describe_lot(rows.lot)
+        return _describe_lot(rows.lot, sign)
     if rows.shop_pack is not None:
         pack = rows.shop_pack
         counted = f", {pack.slices} slices" if pack.slices else ""
-        return [f"{pack.name}: {_money(pack.paid)} for {pack.typed}{counted}"]
+        return [f"{pack.name}: {sign}{_money(pack.paid)} for {pack.typed}{counted}"]
     if rows.portion is not None:
         slices = rows.portion.slices
         return [rows.portion.typed if slices is None else f"{plain(slices)} slices"]
     if rows.entry.act == Act.WITHDRAW:
         return ["no longer counts"]
-    return [*_describe_weighings(rows), *_describe_spending(rows)]
+    return [*_describe_weighings(rows), *_describe_spending(rows, sign)]
 
 
 def _money(money: Decimal) -> str:
@@ -45,15 +46,15 @@ def _money(money: Decimal) -> str:
     return f"{money:.2f}" if money == round(money, 2) else plain(money)
 
 
-def _describe_lot(lot: LotLine) -> list[str]:
+def _describe_lot(lot: LotLine, sign: str) -> list[str]:
     weights = [
         f"{typed} {where}"
         for typed, where in ((lot.label_typed, "on the label"), (lot.own_typed, "on our scale"))
         if typed
     ]
-    paid = f"{_money(lot.price)} {BASIS_WORDS[lot.price_basis]}"
+    paid = f"{sign}{_money(lot.price)} {BASIS_WORDS[lot.price_basis]}"
     if lot.price_basis != LotLine.Basis.PACK:
-        paid += f", {_money(lot.paid)} paid"
+        paid += f", {sign}{_money(lot.paid)} paid"
     return [lot.cut, ", ".join(weights), paid]
 
 
@@ -68,7 +69,8 @@ def _describe_weighings(rows: EntryRows) -> list[str]:
         for line in rows.weighings
         if line.role == Weighing.Role.BY_PRODUCT
     ]
-    whole = f"{rows.entry.from_mark} → " if rows.entry.from_mark else ""
+    split = rows.entry.from_mark
+    whole = f"{'whole' if split == LOT_MARK else split} → " if split else ""
     return [whole + " · ".join(pieces), *(["off: " + " · ".join(cut)] if cut else [])]
 
 
@@ -78,14 +80,16 @@ def _worth(line: Weighing) -> str:
     return "worth as the meat" if line.worth == Weighing.Worth.AS_MAIN else "worth nothing"
 
 
-def _describe_spending(rows: EntryRows) -> list[str]:
-    used = [" ".join(filter(None, [line.what, line.amount_typed, _cost(line)])) for line in rows.used]
+def _describe_spending(rows: EntryRows, sign: str) -> list[str]:
+    used = [
+        " ".join(filter(None, [line.what, line.amount_typed, f"({sign}{_cost(line)})"])) for line in rows.used
+    ]
     minutes = [] if not rows.entry.minutes else [f"{plain(rows.entry.minutes)} minutes of work"]
     return [*(["used: " + " · ".join(used)] if used else []), *minutes]
 
 
 def _cost(line: UsedLine) -> str:
-    return f"({print_money(used_record(line).cost)})"
+    return print_money(used_record(line).cost)
 
 
 def plain(number: Decimal) -> str:

@@ -345,10 +345,10 @@ class StandingOut(Schema):
     pieces: list[str]
     labels: list[str]
     kept: list[Fixed]
-    last_label: str
+    stage: str
     last_at: datetime
     started_at: datetime
-    next_label: str | None
+    next: KindOut | None
     weight: Weight
     cost: UnitCost | None
     shop_name: str | None

@@ -56,7 +56,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
             for piece in reckoning.sheet.ledger.by_products
         ],
         warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
-        log=list(_show_log(rows)),
+        log=list(_show_log(rows, batch.kitchen.currency)),
     )
 
 
@@ -188,7 +188,7 @@ def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.
     )
 
 
-def _show_log(rows: list[EntryRows]) -> Iterator[schemas.LogOut]:
+def _show_log(rows: list[EntryRows], currency: str) -> Iterator[schemas.LogOut]:
     latest = {row.root_sequence: row.entry for row in rows}
     for row in rows:
         entry = row.entry
@@ -198,7 +198,7 @@ def _show_log(rows: list[EntryRows]) -> Iterator[schemas.LogOut]:
             sequence=entry.sequence,
             act=entry.act,
             label=label_entry(row),
-            lines=describe(row),
+            lines=describe(row, currency=currency),
             happened_at=entry.happened_at,
             recorded_at=entry.recorded_at,
             by=entry.recorded_by.first_name or entry.recorded_by.username,
@@ -225,8 +225,8 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
         "pieces": [piece.id for piece in mains],
         "labels": [label_kind(column.kind) for column in columns],
         "kept": [print_percent(column.kept_of_bought_ratio) for column in columns],
-        "last_label": label_kind(last),
-        "next_label": label_kind(to_come[0]) if to_come else None,
+        "stage": house.stage,
+        "next": {"kind": to_come[0], "label": label_kind(to_come[0])} if to_come else None,
         "weight": house.weight.dict(),
         "cost": None if house.unit_cost is None else house.unit_cost.dict(),
         "shop_name": None if shop is None else shop.name,

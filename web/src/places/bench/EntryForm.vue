@@ -133,12 +133,12 @@ const canTakeBack = computed(() => props.correcting !== null && props.correcting
 <style scoped>
 .entry {
   display: grid;
-  gap: 14px;
+  gap: 10px;
 }
 
 .when summary {
   cursor: pointer;
-  min-height: 28px;
+  min-height: 24px;
   color: var(--quiet);
 }
 

@@ -21,7 +21,7 @@ function add(): void {
 
 <template>
   <div class="rows">
-    <h3>Used, and work</h3>
+    <h3 v-if="draft.used.length">Used</h3>
     <div v-for="(row, index) in draft.used" :key="index" class="row">
       <TypedInput v-model="row.what" label="What" :path="`used[${index}].what`" :suggestions="things" />
       <TypedInput v-model="row.amount" label="How much" :path="`used[${index}].amount`" placeholder="95 g" />
@@ -35,15 +35,16 @@ function add(): void {
       />
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
     </div>
-    <button type="button" class="act small" @click="add">+ something used</button>
-    <TypedInput
-      v-model="draft.minutes"
-      class="minutes"
-      label="Minutes of work"
-      path="minutes"
-      placeholder="20"
-      inputmode="decimal"
-    />
+    <div class="last">
+      <TypedInput
+        v-model="draft.minutes"
+        label="Minutes of work"
+        path="minutes"
+        placeholder="20"
+        inputmode="decimal"
+      />
+      <button type="button" class="act" @click="add">+ something used</button>
+    </div>
   </div>
 </template>
 
@@ -72,7 +73,10 @@ h3 {
   grid-column: 1 / -1;
 }
 
-.minutes {
-  width: 150px;
+.last {
+  display: grid;
+  grid-template-columns: 130px auto;
+  gap: 12px;
+  align-items: center;
 }
 </style>

@@ -26,17 +26,15 @@ const perUnit = computed(() => {
       </p>
       <p class="quiet small">{{ batch.cut }}, since {{ dayText(batch.started_at) }}</p>
     </div>
-    <MiniRibbon :labels="batch.labels" :kept="batch.kept" :next="batch.next_label" />
+    <MiniRibbon :labels="batch.labels" :kept="batch.kept" :next="batch.next?.label ?? null" />
     <div class="now">
       <p v-if="batch.cost" class="price">{{ costText(batch.cost) }}</p>
-      <p class="small">
-        a {{ batch.last_label === 'Bought' ? '' : batch.last_label.toLowerCase() }} {{ unitWord }}
-      </p>
+      <p class="small">a {{ unitWord }}, {{ batch.stage }}</p>
       <p class="quiet small">{{ weightText(batch.weight) }} · {{ otherText(batch.weight) }}</p>
       <p v-if="perUnit" class="small">{{ perUnit }}</p>
     </div>
     <RouterLink v-if="!batch.is_finished" class="act" :to="{ name: 'log', params: { code: batch.code } }">
-      {{ batch.next_label ? `Record ${batch.next_label.toLowerCase()}` : 'Record a step' }}
+      {{ batch.next ? `Record the ${batch.next.kind}` : 'Record a step' }}
     </RouterLink>
     <RouterLink v-else class="act" :to="{ name: 'strip', params: { code: batch.code } }"
       >See the verdict</RouterLink

@@ -66,6 +66,13 @@ text {
   fill: var(--ink);
 }
 
+@media (max-width: 979px) {
+  text {
+    font-size: 17px;
+    font-stretch: 66%;
+  }
+}
+
 .next {
   fill: var(--quiet);
 }

@@ -51,8 +51,7 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
 }
 
 dl {
-  display: grid;
-  gap: 2px;
+  line-height: 1.32;
 }
 
 dl div {

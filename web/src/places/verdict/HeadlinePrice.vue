@@ -58,7 +58,7 @@ dl {
   margin-top: 10px;
   padding-top: 8px;
   display: grid;
-  gap: 2px;
+  line-height: 1.32;
 }
 
 dl div {

@@ -28,13 +28,15 @@ useKeys({ l: openLog, w: openLog })
     </BatchHead>
     <div class="verdict">
       <HeadlinePrice class="headline" :batch="batch" />
-      <Strip class="strip" :batch="batch" />
+      <div class="strip">
+        <Strip :batch="batch" />
+        <p class="keys quiet small">← → walk the steps · W weigh · L log · ? all keys</p>
+      </div>
       <div class="side">
         <AgainstShop :batch="batch" />
         <BillParts :batch="batch" />
       </div>
     </div>
-    <p class="keys quiet small">← → walk the steps · W weigh · L log · ? all keys</p>
   </template>
 </template>
 

@@ -232,6 +232,16 @@ export interface components {
             alive: true;
         };
         /**
+         * KindOut
+         * @description A kind of step and its word.
+         */
+        KindOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * StandingOut
          * @description A batch in a list: where its ribbon has got to.
          */
@@ -252,8 +262,8 @@ export interface components {
             labels: string[];
             /** Kept */
             kept: string[];
-            /** Last Label */
-            last_label: string;
+            /** Stage */
+            stage: string;
             /**
              * Last At
              * Format: date-time
@@ -264,8 +274,7 @@ export interface components {
              * Format: date-time
              */
             started_at: string;
-            /** Next Label */
-            next_label: string | null;
+            next: components["schemas"]["KindOut"] | null;
             weight: components["schemas"]["Weight"];
             cost: components["schemas"]["UnitCost"] | null;
             /** Shop Name */
@@ -530,16 +539,6 @@ export interface components {
             portion_label: string | null;
             /** Groups */
             groups: components["schemas"]["GroupOut"][];
-        };
-        /**
-         * KindOut
-         * @description A kind of step and its word.
-         */
-        KindOut: {
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
         };
         /**
          * LogOut

@@ -32,13 +32,19 @@ const foot = computed(() => Math.max(178, lowestLabel(drawings.value, frame.valu
 const climbFrame = computed(() => ({ ...frame.value, foot: foot.value }))
 const climb = computed(() => drawClimb(steps.value, climbFrame.value))
 const total = computed(() => pitch.value * count.value)
-const room = computed(() => Math.floor((pitch.value - frame.value.ease - 16) / 5.6))
+const room = computed(() => Math.floor((pitch.value - frame.value.ease - 16) / 5) + 2)
 const priceAt = (price: number): number => priceAcross(price, climbFrame.value)
+/** Above the climb, or below it where the shop's line would run through the figure. */
+function labelAt(price: number): number {
+  const above = priceAt(price) - 9
+  const strikes = shop.value && Math.abs(priceAt(shop.value.price) - (above - 6)) < 14
+  return strikes ? priceAt(price) + 22 : above
+}
 const hasDone = computed(() => columns.value.length > 1)
 
 const rows = computed(() => [
   { word: 'of this step', cells: columns.value.map((c) => percent(c.kept_of_step)) },
-  { word: 'of bought', cells: columns.value.map((c) => percent(c.kept_of_bought)) },
+  { word: 'of bought', cells: columns.value.map((c, index) => (index ? percent(c.kept_of_bought) : 'all')) },
   { word: 'spent', cells: columns.value.map((c) => dash(c.spent)) },
   { word: 'worth back', cells: columns.value.map((c) => dash(c.worth_back, '−')) },
 ])
@@ -142,7 +148,7 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
                 <text
                   v-if="column.cost"
                   :x="(index + 1) * pitch - 10"
-                  :y="priceAt(Number(cost(column.cost))) - 9"
+                  :y="labelAt(Number(cost(column.cost)))"
                   class="price halo"
                   :class="{ last: hasDone && index === columns.length - 1 }"
                 >

@@ -35,5 +35,27 @@ legend {
 .bar {
   display: flex;
   flex-wrap: wrap;
+  gap: 4px;
+  height: auto;
+}
+
+.bar :deep(.n-radio-group__splitor) {
+  display: none;
+}
+
+.bar :deep(.n-radio-button) {
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+  padding: 0 9px;
+  box-shadow: none;
+}
+
+.bar :deep(.n-radio-button__state-border) {
+  display: none;
+}
+
+.bar :deep(.n-radio-button:has(:focus-visible)) {
+  outline: 3px solid var(--rose);
+  outline-offset: 2px;
 }
 </style>

@@ -1,0 +1,70 @@
+"""The real interface in headless Chromium, over a live server with the demo canteen in it."""
+
+import os
+
+import pytest
+from django.utils import timezone
+from playwright.sync_api import Page, expect
+
+from dolmetsch.server.demo.loading import load_demo
+from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+
+os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
+expect.set_options(timeout=10_000)
+
+CHROMIUM = (
+    "--no-sandbox --disable-gpu --disable-quic --no-first-run "
+    "--disable-background-networking --disable-component-update --disable-sync"
+)
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args):
+    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": CHROMIUM.split()}
+
+
+@pytest.fixture
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+
+
+@pytest.fixture
+def canteen(transactional_db, live_server, settings):
+    """The demo canteen behind a live server; its address."""
+    settings.DEMO = True
+    load_demo(timezone.now())
+    return live_server.url
+
+
+@pytest.fixture
+def faults(page: Page):
+    """Errors the page told the console, answers that were meant to be refusals apart."""
+    told = []
+    page.on("pageerror", lambda error: told.append(str(error)))
+    page.on(
+        "console",
+        lambda line: (
+            told.append(line.text)
+            if line.type in ("error", "warning") and "Failed to load resource" not in line.text
+            else None
+        ),
+    )
+    yield told
+    assert told == []
+
+
+def sign_in(page: Page, address: str) -> None:
+    """As anyone would: what the page says to type, typed."""
+    page.goto(address)
+    expect(page.get_by_text(f"sign in as {DEMO_USERNAME}")).to_be_visible()
+    page.get_by_label("Name").fill(DEMO_USERNAME)
+    page.get_by_label("Password").fill(DEMO_PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("heading", name="Lately sliced")).to_be_visible()
+
+
+@pytest.fixture
+def kitchen(page: Page, canteen, faults):
+    """A signed-in page on Today."""
+    sign_in(page, canteen)
+    return page

@@ -1,0 +1,73 @@
+"""Every view by axe: no serious find; nothing wider than the screen."""
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+VIEWS = {
+    "/": "Lately sliced",
+    "/buy": "Buy",
+    "/buy/start": "Start a batch",
+    "/bench": "Bench",
+    "/bench/B-01": "Rosemary lamb belly",
+    "/bench/J-01": "Cherry-smoked jowl",
+    "/fire": "Fire",
+    "/slice": "Slice",
+    "/verdict": "Verdict",
+    "/verdict/J-01": "Cherry-smoked jowl",
+    "/verdict/B-01": "Rosemary lamb belly",
+    "/books": "Books",
+}
+
+
+def serious(page: Page):
+    found = Axe().run(page).response["violations"]
+    return [
+        (one["id"], [node["target"] for node in one["nodes"]][:3])
+        for one in found
+        if one["impact"] in ("serious", "critical")
+    ]
+
+
+def test_the_sign_in_page(page: Page, canteen, faults):
+    page.goto(canteen)
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    assert serious(page) == []
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_every_view(kitchen: Page, canteen, width):
+    kitchen.set_viewport_size({"width": width, "height": 800})
+    for path, heading in VIEWS.items():
+        kitchen.goto(canteen + path)
+        expect(kitchen.get_by_role("heading", name=heading, exact=True).first).to_be_visible()
+        kitchen.wait_for_timeout(150)
+        assert (path, serious(kitchen)) == (path, [])
+        assert kitchen.evaluate("document.documentElement.scrollWidth <= window.innerWidth"), path
+
+
+def test_every_form_of_the_bench(kitchen: Page, canteen):
+    kitchen.goto(f"{canteen}/bench/B-01")
+    for word in ("Trim", "Cure", "Slice", "Other"):
+        kitchen.get_by_role("radio", name=word, exact=True).check(force=True)
+        if word in ("Trim", "Slice"):
+            kitchen.get_by_role("button", name="+ skin").click()
+        kitchen.get_by_role("button", name="+ something used").click()
+        kitchen.get_by_role(
+            "button", name=f"Record the {'step' if word == 'Other' else word.lower()}"
+        ).click()
+        expect(kitchen.get_by_role("alert")).to_be_visible()
+        assert (word, serious(kitchen)) == (word, [])
+    kitchen.keyboard.press("Escape")
+    kitchen.get_by_role("button", name="Set the portion").click()
+    assert serious(kitchen) == []
+    kitchen.get_by_role("button", name="Correct entry 1, Bought").click()
+    expect(kitchen.get_by_label("Why it was wrong")).to_be_visible()
+    assert serious(kitchen) == []
+
+
+def test_a_batch_that_is_not_here_is_said(kitchen: Page, canteen):
+    kitchen.goto(f"{canteen}/verdict/Z-99")
+    expect(kitchen.get_by_role("alert")).to_contain_text("There is no batch “Z-99” in this kitchen.")
+    kitchen.goto(f"{canteen}/no/such/place")
+    expect(kitchen.get_by_role("heading", name="Lately sliced")).to_be_visible()
