@@ -49,7 +49,7 @@ def test_every_view(kitchen: Page, canteen, width):
 def test_every_form_of_the_bench(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/B-01")
     for word in ("Trim", "Cure", "Slice", "Other"):
-        kitchen.get_by_role("radio", name=word, exact=True).check(force=True)
+        kitchen.get_by_role("group", name="What was done").get_by_label(word).check(force=True)
         if word in ("Trim", "Slice"):
             kitchen.get_by_role("button", name="+ skin").click()
         kitchen.get_by_role("button", name="+ something used").click()

@@ -13,15 +13,16 @@ from typing import Any
 from django.db import Error as DatabaseError
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
-from ninja import NinjaAPI, Schema
+from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+from pydantic import BaseModel
 
 log = logging.getLogger(__name__)
 
 DATABASE_AWAY = "The record store is not answering. Nothing was written; what you typed is kept. Try again."
 
 
-class FieldProblem(Schema):
+class FieldProblem(BaseModel):
     """What is wrong at one field; ``path`` as in the body sent (``pieces[0].weight``)."""
 
     path: str
@@ -29,7 +30,7 @@ class FieldProblem(Schema):
     message: str
 
 
-class Problem(Schema):
+class Problem(BaseModel):
     """Every refusal. ``detail`` is a sentence for the cook; ``fields`` where fields are at fault."""
 
     type: str = "about:blank"
@@ -79,7 +80,7 @@ def answer(error: DomainError) -> HttpResponse:
         changes=error.changes,
     )
     return HttpResponse(
-        json.dumps(problem.dict(), ensure_ascii=False),
+        json.dumps(problem.model_dump(), ensure_ascii=False),
         status=error.status,
         content_type="application/problem+json",
     )

@@ -19,9 +19,10 @@ from dolmetsch.server.batches.chain import (
     reckon,
 )
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
+from dolmetsch.server.batches.queries import read_batch
 from dolmetsch.server.batches.reading import Reader, read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
-from dolmetsch.server.batches.showing import stand
+from dolmetsch.server.batches.showing import show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 
@@ -44,6 +45,15 @@ class Write:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Recorded:
+    """The entry that was made, or had been by the same key (``was_there``), and its batch as it is now."""
+
+    entry: Entry
+    batch: schemas.BatchOut
+    was_there: bool
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Draft:
     """An entry read and reckoned in its place, nothing written.
 
@@ -55,28 +65,25 @@ class Draft:
     reckoning: Reckoning | None
 
 
-def start_batch(write: Write, draft: schemas.StartIn) -> tuple[Entry, bool]:
-    """Start a batch with what was bought; gives its first entry, and whether it was there already.
+def start_batch(write: Write, draft: schemas.StartIn) -> Recorded:
+    """Start a batch with what was bought.
 
     Raises:
         DomainError: bad_fields, key_reused.
     """
 
-    def start() -> tuple[Entry, bool]:
+    def start() -> Recorded:
         kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
         drafted = draft_start(kitchen, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        entry = drafted.rows.entry
-        batch = entry.batch
-        batch.code = _next_code(kitchen, draft.bought.cut)
-        _save(write, drafted.rows, drafted.reckoning, sequence=1)
-        return entry, False
+        drafted.rows.entry.batch.code = _next_code(kitchen, draft.bought.cut)
+        return _save(write, [drafted.rows], drafted.reckoning)
 
     return _once(write, start)
 
 
-def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> tuple[Entry, bool]:
+def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> Recorded:
     """Record an entry, or the correction of one, in batch ``code``.
 
     Raises:
@@ -84,19 +91,19 @@ def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> tuple[Entry
             breaks_later (a correction that later entries contradict), key_reused.
     """
 
-    def record() -> tuple[Entry, bool]:
+    def record() -> Recorded:
         batch = Batch.objects.select_for_update().filter(kitchen=write.kitchen, code=code).first()
         if batch is None:
             raise not_found(f"batch “{code}”")
+        batch.kitchen = write.kitchen
         if (done := _find_done(write)) is not None:
-            return done, True
+            return done
         rows = list_entry_rows(batch)
         _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        _save(write, drafted.rows, drafted.reckoning, sequence=rows[-1].entry.sequence + 1)
-        return drafted.rows.entry, False
+        return _save(write, [*rows, drafted.rows], drafted.reckoning)
 
     return _once(write, record)
 
@@ -250,46 +257,46 @@ def _next_code(kitchen: Kitchen, cut: str) -> str:
     return f"{letter}-{highest + 1:02d}"
 
 
-def _once(write: Write, act: Callable[[], tuple[Entry, bool]]) -> tuple[Entry, bool]:
+def _once(write: Write, act: Callable[[], Recorded]) -> Recorded:
     """Run ``act`` unless its key has been used; a resend gives the entry that was made then."""
     if (done := _find_done(write)) is not None:
-        return done, True
+        return done
     try:
         with transaction.atomic():
             return act()
     except IntegrityError:
         if (done := _find_done(write)) is None:
             raise
-        return done, True
+        return done
 
 
-def _find_done(write: Write) -> Entry | None:
-    done = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
-    if done is not None and done.fingerprint != write.fingerprint:
+def _find_done(write: Write) -> Recorded | None:
+    entry = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
+    if entry is None:
+        return None
+    if entry.fingerprint != write.fingerprint:
         said = "This key was used for something else; nothing was written. Send it with a new key."
         raise DomainError("key_reused", 409, "Not recorded", said)
-    return done
+    entry.batch.kitchen = write.kitchen
+    return Recorded(entry=entry, batch=read_batch(entry.batch), was_there=True)
 
 
-def _save(write: Write, rows: EntryRows, reckoning: Reckoning, *, sequence: int) -> None:
-    entry = rows.entry
-    batch = entry.batch
-    batch.last_entry_at = write.now
+def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded:
+    """Write the last of ``rows``, and what the batch keeps of itself for lists."""
+    fresh = rows[-1]
+    entry, batch = fresh.entry, fresh.entry.batch
+    batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
     stand(batch, reckoning)
     batch.save()
-    entry.batch = batch
-    entry.kitchen = write.kitchen
-    entry.sequence = sequence
-    entry.recorded_at = write.now
-    entry.recorded_by = write.user
-    entry.key = write.key
-    entry.fingerprint = write.fingerprint
+    entry.batch, entry.kitchen = batch, write.kitchen
+    entry.recorded_at, entry.recorded_by = write.now, write.user
+    entry.key, entry.fingerprint = write.key, write.fingerprint
     entry.save(force_insert=True)
-    for line in (rows.lot, rows.portion, rows.shop_pack, *rows.weighings, *rows.used):
-        if line is not None:
-            line.entry = entry
-    for single in (rows.lot, rows.portion, rows.shop_pack):
-        if single is not None:
-            single.save(force_insert=True)
-    Weighing.objects.bulk_create(rows.weighings)
-    UsedLine.objects.bulk_create(rows.used)
+    singles = [line for line in (fresh.lot, fresh.portion, fresh.shop_pack) if line is not None]
+    for line in (*singles, *fresh.weighings, *fresh.used):
+        line.entry = entry
+    for line in singles:
+        line.save(force_insert=True)
+    Weighing.objects.bulk_create(fresh.weighings)
+    UsedLine.objects.bulk_create(fresh.used)
+    return Recorded(entry=entry, batch=show_batch(batch, rows, reckoning), was_there=False)

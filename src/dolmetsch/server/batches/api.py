@@ -6,14 +6,14 @@ from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Header, Path, Router, Status
+from ninja import Header, Path, Router
 
 from dolmetsch.core.strip import lay_out_step
 from dolmetsch.server.batches import actions
 from dolmetsch.server.batches.actions import Draft, Write, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
 from dolmetsch.server.batches.printing import print_money, print_unit_cost
-from dolmetsch.server.batches.queries import get_batch, read_batch, read_today
+from dolmetsch.server.batches.queries import get_batch, read_batch_json, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
     ColumnOut,
@@ -49,10 +49,16 @@ def _write(request: HttpRequest, kitchen: Kitchen, key: uuid.UUID) -> Write:
     )
 
 
-def _mark_resend(response: HttpResponse, *, was_there: bool) -> int:
-    if was_there:
-        response["Idempotency-Replayed"] = "true"
-    return 200 if was_there else 201
+def _answer(recorded: actions.Recorded) -> HttpResponse:
+    """201 for what was made now, 200 for a resend of what had been."""
+    body = RecordedOut(entry=recorded.entry.id, batch=recorded.batch)
+    headers = {"Idempotency-Replayed": "true"} if recorded.was_there else {}
+    status = 200 if recorded.was_there else 201
+    return _print(body.model_dump_json(), status=status, headers=headers)
+
+
+def _print(printed: str | bytes, *, status: int = 200, headers: dict[str, str] | None = None) -> HttpResponse:
+    return HttpResponse(printed, status=status, headers=headers, content_type="application/json")
 
 
 @router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
@@ -62,23 +68,19 @@ def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
 
 
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
-def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> BatchOut:
+def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
-    return read_batch(get_batch(_kitchen(request, kitchen_slug), code))
+    batch = get_batch(_kitchen(request, kitchen_slug), code)
+    return _print(read_batch_json(batch))
 
 
 @router.post(
     "/batches", response={frozenset({200, 201}): RecordedOut, REFUSALS: Problem}, operation_id="startBatch"
 )
-def start_batch(
-    request: HttpRequest, response: HttpResponse, kitchen_slug: Path[str], body: StartIn, key: Key
-) -> Status[RecordedOut]:
+def start_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn, key: Key) -> HttpResponse:
     """Start a batch. 200 for a resend of the same key, 201 for a new one."""
     kitchen = _kitchen(request, kitchen_slug)
-    entry, was_there = actions.start_batch(_write(request, kitchen, key), body)
-    batch = get_batch(kitchen, entry.batch.code)
-    recorded = RecordedOut(entry=entry.id, batch=read_batch(batch))
-    return Status(_mark_resend(response, was_there=was_there), recorded)
+    return _answer(actions.start_batch(_write(request, kitchen, key), body))
 
 
 @router.post("/previews/batches", response={200: PreviewOut, REFUSALS: Problem}, operation_id="previewBatch")
@@ -98,13 +100,11 @@ def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) 
     operation_id="recordEntry",
 )
 def record_entry(
-    request: HttpRequest, response: HttpResponse, kitchen_slug: Path[str], code: str, body: EntryIn, key: Key
-) -> Status[RecordedOut]:
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn, key: Key
+) -> HttpResponse:
     """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one."""
     kitchen = _kitchen(request, kitchen_slug)
-    entry, was_there = actions.record_entry(_write(request, kitchen, key), code, body)
-    recorded = RecordedOut(entry=entry.id, batch=read_batch(get_batch(kitchen, code)))
-    return Status(_mark_resend(response, was_there=was_there), recorded)
+    return _answer(actions.record_entry(_write(request, kitchen, key), code, body))
 
 
 @router.post(

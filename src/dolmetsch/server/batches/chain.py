@@ -8,8 +8,6 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from django.db.models import QuerySet
-
 from dolmetsch.core import batch as core
 from dolmetsch.core.quantity import Price
 from dolmetsch.core.sheet import Sheet, compute_sheet
@@ -70,22 +68,31 @@ class Reckoning:
 
 def list_entry_rows(batch: Batch) -> list[EntryRows]:
     """All entries of ``batch`` in order, in three queries."""
-    entries: QuerySet[Entry] = (
+    entries = (
         Entry.objects.filter(batch=batch)
-        .select_related("lot", "portion", "shop_pack", "recorded_by", "corrects")
-        .prefetch_related("weighings", "used")
+        .select_related("lot", "portion", "shop_pack", "recorded_by")
         .order_by("sequence")
     )
+    by_id = {entry.id: entry for entry in entries}
+    weighings: dict[int, list[Weighing]] = {}
+    for weighing in Weighing.objects.filter(entry__batch=batch).order_by("position"):
+        weighings.setdefault(weighing.entry_id, []).append(weighing)
+    used: dict[int, list[UsedLine]] = {}
+    for line in UsedLine.objects.filter(entry__batch=batch).order_by("position"):
+        used.setdefault(line.entry_id, []).append(line)
+    for entry in by_id.values():
+        if entry.corrects_id is not None:
+            entry.corrects = by_id[entry.corrects_id]
     return [
         EntryRows(
             entry=entry,
             lot=getattr(entry, "lot", None),
-            weighings=list(entry.weighings.all()),
-            used=list(entry.used.all()),
+            weighings=weighings.get(entry.id, ()),
+            used=used.get(entry.id, ()),
             portion=getattr(entry, "portion", None),
             shop_pack=getattr(entry, "shop_pack", None),
         )
-        for entry in entries
+        for entry in by_id.values()
     ]
 
 

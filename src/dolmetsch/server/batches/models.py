@@ -42,7 +42,8 @@ class Batch(models.Model):
     """One chain of weighings.
 
     The policy is the kitchen's as of the day the batch was started. ``standing`` (with ``is_finished``,
-    ``place``, ``pieces_count``) is what the entries come to, kept for lists; every write renews it.
+    ``place``, ``pieces_count``, ``last_…``) is what the entries come to, kept for lists; every write
+    renews it.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
@@ -58,6 +59,7 @@ class Batch(models.Model):
     place = models.CharField(max_length=8, default="bench")
     pieces_count = models.PositiveIntegerField(default=1)
     last_entry_at = models.DateTimeField()
+    last_sequence = models.PositiveIntegerField(default=1)
     standing = models.JSONField(default=dict)
 
     class Meta:

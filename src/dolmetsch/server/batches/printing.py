@@ -8,10 +8,9 @@ from dolmetsch.server.batches.schemas import UnitCost, Weight
 
 
 def print_weight(grams: Fraction) -> Weight:
-    """Pounds to 2 places and kilograms to 3; below a tenth of a pound to 4 each, so that grams show."""
-    small = abs(grams) < GRAMS_PER_LB / 10
-    lb_places, kg_places = (4, 4) if small else (2, 3)
-    return Weight(lb=fixed(weigh_in(grams, "lb"), lb_places), kg=fixed(weigh_in(grams, "kg"), kg_places))
+    """Pounds to 2 places, to 3 below a tenth of a pound; kilograms to 3."""
+    lb_places = 3 if abs(grams) < GRAMS_PER_LB / 10 else 2
+    return Weight(lb=fixed(weigh_in(grams, "lb"), lb_places), kg=fixed(weigh_in(grams, "kg"), 3))
 
 
 #: Signs of currencies that have one of their own; others go by their code.

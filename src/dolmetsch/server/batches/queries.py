@@ -1,5 +1,6 @@
 """Reads: one batch whole, and what is under way today."""
 
+from django.core.cache import cache
 from django.db.models import Count, Sum
 
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
@@ -30,6 +31,16 @@ def read_batch(batch: Batch) -> BatchOut:
     """The batch as it stands, computed from its entries."""
     rows = list_entry_rows(batch)
     return show_batch(batch, rows, reckon(build_chain(batch, rows)))
+
+
+def read_batch_json(batch: Batch) -> bytes:
+    """``read_batch`` as JSON, printed once for each state of the batch: entries never change."""
+    name = f"batch:{batch.pk}:{batch.last_sequence}"
+    shown: bytes | None = cache.get(name)
+    if shown is None:
+        shown = read_batch(batch).model_dump_json().encode()
+        cache.set(name, shown)
+    return shown
 
 
 def read_today(kitchen: Kitchen) -> TodayOut:

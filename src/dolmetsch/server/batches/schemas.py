@@ -6,8 +6,7 @@ Quantities go in as typed ("4 lb 6 oz") and come out printed: fixed notation, ro
 from datetime import datetime
 from typing import Annotated, Literal
 
-from ninja import Schema
-from pydantic import AwareDatetime, ConfigDict, Field, StringConstraints
+from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
 
 from dolmetsch.server.problems import FieldProblem
 
@@ -22,7 +21,7 @@ Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
 Material = Literal["skin", "lean", "fat", "bone", "waste", "ends", "other"]
 
 
-class Body(Schema):
+class Body(BaseModel):
     """A request body: unknown fields are refused, so that a slip of the pen is not lost."""
 
     model_config = ConfigDict(extra="forbid")
@@ -150,21 +149,21 @@ class EntryIn(Body):
 # --- out ----------------------------------------------------------------------------------------
 
 
-class Weight(Schema):
+class Weight(BaseModel):
     """A weight in both units."""
 
     lb: Fixed
     kg: Fixed
 
 
-class UnitCost(Schema):
+class UnitCost(BaseModel):
     """A price by weight in both units."""
 
     per_lb: Fixed
     per_kg: Fixed
 
 
-class PeelOut(Schema):
+class PeelOut(BaseModel):
     """What left the ribbon; ``gain`` where weight came on. ``carried``: money it took along."""
 
     material: str
@@ -174,7 +173,7 @@ class PeelOut(Schema):
     carried: Fixed | None
 
 
-class ColumnOut(Schema):
+class ColumnOut(BaseModel):
     """A column of the strip. Percentages to one place, money to two."""
 
     kind: str
@@ -193,21 +192,21 @@ class ColumnOut(Schema):
     peels: list[PeelOut]
 
 
-class KindOut(Schema):
+class KindOut(BaseModel):
     """A kind of step and its word."""
 
     kind: str
     label: str
 
 
-class StripOut(Schema):
+class StripOut(BaseModel):
     """The strip: columns done, and usual ones to come."""
 
     columns: list[ColumnOut]
     to_come: list[KindOut]
 
 
-class GroupOut(Schema):
+class GroupOut(BaseModel):
     """A group of the final bill: money on the batch and on a pound of what is left."""
 
     group: str
@@ -215,7 +214,7 @@ class GroupOut(Schema):
     per_lb: Fixed | None
 
 
-class HouseOut(Schema):
+class HouseOut(BaseModel):
     """What the house's meat costs at its latest, named stage."""
 
     stage: str
@@ -231,7 +230,7 @@ class HouseOut(Schema):
     groups: list[GroupOut]
 
 
-class ShopOut(Schema):
+class ShopOut(BaseModel):
     """The shop's pack beside the house; saved below zero: the house is dearer."""
 
     name: str
@@ -246,7 +245,7 @@ class ShopOut(Schema):
     is_cheaper: bool | None
 
 
-class PieceOut(Schema):
+class PieceOut(BaseModel):
     """A piece that lives: its last step, weight, price, and marks free for what comes of it."""
 
     mark: str
@@ -257,7 +256,7 @@ class PieceOut(Schema):
     free_marks: list[str]
 
 
-class ByProductOut(Schema):
+class ByProductOut(BaseModel):
     """Something cut off and kept."""
 
     name: str
@@ -266,7 +265,7 @@ class ByProductOut(Schema):
     carried: Fixed
 
 
-class LogOut(Schema):
+class LogOut(BaseModel):
     """An entry as the log tells it. ``content`` is what was typed, to be corrected from."""
 
     id: int
@@ -283,7 +282,7 @@ class LogOut(Schema):
     content: Content
 
 
-class BatchOut(Schema):
+class BatchOut(BaseModel):
     """One batch, whole."""
 
     code: str
@@ -303,14 +302,14 @@ class BatchOut(Schema):
     log: list[LogOut]
 
 
-class RecordedOut(Schema):
+class RecordedOut(BaseModel):
     """The entry that was made (or had been, by the same key) and the batch as it is now."""
 
     entry: int
     batch: BatchOut
 
 
-class Reading(Schema):
+class Reading(BaseModel):
     """How a typed quantity was read: the weight in both units, or the money."""
 
     path: str
@@ -318,7 +317,7 @@ class Reading(Schema):
     money: Fixed | None = None
 
 
-class PreviewOut(Schema):
+class PreviewOut(BaseModel):
     """What an entry would do, nothing written.
 
     ``readings``: each quantity as understood; ``problems``: what would refuse it; the rest, once it
@@ -334,7 +333,7 @@ class PreviewOut(Schema):
     shop: ShopOut | None = None
 
 
-class StandingOut(Schema):
+class StandingOut(BaseModel):
     """A batch in a list: where its ribbon has got to."""
 
     code: str
@@ -355,7 +354,7 @@ class StandingOut(Schema):
     saved_per_lb: Fixed | None
 
 
-class TodayOut(Schema):
+class TodayOut(BaseModel):
     """Batches under way and lately finished, and how many pieces hang at each place."""
 
     under_way: list[StandingOut]

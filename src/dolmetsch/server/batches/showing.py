@@ -227,8 +227,8 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
         "kept": [print_percent(column.kept_of_bought_ratio) for column in columns],
         "stage": house.stage,
         "next": {"kind": to_come[0], "label": label_kind(to_come[0])} if to_come else None,
-        "weight": house.weight.dict(),
-        "cost": None if house.unit_cost is None else house.unit_cost.dict(),
+        "weight": house.weight.model_dump(),
+        "cost": None if house.unit_cost is None else house.unit_cost.model_dump(),
         "shop_name": None if shop is None else shop.name,
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
     }

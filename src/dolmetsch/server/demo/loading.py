@@ -41,12 +41,12 @@ def _tell(kitchen: Kitchen, cooks: dict[str, User], *, story: list[Told], number
         )
         if "start" in told:
             start = StartIn.model_validate({"name": told["start"], "bought": told["bought"]})
-            entry, _ = start_batch(write, start)
+            entry = start_batch(write, start).entry
         else:
             body = {**told, "seen": len(made)}
             if "corrects" in told:
                 body["corrects"] = made[told["corrects"] - 1].id
-            entry, _ = record_entry(write, made[0].batch.code, EntryIn.model_validate(body))
+            entry = record_entry(write, made[0].batch.code, EntryIn.model_validate(body)).entry
         made.append(entry)
 
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import {
   api,
   type Batch,
@@ -66,7 +66,10 @@ const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(
     ),
 )
 provideFormFacts({ preview, problem })
-watch(toRef(props, 'content'), () => state.value === 'refused' && reset(), { deep: true })
+watch(
+  () => JSON.stringify(props.content),
+  () => state.value === 'refused' && reset(),
+)
 watch(problem, async (now) => {
   if (now?.code === 'moved_on') emit('stale')
   await nextTick()

@@ -37,7 +37,7 @@ const title = computed(() =>
         <dd>{{ house.kept_of_bought }} %</dd>
       </div>
       <div>
-        <dt>{{ bothText(house.weight) }}, {{ stage }}</dt>
+        <dt>All {{ bothText(house.weight) }}</dt>
         <dd>{{ money(house.cost) }}</dd>
       </div>
     </dl>

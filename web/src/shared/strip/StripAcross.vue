@@ -28,7 +28,7 @@ const frame = computed<Frame>(() => ({
   down: false,
 }))
 const drawings = computed(() => drawSteps(steps.value, frame.value))
-const foot = computed(() => Math.max(178, lowestLabel(drawings.value, frame.value) + 12) + CLIMB)
+const foot = computed(() => Math.max(178, lowestLabel(drawings.value, frame.value) + 34) + CLIMB)
 const climbFrame = computed(() => ({ ...frame.value, foot: foot.value }))
 const climb = computed(() => drawClimb(steps.value, climbFrame.value))
 const total = computed(() => pitch.value * count.value)

@@ -1,0 +1,98 @@
+"""Takes the pictures in this folder again, from the demo data: ./dolmetsch screenshots."""
+
+import os
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.database import find_free_port
+from dolmetsch.command.serving import wait_until_served
+from dolmetsch.command.telling import must
+from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+
+HERE = Path(__file__).resolve().parent
+LAPTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
+
+
+def fill_start(page: Page) -> None:
+    page.get_by_label("Name of the batch").fill("Juniper venison loin")
+    page.get_by_label("Cut", exact=True).fill("loin, boneless")
+    page.get_by_label("Weight on the label").fill("4 lb 6 oz")
+    page.get_by_label("Weight on our scale").fill("1.95 kg")
+    page.get_by_label("Price", exact=True).fill("9.40")
+    page.get_by_text("a kilogram").first.wait_for()
+
+
+def fill_cure(page: Page) -> None:
+    page.get_by_label("Weight of A").fill("3 lb 11.5 oz")
+    page.get_by_label("Weight of B").fill("1.62 kg")
+    page.get_by_role("button", name="+ something used").click()
+    page.get_by_label("What", exact=True).fill("coarse salt")
+    page.get_by_label("How much").fill("92 g")
+    page.get_by_label("Price, or the sum for all of it").fill("1.20/kg")
+    page.get_by_text("then costs").wait_for()
+    page.get_by_text("comes to").wait_for()
+
+
+def fill_trim(page: Page) -> None:
+    page.get_by_role("button", name="Correct entry 2, Trimmed").click()
+    page.get_by_label("Why it was wrong").wait_for()
+
+
+#: name, path, viewport, what is typed first
+PICTURES = [
+    ("today", "/", LAPTOP, None),
+    ("start", "/buy/start", LAPTOP, fill_start),
+    ("bench", "/bench/B-01", LAPTOP, fill_cure),
+    ("correct", "/bench/B-01", LAPTOP, fill_trim),
+    ("verdict", "/verdict/J-01", LAPTOP, None),
+    ("verdict-under-way", "/verdict/G-01", LAPTOP, None),
+    ("phone-verdict", "/verdict/J-01", PHONE, None),
+    ("phone-bench", "/bench/B-01", PHONE, fill_cure),
+    ("phone-today", "/", PHONE, None),
+]
+
+
+def take_pictures(address: str) -> None:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        for name, path, viewport, fill in PICTURES:
+            page = browser.new_context(viewport=viewport, locale="en-GB").new_page()
+            page.goto(address)
+            if name == "today":
+                page.get_by_role("button", name="Sign in").wait_for()
+                page.screenshot(path=HERE / "sign-in.png")
+            page.get_by_label("Name").fill(DEMO_USERNAME)
+            page.get_by_label("Password").fill(DEMO_PASSWORD)
+            page.get_by_role("button", name="Sign in").click()
+            page.get_by_role("heading", name="Lately sliced").wait_for()
+            page.goto(address + path)
+            page.get_by_role("heading", level=1).wait_for()
+            if fill:
+                fill(page)
+            page.wait_for_timeout(500)
+            page.screenshot(path=HERE / f"{name}.png")
+            page.context.close()
+
+
+def main() -> None:
+    port = find_free_port()
+    with tempfile.TemporaryDirectory() as folder:
+        log = Path(folder) / "log"
+        for verb in ("migrate", "load_demo"):
+            must([sys.executable, "-m", "django", verb], doing=verb, log=log, env=dict(os.environ))
+        gunicorn = [sys.executable, "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
+        process = spawn([*gunicorn, "--threads", "4", "--bind", f"127.0.0.1:{port}"], log=log)
+        try:
+            wait_until_served(port, process, log=log)
+            take_pictures(f"http://127.0.0.1:{port}")
+        finally:
+            end(process, patience=10)
+
+
+if __name__ == "__main__":
+    main()
