@@ -83,8 +83,8 @@ def main() -> None:
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
         log = Path(folder) / "log"
-        for verb in ("migrate", "load_demo"):
-            must([sys.executable, "-m", "django", verb], doing=verb, log=log, env=dict(os.environ))
+        load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
+        must(load, doing="load_demo", log=log, env=dict(os.environ))
         gunicorn = [sys.executable, "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
         process = spawn([*gunicorn, "--threads", "4", "--bind", f"127.0.0.1:{port}"], log=log)
         try:

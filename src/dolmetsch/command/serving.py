@@ -100,13 +100,22 @@ class _House:
     def open(self) -> None:
         with step("Starting MariaDB"):
             self.database.start()
-        with step("Bringing the tables up to date, loading the demo if they are empty"):
-            log = place.LOGS / "migrate.log"
-            migrate = [str(place.PYTHON), "-m", "django"]
-            must([*migrate, "migrate", "--no-input"], doing="migrate", log=log, env=self.environment())
-            must([*migrate, "load_demo"], doing="load_demo", log=log, env=self.environment())
+        self._bring_up_to_date()
         with step("Starting the application"):
             self._start_application()
+
+    def _bring_up_to_date(self) -> None:
+        """Migrate, and load the demo into empty tables; skipped where nothing changed since last time."""
+        migrations = (place.ROOT / "src/dolmetsch/server").glob("*/migrations/*.py")
+        mark = place.fingerprint([*migrations, place.ROOT / "requirements.txt"])
+        stamp = self.database.folder / "up-to-date"
+        if stamp.is_file() and stamp.read_text() == mark:
+            return
+        with step("Bringing the tables up to date, loading the demo if they are empty"):
+            prepare = [str(place.PYTHON), "-m", "django", "load_demo", "--migrate"]
+            log = place.LOGS / "migrate.log"
+            must(prepare, doing="Bringing the tables up to date", log=log, env=self.environment())
+        stamp.write_text(mark)
 
     def _start_application(self) -> None:
         self.application = spawn(

@@ -2,7 +2,8 @@
 
 from typing import Any
 
-from django.core.management.base import BaseCommand
+from django.core.management import call_command
+from django.core.management.base import BaseCommand, CommandParser
 from django.utils import timezone
 
 from dolmetsch.server.demo.loading import load_demo
@@ -14,8 +15,14 @@ class Command(BaseCommand):
 
     help = "Load the Salt Lantern Canteen if there is no kitchen yet."
 
-    def handle(self, *_args: Any, **_options: Any) -> None:
+    def add_arguments(self, parser: CommandParser) -> None:
+        """One option: bring the tables up to date first."""
+        parser.add_argument("--migrate", action="store_true", help="bring the tables up to date first")
+
+    def handle(self, *_args: Any, **options: Any) -> None:
         """Load, or say that there was nothing to do."""
+        if options["migrate"]:
+            call_command("migrate", interactive=False)
         if Kitchen.objects.exists():
             self.stdout.write("The record store is in use; demo left out.")
             return

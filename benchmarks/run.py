@@ -1,0 +1,229 @@
+"""Measures and writes docs/speed.md: ./dolmetsch bench. Ratios in one run; nothing passes or fails."""
+
+import argparse
+import os
+import random
+import re
+import shutil
+import signal
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import uuid
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import django
+from connections import Pool
+from core_speed import measure_core
+
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.database import find_free_port
+from dolmetsch.command.serving import THREADS, WORKERS, wait_until_served
+from dolmetsch.command.telling import must, say
+
+ROOT = Path(__file__).resolve().parents[1]
+BATCHES = 2_000
+REQUESTS = 400
+CLIENTS = 4
+
+
+def fill() -> None:
+    """2 000 batches of the finished jowl's 13 entries each, copied row by row."""
+    django.setup()
+    from dolmetsch.server.batches import models
+
+    pattern = models.Batch.objects.get(code="J-01")
+    entries = list(models.Entry.objects.filter(batch=pattern).order_by("sequence"))
+    lines = [models.LotLine, models.Weighing, models.UsedLine, models.PortionLine, models.ShopPackLine]
+    for number in range(BATCHES):
+        batch = models.Batch.objects.get(pk=pattern.pk)
+        batch.pk, batch.code, batch.is_finished = None, f"X-{number:04d}", number % 50 != 0
+        batch.save(force_insert=True)
+        made = {}
+        for entry in entries:
+            fresh = _copy(entry)
+            fresh.batch, fresh.key = batch, uuid.uuid4()
+            fresh.corrects = made[entry.corrects_id] if entry.corrects_id else None
+            fresh.save(force_insert=True)
+            made[entry.pk] = fresh
+        for model in lines:
+            rows = [_copy(row) for row in model.objects.filter(entry__batch=pattern)]
+            for row in rows:
+                row.entry = made[row.entry_id]
+            model.objects.bulk_create(rows)
+
+
+def _copy(row):
+    values = {f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields if not f.primary_key}
+    return type(row)(**values)
+
+
+def timed(act) -> float:
+    begun = time.perf_counter()
+    act()
+    return (time.perf_counter() - begun) * 1000
+
+
+def measure(name: str, acts) -> dict:
+    """All ``acts`` by a few clients at once: requests a second, median and 95th percentile."""
+    begun = time.perf_counter()
+    with ThreadPoolExecutor(CLIENTS) as clients:
+        times = sorted(clients.map(timed, acts))
+    whole = time.perf_counter() - begun
+    say(f"{name}: measured")
+    return {
+        "name": name,
+        "rate": len(times) / whole,
+        "p50": statistics.median(times),
+        "p95": times[int(len(times) * 0.95)],
+    }
+
+
+def measure_server(port: int) -> list[dict]:
+    """The batch view and recording a weighing, beside an empty signed-in endpoint, in one run."""
+    pool = Pool(port)
+    chance = random.Random(7)
+    codes = [f"X-{number:04d}" for number in chance.sample(range(BATCHES), REQUESTS)]
+    view = "/api/kitchens/salt-lantern/batches/"
+
+    def record(code: str):
+        weights = [{"mark": mark, "weight": "4 lb"} for mark in ("A1", "B1", "C1")]
+        content = {"act": "weigh", "kind": "pack", "weights": weights}
+        return lambda: pool.post(f"{view}{code}/entries", {"content": content, "seen": 13})
+
+    def empty(count: int):
+        return [lambda: pool.get("/api/session/alive")] * count
+
+    measure("warm-up", empty(80))
+    return [
+        measure("empty signed-in endpoint", empty(REQUESTS)),
+        measure("batch view, never asked for before", [lambda c=c: pool.get(view + c) for c in codes]),
+        measure("batch view, asked for again", [lambda c=c: pool.get(view + c) for c in codes * 2]),
+        measure("recording a weighing", [record(code) for code in codes[: REQUESTS // 2]]),
+        measure("empty signed-in endpoint, again", empty(REQUESTS)),
+    ]
+
+
+def measure_script(port: int) -> dict[str, int]:
+    """Bytes of compressed JavaScript before the first view, and of the font and styles."""
+    from playwright.sync_api import sync_playwright
+
+    sizes = {"js": 0, "css": 0, "woff2": 0}
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        page = browser.new_page()
+        done = []
+        page.on("requestfinished", done.append)
+        page.goto(f"http://127.0.0.1:{port}/")
+        page.get_by_label("Name").fill("maren")
+        page.get_by_label("Password").fill("salt-lantern")
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("heading", name="Lately sliced").wait_for()
+        page.wait_for_timeout(500)
+        for request in done:
+            kind = request.url.rsplit(".", 1)[-1]
+            if kind in sizes:
+                sizes[kind] += request.sizes()["responseBodySize"]
+        browser.close()
+    return sizes
+
+
+def measure_starts() -> dict[str, float]:
+    """A fresh clone to serving (Debian's packages installed already), and a second start."""
+    folder = Path(tempfile.mkdtemp(prefix="dolmetsch-clone-"))
+    must(["git", "clone", "-q", str(ROOT), str(folder)], doing="git clone", log=folder.with_suffix(".log"))
+    found = {}
+    try:
+        for name in ("fresh clone to serving", "second start"):
+            ports = ["--port", str(find_free_port()), "--db-port", str(find_free_port())]
+            process = subprocess.Popen(
+                [str(folder / "dolmetsch"), "start", *ports], stdout=subprocess.PIPE, text=True
+            )
+            told = ""
+            for line in process.stdout or ():
+                told += line
+                if "Ctrl-C" in line:
+                    break
+            ready = re.search(r"Ready after ([0-9.]+) s", told)
+            if ready is None:
+                raise SystemExit(f"the clone did not start:\n{told}")
+            found[name] = float(ready[1])
+            process.send_signal(signal.SIGINT)
+            process.communicate(timeout=90)
+            say(f"{name}: measured")
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+    return found
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
+    told = parser.parse_args()
+    core = measure_core()
+    port = find_free_port()
+    with tempfile.TemporaryDirectory() as folder:
+        log = Path(folder) / "log"
+        load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
+        must(load, doing="load_demo", log=log, env=dict(os.environ))
+        say(f"filling the record store with {BATCHES} batches …")
+        fill()
+        gunicorn = [sys.executable, "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
+        counts = ["--workers", str(WORKERS), "--threads", str(THREADS), "--preload"]
+        process = spawn([*gunicorn, *counts, "--bind", f"127.0.0.1:{port}"], log=log)
+        try:
+            wait_until_served(port, process, log=log)
+            served = measure_server(port)
+            sizes = measure_script(port)
+        finally:
+            end(process, patience=10)
+    starts = {} if told.no_starts else measure_starts()
+    (ROOT / "docs" / "speed.md").write_text(write(core, served, sizes, starts))
+    say("written: docs/speed.md")
+
+
+def write(core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float]) -> str:
+    base = statistics.mean(row["p95"] for row in served if row["name"].startswith("empty"))
+    rows = "\n".join(
+        f"| {row['name']} | {row['rate']:.0f} | {row['p50']:.1f} | {row['p95']:.1f} "
+        f"| {row['p95'] / base:.1f} |"
+        for row in served
+    )
+    begun = "\n".join(f"| {name} | {seconds:.0f} s |" for name, seconds in starts.items())
+    return f"""# Speed
+
+Written by `./dolmetsch bench` on {os.cpu_count()} cores, all in one run; compare ratios, not seconds.
+
+## The core
+A sheet of 10 steps and 4 pieces, with its strip: **{core["sheet_ms"]:.1f} ms** (median of {core["runs"]}),
+{core["times_floats"]:.0f} times the same chain's weights and cost summed in plain floats. A chain twice as
+long takes {core["twice_as_long"]:.1f} times as long.
+
+## The server
+{BATCHES:,} batches of 13 entries in the record store; {WORKERS} workers of {THREADS} threads,
+{CLIENTS} clients at once. The last column is the 95th percentile over that of the empty endpoint (mean of
+its two runs); the aim is 3. Writes of this run go to a scratch store in memory; the real one also waits
+for the disk.
+
+| | requests a second | median ms | 95 % within ms | times the empty endpoint |
+|---|---|---|---|---|
+{rows}
+
+## The web client
+Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),
+{sizes["css"] / 1000:.0f} kB of styles, {sizes["woff2"] / 1000:.0f} kB of the typeface.
+
+## Starting
+With Debian's packages installed already:
+
+| | |
+|---|---|
+{begun}
+"""
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,144 @@
+"""The one command's own parts, used for real: locks, ports, secrets, a scratch MariaDB."""
+
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+
+import pytest
+
+from dolmetsch.command import holding, main, place
+from dolmetsch.command.database import close_scratch, find_free_port, open_scratch, refuse_taken_port
+from dolmetsch.command.telling import TroubleError, must
+
+HOLDER = """
+import sys, time
+sys.path.insert(0, {src!r})
+from dolmetsch.command import holding
+with holding.hold("{name}", busy=""):
+    print("held", flush=True)
+    time.sleep(60)
+"""
+
+
+@pytest.fixture
+def private(tmp_path, monkeypatch):
+    for module in (place, holding):
+        monkeypatch.setattr(module, "PRIVATE", tmp_path)
+    return tmp_path
+
+
+def test_the_second_holder_is_told_who_holds(private):
+    with (
+        holding.hold("start", busy=""),
+        pytest.raises(TroubleError, match=f"already by {os.getpid()}"),
+        holding.hold("start", busy="already by {pid}"),
+    ):
+        pass
+    assert not holding.is_held("start")
+
+
+def test_a_lock_ends_with_its_process_however_it_ends():
+    place.prepare()
+    code = HOLDER.format(src=str(place.ROOT / "src"), name="trial")
+    process = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True)
+    assert process.stdout.readline() == "held\n"
+    assert holding.is_held("trial")
+    assert holding.find_holder("trial")["pid"] == process.pid
+    process.kill()
+    process.communicate()
+    assert not holding.is_held("trial")
+
+
+def test_a_taken_port_says_what_to_do():
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        with pytest.raises(TroubleError, match=f"Port {port} is taken .* --port {port + 1}"):
+            refuse_taken_port(port, flag="--port")
+    refuse_taken_port(find_free_port(), flag="--port")
+
+
+def test_secrets_are_made_once_and_kept_to_their_owner(private):
+    first = place.get_secret("database")
+    assert (place.get_secret("database"), place.get_secret("django") == first) == (first, False)
+    assert (private / "secrets.json").stat().st_mode & 0o077 == 0
+
+
+def test_a_fingerprint_follows_names_contents_and_words(private):
+    one = place.ROOT / "pyproject.toml"
+    two = place.ROOT / "LICENSE"
+    marks = {place.fingerprint(files, *words) for files, words in [([one], ()), ([two], ()), ([one], ("x",))]}
+    assert len(marks) == 3
+    assert place.fingerprint([one, two]) == place.fingerprint([two, one])
+
+
+def test_what_fails_is_told_with_its_last_lines(tmp_path):
+    with pytest.raises(TroubleError, match=r"sums failed .*\n.*out of salt"):
+        must(["sh", "-c", "echo out of salt; exit 3"], doing="sums", log=tmp_path / "log")
+
+
+@pytest.mark.parametrize("words", [["start", "--port", "0"], ["start", "--port", "eighty"], ["fly"], []])
+def test_words_it_does_not_know_are_refused_with_help(words, capsys):
+    with pytest.raises(SystemExit) as refused:
+        main.main(words)
+    assert refused.value.code == 2
+    assert "usage: ./dolmetsch" in capsys.readouterr().err
+
+
+def test_a_second_test_run_says_so(capsys):
+    place.prepare()
+    if holding.is_held("test"):
+        assert main.main(["test"]) == 1
+        assert "running here already" in capsys.readouterr().out
+
+
+def test_a_killed_record_store_keeps_every_acknowledged_row():
+    """kill -9 in mid-use; started again on the same folder, every committed row is there."""
+    database = open_scratch()
+    ask = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{database.port}", "-udolmetsch", "dolmetsch", "-e"]
+    env = {**os.environ, "MYSQL_PWD": database.password}
+    try:
+        database.durable = True
+        database.stop()
+        database.start()
+        subprocess.run([*ask, "CREATE TABLE kept (id INT)"], env=env, check=True)
+        for number in range(20):
+            subprocess.run([*ask, f"INSERT INTO kept VALUES ({number})"], env=env, check=True)
+        database.process.send_signal(signal.SIGKILL)
+        database.process.wait()
+        database.start()
+        found = subprocess.run([*ask, "SELECT COUNT(*) FROM kept"], env=env, check=True, capture_output=True)
+        assert found.stdout.split()[-1] == b"20"
+    finally:
+        folder = database.folder
+        close_scratch(database)
+    assert not folder.exists()
+
+
+def test_children_end_when_the_command_is_killed(tmp_path):
+    code = (
+        f"import sys, time; sys.path.insert(0, {str(place.ROOT / 'src')!r})\n"
+        "from pathlib import Path\nfrom dolmetsch.command.children import spawn\n"
+        f"child = spawn(['sleep', '60'], log=Path({str(tmp_path / 'log')!r}))\n"
+        "print(child.pid, flush=True); time.sleep(60)"
+    )
+    process = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True)
+    child = int(process.stdout.readline())
+    process.kill()
+    process.communicate()
+    deadline = time.monotonic() + 5
+    while time.monotonic() < deadline and _is_running(child):
+        time.sleep(0.05)
+    assert not _is_running(child)
+
+
+def _is_running(pid):
+    try:
+        with open(f"/proc/{pid}/stat") as told:
+            return told.read().split()[2] != "Z"
+    except FileNotFoundError:
+        return False
