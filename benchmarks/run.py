@@ -37,28 +37,25 @@ def fill() -> None:
 
     pattern = models.Batch.objects.get(code="J-01")
     entries = list(models.Entry.objects.filter(batch=pattern).order_by("sequence"))
-    lines = [models.LotLine, models.Weighing, models.UsedLine, models.PortionLine, models.ShopPackLine]
+    kinds = [models.LotLine, models.Weighing, models.UsedLine, models.PortionLine, models.ShopPackLine]
+    lines = [line for kind in kinds for line in kind.objects.filter(entry__batch=pattern)]
+    fresh = {kind: [] for kind in (models.Batch, models.Entry, *kinds)}
     for number in range(BATCHES):
-        batch = models.Batch.objects.get(pk=pattern.pk)
-        batch.pk, batch.code, batch.is_finished = None, f"X-{number:04d}", number % 50 != 0
-        batch.save(force_insert=True)
-        made = {}
+        batch = _copy(pattern, pk=1_000 + number, code=f"X-{number:04d}", is_finished=number % 50 != 0)
+        fresh[models.Batch].append(batch)
+        ids = {entry.pk: 10_000 + number * len(entries) + place for place, entry in enumerate(entries)}
         for entry in entries:
-            fresh = _copy(entry)
-            fresh.batch, fresh.key = batch, uuid.uuid4()
-            fresh.corrects = made[entry.corrects_id] if entry.corrects_id else None
-            fresh.save(force_insert=True)
-            made[entry.pk] = fresh
-        for model in lines:
-            rows = [_copy(row) for row in model.objects.filter(entry__batch=pattern)]
-            for row in rows:
-                row.entry = made[row.entry_id]
-            model.objects.bulk_create(rows)
+            more = {"batch_id": batch.pk, "key": uuid.uuid4(), "corrects_id": ids.get(entry.corrects_id)}
+            fresh[models.Entry].append(_copy(entry, pk=ids[entry.pk], **more))
+        for line in lines:
+            fresh[type(line)].append(_copy(line, entry_id=ids[line.entry_id]))
+    for kind, rows in fresh.items():
+        kind.objects.bulk_create(rows, batch_size=500)
 
 
-def _copy(row):
+def _copy(row, **changed):
     values = {f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields if not f.primary_key}
-    return type(row)(**values)
+    return type(row)(**{**values, **changed})
 
 
 def timed(act) -> float:
@@ -116,7 +113,7 @@ def measure_script(port: int) -> dict[str, int]:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
         page = browser.new_page()
         done = []
-        page.on("requestfinished", done.append)
+        page.on("requestfinished", lambda request: done.append(request))
         page.goto(f"http://127.0.0.1:{port}/")
         page.get_by_label("Name").fill("maren")
         page.get_by_label("Password").fill("salt-lantern")
