@@ -14,6 +14,7 @@ from dolmetsch.command.telling import TroubleError, answer_of, must, say, step
 SERVING: Final = ("mariadb-server", "libmariadb-dev", "pkg-config", "gcc")
 TESTING: Final = ("chromium", "fontconfig")
 NODE_MAJOR: Final = 20
+DEBIANS_PYTHON: Final = "/usr/bin/python3"
 
 
 def set_up(*, for_tests: bool) -> None:
@@ -75,13 +76,18 @@ def _set_up_uv() -> Path:
     mark = place.fingerprint([locked])
     if uv.exists() and place.is_stamped("uv", mark):
         return uv
-    if answer_of([sys.executable, "-m", "pip", "--version"]) is None:
+    if not _has_pip(sys.executable) and not _has_pip(DEBIANS_PYTHON):
         _set_up_debian(("python3-pip",))
-    pip = [sys.executable, "-m", "pip", "install", "--quiet", "--upgrade", "--require-hashes"]
+    python = sys.executable if _has_pip(sys.executable) else DEBIANS_PYTHON
+    pip = [python, "-m", "pip", "install", "--quiet", "--upgrade", "--require-hashes"]
     log = place.LOGS / "uv.log"
     must([*pip, "--target", str(folder), "-r", str(locked)], doing="pip install uv", log=log)
     place.set_stamp("uv", mark)
     return uv
+
+
+def _has_pip(python: str) -> bool:
+    return answer_of([python, "-m", "pip", "--version"]) is not None
 
 
 def _set_up_node() -> None:
