@@ -1,0 +1,20 @@
+import { describe, expect, it } from 'vitest'
+import { longDayText, spanText } from './when'
+import { without } from './useUnits'
+import { peelText } from '../strip/useStrip'
+
+describe('what is printed', () => {
+  it('names a day, or the days from first to last', () => {
+    expect(spanText('2026-03-02T09:00:00', '2026-03-02T17:00:00')).toBe('2 Mar')
+    expect(spanText('2026-03-02T09:00:00', '2026-03-04T17:00:00')).toBe('2 to 4 Mar')
+    expect(spanText('2026-02-28T09:00:00', '2026-03-04T17:00:00')).toBe('28 Feb to 4 Mar')
+    expect(longDayText(new Date('2026-03-12T09:00:00'))).toBe('Thursday 12 March')
+  })
+
+  it('keeps the figure whole where the room is short', () => {
+    expect(peelText('water', '0.25', false, 20)).toBe('water .25')
+    expect(peelText('water', '0.25', true, 20)).toBe('water +.25')
+    expect(peelText('silver skin', '1.05', false, 10)).toBe('silv… 1.05')
+    expect(without('-1.20')).toBe('1.20')
+  })
+})
