@@ -132,5 +132,6 @@ def build_web() -> None:
 
 
 def _is_made(path: Path) -> bool:
+    """Whether ``path`` goes into no build: made by one, or a test."""
     top = path.relative_to(place.WEB).parts[0]
-    return top in ("node_modules", "dist", "dist.new", "dist.old")
+    return top in ("node_modules", "dist", "dist.new", "dist.old") or path.name.endswith(".test.ts")

@@ -15,6 +15,7 @@ from dolmetsch.server.batches.chain import (
     EntryRows,
     Reckoning,
     build_chain,
+    list_current,
     list_entry_rows,
     reckon,
 )
@@ -22,7 +23,7 @@ from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
 from dolmetsch.server.batches.queries import read_batch
 from dolmetsch.server.batches.reading import Reader, read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
-from dolmetsch.server.batches.showing import show_batch, stand
+from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 
@@ -74,6 +75,8 @@ def start_batch(write: Write, draft: schemas.StartIn) -> Recorded:
 
     def start() -> Recorded:
         kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+        if (done := _find_done(write)) is not None:
+            return done
         drafted = draft_start(kitchen, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
@@ -160,7 +163,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, 
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     _refuse_odd_time(reader, entry.happened_at, now=now)
-    candidate = read_content(reader, entry, draft.content, taken=_marks_of(batch, others))
+    candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     if reader.problems:
         return Draft(rows=candidate, reader=reader, reckoning=None)
     chain = build_chain(batch, [*rows, candidate])
@@ -198,11 +201,11 @@ def _find_root(rows: list[EntryRows], draft: schemas.EntryIn) -> Entry | None:
     return root
 
 
-def _marks_of(batch: Batch, others: list[EntryRows]) -> set[str]:
-    """Marks made by ``others``, the entries beside the one being drafted."""
-    chain = build_chain(batch, others)
-    made = {line.mark for row in chain.step_entries if row.entry.act == Act.SPLIT for line in row.weighings}
-    return made | {lot.id for lot in chain.batch.lots}
+def _marks_of(others: list[EntryRows]) -> set[str]:
+    """Marks made by those of ``others``, the entries beside the one being drafted, that count."""
+    current = list_current(others)
+    lots = {row.lot.mark for row in current if row.lot is not None}
+    return lots | {line.mark for row in current if row.entry.act == Act.SPLIT for line in row.weighings}
 
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
@@ -259,8 +262,6 @@ def _next_code(kitchen: Kitchen, cut: str) -> str:
 
 def _once(write: Write, act: Callable[[], Recorded]) -> Recorded:
     """Run ``act`` unless its key has been used; a resend gives the entry that was made then."""
-    if (done := _find_done(write)) is not None:
-        return done
     try:
         with transaction.atomic():
             return act()
@@ -287,7 +288,8 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
     entry, batch = fresh.entry, fresh.entry.batch
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
     stand(batch, reckoning)
-    batch.save()
+    if batch._state.adding:
+        batch.save(force_insert=True)
     entry.batch, entry.kitchen = batch, write.kitchen
     entry.recorded_at, entry.recorded_by = write.now, write.user
     entry.key, entry.fingerprint = write.key, write.fingerprint
@@ -299,4 +301,7 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
         line.save(force_insert=True)
     Weighing.objects.bulk_create(fresh.weighings)
     UsedLine.objects.bulk_create(fresh.used)
-    return Recorded(entry=entry, batch=show_batch(batch, rows, reckoning), was_there=False)
+    shown = show_batch(batch, rows, reckoning)
+    print_page(batch, shown)
+    batch.save(force_update=True)
+    return Recorded(entry=entry, batch=shown, was_there=False)

@@ -13,7 +13,7 @@ from dolmetsch.server.batches import actions
 from dolmetsch.server.batches.actions import Draft, Write, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
 from dolmetsch.server.batches.printing import print_money, print_unit_cost
-from dolmetsch.server.batches.queries import get_batch, read_batch_json, read_today
+from dolmetsch.server.batches.queries import get_batch, read_page, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
     ColumnOut,
@@ -57,7 +57,7 @@ def _answer(recorded: actions.Recorded) -> HttpResponse:
     return _print(body.model_dump_json(), status=status, headers=headers)
 
 
-def _print(printed: str | bytes, *, status: int = 200, headers: dict[str, str] | None = None) -> HttpResponse:
+def _print(printed: str, *, status: int = 200, headers: dict[str, str] | None = None) -> HttpResponse:
     return HttpResponse(printed, status=status, headers=headers, content_type="application/json")
 
 
@@ -71,7 +71,7 @@ def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
     batch = get_batch(_kitchen(request, kitchen_slug), code)
-    return _print(read_batch_json(batch))
+    return _print(read_page(batch))
 
 
 @router.post(

@@ -5,7 +5,7 @@ latest counts, in the place of the first.
 """
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from fractions import Fraction
 
 from dolmetsch.core import batch as core
@@ -48,13 +48,12 @@ class Chain:
     """A batch's entries as the core sees them.
 
     ``batch`` is the core's record; ``step_entries[i]`` is the entry behind its step i + 1;
-    ``current`` are the entries that count, ``lines`` all entries by their root's sequence.
+    ``current`` are the entries that count.
     """
 
     batch: core.Batch
     step_entries: tuple[EntryRows, ...]
     current: tuple[EntryRows, ...]
-    lines: dict[int, list[EntryRows]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -96,12 +95,15 @@ def list_entry_rows(batch: Batch) -> list[EntryRows]:
     ]
 
 
+def list_current(rows: Iterable[EntryRows]) -> list[EntryRows]:
+    """The entries that count: of each line of corrections the latest, unless it takes the line back."""
+    latest = {row.root_sequence: row for row in rows}
+    return [row for _, row in sorted(latest.items()) if row.entry.act != Act.WITHDRAW]
+
+
 def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
     """The chain of ``rows`` (in order of sequence), corrections applied."""
-    lines: dict[int, list[EntryRows]] = {}
-    for row in rows:
-        lines.setdefault(row.root_sequence, []).append(row)
-    current = [line[-1] for _, line in sorted(lines.items()) if line[-1].entry.act != Act.WITHDRAW]
+    current = list_current(rows)
     steps = tuple(row for row in current if row.entry.act in (Act.SPLIT, Act.WEIGH))
     portions = [row.portion for row in current if row.portion is not None]
     packs = [row.shop_pack for row in current if row.shop_pack is not None]
@@ -118,7 +120,7 @@ def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
         portion=_portion(portions[-1]) if portions else None,
         shop=(_shop_pack(packs[-1]),) if packs else (),
     )
-    return Chain(batch=record, step_entries=steps, current=tuple(current), lines=lines)
+    return Chain(batch=record, step_entries=steps, current=tuple(current))
 
 
 def reckon(chain: Chain) -> Reckoning:

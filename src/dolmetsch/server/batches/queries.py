@@ -1,12 +1,11 @@
 """Reads: one batch whole, and what is under way today."""
 
-from django.core.cache import cache
 from django.db.models import Count, Sum
 
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.schemas import BatchOut, StandingOut, TodayOut
-from dolmetsch.server.batches.showing import show_batch
+from dolmetsch.server.batches.showing import EDITION, print_page, show_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
 
@@ -33,19 +32,18 @@ def read_batch(batch: Batch) -> BatchOut:
     return show_batch(batch, rows, reckon(build_chain(batch, rows)))
 
 
-def read_batch_json(batch: Batch) -> bytes:
-    """``read_batch`` as JSON, printed once for each state of the batch: entries never change."""
-    name = f"batch:{batch.pk}:{batch.last_sequence}"
-    shown: bytes | None = cache.get(name)
-    if shown is None:
-        shown = read_batch(batch).model_dump_json().encode()
-        cache.set(name, shown)
-    return shown
+def read_page(batch: Batch) -> str:
+    """``read_batch`` as JSON: the page its last write printed, or printed anew by a newer program."""
+    if batch.page_edition != EDITION:
+        print_page(batch, read_batch(batch))
+        same = Batch.objects.filter(pk=batch.pk, last_sequence=batch.last_sequence)
+        same.update(page=batch.page, page_edition=batch.page_edition)
+    return batch.page
 
 
 def read_today(kitchen: Kitchen) -> TodayOut:
     """Batches under way and lately finished, latest entry first, and how many pieces hang where."""
-    mine = Batch.objects.filter(kitchen=kitchen).order_by("-last_entry_at", "-id")
+    mine = Batch.objects.filter(kitchen=kitchen).defer("page").order_by("-last_entry_at", "-id")
     under_way = mine.filter(is_finished=False)
     places = (
         Batch.objects.filter(kitchen=kitchen, is_finished=False)

@@ -1,7 +1,9 @@
 """What is shown of a reckoned batch: strip, house, shop, pieces, log. Prints, never computes."""
 
+import hashlib
 from collections.abc import Iterator
 from itertools import islice
+from pathlib import Path
 
 from dolmetsch.core import batch as core
 from dolmetsch.core.ledger import Piece
@@ -24,6 +26,16 @@ from dolmetsch.server.batches.retelling import describe, label_entry, plain, ret
 #: The groups of the bill, in the order in which they are read.
 GROUP_ORDER = ("meat", "buying", "cure", "fuel", "packaging", "other", "labour", "overhead", "credit")
 FREE_MARKS_SHOWN = 8
+
+
+def _read_edition() -> str:
+    """A mark of the code that reckons and prints: a page printed by other code is printed anew."""
+    here = Path(__file__).parent
+    sources = sorted([*here.glob("*.py"), *(here.parents[1] / "core").glob("*.py")])
+    return hashlib.sha256(b"".join(source.read_bytes() for source in sources)).hexdigest()[:16]
+
+
+EDITION = _read_edition()
 
 
 def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
@@ -207,6 +219,11 @@ def _show_log(rows: list[EntryRows], currency: str) -> Iterator[schemas.LogOut]:
             overruled_by=None if counts.id == entry.id else counts.id,
             content=retell(row),
         )
+
+
+def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
+    """Keep the whole batch as JSON on it, with the edition that printed it."""
+    batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
 def stand(batch: Batch, reckoning: Reckoning) -> None:
