@@ -19,7 +19,10 @@ from pydantic import BaseModel
 
 log = logging.getLogger(__name__)
 
-DATABASE_AWAY = "The record store is not answering. Nothing was written; what you typed is kept. Try again."
+DATABASE_AWAY = (
+    "The record store is not answering. What you typed is kept; "
+    "try again: it is recorded once, however often it is sent."
+)
 
 
 class FieldProblem(BaseModel):

@@ -62,8 +62,8 @@ DATABASES = {
             "isolation_level": "read committed",
             "sql_mode": "STRICT_ALL_TABLES",
             "connect_timeout": 3,
-            "read_timeout": 20,
-            "write_timeout": 20,
+            "read_timeout": 10,
+            "write_timeout": 10,
         },
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
     }

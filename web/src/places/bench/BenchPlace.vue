@@ -63,6 +63,7 @@ useKeys({
           :batch="batch"
           :correcting="task.entry"
           @recorded="recorded"
+          @trying="said = ''"
           @stale="refetch()"
           @cancel="take({ act: 'step', entry: null })"
         />
@@ -73,6 +74,7 @@ useKeys({
           :act="task.act"
           :correcting="task.entry"
           @recorded="recorded"
+          @trying="said = ''"
           @stale="refetch()"
           @cancel="take({ act: 'step', entry: null })"
         />
@@ -82,6 +84,7 @@ useKeys({
           :batch="batch"
           :correcting="task.entry"
           @recorded="recorded"
+          @trying="said = ''"
           @stale="refetch()"
           @cancel="take({ act: 'step', entry: null })"
         />

@@ -9,7 +9,7 @@ import EntryForm from './EntryForm.vue'
 
 /** The correction of what was bought. */
 const props = defineProps<{ batch: Batch; correcting: Entry }>()
-const emit = defineEmits<{ recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
 
 const { kitchen } = useSession()
 const name = `${props.batch.code}:correct-${props.correcting.id}`
@@ -30,6 +30,7 @@ function recorded(batch: Batch, words: string): void {
     word="Correct what was bought"
     :name="name"
     @recorded="recorded"
+    @trying="$emit('trying')"
     @stale="$emit('stale')"
     @cancel="$emit('cancel')"
   >

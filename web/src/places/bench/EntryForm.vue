@@ -28,7 +28,7 @@ const props = defineProps<{
   /** Keeps this form's draft apart from others. */
   name: string
 }>()
-const emit = defineEmits<{ recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
 
 type Body = Schemas['EntryIn']
 const { kitchen } = useSession()
@@ -81,6 +81,7 @@ const button = computed(() =>
 )
 
 function send(sent: Body, words: string): void {
+  emit('trying')
   void write(sent, (answer) => {
     clear()
     emit('recorded', answer.batch, words)

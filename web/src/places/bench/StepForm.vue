@@ -14,7 +14,7 @@ import WeightRows from './WeightRows.vue'
 
 /** A step of the chain: what was done, weighed, used. New, or as the correction of one. */
 const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
-const emit = defineEmits<{ recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
 
 const { kitchen } = useSession()
 const name = props.correcting
@@ -55,6 +55,7 @@ function recorded(batch: Batch, words: string): void {
     :word="word"
     :name="name"
     @recorded="recorded"
+    @trying="$emit('trying')"
     @stale="$emit('stale')"
     @cancel="$emit('cancel')"
   >
