@@ -30,16 +30,24 @@ class Pool:
         self.token = found.get("csrftoken", "")
 
     def _call(self, method: str, path: str, body: str | None = None):
-        if not hasattr(self.local, "connection"):
-            self.local.connection = http.client.HTTPConnection("127.0.0.1", self.port)
         headers = {"Cookie": self.cookies, "X-CSRFToken": self.token, "Content-Type": "application/json"}
         headers["Idempotency-Key"] = str(uuid.uuid4())
-        self.local.connection.request(method, path, body, headers)
-        response = self.local.connection.getresponse()
-        told = response.read()
+        try:
+            response, told = self._send(method, path, body, headers)
+        except (http.client.HTTPException, ConnectionError):
+            # an idle connection was closed; the same key makes sending again safe
+            del self.local.connection
+            response, told = self._send(method, path, body, headers)
         if response.status >= 300:
             raise RuntimeError(f"{method} {path}: {response.status} {told[:300]!r}")
         return response, told
+
+    def _send(self, method: str, path: str, body: str | None, headers: dict[str, str]):
+        if not hasattr(self.local, "connection"):
+            self.local.connection = http.client.HTTPConnection("127.0.0.1", self.port)
+        self.local.connection.request(method, path, body, headers)
+        response = self.local.connection.getresponse()
+        return response, response.read()
 
     def get(self, path: str) -> None:
         self._call("GET", path)

