@@ -152,6 +152,7 @@ def test_the_chain_by_keyboard_alone(kitchen: Page):
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: trimmed")
     kitchen.locator("body").click(position={"x": 2, "y": 400})
     keys.press("v")
+    expect(kitchen.get_by_role("region", name="Price of a trimmed pound, so far")).to_be_visible()
     trimmed = kitchen.get_by_role("button", name=re.compile("^Trimmed"))
     trimmed.focus()
     keys.press("ArrowLeft")

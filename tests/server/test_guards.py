@@ -154,7 +154,7 @@ def test_a_record_store_that_is_away_is_said_and_comes_back():
         connection.settings_dict["PORT"] = "1"
         for status, problem in (api.get(f"/batches/{code}"), api.record(code, TRIM, seen=1)):
             assert (status, problem["code"]) == (503, "database_away")
-            assert "what you typed is kept" in problem["detail"]
+            assert "What you typed is kept" in problem["detail"]
         answer = api.client.get("/api/session")
         assert (answer.status_code, answer["Content-Type"]) == (503, "application/problem+json")
     finally:

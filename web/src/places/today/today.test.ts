@@ -1,0 +1,41 @@
+import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { standIn, standing } from '@/shared/tests/samples'
+import BatchRow from './BatchRow.vue'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => standIn('lb'))
+
+const row = (more: Parameters<typeof standing>[0] = {}): string =>
+  mount(BatchRow, { props: { batch: standing(more) }, global: { stubs: { RouterLink: RouterLinkStub } } })
+    .text()
+    .replace(/\s+/g, ' ')
+
+describe('a batch in a list', () => {
+  it('says what it weighs and costs at its stage, and what usually comes next', () => {
+    const told = row()
+    for (const words of [
+      '$2.94',
+      'a pound, trimmed',
+      '8.00 lb · 3.629 kg',
+      'A · B',
+      'Record the cure',
+      'Cured?',
+    ]) {
+      expect(told).toContain(words)
+    }
+    expect(row({ next: null })).toContain('Record a step')
+  })
+
+  it('says how a finished one stands beside the shop, in words and not by a sign', () => {
+    const done = { is_finished: true, next: null, shop_name: 'good shop kind' }
+    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('$1.20 a pound cheaper than the good shop kind')
+    expect(row({ ...done, saved_per_lb: '-0.64' })).toContain('$0.64 a pound dearer than the good shop kind')
+    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('See the verdict')
+    expect(row({ ...done, is_finished: false, saved_per_lb: '1.20' })).not.toContain('cheaper')
+  })
+
+  it('does not name the whole lot as a piece', () => {
+    expect(row({ pieces: ['lot'] })).not.toContain('lot')
+  })
+})

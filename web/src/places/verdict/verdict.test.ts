@@ -1,0 +1,101 @@
+import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import type { Batch } from '@/shared/api/client'
+import { batch, shop, standIn } from '@/shared/tests/samples'
+import AgainstShop from './AgainstShop.vue'
+import BillParts from './BillParts.vue'
+import HeadlinePrice from './HeadlinePrice.vue'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => standIn('lb'))
+
+const stubs = { RouterLink: RouterLinkStub }
+const text = (component: object, shown: Batch): string =>
+  mount(component, { props: { batch: shown }, global: { stubs } })
+    .text()
+    .replace(/\s+/g, ' ')
+const sliced = (): Batch => {
+  const shown = batch({ is_finished: true, shop: shop() })
+  const more = { stage: 'sliced', is_sliced: true, slices: 96, cost_per_slice: '0.24', portion: '0.73' }
+  shown.house = { ...shown.house, ...more, portion_label: '3 slices' }
+  return shown
+}
+
+describe('the headline', () => {
+  it('names the stage its price is of, and that it is not the last', () => {
+    const told = text(HeadlinePrice, batch())
+    expect(told).toContain('Price of a trimmed pound, so far')
+    expect(told).toContain('$2.94')
+    expect(told).toContain('$6.48 a kilogram')
+  })
+
+  it('drops “so far” only when all is sliced, and then prices slice and portion', () => {
+    const told = text(HeadlinePrice, sliced())
+    expect(told).toContain('Price of a sliced pound$2.94')
+    expect(told).toContain('A portion, 3 slices$0.73')
+    expect(told).toContain('A slice, of 96$0.24')
+  })
+
+  it('says that a portion of slices must wait for the knife', () => {
+    const shown = batch()
+    shown.house.portion_label = '3 slices'
+    expect(text(HeadlinePrice, shown)).toContain('A portion, 3 slicesonce sliced')
+  })
+
+  it('puts the kilogram first in a kitchen that thinks in kilograms', () => {
+    standIn('kg')
+    const told = text(HeadlinePrice, batch())
+    expect(told).toContain('Price of a trimmed kilogram, so far$6.48$2.94 a pound')
+  })
+})
+
+describe('house against shop', () => {
+  it('says cheaper by how much a pound, on the batch, a portion', () => {
+    const told = text(AgainstShop, sliced())
+    expect(told).toContain('▼ $5.06 a pound cheaper')
+    expect(told).toContain('$40.50 less on this batch')
+    expect(told).toContain('$0.55 less a portion')
+    expect(told).toContain(
+      'The pack: $6.00 for 12 oz, which is $8.00 a pound ($17.64 a kilogram), $1.50 a portion.',
+    )
+    expect(told).not.toContain('still climbs')
+  })
+
+  it('says dearer without a minus sign, each figure with its own direction', () => {
+    const dearer = {
+      saved_per_lb: '-0.64',
+      saved_on_batch: '-9.52',
+      saved_per_portion: '0.10',
+      is_cheaper: false,
+    }
+    const told = text(AgainstShop, batch({ shop: shop(dearer) }))
+    expect(told).toContain('▲ $0.64 a pound dearer')
+    expect(told).toContain('$9.52 more on this batch')
+    expect(told).toContain('$0.10 less a portion')
+    expect(told).toContain('The house price is of the trimmed stage; it still climbs until all is sliced.')
+  })
+
+  it('says even, nothing left, and nothing set', () => {
+    expect(text(AgainstShop, batch({ shop: shop({ saved_per_lb: '0.00', is_cheaper: false }) }))).toContain(
+      'As dear',
+    )
+    const gone = { saved_per_lb: null, saved_on_batch: null, saved_per_portion: null, is_cheaper: null }
+    expect(text(AgainstShop, batch({ shop: shop(gone) }))).toContain('Nothing left to compare')
+    expect(text(AgainstShop, batch())).toContain('No shop pack is set')
+  })
+
+  it('takes the kilogram’s difference in a kitchen that thinks in kilograms', () => {
+    standIn('kg')
+    expect(text(AgainstShop, sliced())).toContain('$11.16 a kilogram cheaper')
+  })
+})
+
+describe('where the bill went', () => {
+  it('lists each group by its word, worth back below nothing, and the hourly rate', () => {
+    const told = text(BillParts, batch({ labour_rate: '18.00' }))
+    expect(told).toContain('meat, as bought$20.00')
+    expect(told).toContain('worth back−$2.50')
+    expect(told).toContain('Work counted at $18.00 an hour.')
+    expect(text(BillParts, batch())).not.toContain('Work counted')
+  })
+})
