@@ -64,8 +64,13 @@ def _set_up_python() -> None:
         log = place.LOGS / "python.log"
         shutil.rmtree(place.VENV, ignore_errors=True)
         must([sys.executable, "-m", "venv", "--without-pip", str(place.VENV)], doing="venv", log=log)
-        env = {**os.environ, "VIRTUAL_ENV": str(place.VENV), "UV_NO_CONFIG": "1", "UV_LINK_MODE": "copy"}
-        must([str(uv), "pip", "sync", "--require-hashes", str(locked)], doing="uv", log=log, env=env)
+        env = {**os.environ, "VIRTUAL_ENV": str(place.VENV), "UV_LINK_MODE": "copy"}
+        must(
+            [str(uv), "pip", "sync", "--system-certs", "--require-hashes", str(locked)],
+            doing="uv",
+            log=log,
+            env=env,
+        )
     place.set_stamp("python", mark)
 
 
