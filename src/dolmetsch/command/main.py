@@ -1,6 +1,7 @@
 """The words of the one command."""
 
 import argparse
+import os
 from subprocess import run
 
 from dolmetsch.command import checking, place, serving
@@ -12,6 +13,8 @@ from dolmetsch.command.telling import TroubleError, must, say
 def main(words: list[str]) -> int:
     """Run the command; gives its exit status."""
     told = _read(words)
+    # where Debian keeps servers, and ordinary users do not look
+    os.environ["PATH"] = f"{os.environ.get('PATH', '')}:/usr/local/sbin:/usr/sbin:/sbin"
     try:
         told.run(told)
     except TroubleError as trouble:

@@ -54,8 +54,8 @@ def start(*, port: int = PORT, db_port: int = DB_PORT) -> None:
         except _StopAskedError:
             say("Stopping …")
         finally:
-            house.close()
-            say("Stopped; the records are kept.")
+            if house.close():
+                say("Stopped; the records are kept.")
 
 
 def stop() -> None:
@@ -155,10 +155,13 @@ class _House:
             again()
             say(f"{name} is back.")
 
-    def close(self) -> None:
+    def close(self) -> bool:
+        """Stop what runs; whether anything did."""
+        ran = self.database.process is not None
         if self.application is not None:
             end(self.application, patience=20)
         self.database.stop()
+        return ran
 
 
 def server_environment(database: Database) -> dict[str, str]:
