@@ -27,6 +27,13 @@ const title = computed(() => {
   return { portion: 'Set the portion', shop_pack: 'Set the shop pack' }[act] ?? 'Record what was done'
 })
 
+/** The form for the task at hand. */
+const form = computed(() => {
+  const { act, entry } = task.value
+  if (act === 'portion' || act === 'shop_pack') return { is: TermsForm, props: { act } }
+  return { is: entry && act === 'bought' ? BoughtForm : StepForm, props: {} }
+})
+
 async function take(next: Task): Promise<void> {
   said.value = ''
   task.value = next
@@ -57,34 +64,14 @@ useKeys({
       <section ref="card" class="panel record" tabindex="-1" :aria-label="title">
         <h2>{{ title }}</h2>
         <p v-if="said" class="said" role="status"><span aria-hidden="true">✓</span> {{ said }}</p>
-        <BoughtForm
-          v-if="task.entry && task.act === 'bought'"
-          :key="task.entry.id"
-          :batch="batch"
-          :correcting="task.entry"
-          @recorded="recorded"
-          @trying="said = ''"
-          @stale="refetch()"
-          @cancel="take({ act: 'step', entry: null })"
-        />
-        <TermsForm
-          v-else-if="task.act === 'portion' || task.act === 'shop_pack'"
+        <component
+          :is="form.is"
           :key="`${task.act}-${task.entry?.id}`"
-          :batch="batch"
-          :act="task.act"
-          :correcting="task.entry"
-          @recorded="recorded"
-          @trying="said = ''"
-          @stale="refetch()"
-          @cancel="take({ act: 'step', entry: null })"
-        />
-        <StepForm
-          v-else
-          :key="`step-${task.entry?.id}`"
+          v-bind="form.props"
           :batch="batch"
           :correcting="task.entry"
-          @recorded="recorded"
           @trying="said = ''"
+          @recorded="recorded"
           @stale="refetch()"
           @cancel="take({ act: 'step', entry: null })"
         />

@@ -9,7 +9,7 @@ import EntryForm from './EntryForm.vue'
 
 /** The correction of what was bought. */
 const props = defineProps<{ batch: Batch; correcting: Entry }>()
-const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
 const name = `${props.batch.code}:correct-${props.correcting.id}`
@@ -30,9 +30,6 @@ function recorded(batch: Batch, words: string): void {
     word="Correct what was bought"
     :name="name"
     @recorded="recorded"
-    @trying="$emit('trying')"
-    @stale="$emit('stale')"
-    @cancel="$emit('cancel')"
   >
     <BoughtFields v-model:draft="draft" stem="" />
   </EntryForm>

@@ -23,7 +23,7 @@ function add(name: string, material: Material): void {
 </script>
 
 <template>
-  <div class="rows">
+  <div class="lines">
     <h3>What came off</h3>
     <div v-for="(row, index) in draft.cutOff" :key="index" class="row">
       <i :style="{ background: colourOf(row.material) }" aria-hidden="true"></i>
@@ -62,15 +62,6 @@ function add(name: string, material: Material): void {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 8px;
-}
-
-h3 {
-  font-size: 15px;
-}
-
 .row {
   position: relative;
   display: grid;

@@ -33,7 +33,7 @@ const add = (): void => {
 </script>
 
 <template>
-  <div class="rows">
+  <div class="lines">
     <ChoiceBar
       v-if="!fixedPiece && choices.length > 1"
       v-model="whole"
@@ -70,16 +70,6 @@ const add = (): void => {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-
-h3 {
-  font-size: 15px;
-}
-
 .row {
   display: grid;
   grid-template-columns: 76px minmax(0, 1fr) 36px;

@@ -12,9 +12,12 @@ import { blankStep, contentOf, draftOf, fitPieces, isCut, kindsFor, OWN, type St
 import UsedRows from './UsedRows.vue'
 import WeightRows from './WeightRows.vue'
 
-/** A step of the chain: what was done, weighed, used. New, or as the correction of one. */
+/**
+ * A step of the chain: what was done, weighed, used. New, or as the correction of one.
+ * What else EntryForm tells (trying, stale, cancel) is listened to through it.
+ */
 const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
-const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
 const name = props.correcting
@@ -55,9 +58,6 @@ function recorded(batch: Batch, words: string): void {
     :word="word"
     :name="name"
     @recorded="recorded"
-    @trying="$emit('trying')"
-    @stale="$emit('stale')"
-    @cancel="$emit('cancel')"
   >
     <ChoiceBar v-model="draft.kind" label="What was done" :choices="choices" />
     <template v-if="draft.kind === OWN">

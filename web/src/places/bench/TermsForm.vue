@@ -9,7 +9,7 @@ import EntryForm from './EntryForm.vue'
 
 /** What the batch is judged by: a portion, or the shop's pack beside it. */
 const props = defineProps<{ batch: Batch; act: 'portion' | 'shop_pack'; correcting: Entry | null }>()
-const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; stale: []; cancel: [] }>()
+const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
 const name = `${props.batch.code}:${props.act}${props.correcting ? `-${props.correcting.id}` : ''}`
@@ -50,9 +50,6 @@ function recorded(batch: Batch, words: string): void {
     :word="act === 'portion' ? 'Set the portion' : 'Set the shop pack'"
     :name="name"
     @recorded="recorded"
-    @trying="$emit('trying')"
-    @stale="$emit('stale')"
-    @cancel="$emit('cancel')"
   >
     <template v-if="act === 'shop_pack'">
       <TypedInput v-model="draft.name" label="Which kind" path="name" placeholder="good shop kind" />

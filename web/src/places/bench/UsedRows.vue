@@ -20,7 +20,7 @@ function add(): void {
 </script>
 
 <template>
-  <div class="rows">
+  <div class="lines">
     <h3 v-if="draft.used.length">Used</h3>
     <div v-for="(row, index) in draft.used" :key="index" class="row">
       <TypedInput v-model="row.what" label="What" :path="`used[${index}].what`" :suggestions="things" />
@@ -49,16 +49,6 @@ function add(): void {
 </template>
 
 <style scoped>
-.rows {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-}
-
-h3 {
-  font-size: 15px;
-}
-
 .row {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 0.7fr) 36px;

@@ -18,7 +18,7 @@ const pathOf = (mark: string): string =>
 </script>
 
 <template>
-  <div class="rows">
+  <div class="lines">
     <h3>Weighed after it</h3>
     <TypedInput
       v-for="row in draft.weights"
@@ -31,14 +31,3 @@ const pathOf = (mark: string): string =>
     />
   </div>
 </template>
-
-<style scoped>
-.rows {
-  display: grid;
-  gap: 6px;
-}
-
-h3 {
-  font-size: 15px;
-}
-</style>

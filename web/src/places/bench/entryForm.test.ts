@@ -9,6 +9,7 @@ import WhatItDoes from './WhatItDoes.vue'
 enableAutoUnmount(afterEach)
 beforeEach(() => {
   localStorage.clear()
+  stale = 0
   standIn('lb')
   vi.useFakeTimers()
 })
@@ -41,13 +42,18 @@ function serve(...answers: [status: number, body: object][]) {
   return calls
 }
 
+let stale = 0
 async function settle(): Promise<void> {
   await vi.advanceTimersByTimeAsync(300)
   await flushPromises()
 }
 
 function open(shown: Batch = batch(), correcting: Entry | null = null) {
-  return mount(StepForm, { props: { batch: shown, correcting }, attachTo: document.body })
+  return mount(StepForm, {
+    props: { batch: shown, correcting },
+    attrs: { onStale: () => (stale += 1) },
+    attachTo: document.body,
+  })
 }
 async function typeWeights(form: ReturnType<typeof open>): Promise<void> {
   const fields = form.findAll('input[placeholder="4 lb 6 oz"]')
@@ -118,7 +124,7 @@ describe('recording a step', () => {
     await settle()
     expect(form.find('[role="alert"]').text()).toContain('Odo recorded “Rested”')
     expect(form.find('button[type="submit"]').text()).toBe('Record the smoke all the same')
-    expect(form.emitted('stale')).toHaveLength(1)
+    expect(stale).toBe(1)
   })
 
   it('says when no answer comes at all', async () => {
