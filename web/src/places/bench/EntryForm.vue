@@ -73,7 +73,9 @@ watch(
 watch(problem, async (now) => {
   if (now?.code === 'moved_on') emit('stale')
   await nextTick()
-  form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
+  const wrong = form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')
+  if (wrong) wrong.focus()
+  else form.value?.querySelector('[role="alert"]')?.scrollIntoView({ block: 'center' })
 })
 
 const button = computed(() =>

@@ -68,5 +68,6 @@ function add(): void {
   grid-template-columns: 130px auto;
   gap: 12px;
   align-items: center;
+  justify-content: start;
 }
 </style>

@@ -4,7 +4,11 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { BoughtDraft } from './boughtDraft'
 
 /** Meat as purchased: cut, weights, price. */
-const props = defineProps<{ stem: string }>()
+const props = defineProps<{
+  stem: string
+  /** What the price comes to, as one types. */
+  priceTold?: string
+}>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
 const at = (name: string): string => `${props.stem}${name}`
 const bases: { value: BoughtDraft['price_basis']; word: string }[] = [
@@ -56,6 +60,7 @@ const cuts = [
         v-model="draft.price"
         label="Price"
         :path="at('price')"
+        :hint="priceTold"
         placeholder="2.85"
         inputmode="decimal"
       />

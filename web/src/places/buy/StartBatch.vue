@@ -50,6 +50,9 @@ watch(problem, async () => {
   form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
 })
 const price = computed(() => preview.value?.bought_cost ?? null)
+const told = computed(() =>
+  price.value ? `${costText(price.value)} a ${unitWord.value} · ${otherCostText(price.value)}` : '',
+)
 
 function send(): void {
   void write(body.value, ({ batch }) => {
@@ -72,7 +75,7 @@ function send(): void {
         placeholder="Rosemary lamb belly"
       />
       <h2>Bought</h2>
-      <BoughtFields v-model:draft="draft.bought" stem="bought." />
+      <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />
       <SaveBar word="Start the batch" :state="state" :problem="problem" @retry="retry" />
     </form>
     <section class="panel tag" aria-live="polite" aria-label="Price as purchased">
