@@ -251,6 +251,16 @@ def test_preview_reads_and_computes_and_writes_nothing(api):
     assert Entry.objects.count() == 1
 
 
+def test_a_correction_is_previewed_before_its_reason_is_typed(api):
+    code = api.started()
+    trim = api.recorded(code, TRIM)["entry"]
+    heavier = {**TRIM, "pieces": [{"mark": "A", "weight": "6 lb"}, {"mark": "B", "weight": "3 lb"}]}
+    heavier["cut_off"] = []
+    _, preview = api.preview(code, heavier, corrects=trim)
+    assert preview["column"]["kept_of_step"] == "90.0"
+    assert paths({"fields": preview["problems"]}) == {"reason": "missing"}
+
+
 def test_a_resend_changes_nothing_and_tells_the_same_entry(api):
     key, entry_key = uuid.uuid4(), uuid.uuid4()
     first, again = api.start(key=key), api.start(key=key)

@@ -58,7 +58,8 @@ class Recorded:
 class Draft:
     """An entry read and reckoned in its place, nothing written.
 
-    ``reckoning`` is None where something typed could not be read; then ``reader`` says what.
+    ``reader`` holds the faults. ``reckoning`` is None where they leave nothing to reckon; it is there
+    where only the reason or the time is wrong.
     """
 
     rows: EntryRows
@@ -158,13 +159,14 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, 
         happened_at=draft.happened_at or (now if root is None else root.happened_at),
     )
     reader = Reader(unit=batch.kitchen.weight_unit)
+    candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
+    is_readable = not reader.problems
     if root is not None:
         reader.need("reason", draft.reason, "Say why: the wrong entry stays readable beside it.")
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     _refuse_odd_time(reader, entry.happened_at, now=now)
-    candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
-    if reader.problems:
+    if not is_readable:
         return Draft(rows=candidate, reader=reader, reckoning=None)
     chain = build_chain(batch, [*rows, candidate])
     try:

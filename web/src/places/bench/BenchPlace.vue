@@ -38,7 +38,8 @@ async function take(next: Task): Promise<void> {
   said.value = ''
   task.value = next
   await nextTick()
-  card.value?.focus()
+  card.value?.focus({ preventScroll: true })
+  card.value?.scrollIntoView({ block: 'start' })
 }
 const correct = (entry: Entry): void => void take({ act: entry.act, entry })
 
@@ -75,7 +76,7 @@ useKeys({
           @stale="refetch()"
           @cancel="take({ act: 'step', entry: null })"
         />
-        <div class="terms">
+        <div v-if="!task.entry" class="terms">
           <button
             v-if="task.act !== 'step'"
             type="button"

@@ -70,5 +70,18 @@ function recorded(batch: Batch, words: string): void {
     </template>
     <WeightRows v-else v-model:draft="draft" :batch="batch" />
     <UsedRows v-model:draft="draft" />
+    <p v-if="draft.kind === 'cure'" class="caution">
+      Curing salt is poison by the spoonful: weigh it alone, lock it away. Amounts are recorded here, not
+      judged; the limits of your local food authority count. <span class="quiet">Common practice.</span>
+    </p>
   </EntryForm>
 </template>
+
+<style scoped>
+.caution {
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 8px 12px;
+  font-size: 14px;
+}
+</style>
