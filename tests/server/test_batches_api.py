@@ -194,6 +194,8 @@ def test_bad_entries_are_refused_at_their_field_and_write_nothing(api, content, 
         {**TRIM, "kind": "x" * 25},
         {**TRIM, "pieces": [{"mark": "A", "weight": "1 lb"}] * 41},
         {**TRIM, "kind": "\ud800"},
+        {**TRIM, "kind": "a\x00b"},
+        {**TRIM, "kind": "two\nlines"},
     ],
 )
 def test_a_malformed_body_is_a_problem_not_a_crash(api, content):

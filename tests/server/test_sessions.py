@@ -69,6 +69,14 @@ def test_addresses_that_are_not_there_and_bodies_that_are_not_json(ida, client):
     assert (answer.status_code, answer.json()["code"]) == (400, "bad_request")
 
 
+def test_too_much_and_the_wrong_method_are_problems_too(ida, client):
+    client.force_login(ida)
+    much = client.post("/api/kitchens/x/batches", b"x" * 3_000_000, content_type="application/json")
+    assert (much.status_code, much.json()["code"]) == (413, "too_much")
+    wrong = client.put("/api/kitchens/x/batches")
+    assert (wrong.status_code, wrong.json()["code"], wrong["Allow"]) == (405, "wrong_method", "POST")
+
+
 def test_the_page_carries_its_policy(client):
     answer = client.get("/")
     assert "script-src 'self'" in answer["Content-Security-Policy"]

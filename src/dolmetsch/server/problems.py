@@ -7,9 +7,11 @@ layer turns it, and everything else that goes wrong, into ``application/problem+
 import json
 import logging
 import sys
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from django.core.exceptions import RequestDataTooBig
 from django.db import Error as DatabaseError
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
@@ -90,6 +92,9 @@ def answer(error: DomainError) -> HttpResponse:
 
 
 def _answer_any(error: BaseException | None) -> HttpResponse:
+    if isinstance(error, RequestDataTooBig):
+        said = "That is more than one entry can hold; nothing was written."
+        return answer(DomainError("too_much", 413, "Too much at once", said))
     if isinstance(error, OperationalError | InterfaceError):
         log.warning("database away: %s", error)
         return answer(DomainError("database_away", 503, "Record store away", DATABASE_AWAY))
@@ -112,6 +117,23 @@ def answer_csrf_failure(_request: HttpRequest, reason: str = "") -> HttpResponse
     """A write without the page's token."""
     said = f"This page is out of date; load it again. {reason}".strip()
     return answer(DomainError("stale_page", 403, "Page out of date", said))
+
+
+def tell_wrong_method(
+    get_response: Callable[[HttpRequest], HttpResponse],
+) -> Callable[[HttpRequest], HttpResponse]:
+    """Middleware: a method that an address of the API does not take is a problem like any other."""
+
+    def middleware(request: HttpRequest) -> HttpResponse:
+        response = get_response(request)
+        if response.status_code != 405 or not request.path.startswith("/api/"):
+            return response
+        said = f"{request.method} is not done at this address."
+        problem = answer(DomainError("wrong_method", 405, "Not done here", said))
+        problem["Allow"] = response["Allow"]
+        return problem
+
+    return middleware
 
 
 def _path_of(location: tuple[str | int, ...]) -> str:

@@ -10,13 +10,21 @@ from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstrai
 
 from dolmetsch.server.problems import FieldProblem
 
-Typed = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
-Word = Annotated[str, StringConstraints(strip_whitespace=True, max_length=40)]
-Kind = Annotated[str, StringConstraints(strip_whitespace=True, max_length=24)]
-ByName = Annotated[str, StringConstraints(strip_whitespace=True, max_length=20)]
-Mark = Annotated[str, StringConstraints(strip_whitespace=True, max_length=24)]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, max_length=80)]
-Reason = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+#: No control characters: a line is a line.
+PRINTABLE = r"^[^\x00-\x1f\x7f]*$"
+
+
+def _line(longest: int) -> StringConstraints:
+    return StringConstraints(strip_whitespace=True, max_length=longest, pattern=PRINTABLE)
+
+
+Typed = Annotated[str, _line(40)]
+Word = Annotated[str, _line(40)]
+Kind = Annotated[str, _line(24)]
+ByName = Annotated[str, _line(20)]
+Mark = Annotated[str, _line(24)]
+Name = Annotated[str, _line(80)]
+Reason = Annotated[str, _line(200)]
 Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
 Material = Literal["skin", "lean", "fat", "bone", "waste", "ends", "other"]
 

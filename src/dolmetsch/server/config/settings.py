@@ -42,6 +42,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
+    "dolmetsch.server.problems.tell_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"
 WSGI_APPLICATION = "dolmetsch.server.config.wsgi.application"
