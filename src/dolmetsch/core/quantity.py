@@ -28,8 +28,8 @@ _UNIT_WORDS: Final = {
     "g": ("g", "gr", "gram", "grams", "gramme", "grammes"),
 }
 _UNIT_OF: Final = {word: unit for unit, words in _UNIT_WORDS.items() for word in words}
-_ONE = re.compile(rf"({_NUMBER})\s*([a-z#]+)?")
-_TWO = re.compile(rf"([0-9]+)\s*([a-z#]+)[\s,]+({_NUMBER})\s*([a-z]+)")
+_ONE = re.compile(rf"({_NUMBER})\s*(?:([a-z#]+)\.?)?")
+_TWO = re.compile(r"([0-9]+)\s*([a-z#]+)\.?[\s,]*([0-9]+(?:\.[0-9]+)?)\s*([a-z]+)\.?")
 _PER = re.compile(rf"({_NUMBER})\s*(?:/|\ba\b|\ban\b|\bper\b)?\s*([a-z#]+)?")
 _FOR = re.compile(rf"({_NUMBER})\s*(?:/|\bfor\b)\s*(.+)")
 _COUNTED = re.compile(rf"({_NUMBER})\s*(?:each|pieces|pcs|bags|x)?")

@@ -100,9 +100,9 @@ def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> Recorded:
         if batch is None:
             raise not_found(f"batch “{code}”")
         batch.kitchen = write.kitchen
-        if (done := _find_done(write)) is not None:
-            return done
         rows = list_entry_rows(batch)
+        if any(row.entry.key == write.key for row in rows) and (done := _find_done(write)) is not None:
+            return done
         _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:

@@ -27,7 +27,11 @@ const foot = computed(() => Math.max(178, lowestLabel(drawings.value, frame.valu
 const climbFrame = computed(() => ({ ...frame.value, foot: foot.value }))
 const climb = computed(() => drawClimb(steps.value, climbFrame.value))
 const total = computed(() => props.pitch * props.count)
-const room = computed(() => Math.floor((props.pitch - frame.value.ease - 16) / 5) + 2)
+/** Letters that fit beside a peel; the last column's may run on into the empty one to come. */
+function roomIn(index: number): number {
+  const runsOn = index === columns.value.length - 1 && props.count > columns.value.length
+  return Math.floor((props.pitch * (runsOn ? 2 : 1) - frame.value.ease - 16) / 5) + 2
+}
 const priceAt = (price: number): number => priceAcross(price, climbFrame.value)
 /** Above the climb, or below it where the shop's line would run through the figure. */
 function labelAt(price: number): number {
@@ -76,7 +80,7 @@ const hasDone = computed(() => columns.value.length > 1)
       <g v-for="one in drawing.peels" :key="one.peel.name">
         <path v-if="one.path" :d="one.path" :fill="colourOf(one.peel.material)" />
         <text :x="one.label.x" :y="one.label.y + 4" class="peel halo">
-          {{ peelText(one.peel.name, one.peel.weight.toFixed(2), one.peel.gain, room) }}
+          {{ peelText(one.peel.name, one.peel.weight.toFixed(2), one.peel.gain, roomIn(index)) }}
           <title>{{ one.peel.name }}</title>
         </text>
       </g>
