@@ -76,9 +76,9 @@ def test_five_tonnes_is_still_a_weight():
         ("1.20 / kg", Price(paid=Fraction("1.2"), grams=Fraction(1000))),
         ("0.35 each", Price(paid=Fraction("0.35"), count=Fraction(1))),
         ("0.35/each", Price(paid=Fraction("0.35"), count=Fraction(1))),
-        ("5.00 for 8 oz", Price(paid=Fraction(5), grams=Fraction("226.796185"))),
-        ("18 for 50 each", Price(paid=Fraction(18), count=Fraction(50))),
-        ("18.00 for 50", Price(paid=Fraction(18), count=Fraction(50))),
+        ("5.00 for 8 oz", Price(paid=Fraction(5), grams=Fraction("226.796185"), is_pack=True)),
+        ("18 for 50 each", Price(paid=Fraction(18), count=Fraction(50), is_pack=True)),
+        ("18.00 for 50", Price(paid=Fraction(18), count=Fraction(50), is_pack=True)),
         ("2.50", Price(paid=Fraction("2.5"), grams=Fraction(1000))),
     ],
 )

@@ -2,12 +2,13 @@
 
 import argparse
 import os
+import sys
 from subprocess import run
 
-from dolmetsch.command import checking, place, serving
+from dolmetsch.command import answering, checking, place, serving
 from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.command.machine import build_web, set_up
-from dolmetsch.command.telling import TroubleError, must, say
+from dolmetsch.command.telling import RefusedError, TroubleError, must, say
 
 
 def main(words: list[str]) -> int:
@@ -20,6 +21,9 @@ def main(words: list[str]) -> int:
     except TroubleError as trouble:
         say(str(trouble))
         return 1
+    except RefusedError as refused:
+        sys.stderr.buffer.write(f"dolmetsch: {' '.join(str(refused).split())}\n".encode())
+        return 2
     except KeyboardInterrupt:
         say("Stopped.")
         return 130
@@ -38,6 +42,10 @@ def _read(words: list[str]) -> argparse.Namespace:
     test = verbs.add_parser("test", help="set up and run every check")
     test.add_argument("--only", help="run only the checks whose name contains this")
     test.set_defaults(run=lambda told: checking.check_all(only=told.only))
+    for name, of in (("cost", "what a batch document came to"), ("cure", "what to weigh out for a cure")):
+        verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
+        verb.add_argument("file", metavar="FILE|-")
+        verb.set_defaults(run=lambda told, name=name: answering.answer(name, told.file))
     api = verbs.add_parser("api", help="write the API document and the client's types again")
     api.set_defaults(run=lambda _told: _write_api())
     for name, script, words_of in (

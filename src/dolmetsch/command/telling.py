@@ -11,6 +11,10 @@ class TroubleError(Exception):
     """Something the user must know or do; told plainly, exit status 1."""
 
 
+class RefusedError(Exception):
+    """Input that is refused; told in one line on standard error, exit status 2."""
+
+
 def say(words: str) -> None:
     """A line to the user, at once."""
     print(f"dolmetsch  {words}", flush=True)

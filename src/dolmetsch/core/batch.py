@@ -49,6 +49,14 @@ class Policy:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Origin:
+    """Where a lot came from: a piece of another batch, named as that batch names it."""
+
+    batch: str
+    piece: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Extra:
     """A cost of buying: delivery, tax, the trip."""
 
@@ -61,15 +69,21 @@ class Lot:
     """Meat as purchased, the first piece of its chain.
 
     ``grams`` is what it weighs here: the own scale's where weighed, else the label's.
-    ``solution`` is the water added, as a ratio of the meat.
+    ``solution`` is the water added, as a ratio of the meat. ``resolution_grams`` is that of the scale
+    it was weighed on; None where it is not known. A lot that is a piece of another batch has an
+    ``origin`` and brings along what it ``carried`` there (money by group); nothing was paid for it.
     """
 
     id: str
     cut: str = ""
     grams: Fraction
+    label_grams: Fraction | None = None
     paid: Fraction
     extras: tuple[Extra, ...] = ()
     solution: Fraction = Fraction(0)
+    resolution_grams: Fraction | None = None
+    origin: Origin | None = None
+    carried: tuple[tuple[str, Fraction], ...] = ()
 
     def __post_init__(self) -> None:
         exact(self.grams), exact(self.paid), exact(self.solution)
@@ -77,11 +91,14 @@ class Lot:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Main:
-    """A piece that goes on. ``slices``: how many it was sliced into; None where it was not."""
+    """A piece that goes on. ``slices``: how many it was sliced into; None where it was not.
+
+    A count is whole; only a trial (``trial.py``) has parts of slices.
+    """
 
     id: str
     grams: Fraction
-    slices: int | None = None
+    slices: int | Fraction | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -116,6 +133,26 @@ class Weigh:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Merge:
+    """Many pieces become one, whose weight may differ from their sum."""
+
+    pieces: tuple[str, ...]
+    into: Main
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Discard:
+    """Pieces are thrown away; their cost is borne by the ``batch``, or booked as ``loss``."""
+
+    pieces: tuple[str, ...]
+    charge: Literal["batch", "loss"]
+    why: str = ""
+
+
+Action = Split | Weigh | Merge | Discard
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Used:
     """Something used up in a step: ``amount`` in grams or pieces, as its ``price`` is by weight or count.
 
@@ -131,49 +168,73 @@ class Used:
     @property
     def cost(self) -> Fraction:
         """Money: amount × unit price."""
-        return self.price.cost_of(self.amount)
+        return Fraction(*self.cost_parts)
+
+    @property
+    def cost_parts(self) -> tuple[int, int]:
+        """``cost`` as numerator and denominator, not in lowest terms."""
+        amount, paid, size = self.amount, self.price.paid, self.price.size
+        return (
+            amount.numerator * paid.numerator * size.denominator,
+            amount.denominator * paid.denominator * size.numerator,
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Step:
-    """One step of the chain. ``kind`` names it (trim, cure, smoke, …) and is free."""
+    """One step of the chain. ``kind`` names it (trim, cure, smoke, …) and is free.
+
+    ``resolution_grams`` is that of the scale its pieces were weighed on; None where it is not known.
+    """
 
     kind: str
-    action: Split | Weigh
+    action: Action
     minutes: Fraction = Fraction(0)
     used: tuple[Used, ...] = ()
     overhead: Fraction = Fraction(0)
+    resolution_grams: Fraction | None = None
 
     @property
     def entering(self) -> tuple[str, ...]:
         """Ids of the pieces that enter the step."""
-        return (self.action.piece,) if isinstance(self.action, Split) else tuple(self.action.grams)
+        if isinstance(self.action, Split):
+            return (self.action.piece,)
+        return tuple(self.action.grams) if isinstance(self.action, Weigh) else self.action.pieces
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Portion:
-    """What is served: so many ``slices``, or so many ``grams``; just one of them."""
+    """What is served: so many ``slices``, so many ``grams`` raw, or ``cooked_grams``; just one of them."""
 
     slices: Fraction | None = None
     grams: Fraction | None = None
+    cooked_grams: Fraction | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ShopPack:
-    """A pack the shop sells, to compare with. ``slices`` None: not counted."""
+    """A pack the shop sells, to compare with. ``slices`` None: not counted.
+
+    ``fry_yield``: cooked ÷ raw weight, 0–1; None where it was not tried.
+    """
 
     name: str
     paid: Fraction
     grams: Fraction
     slices: int | None = None
+    fry_yield: Fraction | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Batch:
-    """All that is known of one batch, steps in the order they were done."""
+    """All that is known of one batch, steps in the order they were done.
+
+    ``fry_yield``: cooked ÷ raw weight of what it came to, 0–1; None where it was not tried.
+    """
 
     lots: tuple[Lot, ...]
     steps: tuple[Step, ...] = ()
     policy: Policy = field(default_factory=Policy)
     portion: Portion | None = None
+    fry_yield: Fraction | None = None
     shop: tuple[ShopPack, ...] = ()

@@ -1,8 +1,11 @@
 """What the core refuses.
 
 DolmetschError
-├── QuantityError   something typed that is no weight, price or number
-└── LedgerError     a batch whose entries cannot have happened as told
+├── QuantityError      something typed that is no weight, price or number
+├── CureError          a cure that cannot be mixed as told
+└── PlacedError        something refused at a place in a batch
+    ├── LedgerError    a batch whose entries cannot have happened as told
+    └── DocumentError  a document that cannot be read
 """
 
 from typing import ClassVar
@@ -31,8 +34,19 @@ class QuantityError(DolmetschError):
         super().__init__(message)
 
 
-class LedgerError(DolmetschError):
-    """A batch that is refused whole, because one entry is impossible.
+class CureError(DolmetschError):
+    """A cure that cannot be mixed: ``field`` of the cure document, and why."""
+
+    code = "impossible_cure"
+
+    def __init__(self, field: str, told: str) -> None:
+        self.field = field
+        self.told = told
+        super().__init__(f"{field}: {told}")
+
+
+class PlacedError(DolmetschError):
+    """Refused whole, because of one place.
 
     Attributes:
         reason: stable word for the cause (``overweight``, ``piece_gone``, ``unknown_piece``, …).
@@ -41,12 +55,22 @@ class LedgerError(DolmetschError):
         told: the message without the place.
     """
 
-    code = "impossible_batch"
-
     def __init__(self, reason: str, *, step: int | None = None, field: str, told: str) -> None:
         self.reason = reason
         self.step = step
         self.field = field
         self.told = told
-        place = field if step is None else f"step {step}, {field}"
-        super().__init__(f"{place}: {told}")
+        place = field if step is None else f"step {step}, {field}" if field else f"step {step}"
+        super().__init__(f"{place}: {told}" if place else told)
+
+
+class LedgerError(PlacedError):
+    """A batch that is refused whole, because one entry is impossible."""
+
+    code = "impossible_batch"
+
+
+class DocumentError(PlacedError):
+    """A document that is refused whole, because one place in it cannot be read."""
+
+    code = "bad_document"

@@ -3,8 +3,10 @@
 All arithmetic of the core is on ``fractions.Fraction``; nothing is rounded before it is printed.
 """
 
+from collections.abc import Sequence
 from decimal import Decimal
 from fractions import Fraction
+from math import floor
 from typing import Final
 
 #: Grams in a pound: exact by the international agreement of 1959.
@@ -16,6 +18,9 @@ GRAMS_PER: Final[dict[str, Fraction]] = {
     "kg": Fraction(1000),
     "g": Fraction(1),
 }
+
+#: Powers of ten by place.
+TENS: Final = tuple(int("1" + "0" * place) for place in range(30))
 
 
 def exact(value: Decimal | Fraction | int | str) -> Fraction:
@@ -31,10 +36,32 @@ def exact(value: Decimal | Fraction | int | str) -> Fraction:
 
 def fixed(value: Fraction, places: int) -> str:
     """``value`` with just ``places`` decimals, rounded once, half to even, never as ``-0.00``."""
-    scaled = round(value * 10**places)
-    digits = f"{abs(scaled):0{places + 1}d}"
-    sign = "-" if scaled < 0 else ""
+    whole = round_to(value, places)
+    digits = f"{abs(whole):0{places + 1}d}"
+    sign = "-" if whole < 0 else ""
     return f"{sign}{digits[:-places]}.{digits[-places:]}" if places else f"{sign}{digits}"
+
+
+def round_to(value: Fraction, places: int) -> int:
+    """``value`` × 10^``places``, rounded half to even."""
+    whole, rest = divmod(value.numerator * TENS[places], value.denominator)
+    twice = 2 * rest
+    return whole + 1 if twice > value.denominator or (twice == value.denominator and whole & 1) else whole
+
+
+def apportion(values: Sequence[Fraction], *, places: int) -> list[str]:
+    """``values`` printed so that the printed ones add up to their printed sum.
+
+    Each is rounded down; the units that are missing go to those with the largest remainders, the
+    earlier first among equals (largest remainder method).
+    """
+    wanted = round_to(sum(values, Fraction(0)), places)
+    scaled = [value * 10**places for value in values]
+    floors = [floor(value) for value in scaled]
+    order = sorted(range(len(values)), key=lambda place: (floors[place] - scaled[place], place))
+    for place in order[: wanted - sum(floors)]:
+        floors[place] += 1
+    return [fixed(Fraction(units, 10**places), places) for units in floors]
 
 
 def weigh_in(grams: Fraction, unit: str) -> Fraction:

@@ -1,113 +1,66 @@
 """Running the ledger: cost goes along the chain of weighings, exactly.
 
-The rules are those of ``docs/ledger.md``, numbered alike: 1 cost follows weight, 2 split,
-5 conservation, 6 refusals.
+The rules are those of ``docs/ledger.md``, numbered alike: 1 cost follows weight, 2 split, 3 merge,
+4 discard, 5 conservation, 6 refusals (``refusals``).
 """
 
-from collections.abc import Iterable
-from dataclasses import dataclass, field, replace
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
 from fractions import Fraction
+from math import gcd, lcm
 from typing import Final
 
-from dolmetsch.core.batch import LEDGER_GROUPS, Batch, ByProduct, Lot, Main, Policy, Split, Step, Used, Weigh
+from dolmetsch.core.batch import Batch, ByProduct, Discard, Lot, Main, Merge, Policy, Split, Step, Weigh
+from dolmetsch.core.bill import NOTHING, Bill, Line, total_of
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.exact import exact, fixed
+from dolmetsch.core.pieces import ZERO, Act, Ledger, Piece, Stage, Warned
 from dolmetsch.core.quantity import Price
+from dolmetsch.core.refusals import (
+    refuse_bad_main,
+    refuse_bad_output,
+    refuse_bad_split,
+    refuse_impossible_costs,
+    refuse_impossible_lot,
+    refuse_impossible_terms,
+    refuse_missing,
+    refuse_no_weight,
+    refuse_same_mark,
+)
 
-#: Outputs of a split may outweigh what went in by this ratio (two scales, a wet board), no more.
-OVERWEIGHT_RATIO: Final = Fraction(101, 100)
-#: A weighing that gains more than this is allowed (brine, juice) and warned about.
-GAIN_RATIO_WARNED: Final = Fraction(125, 100)
-ZERO: Final = Fraction(0)
-
-Costs = dict[str, Fraction]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Piece:
-    """A piece as it stands: grams, and its cost by group (money, exact).
-
-    ``name`` and ``material`` say what a by-product is; several may share a name, never an id.
-    ``kinds`` are the kinds of step it has been through, its forebears' included, in order.
-    """
-
-    id: str
-    grams: Fraction
-    costs: Costs
-    is_main: bool
-    slices: int | None = None
-    name: str = ""
-    material: str = "lean"
-    kinds: tuple[str, ...] = ()
-
-    @property
-    def cost(self) -> Fraction:
-        """Everything this piece carries."""
-        return sum(self.costs.values(), ZERO)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Stage:
-    """What one step did. Weights and price are over all living mains, before and after it.
-
-    Attributes:
-        step: counted from 1.
-        kind: the step's own word.
-        grams_in, grams_out: living mains before and after.
-        own_grams_in, own_main_grams_out: the step's own pieces entering, and mains leaving it.
-        lost_grams: what entered the step and was not weighed out of it; negative for a gain.
-        cost_added: the step's own cost, as the policy counts it.
-        credits: what its unit-priced by-products carry.
-        cost_out: cost of the living mains after it.
-        cut_off: the by-products it made.
-        pieces_in, pieces_out: ids entering, and mains leaving.
-    """
-
-    step: int
-    kind: str
-    grams_in: Fraction
-    grams_out: Fraction
-    own_grams_in: Fraction
-    own_main_grams_out: Fraction
-    lost_grams: Fraction
-    cost_added: Fraction
-    credits: Fraction
-    cost_out: Fraction
-    cut_off: tuple[Piece, ...]
-    pieces_in: tuple[str, ...]
-    pieces_out: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Warned:
-    """Something allowed but worth saying. ``step`` counted from 1."""
-
-    code: str
-    step: int
-    message: str
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Ledger:
-    """The run chain: its stages, what lives at the end (mains), what was cut off and kept."""
-
-    stages: tuple[Stage, ...]
-    mains: tuple[Piece, ...]
-    by_products: tuple[Piece, ...]
-    warnings: tuple[Warned, ...]
+#: A weighing or merge that gains more than this percentage is allowed (brine, juice) and warned about.
+GAIN_PERCENT_WARNED: Final = 125
 
 
 @dataclass(slots=True)
 class _Bench:
-    """Where the pieces lie while the ledger runs."""
+    """Where the pieces lie while the ledger runs.
+
+    ``unit``: grams in the ledger's unit of weight. ``gone``: step and act in which a piece went.
+    """
 
     policy: Policy
+    unit: Fraction
     here: dict[str, Piece] = field(default_factory=dict)
-    gone: dict[str, int] = field(default_factory=dict)
+    unopened: set[str] = field(default_factory=set)
+    gone: dict[str, tuple[int, Act]] = field(default_factory=dict)
+    loss: Bill = NOTHING
+    credit_cut: bool = False
     warnings: list[Warned] = field(default_factory=list)
 
-    def mains(self) -> list[Piece]:
-        return [piece for piece in self.here.values() if piece.is_main]
+    def mains(self) -> tuple[Piece, ...]:
+        return tuple([piece for piece in self.here.values() if piece.is_main])
+
+    def weight(self, grams: Fraction) -> int:
+        return grams.numerator * self.unit.denominator // (grams.denominator * self.unit.numerator)
+
+    def warn(self, code: str, step: int, message: str) -> None:
+        self.warnings.append(Warned(code=code, step=step, message=message))
+
+    def take(self, marks: Iterable[str], number: int, act: Act) -> None:
+        for mark in marks:
+            del self.here[mark]
+            self.gone[mark] = (number, act)
 
 
 def run(batch: Batch) -> Ledger:
@@ -115,206 +68,251 @@ def run(batch: Batch) -> Ledger:
 
     Raises:
         LedgerError: the first impossible entry, with its step and field; nothing is half-run.
+        TypeError: for a binary float where an exact number belongs.
     """
-    bench = _Bench(policy=batch.policy)
-    _open_lots(bench, batch.lots)
-    stages = [_run_step(bench, number, step) for number, step in enumerate(batch.steps, start=1)]
+    refuse_impossible_terms(batch)
+    bench = _Bench(policy=batch.policy, unit=_common_unit(batch))
+    for index, lot in enumerate(batch.lots):
+        refuse_impossible_lot(lot, place=f"lots[{index}]", is_there=lot.id in bench.here)
+        bench.here[lot.id] = Piece(lot.id, bench.weight(lot.grams), bench.unit, bill_of_lot(lot), True)
+        bench.unopened.add(lot.id)
+    stages = []
+    before = bench.mains()
+    for number, step in enumerate(batch.steps, start=1):
+        stages.append(_run_step(bench, number, step=step, before=before))
+        before = stages[-1].after
     return Ledger(
         stages=tuple(stages),
-        mains=tuple(bench.mains()),
-        by_products=tuple(piece for piece in bench.here.values() if not piece.is_main),
+        mains=before,
+        by_products=tuple([piece for piece in bench.here.values() if not piece.is_main]),
+        loss=bench.loss,
+        credit_cut=bench.credit_cut,
         warnings=tuple(bench.warnings),
     )
 
 
-def _open_lots(bench: _Bench, lots: tuple[Lot, ...]) -> None:
-    if not lots:
-        raise LedgerError("no_lots", field="lots", told="a batch begins with something bought")
-    for index, lot in enumerate(lots):
-        place = f"lots[{index}]"
-        if lot.id in bench.here:
-            raise LedgerError("same_mark", field=f"{place}.id", told=f"“{lot.id}” is there already")
-        _refuse_no_weight(lot.grams, step=None, field=f"{place}.weight")
-        _refuse_below_zero(lot.paid, step=None, field=f"{place}.paid")
-        costs = {"meat": lot.paid}
-        for position, extra in enumerate(lot.extras):
-            _refuse_below_zero(extra.cost, step=None, field=f"{place}.extras[{position}].cost")
-            costs["buying"] = costs.get("buying", ZERO) + extra.cost
-        bench.here[lot.id] = Piece(id=lot.id, grams=lot.grams, costs=costs, is_main=True)
+def _common_unit(batch: Batch) -> Fraction:
+    """The largest weight in grams of which every weight of the batch is a whole multiple."""
+    whole, per = 0, 1
+    for grams in _weights(batch):
+        whole = gcd(whole, exact(grams).numerator)
+        per = lcm(per, grams.denominator)
+    return Fraction(whole, per) or Fraction(1)
 
 
-def _run_step(bench: _Bench, number: int, step: Step) -> Stage:
-    grams_in = sum((piece.grams for piece in bench.mains()), ZERO)
-    entering = _take_entering(bench, number, step)
-    own_in = sum((piece.grams for piece in entering), ZERO)
-    borne, cost_added = _share_step_cost(bench.policy, number, step=step, entering=entering)
-    if isinstance(step.action, Split):
-        outputs, credited = _split(bench, number, whole=borne[0], split=step.action)
-    else:
-        outputs, credited = _weigh(bench, number, pieces=borne, weigh=step.action), ZERO
-    bench.here.update((piece.id, piece) for piece in outputs)
-    mains = bench.mains()
-    own_mains_out = [piece for piece in outputs if piece.is_main]
-    return Stage(
-        step=number,
-        kind=step.kind,
-        grams_in=grams_in,
-        grams_out=sum((piece.grams for piece in mains), ZERO),
-        own_grams_in=own_in,
-        own_main_grams_out=sum((piece.grams for piece in own_mains_out), ZERO),
-        lost_grams=own_in - sum((piece.grams for piece in outputs), ZERO),
-        cost_added=cost_added,
-        credits=credited,
-        cost_out=sum((piece.cost for piece in mains), ZERO),
-        cut_off=tuple(p for p in outputs if not p.is_main) if isinstance(step.action, Split) else (),
-        pieces_in=step.entering,
-        pieces_out=tuple(piece.id for piece in own_mains_out),
-    )
+def _weights(batch: Batch) -> Iterator[Fraction]:
+    for lot in batch.lots:
+        yield lot.grams
+    for step in batch.steps:
+        match step.action:
+            case Split(into=outputs):
+                yield from [out.grams for out in outputs]
+            case Weigh(grams=grams):
+                yield from grams.values()
+            case Merge(into=main):
+                yield main.grams
 
 
-def _take_entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
-    if not step.entering:
-        raise LedgerError("empty", step=number, field="weigh", told="no piece is named")
-    for mark in step.entering:
-        named = "split" if isinstance(step.action, Split) else f"weigh.{mark}"
-        if mark in bench.gone:
-            told = f"“{mark}” was split in step {bench.gone[mark]} and is gone"
-            raise LedgerError("piece_gone", step=number, field=named, told=told)
+def bill_of_lot(lot: Lot) -> Bill:
+    """What a lot costs before the first step: paid, the extras of buying, what it carried along."""
+    lines: list[Line] = [("meat", exact(lot.paid).numerator, lot.paid.denominator)]
+    lines += [("buying", extra.cost.numerator, extra.cost.denominator) for extra in lot.extras]
+    lines += [(group, money.numerator, money.denominator) for group, money in lot.carried]
+    return Bill.of_lines(lines)
+
+
+def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ...]) -> Stage:
+    entered = _entering(bench, number, step)
+    refuse_impossible_costs(number, step)
+    bench.unopened.difference_update(step.entering)
+    borne, own = _share_step_cost(bench.policy, step=step, entered=entered)
+    carried = ZERO
+    made: list[Piece] = []
+    act: Act
+    match step.action:
+        case Split() as split:
+            act = "split"
+            made, carried = _split(bench, number, whole=borne[0], split=split)
+        case Weigh() as weigh:
+            act = "weigh"
+            made = _weigh(bench, number, pieces=borne, weigh=weigh)
+        case Merge() as merge:
+            act = "merge"
+            made = [_merge(bench, number, pieces=borne, merge=merge)]
+        case Discard() as discard:
+            act = "discard"
+            _discard(bench, number, pieces=borne, discard=discard)
+    for piece in made:
+        bench.here[piece.id] = piece
+    return Stage(number, step.kind, act, before, bench.mains(), tuple(entered), tuple(made), own, carried)
+
+
+def _entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
+    fields = {"Split": "split", "Merge": "merge", "Weigh": "weigh", "Discard": "pieces"}
+    name = fields[type(step.action).__name__]
+    marks = step.entering
+    if not marks:
+        raise LedgerError("empty", step=number, field=name, told="no piece is named")
+    if len(set(marks)) < len(marks):
+        raise LedgerError("same_mark", step=number, field=name, told="a piece is named twice")
+    for mark in marks:
         if mark not in bench.here:
-            raise LedgerError("unknown_piece", step=number, field=named, told=f"there is no piece “{mark}”")
-    return [bench.here[mark] for mark in step.entering]
+            place = f"weigh.{mark}" if name == "weigh" else name
+            refuse_missing(number, field=place, mark=mark, gone=bench.gone.get(mark))
+    return [bench.here[mark] for mark in marks]
 
 
-def _share_step_cost(
-    policy: Policy, number: int, *, step: Step, entering: list[Piece]
-) -> tuple[list[Piece], Fraction]:
+def _share_step_cost(policy: Policy, *, step: Step, entered: list[Piece]) -> tuple[list[Piece], Bill]:
     """Rule 1: the pieces with their shares of the step's own cost, and that cost."""
-    everyone = tuple(piece.id for piece in entering)
-    lines = [(used.group, used.cost, used.pieces or everyone) for used in _checked_used(number, step)]
-    for name, value in (("minutes", step.minutes), ("overhead", step.overhead)):
-        _refuse_below_zero(value, step=number, field=name)
-    if policy.labour_rate is not None:
-        lines.append(("labour", step.minutes * policy.labour_rate / 60, everyone))
-    lines.append(("overhead", step.overhead, everyone))
-    counted = [line for line in lines if line[1] and policy.counts(line[0])]
-    borne = {piece.id: dict(piece.costs) for piece in entering}
-    grams = {piece.id: piece.grams for piece in entering}
-    for group, cost, bearers in counted:
-        together = sum((grams[mark] for mark in bearers), ZERO)
-        for mark in bearers:
-            borne[mark][group] = borne[mark].get(group, ZERO) + cost * grams[mark] / together
-    pieces = [replace(piece, costs=borne[piece.id], kinds=(*piece.kinds, step.kind)) for piece in entering]
-    return pieces, sum((cost for _, cost, _ in counted), ZERO)
+    for_all, for_some = _lines_of(policy, step)
+    together = sum([piece.weight for piece in entered])
+    own = Bill.of_lines(for_all) if for_all else NOTHING
+    bills = [piece.bill for piece in entered]
+    if for_all:
+        bills = [
+            bill.plus(own.share(piece.weight, together)) for bill, piece in zip(bills, entered, strict=True)
+        ]
+    for marks, line in for_some:
+        part = Bill.of_lines([line])
+        own = own.plus(part)
+        bearing = sum([piece.weight for piece in entered if piece.id in marks])
+        bills = [
+            bill.plus(part.share(piece.weight, bearing)) if piece.id in marks else bill
+            for bill, piece in zip(bills, entered, strict=True)
+        ]
+    kind = (step.kind,)
+    borne = [
+        piece._replace(bill=bill, kinds=piece.kinds + kind)
+        for piece, bill in zip(entered, bills, strict=True)
+    ]
+    return borne, own
 
 
-def _checked_used(number: int, step: Step) -> Iterable[Used]:
-    for index, used in enumerate(step.used):
-        place = f"used[{index}]"
-        _refuse_below_zero(used.price.paid, step=number, field=f"{place}.price")
-        _refuse_below_zero(used.amount, step=number, field=f"{place}.amount")
-        if used.group in LEDGER_GROUPS:
-            told = f"“{used.group}” is booked by the ledger itself"
-            raise LedgerError("ledger_group", step=number, field=f"{place}.group", told=told)
-        for mark in used.pieces:
-            if mark not in step.entering:
-                told = f"“{mark}” does not enter this step"
-                raise LedgerError("not_entering", step=number, field=f"{place}.pieces", told=told)
-        if len(set(used.pieces)) < len(used.pieces):
-            raise LedgerError(
-                "same_mark", step=number, field=f"{place}.pieces", told="a piece is named twice"
-            )
-        yield used
+def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[str, ...], Line]]]:
+    """The step's counted costs: those all its pieces bear, and those only some of them bear."""
+    for_all: list[Line] = []
+    for_some: list[tuple[tuple[str, ...], Line]] = []
+    for used in step.used:
+        cost, per = used.cost_parts
+        if not cost or not policy.counts(used.group):
+            continue
+        if used.pieces:
+            for_some.append((used.pieces, (used.group, cost, per)))
+        else:
+            for_all.append((used.group, cost, per))
+    if step.minutes and policy.labour_rate:
+        work = exact(step.minutes) * policy.labour_rate / 60
+        for_all.append(("labour", work.numerator, work.denominator))
+    if step.overhead and policy.overhead:
+        for_all.append(("overhead", exact(step.overhead).numerator, step.overhead.denominator))
+    return for_all, for_some
 
 
 def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> list[Piece]:
     weighed = []
     for piece in pieces:
         grams = weigh.grams[piece.id]
-        _refuse_no_weight(grams, step=number, field=f"weigh.{piece.id}")
-        if grams > piece.grams * GAIN_RATIO_WARNED:
-            gain = fixed((grams / piece.grams - 1) * 100, 0)
-            said = f"“{piece.id}” gained {gain} % in step {number}; weighed with the tray?"
-            bench.warnings.append(Warned(code="gain", step=number, message=said))
-        weighed.append(replace(piece, grams=grams))
+        refuse_no_weight(grams, step=number, field=f"weigh.{piece.id}")
+        weight = bench.weight(grams)
+        _warn_of_gain(bench, number, mark=piece.id, before=piece.weight, after=weight)
+        weighed.append(piece._replace(weight=weight))
     return weighed
 
 
+def _warn_of_gain(bench: _Bench, number: int, *, mark: str, before: int, after: int) -> None:
+    if after * 100 > before * GAIN_PERCENT_WARNED:
+        gain = fixed((Fraction(after, before) - 1) * 100, 0)
+        bench.warn("gain", number, f"“{mark}” gained {gain} % in step {number}; weighed with the tray?")
+
+
+def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> Piece:
+    """Rule 3: costs add; the merged weight is what the scale says."""
+    into = merge.into
+    _refuse_taken_mark(bench, number, mark=into.id, field="into.id")
+    refuse_bad_main(into, number=number, place="into")
+    weight = bench.weight(into.grams)
+    bill = NOTHING
+    for piece in pieces:
+        bill = bill.plus(piece.bill)
+    _warn_of_gain(bench, number, mark=into.id, before=sum([p.weight for p in pieces]), after=weight)
+    first, *others = pieces
+    common = tuple(kind for kind in first.kinds if all(kind in piece.kinds for piece in others))
+    bench.take([piece.id for piece in pieces], number, "merge")
+    return Piece(into.id, weight, bench.unit, bill, True, into.slices, kinds=common)
+
+
+def _discard(bench: _Bench, number: int, *, pieces: list[Piece], discard: Discard) -> None:
+    """Rule 4: the cost goes to the other living mains by weight, or to the loss account."""
+    bench.take([piece.id for piece in pieces], number, "discard")
+    bill = NOTHING
+    for piece in pieces:
+        bill = bill.plus(piece.bill)
+    bearers = [piece for piece in bench.mains() if piece.id not in bench.unopened]
+    if discard.charge == "loss" or not bearers:
+        bench.loss = bench.loss.plus(bill)
+        return
+    together = sum([piece.weight for piece in bearers])
+    for piece in bearers:
+        share = bill.share(piece.weight, together)
+        bench.here[piece.id] = piece._replace(bill=piece.bill.plus(share))
+
+
 def _split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> tuple[list[Piece], Fraction]:
-    """Rule 2: by-products first by their worth, the rest by weight out among the mains."""
-    _refuse_impossible_split(bench, number, whole=whole, split=split)
-    worths = _credit_by_products(bench, number, whole=whole, split=split)
-    carried = sum(worths.values(), ZERO)
-    left = dict(whole.costs)
-    if carried:
-        left["credit"] = left.get("credit", ZERO) - carried
-    sharing = sum((out.grams for out in split.into if out.id not in worths), ZERO)
-    outputs = []
-    for out in split.into:
-        if out.id in worths:
-            costs = {"credit": worths[out.id]} if worths[out.id] else {}
-        else:
-            costs = {group: cost * out.grams / sharing for group, cost in left.items()}
-        outputs.append(_made(out, costs, whole.kinds))
-    del bench.here[whole.id]
-    bench.gone[whole.id] = number
-    return outputs, carried
-
-
-def _made(out: Main | ByProduct, costs: Costs, kinds: tuple[str, ...]) -> Piece:
-    if isinstance(out, Main):
-        return Piece(id=out.id, grams=out.grams, costs=costs, is_main=True, slices=out.slices, kinds=kinds)
-    return Piece(
-        id=out.id,
-        grams=out.grams,
-        costs=costs,
-        is_main=False,
-        name=out.name or out.id,
-        material=out.material,
-        kinds=kinds,
+    """Rule 2: by-products first, then the rest by weight out. Also gives what the credits carry."""
+    weights = _split_weights(bench, number, whole=whole, split=split)
+    credited = _credit_by_products(bench, number, whole=whole, split=split)
+    carried = total_of(credited.values())
+    left = (
+        whole.bill.plus(Bill.of_lines([("credit", -carried.numerator, carried.denominator)]))
+        if carried
+        else whole.bill
     )
+    sharing = sum([weight for out, weight in zip(split.into, weights, strict=True) if out.id not in credited])
+    made = []
+    for out, weight in zip(split.into, weights, strict=True):
+        bill = credited[out.id] if out.id in credited else left.share(weight, sharing)
+        if isinstance(out, Main):
+            made.append(Piece(out.id, weight, bench.unit, bill, True, out.slices, kinds=whole.kinds))
+        else:
+            name = out.name or out.id
+            made.append(Piece(out.id, weight, bench.unit, bill, False, None, name, out.material, whole.kinds))
+    bench.take([whole.id], number, "split")
+    return made, carried
 
 
-def _credit_by_products(bench: _Bench, number: int, *, whole: Piece, split: Split) -> dict[str, Fraction]:
-    """What each unit-priced by-product carries; cut down in proportion where it exceeds the cost."""
-    worths = {}
-    for out in split.into:
-        if isinstance(out, ByProduct) and isinstance(out.worth, Price):
-            worths[out.id] = out.worth.cost_of(out.grams) if bench.policy.credit_by_products else ZERO
-    wanted, available = sum(worths.values(), ZERO), whole.cost
-    if wanted > available:
-        said = f"what came off “{whole.id}” in step {number} is worth more than it cost; cut down to fit"
-        bench.warnings.append(Warned(code="credit_cut", step=number, message=said))
-        worths = {mark: credit * available / wanted for mark, credit in worths.items()}
-    return worths
-
-
-def _refuse_impossible_split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> None:
-    if not any(isinstance(out, Main) for out in split.into):
-        raise LedgerError("no_main", step=number, field="into", told="no piece is left to go on")
-    seen = {*bench.here, *bench.gone}
+def _split_weights(bench: _Bench, number: int, *, whole: Piece, split: Split) -> list[int]:
+    seen: set[str] = set()
     for index, out in enumerate(split.into):
         place = f"into[{index}]"
         if out.id in seen:
-            told = f"“{out.id}” is there already; give each piece its own mark"
-            raise LedgerError("same_mark", step=number, field=f"{place}.id", told=told)
+            refuse_same_mark(number, field=f"{place}.id", mark=out.id)
+        _refuse_taken_mark(bench, number, mark=out.id, field=f"{place}.id")
         seen.add(out.id)
-        _refuse_no_weight(out.grams, step=number, field=f"{place}.weight")
-        if isinstance(out, Main) and out.slices is not None and out.slices < 1:
-            raise LedgerError("zero", step=number, field=f"{place}.slices", told="at least one slice")
+        refuse_bad_output(out, number=number, place=place)
+    weights = [bench.weight(out.grams) for out in split.into]
+    refuse_bad_split(split, number=number, whole=whole.weight, together=sum(weights))
+    return weights
+
+
+def _refuse_taken_mark(bench: _Bench, number: int, *, mark: str, field: str) -> None:
+    if mark in bench.here or mark in bench.gone:
+        refuse_same_mark(number, field=field, mark=mark)
+
+
+def _credit_by_products(bench: _Bench, number: int, *, whole: Piece, split: Split) -> dict[str, Bill]:
+    """What each unit-priced by-product carries; cut down in proportion where it exceeds the cost."""
+    worths: dict[str, Fraction] = {}
+    for out in split.into:
         if isinstance(out, ByProduct) and isinstance(out.worth, Price):
-            _refuse_below_zero(out.worth.paid, step=number, field=f"{place}.worth")
-    together = sum((out.grams for out in split.into), ZERO)
-    if together > whole.grams * OVERWEIGHT_RATIO:
-        over = fixed((together / whole.grams - 1) * 100, 1)
-        told = f"the pieces together weigh {over} % more than “{whole.id}” did; weigh again"
-        raise LedgerError("overweight", step=number, field="into", told=told)
-
-
-def _refuse_no_weight(grams: Fraction, *, step: int | None, field: str) -> None:
-    if exact(grams) <= 0:
-        raise LedgerError("no_weight", step=step, field=field, told="a weight must be above zero")
-
-
-def _refuse_below_zero(value: Fraction, *, step: int | None, field: str) -> None:
-    if exact(value) < 0:
-        raise LedgerError("negative", step=step, field=field, told="cannot be below zero")
+            counted = bench.policy.credit_by_products and out.worth.paid
+            worths[out.id] = out.worth.cost_of(out.grams) if counted else ZERO
+    wanted = sum(worths.values(), ZERO)
+    if wanted and wanted > (available := whole.cost):
+        said = f"what came off “{whole.id}” in step {number} is worth more than it cost; cut down to fit"
+        bench.warn("credit_cut", number, said)
+        bench.credit_cut = True
+        worths = {mark: credit * available / wanted for mark, credit in worths.items()}
+    return {
+        mark: Bill({"credit": credit.numerator}, credit.denominator) if credit else NOTHING
+        for mark, credit in worths.items()
+    }

@@ -44,21 +44,28 @@ class Price:
     """What was ``paid`` (money, not negative) for so many ``grams``, or for so many ``count``.
 
     Just one of ``grams`` and ``count`` is given and is above zero. "3.49/lb" is 3.49 for 453.59237 g.
+    ``is_pack``: bought as a whole pack of that size, so that the outlay is in whole packs.
     """
 
     paid: Fraction
     grams: Fraction | None = None
     count: Fraction | None = None
+    is_pack: bool = False
 
     def __post_init__(self) -> None:
         if (self.grams is None) == (self.count is None):
             raise ValueError("a price is either by weight or by count")
 
+    @property
+    def size(self) -> Fraction:
+        """What was paid for: grams where the price is by weight, else a count."""
+        size = self.grams if self.grams is not None else self.count
+        assert size is not None
+        return size
+
     def cost_of(self, amount: Fraction) -> Fraction:
         """Money for ``amount``: grams where the price is by weight, else a count."""
-        divisor = self.grams if self.grams is not None else self.count
-        assert divisor is not None
-        return amount * self.paid / divisor
+        return amount * self.paid / self.size
 
 
 def read_number(
@@ -160,9 +167,9 @@ def read_price(text: str, *, default_unit: str | None = None) -> Price:
 
 def _read_pack(found: str, *, paid: Fraction, size: str) -> Price:
     if (grams := _match_weight(size, None)) is not None:
-        return Price(paid=paid, grams=read_weight(size))
+        return Price(paid=paid, grams=read_weight(size), is_pack=True)
     if _COUNTED.fullmatch(size) and grams is None:
-        return Price(paid=paid, count=read_count(size))
+        return Price(paid=paid, count=read_count(size), is_pack=True)
     raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
 
 

@@ -10,7 +10,7 @@ from fractions import Fraction
 from typing import Final as Const
 
 from dolmetsch.core.batch import Batch
-from dolmetsch.core.ledger import ZERO, Piece, Stage
+from dolmetsch.core.pieces import ZERO, Piece, Stage
 from dolmetsch.core.sheet import Sheet, cost_per_lb
 
 #: The usual order of the work; what of it is not done yet keeps an empty column.
@@ -24,6 +24,9 @@ LABELS: Const = {
     "smoke": "Smoked",
     "chill": "Chilled",
     "slice": "Sliced",
+    "mix": "Mixed",
+    "discard": "Thrown away",
+    "pack": "Packed",
 }
 #: What leaves unweighed, by the step it leaves in: from a knife a loss, from the bag or the fire water.
 CUT_KINDS: Const = frozenset({"trim", "slice"})
@@ -47,7 +50,8 @@ class Column:
     """One column: weights and price over all living mains after it.
 
     ``steps`` counted from 1, empty for the first column (as purchased). ``kept_of_step_ratio`` is of
-    the step's own pieces; None in the first column.
+    the step's own pieces; None in the first column and where all that was done is throwing away.
+    ``came_together`` says so where pieces were merged.
     """
 
     kind: str
@@ -61,6 +65,7 @@ class Column:
     cost_per_lb: Fraction | None
     peels: tuple[Peel, ...]
     pieces: tuple[str, ...]
+    came_together: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -123,20 +128,22 @@ def _runs(stages: Sequence[Stage]) -> Iterator[list[Stage]]:
 
 def _column(run: list[Stage], bought_grams: Fraction) -> Column:
     last = run[-1]
-    own_in = sum((stage.own_grams_in for stage in run), ZERO)
-    own_out = sum((stage.own_main_grams_out for stage in run), ZERO)
+    weighed = [stage for stage in run if stage.act != "discard"]
+    own_in = sum((stage.own_grams_in for stage in weighed), ZERO)
+    own_out = sum((stage.own_main_grams_out for stage in weighed), ZERO)
     return Column(
         kind=last.kind,
         steps=tuple(stage.step for stage in run),
         grams_in=run[0].grams_in,
         grams_out=last.grams_out,
-        kept_of_step_ratio=own_out / own_in,
+        kept_of_step_ratio=own_out / own_in if own_in else None,
         kept_of_bought_ratio=last.grams_out / bought_grams,
         spent=sum((stage.cost_added for stage in run), ZERO),
         worth_back=sum((stage.credits for stage in run), ZERO),
         cost_per_lb=cost_per_lb(last.cost_out, last.grams_out),
         peels=tuple(_peels(run)),
         pieces=tuple(mark for stage in run for mark in stage.pieces_out),
+        came_together=any(stage.act == "merge" for stage in run),
     )
 
 
@@ -153,6 +160,10 @@ def _peels(run: list[Stage]) -> Iterator[Peel]:
             grams=sum((piece.grams for piece in pieces), ZERO),
             carried=sum((piece.cost for piece in pieces), ZERO),
         )
+    for stage in run:
+        if stage.act == "discard":
+            for piece in stage.entered:
+                yield Peel(material="discard", name=f"{piece.id}, thrown away", grams=piece.grams)
     lost = sum((stage.lost_grams for stage in run), ZERO)
     if lost:
         material, name = ("loss", "unweighed") if run[0].kind in CUT_KINDS else ("water", "water")

@@ -6,7 +6,7 @@ from itertools import islice
 from pathlib import Path
 
 from dolmetsch.core import batch as core
-from dolmetsch.core.ledger import Piece
+from dolmetsch.core.pieces import Piece
 from dolmetsch.core.sheet import cost_per_lb
 from dolmetsch.core.strip import Column, Peel, label_kind
 from dolmetsch.server.batches import schemas
@@ -132,7 +132,7 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
         cost=print_money(final.cost),
         unit_cost=print_unit_cost(final.cost_per_lb),
         kept_of_bought=print_percent(final.sliced_yield_ratio),
-        slices=final.slices,
+        slices=None if final.slices is None else int(final.slices),
         cost_per_slice=print_money_or_none(final.cost_per_slice),
         portion=print_money_or_none(final.portion),
         portion_label=_label_portion(reckoning),
@@ -195,7 +195,7 @@ def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.
         label=label_kind(piece.kinds[-1] if piece.kinds else "bought"),
         weight=print_weight(piece.grams),
         cost=print_unit_cost(cost_per_lb(piece.cost, piece.grams)),
-        slices=piece.slices,
+        slices=None if piece.slices is None else int(piece.slices),
         free_marks=list(islice(free, FREE_MARKS_SHOWN)),
     )
 

@@ -1,0 +1,34 @@
+"""``cost`` and ``cure``: a document in, its answer out; nothing to set up, no server."""
+
+import json
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from dolmetsch.command.telling import RefusedError
+from dolmetsch.core.documents.answers import answer_cost, answer_cure
+from dolmetsch.core.errors import DolmetschError
+
+
+def answer(verb: str, source: str) -> None:
+    """Print the answer to the document in the file ``source``, or on standard input for ``-``.
+
+    Raises:
+        RefusedError: the document is refused, or there is none.
+    """
+    of_document: Callable[[bytes], dict[str, object]] = {"cost": answer_cost, "cure": answer_cure}[verb]
+    try:
+        told = of_document(_read(source))
+    except DolmetschError as refused:
+        raise RefusedError(str(refused)) from None
+    sys.stdout.buffer.write((json.dumps(told, ensure_ascii=False, indent=1) + "\n").encode())
+
+
+def _read(source: str) -> bytes:
+    if source == "-":
+        return sys.stdin.buffer.read()
+    try:
+        return Path(source).read_bytes()
+    except (OSError, ValueError) as error:
+        reason = error.strerror if isinstance(error, OSError) and error.strerror else str(error)
+        raise RefusedError(f"{source} cannot be read: {reason.lower()}") from None

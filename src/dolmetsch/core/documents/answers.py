@@ -1,0 +1,30 @@
+"""From the text of a document to its answer: what the command line prints and the application agrees with."""
+
+from dolmetsch.core.cure import mix_cure
+from dolmetsch.core.documents.batch_reading import read_batch
+from dolmetsch.core.documents.cure_reading import read_cure
+from dolmetsch.core.documents.cure_writing import write_mix
+from dolmetsch.core.documents.sheet_writing import write_sheet
+from dolmetsch.core.documents.strict import parse
+from dolmetsch.core.sheet import compute_sheet
+
+
+def answer_cost(data: bytes | str) -> dict[str, object]:
+    """The sheet of a batch document.
+
+    Raises:
+        DocumentError: it cannot be read.
+        LedgerError: its entries cannot have happened.
+    """
+    document = read_batch(parse(data))
+    return write_sheet(document, compute_sheet(document.batch))
+
+
+def answer_cure(data: bytes | str) -> dict[str, object]:
+    """What to weigh out for a cure document.
+
+    Raises:
+        DocumentError: it cannot be read.
+        CureError: it cannot be mixed.
+    """
+    return write_mix(mix_cure(read_cure(parse(data))))
