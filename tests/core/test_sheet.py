@@ -12,57 +12,6 @@ from tests.core.jowl import JOWL, weigh
 LB = F("453.59237")
 
 
-def test_the_jowl_batch_to_the_last_printed_digit():
-    sheet = compute_sheet(JOWL)
-    stages = [
-        (
-            fixed(stage.grams_out, 2),
-            fixed(stage.own_main_grams_out / stage.own_grams_in, 6),
-            fixed(stage.cost_added, 4),
-            fixed(stage.credits, 4),
-            fixed(stage.cost_out * LB / stage.grams_out, 4),
-        )
-        for stage in sheet.ledger.stages
-    ]
-    assert stages == [
-        ("9412.04", "0.864583", "8.4000", "3.1200", "3.5447"),
-        ("9003.81", "0.956627", "7.6707", "0.0000", "4.0919"),
-        ("7810.86", "0.867506", "17.8500", "0.0000", "5.7534"),
-        ("7697.46", "0.985482", "0.0000", "0.0000", "5.8382"),
-        ("7398.09", "0.886403", "4.2000", "1.8000", "6.2216"),
-        ("7085.11", "0.877660", "3.9000", "1.8900", "6.6251"),
-        ("6758.53", "0.869565", "3.9000", "1.9800", "7.0741"),
-        ("6758.53", "1.000000", "11.4000", "0.0000", "7.8392"),
-    ]
-    assert {piece.id: fixed(piece.cost, 4) for piece in sheet.ledger.mains} == {
-        "A1": "40.1519",
-        "B1": "38.6489",
-        "C1": "38.0031",
-    }
-    assert {p.id: fixed(p.cost, 4) for p in sheet.ledger.by_products}["square"] == "2.1268"
-    final = sheet.final
-    assert {group: fixed(money, 4) for group, money in final.groups.items()} == {
-        "meat": "66.4778",
-        "buying": "1.9438",
-        "labour": "44.7639",
-        "credit": "-8.7023",
-        "cure": "1.0707",
-        "fuel": "5.8500",
-        "packaging": "5.4000",
-    }
-    shown = (final.cost, final.cost_per_lb, final.cost_per_slice, final.portion)
-    assert [fixed(figure, 4) for figure in shown] == ["116.8038", "7.8392", "0.4563", "1.3688"]
-    assert (final.slices, fixed(final.sliced_yield_ratio, 6)) == (256, "0.620833")
-
-
-def test_the_jowl_batch_beside_the_shop():
-    good, best = compute_sheet(JOWL).shop
-    assert [fixed(figure, 4) for figure in (good.cost_per_lb, good.portion)] == ["7.2000", "1.4727"]
-    saved = (good.saved_per_lb, good.saved_per_portion, good.saved_on_batch)
-    assert [fixed(figure, 4) for figure in saved] == ["-0.6392", "0.1039", "-9.5238"]
-    assert (fixed(best.saved_per_lb, 4), best.portion, best.saved_per_portion) == ("0.8108", None, None)
-
-
 @pytest.mark.parametrize(
     ("portion", "house"),
     [(Portion(slices=F(4)), "1.6000"), (Portion(grams=read_weight("2 oz")), "0.5000"), (None, None)],
