@@ -11,8 +11,12 @@ from dolmetsch.command import place
 from dolmetsch.command.holding import wait_for
 from dolmetsch.command.telling import TroubleError, answer_of, must, say, step
 
-SERVING: Final = ("mariadb-server", "libmariadb-dev", "pkg-config", "gcc")
-TESTING: Final = ("chromium", "fontconfig")
+SERVING: Final = (
+    *("mariadb-server", "libmariadb-dev", "pkg-config", "gcc"),
+    # what the printed sheets are drawn with
+    *("libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz0b", "libharfbuzz-subset0", "fontconfig"),
+)
+TESTING: Final = ("chromium",)
 NODE_MAJOR: Final = 20
 DEBIANS_PYTHON: Final = "/usr/bin/python3"
 

@@ -1,5 +1,8 @@
 """From the text of a document to its answer: what the command line prints and the application agrees with."""
 
+from pathlib import Path
+from typing import Final
+
 from dolmetsch.core.cure import mix_cure
 from dolmetsch.core.documents.batch_reading import read_batch
 from dolmetsch.core.documents.cure_reading import read_cure
@@ -7,6 +10,9 @@ from dolmetsch.core.documents.cure_writing import write_mix
 from dolmetsch.core.documents.sheet_writing import write_sheet
 from dolmetsch.core.documents.strict import parse
 from dolmetsch.core.sheet import compute_sheet
+
+#: Where the JSON Schemas of documents and answers lie: ``batch``, ``sheet``, ``cure``, ``cure-answer``.
+SCHEMAS: Final = Path(__file__).parent / "schemas"
 
 
 def answer_cost(data: bytes | str) -> dict[str, object]:
