@@ -10,7 +10,7 @@ from fractions import Fraction
 from typing import Final as Const
 
 from dolmetsch.core.batch import Batch
-from dolmetsch.core.pieces import ZERO, Piece, Stage
+from dolmetsch.core.pieces import ZERO, Piece, Stage, cost_of, grams_of
 from dolmetsch.core.sheet import Sheet, cost_per_lb
 
 #: The usual order of the work; what of it is not done yet keeps an empty column.
@@ -148,7 +148,19 @@ def _column(run: list[Stage], bought_grams: Fraction) -> Column:
 
 
 def _peels(run: list[Stage]) -> Iterator[Peel]:
-    """By-products, those of one name together, then what was not weighed."""
+    """By-products, those of one name together, what was thrown away, then what was not weighed."""
+    yield from peels_cut_off(run)
+    for stage in run:
+        if stage.act == "discard":
+            for piece in stage.entered:
+                yield Peel(material="discard", name=f"{piece.id}, thrown away", grams=piece.grams)
+    lost = sum((stage.lost_grams for stage in run), ZERO)
+    if lost:
+        yield peel_of_loss(run[0].kind, lost)
+
+
+def peels_cut_off(run: list[Stage]) -> Iterator[Peel]:
+    """By-products, those of one name together."""
     by_name: dict[str, list[Piece]] = {}
     for stage in run:
         for piece in stage.cut_off:
@@ -157,14 +169,12 @@ def _peels(run: list[Stage]) -> Iterator[Peel]:
         yield Peel(
             material=pieces[0].material,
             name=name,
-            grams=sum((piece.grams for piece in pieces), ZERO),
-            carried=sum((piece.cost for piece in pieces), ZERO),
+            grams=grams_of(pieces),
+            carried=cost_of(pieces),
         )
-    for stage in run:
-        if stage.act == "discard":
-            for piece in stage.entered:
-                yield Peel(material="discard", name=f"{piece.id}, thrown away", grams=piece.grams)
-    lost = sum((stage.lost_grams for stage in run), ZERO)
-    if lost:
-        material, name = ("loss", "unweighed") if run[0].kind in CUT_KINDS else ("water", "water")
-        yield Peel(material=material, name=name, grams=lost)
+
+
+def peel_of_loss(kind: str, grams: Fraction) -> Peel:
+    """What left unweighed in a kind of step; below zero for what came on."""
+    material, name = ("loss", "unweighed") if kind in CUT_KINDS else ("water", "water")
+    return Peel(material=material, name=name, grams=grams)

@@ -1,0 +1,270 @@
+"""Every figure's derivation: its inputs, the formula in words, and the entries they come from."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from dolmetsch.core.batch import Batch
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.sheet import Comparison, Sheet, cost_per_lb
+
+Unit = Literal["money", "unit_cost", "weight", "ratio", "count", "minutes", "plain"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Input:
+    """One input of a figure. ``steps`` (from 1) are the entries behind it; 0 stands for what was bought."""
+
+    label: str
+    value: Fraction
+    unit: Unit
+    steps: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Derivation:
+    """Where a figure comes from. ``figure`` is its stable name; ``shop`` the place of a shop pack's."""
+
+    figure: str
+    title: str
+    formula: str
+    inputs: tuple[Input, ...]
+    value: Fraction
+    unit: Unit
+    shop: int | None = None
+
+
+def explain(batch: Batch, sheet: Sheet) -> tuple[Derivation, ...]:
+    """All figures of the sheet that can be had, each with its derivation."""
+    return (*_of_house(batch, sheet), *_of_stages(sheet), *_of_shop(batch, sheet))
+
+
+def _of_house(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
+    final, bought = sheet.final, sheet.bought
+    every = tuple(range(len(sheet.ledger.stages) + 1))
+    makers = _last_steps(sheet)
+    cost = Input(
+        label="everything paid and used, worth back taken off", value=final.cost, unit="money", steps=every
+    )
+    weight = Input(label="what is left", value=final.grams, unit="weight", steps=makers)
+    yield Derivation(
+        figure="bought",
+        title="A pound as bought",
+        formula="what was paid, extras included ÷ weight bought",
+        inputs=(
+            Input(label="paid, extras included", value=bought.cost, unit="money", steps=(0,)),
+            Input(label="weight bought", value=bought.grams, unit="weight", steps=(0,)),
+        ),
+        value=bought.cost_per_lb,
+        unit="unit_cost",
+    )
+    yield Derivation(
+        figure="kept",
+        title="Kept of what was bought",
+        formula="what is left ÷ weight bought",
+        inputs=(weight, Input(label="weight bought", value=bought.grams, unit="weight", steps=(0,))),
+        value=final.sliced_yield_ratio,
+        unit="ratio",
+    )
+    if final.cost_per_lb is None:
+        return
+    yield Derivation(
+        figure="cost_per_lb",
+        title="A pound of what is left",
+        formula="everything paid and used, less what the trim is worth ÷ weight of what is left",
+        inputs=(
+            *(
+                Input(label=group, value=money, unit="money", steps=_steps_of(sheet, group))
+                for group, money in final.groups.items()
+            ),
+            weight,
+        ),
+        value=final.cost_per_lb,
+        unit="unit_cost",
+    )
+    if final.cost_per_slice is not None and final.slices is not None:
+        count = Input(label="slices", value=Fraction(final.slices), unit="count", steps=makers)
+        yield Derivation(
+            figure="cost_per_slice",
+            title="A slice",
+            formula="cost of what is left ÷ slices",
+            inputs=(cost, count),
+            value=final.cost_per_slice,
+            unit="money",
+        )
+    if final.cost_per_cooked_lb is not None and batch.fry_yield is not None:
+        yield Derivation(
+            figure="cost_per_cooked_lb",
+            title="A pound cooked",
+            formula="price of a pound of what is left ÷ what is left of it after frying",
+            inputs=(
+                Input(
+                    label="a pound of what is left", value=final.cost_per_lb, unit="unit_cost", steps=makers
+                ),
+                Input(label="cooked ÷ raw", value=batch.fry_yield, unit="ratio"),
+            ),
+            value=final.cost_per_cooked_lb,
+            unit="unit_cost",
+        )
+    if (portion := _of_portion(batch, sheet, makers)) is not None:
+        yield portion
+
+
+def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivation | None:
+    final, portion = sheet.final, batch.portion
+    if portion is None or final.portion is None:
+        return None
+    if portion.slices is not None and final.cost_per_slice is not None:
+        formula = "price of a slice × slices of a portion"
+        per = Input(label="a slice", value=final.cost_per_slice, unit="money", steps=makers)
+        much = Input(label="slices of a portion", value=portion.slices, unit="plain")
+    elif portion.grams is not None and final.cost_per_lb is not None:
+        formula = "price of a pound of what is left × weight of a portion"
+        per = Input(label="a pound of what is left", value=final.cost_per_lb, unit="unit_cost", steps=makers)
+        much = Input(label="a portion", value=portion.grams, unit="weight")
+    elif portion.cooked_grams is not None and final.cost_per_cooked_lb is not None:
+        formula = "price of a pound cooked × cooked weight of a portion"
+        per = Input(label="a pound cooked", value=final.cost_per_cooked_lb, unit="unit_cost", steps=makers)
+        much = Input(label="a portion, cooked", value=portion.cooked_grams, unit="weight")
+    else:
+        return None
+    return Derivation(
+        figure="portion",
+        title="A portion",
+        formula=formula,
+        inputs=(per, much),
+        value=final.portion,
+        unit="money",
+    )
+
+
+def _of_stages(sheet: Sheet) -> Iterator[Derivation]:
+    for stage in sheet.ledger.stages:
+        price = cost_per_lb(stage.cost_out, stage.grams_out)
+        if price is None:
+            continue
+        before = cost_per_lb(_cost_before(sheet, stage.step), stage.grams_in)
+        inputs = [
+            Input(label="a pound before it", value=before or Fraction(0), unit="unit_cost"),
+            Input(label="weight before it", value=stage.grams_in, unit="weight"),
+            Input(label="spent in it", value=stage.cost_added, unit="money", steps=(stage.step,)),
+            Input(label="worth of what came off", value=-stage.credits, unit="money", steps=(stage.step,)),
+            Input(label="weight after it", value=stage.grams_out, unit="weight", steps=(stage.step,)),
+        ]
+        yield Derivation(
+            figure=f"stage_{stage.step}",
+            title="A pound after this step",
+            formula=(
+                "(price before × weight before + spent − worth of what came off) ÷ weight after; "
+                "what pieces kept by another name or thrown away take along is taken off too"
+            ),
+            inputs=tuple(inputs),
+            value=price,
+            unit="unit_cost",
+        )
+
+
+def _cost_before(sheet: Sheet, step: int) -> Fraction:
+    return sheet.bought.cost if step == 1 else sheet.ledger.stages[step - 2].cost_out
+
+
+def _of_shop(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
+    for place, (pack, shop) in enumerate(zip(batch.shop, sheet.shop, strict=True)):
+        yield Derivation(
+            figure="shop_per_lb",
+            title=f"A pound of “{pack.name}”",
+            formula="price of the pack ÷ its weight",
+            inputs=(
+                Input(label="price of the pack", value=pack.paid, unit="money"),
+                Input(label="weight of the pack", value=pack.grams, unit="weight"),
+            ),
+            value=shop.cost_per_lb,
+            unit="unit_cost",
+            shop=place,
+        )
+        yield from _of_saving(sheet, shop, place)
+
+
+def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation]:
+    final = sheet.final
+    theirs = Input(label=f"a pound of “{shop.name}”", value=shop.cost_per_lb, unit="unit_cost")
+    if final.cost_per_lb is not None and shop.saved_on_batch is not None:
+        yield Derivation(
+            figure="saved_on_batch",
+            title="Saved on the batch",
+            formula="(shop's pound − house's pound) × weight of what is left",
+            inputs=(
+                theirs,
+                Input(label="a pound of the house's", value=final.cost_per_lb, unit="unit_cost"),
+                Input(label="what is left", value=final.grams, unit="weight", steps=_last_steps(sheet)),
+            ),
+            value=shop.saved_on_batch,
+            unit="money",
+            shop=place,
+        )
+    worth = Input(
+        label="what the shop asks for as much",
+        value=shop.cost_per_lb * final.grams / GRAMS_PER_LB,
+        unit="money",
+    )
+    if shop.break_even_paid_per_lb is not None:
+        meat = final.groups.get("meat", Fraction(0))
+        yield Derivation(
+            figure="break_even",
+            title="Where it stops paying",
+            formula=(
+                "price paid for a pound as bought × (what the shop asks for as much − everything but meat) "
+                "÷ what meat is of the house's cost"
+            ),
+            inputs=(
+                Input(
+                    label="paid for a pound as bought",
+                    value=sheet.bought.paid * GRAMS_PER_LB / sheet.bought.grams,
+                    unit="unit_cost",
+                    steps=(0,),
+                ),
+                worth,
+                Input(label="everything but meat", value=final.cost - meat, unit="money"),
+                Input(label="meat", value=meat, unit="money", steps=(0,)),
+            ),
+            value=shop.break_even_paid_per_lb,
+            unit="unit_cost",
+            shop=place,
+        )
+    if shop.earned_per_hour is not None:
+        labour = final.groups.get("labour", Fraction(0))
+        yield Derivation(
+            figure="earned_per_hour",
+            title="What an hour of this work earned",
+            formula="(what the shop asks for as much − the house's cost without work) ÷ hours",
+            inputs=(
+                worth,
+                Input(label="cost without work", value=final.cost - labour, unit="money"),
+                Input(label="hands-on minutes", value=sheet.minutes, unit="minutes", steps=_worked(sheet)),
+            ),
+            value=shop.earned_per_hour,
+            unit="money",
+            shop=place,
+        )
+
+
+def _worked(sheet: Sheet) -> tuple[int, ...]:
+    return tuple(stage.step for stage in sheet.ledger.stages if stage.own.of.get("labour"))
+
+
+def _last_steps(sheet: Sheet) -> tuple[int, ...]:
+    """The steps that weighed what is left: of each final main the last."""
+    last: dict[str, int] = {}
+    for stage in sheet.ledger.stages:
+        last.update((piece.id, stage.step) for piece in stage.made)
+    return tuple(sorted({last.get(main.id, 0) for main in sheet.ledger.mains}))
+
+
+def _steps_of(sheet: Sheet, group: str) -> tuple[int, ...]:
+    bought = (0,) if group in ("meat", "buying") else ()
+    return bought + tuple(
+        stage.step
+        for stage in sheet.ledger.stages
+        if stage.own.of.get(group) or (group == "credit" and stage.credits)
+    )
