@@ -69,7 +69,7 @@ def test_the_whole_chain_by_hand(api):
     house = batch["house"]
     assert (house["stage"], house["is_sliced"], house["slices"]) == ("partly sliced", False, None)
     assert (house["cost"], house["unit_cost"]["per_lb"], house["portion"]) == ("22.08", "3.68", "0.46")
-    shop = batch["shop"]
+    (shop,) = batch["shops"]
     assert (shop["unit_cost"]["per_lb"], shop["saved_per_lb"], shop["saved_on_batch"]) == (
         "8.00",
         "4.32",
@@ -191,7 +191,7 @@ def test_bad_entries_are_refused_at_their_field_and_write_nothing(api, content, 
         {"act": "weigh", "kind": "cure"},
         {**TRIM, "surprise": 1},
         {**TRIM, "minutes": 20},
-        {**TRIM, "kind": "x" * 25},
+        {**TRIM, "kind": "x" * 61},
         {**TRIM, "pieces": [{"mark": "A", "weight": "1 lb"}] * 41},
         {**TRIM, "kind": "\ud800"},
         {**TRIM, "kind": "a\x00b"},
@@ -217,7 +217,7 @@ def test_a_bare_number_is_in_the_kitchens_unit_and_typed_text_is_kept(api):
     code = api.started(bought={**BOUGHT, "own_weight": "10"})
     batch = api.get(f"/batches/{code}")[1]
     assert batch["strip"]["columns"][0]["weight_out"] == {"lb": "10.00", "kg": "4.536"}
-    assert batch["log"][0]["content"] == {**BOUGHT, "own_weight": "10"}
+    assert batch["log"][0]["content"].items() >= {**BOUGHT, "own_weight": "10"}.items()
 
 
 def test_a_price_by_weight_is_charged_as_the_till_does(api):
@@ -360,7 +360,6 @@ def test_bad_corrections(api):
         (BOUGHT, {"corrects": trim, "reason": "x"}, "bad_correction"),
         ({"act": "withdraw"}, {"corrects": first, "reason": "x"}, "bad_correction"),
         ({"act": "withdraw"}, {}, "bad_correction"),
-        (BOUGHT, {}, "bad_correction"),
     ]:
         status, problem = api.record(code, content, **more)
         assert (status in (404, 422), problem["code"]) == (True, refusal)
@@ -414,7 +413,7 @@ def test_query_budgets(api, django_assert_num_queries):
         api.recorded(code, weigh(f"step {number}", A="4 lb", B="2 lb"))
     with django_assert_num_queries(4):
         api.get(f"/batches/{code}")
-    with django_assert_num_queries(12):
+    with django_assert_num_queries(14):
         api.record(code, weigh("chill", A="4 lb", B="2 lb"), seen=14)
     for _ in range(6):
         api.started()
@@ -427,7 +426,7 @@ def test_a_page_of_an_older_program_is_printed_anew_once(api, django_assert_num_
     api.recorded(code, TRIM)
     told = api.get(f"/batches/{code}")
     Batch.objects.update(page='{"stale": true}', page_edition="older")
-    for expected in (8, 4):  # reckoned and kept, then as kept
+    for expected in (9, 4):  # reckoned and kept, then as kept
         with django_assert_num_queries(expected):
             assert api.get(f"/batches/{code}") == told
 

@@ -118,25 +118,58 @@ def read_weight(text: str, *, default_unit: str | None = None) -> Fraction:
 
 
 def _match_weight(bare: str, default_unit: str | None) -> Fraction | None:
-    if two := _TWO.fullmatch(bare):
-        pounds, first, ounces, second = two.groups()
-        if _UNIT_OF.get(first) == "lb" and _UNIT_OF.get(second) == "oz":
-            return int(pounds) * GRAMS_PER["lb"] + Fraction(ounces) * GRAMS_PER["oz"]
-    elif one := _ONE.fullmatch(bare):
-        number, word = one.groups()
-        unit = default_unit if word is None else _UNIT_OF.get(word)
-        return None if unit is None else Fraction(number) * GRAMS_PER[unit]
+    if (two := match_two(bare)) is not None:
+        return Fraction(two[0]) * GRAMS_PER["lb"] + Fraction(two[1]) * GRAMS_PER["oz"]
+    if (one := match_one(bare, default_unit)) is not None:
+        return Fraction(one[0]) * GRAMS_PER[one[1]]
     return None
 
 
-def read_count(text: str) -> Fraction:
-    """A count of things used, like ``15`` or ``15 bags``; above zero."""
+def match_two(bare: str) -> tuple[str, str] | None:
+    """Pounds and ounces of "4 lb 6 oz" in lower case; None where it is not that."""
+    two = _TWO.fullmatch(bare)
+    if two is None or (_UNIT_OF.get(two[2]), _UNIT_OF.get(two[4])) != ("lb", "oz"):
+        return None
+    return two[1], two[3]
+
+
+def match_one(bare: str, default_unit: str | None) -> tuple[str, str] | None:
+    """Number and unit of "1.98 kg" in lower case; None where it is not that."""
+    one = _ONE.fullmatch(bare)
+    unit = None if one is None else default_unit if one[2] is None else _UNIT_OF.get(one[2])
+    return None if one is None or unit is None else (one[1], unit)
+
+
+def match_count(bare: str) -> str | None:
+    """The number of "15 bags" in lower case; None where it is no count."""
+    counted = _COUNTED.fullmatch(bare)
+    return None if counted is None else counted[1]
+
+
+def match_pack(bare: str) -> tuple[str, str] | None:
+    """Price and size of "5.00 for 8 oz" in lower case; None where it is not that, or a price of one unit."""
+    pack = _FOR.fullmatch(bare)
+    return None if pack is None or _PER.fullmatch(bare) else (pack[1], pack[2])
+
+
+def match_unit_price(bare: str) -> tuple[str, str] | None:
+    """Price and unit of "3.49/lb" or "0.35 each" in lower case, the unit empty where none is told."""
+    per = _PER.fullmatch(bare)
+    if per is None:
+        return None
+    word = per[2]
+    unit = "" if word is None else "each" if word in _EACH else _UNIT_OF.get(word)
+    return None if unit is None else (per[1], unit)
+
+
+def read_count(text: str, *, zero: bool = False) -> Fraction:
+    """A count of things used, like ``15`` or ``15 bags``; above zero unless ``zero`` will do."""
     found = text.strip()
     match = _COUNTED.fullmatch(found.lower())
     if match is None:
         raise QuantityError("unreadable", found, f"“{found}” is no count: write it like 15")
     value = read_number(match[1], what="count")
-    if value == 0:
+    if value == 0 and not zero:
         raise QuantityError("zero", found, f"“{found}” is a count of nothing; leave the line out instead")
     return value
 
@@ -153,15 +186,14 @@ def read_price(text: str, *, default_unit: str | None = None) -> Price:
     bare = found.lower().removeprefix("$").strip()
     if bare.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; a price cannot be")
-    if per := _PER.fullmatch(bare):
-        money, word = per.groups()
-        unit = default_unit if word is None else _UNIT_OF.get(word)
-        if word in _EACH:
+    if (per := match_unit_price(bare)) is not None:
+        money, unit = per[0], per[1] or default_unit
+        if unit == "each":
             return Price(paid=read_money(money), count=Fraction(1))
         if unit is not None:
             return Price(paid=read_money(money), grams=GRAMS_PER[unit])
-    elif pack := _FOR.fullmatch(bare):
-        return _read_pack(found, paid=read_money(pack[1]), size=pack[2])
+    elif (pack := match_pack(bare)) is not None:
+        return _read_pack(found, paid=read_money(pack[0]), size=pack[1])
     raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
 
 

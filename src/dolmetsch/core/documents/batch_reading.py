@@ -237,7 +237,7 @@ def _read_worth(node: Node) -> Price | Literal[Worth.AS_MAIN]:
     if isinstance(node.value, str) and node.value.strip() and not node.value.strip().strip("0.").strip():
         node.plain("worth is a price by weight, “0” or “as_main”")
         return WORTH_NOTHING
-    price = node.unit_price()
+    price = node.price()
     if price.grams is None:
         node.refuse(f"{node.found} is a price each; a by-product is worth so much by weight")
     return price

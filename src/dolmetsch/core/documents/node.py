@@ -15,7 +15,7 @@ MAX_QUANTITY: Final = 100
 _NUMBER: Final = r"[0-9]+(?:\.[0-9]+)?|\.[0-9]+"
 _PLAIN: Final = re.compile(rf" *({_NUMBER}) *")
 _WEIGHT: Final = re.compile(rf"\s*({_NUMBER})\s*(lb|oz|kg|g)\s*")
-_TWO: Final = re.compile(rf"\s*({_NUMBER})\s*lb\s*({_NUMBER})\s*oz\s*")
+_TWO: Final = re.compile(rf"\s*([0-9]+)\s*lb\s*({_NUMBER})\s*oz\s*")
 _UNIT_PRICE: Final = re.compile(rf"\s*({_NUMBER})\s*/\s*(lb|oz|kg|g|each)\s*")
 _COUNTED: Final = re.compile(rf"\s*({_NUMBER})\s*each\s*")
 

@@ -3,11 +3,15 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from decimal import Decimal
+from fractions import Fraction
 from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.quantity import MONEY_PLACES
 from dolmetsch.core.strip import label_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches.chain import (
@@ -19,9 +23,11 @@ from dolmetsch.server.batches.chain import (
     list_entry_rows,
     reckon,
 )
-from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
+from dolmetsch.server.batches.links import lock_family, refuse_taken_twice, renew_downstream
+from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
 from dolmetsch.server.batches.queries import read_batch
-from dolmetsch.server.batches.reading import Reader, read_content
+from dolmetsch.server.batches.reader import Reader
+from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
 from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen, User
@@ -67,7 +73,7 @@ class Draft:
     reckoning: Reckoning | None
 
 
-def start_batch(write: Write, draft: schemas.StartIn) -> Recorded:
+def start_batch(write: Write, draft: schemas.StartIn, *, verbatim: bool = False) -> Recorded:
     """Start a batch with what was bought.
 
     Raises:
@@ -76,9 +82,10 @@ def start_batch(write: Write, draft: schemas.StartIn) -> Recorded:
 
     def start() -> Recorded:
         kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
-        if (done := _find_done(write)) is not None:
+        if (done := find_done(write)) is not None:
             return done
-        drafted = draft_start(kitchen, draft, now=write.now)
+        lock_family(kitchen, "", also=_sources_of(draft.bought))
+        drafted = draft_start(kitchen, draft, now=write.now, verbatim=verbatim)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = _next_code(kitchen, draft.bought.cut)
@@ -87,7 +94,7 @@ def start_batch(write: Write, draft: schemas.StartIn) -> Recorded:
     return _once(write, start)
 
 
-def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> Recorded:
+def record_entry(write: Write, code: str, draft: schemas.EntryIn, *, verbatim: bool = False) -> Recorded:
     """Record an entry, or the correction of one, in batch ``code``.
 
     Raises:
@@ -96,24 +103,32 @@ def record_entry(write: Write, code: str, draft: schemas.EntryIn) -> Recorded:
     """
 
     def record() -> Recorded:
-        batch = Batch.objects.select_for_update().filter(kitchen=write.kitchen, code=code).first()
+        family = lock_family(write.kitchen, code, also=_sources_of(draft.content))
+        batch = family.get(code)
         if batch is None:
             raise not_found(f"batch “{code}”")
-        batch.kitchen = write.kitchen
         rows = list_entry_rows(batch)
-        if any(row.entry.key == write.key for row in rows) and (done := _find_done(write)) is not None:
+        if any(row.entry.key == write.key for row in rows) and (done := find_done(write)) is not None:
             return done
         _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
-        drafted = draft_entry(batch, rows, draft, now=write.now)
+        drafted = draft_entry(batch, rows, draft, now=write.now, verbatim=verbatim)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        return _save(write, [*rows, drafted.rows], drafted.reckoning)
+        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning)
+        renew_downstream(batch, family)
+        return recorded
 
     return _once(write, record)
 
 
-def draft_start(kitchen: Kitchen, draft: schemas.StartIn, *, now: datetime) -> Draft:
-    """The first entry of a batch to be, read and reckoned."""
+def _sources_of(content: schemas.Content) -> list[str]:
+    """Codes of the batches a content takes from."""
+    source = content.source if isinstance(content, schemas.BoughtIn) else None
+    return [] if source is None else [source.batch]
+
+
+def draft_start(kitchen: Kitchen, draft: schemas.StartIn, *, now: datetime, verbatim: bool = False) -> Draft:
+    """The first entry of a batch to be, read and reckoned. ``verbatim``: see ``Reader``."""
     batch = Batch(
         kitchen=kitchen,
         name=draft.name,
@@ -124,13 +139,29 @@ def draft_start(kitchen: Kitchen, draft: schemas.StartIn, *, now: datetime) -> D
         count_packaging=kitchen.count_packaging,
         count_overhead=kitchen.count_overhead,
     )
-    reader = Reader(unit=kitchen.weight_unit)
+    reader = _reader(kitchen, verbatim=verbatim)
     entry = Entry(batch=batch, sequence=1, happened_at=batch.started_at)
     rows = read_content(reader, entry, draft.bought, taken=set())
     reader.need("name", draft.name, "Give the batch a name.")
     _refuse_odd_time(reader, entry.happened_at, now=now)
-    reckoning = reckon(build_chain(batch, [rows])) if rows.lot is not None else None
+    reckoning = None
+    if rows.lot is not None:
+        try:
+            refuse_taken_twice(rows.lot, but=batch)
+            reckoning = reckon(build_chain(batch, [rows]))
+        except LedgerError as error:
+            reader.refuse(_path_in(draft.bought, error.field), error.reason, _sentence(error))
     return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), reckoning=reckoning)
+
+
+def _reader(kitchen: Kitchen, *, verbatim: bool) -> Reader:
+    # a document says which scale it was, or that nobody knows
+    scale = None if verbatim else kitchen.scale_grams
+    return Reader(unit=kitchen.weight_unit, scale_grams=scale, verbatim=verbatim)
+
+
+def _sentence(error: LedgerError) -> str:
+    return error.told[:1].upper() + error.told[1:] + "."
 
 
 def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
@@ -143,8 +174,10 @@ def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
     return reader
 
 
-def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, now: datetime) -> Draft:
-    """An entry in its place among ``rows``, read and reckoned.
+def draft_entry(
+    batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, now: datetime, verbatim: bool = False
+) -> Draft:
+    """An entry in its place among ``rows``, read and reckoned. ``verbatim``: see ``Reader``.
 
     Raises:
         DomainError: not_found (the entry to correct), breaks_later, bad_correction.
@@ -158,7 +191,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, 
         reason=draft.reason,
         happened_at=draft.happened_at or (now if root is None else root.happened_at),
     )
-    reader = Reader(unit=batch.kitchen.weight_unit)
+    reader = _reader(batch.kitchen, verbatim=verbatim)
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     is_readable = not reader.problems
     if root is not None:
@@ -168,25 +201,28 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, 
     _refuse_odd_time(reader, entry.happened_at, now=now)
     if not is_readable:
         return Draft(rows=candidate, reader=reader, reckoning=None)
-    chain = build_chain(batch, [*rows, candidate])
+    try:
+        if candidate.lot is not None:
+            refuse_taken_twice(candidate.lot, but=batch)
+        chain = build_chain(batch, [*rows, candidate])
+    except LedgerError as error:
+        reader.refuse(_path_in(draft.content, error.field), error.reason, _sentence(error))
+        return Draft(rows=candidate, reader=reader, reckoning=None)
     try:
         reckoning = reckon(chain)
     except LedgerError as error:
         blamed = chain.step_entries[error.step - 1] if error.step else candidate
         if blamed is not candidate:
             raise _breaks_later(blamed, error) from error
-        path = _path_in(draft.content, error.field)
-        reader.refuse(path, error.reason, error.told[:1].upper() + error.told[1:] + ".")
+        reader.refuse(_path_in(draft.content, error.field), error.reason, _sentence(error))
         return Draft(rows=candidate, reader=reader, reckoning=None)
     return Draft(rows=candidate, reader=reader, reckoning=reckoning)
 
 
 def _find_root(rows: list[EntryRows], draft: schemas.EntryIn) -> Entry | None:
     if draft.corrects is None:
-        if draft.content.act in ("withdraw", "bought"):
-            said = "Meat is bought once a batch; correct that entry instead."
-            if draft.content.act == "withdraw":
-                said = "Say which entry is taken back."
+        if draft.content.act == "withdraw":
+            said = "Say which entry is taken back."
             raise DomainError("bad_correction", 422, "Not recorded", said)
         return None
     found = next((row.entry for row in rows if row.entry.id == draft.corrects), None)
@@ -194,7 +230,7 @@ def _find_root(rows: list[EntryRows], draft: schemas.EntryIn) -> Entry | None:
         raise not_found("such entry of this batch")
     root = found.corrects or found
     if draft.content.act == "withdraw":
-        if root.act == Act.BOUGHT:
+        if root.act == Act.BOUGHT and root.sequence == 1:
             said = "What was bought begins the batch and cannot be taken back; correct it instead."
             raise DomainError("bad_correction", 422, "Not recorded", said)
     elif draft.content.act != str(root.act):
@@ -207,7 +243,8 @@ def _marks_of(others: list[EntryRows]) -> set[str]:
     """Marks made by those of ``others``, the entries beside the one being drafted, that count."""
     current = list_current(others)
     lots = {row.lot.mark for row in current if row.lot is not None}
-    return lots | {line.mark for row in current if row.entry.act == Act.SPLIT for line in row.weighings}
+    made = {line.mark for row in current if row.entry.act in (Act.SPLIT, Act.MERGE) for line in row.weighings}
+    return lots | made
 
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
@@ -222,6 +259,10 @@ def _path_in(content: schemas.Content, told: str) -> str:
     if isinstance(content, schemas.WeighIn) and head == "weigh":
         marks = [line.mark for line in content.weights]
         return f"weights[{marks.index(tail)}].weight" if tail in marks else "weights"
+    if isinstance(content, schemas.BoughtIn):
+        return told.partition("].")[2] or told
+    if isinstance(content, schemas.MergeIn):
+        return {"merge": "pieces", "into.id": "into.mark"}.get(told, told)
     if not isinstance(content, schemas.SplitIn):
         return told
     if head in ("split", "into"):
@@ -268,12 +309,17 @@ def _once(write: Write, act: Callable[[], Recorded]) -> Recorded:
         with transaction.atomic():
             return act()
     except IntegrityError:
-        if (done := _find_done(write)) is None:
+        if (done := find_done(write)) is None:
             raise
         return done
 
 
-def _find_done(write: Write) -> Recorded | None:
+def find_done(write: Write) -> Recorded | None:
+    """What this key has made already; None where nothing.
+
+    Raises:
+        DomainError: key_reused.
+    """
     entry = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
     if entry is None:
         return None
@@ -296,13 +342,22 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
     entry.recorded_at, entry.recorded_by = write.now, write.user
     entry.key, entry.fingerprint = write.key, write.fingerprint
     entry.save(force_insert=True)
-    singles = [line for line in (fresh.lot, fresh.portion, fresh.shop_pack) if line is not None]
-    for line in (*singles, *fresh.weighings, *fresh.used):
+    if fresh.lot is not None and fresh.lot.from_batch is not None:
+        mine = next(lot for lot in reckoning.chain.batch.lots if lot.id == fresh.lot.mark)
+        carried = sum([money for _, money in mine.carried], Fraction(0))
+        fresh.lot.carried_then = Decimal(fixed(carried, MONEY_PLACES))
+    kept = (fresh.lot, fresh.portion, fresh.shop_pack, fresh.fry, fresh.policy)
+    singles = [line for line in kept if line is not None]
+    for line in (*singles, *fresh.weighings, *fresh.used, *fresh.extras):
         line.entry = entry
     for line in singles:
         line.save(force_insert=True)
-    Weighing.objects.bulk_create(fresh.weighings)
-    UsedLine.objects.bulk_create(fresh.used)
+    if fresh.weighings:
+        Weighing.objects.bulk_create(fresh.weighings)
+    if fresh.used:
+        UsedLine.objects.bulk_create(fresh.used)
+    if fresh.extras:
+        ExtraLine.objects.bulk_create(fresh.extras)
     shown = show_batch(batch, rows, reckoning)
     print_page(batch, shown)
     batch.save(force_update=True)

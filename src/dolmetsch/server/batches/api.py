@@ -6,24 +6,30 @@ from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Header, Path, Router
+from ninja import Header, Path, Router, Status
 
 from dolmetsch.core.strip import lay_out_step
-from dolmetsch.server.batches import actions
+from dolmetsch.server.batches import actions, importing
 from dolmetsch.server.batches.actions import Draft, Write, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
 from dolmetsch.server.batches.printing import print_money, print_unit_cost
-from dolmetsch.server.batches.queries import get_batch, read_page, read_today
+from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of_piece, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
     ColumnOut,
     EntryIn,
+    ImportIn,
+    ImportOut,
     PreviewOut,
     RecordedOut,
     StartIn,
+    StripOut,
     TodayOut,
 )
-from dolmetsch.server.batches.showing import show_column, show_house, show_shop
+from dolmetsch.server.batches.sheets import CONTENT_TYPES, Form, write_file
+from dolmetsch.server.batches.showing import show_column, show_house, show_shops
+from dolmetsch.server.batches.verdict import read_pay_back, read_trial, read_verdict
+from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import get_kitchen, signed_in
 from dolmetsch.server.problems import Problem
@@ -120,7 +126,7 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
     if draft.reckoning is None:
         return preview
     preview.house = show_house(draft.reckoning)
-    preview.shop = show_shop(draft.reckoning)
+    preview.shops = show_shops(draft.reckoning)
     preview.bought_cost = print_unit_cost(draft.reckoning.sheet.bought.cost_per_lb)
     preview.paid = print_money(draft.reckoning.sheet.bought.cost)
     preview.column = _own_column(draft)
@@ -135,3 +141,59 @@ def _own_column(draft: Draft) -> ColumnOut | None:
     step = reckoning.chain.step_entries.index(draft.rows) + 1
     column = lay_out_step(reckoning.sheet, step)
     return show_column(column, reckoning)
+
+
+@router.get(
+    "/batches/{code}/verdict", response={200: VerdictOut, REFUSALS: Problem}, operation_id="getVerdict"
+)
+def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> VerdictOut:
+    """One batch's verdict."""
+    return read_verdict(get_batch(_kitchen(request, kitchen_slug), code), timezone.now())
+
+
+@router.post("/batches/{code}/trial", response={200: TrialOut, REFUSALS: Problem}, operation_id="tryChanges")
+def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: TrialIn) -> TrialOut:
+    """What the verdict would be with something changed; nothing is written."""
+    return read_trial(get_batch(_kitchen(request, kitchen_slug), code), body, timezone.now())
+
+
+@router.post(
+    "/batches/{code}/pay-back", response={200: PayBackOut, REFUSALS: Problem}, operation_id="getPayBack"
+)
+def get_pay_back(request: HttpRequest, kitchen_slug: Path[str], code: str, body: MachineIn) -> PayBackOut:
+    """After how many batches like this one a machine is paid; nothing is written."""
+    return read_pay_back(get_batch(_kitchen(request, kitchen_slug), code), body, timezone.now())
+
+
+@router.get(
+    "/batches/{code}/strips/{mark}",
+    response={200: StripOut, REFUSALS: Problem},
+    operation_id="getStripOfPiece",
+)
+def get_strip_of_piece(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str) -> StripOut:
+    """The strip of one living piece alone."""
+    return read_strip_of_piece(get_batch(_kitchen(request, kitchen_slug), code), mark)
+
+
+@router.get("/batches/{code}/files/{form}", response={REFUSALS: Problem}, operation_id="getFile")
+def get_file(request: HttpRequest, kitchen_slug: Path[str], code: str, form: Form) -> HttpResponse:
+    """One batch to take away: its document (json), its page (pdf), its ledger (csv, xlsx)."""
+    batch = get_batch(_kitchen(request, kitchen_slug), code)
+    name = f'attachment; filename="{batch.code}.{form}"'
+    return HttpResponse(
+        write_file(batch, form, timezone.now()),
+        content_type=CONTENT_TYPES[form],
+        headers={"Content-Disposition": name},
+    )
+
+
+@router.post(
+    "/imports", response={frozenset({200, 201}): ImportOut, REFUSALS: Problem}, operation_id="importDocument"
+)
+def import_document(
+    request: HttpRequest, kitchen_slug: Path[str], body: ImportIn, key: Key, dry_run: bool = False
+) -> Status[ImportOut]:
+    """Make the batches of a document. With ``dry_run`` they are shown and not written: 200, else 201."""
+    kitchen = _kitchen(request, kitchen_slug)
+    made = importing.import_document(_write(request, kitchen, key), body.document, dry_run=dry_run)
+    return Status(201 if made.written else 200, made)

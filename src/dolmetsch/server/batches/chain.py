@@ -7,15 +7,21 @@ latest counts, in the place of the first.
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Final, Literal
 
 from dolmetsch.core import batch as core
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.lineage import Taken, take_piece
 from dolmetsch.core.quantity import Price
 from dolmetsch.core.sheet import Sheet, compute_sheet
 from dolmetsch.core.strip import Strip, lay_out
 from dolmetsch.server.batches.models import (
     Batch,
     Entry,
+    ExtraLine,
+    FryLine,
     LotLine,
+    PolicyLine,
     PortionLine,
     ShopPackLine,
     UsedLine,
@@ -23,6 +29,7 @@ from dolmetsch.server.batches.models import (
 )
 
 Act = Entry.Act
+STEP_ACTS: Final = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -31,10 +38,13 @@ class EntryRows:
 
     entry: Entry
     lot: LotLine | None = None
+    extras: Sequence[ExtraLine] = ()
     weighings: Sequence[Weighing] = ()
     used: Sequence[UsedLine] = ()
     portion: PortionLine | None = None
     shop_pack: ShopPackLine | None = None
+    fry: FryLine | None = None
+    policy: PolicyLine | None = None
 
     @property
     def root_sequence(self) -> int:
@@ -47,12 +57,13 @@ class EntryRows:
 class Chain:
     """A batch's entries as the core sees them.
 
-    ``batch`` is the core's record; ``step_entries[i]`` is the entry behind its step i + 1;
-    ``current`` are the entries that count.
+    ``batch`` is the core's record; ``step_entries[i]`` is the entry behind its step i + 1, and
+    ``lot_entries[i]`` that behind its lot i; ``current`` are the entries that count.
     """
 
     batch: core.Batch
     step_entries: tuple[EntryRows, ...]
+    lot_entries: tuple[EntryRows, ...]
     current: tuple[EntryRows, ...]
 
 
@@ -66,10 +77,10 @@ class Reckoning:
 
 
 def list_entry_rows(batch: Batch) -> list[EntryRows]:
-    """All entries of ``batch`` in order, in three queries."""
+    """All entries of ``batch`` in order, in four queries."""
     entries = (
         Entry.objects.filter(batch=batch)
-        .select_related("lot", "portion", "shop_pack", "recorded_by")
+        .select_related("lot", "portion", "shop_pack", "fry", "policy", "recorded_by")
         .order_by("sequence")
     )
     by_id = {entry.id: entry for entry in entries}
@@ -79,6 +90,9 @@ def list_entry_rows(batch: Batch) -> list[EntryRows]:
     used: dict[int, list[UsedLine]] = {}
     for line in UsedLine.objects.filter(entry__batch=batch).order_by("position"):
         used.setdefault(line.entry_id, []).append(line)
+    extras: dict[int, list[ExtraLine]] = {}
+    for extra in ExtraLine.objects.filter(entry__batch=batch).order_by("position"):
+        extras.setdefault(extra.entry_id, []).append(extra)
     for entry in by_id.values():
         if entry.corrects_id is not None:
             entry.corrects = by_id[entry.corrects_id]
@@ -86,10 +100,13 @@ def list_entry_rows(batch: Batch) -> list[EntryRows]:
         EntryRows(
             entry=entry,
             lot=getattr(entry, "lot", None),
+            extras=extras.get(entry.id, ()),
             weighings=weighings.get(entry.id, ()),
             used=used.get(entry.id, ()),
             portion=getattr(entry, "portion", None),
             shop_pack=getattr(entry, "shop_pack", None),
+            fry=getattr(entry, "fry", None),
+            policy=getattr(entry, "policy", None),
         )
         for entry in by_id.values()
     ]
@@ -102,25 +119,38 @@ def list_current(rows: Iterable[EntryRows]) -> list[EntryRows]:
 
 
 def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
-    """The chain of ``rows`` (in order of sequence), corrections applied."""
+    """The chain of ``rows`` (in order of sequence), corrections applied, linked batches reckoned as they are.
+
+    Raises:
+        LedgerError: a lot is more of a piece of another batch than there is.
+    """
     current = list_current(rows)
-    steps = tuple(row for row in current if row.entry.act in (Act.SPLIT, Act.WEIGH))
+    steps = tuple(row for row in current if row.entry.act in STEP_ACTS)
+    lots = tuple(row for row in current if row.lot is not None)
     portions = [row.portion for row in current if row.portion is not None]
-    packs = [row.shop_pack for row in current if row.shop_pack is not None]
+    fries = [row.fry for row in current if row.fry is not None]
     record = core.Batch(
-        lots=tuple(_lot(row.lot) for row in current if row.lot is not None),
+        lots=tuple(_lot(row, row.lot, place) for place, row in enumerate(lots) if row.lot is not None),
         steps=tuple(_step(row) for row in steps),
-        policy=core.Policy(
-            labour_rate=None if batch.labour_rate is None else Fraction(batch.labour_rate),
-            credit_by_products=batch.credit_by_products,
-            fuel=batch.count_fuel,
-            packaging=batch.count_packaging,
-            overhead=batch.count_overhead,
-        ),
-        portion=_portion(portions[-1]) if portions else None,
-        shop=(_shop_pack(packs[-1]),) if packs else (),
+        policy=read_policy(batch, current),
+        portion=portion_record(portions[-1]) if portions else None,
+        fry_yield=Fraction(fries[-1].ratio) if fries else None,
+        shop=tuple(_shop_pack(row.shop_pack) for row in current if row.shop_pack is not None),
     )
-    return Chain(batch=record, step_entries=steps, current=tuple(current))
+    return Chain(batch=record, step_entries=steps, lot_entries=lots, current=tuple(current))
+
+
+def read_policy(batch: Batch, current: Sequence[EntryRows]) -> core.Policy:
+    """What the batch counts: its own latest policy, else the kitchen's on the day it was started."""
+    own = [row.policy for row in current if row.policy is not None]
+    told = own[-1] if own else batch
+    return core.Policy(
+        labour_rate=None if told.labour_rate is None else Fraction(told.labour_rate),
+        credit_by_products=told.credit_by_products,
+        fuel=told.count_fuel,
+        packaging=told.count_packaging,
+        overhead=told.count_overhead,
+    )
 
 
 def reckon(chain: Chain) -> Reckoning:
@@ -133,31 +163,72 @@ def reckon(chain: Chain) -> Reckoning:
     return Reckoning(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet))
 
 
-def lot_grams(lot: LotLine) -> Fraction:
-    """What the lot weighs here: by the own scale where weighed, else by its label."""
-    grams = lot.own_grams if lot.own_grams is not None else lot.label_grams
-    if grams is None:
+def take_upstream(lot: LotLine, *, field: str) -> Taken:
+    """What a linked lot takes of its batch as that stands now.
+
+    Raises:
+        LedgerError: the piece is not there, or is lighter than what was taken.
+    """
+    batch = lot.from_batch
+    if batch is None:
+        raise ValueError("this lot is bought, not taken from a batch")
+    sheet = compute_sheet(build_chain(batch, list_entry_rows(batch)).batch)
+    grams = None if lot.from_grams is None else Fraction(lot.from_grams)
+    taken = take_piece(sheet, lot.from_mark, grams)
+    if taken is None:
+        told = f"{batch.code} has no piece “{lot.from_mark}” left to take"
+        raise LedgerError("unknown_piece", field=f"{field}.piece", told=told)
+    if taken.too_much:
+        told = f"that is more than “{lot.from_mark}” of {batch.code} weighs"
+        raise LedgerError("overweight", field=f"{field}.weight", told=told)
+    return taken
+
+
+def _lot(row: EntryRows, lot: LotLine, place: int) -> core.Lot:
+    taken = take_upstream(lot, field=f"lots[{place}].source") if lot.from_batch else None
+    weighed = lot.own_grams if lot.own_grams is not None else lot.label_grams
+    if weighed is None and taken is None:
         raise ValueError("a lot has at least one weight")
-    return Fraction(grams)
-
-
-def _lot(lot: LotLine) -> core.Lot:
-    return core.Lot(id=lot.mark, cut=lot.cut, grams=lot_grams(lot), paid=Fraction(lot.paid))
+    scale = row.entry.scale_grams if lot.own_grams is not None else None
+    return core.Lot(
+        id=lot.mark,
+        cut=lot.cut,
+        grams=taken.grams if weighed is None and taken else Fraction(weighed or 0),
+        label_grams=None if lot.label_grams is None else Fraction(lot.label_grams),
+        paid=Fraction(lot.paid),
+        extras=tuple(core.Extra(what=extra.what, cost=Fraction(extra.cost)) for extra in row.extras),
+        solution=Fraction(lot.solution_ratio or 0),
+        resolution_grams=None if scale is None else Fraction(scale),
+        origin=core.Origin(batch=lot.from_batch.code, piece=lot.from_mark) if lot.from_batch else None,
+        carried=taken.carried if taken else (),
+    )
 
 
 def _step(row: EntryRows) -> core.Step:
     entry = row.entry
-    action: core.Split | core.Weigh
-    if entry.act == Act.SPLIT:
-        action = core.Split(piece=entry.from_mark, into=tuple(_output(out) for out in row.weighings))
-    else:
-        action = core.Weigh(grams={line.mark: Fraction(line.grams) for line in row.weighings})
     return core.Step(
         kind=entry.kind,
-        action=action,
+        action=_action(row),
         minutes=Fraction(entry.minutes or 0),
         used=tuple(used_record(line) for line in row.used),
+        overhead=Fraction(entry.overhead or 0),
+        resolution_grams=None if entry.scale_grams is None else Fraction(entry.scale_grams),
     )
+
+
+def _action(row: EntryRows) -> core.Action:
+    entry = row.entry
+    match entry.act:
+        case Act.SPLIT:
+            return core.Split(piece=entry.from_mark, into=tuple(_output(out) for out in row.weighings))
+        case Act.MERGE:
+            (into,) = row.weighings
+            main = core.Main(id=into.mark, grams=Fraction(into.grams), slices=into.slices)
+            return core.Merge(pieces=tuple(entry.marks), into=main)
+        case Act.DISCARD:
+            charge: Literal["batch", "loss"] = "loss" if entry.charge == "loss" else "batch"
+            return core.Discard(pieces=tuple(entry.marks), charge=charge, why=entry.note)
+    return core.Weigh(grams={line.mark: Fraction(line.grams) for line in row.weighings})
 
 
 def _output(out: Weighing) -> core.Main | core.ByProduct:
@@ -180,17 +251,31 @@ def used_record(line: UsedLine) -> core.Used:
         paid=Fraction(line.price_paid),
         grams=None if line.price_grams is None else Fraction(line.price_grams),
         count=None if line.price_count is None else Fraction(line.price_count),
+        is_pack=line.is_pack,
     )
-    return core.Used(what=line.what, amount=Fraction(amount or 0), price=price, group=line.cost_group)
+    return core.Used(
+        what=line.what,
+        amount=Fraction(amount or 0),
+        price=price,
+        group=line.cost_group,
+        pieces=tuple(line.marks),
+    )
 
 
-def _portion(line: PortionLine) -> core.Portion:
+def portion_record(line: PortionLine) -> core.Portion:
+    """A portion as the core reads it."""
     if line.slices is not None:
         return core.Portion(slices=Fraction(line.slices))
+    if line.cooked_grams is not None:
+        return core.Portion(cooked_grams=Fraction(line.cooked_grams))
     return core.Portion(grams=Fraction(line.grams))
 
 
 def _shop_pack(line: ShopPackLine) -> core.ShopPack:
     return core.ShopPack(
-        name=line.name, paid=Fraction(line.paid), grams=Fraction(line.grams), slices=line.slices
+        name=line.name,
+        paid=Fraction(line.paid),
+        grams=Fraction(line.grams),
+        slices=line.slices,
+        fry_yield=None if line.fry_ratio is None else Fraction(line.fry_ratio),
     )

@@ -14,6 +14,12 @@ from dolmetsch.server.kitchens.models import Kitchen, User
 
 #: The mark of what was bought, until it is cut.
 LOT_MARK: Final = "lot"
+MARK_LENGTH: Final = 60
+RATIO_PLACES: Final = 8
+ACTS: Final = (
+    *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
+    *("portion", "shop_pack", "withdraw"),
+)
 
 
 def grams_field(**options: Any) -> Any:
@@ -24,6 +30,17 @@ def grams_field(**options: Any) -> Any:
 def money_field(**options: Any) -> Any:
     """Money in the kitchen's currency."""
     return models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, **options)
+
+
+def ratio_field() -> Any:
+    """A ratio 0–1; null where it was not told."""
+    return models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES, null=True, blank=True)
+
+
+def ratio_check(name: str, column: str) -> models.CheckConstraint:
+    """A ratio is from 0 to 1; null passes."""
+    within = Q(**{f"{column}__gte": 0, f"{column}__lte": 1})
+    return models.CheckConstraint(name=name, condition=Q(**{f"{column}__isnull": True}) | within)
 
 
 def weight_check(name: str, column: str) -> models.CheckConstraint:
@@ -84,6 +101,8 @@ class Batch(models.Model):
 class Entry(models.Model):
     """One thing that was recorded, in the order of ``sequence`` within its batch.
 
+    A merge or discard names the ``marks`` it takes, a discard also who bears them (``charge``) and why
+    (``note``). ``scale_grams`` is the resolution of the scale its weights were read on, where known.
     A correction has ``corrects`` (always the first entry of its line) and ``reason``; the latest of a
     line counts, in the place of the first. ``key`` and ``fingerprint`` make a resend harmless.
     """
@@ -94,6 +113,10 @@ class Entry(models.Model):
         BOUGHT = "bought"
         SPLIT = "split"
         WEIGH = "weigh"
+        MERGE = "merge"
+        DISCARD = "discard"
+        POLICY = "policy"
+        FRY = "fry"
         PORTION = "portion"
         SHOP_PACK = "shop_pack"
         WITHDRAW = "withdraw"
@@ -102,8 +125,14 @@ class Entry(models.Model):
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="entries")
     sequence = models.PositiveIntegerField()
     act = models.CharField(max_length=10, choices=Act.choices)
-    kind = models.CharField(max_length=24, blank=True)
-    from_mark = models.CharField(max_length=24, blank=True, db_collation="utf8mb4_bin")
+    kind = models.CharField(max_length=60, blank=True)
+    from_mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
+    marks = models.JSONField(default=list)
+    charge = models.CharField(max_length=5, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    overhead = money_field(null=True, blank=True)
+    scale_grams = grams_field(null=True, blank=True)
+    scale_typed = models.CharField(max_length=40, blank=True)
     minutes = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     happened_at = models.DateTimeField()
     recorded_at = models.DateTimeField()
@@ -123,8 +152,14 @@ class Entry(models.Model):
             models.CheckConstraint(name="entry_sequence", condition=Q(sequence__gte=1)),
             models.CheckConstraint(
                 name="entry_act",
-                condition=Q(act__in=["bought", "split", "weigh", "portion", "shop_pack", "withdraw"]),
+                condition=Q(act__in=[*ACTS]),
             ),
+            models.CheckConstraint(
+                name="entry_charge",
+                condition=Q(act="discard", charge__in=["batch", "loss"]) | (~Q(act="discard") & Q(charge="")),
+            ),
+            money_check("entry_overhead", "overhead"),
+            weight_check("entry_scale", "scale_grams"),
             models.CheckConstraint(
                 name="entry_reason",
                 condition=(Q(corrects__isnull=True) & Q(reason=""))
@@ -147,7 +182,12 @@ class Entry(models.Model):
 
 
 class LotLine(models.Model):
-    """The meat as purchased. ``paid`` follows from the price as typed, to the cent where by weight."""
+    """The meat as purchased. ``paid`` follows from the price as typed, to the cent where by weight.
+
+    ``solution_ratio``: water added, of the meat. A lot that is a piece of another batch names it
+    (``from_batch``, ``from_mark``, all of it where ``from_grams`` is null), and keeps what it carried on
+    the day it was taken (``carried_then``), so that a later correction there can be told.
+    """
 
     class Basis(models.TextChoices):
         """What the typed price is for."""
@@ -157,7 +197,7 @@ class LotLine(models.Model):
         PACK = "pack"
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="lot")
-    mark = models.CharField(max_length=24, db_collation="utf8mb4_bin")
+    mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
     cut = models.CharField(max_length=60)
     label_grams = grams_field(null=True, blank=True)
     label_typed = models.CharField(max_length=40, blank=True)
@@ -167,12 +207,31 @@ class LotLine(models.Model):
     price = money_field()
     price_typed = models.CharField(max_length=40)
     paid = money_field()
+    solution_ratio = ratio_field()
+    from_batch = models.ForeignKey(
+        Batch, on_delete=models.PROTECT, null=True, blank=True, related_name="taken_lots"
+    )
+    from_mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
+    from_grams = grams_field(null=True, blank=True)
+    from_typed = models.CharField(max_length=40, blank=True)
+    carried_then = money_field(null=True, blank=True)
 
     class Meta:
         constraints: ClassVar = [
             models.CheckConstraint(
-                name="lot_weighed", condition=Q(label_grams__isnull=False) | Q(own_grams__isnull=False)
+                name="lot_weighed",
+                condition=Q(label_grams__isnull=False)
+                | Q(own_grams__isnull=False)
+                | Q(from_batch__isnull=False),
             ),
+            models.CheckConstraint(
+                name="lot_source",
+                condition=(
+                    Q(from_batch__isnull=True, from_mark="", from_grams__isnull=True)
+                    | (Q(from_batch__isnull=False) & ~Q(from_mark=""))
+                ),
+            ),
+            ratio_check("lot_solution", "solution_ratio"),
             weight_check("lot_label_weight", "label_grams"),
             weight_check("lot_own_weight", "own_grams"),
             money_check("lot_price", "price"),
@@ -184,6 +243,26 @@ class LotLine(models.Model):
 
     def __str__(self) -> str:
         return f"{self.cut} {self.own_typed or self.label_typed}"
+
+
+class ExtraLine(models.Model):
+    """A cost of buying a lot: delivery, tax, the trip."""
+
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="extras")
+    position = models.PositiveSmallIntegerField()
+    what = models.CharField(max_length=40)
+    cost = money_field()
+    typed = models.CharField(max_length=40)
+
+    class Meta:
+        ordering: ClassVar = ["entry_id", "position"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="extra_in_order", fields=["entry", "position"]),
+            money_check("extra_cost", "cost"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.what} {self.typed}"
 
 
 class Weighing(models.Model):
@@ -205,12 +284,12 @@ class Weighing(models.Model):
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="weighings")
     position = models.PositiveSmallIntegerField()
-    mark = models.CharField(max_length=24, db_collation="utf8mb4_bin")
+    mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
     role = models.CharField(max_length=10, choices=Role.choices)
     grams = grams_field()
     typed = models.CharField(max_length=40)
     slices = models.PositiveIntegerField(null=True, blank=True)
-    name = models.CharField(max_length=20, blank=True)
+    name = models.CharField(max_length=40, blank=True)
     material = models.CharField(max_length=8, blank=True)
     worth = models.CharField(max_length=8, choices=Worth.choices, default=Worth.NOTHING)
     worth_paid = money_field(null=True, blank=True)
@@ -251,7 +330,10 @@ class Weighing(models.Model):
 
 
 class UsedLine(models.Model):
-    """Something used in a step: an amount (by weight or count) at a price (by weight or count)."""
+    """Something used in a step: an amount (by weight or count) at a price (by weight or count).
+
+    ``is_pack``: bought as a whole pack of that size. ``marks`` of the pieces that bear it; empty: all.
+    """
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="used")
     position = models.PositiveSmallIntegerField()
@@ -264,6 +346,8 @@ class UsedLine(models.Model):
     price_grams = grams_field(null=True, blank=True)
     price_count = models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, null=True, blank=True)
     price_typed = models.CharField(max_length=40)
+    is_pack = models.BooleanField(default=False)
+    marks = models.JSONField(default=list)
 
     class Meta:
         ordering: ClassVar = ["entry_id", "position"]
@@ -286,7 +370,7 @@ class UsedLine(models.Model):
                     price_grams__isnull=True,
                     amount_count__isnull=False,
                     price_count__isnull=False,
-                    amount_count__gt=0,
+                    amount_count__gte=0,
                     price_count__gt=0,
                 ),
             ),
@@ -297,21 +381,24 @@ class UsedLine(models.Model):
 
 
 class PortionLine(models.Model):
-    """What is served as one portion: so many slices, or a weight."""
+    """What is served as one portion: so many slices, a weight raw, or a weight cooked."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="portion")
     slices = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
     grams = grams_field(null=True, blank=True)
+    cooked_grams = grams_field(null=True, blank=True)
     typed = models.CharField(max_length=40, blank=True)
 
     class Meta:
         constraints: ClassVar = [
             models.CheckConstraint(
                 name="portion_one_way",
-                condition=Q(slices__isnull=False, slices__gt=0, grams__isnull=True)
-                | Q(slices__isnull=True, grams__isnull=False, grams__gt=0),
+                condition=Q(slices__isnull=False, slices__gt=0, grams__isnull=True, cooked_grams__isnull=True)
+                | Q(slices__isnull=True, grams__isnull=False, cooked_grams__isnull=True)
+                | Q(slices__isnull=True, grams__isnull=True, cooked_grams__isnull=False),
             ),
             weight_check("portion_weight", "grams"),
+            weight_check("portion_cooked_weight", "cooked_grams"),
         ]
 
     def __str__(self) -> str:
@@ -322,18 +409,19 @@ class ShopPackLine(models.Model):
     """A pack the shop sells, beside which the batch is judged."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="shop_pack")
-    name = models.CharField(max_length=40)
+    name = models.CharField(max_length=40, blank=True)
     paid = money_field()
     paid_typed = models.CharField(max_length=40)
     grams = grams_field()
     typed = models.CharField(max_length=40)
     slices = models.PositiveIntegerField(null=True, blank=True)
+    fry_ratio = ratio_field()
 
     class Meta:
         constraints: ClassVar = [
             weight_check("shop_pack_weight", "grams"),
             money_check("shop_pack_paid", "paid"),
-            models.CheckConstraint(name="shop_pack_named", condition=~Q(name="")),
+            ratio_check("shop_pack_fry", "fry_ratio"),
             models.CheckConstraint(
                 name="shop_pack_slices", condition=Q(slices__isnull=True) | Q(slices__gte=1)
             ),
@@ -341,3 +429,40 @@ class ShopPackLine(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+
+class FryLine(models.Model):
+    """What is left of a piece after frying: cooked ÷ raw weight."""
+
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="fry")
+    ratio = models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES)
+    typed = models.CharField(max_length=40)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(name="fry_ratio", condition=Q(ratio__gt=0, ratio__lte=1))
+        ]
+
+    def __str__(self) -> str:
+        return self.typed
+
+
+class PolicyLine(models.Model):
+    """What this batch counts, instead of what the kitchen counts. ``labour_rate`` null: work left out."""
+
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="policy")
+    labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+    credit_by_products = models.BooleanField()
+    count_fuel = models.BooleanField()
+    count_packaging = models.BooleanField()
+    count_overhead = models.BooleanField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.CheckConstraint(
+                name="policy_labour_rate", condition=Q(labour_rate__isnull=True) | Q(labour_rate__gte=0)
+            )
+        ]
+
+    def __str__(self) -> str:
+        return f"policy of {self.entry_id}"

@@ -2,10 +2,11 @@
 
 from django.db.models import Count, Sum
 
+from dolmetsch.core.strip_of_piece import lay_out_piece
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.schemas import BatchOut, StandingOut, TodayOut
-from dolmetsch.server.batches.showing import EDITION, print_page, show_batch
+from dolmetsch.server.batches.schemas import BatchOut, StandingOut, StripOut, TodayOut
+from dolmetsch.server.batches.showing import EDITION, print_page, show_batch, show_strip
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
 
@@ -39,6 +40,19 @@ def read_page(batch: Batch) -> str:
         same = Batch.objects.filter(pk=batch.pk, last_sequence=batch.last_sequence)
         same.update(page=batch.page, page_edition=batch.page_edition)
     return batch.page
+
+
+def read_strip_of_piece(batch: Batch, mark: str) -> StripOut:
+    """The strip of the living piece ``mark`` alone.
+
+    Raises:
+        DomainError: not_found.
+    """
+    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
+    strip = lay_out_piece(reckoning.chain.batch, reckoning.sheet, mark)
+    if strip is None:
+        raise not_found(f"piece “{mark}” in {batch.code}")
+    return show_strip(strip, reckoning)
 
 
 def read_today(kitchen: Kitchen) -> TodayOut:

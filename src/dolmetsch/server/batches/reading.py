@@ -1,116 +1,31 @@
 """From what was typed to rows: every quantity is read by the core, all faults are told at once."""
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from itertools import count
 from string import ascii_uppercase
-from typing import TypeVar
 
-from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.exact import GRAMS_PER
-from dolmetsch.core.quantity import (
-    GRAM_PLACES,
-    MAX_MONEY,
-    MONEY_PLACES,
-    Price,
-    read_count,
-    read_money,
-    read_number,
-    read_price,
-    read_weight,
-)
+from dolmetsch.core.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
 from dolmetsch.server.batches import schemas
-from dolmetsch.server.batches.chain import EntryRows, used_record
+from dolmetsch.server.batches.chain import EntryRows
 from dolmetsch.server.batches.models import (
     LOT_MARK,
     Entry,
+    ExtraLine,
+    FryLine,
     LotLine,
+    PolicyLine,
     PortionLine,
     ShopPackLine,
-    UsedLine,
     Weighing,
 )
-from dolmetsch.server.batches.printing import print_money, print_weight
-from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.batches.reader import Reader, as_decimal
+from dolmetsch.server.batches.reading_used import read_used
+from dolmetsch.server.batches.sources import find_source
 
-T = TypeVar("T")
 MAX_MINUTES = Fraction(100_000)
-MAX_SLICES = Fraction(1_000_000)
-
-
-@dataclass(slots=True)
-class Reader:
-    """Reads typed quantities, gathering what was understood and what was not."""
-
-    unit: str
-    readings: list[schemas.Reading] = field(default_factory=list)
-    problems: list[FieldProblem] = field(default_factory=list)
-
-    def refuse(self, path: str, code: str, message: str) -> None:
-        """Note a fault at ``path``."""
-        self.problems.append(FieldProblem(path=path, code=code, message=message))
-
-    def _try(self, path: str, read: Callable[[], T]) -> T | None:
-        try:
-            return read()
-        except QuantityError as error:
-            self.refuse(path, error.reason, str(error))
-            return None
-
-    def need(self, path: str, typed: str, message: str) -> bool:
-        """Whether something was typed; a fault if not."""
-        if not typed:
-            self.refuse(path, "missing", message)
-        return bool(typed)
-
-    def weight(self, path: str, typed: str, *, bare: bool = True) -> Decimal | None:
-        """Grams, or None with a fault noted. ``bare``: a number alone is in the kitchen's unit."""
-        if not self.need(path, typed, "A weight is missing."):
-            return None
-        grams = self._try(path, lambda: read_weight(typed, default_unit=self.unit if bare else None))
-        if grams is None:
-            return None
-        self.readings.append(schemas.Reading(path=path, weight=print_weight(grams)))
-        return as_decimal(grams, GRAM_PLACES)
-
-    def money(self, path: str, typed: str) -> Decimal | None:
-        """Money, or None with a fault noted."""
-        if not self.need(path, typed, "A price is missing."):
-            return None
-        money = self._try(path, lambda: read_money(typed))
-        return None if money is None else as_decimal(money, MONEY_PLACES)
-
-    def price_by_weight(self, path: str, typed: str) -> Price | None:
-        """A price by weight, or None with a fault noted."""
-        if not self.need(path, typed, "A price is missing."):
-            return None
-        price = self._try(path, lambda: read_price(typed, default_unit=self.unit))
-        if price is not None and price.grams is None:
-            self.refuse(path, "unreadable", f"“{typed}” is a price for each; give one by weight")
-            return None
-        return price
-
-    def number(self, path: str, typed: str, *, what: str, limit: Fraction, places: int) -> Decimal | None:
-        """A plain number; None where nothing was typed, or with a fault noted."""
-        if not typed:
-            return None
-        value = self._try(path, lambda: read_number(typed, what=what, limit=limit, places=places))
-        return None if value is None else as_decimal(value, places)
-
-    def slices(self, path: str, typed: str) -> int | None:
-        """A count of slices, at least one; None where nothing was typed."""
-        value = self.number(path, typed, what="count of slices", limit=MAX_SLICES, places=0)
-        if value is not None and value < 1:
-            self.refuse(path, "zero", "At least one slice, or leave it empty.")
-            return None
-        return None if value is None else int(value)
-
-
-def as_decimal(value: Fraction, places: int) -> Decimal:
-    """The decimal of a rational that has at most ``places`` decimals, exactly."""
-    return Decimal(int(value * 10**places)).scaleb(-places)
 
 
 def free_marks(mark: str, *, is_lot: bool, taken: set[str]) -> Iterator[str]:
@@ -135,47 +50,84 @@ def read_content(reader: Reader, entry: Entry, content: schemas.Content, *, take
     """
     entry.act = Entry.Act(content.act)
     if isinstance(content, schemas.BoughtIn):
-        return EntryRows(entry=entry, lot=_read_bought(reader, entry, content))
+        return _read_bought(reader, entry, content, taken=taken)
     if isinstance(content, schemas.PortionIn):
         return EntryRows(entry=entry, portion=_read_portion(reader, entry, content))
     if isinstance(content, schemas.ShopPackIn):
         return EntryRows(entry=entry, shop_pack=_read_shop_pack(reader, entry, content))
+    if isinstance(content, schemas.FryIn):
+        return EntryRows(entry=entry, fry=_read_fry(reader, entry, content))
+    if isinstance(content, schemas.PolicyIn):
+        return EntryRows(entry=entry, policy=_read_policy(reader, entry, content))
     if isinstance(content, schemas.WithdrawIn):
         return EntryRows(entry=entry)
-    if reader.need("kind", content.kind, "Say what was done."):
+    return _read_step(reader, entry, content, taken=taken)
+
+
+def _read_step(reader: Reader, entry: Entry, content: schemas.Step, *, taken: set[str]) -> EntryRows:
+    if reader.verbatim or reader.need("kind", content.kind, "Say what was done."):
         entry.kind = content.kind
     entry.minutes = reader.number(
         "minutes", content.minutes, what="number of minutes", limit=MAX_MINUTES, places=2
     )
-    used = [line for line in (_read_used(reader, entry, i, u) for i, u in enumerate(content.used)) if line]
-    if isinstance(content, schemas.SplitIn):
-        weighings = _read_split(reader, entry, content, taken=taken)
-    else:
-        weighings = _read_weights(reader, entry, content)
+    entry.overhead = reader.money("overhead", content.overhead) if content.overhead else None
+    used = [line for line in (read_used(reader, entry, i, u) for i, u in enumerate(content.used)) if line]
+    weighings: list[Weighing] = []
+    match content:
+        case schemas.SplitIn():
+            weighings = _read_split(reader, entry, content, taken=taken)
+        case schemas.WeighIn():
+            weighings = _read_weights(reader, entry, content)
+        case schemas.MergeIn():
+            weighings = [_read_merge(reader, entry, content, taken=taken)]
+        case schemas.DiscardIn():
+            entry.marks, entry.charge, entry.note = list(content.pieces), content.charge, content.why
+            if not content.pieces:
+                reader.refuse("pieces", "empty", "Say which pieces are thrown away.")
+    if not isinstance(content, schemas.DiscardIn):
+        entry.scale_grams, entry.scale_typed = reader.scale("scale", content.scale), content.scale
     return EntryRows(entry=entry, weighings=weighings, used=used)
 
 
-def _read_bought(reader: Reader, entry: Entry, content: schemas.BoughtIn) -> LotLine | None:
+def _read_merge(reader: Reader, entry: Entry, content: schemas.MergeIn, *, taken: set[str]) -> Weighing:
+    entry.marks = list(content.pieces)
+    if not content.pieces:
+        reader.refuse("pieces", "empty", "Say which pieces come together.")
+    into = content.into
+    mark = into.mark if reader.verbatim else into.mark.upper()
+    row = Weighing(
+        entry=entry,
+        position=0,
+        mark=mark or next(free_marks("mix", is_lot=False, taken=taken)).upper(),
+        role=Weighing.Role.MAIN,
+        typed=into.weight,
+    )
+    row.grams = reader.weight("into.weight", into.weight)
+    row.slices = reader.slices("into.slices", into.slices)
+    return row
+
+
+def _read_bought(reader: Reader, entry: Entry, content: schemas.BoughtIn, *, taken: set[str]) -> EntryRows:
     reader.need("cut", content.cut, "Say which cut it is.")
-    if not content.label_weight and not content.own_weight:
+    source = content.source
+    if not source and not content.label_weight and not content.own_weight:
         reader.refuse("label_weight", "missing", "Give the weight on the label, on your scale, or both.")
-        return None
+        return EntryRows(entry=entry)
     label = reader.weight("label_weight", content.label_weight) if content.label_weight else None
     own = reader.weight("own_weight", content.own_weight) if content.own_weight else None
-    price = reader.money("price", content.price)
-    charged = label if label is not None else own
-    if price is None or charged is None or reader.problems:
-        return None
-    paid = price
-    if content.price_basis != "pack":
-        unit_grams = GRAMS_PER[content.price_basis.removeprefix("per_")]
-        paid = _as_a_till(Fraction(price) * Fraction(charged) / unit_grams)
-    if paid > MAX_MONEY:
-        reader.refuse("price", "too_large", f"That comes to {paid}; check price and weight.")
-        return None
-    return LotLine(
+    taken_grams = reader.weight("source.weight", source.weight) if source and source.weight else None
+    price = reader.money("price", content.price or ("0" if source else ""))
+    solution = reader.percent("solution", content.solution, what="share of solution")
+    entry.scale_grams = reader.scale("scale", content.scale) if content.own_weight else None
+    entry.scale_typed = content.scale
+    extras = [_read_extra(reader, entry, index, extra) for index, extra in enumerate(content.extras)]
+    from_batch = find_source(reader, entry.batch, source.batch) if source else None
+    if price is None or reader.problems:
+        return EntryRows(entry=entry)
+    paid = _paid(reader, content, price=price, charged=label if label is not None else own)
+    lot = LotLine(
         entry=entry,
-        mark=LOT_MARK,
+        mark=content.mark or next(_numbered(LOT_MARK, taken)),
         cut=content.cut,
         label_grams=label,
         label_typed=content.label_weight,
@@ -185,7 +137,36 @@ def _read_bought(reader: Reader, entry: Entry, content: schemas.BoughtIn) -> Lot
         price=price,
         price_typed=content.price,
         paid=paid,
+        solution_ratio=solution,
+        from_batch=from_batch,
+        from_mark=source.piece if source else "",
+        from_grams=taken_grams,
+        from_typed=source.weight if source else "",
     )
+    return EntryRows(entry=entry, lot=None if reader.problems else lot, extras=extras)
+
+
+def _paid(reader: Reader, content: schemas.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:
+    """What was paid: the pack's price, or the price by weight of what was charged, as a till reckons it."""
+    paid = price
+    if content.price_basis != "pack":
+        if charged is None:
+            reader.refuse("label_weight", "missing", "A price by weight needs a weight.")
+            return price
+        unit_grams = GRAMS_PER[content.price_basis.removeprefix("per_")]
+        paid = _as_a_till(Fraction(price) * Fraction(charged) / unit_grams)
+    if paid > MAX_MONEY:
+        reader.refuse("price", "too_large", f"That comes to {paid}; check price and weight.")
+    return paid
+
+
+def _read_extra(reader: Reader, entry: Entry, index: int, extra: schemas.ExtraIn) -> ExtraLine:
+    path = f"extras[{index}]"
+    if not reader.verbatim:
+        reader.need(f"{path}.what", extra.what, "Say what it was for.")
+    line = ExtraLine(entry=entry, position=index, what=extra.what, typed=extra.cost)
+    line.cost = reader.money(f"{path}.cost", extra.cost)
+    return line
 
 
 def _as_a_till(money: Fraction) -> Decimal:
@@ -201,13 +182,14 @@ def _read_split(reader: Reader, entry: Entry, content: schemas.SplitIn, *, taken
     if not content.pieces:
         reader.refuse("pieces", "no_main", "Weigh at least one piece that stays.")
     named = {piece.mark.upper() for piece in content.pieces if piece.mark}
-    free = free_marks(content.piece, is_lot=content.piece == LOT_MARK, taken=taken | named)
+    is_lot = content.piece.partition(" ")[0] == LOT_MARK
+    free = free_marks(content.piece, is_lot=is_lot, taken=taken | named)
     made = []
     for index, piece in enumerate(content.pieces):
         grams = reader.weight(f"pieces[{index}].weight", piece.weight)
         slices = reader.slices(f"pieces[{index}].slices", piece.slices)
-        mark = piece.mark.upper() or next(free)
-        if mark == LOT_MARK.upper():
+        mark = (piece.mark if reader.verbatim else piece.mark.upper()) or next(free)
+        if mark == LOT_MARK.upper() and not reader.verbatim:
             reader.refuse(
                 f"pieces[{index}].mark", "same_mark", "“LOT” is what was bought; take another mark."
             )
@@ -218,15 +200,17 @@ def _read_split(reader: Reader, entry: Entry, content: schemas.SplitIn, *, taken
     for index, cut in enumerate(content.cut_off):
         row = _read_cut_off(reader, entry, f"cut_off[{index}]", cut)
         row.position = len(content.pieces) + index
-        row.mark = next(name for name in _numbered(cut.name) if name not in marks)
+        row.mark = cut.mark or next(_numbered(cut.name, marks))
         marks.add(row.mark)
         made.append(row)
     return made
 
 
-def _numbered(name: str) -> Iterator[str]:
-    yield name
-    yield from (f"{name} {number}" for number in count(2))
+def _numbered(name: str, taken: set[str]) -> Iterator[str]:
+    """The name, or with the first number that is not taken."""
+    if name not in taken:
+        yield name
+    yield from (mark for number in count(2) if (mark := f"{name} {number}") not in taken)
 
 
 def _read_cut_off(reader: Reader, entry: Entry, path: str, cut: schemas.CutOffIn) -> Weighing:
@@ -265,96 +249,55 @@ def _read_weights(reader: Reader, entry: Entry, content: schemas.WeighIn) -> lis
     return rows
 
 
-def _read_used(reader: Reader, entry: Entry, index: int, used: schemas.UsedIn) -> UsedLine | None:
-    path = f"used[{index}]"
-    reader.need(f"{path}.what", used.what, "Say what was used.")
-    if not reader.need(f"{path}.price", used.price, "Say what it cost."):
-        return None
-    try:
-        price, amount = _price_and_amount(used)
-    except QuantityError as error:
-        at_amount = error.reason == "missing" or (used.amount and error.found == used.amount)
-        reader.refuse(f"{path}.{'amount' if at_amount else 'price'}", error.reason, str(error))
-        return None
-    line = UsedLine(
-        entry=entry,
-        position=index,
-        what=used.what,
-        cost_group=used.group,
-        amount_typed=used.amount,
-        price_typed=used.price,
-        price_paid=as_decimal(price.paid, MONEY_PLACES),
-    )
-    if price.grams is not None:
-        line.amount_grams = as_decimal(amount, GRAM_PLACES)
-        line.price_grams = as_decimal(price.grams, GRAM_PLACES)
-    elif price.count is not None:
-        line.amount_count = as_decimal(amount, MONEY_PLACES)
-        line.price_count = as_decimal(price.count, MONEY_PLACES)
-    cost = used_record(line).cost
-    if cost > MAX_MONEY:
-        reader.refuse(f"{path}.price", "too_large", f"That comes to {print_money(cost)}; check the units.")
-        return None
-    reader.readings.append(schemas.Reading(path=f"{path}.price", money=print_money(cost)))
-    return line
-
-
-def _price_and_amount(used: schemas.UsedIn) -> tuple[Price, Fraction]:
-    """Unit price and amount; a bare sum is for all of it, be it 95 g, 3 bags or nothing said."""
-    if _is_bare(used.price):
-        paid = read_money(used.price)
-        if not used.amount:
-            return Price(paid=paid, count=Fraction(1)), Fraction(1)
-        if _is_counted(used.amount):
-            amount = read_count(used.amount)
-            return Price(paid=paid, count=amount), amount
-        amount = read_weight(used.amount)
-        return Price(paid=paid, grams=amount), amount
-    price = read_price(used.price)
-    if not used.amount:
-        raise QuantityError("missing", used.price, "Say how much of it was used, or give one sum for all.")
-    if price.count is not None:
-        return price, read_count(used.amount)
-    return price, read_weight(used.amount)
-
-
-def _is_bare(price: str) -> bool:
-    try:
-        read_money(price)
-    except QuantityError as error:
-        return error.reason != "unreadable"
-    return True
-
-
-def _is_counted(amount: str) -> bool:
-    try:
-        read_count(amount)
-    except QuantityError as error:
-        return error.reason != "unreadable"
-    return True
-
-
 def _read_portion(reader: Reader, entry: Entry, content: schemas.PortionIn) -> PortionLine | None:
-    if bool(content.slices) == bool(content.weight):
-        reader.refuse("slices", "one_of", "A portion is so many slices or a weight: give one of them.")
+    if [bool(content.slices), bool(content.weight), bool(content.cooked_weight)].count(True) != 1:
+        said = "A portion is so many slices, a weight raw, or a weight cooked: give one of them."
+        reader.refuse("slices", "one_of", said)
         return None
-    line = PortionLine(entry=entry, typed=content.weight)
+    line = PortionLine(entry=entry, typed=content.weight or content.cooked_weight)
     if content.slices:
         line.slices = reader.number(
             "slices", content.slices, what="count of slices", limit=Fraction(9999), places=2
         )
         if line.slices is not None and line.slices <= 0:
             reader.refuse("slices", "zero", "A portion of nothing has no price.")
-    else:
+    elif content.weight:
         line.grams = reader.weight("weight", content.weight)
+    else:
+        line.cooked_grams = reader.weight("cooked_weight", content.cooked_weight)
     return line
 
 
+def _read_fry(reader: Reader, entry: Entry, content: schemas.FryIn) -> FryLine | None:
+    if not reader.need("kept", content.kept, "Say how much is left after frying."):
+        return None
+    ratio = reader.percent("kept", content.kept, what="share left after frying")
+    if ratio is not None and not ratio:
+        reader.refuse("kept", "zero", "Something is left after frying; leave it out if it was not weighed.")
+    return None if not ratio else FryLine(entry=entry, ratio=ratio, typed=content.kept)
+
+
+def _read_policy(reader: Reader, entry: Entry, content: schemas.PolicyIn) -> PolicyLine:
+    rate = reader.number("labour_rate", content.labour_rate, what="wage", limit=Fraction(100_000), places=2)
+    return PolicyLine(
+        entry=entry,
+        labour_rate=rate,
+        credit_by_products=content.by_products,
+        count_fuel=content.fuel,
+        count_packaging=content.packaging,
+        count_overhead=content.overhead,
+    )
+
+
 def _read_shop_pack(reader: Reader, entry: Entry, content: schemas.ShopPackIn) -> ShopPackLine | None:
-    reader.need("name", content.name, "Say which kind it is: cheap, good, best.")
+    if not reader.verbatim:
+        reader.need("name", content.name, "Say which kind it is: cheap, good, best.")
     paid = reader.money("paid", content.paid)
     grams = reader.weight("weight", content.weight)
     slices = reader.slices("slices", content.slices)
+    fry = reader.percent("fry", content.fry, what="share left after frying")
+    if fry is not None and not fry:
+        reader.refuse("fry", "zero", "Something is left after frying; leave it empty if it was not tried.")
     if paid is None or grams is None:
         return None
     return ShopPackLine(
@@ -365,4 +308,5 @@ def _read_shop_pack(reader: Reader, entry: Entry, content: schemas.ShopPackIn) -
         grams=grams,
         typed=content.weight,
         slices=slices,
+        fry_ratio=fry,
     )

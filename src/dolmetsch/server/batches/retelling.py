@@ -1,12 +1,16 @@
 """An entry told again: in words for the log, and as the content it was typed as."""
 
+import re
 from decimal import Decimal
+from fractions import Fraction
 
+from dolmetsch.core.exact import fixed
 from dolmetsch.core.strip import label_kind
 from dolmetsch.server.batches import schemas
-from dolmetsch.server.batches.chain import Act, EntryRows, used_record
-from dolmetsch.server.batches.models import LOT_MARK, LotLine, UsedLine, Weighing
+from dolmetsch.server.batches.chain import STEP_ACTS, Act, EntryRows, used_record
+from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing
 from dolmetsch.server.batches.printing import print_money, sign_of
+from dolmetsch.server.kitchens.models import Kitchen
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
 
@@ -14,11 +18,13 @@ BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pac
 def label_entry(rows: EntryRows) -> str:
     """What the entry is called: "Smoked", "Shop pack", …"""
     act = rows.entry.act
-    if act in (Act.SPLIT, Act.WEIGH):
-        return label_kind(rows.entry.kind)
+    if act in STEP_ACTS:
+        return label_kind(rows.entry.kind) or "Step"
     return {
         Act.BOUGHT: "Bought",
         Act.PORTION: "Portion",
+        Act.POLICY: "Policy",
+        Act.FRY: "Fried",
         Act.SHOP_PACK: "Shop pack",
         Act.WITHDRAW: "Taken back",
     }[Act(act)]
@@ -28,17 +34,43 @@ def describe(rows: EntryRows, *, currency: str) -> list[str]:
     """The entry in lines, quantities as they were typed, money with the sign of ``currency``."""
     sign = sign_of(currency)
     if rows.lot is not None:
-        return _describe_lot(rows.lot, sign)
+        return _describe_lot(rows, rows.lot, sign)
     if rows.shop_pack is not None:
         pack = rows.shop_pack
         counted = f", {pack.slices} slices" if pack.slices else ""
-        return [f"{pack.name}: {sign}{_money(pack.paid)} for {pack.typed}{counted}"]
+        fried = f", {_percent(pack.fry_ratio)} left after frying" if pack.fry_ratio is not None else ""
+        return [f"{pack.name or 'a pack'}: {sign}{_money(pack.paid)} for {pack.typed}{counted}{fried}"]
     if rows.portion is not None:
-        slices = rows.portion.slices
-        return [rows.portion.typed if slices is None else f"{plain(slices)} slices"]
+        slices, cooked = rows.portion.slices, rows.portion.cooked_grams
+        if slices is not None:
+            return [f"{plain(slices)} slices"]
+        return [rows.portion.typed + (" cooked" if cooked is not None else "")]
+    if rows.fry is not None:
+        return [f"{_percent(rows.fry.ratio)} left after frying"]
+    if rows.policy is not None:
+        return [describe_policy(rows.policy, sign)]
     if rows.entry.act == Act.WITHDRAW:
         return ["no longer counts"]
     return [*_describe_weighings(rows), *_describe_spending(rows, sign)]
+
+
+def describe_policy(policy: PolicyLine | Batch, sign: str) -> str:
+    """What is counted, in a line."""
+    rate = policy.labour_rate
+    work = "work not counted" if rate is None else f"work at {sign}{_money(rate)} an hour"
+    trim = "trim credited" if policy.credit_by_products else "trim not credited"
+    switches = {
+        "fuel": policy.count_fuel,
+        "packaging": policy.count_packaging,
+        "overhead": policy.count_overhead,
+    }
+    left_out = [name for name, counted in switches.items() if not counted]
+    rest = f"{' and '.join(left_out)} left out" if left_out else "fuel, packaging and overhead counted"
+    return f"{work}, {trim}, {rest}"
+
+
+def _percent(ratio: Decimal) -> str:
+    return f"{plain(ratio * 100)} %"
 
 
 def _money(money: Decimal) -> str:
@@ -46,7 +78,7 @@ def _money(money: Decimal) -> str:
     return f"{money:.2f}" if money == round(money, 2) else plain(money)
 
 
-def _describe_lot(lot: LotLine, sign: str) -> list[str]:
+def _describe_lot(rows: EntryRows, lot: LotLine, sign: str) -> list[str]:
     weights = [
         f"{typed} {where}"
         for typed, where in ((lot.label_typed, "on the label"), (lot.own_typed, "on our scale"))
@@ -55,7 +87,18 @@ def _describe_lot(lot: LotLine, sign: str) -> list[str]:
     paid = f"{sign}{_money(lot.price)} {BASIS_WORDS[lot.price_basis]}"
     if lot.price_basis != LotLine.Basis.PACK:
         paid += f", {sign}{_money(lot.paid)} paid"
-    return [lot.cut, ", ".join(weights), paid]
+    lines = [lot.cut, *([", ".join(weights)] if weights else [])]
+    if lot.from_batch is not None:
+        much = f"{lot.from_typed} of" if lot.from_typed else "all of"
+        lines.append(f"{much} {lot.from_mark} from {lot.from_batch.code}")
+    if lot.paid or lot.from_batch is None:
+        lines.append(paid)
+    if rows.extras:
+        extras = [f"{extra.what} {sign}{_money(extra.cost)}" for extra in rows.extras]
+        lines.append("and " + " · ".join(extras))
+    if lot.solution_ratio:
+        lines.append(f"{_percent(lot.solution_ratio)} solution added")
+    return lines
 
 
 def _describe_weighings(rows: EntryRows) -> list[str]:
@@ -69,7 +112,13 @@ def _describe_weighings(rows: EntryRows) -> list[str]:
         for line in rows.weighings
         if line.role == Weighing.Role.BY_PRODUCT
     ]
-    split = rows.entry.from_mark
+    entry = rows.entry
+    if entry.act == Act.DISCARD:
+        bearer = "the other pieces bear the cost" if entry.charge == "batch" else "booked as loss"
+        return [", ".join(entry.marks), bearer, *([entry.note] if entry.note else [])]
+    if entry.act == Act.MERGE:
+        return [f"{' + '.join(entry.marks)} → {' · '.join(pieces)}"]
+    split = entry.from_mark
     whole = f"{'whole' if split == LOT_MARK else split} → " if split else ""
     return [whole + " · ".join(pieces), *(["off: " + " · ".join(cut)] if cut else [])]
 
@@ -82,10 +131,23 @@ def _worth(line: Weighing) -> str:
 
 def _describe_spending(rows: EntryRows, sign: str) -> list[str]:
     used = [
-        " ".join(filter(None, [line.what, line.amount_typed, f"({sign}{_cost(line)})"])) for line in rows.used
+        " ".join(
+            filter(
+                None,
+                [
+                    line.what,
+                    line.amount_typed,
+                    f"({sign}{_cost(line)})",
+                    f"for {', '.join(line.marks)}" if line.marks else "",
+                ],
+            )
+        )
+        for line in rows.used
     ]
     minutes = [] if not rows.entry.minutes else [f"{plain(rows.entry.minutes)} minutes of work"]
-    return [*(["used: " + " · ".join(used)] if used else []), *minutes]
+    entry = rows.entry
+    overhead = [f"overhead {sign}{_money(entry.overhead)}"] if entry.overhead else []
+    return [*(["used: " + " · ".join(used)] if used else []), *minutes, *overhead]
 
 
 def _cost(line: UsedLine) -> str:
@@ -98,46 +160,107 @@ def plain(number: Decimal) -> str:
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 
+def plain_fraction(number: Fraction) -> str:
+    """A rational that has at most twelve decimals, without needless zeros."""
+    text = fixed(number, 12).rstrip("0").rstrip(".")
+    return text or "0"
+
+
 def retell(rows: EntryRows) -> schemas.Content:
     """The entry's content as it was typed, to be corrected from."""
     entry = rows.entry
     if rows.lot is not None:
-        return schemas.BoughtIn.model_validate(
-            {
-                "cut": rows.lot.cut,
-                "label_weight": rows.lot.label_typed,
-                "own_weight": rows.lot.own_typed,
-                "price_basis": rows.lot.price_basis,
-                "price": rows.lot.price_typed,
-            }
-        )
+        return _retell_lot(rows, rows.lot)
     if rows.portion is not None:
-        slices = rows.portion.slices
-        return schemas.PortionIn(slices="" if slices is None else plain(slices), weight=rows.portion.typed)
+        portion = rows.portion
+        return schemas.PortionIn(
+            slices="" if portion.slices is None else plain(portion.slices),
+            weight=portion.typed if portion.grams is not None else "",
+            cooked_weight=portion.typed if portion.cooked_grams is not None else "",
+        )
     if rows.shop_pack is not None:
         pack = rows.shop_pack
         return schemas.ShopPackIn(
-            name=pack.name, paid=pack.paid_typed, weight=pack.typed, slices=_count(pack.slices)
+            name=pack.name,
+            paid=pack.paid_typed,
+            weight=pack.typed,
+            slices=_count(pack.slices),
+            fry="" if pack.fry_ratio is None else plain(pack.fry_ratio * 100),
         )
+    if rows.fry is not None:
+        return schemas.FryIn(kept=rows.fry.typed)
+    if rows.policy is not None:
+        return retell_policy(rows.policy)
     if entry.act == Act.WITHDRAW:
         return schemas.WithdrawIn()
     return _retell_step(rows)
+
+
+def retell_policy(policy: PolicyLine | Batch | Kitchen) -> schemas.PolicyIn:
+    """What is counted, as it would be typed."""
+    return schemas.PolicyIn(
+        labour_rate="" if policy.labour_rate is None else f"{policy.labour_rate:.2f}",
+        by_products=policy.credit_by_products,
+        fuel=policy.count_fuel,
+        packaging=policy.count_packaging,
+        overhead=policy.count_overhead,
+    )
+
+
+def _retell_lot(rows: EntryRows, lot: LotLine) -> schemas.BoughtIn:
+    source = None
+    if lot.from_batch is not None:
+        source = schemas.SourceIn(batch=lot.from_batch.code, piece=lot.from_mark, weight=lot.from_typed)
+    return schemas.BoughtIn.model_validate(
+        {
+            "mark": _own_mark(lot.mark, LOT_MARK),
+            "cut": lot.cut,
+            "label_weight": lot.label_typed,
+            "own_weight": lot.own_typed,
+            "price_basis": lot.price_basis,
+            "price": lot.price_typed,
+            "extras": [{"what": extra.what, "cost": extra.typed} for extra in rows.extras],
+            "solution": "" if lot.solution_ratio is None else plain(lot.solution_ratio * 100),
+            "scale": rows.entry.scale_typed,
+            "source": source,
+        }
+    )
+
+
+def _own_mark(mark: str, name: str) -> str:
+    """The mark, unless it was made of the name, and would be again."""
+    return "" if re.fullmatch(rf"{re.escape(name)}( [0-9]+)?", mark) else mark
 
 
 def _count(number: int | None) -> str:
     return "" if number is None else str(number)
 
 
-def _retell_step(rows: EntryRows) -> schemas.SplitIn | schemas.WeighIn:
+def _retell_step(rows: EntryRows) -> schemas.Step:
     entry = rows.entry
     told: dict[str, object] = {
         "kind": entry.kind,
         "minutes": "" if entry.minutes is None else plain(entry.minutes),
         "used": [
-            {"what": u.what, "group": u.cost_group, "amount": u.amount_typed, "price": u.price_typed}
-            for u in rows.used
+            {
+                "what": line.what,
+                "group": line.cost_group,
+                "amount": line.amount_typed,
+                "price": line.price_typed,
+                "pieces": line.marks,
+            }
+            for line in rows.used
         ],
+        "overhead": "" if entry.overhead is None else plain(entry.overhead),
+        "scale": entry.scale_typed,
     }
+    if entry.act == Act.DISCARD:
+        told |= {"pieces": entry.marks, "charge": entry.charge, "why": entry.note}
+        return schemas.DiscardIn.model_validate(told)
+    if entry.act == Act.MERGE:
+        (into,) = rows.weighings
+        made = {"mark": into.mark, "weight": into.typed, "slices": _count(into.slices)}
+        return schemas.MergeIn.model_validate({**told, "pieces": entry.marks, "into": made})
     if entry.act == Act.WEIGH:
         told["weights"] = [{"mark": line.mark, "weight": line.typed} for line in rows.weighings]
         return schemas.WeighIn.model_validate(told)
@@ -149,6 +272,7 @@ def _retell_step(rows: EntryRows) -> schemas.SplitIn | schemas.WeighIn:
     ]
     told["cut_off"] = [
         {
+            "mark": _own_mark(line.mark, line.name),
             "name": line.name,
             "material": line.material,
             "weight": line.typed,

@@ -20,9 +20,10 @@ def _line(longest: int) -> StringConstraints:
 
 Typed = Annotated[str, _line(40)]
 Word = Annotated[str, _line(40)]
-Kind = Annotated[str, _line(24)]
-ByName = Annotated[str, _line(20)]
-Mark = Annotated[str, _line(24)]
+Kind = Annotated[str, _line(60)]
+ByName = Annotated[str, _line(40)]
+Mark = Annotated[str, _line(60)]
+Marks = Annotated[list[Mark], Field(max_length=60)]
 Name = Annotated[str, _line(80)]
 Reason = Annotated[str, _line(200)]
 Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
@@ -47,8 +48,12 @@ class PieceIn(Body):
 
 
 class CutOffIn(Body):
-    """Something that came off, with its worth: nothing, a price by weight, or as the meat."""
+    """Something that came off, with its worth: nothing, a price by weight, or as the meat.
 
+    An empty mark is made of the name.
+    """
+
+    mark: Mark = ""
     name: ByName
     material: Material = "other"
     weight: Typed
@@ -64,12 +69,16 @@ class WeightIn(Body):
 
 
 class UsedIn(Body):
-    """Something used. ``amount`` empty and a bare ``price``: the sum for all of it."""
+    """Something used. ``amount`` empty and a bare ``price``: the sum for all of it.
+
+    ``group`` is a free word but for the ledger's own; ``pieces`` that bear it: none named, all.
+    """
 
     what: Word
-    group: Literal["cure", "fuel", "packaging", "other"] = "other"
+    group: Kind = "other"
     amount: Typed = ""
     price: Typed
+    pieces: Marks = []
 
 
 class StepIn(Body):
@@ -78,17 +87,43 @@ class StepIn(Body):
     kind: Kind
     minutes: Typed = ""
     used: Annotated[list[UsedIn], Field(max_length=30)] = []
+    overhead: Typed = ""
+    scale: Typed = ""
+
+
+class ExtraIn(Body):
+    """A cost of buying: delivery, tax, the trip."""
+
+    what: Word
+    cost: Typed
+
+
+class SourceIn(Body):
+    """A piece of another batch, by that batch's code; all of it where no weight is given."""
+
+    batch: Annotated[str, _line(12)]
+    piece: Mark
+    weight: Typed = ""
 
 
 class BoughtIn(Body):
-    """Meat as purchased: at least one weight; a price by weight or for the pack."""
+    """Meat as purchased: at least one weight; a price by weight or for the pack.
+
+    With ``source`` it is a piece of another batch and brings its cost along: then weight and price may be
+    left out. ``solution`` in per cent. An empty mark takes the next free one.
+    """
 
     act: Literal["bought"] = "bought"
+    mark: Mark = ""
     cut: Name
     label_weight: Typed = ""
     own_weight: Typed = ""
-    price_basis: Literal["per_lb", "per_kg", "pack"]
-    price: Typed
+    price_basis: Literal["per_lb", "per_kg", "pack"] = "pack"
+    price: Typed = ""
+    extras: Annotated[list[ExtraIn], Field(max_length=12)] = []
+    solution: Typed = ""
+    scale: Typed = ""
+    source: SourceIn | None = None
 
 
 class SplitIn(StepIn):
@@ -107,22 +142,60 @@ class WeighIn(StepIn):
     weights: Annotated[list[WeightIn], Field(max_length=60)]
 
 
+class MergeIn(StepIn):
+    """Many pieces become one."""
+
+    act: Literal["merge"] = "merge"
+    pieces: Marks
+    into: PieceIn
+
+
+class DiscardIn(StepIn):
+    """Pieces are thrown away; the other pieces bear what they cost, or it is booked as loss."""
+
+    act: Literal["discard"] = "discard"
+    kind: Kind = "discard"
+    pieces: Marks
+    charge: Literal["batch", "loss"] = "batch"
+    why: Reason = ""
+
+
+class PolicyIn(Body):
+    """What this batch counts. ``labour_rate`` an hour; empty: work is left out."""
+
+    act: Literal["policy"] = "policy"
+    labour_rate: Typed = ""
+    by_products: bool = True
+    fuel: bool = True
+    packaging: bool = True
+    overhead: bool = True
+
+
+class FryIn(Body):
+    """What is left after frying, in per cent of the raw weight."""
+
+    act: Literal["fry"] = "fry"
+    kept: Typed
+
+
 class PortionIn(Body):
-    """A portion: just one of slices and weight."""
+    """A portion: just one of slices, weight raw and weight cooked."""
 
     act: Literal["portion"] = "portion"
     slices: Typed = ""
     weight: Typed = ""
+    cooked_weight: Typed = ""
 
 
 class ShopPackIn(Body):
-    """A pack the shop sells."""
+    """A pack the shop sells. ``fry``: what is left after frying, in per cent."""
 
     act: Literal["shop_pack"] = "shop_pack"
     name: Word
     paid: Typed
     weight: Typed
     slices: Typed = ""
+    fry: Typed = ""
 
 
 class WithdrawIn(Body):
@@ -131,8 +204,19 @@ class WithdrawIn(Body):
     act: Literal["withdraw"] = "withdraw"
 
 
+Step = SplitIn | WeighIn | MergeIn | DiscardIn
 Content = Annotated[
-    BoughtIn | SplitIn | WeighIn | PortionIn | ShopPackIn | WithdrawIn, Field(discriminator="act")
+    BoughtIn
+    | SplitIn
+    | WeighIn
+    | MergeIn
+    | DiscardIn
+    | PolicyIn
+    | FryIn
+    | PortionIn
+    | ShopPackIn
+    | WithdrawIn,
+    Field(discriminator="act"),
 ]
 
 
@@ -198,6 +282,7 @@ class ColumnOut(BaseModel):
     worth_back: Fixed
     cost: UnitCost | None
     peels: list[PeelOut]
+    came_together: bool = False
 
 
 class KindOut(BaseModel):
@@ -233,14 +318,20 @@ class HouseOut(BaseModel):
     kept_of_bought: Fixed
     slices: int | None
     cost_per_slice: Fixed | None
+    cost_per_cooked: UnitCost | None
+    fry_kept: Fixed | None
     portion: Fixed | None
     portion_label: str | None
     groups: list[GroupOut]
 
 
 class ShopOut(BaseModel):
-    """The shop's pack beside the house; saved below zero: the house is dearer."""
+    """A shop's pack beside the house; saved below zero: the house is dearer.
 
+    ``entry`` is where it was told. ``break_even``: the price as purchased above which it stops paying.
+    """
+
+    entry: int
     name: str
     pack: str
     unit_cost: UnitCost
@@ -251,6 +342,9 @@ class ShopOut(BaseModel):
     saved_per_portion: Fixed | None
     saved_on_batch: Fixed | None
     is_cheaper: bool | None
+    cost_per_cooked: UnitCost | None
+    break_even: UnitCost | None
+    earned_per_hour: Fixed | None
 
 
 class PieceOut(BaseModel):
@@ -267,10 +361,32 @@ class PieceOut(BaseModel):
 class ByProductOut(BaseModel):
     """Something cut off and kept."""
 
+    mark: str
     name: str
     material: str
     weight: Weight
     carried: Fixed
+
+
+class SourceOut(BaseModel):
+    """A lot that is a piece of another batch: what it carries now, and carried on the day it was taken."""
+
+    lot: str
+    batch: str
+    name: str
+    piece: str
+    weight: Weight
+    carried: Fixed
+    carried_then: Fixed
+    has_changed: bool
+
+
+class TakerOut(BaseModel):
+    """A batch that took a piece of this one."""
+
+    batch: str
+    name: str
+    piece: str
 
 
 class LogOut(BaseModel):
@@ -300,12 +416,14 @@ class BatchOut(BaseModel):
     seen: int
     is_finished: bool
     place: str
-    labour_rate: Fixed | None
     strip: StripOut
     house: HouseOut
-    shop: ShopOut | None
+    shops: list[ShopOut]
     pieces: list[PieceOut]
     by_products: list[ByProductOut]
+    loss_account: Fixed
+    sources: list[SourceOut]
+    policy: PolicyIn
     warnings: list[str]
     log: list[LogOut]
 
@@ -338,7 +456,7 @@ class PreviewOut(BaseModel):
     bought_cost: UnitCost | None = None
     column: ColumnOut | None = None
     house: HouseOut | None = None
-    shop: ShopOut | None = None
+    shops: list[ShopOut] = []
 
 
 class StandingOut(BaseModel):
@@ -369,3 +487,28 @@ class TodayOut(BaseModel):
     finished: list[StandingOut]
     more_under_way: int
     hanging: dict[str, int]
+
+
+class ImportIn(Body):
+    """The text of a batch document."""
+
+    document: Annotated[str, Field(max_length=2_000_000)]
+
+
+class ImportedOut(BaseModel):
+    """A batch that an import made, or would make."""
+
+    code: str
+    name: str
+    cut: str
+    entries: int
+    house: HouseOut
+    strip: StripOut
+    warnings: list[str]
+
+
+class ImportOut(BaseModel):
+    """What an import made; ``written`` false for a dry run, which wrote nothing."""
+
+    written: bool
+    batches: list[ImportedOut]

@@ -2,13 +2,16 @@
 
 import hashlib
 from collections.abc import Iterator
+from fractions import Fraction
 from itertools import islice
 from pathlib import Path
 
 from dolmetsch.core import batch as core
+from dolmetsch.core.exact import fixed
 from dolmetsch.core.pieces import Piece
-from dolmetsch.core.sheet import cost_per_lb
-from dolmetsch.core.strip import Column, Peel, label_kind
+from dolmetsch.core.sheet import Comparison, cost_per_lb
+from dolmetsch.core.size import count_slabs
+from dolmetsch.core.strip import Column, Peel, Strip, label_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches.chain import EntryRows, Reckoning
 from dolmetsch.server.batches.models import Batch
@@ -21,7 +24,7 @@ from dolmetsch.server.batches.printing import (
     print_weight,
 )
 from dolmetsch.server.batches.reading import free_marks
-from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell
+from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell, retell_policy
 
 #: The groups of the bill, in the order in which they are read.
 GROUP_ORDER = ("meat", "buying", "cure", "fuel", "packaging", "other", "labour", "overhead", "credit")
@@ -31,7 +34,7 @@ FREE_MARKS_SHOWN = 8
 def _read_edition() -> str:
     """A mark of the code that reckons and prints: a page printed by other code is printed anew."""
     here = Path(__file__).parent
-    sources = sorted([*here.glob("*.py"), *(here.parents[1] / "core").glob("*.py")])
+    sources = sorted([*here.glob("*.py"), *(here.parents[1] / "core").glob("**/*.py")])
     return hashlib.sha256(b"".join(source.read_bytes() for source in sources)).hexdigest()[:16]
 
 
@@ -50,16 +53,13 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         seen=rows[-1].entry.sequence,
         is_finished=batch.is_finished,
         place=batch.place,
-        labour_rate=None if batch.labour_rate is None else f"{batch.labour_rate:.2f}",
-        strip=schemas.StripOut(
-            columns=[show_column(column, reckoning) for column in reckoning.strip.columns],
-            to_come=[schemas.KindOut(kind=kind, label=label_kind(kind)) for kind in reckoning.strip.to_come],
-        ),
+        strip=show_strip(reckoning.strip, reckoning),
         house=show_house(reckoning),
-        shop=show_shop(reckoning),
+        shops=show_shops(reckoning),
         pieces=[_show_piece(piece, reckoning, marks) for piece in sorted_mains(reckoning)],
         by_products=[
             schemas.ByProductOut(
+                mark=piece.id,
                 name=piece.name,
                 material=piece.material,
                 weight=print_weight(piece.grams),
@@ -67,6 +67,9 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
             )
             for piece in reckoning.sheet.ledger.by_products
         ],
+        loss_account=print_money(reckoning.sheet.ledger.loss.total),
+        sources=list(_show_sources(reckoning)),
+        policy=show_policy(batch, reckoning),
         warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
         log=list(_show_log(rows, batch.kitchen.currency)),
     )
@@ -83,7 +86,41 @@ def taken_marks(reckoning: Reckoning) -> set[str]:
     made = {
         out.id for step in record.steps if isinstance(step.action, core.Split) for out in step.action.into
     }
-    return made | {lot.id for lot in record.lots}
+    merged = {step.action.into.id for step in record.steps if isinstance(step.action, core.Merge)}
+    return made | merged | {lot.id for lot in record.lots}
+
+
+def show_policy(batch: Batch, reckoning: Reckoning) -> schemas.PolicyIn:
+    """What this batch counts."""
+    own = [row.policy for row in reckoning.chain.current if row.policy is not None]
+    return retell_policy(own[-1] if own else batch)
+
+
+def _show_sources(reckoning: Reckoning) -> Iterator[schemas.SourceOut]:
+    chain = reckoning.chain
+    for lot, row in zip(chain.batch.lots, chain.lot_entries, strict=True):
+        if lot.origin is None or row.lot is None or row.lot.from_batch is None:
+            continue
+        now = print_money(sum([money for _, money in lot.carried], Fraction(0)))
+        then = now if row.lot.carried_then is None else print_money(Fraction(row.lot.carried_then))
+        yield schemas.SourceOut(
+            lot=lot.id,
+            batch=lot.origin.batch,
+            name=row.lot.from_batch.name,
+            piece=lot.origin.piece,
+            weight=print_weight(lot.grams),
+            carried=now,
+            carried_then=then,
+            has_changed=now != then,
+        )
+
+
+def show_strip(strip: Strip, reckoning: Reckoning) -> schemas.StripOut:
+    """A strip, columns done and to come."""
+    return schemas.StripOut(
+        columns=[show_column(column, reckoning) for column in strip.columns],
+        to_come=[schemas.KindOut(kind=kind, label=label_kind(kind)) for kind in strip.to_come],
+    )
 
 
 def show_column(column: Column, reckoning: Reckoning) -> schemas.ColumnOut:
@@ -107,6 +144,7 @@ def show_column(column: Column, reckoning: Reckoning) -> schemas.ColumnOut:
         worth_back=print_money(column.worth_back),
         cost=print_unit_cost(column.cost_per_lb),
         peels=[_show_peel(peel) for peel in column.peels],
+        came_together=column.came_together,
     )
 
 
@@ -134,6 +172,8 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
         kept_of_bought=print_percent(final.sliced_yield_ratio),
         slices=None if final.slices is None else int(final.slices),
         cost_per_slice=print_money_or_none(final.cost_per_slice),
+        cost_per_cooked=print_unit_cost(final.cost_per_cooked_lb),
+        fry_kept=None if (fry := reckoning.chain.batch.fry_yield) is None else print_percent(fry),
         portion=print_money_or_none(final.portion),
         portion_label=_label_portion(reckoning),
         groups=[
@@ -160,22 +200,29 @@ def _label_portion(reckoning: Reckoning) -> str | None:
     if not lines:
         return None
     if lines[-1].slices is None:
-        return lines[-1].typed
+        return lines[-1].typed + (" cooked" if lines[-1].cooked_grams is not None else "")
     return "1 slice" if lines[-1].slices == 1 else f"{plain(lines[-1].slices)} slices"
 
 
-def show_shop(reckoning: Reckoning) -> schemas.ShopOut | None:
-    """The shop's pack beside the house, where there is one."""
-    if not reckoning.sheet.shop:
-        return None
-    shop = reckoning.sheet.shop[0]
-    pack = [row.shop_pack for row in reckoning.chain.current if row.shop_pack is not None][-1]
+def show_shops(reckoning: Reckoning) -> list[schemas.ShopOut]:
+    """The shop's packs beside the house, in the order they were told."""
+    lines = [row for row in reckoning.chain.current if row.shop_pack is not None]
+    return [
+        show_shop(shop, row, pack)
+        for shop, row, pack in zip(reckoning.sheet.shop, lines, reckoning.chain.batch.shop, strict=True)
+    ]
+
+
+def show_shop(shop: Comparison, row: EntryRows, pack: core.ShopPack) -> schemas.ShopOut:
+    """One pack: what it is, and its figures."""
     saved = shop.saved_per_lb
     unit_cost = print_unit_cost(shop.cost_per_lb)
     assert unit_cost is not None
+    assert row.shop_pack is not None
     return schemas.ShopOut(
-        name=shop.name,
-        pack=f"{print_money(reckoning.chain.batch.shop[0].paid)} for {pack.typed}",
+        entry=row.entry.id or 0,
+        name=shop.name or "a pack",
+        pack=f"{print_money(pack.paid)} for {row.shop_pack.typed}",
         unit_cost=unit_cost,
         cost_per_slice=print_money_or_none(shop.cost_per_slice),
         portion=print_money_or_none(shop.portion),
@@ -184,6 +231,9 @@ def show_shop(reckoning: Reckoning) -> schemas.ShopOut | None:
         saved_per_portion=print_money_or_none(shop.saved_per_portion),
         saved_on_batch=print_money_or_none(shop.saved_on_batch),
         is_cheaper=None if saved is None else saved > 0,
+        cost_per_cooked=print_unit_cost(shop.cost_per_cooked_lb),
+        break_even=print_unit_cost(shop.break_even_paid_per_lb),
+        earned_per_hour=print_money_or_none(shop.earned_per_hour),
     )
 
 
@@ -228,7 +278,8 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
 
 def stand(batch: Batch, reckoning: Reckoning) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
-    house, shop = show_house(reckoning), show_shop(reckoning)
+    house, shops = show_house(reckoning), show_shops(reckoning)
+    shop = shops[0] if shops else None
     columns = reckoning.strip.columns
     last = columns[-1].kind
     mains = sorted_mains(reckoning)
@@ -248,6 +299,8 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
         "cost": None if house.unit_cost is None else house.unit_cost.model_dump(),
         "shop_name": None if shop is None else shop.name,
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
+        "slabs": count_slabs(reckoning.sheet),
+        "minutes": fixed(reckoning.sheet.minutes, 2),
     }
 
 

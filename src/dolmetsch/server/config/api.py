@@ -1,13 +1,27 @@
 """The API, put together from its features."""
 
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.security import django_auth
 
+from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.problems import install_handlers
 
+SchemaName = Literal["batch", "sheet", "cure", "cure-answer"]
 api = NinjaAPI(title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None)
 install_handlers(api)
 api.add_router("", kitchens)
+
+
+@api.get("/schemas/{name}", auth=None, operation_id="getSchema")
+def get_schema(request: HttpRequest, name: SchemaName) -> HttpResponse:
+    """The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer."""
+    told = (SCHEMAS / f"{name}.schema.json").read_bytes()
+    return HttpResponse(told, content_type="application/schema+json")
+
+
 api.add_router("/kitchens/{kitchen_slug}", batches)

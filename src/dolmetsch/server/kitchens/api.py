@@ -12,8 +12,9 @@ from ninja.utils import check_csrf
 
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.kitchens.models import User
-from dolmetsch.server.kitchens.queries import list_kitchens
-from dolmetsch.server.kitchens.schemas import Alive, KitchenInfo, Session, SignIn
+from dolmetsch.server.kitchens.queries import get_kitchen, list_kitchens, signed_in
+from dolmetsch.server.kitchens.schemas import Alive, KitchenInfo, Session, SettingsIn, SignIn
+from dolmetsch.server.kitchens.settings import change_settings, tell_settings
 from dolmetsch.server.problems import DomainError, answer, answer_csrf_failure
 
 router = Router(tags=["session"])
@@ -50,6 +51,22 @@ def sign_out(request: HttpRequest) -> Session:
     """Sign out."""
     logout(request)
     return _tell_session(request)
+
+
+@router.get(
+    "/kitchens/{kitchen_slug}/settings", response=SettingsIn, operation_id="getSettings", auth=django_auth
+)
+def get_settings(request: HttpRequest, kitchen_slug: str) -> SettingsIn:
+    """What a kitchen counts by default, its scale, and how many slabs fit."""
+    return tell_settings(get_kitchen(signed_in(request), kitchen_slug))
+
+
+@router.put(
+    "/kitchens/{kitchen_slug}/settings", response=SettingsIn, operation_id="changeSettings", auth=django_auth
+)
+def put_settings(request: HttpRequest, kitchen_slug: str, body: SettingsIn) -> SettingsIn:
+    """Keep a kitchen's settings; batches already begun keep theirs."""
+    return change_settings(get_kitchen(signed_in(request), kitchen_slug), body)
 
 
 def _tell_session(request: HttpRequest) -> Session:

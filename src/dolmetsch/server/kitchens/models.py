@@ -14,7 +14,8 @@ class User(AbstractUser):
 class Kitchen(models.Model):
     """A tenant: every record belongs to one kitchen and is seen by its members only.
 
-    The policy fields are the defaults a new batch takes over.
+    The policy fields are the defaults a new batch takes over. ``scale_grams`` is what its scale shows
+    steps of; null: not told. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
     """
 
     class Unit(models.TextChoices):
@@ -32,9 +33,15 @@ class Kitchen(models.Model):
     count_fuel = models.BooleanField(default=True)
     count_packaging = models.BooleanField(default=True)
     count_overhead = models.BooleanField(default=True)
+    scale_grams = models.DecimalField(max_digits=9, decimal_places=3, null=True, blank=True)
+    fridge_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
+    smoker_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
 
     class Meta:
         constraints: ClassVar = [
+            models.CheckConstraint(
+                name="kitchen_scale", condition=Q(scale_grams__isnull=True) | Q(scale_grams__gt=0)
+            ),
             models.CheckConstraint(name="kitchen_unit", condition=Q(weight_unit__in=["lb", "kg"])),
             models.CheckConstraint(
                 name="kitchen_labour_rate", condition=Q(labour_rate__isnull=True) | Q(labour_rate__gte=0)

@@ -1,0 +1,89 @@
+"""Linked batches: a finished piece of one is a lot of another, so a correction there flows down here."""
+
+from collections.abc import Iterable
+from fractions import Fraction
+
+from django.db.models import QuerySet
+
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.server.batches.chain import build_chain, list_current, list_entry_rows, reckon, take_upstream
+from dolmetsch.server.batches.models import Batch, LotLine
+from dolmetsch.server.batches.showing import print_page, show_batch, stand
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import DomainError
+
+
+def lock_family(kitchen: Kitchen, code: str, *, also: Iterable[str] = ()) -> dict[str, Batch]:
+    """The batch ``code``, those it takes from and those that take from it, and ``also``, by code.
+
+    All are locked in the order of their keys, so that two writers never wait for each other.
+    """
+    pairs = list(
+        LotLine.objects.filter(from_batch__kitchen=kitchen).values_list("from_batch_id", "entry__batch_id")
+    )
+    named = Batch.objects.filter(kitchen=kitchen, code__in=[code, *also])
+    if not pairs:
+        return _lock(named, kitchen)
+    ids = set(named.values_list("id", flat=True))
+    grown = True
+    while grown:
+        near = {up for up, down in pairs if down in ids} | {down for up, down in pairs if up in ids}
+        grown = not near <= ids
+        ids |= near
+    return _lock(Batch.objects.filter(id__in=ids), kitchen)
+
+
+def _lock(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
+    family = {batch.code: batch for batch in batches.select_for_update().order_by("id")}
+    for batch in family.values():
+        batch.kitchen = kitchen
+    return family
+
+
+def refuse_taken_twice(lot: LotLine, *, but: Batch) -> None:
+    """A piece of which more would be taken, by all batches together, than it weighs.
+
+    Raises:
+        LedgerError: ``overweight``, at the lot's source.
+    """
+    source = lot.from_batch
+    if source is None:
+        return
+    mine = Fraction(take_upstream(lot, field="source").grams)
+    others = Fraction(0)
+    for taker in Batch.objects.filter(entries__lot__from_batch=source).exclude(pk=but.pk).distinct():
+        taker.kitchen = but.kitchen
+        for row in list_current(list_entry_rows(taker)):
+            if row.lot and row.lot.from_batch_id == source.pk and row.lot.from_mark == lot.from_mark:
+                others += take_upstream(row.lot, field="source").grams
+    if not others:
+        return
+    whole = LotLine(from_batch=source, from_mark=lot.from_mark)
+    weighs = take_upstream(whole, field="source").grams
+    if (mine + others) * 100 > weighs * OVERWEIGHT_PERCENT:
+        told = f"“{lot.from_mark}” of {source.code} has been taken by another batch already"
+        raise LedgerError("overweight", field="source.weight", told=told)
+
+
+def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
+    """Reckon again every batch that takes from ``batch``, and those that take from them.
+
+    Raises:
+        DomainError: breaks_later, where one of them would become impossible.
+    """
+    if len(family) == 1:
+        return
+    takers = set(LotLine.objects.filter(from_batch=batch).values_list("entry__batch__code", flat=True))
+    for code in sorted(takers):
+        taker = family[code]
+        rows = list_entry_rows(taker)
+        try:
+            reckoning = reckon(build_chain(taker, rows))
+        except LedgerError as error:
+            said = f"This would make batch {code}, which takes from this one, impossible: {error.told}."
+            raise DomainError("breaks_later", 422, "Not recorded", said) from error
+        stand(taker, reckoning)
+        print_page(taker, show_batch(taker, rows, reckoning))
+        taker.save(force_update=True)
+        renew_downstream(taker, family)

@@ -1,0 +1,156 @@
+"""The ledger as tables for spreadsheets, cells that would be taken for formulas made safe."""
+
+import csv
+import io
+from decimal import Decimal
+from typing import Final
+
+from openpyxl import Workbook
+from openpyxl.cell import WriteOnlyCell
+
+from dolmetsch.server.batches.schemas import BatchOut, UnitCost
+from dolmetsch.server.batches.verdict_schemas import VerdictOut
+
+Cell = str | Decimal | int | None
+Row = list[Cell]
+Tables = list[tuple[str, list[Row]]]
+
+#: A text that begins so would be run as a formula by a spreadsheet.
+DANGEROUS: Final = ("=", "+", "-", "@", "\t", "\r")
+
+
+def build_tables(batch: BatchOut, verdict: VerdictOut, *, currency: str) -> Tables:
+    """The tables by title: head, ledger, pieces, bill, outlay, shop."""
+    house = verdict.judged.house
+    head: list[Row] = [
+        ["batch", batch.code],
+        ["name", batch.name],
+        ["cut", batch.cut],
+        ["currency", currency],
+        ["policy", verdict.policy_words],
+        [f"price of a pound, {house.stage}", _per_lb(house.unit_cost)],
+        ["a portion", _decimal(house.portion)],
+        ["kept of what was bought, %", Decimal(house.kept_of_bought)],
+    ]
+    return [
+        ("Batch", head),
+        ("Ledger", _ledger(batch)),
+        ("Pieces", _pieces(batch)),
+        ("Bill", _bill(verdict)),
+        ("Outlay", _outlay(verdict)),
+        ("Shop", _shop(verdict)),
+    ]
+
+
+def _ledger(batch: BatchOut) -> list[Row]:
+    rows: list[Row] = [
+        [
+            *("step", "day", "pieces", "weight in, lb", "weight in, kg", "weight out, lb", "weight out, kg"),
+            *("kept of step, %", "kept of bought, %", "spent", "worth back", "a pound after it", "what left"),
+        ]
+    ]
+    for column in batch.strip.columns:
+        left = "; ".join(
+            f"{peel.name} {'+' if peel.gain else ''}{peel.weight.lb} lb" for peel in column.peels
+        )
+        rows.append(
+            [
+                column.label or "Step",
+                column.last_at.date().isoformat(),
+                ", ".join(column.pieces),
+                *_weights(column.weight_in.lb, column.weight_in.kg),
+                *_weights(column.weight_out.lb, column.weight_out.kg),
+                _decimal(column.kept_of_step),
+                Decimal(column.kept_of_bought),
+                Decimal(column.spent),
+                Decimal(column.worth_back),
+                _per_lb(column.cost),
+                left,
+            ]
+        )
+    return rows
+
+
+def _decimal(printed: str | None) -> Decimal | None:
+    return None if printed is None else Decimal(printed)
+
+
+def _per_lb(cost: UnitCost | None) -> Decimal | None:
+    return None if cost is None else Decimal(cost.per_lb)
+
+
+def _weights(lb: str, kg: str) -> list[Cell]:
+    return [Decimal(lb), Decimal(kg)]
+
+
+def _pieces(batch: BatchOut) -> list[Row]:
+    rows: list[Row] = [["piece", "weight, lb", "weight, kg", "a pound", "slices", "carries"]]
+    for piece in batch.pieces:
+        cost = _per_lb(piece.cost)
+        rows.append([piece.mark, *_weights(piece.weight.lb, piece.weight.kg), cost, piece.slices, None])
+    for off in batch.by_products:
+        rows.append([off.name, *_weights(off.weight.lb, off.weight.kg), None, None, Decimal(off.carried)])
+    return rows
+
+
+def _bill(verdict: VerdictOut) -> list[Row]:
+    rows: list[Row] = [["part of the bill", "a pound", "a portion", "on the batch"]]
+    bill = verdict.judged.bill
+    if bill is None:
+        return rows
+    for part in bill.parts:
+        portion = _decimal(part.per_portion)
+        rows.append([part.label, Decimal(part.per_lb), portion, Decimal(part.on_batch)])
+    portion = _decimal(bill.per_portion)
+    return [*rows, ["all", Decimal(bill.per_lb), portion, Decimal(bill.on_batch)]]
+
+
+def _outlay(verdict: VerdictOut) -> list[Row]:
+    rows: list[Row] = [["paid for", "whole packs", "outlay", "charged to this batch"]]
+    for line in verdict.outlay:
+        rows.append([line.what, line.packs, Decimal(line.paid), Decimal(line.charged)])
+    return rows
+
+
+def _shop(verdict: VerdictOut) -> list[Row]:
+    rows: list[Row] = [["shop's kind", "pack", "a pound", "a portion", "saved a pound", "saved on the batch"]]
+    for shop in verdict.judged.shops:
+        money = (shop.portion, shop.saved_per_lb, shop.saved_on_batch)
+        figures = [_decimal(figure) for figure in money]
+        rows.append([shop.name, shop.pack, Decimal(shop.unit_cost.per_lb), *figures])
+    return rows
+
+
+def make_safe(cell: Cell) -> Cell:
+    """A text that a spreadsheet would run, with an apostrophe before it; numbers stay numbers."""
+    return f"'{cell}" if isinstance(cell, str) and cell.startswith(DANGEROUS) else cell
+
+
+def write_csv(tables: Tables) -> bytes:
+    """All tables below each other, each with its title, as CSV in UTF-8 with a byte order mark."""
+    out = io.StringIO(newline="")
+    writer = csv.writer(out)
+    for title, rows in tables:
+        writer.writerow([title])
+        writer.writerows([make_safe(cell) for cell in row] for row in rows)
+        writer.writerow([])
+    return out.getvalue().encode("utf-8-sig")
+
+
+def write_xlsx(tables: Tables) -> bytes:
+    """A sheet a table; texts as texts, numbers as numbers."""
+    book = Workbook(write_only=True)
+    for title, rows in tables:
+        sheet = book.create_sheet(title)
+        sheet.column_dimensions["A"].width = 34
+        for row in rows:
+            cells = []
+            for value in row:
+                cell = WriteOnlyCell(sheet, value=make_safe(value))
+                if isinstance(value, str):
+                    cell.data_type = "s"
+                cells.append(cell)
+            sheet.append(cells)
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()

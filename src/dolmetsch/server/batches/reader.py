@@ -1,0 +1,119 @@
+"""Reading what was typed: every quantity by the core, all faults gathered and told at once."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from decimal import Decimal
+from fractions import Fraction
+from typing import TypeVar
+
+from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.quantity import (
+    GRAM_PLACES,
+    MONEY_PLACES,
+    Price,
+    read_money,
+    read_number,
+    read_price,
+    read_weight,
+)
+from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches.models import RATIO_PLACES
+from dolmetsch.server.batches.printing import print_weight
+from dolmetsch.server.problems import FieldProblem
+
+T = TypeVar("T")
+MAX_SLICES = Fraction(1_000_000)
+
+
+@dataclass(slots=True)
+class Reader:
+    """Reads typed quantities, gathering what was understood and what was not.
+
+    ``unit``: the kitchen's; a bare number is in it. ``scale_grams``: what the kitchen's scale shows steps
+    of, unless an entry says otherwise. ``verbatim``: marks stay as they are written and a step needs no
+    name (documents).
+    """
+
+    unit: str
+    scale_grams: Decimal | None = None
+    verbatim: bool = False
+    readings: list[schemas.Reading] = field(default_factory=list)
+    problems: list[FieldProblem] = field(default_factory=list)
+
+    def refuse(self, path: str, code: str, message: str) -> None:
+        """Note a fault at ``path``."""
+        self.problems.append(FieldProblem(path=path, code=code, message=message))
+
+    def _try(self, path: str, read: Callable[[], T]) -> T | None:
+        try:
+            return read()
+        except QuantityError as error:
+            self.refuse(path, error.reason, str(error))
+            return None
+
+    def need(self, path: str, typed: str, message: str) -> bool:
+        """Whether something was typed; a fault if not."""
+        if not typed:
+            self.refuse(path, "missing", message)
+        return bool(typed)
+
+    def weight(self, path: str, typed: str, *, bare: bool = True) -> Decimal | None:
+        """Grams, or None with a fault noted. ``bare``: a number alone is in the kitchen's unit."""
+        if not self.need(path, typed, "A weight is missing."):
+            return None
+        grams = self._try(path, lambda: read_weight(typed, default_unit=self.unit if bare else None))
+        if grams is None:
+            return None
+        self.readings.append(schemas.Reading(path=path, weight=print_weight(grams)))
+        return as_decimal(grams, GRAM_PLACES)
+
+    def money(self, path: str, typed: str) -> Decimal | None:
+        """Money, or None with a fault noted."""
+        if not self.need(path, typed, "A price is missing."):
+            return None
+        money = self._try(path, lambda: read_money(typed))
+        return None if money is None else as_decimal(money, MONEY_PLACES)
+
+    def price_by_weight(self, path: str, typed: str) -> Price | None:
+        """A price by weight, or None with a fault noted."""
+        if not self.need(path, typed, "A price is missing."):
+            return None
+        price = self._try(path, lambda: read_price(typed, default_unit=self.unit))
+        if price is not None and price.grams is None:
+            self.refuse(path, "unreadable", f"“{typed}” is a price for each; give one by weight")
+            return None
+        return price
+
+    def number(self, path: str, typed: str, *, what: str, limit: Fraction, places: int) -> Decimal | None:
+        """A plain number; None where nothing was typed, or with a fault noted."""
+        if not typed:
+            return None
+        value = self._try(path, lambda: read_number(typed, what=what, limit=limit, places=places))
+        return None if value is None else as_decimal(value, places)
+
+    def percent(self, path: str, typed: str, *, what: str, most: int = 100) -> Decimal | None:
+        """A ratio from per cent ("12", "12.5 %"), at most ``most``; None where nothing was typed, or with a
+        fault noted.
+        """
+        bare = typed.removesuffix("%").strip()
+        value = self.number(path, bare, what=what, limit=Fraction(most), places=RATIO_PLACES - 2)
+        return None if value is None else value / 100
+
+    def scale(self, path: str, typed: str) -> Decimal | None:
+        """The scale's resolution in grams: as typed, else the kitchen's; None where neither is known."""
+        if not typed:
+            return self.scale_grams
+        return self.weight(path, typed, bare=False)
+
+    def slices(self, path: str, typed: str) -> int | None:
+        """A count of slices, at least one; None where nothing was typed."""
+        value = self.number(path, typed, what="count of slices", limit=MAX_SLICES, places=0)
+        if value is not None and value < 1:
+            self.refuse(path, "zero", "At least one slice, or leave it empty.")
+            return None
+        return None if value is None else int(value)
+
+
+def as_decimal(value: Fraction, places: int) -> Decimal:
+    """The decimal of a rational that has at most ``places`` decimals, exactly."""
+    return Decimal(int(value * 10**places)).scaleb(-places)

@@ -1,0 +1,33 @@
+"""A batch as a file to take away."""
+
+from datetime import datetime
+from typing import Final, Literal
+
+from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.exporting import export_batch
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.papers.page import write_pdf
+from dolmetsch.server.batches.papers.tables import build_tables, write_csv, write_xlsx
+from dolmetsch.server.batches.showing import show_batch
+from dolmetsch.server.batches.verdict import read_verdict
+
+Form = Literal["json", "pdf", "csv", "xlsx"]
+CONTENT_TYPES: Final[dict[Form, str]] = {
+    "json": "application/json",
+    "pdf": "application/pdf",
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+def write_file(batch: Batch, form: Form, now: datetime) -> bytes:
+    """The batch document (``json``), its page (``pdf``), or its ledger (``csv``, ``xlsx``)."""
+    if form == "json":
+        return export_batch(batch)
+    rows = list_entry_rows(batch)
+    shown = show_batch(batch, rows, reckon(build_chain(batch, rows)))
+    verdict = read_verdict(batch, now)
+    if form == "pdf":
+        return write_pdf(shown, verdict, kitchen=batch.kitchen, now=now)
+    tables = build_tables(shown, verdict, currency=batch.kitchen.currency)
+    return write_csv(tables) if form == "csv" else write_xlsx(tables)

@@ -1,0 +1,269 @@
+"""The verdict of one batch, and trials of it: reads only, nothing is written."""
+
+from dataclasses import replace
+from datetime import datetime
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.batch import Policy
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.explain import Derivation, Input, Unit, explain
+from dolmetsch.core.parts import compute_outlay
+from dolmetsch.core.reference import INSPECTED_PLANTS
+from dolmetsch.core.sheet import compute_sheet
+from dolmetsch.core.size import compute_pay_back
+from dolmetsch.core.strip import label_kind, lay_out
+from dolmetsch.core.trial import Changes, apply_changes, rank_levers, tag_per_lb, yields_by_kind
+from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import verdict_schemas as out
+from dolmetsch.server.batches.chain import (
+    Chain,
+    Reckoning,
+    build_chain,
+    list_entry_rows,
+    portion_record,
+    read_policy,
+    reckon,
+)
+from dolmetsch.server.batches.judging import entries_of, find_pace, judge, label_lever
+from dolmetsch.server.batches.models import Batch, Entry, LotLine
+from dolmetsch.server.batches.printing import (
+    per_kg,
+    print_money,
+    print_percent,
+    print_weight,
+    sign_of,
+)
+from dolmetsch.server.batches.reader import Reader
+from dolmetsch.server.batches.reading import read_content
+from dolmetsch.server.batches.retelling import describe_policy, plain, retell_policy
+from dolmetsch.server.batches.showing import show_batch, show_policy, show_strip
+
+CAUTIONS: Final = (
+    "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
+    f"({INSPECTED_PLANTS}).",
+    "Curing, smoking to keep and vacuum packing may need leave or a written plan where you are: "
+    "ask the local food authority.",
+)
+
+
+def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
+    """The verdict as the records have it."""
+    rows = list_entry_rows(batch)
+    reckoning = reckon(build_chain(batch, rows))
+    record, sheet = reckoning.chain.batch, reckoning.sheet
+    shown = show_batch(batch, rows, reckoning)
+    outlay = compute_outlay(record)
+    sign = sign_of(batch.kitchen.currency)
+    own = [row.policy for row in reckoning.chain.current if row.policy is not None]
+    hourly = record.policy.labour_rate or batch.kitchen.labour_rate
+    return out.VerdictOut(
+        code=batch.code,
+        name=batch.name,
+        cut=shown.cut,
+        is_finished=batch.is_finished,
+        judged=judge(reckoning, find_pace(batch.kitchen, now)),
+        dials=_show_dials(reckoning),
+        levers=[
+            out.LeverOut(
+                label=label_lever(lever.sort, lever.kind),
+                change_per_lb=print_money(lever.change),
+                change_per_kg=print_money(per_kg(lever.change)),
+            )
+            for lever in rank_levers(record, sheet)
+        ],
+        outlay=[
+            out.OutlayOut(
+                what=line.what or "something used",
+                packs=line.packs,
+                paid=print_money(line.paid),
+                charged=print_money(line.charged),
+            )
+            for line in outlay
+        ],
+        outlay_paid=print_money(sum([line.paid for line in outlay], Fraction(0))),
+        outlay_charged=print_money(sum([line.charged for line in outlay], Fraction(0))),
+        derivations=[_show_derivation(told, reckoning, sign) for told in explain(record, sheet)],
+        policy=show_policy(batch, reckoning),
+        policy_words=describe_policy(own[-1] if own else batch, sign),
+        policy_is_own=bool(own),
+        kitchen_policy=retell_policy(batch.kitchen),
+        sources=shown.sources,
+        takers=list_takers(batch),
+        loss_account=shown.loss_account,
+        by_products_worth=print_money(sum([piece.cost for piece in sheet.ledger.by_products], Fraction(0))),
+        weight_lost=print_weight(sheet.bought.grams - sheet.final.grams),
+        warnings=shown.warnings,
+        cautions=list(CAUTIONS),
+        seen=shown.seen,
+        hourly=None if hourly is None else print_money(Fraction(hourly)),
+    )
+
+
+def list_takers(batch: Batch) -> list[schemas.TakerOut]:
+    """Batches that took a piece of this one."""
+    lines = LotLine.objects.filter(from_batch=batch).select_related("entry__batch").order_by("id")
+    return [
+        schemas.TakerOut(batch=line.entry.batch.code, name=line.entry.batch.name, piece=line.from_mark)
+        for line in lines
+    ]
+
+
+def _show_dials(reckoning: Reckoning) -> out.DialsOut:
+    record, sheet = reckoning.chain.batch, reckoning.sheet
+    tag = tag_per_lb(record)
+    lines = [row.portion for row in reckoning.chain.current if row.portion is not None]
+    portion = lines[-1] if lines else None
+    return out.DialsOut(
+        tag_per_lb=print_money(tag),
+        tag_per_kg=print_money(per_kg(tag)),
+        yields=[
+            out.YieldDial(kind=kind, label=label_kind(kind) or "Step", kept=print_percent(kept))
+            for kind, kept in yields_by_kind(sheet).items()
+        ],
+        minutes=fixed(sheet.minutes, 0),
+        portion_slices="" if portion is None or portion.slices is None else plain(portion.slices),
+        portion_weight="" if portion is None or portion.grams is None else portion.typed,
+        portion_cooked_weight="" if portion is None or portion.cooked_grams is None else portion.typed,
+        shops=[print_money(pack.paid) for pack in record.shop],
+    )
+
+
+def _show_derivation(told: Derivation, reckoning: Reckoning, sign: str) -> out.DerivationOut:
+    return out.DerivationOut(
+        figure=told.figure,
+        shop=told.shop,
+        title=told.title,
+        formula=told.formula,
+        value=_print_input(told.value, told.unit, sign),
+        inputs=[_show_input(line, reckoning, sign) for line in told.inputs],
+    )
+
+
+def _show_input(line: Input, reckoning: Reckoning, sign: str) -> out.InputOut:
+    return out.InputOut(
+        label=line.label,
+        value=_print_input(line.value, line.unit, sign),
+        entries=entries_of(reckoning, line.steps),
+    )
+
+
+def _print_input(value: Fraction, unit: Unit, sign: str) -> str:
+    minus = "−" if value < 0 else ""
+    size = abs(value)
+    match unit:
+        case "money":
+            # a slice costs cents: show their parts, so that the sum can be followed
+            return f"{minus}{sign}{fixed(size, 2 if size >= 10 or not size else 4)}"
+        case "unit_cost":
+            return f"{minus}{sign}{fixed(size, 4)} a pound, {sign}{fixed(per_kg(size), 4)} a kilogram"
+        case "weight":
+            grams = print_weight(value)
+            return f"{grams.lb} lb, {grams.kg} kg"
+        case "ratio":
+            return f"{print_percent(value)} %"
+        case "minutes":
+            return f"{plain_number(value)} minutes"
+    return plain_number(value)
+
+
+def plain_number(value: Fraction) -> str:
+    """To two places, needless zeros left out."""
+    return fixed(value, 2).rstrip("0").rstrip(".")
+
+
+def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut:
+    """What would come of ``wanted``."""
+    chain = build_chain(batch, list_entry_rows(batch))
+    reader = Reader(unit=batch.kitchen.weight_unit)
+    changes, policy = _read_trial(reader, batch, wanted, chain)
+    if reader.problems:
+        return out.TrialOut(judged=None, strip=None, readings=reader.readings, problems=reader.problems)
+    try:
+        tried = _try(chain, changes, policy)
+    except LedgerError as error:
+        reader.refuse("", error.reason, f"That cannot be: {error.told}.")
+        return out.TrialOut(judged=None, strip=None, problems=reader.problems)
+    pace = find_pace(batch.kitchen, now)
+    return out.TrialOut(
+        judged=judge(tried, pace), strip=show_strip(tried.strip, tried), readings=reader.readings
+    )
+
+
+def _try(chain: Chain, changes: Changes, policy: Policy) -> Reckoning:
+    record = replace(chain.batch, policy=policy)
+    tried = apply_changes(record, compute_sheet(record), changes)
+    sheet = compute_sheet(tried)
+    return Reckoning(chain=replace(chain, batch=tried), sheet=sheet, strip=lay_out(tried, sheet))
+
+
+def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain) -> tuple[Changes, Policy]:
+    tag = reader.money("tag", wanted.tag) if wanted.tag else None
+    yields: dict[str, Fraction] = {}
+    for kind, typed in wanted.yields.items():
+        kept = reader.percent(f"yields.{kind}", typed, what="share kept", most=200)
+        if kept is not None and not kept:
+            reader.refuse(f"yields.{kind}", "zero", "Something has to be kept.")
+        elif kept is not None:
+            yields[kind] = Fraction(kept)
+    minutes = reader.number(
+        "minutes", wanted.minutes, what="number of minutes", limit=Fraction(100_000), places=2
+    )
+    paid = {
+        place: Fraction(money)
+        for place, typed in enumerate(wanted.shops)
+        if typed and (money := reader.money(f"shops[{place}]", typed)) is not None
+    }
+    portion = None
+    if wanted.portion is not None:
+        entry = Entry(batch=batch)
+        content = schemas.PortionIn(**wanted.portion.model_dump())
+        rows = read_content(reader, entry, content, taken=set())
+        if rows.portion is not None and not reader.problems:
+            portion = portion_record(rows.portion)
+    policy = read_policy(batch, chain.current)
+    if wanted.policy is not None:
+        rows = read_content(reader, Entry(batch=batch), wanted.policy, taken=set())
+        if rows.policy is not None:
+            policy = read_policy(batch, [rows])
+    per_lb = None if tag is None else Fraction(tag)
+    if per_lb is not None and wanted.tag_unit == "kg":
+        per_lb = per_lb * GRAMS_PER_LB / 1000
+    changes = Changes(
+        tag_per_lb=per_lb,
+        yields=yields,
+        minutes=None if minutes is None else Fraction(minutes),
+        portion=portion,
+        shop_paid=paid,
+    )
+    return changes, policy
+
+
+def read_pay_back(batch: Batch, machine: out.MachineIn, now: datetime) -> out.PayBackOut:
+    """After how many batches like this one a machine is paid."""
+    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
+    reader = Reader(unit=batch.kitchen.weight_unit)
+    price = reader.money("price", machine.price)
+    minutes = reader.number(
+        "minutes", machine.minutes, what="number of minutes", limit=Fraction(10_000), places=2
+    )
+    kept = reader.percent("kept_more", machine.kept_more, what="share kept")
+    hourly = reckoning.chain.batch.policy.labour_rate or Fraction(batch.kitchen.labour_rate or 0)
+    paid = compute_pay_back(
+        reckoning.sheet,
+        price=Fraction(price or 0),
+        minutes=Fraction(minutes or 0),
+        kept_more_ratio=Fraction(kept or 0),
+        hourly=hourly,
+    )
+    pace = find_pace(batch.kitchen, now).batches_a_year
+    years = None if paid.batches is None or not pace else fixed(paid.batches / pace, 1)
+    return out.PayBackOut(
+        saved_by_minutes=print_money(paid.saved_by_minutes),
+        saved_by_loss=print_money(paid.saved_by_loss),
+        saved=print_money(paid.saved),
+        batches=None if reader.problems else paid.batches,
+        years=years,
+        problems=reader.problems,
+    )
