@@ -165,6 +165,7 @@ def test_levers_are_ranked_by_a_tenth_of_each():
     assert {(lever.sort, lever.kind) for lever in levers} == {
         ("tag", ""),
         ("minutes", ""),
+        *(("group", group) for group in ("buying", "cure", "fuel", "packaging", "credit")),
         *(("yield", kind) for kind in ("trim", "cure", "smoke", "chill", "slice", "pack")),
     }
     changes = [lever.change for lever in levers]

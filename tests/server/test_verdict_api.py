@@ -44,14 +44,14 @@ def test_the_verdict_by_hand(api, code):
     assert parts == {
         "meat as bought": ("2.00", "12.00"),
         "lost to the trim": ("0.50", "3.00"),
-        "lost in the smoke": ("0.83", "5.00"),
+        "lost in the smoke": ("0.84", "5.00"),
         "fuel": ("0.50", "3.00"),
-        "worth of what came off, given back": ("-0.41", "-2.50"),
+        "worth of what came off, given back": ("-0.42", "-2.50"),
     }
     assert (bill["per_lb"], bill["on_batch"]) == ("3.42", "20.50")
     (shop,) = verdict["judged"]["shops"]
     assert (shop["saved_on_batch"], shop["earned_per_hour"]) == ("15.50", "31.00")
-    assert [lever["label"] for lever in verdict["levers"]][:1] == ["keep a tenth less when trimmed"]
+    assert [lever["label"] for lever in verdict["levers"]][:1] == ["keep a tenth less when smoked"]
     told = {one["figure"]: one for one in verdict["derivations"]}
     log = api.get(f"/batches/{code}")[1]["log"]
     fuel = next(line for line in told["cost_per_lb"]["inputs"] if line["label"] == "fuel")

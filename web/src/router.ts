@@ -41,6 +41,25 @@ const routes: RouteRecordRaw[] = [
     props: true,
     meta: { place: 'verdict', title: 'Verdict' },
   },
+  {
+    path: '/verdict/:code/house-or-shop',
+    name: 'ladder',
+    component: () => import('./places/ladder/LadderPlace.vue'),
+    props: true,
+    meta: { place: 'verdict', title: 'House or shop' },
+  },
+  {
+    path: '/books/import',
+    name: 'import',
+    component: () => import('./places/imports/ImportPlace.vue'),
+    meta: { place: 'books', title: 'Bring in a batch' },
+  },
+  {
+    path: '/kitchen',
+    name: 'kitchen',
+    component: () => import('./places/kitchen/KitchenPlace.vue'),
+    meta: { place: 'today', title: 'Kitchen' },
+  },
   { path: '/books', name: 'books', component: soon, meta: { place: 'books', title: 'Books' } },
   { path: '/:rest(.*)*', redirect: { name: 'today' } },
 ]

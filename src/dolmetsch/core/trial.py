@@ -43,7 +43,8 @@ class Changes:
 class Lever:
     """What the price of a final pound does where one thing gets a tenth worse.
 
-    ``sort``: tag, yield or minutes; ``kind`` of step for a yield. ``change``: money a pound, up is dearer.
+    ``sort``: tag, yield, minutes or group; ``kind``: of step for a yield, the group's name for a group
+    (of "credit": what came off is worth a tenth less). ``change``: money a pound, up is dearer.
     """
 
     sort: str
@@ -106,6 +107,12 @@ def rank_levers(batch: Batch, sheet: Sheet) -> tuple[Lever, ...]:
         after = compute_sheet(apply_changes(batch, sheet, changes)).final.cost_per_lb
         if after is not None:
             levers.append(Lever(sort=sort, kind=kind, change=after - price))
+    pounds = sheet.final.grams / GRAMS_PER_LB
+    levers += [
+        Lever(sort="group", kind=group, change=abs(money) * TENTH / pounds)
+        for group, money in sheet.final.groups.items()
+        if group not in ("meat", "labour")
+    ]
     return tuple(sorted(levers, key=lambda lever: -abs(lever.change)))
 
 

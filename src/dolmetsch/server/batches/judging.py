@@ -257,5 +257,8 @@ def label_lever(sort: str, kind: str) -> str:
         return "pay a tenth more for the meat"
     if sort == "minutes":
         return "work a tenth longer"
+    if sort == "group":
+        name = GROUP_LABELS.get(kind, kind)
+        return "what came off worth a tenth less" if kind == "credit" else f"{name} a tenth dearer"
     word = label_kind(kind).lower() or "in a step"
     return f"keep a tenth less when {word}"

@@ -9,8 +9,10 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './BoughtForm.vue'
+import PolicyForm from './PolicyForm.vue'
 import StepForm from './StepForm.vue'
 import TermsForm from './TermsForm.vue'
+import TogetherForm from './TogetherForm.vue'
 
 /** A batch's bench: what to record next, what the strip says of it, and the log. */
 const props = defineProps<{ code: string }>()
@@ -21,17 +23,29 @@ const task = ref<Task>({ act: 'step', entry: null })
 const said = ref('')
 const card = ref<HTMLElement | null>(null)
 
+const titles: Record<string, string> = {
+  portion: 'Set the portion',
+  shop_pack: 'Set a shop pack',
+  fry: 'Fried some',
+  merge: 'Bring pieces together',
+  discard: 'Throw pieces away',
+  bought: 'Add meat',
+}
+/** What else may be recorded, beside the next step. */
+const acts = ['portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
 const title = computed(() => {
   const { act, entry } = task.value
   if (entry) return `Correct entry ${entry.sequence}: ${entry.label.toLowerCase()}`
-  return { portion: 'Set the portion', shop_pack: 'Set the shop pack' }[act] ?? 'Record what was done'
+  return titles[act] ?? 'Record what was done'
 })
 
 /** The form for the task at hand. */
 const form = computed(() => {
-  const { act, entry } = task.value
-  if (act === 'portion' || act === 'shop_pack') return { is: TermsForm, props: { act } }
-  return { is: entry && act === 'bought' ? BoughtForm : StepForm, props: {} }
+  const { act } = task.value
+  if (act === 'portion' || act === 'shop_pack' || act === 'fry') return { is: TermsForm, props: { act } }
+  if (act === 'merge' || act === 'discard') return { is: TogetherForm, props: { act } }
+  if (act === 'policy') return { is: PolicyForm, props: {} }
+  return { is: act === 'bought' ? BoughtForm : StepForm, props: {} }
 })
 
 async function take(next: Task): Promise<void> {
@@ -86,11 +100,14 @@ useKeys({
             Back to recording
           </button>
           <template v-else>
-            <button type="button" class="act small" @click="take({ act: 'portion', entry: null })">
-              Set the portion
-            </button>
-            <button type="button" class="act small" @click="take({ act: 'shop_pack', entry: null })">
-              Set the shop pack
+            <button
+              v-for="act in acts"
+              :key="act"
+              type="button"
+              class="act small"
+              @click="take({ act, entry: null })"
+            >
+              {{ titles[act] }}
             </button>
           </template>
         </div>

@@ -1,20 +1,33 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useDraft } from '@/shared/writing/useDraft'
-import { boughtOf } from '../buy/boughtDraft'
+import { blankBought, boughtContent, boughtOf } from '../buy/boughtDraft'
 import BoughtFields from '../buy/BoughtFields.vue'
+import ExtraRows from '../buy/ExtraRows.vue'
+import SourceFields from '../buy/SourceFields.vue'
 import EntryForm from './EntryForm.vue'
 
-/** The correction of what was bought. */
-const props = defineProps<{ batch: Batch; correcting: Entry }>()
+/** More meat for the batch, bought or a piece of another batch; or the correction of such an entry. */
+const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
-const name = `${props.batch.code}:correct-${props.correcting.id}`
-const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () => boughtOf(props.correcting.content))
-const content = computed<Content>(() => ({ act: 'bought', ...draft }))
+const name = `${props.batch.code}:${props.correcting ? `correct-${props.correcting.id}` : 'lot'}`
+const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () =>
+  props.correcting ? boughtOf(props.correcting.content) : blankBought(),
+)
+type Way = 'bought' | 'batch'
+const way = ref<Way>(draft.from_batch ? 'batch' : 'bought')
+const ways = [
+  { value: 'bought' as Way, word: 'Bought' },
+  { value: 'batch' as Way, word: 'From another batch' },
+]
+const content = computed<Content>(() =>
+  boughtContent(way.value === 'batch' ? draft : { ...draft, from_batch: '' }),
+)
 
 function recorded(batch: Batch, words: string): void {
   clear()
@@ -27,10 +40,13 @@ function recorded(batch: Batch, words: string): void {
     :batch="batch"
     :content="content"
     :correcting="correcting"
-    word="Correct what was bought"
+    :word="correcting ? 'Correct what was bought' : 'Add this meat'"
     :name="name"
     @recorded="recorded"
   >
-    <BoughtFields v-model:draft="draft" stem="" />
+    <ChoiceBar v-if="!correcting" v-model="way" label="The meat was" :choices="ways" />
+    <BoughtFields v-if="way === 'bought'" v-model:draft="draft" stem="" />
+    <SourceFields v-else v-model:draft="draft" stem="" :without="batch.code" />
+    <ExtraRows v-if="way === 'bought'" v-model:draft="draft" stem="" />
   </EntryForm>
 </template>

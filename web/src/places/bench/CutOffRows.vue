@@ -18,7 +18,7 @@ const worths: { value: Worth; word: string }[] = [
 ]
 
 function add(name: string, material: Material): void {
-  draft.value.cutOff.push({ name, material, weight: '', worth: 'nothing', price: '' })
+  draft.value.cutOff.push({ mark: '', name, material, weight: '', worth: 'nothing', price: '' })
 }
 </script>
 

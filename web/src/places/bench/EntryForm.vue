@@ -90,7 +90,8 @@ function send(sent: Body, words: string): void {
   })
 }
 const takeBack = (): void => send({ ...body.value, content: { act: 'withdraw' } }, 'Taken back')
-const canTakeBack = computed(() => props.correcting !== null && props.correcting.act !== 'bought')
+const canTakeBack = computed(() => props.correcting !== null && props.correcting.sequence > 1)
+const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
 </script>
 
 <template>
@@ -115,7 +116,7 @@ const canTakeBack = computed(() => props.correcting !== null && props.correcting
         <input v-model="draft.when" type="datetime-local" />
       </label>
     </details>
-    <WhatItDoes :preview="preview" :is-step="content.act === 'split' || content.act === 'weigh'" />
+    <WhatItDoes :preview="preview" :is-step="stepActs.has(content.act)" />
     <SaveBar
       :word="button"
       :state="state"

@@ -8,7 +8,17 @@ import { useDraft } from '@/shared/writing/useDraft'
 import CutOffRows from './CutOffRows.vue'
 import EntryForm from './EntryForm.vue'
 import PieceRows from './PieceRows.vue'
-import { blankStep, contentOf, draftOf, fitPieces, isCut, kindsFor, OWN, type StepDraft } from './stepDraft'
+import {
+  blankStep,
+  contentOf,
+  draftOf,
+  fitPieces,
+  isCut,
+  kindsFor,
+  OWN,
+  type StepDraft,
+  weighedRows,
+} from './stepDraft'
 import UsedRows from './UsedRows.vue'
 import WeightRows from './WeightRows.vue'
 
@@ -69,7 +79,7 @@ function recorded(batch: Batch, words: string): void {
       <CutOffRows v-model:draft="draft" />
     </template>
     <WeightRows v-else v-model:draft="draft" :batch="batch" />
-    <UsedRows v-model:draft="draft" />
+    <UsedRows v-model:draft="draft" :marks="isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)" />
     <p v-if="draft.kind === 'cure'" class="caution">
       Curing salt is poison by the spoonful: weigh it alone, lock it away. Amounts are recorded here, not
       judged; the limits of your local food authority count. <span class="quiet">Common practice.</span>

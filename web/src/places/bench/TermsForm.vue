@@ -6,35 +6,23 @@ import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import EntryForm from './EntryForm.vue'
+import { termsContent, termsOf } from './termsDraft'
 
-/** What the batch is judged by: a portion, or the shop's pack beside it. */
-const props = defineProps<{ batch: Batch; act: 'portion' | 'shop_pack'; correcting: Entry | null }>()
+/** What the batch is judged by: a portion, a shop's pack beside it, what is left after frying. */
+const props = defineProps<{ batch: Batch; act: 'portion' | 'shop_pack' | 'fry'; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
 const name = `${props.batch.code}:${props.act}${props.correcting ? `-${props.correcting.id}` : ''}`
-const empty = { way: 'slices' as 'slices' | 'weight', name: '', paid: '', weight: '', slices: '' }
-const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, blank)
+const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () => termsOf(props.correcting?.content))
 const ways = [
   { value: 'slices' as const, word: 'So many slices' },
   { value: 'weight' as const, word: 'A weight' },
+  { value: 'cooked_weight' as const, word: 'A weight cooked' },
 ]
 
-function blank(): typeof empty {
-  const shown = props.correcting?.content
-  if (shown?.act === 'shop_pack') {
-    const { name: kind, paid, weight, slices } = shown
-    return { ...empty, name: kind, paid, weight, slices }
-  }
-  if (shown?.act !== 'portion') return { ...empty }
-  return { ...empty, way: shown.weight ? 'weight' : 'slices', weight: shown.weight, slices: shown.slices }
-}
-
-const content = computed<Content>(() => {
-  const { way, name: kind, paid, weight, slices } = draft
-  if (props.act === 'shop_pack') return { act: 'shop_pack', name: kind, paid, weight, slices }
-  return way === 'slices' ? { act: 'portion', slices, weight: '' } : { act: 'portion', slices: '', weight }
-})
+const content = computed<Content>(() => termsContent(props.act, draft))
+const words = { portion: 'Set the portion', shop_pack: 'Set the shop pack', fry: 'Record the frying' }
 
 function recorded(batch: Batch, words: string): void {
   clear()
@@ -47,7 +35,7 @@ function recorded(batch: Batch, words: string): void {
     :batch="batch"
     :content="content"
     :correcting="correcting"
-    :word="act === 'portion' ? 'Set the portion' : 'Set the shop pack'"
+    :word="words[act]"
     :name="name"
     @recorded="recorded"
   >
@@ -68,7 +56,23 @@ function recorded(batch: Batch, words: string): void {
         placeholder="11"
         inputmode="numeric"
       />
+      <TypedInput
+        v-model="draft.fry"
+        label="Left after frying, %, if tried"
+        path="fry"
+        placeholder="33"
+        inputmode="decimal"
+      />
     </template>
+    <TypedInput
+      v-else-if="act === 'fry'"
+      v-model="draft.fry"
+      label="Left after frying, %"
+      path="kept"
+      hint="cooked weight ÷ raw weight, in per cent"
+      placeholder="42"
+      inputmode="decimal"
+    />
     <template v-else>
       <ChoiceBar v-model="draft.way" label="A portion is" :choices="ways" />
       <TypedInput
@@ -79,7 +83,7 @@ function recorded(batch: Batch, words: string): void {
         placeholder="3"
         inputmode="decimal"
       />
-      <TypedInput v-else v-model="draft.weight" label="Weight" path="weight" placeholder="2 oz" />
+      <TypedInput v-else v-model="draft.weight" label="Weight" :path="draft.way" placeholder="2 oz" />
     </template>
   </EntryForm>
 </template>

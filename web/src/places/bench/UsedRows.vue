@@ -1,21 +1,25 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends UsedDraft & { kind: string }">
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import RemoveButton from './RemoveButton.vue'
-import { type StepDraft, usualGroup } from './stepDraft'
+import { type UsedDraft, usualGroup } from './usedDraft'
 
-/** What was used, each with an amount and a price, and the minutes of work. */
-const draft = defineModel<StepDraft>('draft', { required: true })
+/** What was used, each with an amount and a price, for all pieces of the step or some; work; overhead. */
+defineProps<{
+  /** The pieces of the step, where a line may be for some of them only. */
+  marks: string[]
+}>()
+const draft = defineModel<T>('draft', { required: true })
 const groups = [
-  { value: 'cure' as const, word: 'Cure' },
-  { value: 'fuel' as const, word: 'Fuel' },
-  { value: 'packaging' as const, word: 'Packaging' },
-  { value: 'other' as const, word: 'Other' },
+  { value: 'cure', word: 'Cure' },
+  { value: 'fuel', word: 'Fuel' },
+  { value: 'packaging', word: 'Packaging' },
+  { value: 'other', word: 'Other' },
 ]
 const things = ['coarse salt', 'curing salt no. 1', 'sugar', 'pepper', 'wood', 'pellets', 'charcoal', 'bags']
 
 function add(): void {
-  draft.value.used.push({ what: '', group: usualGroup(draft.value.kind), amount: '', price: '' })
+  draft.value.used.push({ what: '', group: usualGroup(draft.value.kind), amount: '', price: '', pieces: [] })
 }
 </script>
 
@@ -34,6 +38,12 @@ function add(): void {
         placeholder="1.20/kg, 5.00 for 8 oz, or 0.40"
       />
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
+      <fieldset v-if="marks.length > 1" class="group">
+        <legend>Only for (none ticked: all)</legend>
+        <label v-for="mark in marks" :key="mark">
+          <input v-model="row.pieces" type="checkbox" :value="mark" /> {{ mark }}
+        </label>
+      </fieldset>
     </div>
     <div class="last">
       <TypedInput
@@ -45,6 +55,25 @@ function add(): void {
       />
       <button type="button" class="act" @click="add">+ something used</button>
     </div>
+    <details :open="Boolean(draft.overhead || draft.scale)">
+      <summary>Overhead, another scale</summary>
+      <div class="pair">
+        <TypedInput
+          v-model="draft.overhead"
+          label="Overhead for this step"
+          path="overhead"
+          placeholder="2.00"
+          inputmode="decimal"
+        />
+        <TypedInput
+          v-model="draft.scale"
+          label="The scale shows steps of"
+          path="scale"
+          hint="empty: the kitchen’s scale"
+          placeholder="5 g"
+        />
+      </div>
+    </details>
   </div>
 </template>
 
@@ -63,11 +92,52 @@ function add(): void {
   grid-column: 1 / -1;
 }
 
+fieldset {
+  border: 0;
+  margin: 0;
+  padding: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 16px;
+}
+
+legend {
+  font-weight: 600;
+  font-size: 14px;
+  padding: 0;
+}
+
+fieldset label {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-height: 44px;
+  cursor: pointer;
+}
+
+fieldset input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--ink);
+}
+
 .last {
   display: grid;
   grid-template-columns: 130px auto;
   gap: 12px;
   align-items: center;
   justify-content: start;
+}
+
+summary {
+  cursor: pointer;
+  min-height: 24px;
+  color: var(--quiet);
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
 }
 </style>

@@ -8,7 +8,7 @@ const props = defineProps<{ preview: Preview | null; isStep: boolean }>()
 const { bothText, costText, otherCostText, unitWord } = useUnits()
 
 /** Faults that belong to the entry as a whole, not to one field. */
-const whole = new Set(['pieces', 'weights', 'piece', 'cut_off'])
+const whole = new Set(['pieces', 'weights', 'piece', 'cut_off', 'into'])
 const faults = computed(() => (props.preview?.problems ?? []).filter((problem) => whole.has(problem.path)))
 const column = computed(() => props.preview?.column ?? null)
 const loss = computed(() =>
@@ -22,7 +22,7 @@ const loss = computed(() =>
       <span aria-hidden="true">▲</span> {{ fault.message }}
     </p>
     <dl v-if="column">
-      <div>
+      <div v-if="column.kept_of_step">
         <dt>kept of this step</dt>
         <dd>{{ column.kept_of_step }} %</dd>
       </div>

@@ -156,6 +156,7 @@ describe('what a weighing means', () => {
     const preview = {
       readings: [],
       problems: [],
+      shops: [],
       column: column('trim', 'Trimmed', { peels: batch().strip.columns[1]?.peels ?? [] }),
     }
     const text = mount(WhatItDoes, { props: { preview, isStep: true } }).text()
@@ -167,7 +168,7 @@ describe('what a weighing means', () => {
   it('says what is wrong with the entry as a whole', () => {
     const problems = [{ path: 'pieces', code: 'overweight', message: 'weigh again' }]
     expect(
-      mount(WhatItDoes, { props: { preview: { readings: [], problems }, isStep: true } }).text(),
+      mount(WhatItDoes, { props: { preview: { readings: [], problems, shops: [] }, isStep: true } }).text(),
     ).toContain('weigh again')
   })
 })

@@ -53,7 +53,14 @@ describe('a step being typed', () => {
   it('sends slices only from slicing, a price only where one is meant', () => {
     const draft = blankStep(bought)
     draft.pieces[0] = { mark: 'A', weight: '4 lb', slices: '12' }
-    draft.cutOff.push({ name: 'fat', material: 'fat', weight: '1 lb', worth: 'as_main', price: '2.00' })
+    draft.cutOff.push({
+      mark: '',
+      name: 'fat',
+      material: 'fat',
+      weight: '1 lb',
+      worth: 'as_main',
+      price: '2.00',
+    })
     expect(contentOf(draft)).toMatchObject({ pieces: [{ slices: '' }], cut_off: [{ price: '' }] })
     draft.kind = 'slice'
     expect(contentOf(draft)).toMatchObject({ pieces: [{ slices: '12' }] })
@@ -65,24 +72,36 @@ describe('a step being typed', () => {
         act: 'split' as const,
         kind: 'trim',
         minutes: '20',
-        used: [{ what: 'salt', group: 'cure' as const, amount: '9 g', price: '1/kg' }],
+        used: [{ what: 'salt', group: 'cure', amount: '9 g', price: '1/kg', pieces: [] }],
+        overhead: '2.00',
+        scale: '5 g',
         piece: 'lot',
         pieces: [{ mark: 'A', weight: '4 lb', slices: '' }],
         cut_off: [
-          { name: 'fat', material: 'fat' as const, weight: '1 lb', worth: 'price' as const, price: '1/lb' },
+          {
+            mark: '',
+            name: 'fat',
+            material: 'fat' as const,
+            weight: '1 lb',
+            worth: 'price' as const,
+            price: '1/lb',
+          },
         ],
       },
       {
         act: 'weigh' as const,
         kind: 'hang',
         minutes: '',
-        used: [],
+        used: [{ what: 'herbs', group: 'cure', amount: '', price: '1.10', pieces: ['A'] }],
+        overhead: '',
+        scale: '',
         weights: [{ mark: 'A', weight: '3 lb' }],
       },
     ]) {
       expect(contentOf(draftOf(content))).toEqual(content)
     }
-    const own = { act: 'weigh' as const, kind: 'hang', minutes: '', used: [], weights: [] }
+    const none = { minutes: '', used: [], overhead: '', scale: '' }
+    const own = { act: 'weigh' as const, kind: 'hang', ...none, weights: [] }
     expect(draftOf(own)).toMatchObject({ kind: OWN, ownWord: 'hang' })
     expect(contentOf({ ...draftOf(own), ownAct: 'split' }).act).toBe('split')
   })

@@ -1,20 +1,22 @@
 import type { Batch, Content, Schemas } from '@/shared/api/client'
+import { type UsedDraft, usedContent, usedOf } from './usedDraft'
 
 type CutOff = Schemas['CutOffIn']
 export type Material = NonNullable<CutOff['material']>
 export type Worth = NonNullable<CutOff['worth']>
 export type PieceRow = { mark: string; weight: string; slices: string }
-export type CutRow = { name: string; material: Material; weight: string; worth: Worth; price: string }
-export type UsedRow = {
-  what: string
-  group: 'cure' | 'fuel' | 'packaging' | 'other'
-  amount: string
+export type CutRow = {
+  mark: string
+  name: string
+  material: Material
+  weight: string
+  worth: Worth
   price: string
 }
 export type WeightRow = { mark: string; weight: string }
 
 /** A step being typed; `kind` "own" takes the cook's own word, and whether it was a cut. */
-export type StepDraft = {
+export type StepDraft = UsedDraft & {
   kind: string
   ownWord: string
   ownAct: 'weigh' | 'split'
@@ -22,8 +24,6 @@ export type StepDraft = {
   pieces: PieceRow[]
   cutOff: CutRow[]
   weights: WeightRow[]
-  used: UsedRow[]
-  minutes: string
 }
 
 export const OWN = 'own'
@@ -63,11 +63,6 @@ export function kindsFor(act: string | null) {
     : kinds.filter((kind) => kind.value === OWN || isCutKind(kind.value) === (act === 'split'))
 }
 
-/** The group that what is used in a step mostly belongs to. */
-export function usualGroup(kind: string): UsedRow['group'] {
-  return kind === 'cure' ? 'cure' : kind === 'smoke' ? 'fuel' : kind === 'slice' ? 'packaging' : 'other'
-}
-
 type Known = Pick<Batch, 'pieces' | 'strip'>
 
 const emptyStep = (): StepDraft => ({
@@ -80,6 +75,8 @@ const emptyStep = (): StepDraft => ({
   weights: [],
   used: [],
   minutes: '',
+  overhead: '',
+  scale: '',
 })
 
 /** An empty step, set to what usually comes next and to the piece that waits longest for it. */
@@ -118,7 +115,10 @@ export const weighedRows = (draft: StepDraft): WeightRow[] => draft.weights.filt
 /** The step as it is sent. Slices go with slicing alone; pieces not weighed are left out. */
 export function contentOf(draft: StepDraft): Content {
   const kind = draft.kind === OWN ? draft.ownWord.trim() : draft.kind
-  const common = { kind, minutes: draft.minutes, used: draft.used.map((row) => ({ ...row })) }
+  const marks = isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)
+  const carried = usedContent(draft)
+  for (const row of carried.used) row.pieces = row.pieces.filter((mark) => marks.includes(mark))
+  const common = { kind, ...carried }
   if (!isCut(draft)) return { act: 'weigh', ...common, weights: weighedRows(draft) }
   const slicing = draft.kind === 'slice'
   return {
@@ -140,29 +140,13 @@ export function draftOf(content: Content): StepDraft {
   draft.kind = known ? content.kind : OWN
   draft.ownWord = known ? '' : content.kind
   draft.ownAct = content.act
-  draft.minutes = content.minutes ?? ''
-  draft.used = (content.used ?? []).map((row) => ({
-    what: row.what,
-    group: row.group ?? 'other',
-    amount: row.amount ?? '',
-    price: row.price,
-  }))
+  Object.assign(draft, usedOf(content))
   if (content.act === 'weigh') {
     draft.weights = content.weights.map((row) => ({ ...row }))
     return draft
   }
   draft.piece = content.piece
-  draft.pieces = content.pieces.map((row) => ({
-    mark: row.mark ?? '',
-    weight: row.weight,
-    slices: row.slices ?? '',
-  }))
-  draft.cutOff = (content.cut_off ?? []).map((row) => ({
-    name: row.name,
-    material: row.material ?? 'other',
-    weight: row.weight,
-    worth: row.worth ?? 'nothing',
-    price: row.price ?? '',
-  }))
+  draft.pieces = content.pieces.map((row) => ({ ...row }))
+  draft.cutOff = content.cut_off.map((row) => ({ ...row }))
   return draft
 }

@@ -5,14 +5,17 @@ import { useRouter } from 'vue-router'
 import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { usePreview } from '@/shared/writing/usePreview'
 import { useWrite } from '@/shared/writing/useWrite'
-import { blankBought, type BoughtDraft } from './boughtDraft'
+import { blankBought, boughtContent, type BoughtDraft } from './boughtDraft'
 import BoughtFields from './BoughtFields.vue'
+import ExtraRows from './ExtraRows.vue'
+import SourceFields from './SourceFields.vue'
 
 type Body = Schemas['StartIn']
 const router = useRouter()
@@ -26,7 +29,16 @@ const { draft, clear } = useDraft<{ name: string; bought: BoughtDraft }>(`${slug
   name: '',
   bought: blankBought(),
 }))
-const body = computed<Body>(() => ({ name: draft.name, bought: { act: 'bought', ...draft.bought } }))
+const way = ref<'bought' | 'batch'>(draft.bought.from_batch ? 'batch' : 'bought')
+const linked = computed(() => way.value === 'batch')
+const ways = [
+  { value: 'bought' as const, word: 'Bought' },
+  { value: 'batch' as const, word: 'From another batch' },
+]
+const body = computed<Body>(() => ({
+  name: draft.name,
+  bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
+}))
 const { preview } = usePreview(body, (now) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/previews/batches', {
@@ -75,7 +87,12 @@ function send(): void {
         placeholder="Rosemary lamb belly"
       />
       <h2>Bought</h2>
-      <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />
+      <ChoiceBar v-model="way" label="The meat was" :choices="ways" />
+      <SourceFields v-if="linked" v-model:draft="draft.bought" stem="bought." without="" />
+      <template v-else>
+        <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />
+        <ExtraRows v-model:draft="draft.bought" stem="bought." />
+      </template>
       <SaveBar word="Start the batch" :state="state" :problem="problem" @retry="retry" />
     </form>
     <section class="panel tag" aria-live="polite" aria-label="Price as purchased">

@@ -40,7 +40,12 @@ const batches = computed(() => {
 <template>
   <div class="head">
     <h1>{{ word }}</h1>
-    <div class="acts"><RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink></div>
+    <div class="acts">
+      <RouterLink v-if="here === 'books' || here === 'verdict'" class="act" :to="{ name: 'import' }">
+        Bring in a batch document
+      </RouterLink>
+      <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+    </div>
   </div>
   <p class="panel line">{{ lines[here] }}</p>
   <LoadState v-if="!today" :error="error" what="the batches" @retry="refetch()" />

@@ -1,50 +1,100 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Batch } from '@/shared/api/client'
+import type { Batch, Shop, Verdict } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
+import WhyFigure from './WhyFigure.vue'
 
-/** House beside shop: cheaper or dearer by how much a pound, a portion, on the batch. */
-const props = defineProps<{ batch: Batch }>()
-const { money, costText, otherCostText, unit, unitWord } = useUnits()
-const shop = computed(() => props.batch.shop)
-const saved = computed(
-  () => (unit.value === 'lb' ? shop.value?.saved_per_lb : shop.value?.saved_per_kg) ?? null,
-)
-const isEven = computed(() => saved.value !== null && Number(saved.value) === 0)
-const verdict = computed(() => {
-  if (saved.value === null) return 'Nothing left to compare'
-  if (isEven.value) return 'As dear as the shop'
-  return `${money(without(saved.value))} a ${unitWord.value} ${shop.value?.is_cheaper ? 'cheaper' : 'dearer'}`
-})
+/** House beside each of the shop's kinds: cheaper or dearer by how much a pound, a portion, on the batch. */
+const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
+const { money, costText, unit, unitWord } = useUnits()
+const savedOf = (shop: Shop): string | null =>
+  (unit.value === 'lb' ? shop.saved_per_lb : shop.saved_per_kg) ?? null
+const isEven = (shop: Shop): boolean => Number(savedOf(shop)) === 0
+const signOf = (shop: Shop): string => (isEven(shop) ? '=' : shop.is_cheaper ? '▼' : '▲')
+function verdictOf(shop: Shop): string {
+  const saved = savedOf(shop)
+  if (saved === null) return 'Nothing left to compare'
+  if (isEven(shop)) return 'As dear as the shop'
+  return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'dearer'}`
+}
 const less = (amount: string): string => (amount.startsWith('-') ? 'more' : 'less')
+const packText = (shop: Shop): string => {
+  const cut = shop.pack.indexOf(' ')
+  return `${money(shop.pack.slice(0, cut))}${shop.pack.slice(cut)}`
+}
+const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) => rung.apart) ?? [])
 </script>
 
 <template>
   <section class="panel" aria-label="Against the shop">
-    <template v-if="shop">
-      <p class="quiet small">Against the {{ shop.name }}</p>
-      <p class="verdict" :class="shop.is_cheaper ? 'good' : 'dear'">
-        <span aria-hidden="true">{{ isEven ? '=' : shop.is_cheaper ? '▼' : '▲' }}</span> {{ verdict }}
+    <template v-for="(shop, index) in batch.shops" :key="shop.entry">
+      <p class="quiet small kind">Against the {{ shop.name }}</p>
+      <p class="verdict" :class="[shop.is_cheaper ? 'good' : 'dear', { lesser: index > 0 }]">
+        <span aria-hidden="true">{{ signOf(shop) }}</span> {{ verdictOf(shop) }}
       </p>
       <ul>
+        <li v-if="apart[index] === false && savedOf(shop) !== null" class="care">
+          The scale cannot tell these two apart.
+        </li>
         <li v-if="shop.saved_on_batch">
-          <b>{{ money(without(shop.saved_on_batch)) }}</b> {{ less(shop.saved_on_batch) }} on this batch
+          <WhyFigure
+            :verdict="verdict"
+            figure="saved_on_batch"
+            :shop="index"
+            :log="batch.log"
+            :code="batch.code"
+            ><b>{{ money(without(shop.saved_on_batch)) }}</b></WhyFigure
+          >
+          {{ less(shop.saved_on_batch) }} on this batch<template v-if="shop.saved_per_portion"
+            >, <b>{{ money(without(shop.saved_per_portion)) }}</b> {{ less(shop.saved_per_portion) }} a
+            portion</template
+          >
         </li>
-        <li v-if="shop.saved_per_portion">
-          <b>{{ money(without(shop.saved_per_portion)) }}</b> {{ less(shop.saved_per_portion) }} a portion
-        </li>
-        <li v-if="!batch.house.is_sliced" class="care">
-          The house price is of the {{ batch.house.stage }} stage; it still climbs until all is sliced.
-        </li>
+        <template v-if="index === 0">
+          <li v-if="shop.break_even">
+            It stops paying above
+            <WhyFigure
+              :verdict="verdict"
+              figure="break_even"
+              :shop="index"
+              :log="batch.log"
+              :code="batch.code"
+              ><b>{{ costText(shop.break_even) }}</b></WhyFigure
+            >
+            a {{ unitWord }} as bought.
+          </li>
+          <li v-if="shop.earned_per_hour">
+            Your hour {{ shop.earned_per_hour.startsWith('-') ? 'lost' : 'earned' }}
+            <WhyFigure
+              :verdict="verdict"
+              figure="earned_per_hour"
+              :shop="index"
+              :log="batch.log"
+              :code="batch.code"
+              ><b>{{ money(without(shop.earned_per_hour)) }}</b></WhyFigure
+            >.
+          </li>
+        </template>
         <li class="quiet small">
-          The pack: {{ money(shop.pack.split(' ')[0]) }} {{ shop.pack.slice(shop.pack.indexOf(' ') + 1) }},
-          which is {{ costText(shop.unit_cost) }} a {{ unitWord }} ({{
-            otherCostText(shop.unit_cost)
-          }})<template v-if="shop.portion">, {{ money(shop.portion) }} a portion</template>.
+          {{ packText(shop) }}:
+          <WhyFigure
+            :verdict="verdict"
+            figure="shop_per_lb"
+            :shop="index"
+            :log="batch.log"
+            :code="batch.code"
+            >{{ costText(shop.unit_cost) }}</WhyFigure
+          >
+          a {{ unitWord }} in the pack<template v-if="shop.portion"
+            >, {{ money(shop.portion) }} a portion</template
+          >
         </li>
       </ul>
     </template>
-    <template v-else>
+    <p v-if="batch.shops.length && !batch.house.is_sliced" class="care">
+      The house price is of the {{ batch.house.stage }} stage; it still climbs until all is sliced.
+    </p>
+    <template v-if="!batch.shops.length">
       <p class="quiet small">Against the shop</p>
       <p>No shop pack is set for this batch yet.</p>
       <RouterLink class="act small" :to="{ name: 'log', params: { code: batch.code } }">
@@ -59,12 +109,22 @@ const less = (amount: string): string => (amount.startsWith('-') ? 'more' : 'les
   font-size: 20px;
   font-weight: 760;
   line-height: 1.2;
-  margin: 2px 0 6px;
+  margin: 1px 0 4px;
+}
+
+.verdict.lesser {
+  font-size: 16px;
+}
+
+ul + .kind {
+  border-top: 1px solid var(--edge);
+  margin-top: 8px;
+  padding-top: 6px;
 }
 
 ul {
   display: grid;
-  gap: 4px;
+  gap: 2px;
 }
 
 .care {
@@ -74,6 +134,7 @@ ul {
   font-size: 14px;
 }
 
+p.care,
 .act {
   margin-top: 8px;
 }

@@ -1,17 +1,29 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { Batch } from '@/shared/api/client'
+import { computed, ref } from 'vue'
+import type { Judged } from '@/shared/api/client'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { groupOf } from '@/shared/strip/materials'
+import { colourOfPart } from '@/shared/strip/materials'
 
-/** The bill by what it was for; worth back stands below it. */
-const props = defineProps<{ batch: Batch }>()
+/** The bill by what it was for, shrink by its step; what came off is given back below. Adds up to the cent. */
+const props = defineProps<{ bill: Judged['bill'] }>()
 const { money } = useUnits()
+type By = 'per_lb' | 'per_portion' | 'on_batch'
+const by = ref<By>('per_lb')
+const ways = computed(() => {
+  const all: { value: By; word: string }[] = [
+    { value: 'per_lb', word: 'a pound' },
+    { value: 'per_portion', word: 'a portion' },
+    { value: 'on_batch', word: 'the batch' },
+  ]
+  return all.filter((way) => props.bill?.[way.value] != null)
+})
 const parts = computed(() =>
-  props.batch.house.groups.map((part) => ({
+  (props.bill?.parts ?? []).map((part) => ({
     ...part,
-    ...groupOf(part.group),
-    share: Math.max(0, Number(part.money)),
+    colour: colourOfPart(part.sort, part.label),
+    figure: part[by.value] ?? '0.00',
+    share: Math.max(0, Number(part.on_batch)),
   })),
 )
 const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share, 0))
@@ -19,23 +31,28 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
 
 <template>
   <section class="panel" aria-label="Where the bill went">
-    <p class="quiet small">Where the bill went, on the batch</p>
-    <div class="bar" aria-hidden="true">
-      <i
-        v-for="part in parts"
-        :key="part.group"
-        :style="{ background: part.colour, width: `${whole ? (part.share / whole) * 100 : 0}%` }"
-      ></i>
-    </div>
-    <dl>
-      <div v-for="part in parts" :key="part.group">
-        <dt><i :style="{ background: part.colour }" aria-hidden="true"></i>{{ part.word }}</dt>
-        <dd>{{ money(part.money) }}</dd>
+    <h2>Where the bill went</h2>
+    <p v-if="!bill">Nothing is left to bear it.</p>
+    <template v-else>
+      <div class="bar" aria-hidden="true">
+        <i
+          v-for="part in parts"
+          :key="part.label"
+          :style="{ background: part.colour, width: `${whole ? (part.share / whole) * 100 : 0}%` }"
+        ></i>
       </div>
-    </dl>
-    <p v-if="batch.labour_rate" class="quiet small">
-      Work counted at {{ money(batch.labour_rate) }} an hour.
-    </p>
+      <ChoiceBar v-model="by" label="Figures for" quiet-label :choices="ways" />
+      <dl>
+        <div v-for="part in parts" :key="part.label">
+          <dt><i :style="{ background: part.colour }" aria-hidden="true"></i>{{ part.label }}</dt>
+          <dd>{{ money(part.figure) }}</dd>
+        </div>
+        <div class="all">
+          <dt>all</dt>
+          <dd>{{ money(bill[by]) }}</dd>
+        </div>
+      </dl>
+    </template>
   </section>
 </template>
 
@@ -52,11 +69,13 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
 
 dl {
   line-height: 1.32;
+  margin-top: 8px;
 }
 
 dl div {
   display: flex;
   justify-content: space-between;
+  gap: 10px;
 }
 
 dt i {
@@ -69,5 +88,13 @@ dt i {
 
 dd {
   font-weight: 600;
+  white-space: nowrap;
+}
+
+.all {
+  border-top: 1px solid var(--ink);
+  margin-top: 3px;
+  padding-top: 3px;
+  font-weight: 700;
 }
 </style>

@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Batch } from '@/shared/api/client'
+import type { Batch, Verdict } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
+import WhyFigure from './WhyFigure.vue'
 
 /** The one number, and the stage it is of. */
-const props = defineProps<{ batch: Batch }>()
+const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
 const { costText, otherCostText, bothText, money, unitWord } = useUnits()
 const house = computed(() => props.batch.house)
 const stage = computed(() => (house.value.stage === 'bought' ? 'as bought' : house.value.stage))
+/** One standard deviation by scale error, where a scale was told. */
+const scale = computed(() => {
+  const spread = props.verdict?.judged.spread
+  return spread?.is_known ? spread.unit_cost : null
+})
 const title = computed(() =>
   house.value.stage === 'bought'
     ? `Price of a ${unitWord.value}, as bought`
@@ -19,22 +25,55 @@ const title = computed(() =>
   <section class="panel" :aria-label="title">
     <p class="quiet small">{{ title }}</p>
     <template v-if="house.unit_cost">
-      <p class="big">{{ costText(house.unit_cost) }}</p>
-      <p class="quiet">{{ otherCostText(house.unit_cost) }}</p>
+      <p class="big">
+        <WhyFigure :verdict="verdict" figure="cost_per_lb" :log="batch.log" :code="batch.code">{{
+          costText(house.unit_cost)
+        }}</WhyFigure>
+      </p>
+      <p class="quiet">
+        {{ otherCostText(house.unit_cost)
+        }}<template v-if="scale">
+          · <span class="small">± {{ costText(scale) }} by the scale</span></template
+        >
+      </p>
     </template>
     <dl>
       <div v-if="house.portion_label">
         <dt>A portion, {{ house.portion_label }}</dt>
-        <dd v-if="house.portion">{{ money(house.portion) }}</dd>
+        <dd v-if="house.portion">
+          <WhyFigure :verdict="verdict" figure="portion" :log="batch.log" :code="batch.code">{{
+            money(house.portion)
+          }}</WhyFigure>
+        </dd>
         <dd v-else class="quiet later">once sliced</dd>
       </div>
       <div v-if="house.cost_per_slice">
         <dt>A slice, of {{ house.slices }}</dt>
-        <dd>{{ money(house.cost_per_slice) }}</dd>
+        <dd>
+          <WhyFigure :verdict="verdict" figure="cost_per_slice" :log="batch.log" :code="batch.code">{{
+            money(house.cost_per_slice)
+          }}</WhyFigure>
+        </dd>
       </div>
       <div>
         <dt>Kept of what was bought</dt>
-        <dd>{{ house.kept_of_bought }} %</dd>
+        <dd>
+          <WhyFigure :verdict="verdict" figure="kept" :log="batch.log" :code="batch.code"
+            >{{ house.kept_of_bought }} %</WhyFigure
+          >
+        </dd>
+      </div>
+      <div v-if="house.cost_per_cooked">
+        <dt>A {{ unitWord }} cooked, {{ house.fry_kept }} % left</dt>
+        <dd>
+          <WhyFigure :verdict="verdict" figure="cost_per_cooked_lb" :log="batch.log" :code="batch.code">{{
+            costText(house.cost_per_cooked)
+          }}</WhyFigure>
+        </dd>
+      </div>
+      <div v-if="batch.loss_account !== '0.00'">
+        <dt>Thrown away, booked as loss</dt>
+        <dd>{{ money(batch.loss_account) }}</dd>
       </div>
       <div>
         <dt>All {{ bothText(house.weight) }}</dt>

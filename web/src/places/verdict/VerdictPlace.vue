@@ -1,20 +1,54 @@
 <script setup lang="ts">
-import { toRef } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { useBatch } from '@/shared/api/useBatch'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useBatch, useSlug, useVerdict } from '@/shared/api/useBatch'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
+import TakeAway from './TakeAway.vue'
+import WhoseMeat from './WhoseMeat.vue'
 
 const props = defineProps<{ code: string }>()
+const code = toRef(props, 'code')
 const router = useRouter()
-const { data: batch, error, refetch } = useBatch(toRef(props, 'code'))
+const slug = useSlug()
+const { data: batch, error, refetch } = useBatch(code)
+const { data: verdict } = useVerdict(code)
 const openLog = (): void => void router.push({ name: 'log', params: { code: props.code } })
-useKeys({ l: openLog, w: openLog })
+useKeys({
+  l: openLog,
+  w: openLog,
+  h: () => void router.push({ name: 'ladder', params: { code: props.code } }),
+})
+
+/** All pieces together, or one alone. */
+const ALL = ''
+const piece = ref(ALL)
+const pieces = computed(() => [
+  { value: ALL, word: 'All pieces' },
+  ...(batch.value?.pieces ?? []).map((one) => ({ value: one.mark, word: one.mark })),
+])
+const alone = useQuery<Schemas['StripOut'], ProblemError>({
+  queryKey: computed(() => ['batch', slug.value, props.code, 'piece', piece.value]),
+  enabled: computed(() => piece.value !== ALL),
+  queryFn: () =>
+    take(
+      api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/strips/{mark}', {
+        params: { path: { kitchen_slug: slug.value, code: props.code, mark: piece.value } },
+      }),
+    ),
+})
+const drawn = computed(() => {
+  if (!batch.value || piece.value === ALL || !alone.data.value) return batch.value
+  return { strip: alone.data.value, shops: batch.value.shops }
+})
 </script>
 
 <template>
@@ -22,19 +56,37 @@ useKeys({ l: openLog, w: openLog })
   <template v-else>
     <BatchHead :batch="batch">
       <RouterLink class="act" :to="{ name: 'log', params: { code } }">Open the log</RouterLink>
-      <RouterLink v-if="!batch.is_finished" class="act first" :to="{ name: 'log', params: { code } }">
-        Weigh next
-      </RouterLink>
+      <TakeAway :code="code" />
+      <RouterLink class="act first" :to="{ name: 'ladder', params: { code } }">House or shop?</RouterLink>
     </BatchHead>
     <div class="verdict">
-      <HeadlinePrice class="headline" :batch="batch" />
+      <HeadlinePrice class="headline" :batch="batch" :verdict="verdict" />
       <div class="strip">
-        <Strip :batch="batch" />
-        <p class="keys quiet small">← → walk the steps · W weigh · L log · ? all keys</p>
+        <ChoiceBar
+          v-if="pieces.length > 2"
+          v-model="piece"
+          class="pieces"
+          label="Show"
+          quiet-label
+          :choices="pieces"
+        />
+        <Strip v-if="drawn" :key="piece" :batch="drawn" />
+        <p class="keys quiet small">← → walk the steps · W weigh · L log · H house or shop · ? all keys</p>
+        <div class="below">
+          <BillParts v-if="verdict" :bill="verdict.judged.bill" />
+          <WhoseMeat :batch="batch" :verdict="verdict" />
+          <section v-if="verdict" class="panel" aria-label="Policy and cautions">
+            <h2>What is counted</h2>
+            <p>
+              {{ verdict.policy_words.charAt(0).toUpperCase() + verdict.policy_words.slice(1)
+              }}{{ verdict.policy_is_own ? ', for this batch' : '' }}.
+            </p>
+            <p v-for="said in verdict.cautions" :key="said" class="caution">{{ said }}</p>
+          </section>
+        </div>
       </div>
       <div class="side">
-        <AgainstShop :batch="batch" />
-        <BillParts :batch="batch" />
+        <AgainstShop :batch="batch" :verdict="verdict" />
       </div>
     </div>
   </template>
@@ -56,6 +108,11 @@ useKeys({ l: openLog, w: openLog })
 .strip {
   grid-area: strip;
   align-self: start;
+  min-width: 0;
+}
+
+.pieces {
+  margin-bottom: 8px;
 }
 
 .side {
@@ -66,7 +123,22 @@ useKeys({ l: openLog, w: openLog })
 }
 
 .keys {
-  margin-top: 12px;
+  margin: 8px 0 12px;
+}
+
+.below {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+  gap: 12px 16px;
+  align-items: start;
+}
+
+.caution {
+  margin-top: 8px;
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 8px 12px;
+  font-size: 13px;
 }
 
 @media (max-width: 979px) {
@@ -78,6 +150,10 @@ useKeys({ l: openLog, w: openLog })
 
   .keys {
     display: none;
+  }
+
+  .below {
+    margin-top: 12px;
   }
 }
 </style>

@@ -1,21 +1,22 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import type { Batch } from '@/shared/api/client'
-import { batch, shop, standIn } from '@/shared/tests/samples'
+import { batch, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
+import WhyFigure from './WhyFigure.vue'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const stubs = { RouterLink: RouterLinkStub }
 const text = (component: object, shown: Batch): string =>
-  mount(component, { props: { batch: shown }, global: { stubs } })
+  mount(component, { props: { batch: shown, verdict: undefined }, global: { stubs } })
     .text()
     .replace(/\s+/g, ' ')
 const sliced = (): Batch => {
-  const shown = batch({ is_finished: true, shop: shop() })
+  const shown = batch({ is_finished: true, shops: [shop()] })
   const more = { stage: 'sliced', is_sliced: true, slices: 96, cost_per_slice: '0.24', portion: '0.73' }
   shown.house = { ...shown.house, ...more, portion_label: '3 slices' }
   return shown
@@ -55,9 +56,9 @@ describe('house against shop', () => {
     expect(told).toContain('▼ $5.06 a pound cheaper')
     expect(told).toContain('$40.50 less on this batch')
     expect(told).toContain('$0.55 less a portion')
-    expect(told).toContain(
-      'The pack: $6.00 for 12 oz, which is $8.00 a pound ($17.64 a kilogram), $1.50 a portion.',
-    )
+    expect(told).toContain('It stops paying above $3.50 a pound as bought.')
+    expect(told).toContain('Your hour earned $21.40.')
+    expect(told).toContain('$6.00 for 12 oz: $8.00 a pound in the pack, $1.50 a portion')
     expect(told).not.toContain('still climbs')
   })
 
@@ -68,7 +69,7 @@ describe('house against shop', () => {
       saved_per_portion: '0.10',
       is_cheaper: false,
     }
-    const told = text(AgainstShop, batch({ shop: shop(dearer) }))
+    const told = text(AgainstShop, batch({ shops: [shop(dearer)] }))
     expect(told).toContain('▲ $0.64 a pound dearer')
     expect(told).toContain('$9.52 more on this batch')
     expect(told).toContain('$0.10 less a portion')
@@ -76,11 +77,11 @@ describe('house against shop', () => {
   })
 
   it('says even, nothing left, and nothing set', () => {
-    expect(text(AgainstShop, batch({ shop: shop({ saved_per_lb: '0.00', is_cheaper: false }) }))).toContain(
-      'As dear',
-    )
+    expect(
+      text(AgainstShop, batch({ shops: [shop({ saved_per_lb: '0.00', is_cheaper: false })] })),
+    ).toContain('As dear')
     const gone = { saved_per_lb: null, saved_on_batch: null, saved_per_portion: null, is_cheaper: null }
-    expect(text(AgainstShop, batch({ shop: shop(gone) }))).toContain('Nothing left to compare')
+    expect(text(AgainstShop, batch({ shops: [shop(gone)] }))).toContain('Nothing left to compare')
     expect(text(AgainstShop, batch())).toContain('No shop pack is set')
   })
 
@@ -91,11 +92,38 @@ describe('house against shop', () => {
 })
 
 describe('where the bill went', () => {
-  it('lists each group by its word, worth back below nothing, and the hourly rate', () => {
-    const told = text(BillParts, batch({ labour_rate: '18.00' }))
-    expect(told).toContain('meat, as bought$20.00')
-    expect(told).toContain('worth back−$2.50')
-    expect(told).toContain('Work counted at $18.00 an hour.')
-    expect(text(BillParts, batch())).not.toContain('Work counted')
+  it('lists each part, and a total the parts add up to, for a pound or for the batch', async () => {
+    const shown = mount(BillParts, { props: { bill: judged().bill } })
+    expect(shown.text()).toContain('lost to the trim$1.42')
+    expect(shown.text()).toContain('all$3.42')
+    await shown.find('input[value="on_batch"]').setValue(true)
+    expect(shown.text()).toContain('all$20.50')
+    expect(mount(BillParts, { props: { bill: null } }).text()).toContain('Nothing is left')
+  })
+})
+
+describe('a figure that is asked', () => {
+  it('tells inputs, formula in words and the entries behind it', async () => {
+    const props = { verdict: verdict(), figure: 'saved_on_batch', shop: 0, log: [entry(1)], code: 'J-01' }
+    const shown = mount(WhyFigure, {
+      props,
+      slots: { default: '15.50' },
+      attachTo: document.body,
+      global: { stubs },
+    })
+    await shown.get('button').trigger('click')
+    const told = document.querySelector('[role="dialog"]')?.textContent?.replace(/\s+/g, ' ')
+    expect(told).toContain("(shop's pound − house's pound) × weight of what is left")
+    expect(told).toContain('6.00 lb, 2.722 kg')
+    expect(told).toContain('entry 1, smoked')
+  })
+
+  it('is plain where there is nothing to tell', () => {
+    const props = { verdict: undefined, figure: 'portion', log: [], code: 'J-01' }
+    expect(
+      mount(WhyFigure, { props, slots: { default: '1.22' }, global: { stubs } })
+        .find('button')
+        .exists(),
+    ).toBe(false)
   })
 })

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/schemas/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Schema
+         * @description The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer.
+         */
+        get: operations["getSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -45,6 +65,30 @@ export interface paths {
          */
         get: operations["checkSession"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Settings
+         * @description What a kitchen counts by default, its scale, and how many slabs fit.
+         */
+        get: operations["getSettings"];
+        /**
+         * Put Settings
+         * @description Keep a kitchen's settings; batches already begun keep theirs.
+         */
+        put: operations["changeSettings"];
         post?: never;
         delete?: never;
         options?: never;
@@ -172,6 +216,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Verdict
+         * @description One batch's verdict.
+         */
+        get: operations["getVerdict"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Changes
+         * @description What the verdict would be with something changed; nothing is written.
+         */
+        post: operations["tryChanges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/pay-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Get Pay Back
+         * @description After how many batches like this one a machine is paid; nothing is written.
+         */
+        post: operations["getPayBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/strips/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Strip Of Piece
+         * @description The strip of one living piece alone.
+         */
+        get: operations["getStripOfPiece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/files/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get File
+         * @description One batch to take away: its document (json), its page (pdf), its ledger (csv, xlsx).
+         */
+        get: operations["getFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Document
+         * @description Make the batches of a document. With ``dry_run`` they are shown and not written: 200, else 201.
+         */
+        post: operations["importDocument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -230,6 +394,48 @@ export interface components {
              * @constant
              */
             alive: true;
+        };
+        /**
+         * SettingsIn
+         * @description What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not told.
+         *
+         *     ``labour_rate`` an hour, ``scale`` a weight like "5 g".
+         */
+        SettingsIn: {
+            /**
+             * Labour Rate
+             * @default
+             */
+            labour_rate: string;
+            /**
+             * By Products
+             * @default true
+             */
+            by_products: boolean;
+            /**
+             * Fuel
+             * @default true
+             */
+            fuel: boolean;
+            /**
+             * Packaging
+             * @default true
+             */
+            packaging: boolean;
+            /**
+             * Overhead
+             * @default true
+             */
+            overhead: boolean;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+            /** Fridge Slabs */
+            fridge_slabs?: number | null;
+            /** Smoker Slabs */
+            smoker_slabs?: number | null;
         };
         /**
          * KindOut
@@ -381,15 +587,19 @@ export interface components {
             is_finished: boolean;
             /** Place */
             place: string;
-            /** Labour Rate */
-            labour_rate: string | null;
             strip: components["schemas"]["StripOut"];
             house: components["schemas"]["HouseOut"];
-            shop: components["schemas"]["ShopOut"] | null;
+            /** Shops */
+            shops: components["schemas"]["ShopOut"][];
             /** Pieces */
             pieces: components["schemas"]["PieceOut"][];
             /** By Products */
             by_products: components["schemas"]["ByProductOut"][];
+            /** Loss Account */
+            loss_account: string;
+            /** Sources */
+            sources: components["schemas"]["SourceOut"][];
+            policy: components["schemas"]["PolicyIn"];
             /** Warnings */
             warnings: string[];
             /** Log */
@@ -398,6 +608,9 @@ export interface components {
         /**
          * BoughtIn
          * @description Meat as purchased: at least one weight; a price by weight or for the pack.
+         *
+         *     With ``source`` it is a piece of another batch and brings its cost along: then weight and price may be
+         *     left out. ``solution`` in per cent. An empty mark takes the next free one.
          */
         BoughtIn: {
             /**
@@ -405,6 +618,11 @@ export interface components {
              * @enum {string}
              */
             act: "bought";
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
             /** Cut */
             cut: string;
             /**
@@ -419,17 +637,39 @@ export interface components {
             own_weight: string;
             /**
              * Price Basis
+             * @default pack
              * @enum {string}
              */
             price_basis: "per_lb" | "per_kg" | "pack";
-            /** Price */
+            /**
+             * Price
+             * @default
+             */
             price: string;
+            /**
+             * Extras
+             * @default []
+             */
+            extras: components["schemas"]["ExtraIn"][];
+            /**
+             * Solution
+             * @default
+             */
+            solution: string;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+            source?: components["schemas"]["SourceIn"] | null;
         };
         /**
          * ByProductOut
          * @description Something cut off and kept.
          */
         ByProductOut: {
+            /** Mark */
+            mark: string;
             /** Name */
             name: string;
             /** Material */
@@ -474,12 +714,24 @@ export interface components {
             cost: components["schemas"]["UnitCost"] | null;
             /** Peels */
             peels: components["schemas"]["PeelOut"][];
+            /**
+             * Came Together
+             * @default false
+             */
+            came_together: boolean;
         };
         /**
          * CutOffIn
          * @description Something that came off, with its worth: nothing, a price by weight, or as the meat.
+         *
+         *     An empty mark is made of the name.
          */
         CutOffIn: {
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
             /** Name */
             name: string;
             /**
@@ -501,6 +753,78 @@ export interface components {
              * @default
              */
             price: string;
+        };
+        /**
+         * DiscardIn
+         * @description Pieces are thrown away; the other pieces bear what they cost, or it is booked as loss.
+         */
+        DiscardIn: {
+            /**
+             * Kind
+             * @default discard
+             */
+            kind: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Used
+             * @default []
+             */
+            used: components["schemas"]["UsedIn"][];
+            /**
+             * Overhead
+             * @default
+             */
+            overhead: string;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "discard";
+            /** Pieces */
+            pieces: string[];
+            /**
+             * Charge
+             * @default batch
+             * @enum {string}
+             */
+            charge: "batch" | "loss";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * ExtraIn
+         * @description A cost of buying: delivery, tax, the trip.
+         */
+        ExtraIn: {
+            /** What */
+            what: string;
+            /** Cost */
+            cost: string;
+        };
+        /**
+         * FryIn
+         * @description What is left after frying, in per cent of the raw weight.
+         */
+        FryIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "fry";
+            /** Kept */
+            kept: string;
         };
         /**
          * GroupOut
@@ -533,6 +857,9 @@ export interface components {
             slices: number | null;
             /** Cost Per Slice */
             cost_per_slice: string | null;
+            cost_per_cooked: components["schemas"]["UnitCost"] | null;
+            /** Fry Kept */
+            fry_kept: string | null;
             /** Portion */
             portion: string | null;
             /** Portion Label */
@@ -574,7 +901,43 @@ export interface components {
             /** Overruled By */
             overruled_by: number | null;
             /** Content */
-            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["WithdrawIn"];
+            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["WithdrawIn"];
+        };
+        /**
+         * MergeIn
+         * @description Many pieces become one.
+         */
+        MergeIn: {
+            /** Kind */
+            kind: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Used
+             * @default []
+             */
+            used: components["schemas"]["UsedIn"][];
+            /**
+             * Overhead
+             * @default
+             */
+            overhead: string;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "merge";
+            /** Pieces */
+            pieces: string[];
+            into: components["schemas"]["PieceIn"];
         };
         /**
          * PeelOut
@@ -626,8 +989,44 @@ export interface components {
             free_marks: string[];
         };
         /**
+         * PolicyIn
+         * @description What this batch counts. ``labour_rate`` an hour; empty: work is left out.
+         */
+        PolicyIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "policy";
+            /**
+             * Labour Rate
+             * @default
+             */
+            labour_rate: string;
+            /**
+             * By Products
+             * @default true
+             */
+            by_products: boolean;
+            /**
+             * Fuel
+             * @default true
+             */
+            fuel: boolean;
+            /**
+             * Packaging
+             * @default true
+             */
+            packaging: boolean;
+            /**
+             * Overhead
+             * @default true
+             */
+            overhead: boolean;
+        };
+        /**
          * PortionIn
-         * @description A portion: just one of slices and weight.
+         * @description A portion: just one of slices, weight raw and weight cooked.
          */
         PortionIn: {
             /**
@@ -645,12 +1044,21 @@ export interface components {
              * @default
              */
             weight: string;
+            /**
+             * Cooked Weight
+             * @default
+             */
+            cooked_weight: string;
         };
         /**
          * ShopOut
-         * @description The shop's pack beside the house; saved below zero: the house is dearer.
+         * @description A shop's pack beside the house; saved below zero: the house is dearer.
+         *
+         *     ``entry`` is where it was told. ``break_even``: the price as purchased above which it stops paying.
          */
         ShopOut: {
+            /** Entry */
+            entry: number;
             /** Name */
             name: string;
             /** Pack */
@@ -670,10 +1078,14 @@ export interface components {
             saved_on_batch: string | null;
             /** Is Cheaper */
             is_cheaper: boolean | null;
+            cost_per_cooked: components["schemas"]["UnitCost"] | null;
+            break_even: components["schemas"]["UnitCost"] | null;
+            /** Earned Per Hour */
+            earned_per_hour: string | null;
         };
         /**
          * ShopPackIn
-         * @description A pack the shop sells.
+         * @description A pack the shop sells. ``fry``: what is left after frying, in per cent.
          */
         ShopPackIn: {
             /**
@@ -692,6 +1104,47 @@ export interface components {
              * @default
              */
             slices: string;
+            /**
+             * Fry
+             * @default
+             */
+            fry: string;
+        };
+        /**
+         * SourceIn
+         * @description A piece of another batch, by that batch's code; all of it where no weight is given.
+         */
+        SourceIn: {
+            /** Batch */
+            batch: string;
+            /** Piece */
+            piece: string;
+            /**
+             * Weight
+             * @default
+             */
+            weight: string;
+        };
+        /**
+         * SourceOut
+         * @description A lot that is a piece of another batch: what it carries now, and carried on the day it was taken.
+         */
+        SourceOut: {
+            /** Lot */
+            lot: string;
+            /** Batch */
+            batch: string;
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: string;
+            weight: components["schemas"]["Weight"];
+            /** Carried */
+            carried: string;
+            /** Carried Then */
+            carried_then: string;
+            /** Has Changed */
+            has_changed: boolean;
         };
         /**
          * SplitIn
@@ -710,6 +1163,16 @@ export interface components {
              * @default []
              */
             used: components["schemas"]["UsedIn"][];
+            /**
+             * Overhead
+             * @default
+             */
+            overhead: string;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -738,6 +1201,8 @@ export interface components {
         /**
          * UsedIn
          * @description Something used. ``amount`` empty and a bare ``price``: the sum for all of it.
+         *
+         *     ``group`` is a free word but for the ledger's own; ``pieces`` that bear it: none named, all.
          */
         UsedIn: {
             /** What */
@@ -745,9 +1210,8 @@ export interface components {
             /**
              * Group
              * @default other
-             * @enum {string}
              */
-            group: "cure" | "fuel" | "packaging" | "other";
+            group: string;
             /**
              * Amount
              * @default
@@ -755,6 +1219,11 @@ export interface components {
             amount: string;
             /** Price */
             price: string;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: string[];
         };
         /**
          * WeighIn
@@ -773,6 +1242,16 @@ export interface components {
              * @default []
              */
             used: components["schemas"]["UsedIn"][];
+            /**
+             * Overhead
+             * @default
+             */
+            overhead: string;
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -845,7 +1324,11 @@ export interface components {
             bought_cost?: components["schemas"]["UnitCost"] | null;
             column?: components["schemas"]["ColumnOut"] | null;
             house?: components["schemas"]["HouseOut"] | null;
-            shop?: components["schemas"]["ShopOut"] | null;
+            /**
+             * Shops
+             * @default []
+             */
+            shops: components["schemas"]["ShopOut"][];
         };
         /**
          * Reading
@@ -864,7 +1347,7 @@ export interface components {
          */
         EntryIn: {
             /** Content */
-            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["WithdrawIn"];
+            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["WithdrawIn"];
             /** Seen */
             seen: number;
             /** Corrects */
@@ -877,6 +1360,445 @@ export interface components {
             /** Happened At */
             happened_at?: string | null;
         };
+        /**
+         * BasisOut
+         * @description House and shop on one basis. ``low`` and ``high``: two standard deviations of scale error about it.
+         *
+         *     ``missing`` says what to record so that it can be had.
+         */
+        BasisOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "pound" | "portion" | "slice" | "cooked";
+            /** Label */
+            label: string;
+            /** Price */
+            price: string | null;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Shops */
+            shops: components["schemas"]["RungOut"][];
+            /** Missing */
+            missing: string | null;
+        };
+        /**
+         * BillOut
+         * @description Where the bill went.
+         */
+        BillOut: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Per Lb */
+            per_lb: string;
+            /** Per Portion */
+            per_portion: string | null;
+            /** On Batch */
+            on_batch: string;
+        };
+        /**
+         * DerivationOut
+         * @description Where a figure comes from.
+         */
+        DerivationOut: {
+            /** Figure */
+            figure: string;
+            /** Shop */
+            shop: number | null;
+            /** Title */
+            title: string;
+            /** Formula */
+            formula: string;
+            /** Value */
+            value: string;
+            /** Inputs */
+            inputs: components["schemas"]["InputOut"][];
+        };
+        /**
+         * DialsOut
+         * @description Where the what-if begins: the figures as recorded.
+         */
+        DialsOut: {
+            /** Tag Per Lb */
+            tag_per_lb: string;
+            /** Tag Per Kg */
+            tag_per_kg: string;
+            /** Yields */
+            yields: components["schemas"]["YieldDial"][];
+            /** Minutes */
+            minutes: string;
+            /** Portion Slices */
+            portion_slices: string;
+            /** Portion Weight */
+            portion_weight: string;
+            /** Portion Cooked Weight */
+            portion_cooked_weight: string;
+            /** Shops */
+            shops: string[];
+        };
+        /**
+         * InputOut
+         * @description An input of a figure, printed with its unit; ``entries`` it comes from.
+         */
+        InputOut: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+            /** Entries */
+            entries: number[];
+        };
+        /**
+         * JudgedOut
+         * @description Everything that follows from the records, or from a trial of them.
+         */
+        JudgedOut: {
+            house: components["schemas"]["HouseOut"];
+            /** Shops */
+            shops: components["schemas"]["ShopOut"][];
+            spread: components["schemas"]["SpreadOut"];
+            /** Bases */
+            bases: components["schemas"]["BasisOut"][];
+            bill: components["schemas"]["BillOut"] | null;
+            year: components["schemas"]["YearOut"];
+            size: components["schemas"]["SizeOut"] | null;
+        };
+        /**
+         * LeverOut
+         * @description What a tenth worse does to the price of a final pound.
+         */
+        LeverOut: {
+            /** Label */
+            label: string;
+            /** Change Per Lb */
+            change_per_lb: string;
+            /** Change Per Kg */
+            change_per_kg: string;
+        };
+        /**
+         * OutlayOut
+         * @description What left the till beside what the batch is charged.
+         */
+        OutlayOut: {
+            /** What */
+            what: string;
+            /** Packs */
+            packs: number | null;
+            /** Paid */
+            paid: string;
+            /** Charged */
+            charged: string;
+        };
+        /**
+         * PartOut
+         * @description A part of the bill; the columns add up to their totals to the cent. ``entries`` it comes from.
+         */
+        PartOut: {
+            /** Sort */
+            sort: string;
+            /** Label */
+            label: string;
+            /** Per Lb */
+            per_lb: string;
+            /** Per Portion */
+            per_portion: string | null;
+            /** On Batch */
+            on_batch: string;
+            /** Entries */
+            entries: number[];
+        };
+        /**
+         * RungOut
+         * @description A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: told apart by the scale.
+         */
+        RungOut: {
+            /** Name */
+            name: string;
+            /** Price */
+            price: string | null;
+            /** Saved */
+            saved: string | null;
+            /** Apart */
+            apart: boolean;
+        };
+        /**
+         * SizeOut
+         * @description Batch size. ``wall``: no more fit, and why; ``crossings``: slabs from which the shop is undercut.
+         */
+        SizeOut: {
+            /** Slabs */
+            slabs: number;
+            /** Wall */
+            wall: number | null;
+            /** Wall Is */
+            wall_is: string | null;
+            /** Points */
+            points: components["schemas"]["SizePointOut"][];
+            /** Crossings */
+            crossings: (number | null)[];
+            /** Work */
+            work: string;
+        };
+        /**
+         * SizePointOut
+         * @description The price of a final pound with so many slabs at once.
+         */
+        SizePointOut: {
+            /** Slabs */
+            slabs: number;
+            unit_cost: components["schemas"]["UnitCost"];
+        };
+        /**
+         * SpreadOut
+         * @description Standard deviations from scale error alone. ``is_known``: some weighing told its scale.
+         */
+        SpreadOut: {
+            /** Is Known */
+            is_known: boolean;
+            unit_cost: components["schemas"]["UnitCost"] | null;
+            /** Portion */
+            portion: string | null;
+            /** Kept */
+            kept: string | null;
+            /** Saved On Batch */
+            saved_on_batch: (string | null)[];
+        };
+        /**
+         * TakerOut
+         * @description A batch that took a piece of this one.
+         */
+        TakerOut: {
+            /** Batch */
+            batch: string;
+            /** Name */
+            name: string;
+            /** Piece */
+            piece: string;
+        };
+        /**
+         * VerdictOut
+         * @description One batch's verdict, whole.
+         */
+        VerdictOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Is Finished */
+            is_finished: boolean;
+            judged: components["schemas"]["JudgedOut"];
+            dials: components["schemas"]["DialsOut"];
+            /** Levers */
+            levers: components["schemas"]["LeverOut"][];
+            /** Outlay */
+            outlay: components["schemas"]["OutlayOut"][];
+            /** Outlay Paid */
+            outlay_paid: string;
+            /** Outlay Charged */
+            outlay_charged: string;
+            /** Derivations */
+            derivations: components["schemas"]["DerivationOut"][];
+            policy: components["schemas"]["PolicyIn"];
+            /** Policy Words */
+            policy_words: string;
+            /** Policy Is Own */
+            policy_is_own: boolean;
+            kitchen_policy: components["schemas"]["PolicyIn"];
+            /** Sources */
+            sources: components["schemas"]["SourceOut"][];
+            /** Takers */
+            takers: components["schemas"]["TakerOut"][];
+            /** Loss Account */
+            loss_account: string;
+            /** By Products Worth */
+            by_products_worth: string;
+            weight_lost: components["schemas"]["Weight"];
+            /** Warnings */
+            warnings: string[];
+            /** Cautions */
+            cautions: string[];
+            /** Seen */
+            seen: number;
+            /** Hourly */
+            hourly: string | null;
+        };
+        /**
+         * YearOut
+         * @description What a year saves beside each shop's pack, at the kitchen's pace of finished batches.
+         */
+        YearOut: {
+            /** Batches */
+            batches: string;
+            /** Saved */
+            saved: (string | null)[];
+        };
+        /**
+         * YieldDial
+         * @description A kind of step and what it kept, in per cent.
+         */
+        YieldDial: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Kept */
+            kept: string;
+        };
+        /**
+         * TrialOut
+         * @description What would come of it; nothing is written. ``judged`` is null where ``problems`` leave nothing.
+         */
+        TrialOut: {
+            judged: components["schemas"]["JudgedOut"] | null;
+            strip: components["schemas"]["StripOut"] | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * PortionTrial
+         * @description A portion to try: one of three.
+         */
+        PortionTrial: {
+            /**
+             * Slices
+             * @default
+             */
+            slices: string;
+            /**
+             * Weight
+             * @default
+             */
+            weight: string;
+            /**
+             * Cooked Weight
+             * @default
+             */
+            cooked_weight: string;
+        };
+        /**
+         * TrialIn
+         * @description What to try; empty or absent: as recorded. Yields in per cent by kind of step.
+         */
+        TrialIn: {
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * Tag Unit
+             * @default lb
+             * @enum {string}
+             */
+            tag_unit: "lb" | "kg";
+            /**
+             * Yields
+             * @default {}
+             */
+            yields: {
+                [key: string]: string;
+            };
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            portion?: components["schemas"]["PortionTrial"] | null;
+            /**
+             * Shops
+             * @default []
+             */
+            shops: string[];
+            policy?: components["schemas"]["PolicyIn"] | null;
+        };
+        /**
+         * PayBackOut
+         * @description Batches until it is paid; null: never. ``years`` at the kitchen's pace.
+         */
+        PayBackOut: {
+            /** Saved By Minutes */
+            saved_by_minutes: string;
+            /** Saved By Loss */
+            saved_by_loss: string;
+            /** Saved */
+            saved: string;
+            /** Batches */
+            batches: number | null;
+            /** Years */
+            years: string | null;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * MachineIn
+         * @description A slicer or sealer: price, minutes it saves a batch, and how much more is kept, in per cent.
+         */
+        MachineIn: {
+            /** Price */
+            price: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Kept More
+             * @default
+             */
+            kept_more: string;
+        };
+        /**
+         * ImportOut
+         * @description What an import made; ``written`` false for a dry run, which wrote nothing.
+         */
+        ImportOut: {
+            /** Written */
+            written: boolean;
+            /** Batches */
+            batches: components["schemas"]["ImportedOut"][];
+        };
+        /**
+         * ImportedOut
+         * @description A batch that an import made, or would make.
+         */
+        ImportedOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Entries */
+            entries: number;
+            house: components["schemas"]["HouseOut"];
+            strip: components["schemas"]["StripOut"];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
+         * ImportIn
+         * @description The text of a batch document.
+         */
+        ImportIn: {
+            /** Document */
+            document: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -886,6 +1808,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    getSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: "batch" | "sheet" | "cure" | "cure-answer";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     getSession: {
         parameters: {
             query?: never;
@@ -966,6 +1908,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alive"];
+                };
+            };
+        };
+    };
+    getSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsIn"];
+                };
+            };
+        };
+    };
+    changeSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsIn"];
                 };
             };
         };
@@ -1499,6 +2489,593 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getVerdict: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerdictOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tryChanges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrialIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPayBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MachineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PayBackOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getStripOfPiece: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StripOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+                form: "json" | "pdf" | "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    importDocument: {
+        parameters: {
+            query?: {
+                dry_run?: boolean;
+            };
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,9 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, type Batch, type ProblemError, take, type Today } from './client'
+import { api, type Batch, type ProblemError, take, type Today, type Verdict } from './client'
 import { useSession } from './useSession'
 
-function useSlug() {
+/** The kitchen's name in addresses. */
+export function useSlug() {
   const { kitchen } = useSession()
   return computed(() => kitchen.value?.slug ?? '')
 }
@@ -25,8 +26,23 @@ export function useBatch(code: Ref<string>) {
   function put(batch: Batch): void {
     queries.setQueryData(queryKey.value, batch)
     void queries.invalidateQueries({ queryKey: ['today'] })
+    void queries.invalidateQueries({ queryKey: ['verdict'] })
   }
   return { ...query, put }
+}
+
+/** One batch's verdict, whole. */
+export function useVerdict(code: Ref<string>) {
+  const kitchen_slug = useSlug()
+  return useQuery<Verdict, ProblemError>({
+    queryKey: computed(() => ['verdict', kitchen_slug.value, code.value]),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/verdict', {
+          params: { path: { kitchen_slug: kitchen_slug.value, code: code.value } },
+        }),
+      ),
+  })
 }
 
 /** What is under way, and how many pieces hang where. */

@@ -7,8 +7,13 @@ import { colourOf } from './materials'
 import { peelText, useStrip } from './useStrip'
 
 /** Ribbon and climb of the strip across the page; what it says is in the table's cells too. */
-const props = defineProps<{ batch: Batch; pitch: number; count: number; chosen: number | null }>()
-const { columns, steps, shop, topPrice } = useStrip(toRef(props, 'batch'))
+const props = defineProps<{
+  batch: Pick<Batch, 'strip' | 'shops'>
+  pitch: number
+  count: number
+  chosen: number | null
+}>()
+const { columns, steps, shops, topPrice } = useStrip(toRef(props, 'batch'))
 const { inUnit, otherText, cost } = useUnits()
 
 const CLIMB = 132
@@ -36,8 +41,14 @@ const priceAt = (price: number): number => priceAcross(price, climbFrame.value)
 /** Above the climb, or below it where the shop's line would run through the figure. */
 function labelAt(price: number): number {
   const above = priceAt(price) - 9
-  const strikes = shop.value && Math.abs(priceAt(shop.value.price) - (above - 6)) < 14
+  const strikes = shops.value.some((shop) => Math.abs(priceAt(shop.price) - (above - 6)) < 14)
   return strikes ? priceAt(price) + 22 : above
+}
+/** Where a shop's name stands along its line: two lines close together take turns. */
+function shopLabelAt(index: number): number {
+  const [mine, below] = [shops.value[index], shops.value[index - 1]]
+  const close = mine && below && priceAt(below.price) - priceAt(mine.price) < 17
+  return close && shopLabelAt(index - 1) === 10 ? 10 + props.pitch * 2 : 10
 }
 const hasDone = computed(() => columns.value.length > 1)
 </script>
@@ -62,7 +73,7 @@ const hasDone = computed(() => columns.value.length > 1)
       :y2="foot + 14"
       stroke="#DDE2DF"
     />
-    <template v-if="shop">
+    <template v-for="(shop, index) in shops" :key="shop.entry">
       <line
         x1="0"
         :x2="total"
@@ -72,7 +83,9 @@ const hasDone = computed(() => columns.value.length > 1)
         stroke-width="1.6"
         stroke-dasharray="7 5"
       />
-      <text x="10" :y="priceAt(shop.price) - 6" class="shop halo">{{ shop.name }} {{ shop.text }}</text>
+      <text :x="shopLabelAt(index)" :y="priceAt(shop.price) - 6" class="shop halo">
+        {{ shop.name }} {{ shop.text }}
+      </text>
     </template>
     <g v-for="(drawing, index) in drawings" :key="index">
       <path :d="drawing.ribbon" :fill="colourOf('lean')" />

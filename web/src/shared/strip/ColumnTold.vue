@@ -11,6 +11,7 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
   <div class="told" aria-live="polite">
     <p>
       <b>{{ column.label }}</b>, {{ spanText(column.first_at, column.last_at) }}:
+      <template v-if="column.came_together">came together, </template>
       <template v-if="column.kept_of_step">{{ bothText(column.weight_in) }} → </template>
       <b>{{ bothText(column.weight_out) }}</b>
       <template v-for="peel in column.peels" :key="peel.name">

@@ -7,7 +7,7 @@ import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
 
 /** The batch's one picture: ribbon of weight, climb of price, ledger, over the same steps. */
-const props = defineProps<{ batch: Batch }>()
+const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'> }>()
 const batch = toRef(props, 'batch')
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)

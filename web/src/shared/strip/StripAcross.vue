@@ -7,7 +7,7 @@ import AcrossDrawing from './AcrossDrawing.vue'
 import StepHead from './StepHead.vue'
 
 /** The strip across the page: heads, drawing and ledger over the same columns. */
-const props = defineProps<{ batch: Batch; width: number }>()
+const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'>; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
 const { inUnit, cost, unit, unitWord } = useUnits()

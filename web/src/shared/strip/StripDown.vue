@@ -9,10 +9,10 @@ import StepHead from './StepHead.vue'
 import { peelText, useStrip } from './useStrip'
 
 /** The strip on a phone: steps run down, ribbon and climb side by side. */
-const props = defineProps<{ batch: Batch; width: number }>()
+const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'>; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
-const { columns, steps, shop, topPrice } = useStrip(batch)
+const { columns, steps, shops, topPrice } = useStrip(batch)
 const { inUnit, otherText, cost, unit, unitWord } = useUnits()
 
 const PITCH = 84
@@ -74,7 +74,8 @@ function cameOff(column: Column): string {
           stroke="#DDE2DF"
         />
         <line
-          v-if="shop"
+          v-for="shop in shops"
+          :key="shop.entry"
           :x1="priceAt(shop.price)"
           :x2="priceAt(shop.price)"
           y1="0"
@@ -115,7 +116,9 @@ function cameOff(column: Column): string {
         </g>
       </svg>
     </div>
-    <p v-if="shop" class="shop small">Dashed: {{ shop.name }}, {{ shop.text }} a {{ unitWord }}</p>
+    <p v-if="shops.length" class="shop small">
+      Dashed: {{ shops.map((shop) => `${shop.name}, ${shop.text} a ${unitWord}`).join('; ') }}
+    </p>
     <p v-if="batch.strip.to_come.length" class="shop small quiet">
       To come, or skip: {{ batch.strip.to_come.map((kind) => kind.label.toLowerCase()).join(', ') }}
     </p>

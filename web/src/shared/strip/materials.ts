@@ -9,19 +9,22 @@ const colours: Record<string, string> = {
   waste: '#9AA39F',
   loss: '#9AA39F',
   other: '#B9A7C4',
+  pieces: '#EFC9D0',
+  discard: '#5A6461',
 }
 export const colourOf = (material: string): string => colours[material] ?? '#B9A7C4'
 
-/** One colour for each group of the bill. */
-const groups: Record<string, { word: string; colour: string }> = {
-  meat: { word: 'meat, as bought', colour: '#D9657A' },
-  buying: { word: 'getting it home', colour: '#E5B0B9' },
-  cure: { word: 'cure', colour: '#8FB8D6' },
-  fuel: { word: 'fuel', colour: '#C99A5B' },
-  packaging: { word: 'packaging', colour: '#6F8F8A' },
-  other: { word: 'other things', colour: '#B9A7C4' },
-  labour: { word: 'work', colour: '#20272A' },
-  overhead: { word: 'overhead', colour: '#9AA39F' },
-  credit: { word: 'worth back', colour: '#F1D9A6' },
+/** One colour for each part of the bill: meat, what shrink took of it, and the groups by their word. */
+const parts: Record<string, string> = {
+  cure: '#8FB8D6',
+  fuel: '#C99A5B',
+  packaging: '#6F8F8A',
+  work: '#20272A',
+  overhead: '#9AA39F',
 }
-export const groupOf = (group: string) => groups[group] ?? { word: group, colour: '#B9A7C4' }
+const shrinks = ['#E5B0B9', '#EBC0C7', '#F0CFD5', '#F4DCE0']
+export function colourOfPart(sort: string, label: string): string {
+  if (sort === 'meat') return '#D9657A'
+  if (sort === 'shrink') return shrinks[label.length % shrinks.length] ?? '#E5B0B9'
+  return parts[label] ?? (label.startsWith('worth') ? '#F1D9A6' : '#B9A7C4')
+}

@@ -13,7 +13,7 @@ const show = (component: object, shown = batch(), width = 900) =>
 
 describe('the strip across the page', () => {
   it('is a table that can be heard: a head for each step, weight and price, four rows of the ledger', () => {
-    const strip = show(StripAcross, batch({ shop: shop() }))
+    const strip = show(StripAcross, batch({ shops: [shop()] }))
     expect(strip.findAll('th').map((head) => head.text())).toEqual([
       'Bought2 Mar',
       'Trimmed2 Mar',
@@ -47,10 +47,10 @@ describe('the strip across the page', () => {
   })
 
   it('keeps a figure clear of the shop’s line', () => {
-    const near = batch({ shop: shop({ unit_cost: { per_lb: '3.30', per_kg: '7.28' } }) })
+    const near = batch({ shops: [shop({ unit_cost: { per_lb: '3.30', per_kg: '7.28' } })] })
     const priceY = (strip: ReturnType<typeof show>): number =>
       Number(strip.findAll('text.price').at(-1)?.attributes('y'))
-    const far = batch({ shop: shop({ unit_cost: { per_lb: '3.05', per_kg: '6.72' } }) })
+    const far = batch({ shops: [shop({ unit_cost: { per_lb: '3.05', per_kg: '6.72' } })] })
     expect(priceY(show(StripAcross, near))).toBeGreaterThan(priceY(show(StripAcross, batch())))
     expect(priceY(show(StripAcross, far))).not.toBeNaN()
   })
@@ -58,7 +58,7 @@ describe('the strip across the page', () => {
 
 describe('the strip down a phone', () => {
   it('says by step what is left, kept and came off, and what is to come', () => {
-    const strip = show(StripDown, batch({ shop: shop() }), 370)
+    const strip = show(StripDown, batch({ shops: [shop()] }), 370)
     expect(strip.findAll('li')).toHaveLength(2)
     expect(strip.text()).toContain('80.0 % kept')
     expect(strip.text()).toContain('2 kinds off')

@@ -3,8 +3,10 @@ import type { Batch, Column } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Step } from './geometry'
 
+type Drawn = Pick<Batch, 'strip' | 'shops'>
+
 /** A batch's columns as steps to draw, in the kitchen's unit. Numbers here are for drawing only. */
-export function useStrip(batch: Ref<Batch>) {
+export function useStrip(batch: Ref<Drawn>) {
   const { inUnit, cost } = useUnits()
   const columns = computed<Column[]>(() => batch.value.strip.columns)
   const steps = computed<Step[]>(() =>
@@ -20,17 +22,21 @@ export function useStrip(batch: Ref<Batch>) {
       })),
     })),
   )
-  const shop = computed(() => {
-    const found = batch.value.shop
-    return found
-      ? { name: found.name, text: cost(found.unit_cost), price: Number(cost(found.unit_cost)) }
-      : null
-  })
+  const shops = computed(() =>
+    batch.value.shops
+      .map(({ entry, name, unit_cost }) => ({
+        entry,
+        name,
+        text: cost(unit_cost),
+        price: Number(cost(unit_cost)),
+      }))
+      .sort((one, other) => one.price - other.price),
+  )
   const topPrice = computed(() => {
     const prices = steps.value.map((step) => step.price ?? 0)
-    return Math.max(...prices, shop.value?.price ?? 0) * 1.12
+    return Math.max(...prices, ...shops.value.map((shop) => shop.price)) * 1.12
   })
-  return { columns, steps, shop, topPrice }
+  return { columns, steps, shops, topPrice }
 }
 
 /** "1.05", or ".95" where it is less than one, as a cook notes it; the sign says what came on. */

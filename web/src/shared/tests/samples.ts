@@ -1,4 +1,4 @@
-import type { Batch, Column, Entry, Standing } from '@/shared/api/client'
+import type { Batch, Column, Entry, Judged, Shop, Standing, Verdict } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 
 /** Made-up answers of the API, for tests of what shows them. */
@@ -21,6 +21,7 @@ export function column(kind: string, label: string, more: Partial<Column> = {}):
     worth_back: '2.50',
     cost: cost('2.94', '6.48'),
     peels: [],
+    came_together: false,
     ...more,
   }
 }
@@ -37,7 +38,15 @@ export const entry = (sequence: number, more: Partial<Entry> = {}): Entry => ({
   corrects: null,
   reason: '',
   overruled_by: null,
-  content: { act: 'weigh', kind: 'smoke', minutes: '', used: [], weights: [{ mark: 'A', weight: '4 lb' }] },
+  content: {
+    act: 'weigh',
+    kind: 'smoke',
+    minutes: '',
+    overhead: '',
+    scale: '',
+    used: [],
+    weights: [{ mark: 'A', weight: '4 lb' }],
+  },
   ...more,
 })
 
@@ -63,7 +72,6 @@ export function batch(more: Partial<Batch> = {}): Batch {
     seen: 2,
     is_finished: false,
     place: 'bench',
-    labour_rate: null,
     strip: { columns: [bought, trimmed], to_come: [{ kind: 'smoke', label: 'Smoked' }] },
     house: {
       stage: 'trimmed',
@@ -74,6 +82,8 @@ export function batch(more: Partial<Batch> = {}): Batch {
       kept_of_bought: '80.0',
       slices: null,
       cost_per_slice: null,
+      cost_per_cooked: null,
+      fry_kept: null,
       portion: null,
       portion_label: null,
       groups: [
@@ -81,7 +91,17 @@ export function batch(more: Partial<Batch> = {}): Batch {
         { group: 'credit', money: '-2.50', per_lb: '-0.31' },
       ],
     },
-    shop: null,
+    shops: [],
+    loss_account: '0.00',
+    sources: [],
+    policy: {
+      act: 'policy',
+      labour_rate: '',
+      by_products: true,
+      fuel: true,
+      packaging: true,
+      overhead: true,
+    },
     pieces: [
       {
         mark: 'A',
@@ -107,7 +127,8 @@ export function batch(more: Partial<Batch> = {}): Batch {
   }
 }
 
-export const shop = (more: Partial<NonNullable<Batch['shop']>> = {}): NonNullable<Batch['shop']> => ({
+export const shop = (more: Partial<Shop> = {}): Shop => ({
+  entry: 7,
   name: 'good shop kind',
   pack: '6.00 for 12 oz',
   unit_cost: cost('8.00', '17.64'),
@@ -118,6 +139,120 @@ export const shop = (more: Partial<NonNullable<Batch['shop']>> = {}): NonNullabl
   saved_per_portion: '0.55',
   saved_on_batch: '40.50',
   is_cheaper: true,
+  cost_per_cooked: null,
+  break_even: cost('3.50', '7.72'),
+  earned_per_hour: '21.40',
+  ...more,
+})
+
+/** House at 3.42 a pound beside a shop's 6.00, 15.50 saved. */
+export function judged(more: Partial<Judged> = {}): Judged {
+  const rung = { name: 'good shop kind', price: '6.00', saved: '2.58', apart: true }
+  const basis = { low: null, high: null, shops: [{ ...rung, price: null, saved: null, apart: false }] }
+  return {
+    house: { ...batch().house, stage: 'sliced', is_sliced: true, unit_cost: cost('3.42', '7.53') },
+    shops: [shop({ unit_cost: cost('6.00', '13.23'), saved_on_batch: '15.50' })],
+    spread: {
+      is_known: true,
+      unit_cost: cost('0.02', '0.04'),
+      portion: null,
+      kept: '0.1',
+      saved_on_batch: [],
+    },
+    bases: [
+      {
+        key: 'pound',
+        label: 'a pound, sliced',
+        price: '3.42',
+        low: '3.38',
+        high: '3.46',
+        shops: [rung],
+        missing: null,
+      },
+      { ...basis, key: 'slice', label: 'a slice', price: null, missing: 'Count the slices of every piece.' },
+    ],
+    bill: {
+      parts: [
+        {
+          sort: 'meat',
+          label: 'meat as bought',
+          per_lb: '2.00',
+          per_portion: null,
+          on_batch: '12.00',
+          entries: [],
+        },
+        {
+          sort: 'shrink',
+          label: 'lost to the trim',
+          per_lb: '1.42',
+          per_portion: null,
+          on_batch: '8.50',
+          entries: [],
+        },
+      ],
+      per_lb: '3.42',
+      per_portion: null,
+      on_batch: '20.50',
+    },
+    year: { batches: '24.0', saved: ['372.00'] },
+    size: {
+      slabs: 2,
+      wall: 3,
+      wall_is: 'the smoker',
+      points: [1, 2, 3].map((slabs) => ({ slabs, unit_cost: cost(`${5 - slabs}.00`, '8.82') })),
+      crossings: [2],
+      work: '30 minutes a batch and 12 a slab, by your own 4 finished batches',
+    },
+    ...more,
+  }
+}
+
+export const verdict = (more: Partial<Verdict> = {}): Verdict => ({
+  code: 'J-01',
+  name: 'Test jowl',
+  cut: 'jowl',
+  is_finished: true,
+  judged: judged(),
+  dials: {
+    tag_per_lb: '2.00',
+    tag_per_kg: '4.41',
+    yields: [{ kind: 'smoke', label: 'Smoked', kept: '86.0' }],
+    minutes: '60',
+    portion_slices: '3',
+    portion_weight: '',
+    portion_cooked_weight: '',
+    shops: ['6.00'],
+  },
+  levers: [
+    { label: 'keep a tenth less when smoked', change_per_lb: '0.38', change_per_kg: '0.84' },
+    { label: 'pay a tenth more for the meat', change_per_lb: '0.33', change_per_kg: '0.73' },
+  ],
+  outlay: [{ what: 'curing salt', packs: 1, paid: '5.00', charged: '0.52' }],
+  outlay_paid: '25.00',
+  outlay_charged: '20.52',
+  derivations: [
+    {
+      figure: 'saved_on_batch',
+      shop: 0,
+      title: 'Saved on the batch',
+      formula: "(shop's pound − house's pound) × weight of what is left",
+      value: '$15.50',
+      inputs: [{ label: 'what is left', value: '6.00 lb, 2.722 kg', entries: [101] }],
+    },
+  ],
+  policy: batch().policy,
+  policy_words: 'work not counted, trim credited, fuel, packaging and overhead counted',
+  policy_is_own: false,
+  kitchen_policy: batch().policy,
+  sources: [],
+  takers: [],
+  loss_account: '0.00',
+  by_products_worth: '2.50',
+  weight_lost: weight('4.00', '1.814'),
+  warnings: [],
+  cautions: [],
+  seen: 4,
+  hourly: '18.00',
   ...more,
 })
 

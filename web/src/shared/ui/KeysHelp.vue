@@ -8,6 +8,7 @@ const keys = [
   ['W', 'weigh next, in a batch'],
   ['L', 'open the log of the batch'],
   ['V', 'open the verdict of the batch'],
+  ['H', 'house or shop, in a verdict'],
   ['← →', 'walk the steps of the strip'],
   ['Esc', 'go back, or close what is open; nothing typed is lost'],
   ['?', 'show these keys'],

@@ -39,7 +39,7 @@ function told(place: (typeof places)[number]): string {
         </RouterLink>
       </nav>
       <div class="who">
-        <span>{{ kitchen?.name }}</span>
+        <RouterLink :to="{ name: 'kitchen' }">{{ kitchen?.name }}</RouterLink>
         <button type="button" @click="signOut">Sign out {{ session?.name }}</button>
       </div>
     </div>
@@ -134,6 +134,11 @@ nav a.here {
   font-size: 14px;
   font-stretch: 90%;
   padding-bottom: 10px;
+}
+
+.who a {
+  color: inherit;
+  padding: 2px 0;
 }
 
 .who button {

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import RemoveButton from '../bench/RemoveButton.vue'
+import type { BoughtDraft } from './boughtDraft'
+
+/** What buying it cost besides, water added, and the scale it was weighed on. */
+const props = defineProps<{ stem: string }>()
+const draft = defineModel<BoughtDraft>('draft', { required: true })
+const at = (name: string): string => `${props.stem}${name}`
+</script>
+
+<template>
+  <details class="more" :open="Boolean(draft.extras.length || draft.solution || draft.scale)">
+    <summary>Delivery, added water, another scale</summary>
+    <div class="lines">
+      <div v-for="(extra, index) in draft.extras" :key="index" class="row">
+        <TypedInput
+          v-model="extra.what"
+          label="What for"
+          :path="at(`extras[${index}].what`)"
+          placeholder="delivery"
+          :suggestions="['delivery', 'tax', 'the trip']"
+        />
+        <TypedInput
+          v-model="extra.cost"
+          label="Cost"
+          :path="at(`extras[${index}].cost`)"
+          placeholder="2.00"
+          inputmode="decimal"
+        />
+        <RemoveButton
+          :label="`Remove ${extra.what || 'this cost'}`"
+          @remove="draft.extras.splice(index, 1)"
+        />
+      </div>
+      <button type="button" class="act small" @click="draft.extras.push({ what: '', cost: '' })">
+        + a cost of buying
+      </button>
+      <div class="pair">
+        <TypedInput
+          v-model="draft.solution"
+          label="Solution added, % of the meat"
+          :path="at('solution')"
+          hint="as the label says: “up to 12 % solution”"
+          placeholder="12"
+          inputmode="decimal"
+        />
+        <TypedInput
+          v-model="draft.scale"
+          label="The scale shows steps of"
+          :path="at('scale')"
+          hint="empty: the kitchen’s scale"
+          placeholder="5 g"
+        />
+      </div>
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.more summary {
+  cursor: pointer;
+  min-height: 24px;
+  color: var(--quiet);
+  margin-bottom: 6px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 120px 36px;
+  gap: 8px;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
+  gap: 8px 14px;
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+import { useBatch, useToday } from '@/shared/api/useBatch'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import type { BoughtDraft } from './boughtDraft'
+
+/** A piece of another batch as a lot of this one: which batch, which piece, how much of it. */
+const props = defineProps<{ stem: string; without: string }>()
+const draft = defineModel<BoughtDraft>('draft', { required: true })
+const { data: today } = useToday()
+const { weightText } = useUnits()
+const batches = computed(() =>
+  [...(today.value?.finished ?? []), ...(today.value?.under_way ?? [])].filter(
+    (batch) => batch.code !== props.without,
+  ),
+)
+const { data: source } = useBatch(toRef(() => draft.value.from_batch || props.without))
+const pieces = computed(() => {
+  if (!source.value || source.value.code !== draft.value.from_batch) return []
+  const mains = source.value.pieces.map((piece) => ({
+    mark: piece.mark,
+    word: `${piece.mark}, ${weightText(piece.weight)}`,
+  }))
+  const offs = source.value.by_products.map((piece) => ({
+    mark: piece.mark,
+    word: `${piece.name}, ${weightText(piece.weight)}`,
+  }))
+  return [...mains, ...offs]
+})
+</script>
+
+<template>
+  <div class="lines">
+    <label class="pick">
+      From batch
+      <select v-model="draft.from_batch">
+        <option value="">choose one</option>
+        <option v-for="batch in batches" :key="batch.code" :value="batch.code">
+          {{ batch.code }} {{ batch.name }}
+        </option>
+      </select>
+    </label>
+    <label v-if="draft.from_batch" class="pick">
+      Piece
+      <select v-model="draft.from_piece">
+        <option value="">choose one</option>
+        <option v-for="piece in pieces" :key="piece.mark" :value="piece.mark">{{ piece.word }}</option>
+      </select>
+    </label>
+    <TypedInput v-model="draft.cut" label="What it is" :path="`${stem}cut`" placeholder="cured jowl" />
+    <TypedInput
+      v-model="draft.from_weight"
+      label="How much of it"
+      :path="`${stem}source.weight`"
+      hint="empty: all of it"
+      placeholder="2 lb"
+    />
+  </div>
+</template>
+
+<style scoped>
+.pick {
+  display: grid;
+  gap: 3px;
+  font-weight: 600;
+  font-size: 14px;
+}
+
+select {
+  min-height: 44px;
+  padding: 0 10px;
+  font: inherit;
+  font-weight: 450;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+  background: var(--panel);
+}
+</style>

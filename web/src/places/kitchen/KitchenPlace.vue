@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref, watch } from 'vue'
+import { api, type ProblemError, type Settings, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useSession } from '@/shared/api/useSession'
+import LoadState from '@/shared/ui/LoadState.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** The kitchen: what it counts, the scale it weighs on, and how many slabs fit. */
+const slug = useSlug()
+const { kitchen } = useSession()
+const queries = useQueryClient()
+const params = computed(() => ({ path: { kitchen_slug: slug.value } }))
+const { data, error, refetch } = useQuery<Settings, ProblemError>({
+  queryKey: ['settings', slug.value],
+  queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params: params.value })),
+})
+const draft = reactive({
+  labour_rate: '',
+  by_products: true,
+  fuel: true,
+  packaging: true,
+  overhead: true,
+  scale: '',
+  fridge: '',
+  smoker: '',
+})
+watch(
+  data,
+  (now) => {
+    if (!now) return
+    const { fridge_slabs, smoker_slabs, ...rest } = now
+    Object.assign(draft, rest, { fridge: String(fridge_slabs ?? ''), smoker: String(smoker_slabs ?? '') })
+  },
+  { immediate: true },
+)
+const body = computed<Settings>(() => {
+  const { fridge, smoker, ...rest } = draft
+  return { ...rest, fridge_slabs: slabs(fridge), smoker_slabs: slabs(smoker) }
+})
+/** A number that is none is sent as it is, to be refused with its place. */
+const slabs = (typed: string): number | null => (typed.trim() === '' ? null : Number(typed))
+const saved = ref(false)
+const { state, problem, write, retry } = useWrite<Settings, Settings>(`${slug.value}:settings`, (sent) =>
+  take(api.PUT('/api/kitchens/{kitchen_slug}/settings', { params: params.value, body: sent })),
+)
+provideFormFacts({ preview: ref(null), problem })
+const send = (): void =>
+  void write(body.value, (now) => {
+    queries.setQueryData(['settings', slug.value], now)
+    void queries.invalidateQueries({ queryKey: ['verdict'] })
+    saved.value = true
+  })
+const switches = [
+  { key: 'by_products' as const, word: 'What came off is credited' },
+  { key: 'fuel' as const, word: 'Fuel is counted' },
+  { key: 'packaging' as const, word: 'Packaging is counted' },
+  { key: 'overhead' as const, word: 'Overhead is counted' },
+]
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ kitchen?.name }}</h1>
+  </div>
+  <LoadState v-if="!data" :error="error" what="the kitchen" @retry="refetch()" />
+  <form v-else class="panel kitchen" novalidate @submit.prevent="send">
+    <section>
+      <h2>What is counted</h2>
+      <p class="quiet small">Taken over by batches started from now on; those begun keep theirs.</p>
+      <TypedInput
+        v-model="draft.labour_rate"
+        label="An hour of work is worth"
+        path="labour_rate"
+        hint="empty: work is not counted"
+        placeholder="18.00"
+        inputmode="decimal"
+      />
+      <label v-for="one in switches" :key="one.key" class="switch">
+        <input v-model="draft[one.key]" type="checkbox" /> {{ one.word }}
+      </label>
+    </section>
+    <section>
+      <h2>Scale and room</h2>
+      <TypedInput
+        v-model="draft.scale"
+        label="The scale shows steps of"
+        path="scale"
+        hint="a verdict then says what the scale cannot tell apart"
+        placeholder="5 g"
+      />
+      <TypedInput
+        v-model="draft.fridge"
+        label="Slabs that fit in the fridge"
+        path="fridge_slabs"
+        placeholder="6"
+        inputmode="numeric"
+      />
+      <TypedInput
+        v-model="draft.smoker"
+        label="Slabs that fit in the smoker"
+        path="smoker_slabs"
+        placeholder="4"
+        inputmode="numeric"
+      />
+    </section>
+    <p v-if="saved && state === 'saved'" class="good" role="status"><span aria-hidden="true">✓</span> Kept</p>
+    <SaveBar word="Keep these" :state="state" :problem="problem" @retry="retry" />
+  </form>
+</template>
+
+<style scoped>
+.kitchen {
+  display: grid;
+  gap: 16px;
+  max-width: 560px;
+}
+
+section {
+  display: grid;
+  gap: 6px;
+}
+
+.switch {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  cursor: pointer;
+}
+
+.switch input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--ink);
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { computed, useId } from 'vue'
+import { useFieldFacts } from '@/shared/writing/formFacts'
+
+/** One thing to try: by slider or by typing. A bar marks where the record stands. */
+const props = defineProps<{
+  label: string
+  path: string
+  was: string
+  unit: string
+  least: number
+  most: number
+  step: number
+  places: number
+}>()
+const value = defineModel<string>({ required: true })
+const id = useId()
+const { fault } = useFieldFacts(() => props.path)
+const isMoved = computed(() => value.value !== props.was)
+const share = computed(() => {
+  const at = (Number(props.was) - props.least) / (props.most - props.least)
+  return Math.min(Math.max(at, 0), 1)
+})
+const slid = computed({
+  get: () => {
+    const number = Number(value.value)
+    return Number.isFinite(number) && value.value !== '' ? number : Number(props.was)
+  },
+  set: (to: number) => (value.value = Number(to).toFixed(props.places)),
+})
+</script>
+
+<template>
+  <div class="dial" :class="{ moved: isMoved }">
+    <label :for="id">{{ label }}</label>
+    <div class="track">
+      <i :style="{ left: `calc(8px + (100% - 16px) * ${share})` }" aria-hidden="true"></i>
+      <input
+        v-model.number="slid"
+        type="range"
+        :min="least"
+        :max="most"
+        :step="step"
+        :aria-label="`${label}, slide`"
+      />
+    </div>
+    <input
+      :id="id"
+      v-model="value"
+      type="text"
+      inputmode="decimal"
+      autocomplete="off"
+      maxlength="20"
+      :aria-invalid="fault ? true : undefined"
+      :aria-describedby="`${id}-told`"
+    />
+    <p :id="`${id}-told`" class="told narrow">
+      <span v-if="fault" class="fault">{{ fault }}</span>
+      <template v-else
+        >{{ unit }}<template v-if="isMoved">, was {{ was }}</template></template
+      >
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.dial {
+  display: grid;
+  grid-template-columns: 92px minmax(70px, 1fr) 72px 96px;
+  gap: 10px;
+  align-items: center;
+  min-height: 46px;
+  border-top: 1px solid #e4e8e6;
+}
+
+label {
+  font-weight: 640;
+}
+
+.track {
+  position: relative;
+}
+
+.track i {
+  position: absolute;
+  top: 50%;
+  width: 3px;
+  height: 16px;
+  margin: -8px 0 0 -1px;
+  background: #8b9692;
+}
+
+input[type='range'] {
+  position: relative;
+  width: 100%;
+  height: 40px;
+  margin: 0;
+  accent-color: var(--ink);
+  cursor: pointer;
+}
+
+input[type='text'] {
+  width: 100%;
+  min-height: 36px;
+  font: inherit;
+  font-weight: 700;
+  text-align: right;
+  padding: 0 6px;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+}
+
+.moved input[type='text'] {
+  border: 2px solid var(--ink);
+}
+
+.told {
+  font-size: 13px;
+  color: var(--quiet);
+  line-height: 1.2;
+}
+
+.fault {
+  color: var(--rose-deep);
+  font-weight: 600;
+}
+</style>

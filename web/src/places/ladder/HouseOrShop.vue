@@ -1,0 +1,130 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Schemas, Verdict } from '@/shared/api/client'
+import Strip from '@/shared/strip/Strip.vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import { useKeys } from '@/shared/ui/useKeys'
+import { useUnits, without } from '@/shared/quantity/useUnits'
+import BillParts from '../verdict/BillParts.vue'
+import TakeAway from '../verdict/TakeAway.vue'
+import OutlayTable from './OutlayTable.vue'
+import PayBack from './PayBack.vue'
+import PolicyPanel from './PolicyPanel.vue'
+import PriceLadder from './PriceLadder.vue'
+import SlabsAtOnce from './SlabsAtOnce.vue'
+import { useTrial } from './useTrial'
+import WhatIf from './WhatIf.vue'
+import WhatMatters from './WhatMatters.vue'
+
+/** House against shop on a basis the cook picks, and what would move it. */
+const props = defineProps<{ verdict: Verdict }>()
+defineEmits<{ kept: [] }>()
+const router = useRouter()
+const { money } = useUnits()
+const verdict = computed(() => props.verdict)
+const { dials, was, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
+
+type Basis = Schemas['BasisOut']
+const words: Record<Basis['key'], string> = {
+  pound: `${props.verdict.judged.house.stage} pound`,
+  portion: 'portion',
+  slice: 'slice',
+  cooked: 'cooked ounce',
+}
+const key = ref<Basis['key']>('pound')
+const bases = computed(() =>
+  props.verdict.judged.bases.map((one) => ({ value: one.key, word: words[one.key] })),
+)
+const basis = computed(() => props.verdict.judged.bases.find((one) => one.key === key.value))
+const tried = computed(() =>
+  isTried.value ? (judged.value.bases.find((one) => one.key === key.value) ?? null) : null,
+)
+
+const year = computed(() => {
+  const saved = judged.value.year.saved[0]
+  const shop = judged.value.shops[0]
+  if (!saved || !shop || Number(judged.value.year.batches) === 0) return null
+  const verb = saved.startsWith('-') ? 'costs more' : 'saves'
+  return `At your pace of ${Math.round(Number(judged.value.year.batches))} batches a year the house ${verb} ${money(without(saved))} beside the ${shop.name}.`
+})
+useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdict.code } }) })
+</script>
+
+<template>
+  <div class="head">
+    <h1>House or shop?</h1>
+    <span class="badge">{{ verdict.code }}</span>
+    <ChoiceBar v-model="key" label="Compare by" quiet-label :choices="bases" />
+    <div class="acts">
+      <RouterLink class="act" :to="{ name: 'strip', params: { code: verdict.code } }">The strip</RouterLink>
+      <PolicyPanel v-model:policy="dials.policy" :verdict="verdict" @kept="$emit('kept')" />
+      <TakeAway :code="verdict.code" />
+    </div>
+  </div>
+  <div class="place">
+    <div class="left">
+      <PriceLadder v-if="basis" :basis="basis" :tried="tried" :code="verdict.code" />
+      <p v-if="year" class="panel year">{{ year }}</p>
+    </div>
+    <WhatIf
+      v-model:dials="dials"
+      :verdict="verdict"
+      :was="was"
+      :judged="judged"
+      :is-tried="isTried"
+      :lost="lost"
+      @reset="reset"
+    />
+    <div class="right">
+      <WhatMatters :verdict="verdict" />
+      <SlabsAtOnce :judged="judged" />
+    </div>
+  </div>
+  <section v-if="strip" class="tried" aria-label="The strip as tried">
+    <h2>The strip with what is tried</h2>
+    <Strip :batch="{ strip, shops: judged.shops }" />
+  </section>
+  <div class="more">
+    <BillParts :bill="judged.bill" />
+    <OutlayTable :verdict="verdict" />
+    <PayBack :code="verdict.code" :hourly="verdict.hourly" />
+  </div>
+</template>
+
+<style scoped>
+.place {
+  display: grid;
+  grid-template-columns: minmax(0, 452fr) minmax(0, 444fr) minmax(0, 304fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.left,
+.right {
+  display: grid;
+  gap: 16px;
+}
+
+.year {
+  font-weight: 620;
+}
+
+.tried {
+  margin-top: 16px;
+}
+
+.more {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(300px, 1fr));
+  gap: 16px;
+  margin-top: 16px;
+  align-items: start;
+}
+
+@media (max-width: 1079px) {
+  .place {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import { reactive, ref, watch } from 'vue'
+import { api, type Preview, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+
+/** A slicer or sealer: after how many batches like this one it is paid. */
+const props = defineProps<{ code: string; hourly: string | null }>()
+const slug = useSlug()
+const { money } = useUnits()
+const machine = reactive({ price: '', minutes: '', kept_more: '' })
+const paid = ref<Schemas['PayBackOut'] | null>(null)
+const preview = ref<Preview | null>(null)
+provideFormFacts({ preview, problem: ref(null) })
+
+const ask = useDebounceFn(async () => {
+  paid.value = null
+  if (!machine.price) return
+  try {
+    const answer = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/pay-back', {
+        params: { path: { kitchen_slug: slug.value, code: props.code } },
+        body: { ...machine },
+      }),
+    )
+    preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
+    if (!answer.problems?.length) paid.value = answer
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+  }
+}, 200)
+watch(machine, () => void ask())
+</script>
+
+<template>
+  <section class="panel" aria-label="Would a machine pay">
+    <h2>Would a slicer or sealer pay?</h2>
+    <div class="fields">
+      <TypedInput
+        v-model="machine.price"
+        label="It costs"
+        path="price"
+        placeholder="180"
+        inputmode="decimal"
+      />
+      <TypedInput
+        v-model="machine.minutes"
+        label="Minutes saved a batch"
+        path="minutes"
+        placeholder="25"
+        inputmode="decimal"
+      />
+      <TypedInput
+        v-model="machine.kept_more"
+        label="Kept more, %"
+        path="kept_more"
+        placeholder="2"
+        inputmode="decimal"
+      />
+    </div>
+    <p v-if="paid" aria-live="polite">
+      <template v-if="paid.batches !== null">
+        Paid after <b>{{ paid.batches }} {{ paid.batches === 1 ? 'batch' : 'batches' }}</b> like this
+        one<template v-if="paid.years">, {{ paid.years }} years at your pace</template>: it saves
+        {{ money(paid.saved) }} a batch, {{ money(paid.saved_by_minutes) }} of it in work.
+      </template>
+      <template v-else>It never pays: it saves nothing on a batch like this one.</template>
+    </p>
+    <p v-if="!hourly" class="quiet small">
+      Work has no price here, so minutes save no money. Set one under “What is counted”.
+    </p>
+    <p v-else class="quiet small">
+      Work at {{ money(hourly) }} an hour; what is kept more is worth a sliced pound.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0 8px;
+  margin-top: 6px;
+  align-items: end;
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import {
+  api,
+  type Policy,
+  type Recorded,
+  type Schemas,
+  type Settings,
+  take,
+  type Verdict,
+} from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import DropPanel from '@/shared/ui/DropPanel.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { useWrite } from '@/shared/writing/useWrite'
+import { samePolicy } from './useTrial'
+
+/** What is counted: flipping one shows at once how the verdict moves; kept only when told to. */
+const props = defineProps<{ verdict: Verdict }>()
+const emit = defineEmits<{ kept: [] }>()
+const policy = defineModel<Policy>('policy', { required: true })
+const slug = useSlug()
+const { money } = useUnits()
+
+const switches = [
+  { key: 'by_products' as const, word: 'What came off is credited' },
+  { key: 'fuel' as const, word: 'Fuel' },
+  { key: 'packaging' as const, word: 'Packaging' },
+  { key: 'overhead' as const, word: 'Overhead' },
+]
+const rate = computed(() => policy.value.labour_rate ?? '')
+const word = computed(() => {
+  if (!samePolicy(policy.value, props.verdict.policy)) return 'Counted otherwise, not kept'
+  return rate.value ? `Work counted, ${money(rate.value)}` : 'Work not counted'
+})
+const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
+const differsFromKitchen = computed(() => !samePolicy(policy.value, props.verdict.kitchen_policy))
+
+const batch = useWrite<Schemas['EntryIn'], Recorded>(
+  `${slug.value}:${props.verdict.code}:policy`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+        params: {
+          path: { kitchen_slug: slug.value, code: props.verdict.code },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+)
+const kitchen = useWrite<Policy, Settings>(`${slug.value}:policy`, async (wanted) => {
+  const params = { path: { kitchen_slug: slug.value } }
+  const now = await take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params }))
+  const { labour_rate, by_products, fuel, packaging, overhead } = wanted
+  return take(
+    api.PUT('/api/kitchens/{kitchen_slug}/settings', {
+      params,
+      body: { ...now, labour_rate, by_products, fuel, packaging, overhead },
+    }),
+  )
+})
+const keepForBatch = (): void =>
+  void batch.write(
+    { content: { ...policy.value, act: 'policy' }, seen: props.verdict.seen, reason: '' },
+    () => emit('kept'),
+  )
+const keepForKitchen = (): void => void kitchen.write({ ...policy.value }, () => emit('kept'))
+const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
+</script>
+
+<template>
+  <DropPanel :word="word" wide>
+    <h2>What is counted</h2>
+    <TypedInput
+      v-model="policy.labour_rate!"
+      label="An hour of work is worth"
+      path="labour_rate"
+      hint="empty: work is not counted"
+      inputmode="decimal"
+    />
+    <label v-for="one in switches" :key="one.key" class="switch">
+      <input v-model="policy[one.key]" type="checkbox" />
+      {{ one.word }}
+    </label>
+    <p class="quiet small">The verdict moves at once; nothing is kept until you say so.</p>
+    <ProblemNote v-if="trouble" :problem="trouble" retry-word="" />
+    <div class="acts">
+      <button type="button" class="act small first" :disabled="!differs" @click="keepForBatch">
+        Keep for this batch
+      </button>
+      <button type="button" class="act small" :disabled="!differsFromKitchen" @click="keepForKitchen">
+        Make it the kitchen’s
+      </button>
+    </div>
+    <p class="quiet small">The kitchen’s is taken over by batches started from then on.</p>
+  </DropPanel>
+</template>
+
+<style scoped>
+.switch {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 44px;
+  cursor: pointer;
+}
+
+.switch input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--ink);
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  margin: 8px 0;
+}
+
+.act:disabled {
+  opacity: 0.5;
+  cursor: default;
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Judged, Schemas, Verdict } from '@/shared/api/client'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import DialRow from './DialRow.vue'
+import type { Dials } from './useTrial'
+
+/** Tag price, what each step keeps, work, portion, the shop's prices: change them and see; nothing is recorded. */
+const props = defineProps<{
+  verdict: Verdict
+  was: Dials
+  judged: Judged
+  isTried: boolean
+  lost: boolean
+}>()
+defineEmits<{ reset: [] }>()
+const dials = defineModel<Dials>('dials', { required: true })
+const { cost, money, unitWord } = useUnits()
+
+const twice = (told: string, least: number): number => Math.max(Number(told) * 2, least)
+const most = (kept: string): number => (Number(kept) > 100 ? 130 : 100)
+const record = computed(() => props.verdict.judged)
+type Told = { what: string; from: string | null | undefined; to: string | null | undefined }
+/** Before and after, of what can be had both times. */
+const told = computed(() => {
+  const [before, after] = [record.value.house, props.judged.house]
+  const [was, now] = [record.value.shops[0], props.judged.shops[0]]
+  const per = (price: Schemas['UnitCost'] | null | undefined): string | null => (price ? cost(price) : null)
+  const lines: Told[] = [
+    { what: `a ${after.stage} ${unitWord.value}`, from: per(before.unit_cost), to: per(after.unit_cost) },
+    { what: 'a portion', from: before.portion, to: after.portion },
+    { what: 'an hour earns', from: was?.earned_per_hour, to: now?.earned_per_hour },
+    {
+      what: `it pays up to, a ${unitWord.value} as bought,`,
+      from: per(was?.break_even),
+      to: per(now?.break_even),
+    },
+    {
+      what: `saved on the batch beside the ${now?.name}`,
+      from: was?.saved_on_batch,
+      to: now?.saved_on_batch,
+    },
+  ]
+  return lines.filter((line) => line.from != null && line.to != null && line.from !== line.to)
+})
+</script>
+
+<template>
+  <section class="panel" aria-label="What if">
+    <div class="title">
+      <h2>What if</h2>
+      <button v-if="isTried" type="button" class="act small" @click="$emit('reset')">
+        Back to the record
+      </button>
+    </div>
+    <p class="quiet small">the record stays as it is</p>
+    <DialRow
+      v-model="dials.tag"
+      label="Tag price"
+      path="tag"
+      :was="was.tag"
+      :unit="`a ${unitWord} as bought`"
+      :least="0"
+      :most="twice(was.tag, 2)"
+      :step="0.05"
+      :places="2"
+    />
+    <DialRow
+      v-for="one in verdict.dials.yields"
+      :key="one.kind"
+      v-model="dials.yields[one.kind]!"
+      :label="one.label"
+      :path="`yields.${one.kind}`"
+      :was="one.kept"
+      unit="% kept"
+      :least="40"
+      :most="most(one.kept)"
+      :step="0.5"
+      :places="1"
+    />
+    <DialRow
+      v-model="dials.minutes"
+      label="Work"
+      path="minutes"
+      :was="was.minutes"
+      :unit="
+        dials.policy.labour_rate ? `minutes at ${money(dials.policy.labour_rate)}` : 'minutes, not counted'
+      "
+      :least="0"
+      :most="twice(was.minutes, 240)"
+      :step="5"
+      :places="0"
+    />
+    <DialRow
+      v-for="(shop, index) in judged.shops"
+      :key="shop.entry"
+      v-model="dials.shops[index]!"
+      :label="index === 0 ? 'Shop' : `Shop ${index + 1}`"
+      :path="`shops[${index}]`"
+      :was="was.shops[index] ?? ''"
+      :unit="`the ${shop.name}'s pack`"
+      :least="0"
+      :most="twice(was.shops[index] ?? '', 4)"
+      :step="0.05"
+      :places="2"
+    />
+    <TypedInput v-if="was.portion" v-model="dials.portion" class="portion" label="Portion" path="slices" />
+    <p v-if="lost" class="care" role="status">No answer came back; what stands here is the last that did.</p>
+    <ul v-if="isTried" class="told" aria-live="polite">
+      <li v-for="line in told" :key="line.what">
+        {{ line.what }} <b>{{ money(line.from) }}</b> <span aria-hidden="true">→ </span
+        ><span class="unseen">becomes </span><b>{{ money(line.to) }}</b>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.title {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  min-height: 36px;
+}
+
+.portion {
+  border-top: 1px solid #e4e8e6;
+  padding-top: 6px;
+  max-width: 200px;
+}
+
+.told {
+  border-top: 1px solid var(--edge);
+  padding-top: 8px;
+  margin-top: 4px;
+}
+
+.care {
+  border-left: 4px solid var(--care);
+  padding-left: 8px;
+  color: var(--care-ink);
+}
+</style>

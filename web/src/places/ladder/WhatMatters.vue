@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Verdict } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+/** What a tenth worse of each does to a pound of what is left, the worst first. */
+const props = defineProps<{ verdict: Verdict }>()
+const { unit, unitWord } = useUnits()
+const bars = computed(() => {
+  const all = props.verdict.levers.map((lever) => ({
+    label: lever.label,
+    text: unit.value === 'lb' ? lever.change_per_lb : lever.change_per_kg,
+  }))
+  const most = Math.max(...all.map((bar) => Math.abs(Number(bar.text))), 0.01)
+  return all.map((bar) => ({ ...bar, share: Math.abs(Number(bar.text)) / most })).slice(0, 8)
+})
+</script>
+
+<template>
+  <section class="panel" aria-label="What matters most">
+    <h2>What matters most</h2>
+    <p class="quiet small">
+      how much dearer a {{ verdict.judged.house.stage }} {{ unitWord }} gets, each a tenth worse
+    </p>
+    <ol>
+      <li v-for="bar in bars" :key="bar.label">
+        <span class="narrow">{{ bar.label }}</span>
+        <span class="line">
+          <i :style="{ width: `${bar.share * 74}%` }" aria-hidden="true"></i>
+          <b>{{ bar.text }}</b>
+        </span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+ol {
+  margin-top: 6px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+  line-height: 1.2;
+  padding: 3px 0;
+}
+
+.line {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+.line i {
+  height: 14px;
+  background: var(--lean);
+}
+
+b {
+  font-weight: 600;
+}
+</style>

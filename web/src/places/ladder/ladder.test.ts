@@ -1,0 +1,123 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
+import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { createMemoryHistory, createRouter } from 'vue-router'
+import type { Judged } from '@/shared/api/client'
+import { judged, standIn, verdict } from '@/shared/tests/samples'
+import HouseOrShop from './HouseOrShop.vue'
+import { scaleFor, spreadLabels } from './ladder'
+import PriceLadder from './PriceLadder.vue'
+import SlabsAtOnce from './SlabsAtOnce.vue'
+import { dialsOf, trialOf } from './useTrial'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => standIn('lb'))
+afterEach(() => vi.unstubAllGlobals())
+const page = { template: '<p />' }
+const router = createRouter({
+  history: createMemoryHistory(),
+  routes: ['strip', 'log', 'kitchen'].map((name) => ({ path: `/${name}/:code?`, name, component: page })),
+})
+const stubs = { RouterLink: RouterLinkStub }
+const plain = (text: string): string => text.replace(/\s+/g, ' ')
+
+describe('the scale of prices', () => {
+  it('takes all prices in, dearer higher, on round ticks', () => {
+    const scale = scaleFor([3.42, 6, 8.65], 26, 534)
+    expect(scale.low).toBeLessThanOrEqual(3.42)
+    expect(scale.high).toBeGreaterThanOrEqual(8.65)
+    expect(scale.at(8.65)).toBeLessThan(scale.at(3.42))
+    expect(scale.ticks.length).toBeLessThanOrEqual(10)
+    expect(scaleFor([0.12, 0.13], 0, 100).ticks.length).toBeGreaterThan(2)
+    expect(scaleFor([0], 0, 100).at(0)).toBe(100)
+  })
+
+  it('moves labels apart and keeps them in order and in sight', () => {
+    const placed = spreadLabels([100, 104, 108], 40, 0, 500)
+    const gaps = placed.slice(1).map((y, index) => y - (placed[index] ?? 0))
+    expect(Math.min(...gaps)).toBeGreaterThanOrEqual(40)
+    expect(Math.max(...spreadLabels([490, 495], 40, 0, 500))).toBeLessThanOrEqual(500)
+  })
+})
+
+describe('the ladder', () => {
+  type Basis = Judged['bases'][number]
+  const [pound, slice] = judged().bases as [Basis, Basis]
+  const [rung] = pound.shops as [Basis['shops'][number]]
+  const ladder = (basis: Basis, tried: Basis | null = null): string =>
+    plain(mount(PriceLadder, { props: { basis, tried, code: 'J-01' }, global: { stubs } }).text())
+
+  it('says how far house and shop are apart, and how sure the scale is', () => {
+    expect(ladder(pound)).toContain('$2.58 under the good shop kind')
+    expect(ladder(pound)).toContain('Between $3.38 and $3.46 by the scale alone')
+    const near = { ...pound, shops: [{ ...rung, saved: '-0.02', apart: false }] }
+    expect(ladder(near)).toContain('$0.02 over the good shop kind')
+    expect(ladder(near)).toContain('The scale cannot tell house and shop apart here.')
+  })
+
+  it('shows where the house would stand, and the gap from there', () => {
+    const tried = { ...pound, price: '3.00', shops: [{ ...rung, saved: '3.00' }] }
+    const told = ladder(pound, tried)
+    expect(told).toContain('with what is tried $3.00')
+    expect(told).toContain('$3.00 under the good shop kind')
+  })
+
+  it('says what to record where a basis has no price', () => {
+    expect(ladder(slice)).toContain('Count the slices of every piece.')
+  })
+})
+
+describe('how many slabs', () => {
+  const size = judged().size as NonNullable<Judged['size']>
+  const told = (more: object): string =>
+    plain(
+      mount(SlabsAtOnce, {
+        props: { judged: judged({ size: { ...size, ...more } }) },
+        global: { stubs },
+      }).text(),
+    )
+
+  it('says from how many on it undercuts the shop, and where the wall is', () => {
+    expect(told({})).toContain('It undercuts the good shop kind from 2 slabs on.')
+    expect(told({})).toContain('the smoker is full')
+    expect(told({ crossings: [9] })).toContain('from 9 slabs on, more than fit.')
+    expect(told({ crossings: [null] })).toContain('However many, it stays dearer')
+    expect(told({ wall: null, wall_is: null })).toContain('Say how many slabs fit')
+  })
+})
+
+describe('what if', () => {
+  it('sends only what differs from the record', () => {
+    const was = dialsOf(verdict(), 'lb')
+    const now = { ...was, tag: '2.50', yields: { smoke: '90.0' }, policy: { ...was.policy, fuel: false } }
+    expect(trialOf(now, was, verdict(), 'lb')).toMatchObject({
+      tag: '2.50',
+      yields: { smoke: '90.0' },
+      minutes: '',
+      portion: null,
+      shops: [''],
+      policy: { fuel: false },
+    })
+    expect(trialOf({ ...was, portion: '4' }, was, verdict(), 'lb').portion).toMatchObject({ slices: '4' })
+  })
+
+  it('tries a dial at once, tells before and after, and goes back to the record', async () => {
+    const after = judged({
+      house: { ...judged().house, unit_cost: { per_lb: '3.60', per_kg: '7.94' } },
+    })
+    const fetch = vi.fn(() => Promise.resolve(Response.json({ judged: after, strip: null, problems: [] })))
+    vi.stubGlobal('fetch', fetch)
+    const shown = mount(HouseOrShop, {
+      props: { verdict: verdict() },
+      global: { plugins: [VueQueryPlugin, router] },
+    })
+    await shown.get('input[aria-label="Tag price, slide"]').setValue('2.40')
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('a sliced pound $3.42 → becomes $3.60'))
+    expect(shown.text()).toContain('was 2.00')
+    const buttons = shown.findAll('button').filter((one) => one.text() === 'Back to the record')
+    await buttons[0]?.trigger('click')
+    await flushPromises()
+    expect(shown.text()).not.toContain('was 2.00')
+    expect(fetch).toHaveBeenCalledTimes(1)
+  })
+})

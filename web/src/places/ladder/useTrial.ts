@@ -1,0 +1,115 @@
+import { useDebounceFn } from '@vueuse/core'
+import { computed, type ComputedRef, reactive, ref, watch } from 'vue'
+import {
+  api,
+  type Policy,
+  type Preview,
+  ProblemError,
+  type Schemas,
+  take,
+  type Verdict,
+} from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+
+type Trial = Schemas['TrialOut']
+export type Dials = {
+  tag: string
+  yields: Record<string, string>
+  minutes: string
+  portion: string
+  shops: string[]
+  policy: Policy
+}
+
+/** The dials as the record has them. */
+export function dialsOf(verdict: Verdict, unit: 'lb' | 'kg'): Dials {
+  const { dials, policy } = verdict
+  return {
+    tag: unit === 'lb' ? dials.tag_per_lb : dials.tag_per_kg,
+    yields: Object.fromEntries(dials.yields.map((one) => [one.kind, one.kept])),
+    minutes: dials.minutes,
+    portion: dials.portion_slices || dials.portion_weight || dials.portion_cooked_weight,
+    shops: [...dials.shops],
+    policy: { ...policy },
+  }
+}
+
+/** Only what differs from the record is sent; the rest stays exact. */
+export function trialOf(now: Dials, was: Dials, verdict: Verdict, unit: 'lb' | 'kg'): Schemas['TrialIn'] {
+  const yields = Object.entries(now.yields).filter(([kind, kept]) => kept !== was.yields[kind])
+  const { portion_weight, portion_cooked_weight } = verdict.dials
+  const way = portion_weight ? 'weight' : portion_cooked_weight ? 'cooked_weight' : 'slices'
+  return {
+    tag: now.tag === was.tag ? '' : now.tag,
+    tag_unit: unit,
+    yields: Object.fromEntries(yields),
+    minutes: now.minutes === was.minutes ? '' : now.minutes,
+    portion:
+      now.portion === was.portion || !now.portion
+        ? null
+        : { slices: '', weight: '', cooked_weight: '', [way]: now.portion },
+    shops: now.shops.map((paid, index) => (paid === was.shops[index] ? '' : paid)),
+    policy: samePolicy(now.policy, was.policy) ? null : { ...now.policy },
+  }
+}
+
+export function samePolicy(one: Policy, other: Policy): boolean {
+  const told = ({ labour_rate, by_products, fuel, packaging, overhead }: Policy): string =>
+    JSON.stringify([
+      labour_rate ?? '',
+      by_products ?? true,
+      fuel ?? true,
+      packaging ?? true,
+      overhead ?? true,
+    ])
+  return told(one) === told(other)
+}
+
+/** Tries changes as they are made; the record is untouched. The latest answer counts. */
+export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
+  const slug = useSlug()
+  const { unit } = useUnits()
+  const was = computed(() => dialsOf(verdict.value, unit.value))
+  const dials = reactive<Dials>(dialsOf(verdict.value, unit.value))
+  const trial = ref<Trial | null>(null)
+  const preview = ref<Preview | null>(null)
+  const lost = ref(false)
+  let turn = 0
+
+  const body = computed(() => trialOf(dials, was.value, verdict.value, unit.value))
+  const blank = computed(() => JSON.stringify(trialOf(was.value, was.value, verdict.value, unit.value)))
+  const isTried = computed(() => JSON.stringify(body.value) !== blank.value)
+
+  const ask = useDebounceFn(async () => {
+    const mine = ++turn
+    if (!isTried.value) {
+      trial.value = preview.value = null
+      return
+    }
+    try {
+      const answer = await take(
+        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/trial', {
+          params: { path: { kitchen_slug: slug.value, code: code() } },
+          body: body.value,
+        }),
+      )
+      if (mine !== turn) return
+      lost.value = false
+      preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
+      if (answer.judged) trial.value = answer
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error
+      if (mine === turn) lost.value = true
+    }
+  }, 40)
+  watch(body, () => void ask(), { deep: true })
+  watch(was, (now) => Object.assign(dials, now))
+  provideFormFacts({ preview, problem: ref(null) })
+
+  const judged = computed(() => (isTried.value && trial.value?.judged) || verdict.value.judged)
+  const strip = computed(() => (isTried.value && trial.value?.strip) || null)
+  const reset = (): void => void Object.assign(dials, dialsOf(verdict.value, unit.value))
+  return { dials, was, judged, strip, isTried, lost, reset }
+}

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { NModal } from 'naive-ui'
+import { computed, ref } from 'vue'
+import type { Entry, Verdict } from '@/shared/api/client'
+
+/** A figure that can be asked where it came from: its inputs, the formula in words, the entries behind it. */
+const props = defineProps<{
+  verdict: Verdict | undefined
+  figure: string
+  /** Which shop's, where it is one of a shop. */
+  shop?: number
+  log: Entry[]
+  code: string
+}>()
+const shown = ref(false)
+const told = computed(() =>
+  props.verdict?.derivations.find(
+    (one) => one.figure === props.figure && (one.shop ?? undefined) === props.shop,
+  ),
+)
+const entriesOf = (ids: number[]): Entry[] => props.log.filter((entry) => ids.includes(entry.id))
+</script>
+
+<template>
+  <button
+    v-if="told"
+    type="button"
+    class="why"
+    :aria-label="`${told.title}: where it comes from`"
+    @click="shown = true"
+  >
+    <slot />
+  </button>
+  <slot v-else />
+  <NModal v-if="told" v-model:show="shown">
+    <div class="panel told" role="dialog" aria-modal="true" :aria-label="told.title">
+      <h2>{{ told.title }}</h2>
+      <p class="value">{{ told.value }}</p>
+      <p class="formula"><span class="quiet">It is</span> {{ told.formula }}.</p>
+      <table>
+        <thead class="unseen">
+          <tr>
+            <th scope="col">What</th>
+            <th scope="col">How much</th>
+            <th scope="col">From</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="line in told.inputs" :key="line.label">
+            <th scope="row">{{ line.label }}</th>
+            <td>{{ line.value }}</td>
+            <td class="from">
+              <template v-if="line.entries.length > 3"> {{ line.entries.length }} entries </template>
+              <template v-else>
+                <RouterLink
+                  v-for="entry in entriesOf(line.entries)"
+                  :key="entry.id"
+                  :to="{ name: 'log', params: { code } }"
+                  >entry {{ entry.sequence }}, {{ entry.label.toLowerCase() }}</RouterLink
+                >
+              </template>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <button type="button" class="act small" @click="shown = false">Close</button>
+    </div>
+  </NModal>
+</template>
+
+<style scoped>
+.why {
+  border: 0;
+  background: none;
+  padding: 0;
+  font: inherit;
+  letter-spacing: inherit;
+  color: inherit;
+  cursor: pointer;
+  text-align: inherit;
+  border-bottom: 1px dotted currentcolor;
+  line-height: inherit;
+}
+
+.told {
+  display: grid;
+  gap: 10px;
+  width: min(640px, calc(100vw - 20px));
+  max-height: calc(100vh - 40px);
+  overflow-y: auto;
+}
+
+.value {
+  font-size: 26px;
+  font-weight: 780;
+  line-height: 1.15;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+tbody th,
+td {
+  text-align: left;
+  vertical-align: top;
+  padding: 5px 12px 5px 0;
+  border-top: 1px solid #e4e8e6;
+  font-weight: 450;
+}
+
+td {
+  font-weight: 620;
+}
+
+.from {
+  font-size: 13px;
+  font-weight: 450;
+}
+
+.from a {
+  display: block;
+}
+</style>
