@@ -43,6 +43,17 @@ def fill_trim(page: Page) -> None:
     page.get_by_label("Why it was wrong").wait_for()
 
 
+def try_changes(page: Page) -> None:
+    page.get_by_label("Tag price", exact=True).fill("3.30")
+    page.get_by_label("Smoked", exact=True).fill("90")
+    page.get_by_text("with what is tried").first.wait_for()
+
+
+def ask_why(page: Page) -> None:
+    page.get_by_role("button", name="A pound of what is left: where it comes from").click()
+    page.get_by_role("dialog").wait_for()
+
+
 #: name, path, viewport, what is typed first
 PICTURES = [
     ("today", "/", LAPTOP, None),
@@ -50,6 +61,11 @@ PICTURES = [
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("correct", "/bench/B-01", LAPTOP, fill_trim),
     ("verdict", "/verdict/J-01", LAPTOP, None),
+    ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
+    ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
+    ("linked", "/verdict/S-01", LAPTOP, None),
+    ("why", "/verdict/J-01", LAPTOP, ask_why),
+    ("phone-ladder", "/verdict/J-01/house-or-shop", PHONE, None),
     ("verdict-under-way", "/verdict/G-01", LAPTOP, None),
     ("phone-verdict", "/verdict/J-01", PHONE, None),
     ("phone-bench", "/bench/B-01", PHONE, fill_cure),

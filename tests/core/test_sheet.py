@@ -2,11 +2,11 @@ from fractions import Fraction as F
 
 import pytest
 
-from dolmetsch.core.batch import Batch, ByProduct, Lot, Main, Portion, ShopPack, Split, Step, Weigh
+from dolmetsch.core.batch import Batch, ByProduct, Lot, Main, Merge, Portion, ShopPack, Split, Step, Weigh
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.quantity import read_price, read_weight
 from dolmetsch.core.sheet import compute_sheet
-from dolmetsch.core.strip import kinds_to_come, lay_out
+from dolmetsch.core.strip import lay_out
 from tests.core.jowl import JOWL, weigh
 
 LB = F("453.59237")
@@ -108,10 +108,23 @@ def test_weighing_one_piece_twice_makes_two_columns():
     assert [column.steps for column in strip.columns] == [(), (1,), (2,)]
 
 
-def test_what_is_still_to_come_follows_the_furthest_step():
-    assert kinds_to_come(["bought"]) == ("trim", "cure", "rest", "smoke", "chill", "slice")
-    assert kinds_to_come(["bought", "smoke", "cure", "hang"]) == ("chill", "slice")
-    assert kinds_to_come(["slice"]) == ()
+def test_what_may_still_come_follows_the_furthest_usual_step():
+    def to_come(*kinds):
+        steps = tuple(Step(kind=kind, action=Weigh(grams={"L": LB})) for kind in kinds)
+        batch = Batch(lots=(Lot(id="L", grams=LB, paid=F(2)),), steps=steps)
+        return lay_out(batch, compute_sheet(batch)).to_come
+
+    assert to_come() == ("trim", "cure", "rest", "smoke", "chill", "slice")
+    assert to_come("smoke", "cure", "hang") == ("chill", "slice")
+    assert to_come("slice") == ()
+
+
+def test_of_meats_brought_together_only_the_slicing_is_usual():
+    lots = (Lot(id="L", grams=LB, paid=F(2)), Lot(id="K", grams=LB, paid=F(3)))
+    mix = Step(kind="mix", action=Merge(pieces=("L", "K"), into=Main(id="M", grams=2 * LB)))
+    batch = Batch(lots=lots, steps=(mix,))
+    strip = lay_out(batch, compute_sheet(batch))
+    assert (strip.to_come, strip.columns[-1].came_together) == (("slice",), True)
 
 
 def test_an_unweighed_gain_shows_as_less_than_nothing_lost():

@@ -14,15 +14,16 @@ NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
 
 
 @pytest.mark.django_db
-def test_four_batches_stand_at_different_points():
+def test_five_batches_stand_at_different_points():
     today = read_today(load_demo(NOW))
     assert {batch.code: batch.stage for batch in today.under_way} == {
         "G-01": "partly sliced",
+        "S-01": "hung",
         "B-01": "trimmed",
         "L-01": "rested",
     }
     assert [batch.code for batch in today.finished] == ["J-01"]
-    assert today.hanging == {"today": 3, "bench": 4, "slice": 2}
+    assert today.hanging == {"today": 4, "bench": 6, "slice": 2}
 
 
 @pytest.mark.django_db

@@ -25,6 +25,15 @@ LABELS: Const = {
     "chill": "Chilled",
     "slice": "Sliced",
     "mix": "Mixed",
+    "stuff": "Stuffed",
+    "ferment": "Fermented",
+    "hang": "Hung",
+    "dry": "Dried",
+    "age": "Aged",
+    "rinse": "Rinsed",
+    "soak": "Soaked",
+    "press": "Pressed",
+    "cook": "Cooked",
     "discard": "Thrown away",
     "pack": "Packed",
 }
@@ -93,7 +102,7 @@ def lay_out(batch: Batch, sheet: Sheet) -> Strip:
     )
     columns = [first]
     columns += [_column(run, sheet.bought.grams) for run in _runs(sheet.ledger.stages)]
-    return Strip(columns=tuple(columns), to_come=kinds_to_come([column.kind for column in columns]))
+    return Strip(columns=tuple(columns), to_come=kinds_to_come(columns))
 
 
 def lay_out_step(sheet: Sheet, step: int) -> Column:
@@ -101,8 +110,11 @@ def lay_out_step(sheet: Sheet, step: int) -> Column:
     return _column([sheet.ledger.stages[step - 1]], sheet.bought.grams)
 
 
-def kinds_to_come(done: Sequence[str]) -> tuple[str, ...]:
-    """The usual kinds after the furthest one done."""
+def kinds_to_come(columns: Sequence[Column]) -> tuple[str, ...]:
+    """The usual kinds after the furthest one done; of meats brought together only the slicing is usual."""
+    done = [column.kind for column in columns]
+    if any(column.came_together for column in columns):
+        return () if "slice" in done else ("slice",)
     furthest = max((USUAL_KINDS.index(kind) for kind in done if kind in USUAL_KINDS), default=-1)
     return USUAL_KINDS[furthest + 1 :]
 

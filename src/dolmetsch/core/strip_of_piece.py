@@ -24,7 +24,7 @@ def lay_out_piece(batch: Batch, sheet: Sheet, mark: str) -> Strip | None:
         column = _column(stage, ids, kept)
         kept = column.kept_of_bought_ratio
         columns.append(column)
-    return Strip(columns=tuple(columns), to_come=kinds_to_come([column.kind for column in columns]))
+    return Strip(columns=tuple(columns), to_come=kinds_to_come(columns))
 
 
 def _way_back(sheet: Sheet, mark: str) -> tuple[list[tuple[Stage, set[str]]], list[Piece]]:

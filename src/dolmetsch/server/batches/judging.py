@@ -12,10 +12,12 @@ from dolmetsch.core.scale import TOLD_APART_AT, Spread, compute_spread
 from dolmetsch.core.sheet import Comparison
 from dolmetsch.core.size import SizeModel, Work, fit_work, model_size
 from dolmetsch.core.strip import label_kind
+from dolmetsch.core.trial import Lever
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.printing import (
+    per_kg,
     print_money,
     print_money_or_none,
     print_percent,
@@ -38,6 +40,7 @@ SHRINK_LABELS: Final = {
     "chill": "lost in the chill",
     "slice": "lost to slicing",
 }
+KEPT: Final = "keep a tenth less when"
 #: So many slabs are drawn where no wall is known.
 SIZES_DRAWN: Final = 12
 YEAR: Final = timedelta(days=365)
@@ -251,14 +254,42 @@ def _show_size(model: SizeModel | None, pace: Pace, shops: Sequence[Comparison])
     )
 
 
-def label_lever(sort: str, kind: str) -> str:
+def show_levers(levers: Sequence[Lever]) -> list[out.LeverOut]:
+    """The levers as ranked; yields that move the price alike stand in one line."""
+    shown: list[out.LeverOut] = []
+    alike: dict[str, list[str]] = {}
+    for lever in levers:
+        change = print_money(lever.change)
+        if lever.sort == "yield":
+            alike.setdefault(change, []).append(label_kind(lever.kind).lower() or "in a step")
+            if len(alike[change]) > 1:
+                line = next(
+                    one for one in shown if one.label.startswith(KEPT) and one.change_per_lb == change
+                )
+                line.label = f"{KEPT} {_listed(alike[change])}"
+                continue
+        shown.append(
+            out.LeverOut(
+                label=_label_lever(lever),
+                change_per_lb=change,
+                change_per_kg=print_money(per_kg(lever.change)),
+            )
+        )
+    return shown
+
+
+def _listed(words: Sequence[str]) -> str:
+    *most, last = words
+    return f"{', '.join(most)} or {last}" if most else last
+
+
+def _label_lever(lever: Lever) -> str:
     """What gets a tenth worse."""
-    if sort == "tag":
+    if lever.sort == "tag":
         return "pay a tenth more for the meat"
-    if sort == "minutes":
+    if lever.sort == "minutes":
         return "work a tenth longer"
-    if sort == "group":
-        name = GROUP_LABELS.get(kind, kind)
-        return "what came off worth a tenth less" if kind == "credit" else f"{name} a tenth dearer"
-    word = label_kind(kind).lower() or "in a step"
-    return f"keep a tenth less when {word}"
+    if lever.sort == "group":
+        name = GROUP_LABELS.get(lever.kind, lever.kind)
+        return "what came off worth a tenth less" if lever.kind == "credit" else f"{name} a tenth dearer"
+    return f"{KEPT} {label_kind(lever.kind).lower() or 'in a step'}"

@@ -11,7 +11,7 @@ from dolmetsch.core.exact import fixed
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.sheet import Comparison, cost_per_lb
 from dolmetsch.core.size import count_slabs
-from dolmetsch.core.strip import Column, Peel, Strip, label_kind
+from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches.chain import EntryRows, Reckoning
 from dolmetsch.server.batches.models import Batch
@@ -192,7 +192,9 @@ def _name_stage(reckoning: Reckoning) -> str:
     if reckoning.sheet.final.is_sliced:
         return "sliced"
     last = reckoning.strip.columns[-1].kind
-    return "partly sliced" if last == "slice" else label_kind(last).lower()
+    if last == "slice":
+        return "partly sliced"
+    return label_kind(last).lower() if last in LABELS else f"after “{last or 'a step'}”"
 
 
 def _label_portion(reckoning: Reckoning) -> str | None:

@@ -26,7 +26,7 @@ from dolmetsch.server.batches.chain import (
     read_policy,
     reckon,
 )
-from dolmetsch.server.batches.judging import entries_of, find_pace, judge, label_lever
+from dolmetsch.server.batches.judging import GROUP_LABELS, entries_of, find_pace, judge, show_levers
 from dolmetsch.server.batches.models import Batch, Entry, LotLine
 from dolmetsch.server.batches.printing import (
     per_kg,
@@ -65,14 +65,7 @@ def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
         is_finished=batch.is_finished,
         judged=judge(reckoning, find_pace(batch.kitchen, now)),
         dials=_show_dials(reckoning),
-        levers=[
-            out.LeverOut(
-                label=label_lever(lever.sort, lever.kind),
-                change_per_lb=print_money(lever.change),
-                change_per_kg=print_money(per_kg(lever.change)),
-            )
-            for lever in rank_levers(record, sheet)
-        ],
+        levers=show_levers(rank_levers(record, sheet)),
         outlay=[
             out.OutlayOut(
                 what=line.what or "something used",
@@ -143,7 +136,7 @@ def _show_derivation(told: Derivation, reckoning: Reckoning, sign: str) -> out.D
 
 def _show_input(line: Input, reckoning: Reckoning, sign: str) -> out.InputOut:
     return out.InputOut(
-        label=line.label,
+        label=GROUP_LABELS.get(line.label, line.label),
         value=_print_input(line.value, line.unit, sign),
         entries=entries_of(reckoning, line.steps),
     )
@@ -155,7 +148,7 @@ def _print_input(value: Fraction, unit: Unit, sign: str) -> str:
     match unit:
         case "money":
             # a slice costs cents: show their parts, so that the sum can be followed
-            return f"{minus}{sign}{fixed(size, 2 if size >= 10 or not size else 4)}"
+            return f"{minus}{sign}{fixed(size, 2 if size >= 1 or not size else 4)}"
         case "unit_cost":
             return f"{minus}{sign}{fixed(size, 4)} a pound, {sign}{fixed(per_kg(size), 4)} a kilogram"
         case "weight":

@@ -1,4 +1,4 @@
-"""The Salt Lantern Canteen's four batches, told as the entries its cooks made, day by day.
+"""The Salt Lantern Canteen's five batches, told as the entries its cooks made, day by day.
 
 Days count back from today. Everything is made up: the canteen, Harrow Quay, the cooks, the prices.
 """
@@ -45,12 +45,14 @@ def _split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[s
 
 
 def _terms(
-    name: str, paid: str, weight: str, *, slices: str, portion: dict[str, str]
+    name: str, paid: str, weight: str, *, slices: str, portion: dict[str, str], fry: str = ""
 ) -> list[dict[str, Any]]:
-    return [
-        {"content": {"act": "shop_pack", "name": name, "paid": paid, "weight": weight, "slices": slices}},
-        {"content": {"act": "portion", **portion}},
-    ]
+    return [_pack(name, paid, weight, slices=slices, fry=fry), {"content": {"act": "portion", **portion}}]
+
+
+def _pack(name: str, paid: str, weight: str, *, slices: str = "", fry: str = "") -> dict[str, Any]:
+    pack = {"name": name, "paid": paid, "weight": weight, "slices": slices, "fry": fry}
+    return {"content": {"act": "shop_pack", **pack}}
 
 
 JOWL: Final[list[Told]] = [
@@ -65,12 +67,13 @@ JOWL: Final[list[Told]] = [
                 "own_weight": "24 lb",
                 "price_basis": "per_lb",
                 "price": "2.79",
+                "extras": [{"what": "harbour cart", "cost": "2.00"}],
             },
         },
     ),
     *(
         ((17, 8, 15), "maren", terms)
-        for terms in _terms("good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"})
+        for terms in _terms("good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34")
     ),
     (
         (17, 9, 5),
@@ -148,6 +151,9 @@ JOWL: Final[list[Told]] = [
             ]
         )
     ),
+    ((7, 10, 20), "odo", {"content": {"act": "fry", "kept": "42.5"}}),
+    ((7, 10, 30), "maren", _pack("cheap shop kind", "4.30", "16 oz", slices="18", fry="31")),
+    ((7, 10, 35), "maren", _pack("best shop kind", "9.40", "1 lb", slices="14", fry="40")),
 ]
 
 GOOSE: Final[list[Told]] = [
@@ -308,4 +314,77 @@ LAMB: Final[list[Told]] = [
     ),
 ]
 
-BATCHES: Final = (JOWL, LOIN, GOOSE, LAMB)
+SAUSAGE: Final[list[Told]] = [
+    (
+        (5, 9, 0),
+        "maren",
+        {
+            "start": "Two-meat quay sausage",
+            "bought": {
+                "cut": "smoked jowl and shoulder",
+                "source": {"batch": "J-01", "piece": "C1", "weight": "2 lb"},
+            },
+        },
+    ),
+    (
+        (5, 9, 5),
+        "maren",
+        {
+            "content": {
+                "act": "bought",
+                "cut": "shoulder, boneless",
+                "own_weight": "4.2 lb",
+                "price_basis": "per_lb",
+                "price": "2.35",
+            }
+        },
+    ),
+    ((5, 9, 10), "maren", _pack("deli counter", "8.90", "8 oz")),
+    (
+        (5, 9, 50),
+        "maren",
+        {
+            "content": {
+                "act": "merge",
+                "kind": "mix",
+                "pieces": ["lot", "lot 2"],
+                "into": {"mark": "MIX", "weight": "6.1 lb"},
+                "minutes": "25",
+                "used": [
+                    _used("fine salt", "cure", "48 g", "0.90/kg"),
+                    _used("fennel and garlic", "cure", "", "1.60"),
+                ],
+            }
+        },
+    ),
+    (
+        (5, 10, 40),
+        "odo",
+        _split(
+            "stuff",
+            "MIX",
+            _piece("P", "2.1 lb"),
+            _piece("Q", "2 lb"),
+            _piece("R", "1.9 lb"),
+            minutes="30",
+            used=[_used("casings", "packaging", "3", "14.00 for 20 each")],
+        ),
+    ),
+    ((3, 8, 30), "maren", _weigh("ferment", {"P": "2.04 lb", "Q": "1.95 lb", "R": "1.84 lb"}, minutes="5")),
+    (
+        (2, 8, 10),
+        "odo",
+        {
+            "content": {
+                "act": "discard",
+                "kind": "discard",
+                "pieces": ["R"],
+                "charge": "batch",
+                "why": "the casing split",
+            }
+        },
+    ),
+    ((0, 2, 10), "maren", _weigh("hang", {"P": "1.83 lb", "Q": "1.74 lb"}, minutes="5")),
+]
+
+BATCHES: Final = (JOWL, LOIN, GOOSE, LAMB, SAUSAGE)

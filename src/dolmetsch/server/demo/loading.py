@@ -18,7 +18,13 @@ KEYS = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 def load_demo(now: datetime) -> Kitchen:
     """Make the Salt Lantern Canteen with its cooks and batches, dated back from ``now``."""
     kitchen = Kitchen.objects.create(
-        slug="salt-lantern", name="Salt Lantern Canteen", weight_unit="lb", labour_rate="18.00"
+        slug="salt-lantern",
+        name="Salt Lantern Canteen",
+        weight_unit="lb",
+        labour_rate="18.00",
+        scale_grams="5",
+        fridge_slabs=6,
+        smoker_slabs=4,
     )
     cooks = {}
     for name in (DEMO_USERNAME, "odo"):

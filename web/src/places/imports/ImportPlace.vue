@@ -6,7 +6,7 @@ import { useSlug } from '@/shared/api/useBatch'
 import Strip from '@/shared/strip/Strip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
-import { useUnits } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 import { useWrite } from '@/shared/writing/useWrite'
 
 /** A batch document brought in: checked whole and shown first; made only when told to, all of it or nothing. */
@@ -94,7 +94,7 @@ const word = computed(() => (many.value === 1 ? 'Make this batch' : `Make these 
       <p class="quiet">
         {{ one.cut }}, {{ one.entries }} entries, {{ bothText(one.house.weight)
         }}<template v-if="one.house.unit_cost">
-          at {{ costText(one.house.unit_cost) }} a {{ one.house.stage }} {{ unitWord }}</template
+          at {{ costText(one.house.unit_cost) }} a {{ ofStage(one.house.stage, unitWord) }}</template
         >
       </p>
       <p v-for="said in one.warnings" :key="said" class="care">{{ said }}</p>

@@ -34,7 +34,7 @@ const slid = computed({
   <div class="dial" :class="{ moved: isMoved }">
     <label :for="id">{{ label }}</label>
     <div class="track">
-      <i :style="{ left: `calc(8px + (100% - 16px) * ${share})` }" aria-hidden="true"></i>
+      <i :style="{ left: `calc(10px + (100% - 20px) * ${share})` }" aria-hidden="true"></i>
       <input
         v-model.number="slid"
         type="range"
@@ -95,8 +95,45 @@ input[type='range'] {
   width: 100%;
   height: 40px;
   margin: 0;
-  accent-color: var(--ink);
+  appearance: none;
+  background: none;
   cursor: pointer;
+}
+
+input[type='range']::-webkit-slider-runnable-track {
+  height: 4px;
+  background: var(--edge);
+}
+
+input[type='range']::-moz-range-track {
+  height: 4px;
+  background: var(--edge);
+}
+
+input[type='range']::-webkit-slider-thumb {
+  appearance: none;
+  width: 20px;
+  height: 20px;
+  margin-top: -8px;
+  border: 2px solid var(--ink);
+  border-radius: 50%;
+  background: var(--panel);
+}
+
+input[type='range']::-moz-range-thumb {
+  width: 16px;
+  height: 16px;
+  border: 2px solid var(--ink);
+  border-radius: 50%;
+  background: var(--panel);
+}
+
+.moved input[type='range']::-webkit-slider-thumb {
+  background: var(--ink);
+}
+
+.moved input[type='range']::-moz-range-thumb {
+  background: var(--ink);
 }
 
 input[type='text'] {

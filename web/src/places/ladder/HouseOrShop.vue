@@ -5,7 +5,7 @@ import type { Schemas, Verdict } from '@/shared/api/client'
 import Strip from '@/shared/strip/Strip.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useKeys } from '@/shared/ui/useKeys'
-import { useUnits, without } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import BillParts from '../verdict/BillParts.vue'
 import TakeAway from '../verdict/TakeAway.vue'
 import OutlayTable from './OutlayTable.vue'
@@ -27,7 +27,7 @@ const { dials, was, judged, strip, isTried, lost, reset } = useTrial(() => props
 
 type Basis = Schemas['BasisOut']
 const words: Record<Basis['key'], string> = {
-  pound: `${props.verdict.judged.house.stage} pound`,
+  pound: ofStage(props.verdict.judged.house.stage, 'pound'),
   portion: 'portion',
   slice: 'slice',
   cooked: 'cooked ounce',

@@ -129,7 +129,7 @@ const stands = computed(() => other.value ?? house.value)
           :x="AXIS - 70"
           :y="(at(gap.from) + at(stands)) / 2"
           class="gap"
-          :fill="gap.under ? '#1A6B50' : '#8E1F38'"
+          :style="{ fill: gap.under ? '#1A6B50' : '#8E1F38' }"
           :transform="`rotate(-90 ${AXIS - 70} ${(at(gap.from) + at(stands)) / 2})`"
         >
           {{ gap.words }}
@@ -217,7 +217,6 @@ svg .gap {
   font-size: 15px;
   font-weight: 700;
   text-anchor: middle;
-  fill: inherit;
 }
 
 .halo {

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Judged, Schemas, Verdict } from '@/shared/api/client'
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import { useUnits } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 import DialRow from './DialRow.vue'
 import type { Dials } from './useTrial'
 
@@ -28,7 +28,11 @@ const told = computed(() => {
   const [was, now] = [record.value.shops[0], props.judged.shops[0]]
   const per = (price: Schemas['UnitCost'] | null | undefined): string | null => (price ? cost(price) : null)
   const lines: Told[] = [
-    { what: `a ${after.stage} ${unitWord.value}`, from: per(before.unit_cost), to: per(after.unit_cost) },
+    {
+      what: `a ${ofStage(after.stage, unitWord.value)}`,
+      from: per(before.unit_cost),
+      to: per(after.unit_cost),
+    },
     { what: 'a portion', from: before.portion, to: after.portion },
     { what: 'an hour earns', from: was?.earned_per_hour, to: now?.earned_per_hour },
     {

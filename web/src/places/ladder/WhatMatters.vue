@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Verdict } from '@/shared/api/client'
-import { useUnits } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 
 /** What a tenth worse of each does to a pound of what is left, the worst first. */
 const props = defineProps<{ verdict: Verdict }>()
@@ -20,7 +20,7 @@ const bars = computed(() => {
   <section class="panel" aria-label="What matters most">
     <h2>What matters most</h2>
     <p class="quiet small">
-      how much dearer a {{ verdict.judged.house.stage }} {{ unitWord }} gets, each a tenth worse
+      how much dearer a {{ ofStage(verdict.judged.house.stage, unitWord) }} gets, each a tenth worse
     </p>
     <ol>
       <li v-for="bar in bars" :key="bar.label">

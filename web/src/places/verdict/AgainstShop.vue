@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Shop, Verdict } from '@/shared/api/client'
-import { useUnits, without } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import WhyFigure from './WhyFigure.vue'
 
 /** House beside each of the shop's kinds: cheaper or dearer by how much a pound, a portion, on the batch. */
@@ -92,7 +92,7 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
       </ul>
     </template>
     <p v-if="batch.shops.length && !batch.house.is_sliced" class="care">
-      The house price is of the {{ batch.house.stage }} stage; it still climbs until all is sliced.
+      The house price is of a {{ ofStage(batch.house.stage, unitWord) }}; it still climbs until all is sliced.
     </p>
     <template v-if="!batch.shops.length">
       <p class="quiet small">Against the shop</p>

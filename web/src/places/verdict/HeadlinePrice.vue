@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Verdict } from '@/shared/api/client'
-import { useUnits } from '@/shared/quantity/useUnits'
+import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 import WhyFigure from './WhyFigure.vue'
 
 /** The one number, and the stage it is of. */
@@ -17,7 +17,7 @@ const scale = computed(() => {
 const title = computed(() =>
   house.value.stage === 'bought'
     ? `Price of a ${unitWord.value}, as bought`
-    : `Price of a ${stage.value} ${unitWord.value}${house.value.is_sliced ? '' : ', so far'}`,
+    : `Price of a ${ofStage(stage.value, unitWord.value)}${house.value.is_sliced ? '' : ', so far'}`,
 )
 </script>
 
@@ -33,7 +33,10 @@ const title = computed(() =>
       <p class="quiet">
         {{ otherCostText(house.unit_cost)
         }}<template v-if="scale">
-          · <span class="small">± {{ costText(scale) }} by the scale</span></template
+          ·
+          <span class="small">{{
+            costText(scale).endsWith('0.00') ? 'the scale: under a cent' : `± ${costText(scale)} by the scale`
+          }}</span></template
         >
       </p>
     </template>

@@ -73,7 +73,7 @@ describe('house against shop', () => {
     expect(told).toContain('▲ $0.64 a pound dearer')
     expect(told).toContain('$9.52 more on this batch')
     expect(told).toContain('$0.10 less a portion')
-    expect(told).toContain('The house price is of the trimmed stage; it still climbs until all is sliced.')
+    expect(told).toContain('The house price is of a trimmed pound; it still climbs until all is sliced.')
   })
 
   it('says even, nothing left, and nothing set', () => {

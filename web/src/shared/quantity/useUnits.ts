@@ -46,5 +46,9 @@ export function useUnits() {
   }
 }
 
+/** "a sliced pound", or "a pound after “hang”" where the stage is a cook's own word. */
+export const ofStage = (stage: string, unitWord: string): string =>
+  stage.startsWith('after ') ? `${unitWord} ${stage}` : `${stage} ${unitWord}`
+
 /** Without its minus sign, for words that say the direction themselves. */
 export const without = (amount: string): string => amount.replace(/^-/, '')

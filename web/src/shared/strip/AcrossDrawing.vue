@@ -44,11 +44,12 @@ function labelAt(price: number): number {
   const strikes = shops.value.some((shop) => Math.abs(priceAt(shop.price) - (above - 6)) < 14)
   return strikes ? priceAt(price) + 22 : above
 }
-/** Where a shop's name stands along its line: two lines close together take turns. */
+/** A shop's name stands above its line, or below it where a dearer one's line is close. */
 function shopLabelAt(index: number): number {
-  const [mine, below] = [shops.value[index], shops.value[index - 1]]
-  const close = mine && below && priceAt(below.price) - priceAt(mine.price) < 17
-  return close && shopLabelAt(index - 1) === 10 ? 10 + props.pitch * 2 : 10
+  const [mine, above] = [shops.value[index], shops.value[index + 1]]
+  if (!mine) return 0
+  const close = above && priceAt(mine.price) - priceAt(above.price) < 20
+  return priceAt(mine.price) + (close ? 15 : -6)
 }
 const hasDone = computed(() => columns.value.length > 1)
 </script>
@@ -83,9 +84,7 @@ const hasDone = computed(() => columns.value.length > 1)
         stroke-width="1.6"
         stroke-dasharray="7 5"
       />
-      <text :x="shopLabelAt(index)" :y="priceAt(shop.price) - 6" class="shop halo">
-        {{ shop.name }} {{ shop.text }}
-      </text>
+      <text x="10" :y="shopLabelAt(index)" class="shop halo">{{ shop.name }} {{ shop.text }}</text>
     </template>
     <g v-for="(drawing, index) in drawings" :key="index">
       <path :d="drawing.ribbon" :fill="colourOf('lean')" />
