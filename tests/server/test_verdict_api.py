@@ -46,7 +46,7 @@ def test_the_verdict_by_hand(api, code):
         "lost to the trim": ("0.50", "3.00"),
         "lost in the smoke": ("0.84", "5.00"),
         "fuel": ("0.50", "3.00"),
-        "worth of what came off, given back": ("-0.42", "-2.50"),
+        "worth back": ("-0.42", "-2.50"),
     }
     assert (bill["per_lb"], bill["on_batch"]) == ("3.42", "20.50")
     (shop,) = verdict["judged"]["shops"]

@@ -165,7 +165,7 @@ def _peels(run: list[Stage]) -> Iterator[Peel]:
     for stage in run:
         if stage.act == "discard":
             for piece in stage.entered:
-                yield Peel(material="discard", name=f"{piece.id}, thrown away", grams=piece.grams)
+                yield Peel(material="discard", name=piece.id, grams=piece.grams)
     lost = sum((stage.lost_grams for stage in run), ZERO)
     if lost:
         yield peel_of_loss(run[0].kind, lost)

@@ -241,7 +241,7 @@ def _tell_by_product(out: Json) -> Json:
     content: Json = {
         "mark": out["id"],
         "name": out.get("name") or out["id"],
-        "material": material if material in MATERIALS else "other",
+        "material": next((word for word in (material, out["id"]) if word in MATERIALS), "other"),
         "weight": out["weight"],
         "worth": "nothing",
     }

@@ -28,7 +28,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 
 GROUP_LABELS: Final = {
     "labour": "work",
-    "credit": "worth of what came off, given back",
+    "credit": "worth back",
     "other": "other things used",
     "buying": "buying it",
 }
@@ -39,6 +39,14 @@ SHRINK_LABELS: Final = {
     "smoke": "lost in the smoke",
     "chill": "lost in the chill",
     "slice": "lost to slicing",
+    "mix": "lost in the mixing",
+    "stuff": "lost in the stuffing",
+    "ferment": "lost in the ferment",
+    "hang": "lost while it hung",
+    "dry": "lost in the drying",
+    "age": "lost while it aged",
+    "cook": "lost in the cooking",
+    "discard": "thrown away",
 }
 KEPT: Final = "keep a tenth less when"
 #: So many slabs are drawn where no wall is known.

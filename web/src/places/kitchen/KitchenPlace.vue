@@ -116,13 +116,19 @@ const switches = [
 <style scoped>
 .kitchen {
   display: grid;
-  gap: 16px;
-  max-width: 560px;
+  grid-template-columns: repeat(auto-fit, minmax(min(300px, 100%), 1fr));
+  gap: 16px 32px;
+  max-width: 900px;
 }
 
 section {
   display: grid;
   gap: 6px;
+  align-content: start;
+}
+
+.kitchen > :not(section) {
+  grid-column: 1 / -1;
 }
 
 .switch {

@@ -151,6 +151,19 @@ input[type='text'] {
   border: 2px solid var(--ink);
 }
 
+@media (max-width: 719px) {
+  .dial {
+    grid-template-columns: 92px 76px minmax(0, 1fr);
+    gap: 0 10px;
+    padding: 6px 0 0;
+  }
+
+  .track {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+}
+
 .told {
   font-size: 13px;
   color: var(--quiet);

@@ -22,7 +22,7 @@ const { money } = useUnits()
         <tr v-for="line in verdict.outlay" :key="line.what">
           <th scope="row">
             {{ line.what
-            }}<span v-if="line.packs" class="quiet small">
+            }}<span v-if="line.packs" class="quiet small packs">
               {{ line.packs === 1 ? 'one pack' : `${line.packs} packs` }}</span
             >
           </th>
@@ -43,6 +43,10 @@ const { money } = useUnits()
 table {
   width: 100%;
   border-collapse: collapse;
+}
+
+.packs {
+  margin-left: 6px;
 }
 
 th,

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
-import type { Batch } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { drawClimb, drawSteps, type Frame, lowestLabel, priceAcross } from './geometry'
 import { colourOf } from './materials'
-import { peelText, useStrip } from './useStrip'
+import { peelText, useStrip, type Drawn } from './useStrip'
 
 /** Ribbon and climb of the strip across the page; what it says is in the table's cells too. */
 const props = defineProps<{
-  batch: Pick<Batch, 'strip' | 'shops'>
+  batch: Drawn
   pitch: number
   count: number
   chosen: number | null
@@ -51,17 +50,23 @@ function shopLabelAt(index: number): number {
   const close = above && priceAt(mine.price) - priceAt(above.price) < 20
   return priceAt(mine.price) + (close ? 15 : -6)
 }
+/** Weights stand in the ribbon; where it gets too thin for them, above it. */
+const isThin = computed(() => {
+  const heaviest = Math.max(...steps.value.map((step) => Math.max(step.weightIn, step.weightOut)))
+  return steps.value.some((step) => (step.weightOut / heaviest) * frame.value.thickness < 58)
+})
+const head = computed(() => (isThin.value ? 42 : 0))
 const hasDone = computed(() => columns.value.length > 1)
 </script>
 
 <template>
-  <svg :width="total" :height="foot + 14" :viewBox="`0 0 ${total} ${foot + 14}`">
+  <svg :width="total" :height="foot + 14 + head" :viewBox="`0 ${-head} ${total} ${foot + 14 + head}`">
     <rect
       v-if="chosen !== null"
       :x="chosen * pitch"
-      y="0"
+      :y="-head"
       :width="pitch"
-      :height="foot + 14"
+      :height="foot + 14 + head"
       fill="#F1F4F2"
     />
     <path :d="climb.area" fill="#F8EAED" />
@@ -70,7 +75,7 @@ const hasDone = computed(() => columns.value.length > 1)
       :key="index"
       :x1="index * pitch"
       :x2="index * pitch"
-      y1="0"
+      :y1="-head"
       :y2="foot + 14"
       stroke="#DDE2DF"
     />
@@ -99,10 +104,10 @@ const hasDone = computed(() => columns.value.length > 1)
     </g>
     <path :d="climb.line" fill="none" stroke="#B5304A" stroke-width="3.5" />
     <g v-for="(column, index) in columns" :key="`text-${index}`">
-      <text :x="(index + 1) * pitch - 12" y="34" class="weight">
+      <text :x="(index + 1) * pitch - 12" :y="isThin ? -23 : 34" class="weight" :class="{ above: isThin }">
         {{ inUnit(column.weight_out) }}
       </text>
-      <text :x="(index + 1) * pitch - 12" y="50" class="other">
+      <text :x="(index + 1) * pitch - 12" :y="isThin ? -8 : 50" class="other" :class="{ above: isThin }">
         {{ otherText(column.weight_out) }}
       </text>
       <text
@@ -136,6 +141,14 @@ svg text {
   text-anchor: end;
   fill: #ffffff;
   font-weight: 560;
+}
+
+.weight.above {
+  fill: var(--ink);
+}
+
+.other.above {
+  fill: var(--quiet);
 }
 
 .peel {

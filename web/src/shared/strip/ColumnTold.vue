@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Column } from '@/shared/api/client'
+import type { Batch, Column } from '@/shared/api/client'
 import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 
-defineProps<{ column: Column }>()
+defineProps<{ column: Column; sources: Batch['sources'] }>()
 const { bothText, costText, otherCostText, money, unitWord } = useUnits()
 </script>
 
@@ -20,6 +20,12 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
           >, worth {{ money(peel.carried) }}</template
         >
       </template>
+    </p>
+    <p v-for="source in sources" :key="source.lot">
+      {{ bothText(source.weight) }} of it is {{ source.piece }} of {{ source.batch }} {{ source.name }}, which
+      brought {{ money(source.carried) }} along<template v-if="source.has_changed"
+        >, {{ money(source.carried_then) }} on the day it was taken</template
+      >.
     </p>
     <p>
       Spent {{ money(column.spent)

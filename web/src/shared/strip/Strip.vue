@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
-import type { Batch } from '@/shared/api/client'
 import ColumnTold from './ColumnTold.vue'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
+import type { Drawn } from './useStrip'
 
 /** The batch's one picture: ribbon of weight, climb of price, ledger, over the same steps. */
-const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'> }>()
+const props = defineProps<{ batch: Drawn }>()
 const batch = toRef(props, 'batch')
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
@@ -24,7 +24,11 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
   >
     <StripDown v-if="turned" v-model:chosen="chosen" :batch="batch" :width="width" />
     <StripAcross v-else-if="width > 0" v-model:chosen="chosen" :batch="batch" :width="width" />
-    <ColumnTold v-if="column" :column="column" />
+    <ColumnTold
+      v-if="column"
+      :column="column"
+      :sources="column.kind === 'bought' ? (batch.sources ?? []) : []"
+    />
   </section>
 </template>
 

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
-import type { Batch } from '@/shared/api/client'
 import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 import AcrossDrawing from './AcrossDrawing.vue'
 import StepHead from './StepHead.vue'
+import type { Drawn } from './useStrip'
 
 /** The strip across the page: heads, drawing and ledger over the same columns. */
-const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'>; width: number }>()
+const props = defineProps<{ batch: Drawn; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
 const { inUnit, cost, unit, unitWord } = useUnits()
@@ -51,6 +51,11 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
           <th v-for="(column, index) in columns" :key="index" scope="col">
             <StepHead v-model:chosen="chosen" :index="index" :count="columns.length">
               {{ column.label }}<span>{{ spanText(column.first_at, column.last_at) }}</span>
+              <template v-if="index === 0">
+                <span v-for="source in batch.sources ?? []" :key="source.lot" class="source"
+                  >{{ source.piece }} of {{ source.batch }}</span
+                >
+              </template>
             </StepHead>
           </th>
           <th v-for="kind in batch.strip.to_come" :key="kind.kind" scope="col" class="coming">

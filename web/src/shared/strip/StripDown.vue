@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
-import type { Batch, Column } from '@/shared/api/client'
+import type { Column } from '@/shared/api/client'
 import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { drawClimb, drawSteps, type Frame, priceAcross } from './geometry'
 import { colourOf } from './materials'
 import StepHead from './StepHead.vue'
-import { peelText, useStrip } from './useStrip'
+import { peelText, useStrip, type Drawn } from './useStrip'
 
 /** The strip on a phone: steps run down, ribbon and climb side by side. */
-const props = defineProps<{ batch: Pick<Batch, 'strip' | 'shops'>; width: number }>()
+const props = defineProps<{ batch: Drawn; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
 const { columns, steps, shops, topPrice } = useStrip(batch)

@@ -3,7 +3,8 @@ import type { Batch, Column } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Step } from './geometry'
 
-type Drawn = Pick<Batch, 'strip' | 'shops'>
+/** What is drawn of a batch; `sources` where lots of it are pieces of other batches. */
+export type Drawn = Pick<Batch, 'strip' | 'shops'> & Partial<Pick<Batch, 'sources'>>
 
 /** A batch's columns as steps to draw, in the kitchen's unit. Numbers here are for drawing only. */
 export function useStrip(batch: Ref<Drawn>) {
