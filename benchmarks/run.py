@@ -26,18 +26,22 @@ from dolmetsch.command.telling import must, say
 
 ROOT = Path(__file__).resolve().parents[1]
 BATCHES = 2_000
+ENTRIES = 16
 REQUESTS = 400
 CLIENTS = 4
 
 
 def fill() -> None:
-    """2 000 batches of the finished jowl's 13 entries each, copied row by row."""
+    """2 000 batches of the finished jowl's entries each, copied row by row."""
     django.setup()
     from dolmetsch.server.batches import models
 
     pattern = models.Batch.objects.get(code="J-01")
     entries = list(models.Entry.objects.filter(batch=pattern).order_by("sequence"))
-    kinds = [models.LotLine, models.Weighing, models.UsedLine, models.PortionLine, models.ShopPackLine]
+    kinds = [
+        *(models.LotLine, models.ExtraLine, models.Weighing, models.UsedLine),
+        *(models.PortionLine, models.ShopPackLine, models.FryLine),
+    ]
     lines = [line for kind in kinds for line in kind.objects.filter(entry__batch=pattern)]
     fresh = {kind: [] for kind in (models.Batch, models.Entry, *kinds)}
     for number in range(BATCHES):
@@ -93,7 +97,10 @@ def measure_server(port: int) -> list[dict]:
     def record(code: str):
         weights = [{"mark": mark, "weight": "4 lb"} for mark in ("A1", "B1", "C1")]
         content = {"act": "weigh", "kind": "pack", "weights": weights}
-        return lambda: pool.post(f"{view}{code}/entries", {"content": content, "seen": 13})
+        return lambda: pool.post(f"{view}{code}/entries", {"content": content, "seen": ENTRIES})
+
+    def try_out(code: str):
+        return lambda: pool.post(f"{view}{code}/trial", {"tag": "3.10", "yields": {"smoke": "90"}})
 
     def empty(count: int):
         return [lambda: pool.get("/api/session/alive")] * count
@@ -103,6 +110,8 @@ def measure_server(port: int) -> list[dict]:
         measure("empty signed-in endpoint", empty(REQUESTS)),
         measure("batch view, reckoned and printed anew", [lambda c=c: pool.get(view + c) for c in codes]),
         measure("batch view", [lambda c=c: pool.get(view + c) for c in codes]),
+        measure("verdict", [lambda c=c: pool.get(f"{view}{c}/verdict") for c in codes[:100]]),
+        measure("what-if", [try_out(code) for code in codes[:100]]),
         measure("today", [lambda: pool.get("/api/kitchens/salt-lantern/today")] * (REQUESTS // 2)),
         measure("recording a weighing", [record(code) for code in codes]),
         measure("empty signed-in endpoint, again", empty(REQUESTS)),
@@ -203,12 +212,16 @@ def write(core: dict, served: list[dict], sizes: dict[str, int], starts: dict[st
 Written by `./dolmetsch bench` on {os.cpu_count()} cores, all in one run; compare ratios, not seconds.
 
 ## The core
-A sheet of 10 steps and 4 pieces, with its strip: **{core["sheet_ms"]:.1f} ms** (median of {core["runs"]}),
-{core["times_floats"]:.0f} times the same chain's weights and cost summed in plain floats. A chain twice as
-long takes {core["twice_as_long"]:.1f} times as long.
+A sheet of 12 steps and 4 pieces: **{core["sheet"]:.2f} ms**, {core["times_floats"]:.1f} times the same
+sums in plain floats (`benchmarks/float_ledger.py`); with every figure of its stages worked out too
+{core["all"]:.2f} ms, {core["all_times_floats"]:.1f} times the floats (aim: 2.5). Least of many rounds that
+take turns, in processor time. A chain twice as long takes {core["twice_as_long"]:.1f} times as long.
+{core["report"]:,} such sheets, stages and all: {core["report_s"]:.1f} s on one core (aim: under 20).
+Laying out the strip takes {core["strip"]:.1f} ms, carrying scale error through its 54 weighings
+{core["spread"]:.0f} ms.
 
 ## The server
-{BATCHES:,} batches of 13 entries in the record store; {WORKERS} workers of {THREADS} threads. Times
+{BATCHES:,} batches of {ENTRIES} entries in the record store; {WORKERS} workers of {THREADS} threads. Times
 are of one client, one request after another; the rate is that of {CLIENTS} clients at once. The last
 column is the 95th percentile over that of the empty endpoint (mean of its two runs); the aim is 3.
 Writes of this run go to a scratch store in memory; the real one also waits for the disk.

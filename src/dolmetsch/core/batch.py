@@ -39,13 +39,16 @@ class Policy:
 
     def counts(self, group: str) -> bool:
         """Whether costs of ``group`` are counted."""
-        switches = {
-            "labour": self.labour_rate is not None,
-            "fuel": self.fuel,
-            "packaging": self.packaging,
-            "overhead": self.overhead,
-        }
-        return switches.get(group, True)
+        match group:
+            case "labour":
+                return self.labour_rate is not None
+            case "fuel":
+                return self.fuel
+            case "packaging":
+                return self.packaging
+            case "overhead":
+                return self.overhead
+        return True
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -173,11 +176,10 @@ class Used:
     @property
     def cost_parts(self) -> tuple[int, int]:
         """``cost`` as numerator and denominator, not in lowest terms."""
-        amount, paid, size = self.amount, self.price.paid, self.price.size
-        return (
-            amount.numerator * paid.numerator * size.denominator,
-            amount.denominator * paid.denominator * size.numerator,
-        )
+        amount, per_amount = self.amount.as_integer_ratio()
+        paid, per_paid = self.price.paid.as_integer_ratio()
+        size, per_size = self.price.size.as_integer_ratio()
+        return amount * paid * per_size, per_amount * per_paid * size
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

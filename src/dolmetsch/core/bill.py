@@ -11,6 +11,8 @@ from typing import Final, Self
 
 #: Group, numerator, denominator (above zero).
 Line = tuple[str, int, int]
+#: A denominator above this is brought to lowest terms.
+LONG: Final = 1 << 2000
 
 
 class Bill:
@@ -38,12 +40,10 @@ class Bill:
 
     def share(self, part: int, whole: int) -> "Bill":
         """The ``part`` of ``whole`` that falls to one bearer."""
-        common = gcd(part, whole)
-        part //= common
-        return Bill({group: money * part for group, money in self.of.items()}, self.over * (whole // common))
+        return Bill({group: money * part for group, money in self.of.items()}, self.over * whole)
 
     def plus(self, other: "Bill") -> "Bill":
-        """Both together, in lowest terms."""
+        """Both together."""
         if not other.of:
             return self
         if not self.of:
@@ -53,17 +53,23 @@ class Bill:
         of = {group: money * mine for group, money in self.of.items()}
         for group, money in other.of.items():
             of[group] = of.get(group, 0) + money * theirs
-        over = self.over * mine
-        lower = gcd(over, *of.values())
-        if lower > 1:
-            of = {group: money // lower for group, money in of.items()}
-            over //= lower
-        return Bill(of, over)
+        return Bill(of, self.over * mine).lowered()
+
+    def lowered(self) -> "Bill":
+        """The same in lowest terms where its numbers are long; long ones are slow, and so is lowering."""
+        if self.over <= LONG or (lower := gcd(self.over, *self.of.values())) == 1:
+            return self
+        return Bill({group: money // lower for group, money in self.of.items()}, self.over // lower)
+
+    @property
+    def money(self) -> int:
+        """All groups together, over ``over``."""
+        return sum(self.of.values())
 
     @property
     def total(self) -> Fraction:
         """All groups together."""
-        return Fraction(sum(self.of.values()), self.over)
+        return Fraction(self.money, self.over)
 
     @property
     def costs(self) -> dict[str, Fraction]:
@@ -78,14 +84,41 @@ class Bill:
 NOTHING: Final = Bill({}, 1)
 
 
-def total_of(bills: Iterable[Bill]) -> Fraction:
-    """The sum of whole bills."""
+def shared_out(bills: list[Bill], cost: Bill, weights: list[int]) -> list[Bill]:
+    """Each bill with its share, by weight, of ``cost``.
+
+    Pieces that went the same way have bills over the same denominator: then what both are widened by is
+    worked out once for all.
+    """
+    together = sum(weights)
+    over = bills[0].over
+    if any(bill.over != over for bill in bills):
+        return [bill.plus(cost.share(part, together)) for bill, part in zip(bills, weights, strict=True)]
+    per = cost.over * together
+    common = gcd(over, per)
+    mine, theirs = per // common, over // common
+    found = []
+    for bill, part in zip(bills, weights, strict=True):
+        of = {group: money * mine for group, money in bill.of.items()}
+        for group, money in cost.of.items():
+            of[group] = of.get(group, 0) + money * part * theirs
+        found.append(Bill(of, over * mine))
+    return found
+
+
+def sum_of(bills: Iterable[Bill]) -> tuple[int, int]:
+    """The sum of whole bills as numerator and denominator, not in lowest terms."""
     over, money = 1, 0
     for bill in bills:
         if bill.over == over:
-            money += sum(bill.of.values())
+            money += bill.money
             continue
         common = gcd(over, bill.over)
-        money = money * (bill.over // common) + sum(bill.of.values()) * (over // common)
+        money = money * (bill.over // common) + bill.money * (over // common)
         over *= bill.over // common
-    return Fraction(money, over)
+    return money, over
+
+
+def total_of(bills: Iterable[Bill]) -> Fraction:
+    """The sum of whole bills."""
+    return Fraction(*sum_of(bills))

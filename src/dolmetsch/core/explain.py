@@ -141,7 +141,7 @@ def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivati
 
 def _of_stages(sheet: Sheet) -> Iterator[Derivation]:
     for stage in sheet.ledger.stages:
-        price = cost_per_lb(stage.cost_out, stage.grams_out)
+        price = stage.cost_per_lb
         if price is None:
             continue
         before = cost_per_lb(_cost_before(sheet, stage.step), stage.grams_in)

@@ -11,7 +11,7 @@ from math import gcd, lcm
 from typing import Final
 
 from dolmetsch.core.batch import Batch, ByProduct, Discard, Lot, Main, Merge, Policy, Split, Step, Weigh
-from dolmetsch.core.bill import NOTHING, Bill, Line, total_of
+from dolmetsch.core.bill import NOTHING, Bill, Line, shared_out, total_of
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.exact import exact, fixed
 from dolmetsch.core.pieces import ZERO, Act, Ledger, Piece, Stage, Warned
@@ -28,6 +28,8 @@ from dolmetsch.core.refusals import (
     refuse_same_mark,
 )
 
+#: Where a step names the pieces that enter it, by its action.
+FIELDS: Final = {Split: "split", Merge: "merge", Weigh: "weigh", Discard: "pieces"}
 #: A weighing or merge that gains more than this percentage is allowed (brine, juice) and warned about.
 GAIN_PERCENT_WARNED: Final = 125
 
@@ -36,11 +38,14 @@ GAIN_PERCENT_WARNED: Final = 125
 class _Bench:
     """Where the pieces lie while the ledger runs.
 
-    ``unit``: grams in the ledger's unit of weight. ``gone``: step and act in which a piece went.
+    ``unit``: grams in the ledger's unit of weight, ``ratio`` the same as two integers; ``bought``: weight
+    of all lots in it. ``gone``: step and act in which a piece went.
     """
 
     policy: Policy
     unit: Fraction
+    ratio: tuple[int, int]
+    bought: int = 0
     here: dict[str, Piece] = field(default_factory=dict)
     unopened: set[str] = field(default_factory=set)
     gone: dict[str, tuple[int, Act]] = field(default_factory=dict)
@@ -52,7 +57,9 @@ class _Bench:
         return tuple([piece for piece in self.here.values() if piece.is_main])
 
     def weight(self, grams: Fraction) -> int:
-        return grams.numerator * self.unit.denominator // (grams.denominator * self.unit.numerator)
+        whole, per = grams.as_integer_ratio()
+        units, per_unit = self.ratio
+        return whole * per_unit // (per * units)
 
     def warn(self, code: str, step: int, message: str) -> None:
         self.warnings.append(Warned(code=code, step=step, message=message))
@@ -71,10 +78,12 @@ def run(batch: Batch) -> Ledger:
         TypeError: for a binary float where an exact number belongs.
     """
     refuse_impossible_terms(batch)
-    bench = _Bench(policy=batch.policy, unit=_common_unit(batch))
+    unit = _common_unit(batch)
+    bench = _Bench(policy=batch.policy, unit=unit, ratio=unit.as_integer_ratio())
     for index, lot in enumerate(batch.lots):
         refuse_impossible_lot(lot, place=f"lots[{index}]", is_there=lot.id in bench.here)
         bench.here[lot.id] = Piece(lot.id, bench.weight(lot.grams), bench.unit, bill_of_lot(lot), True)
+        bench.bought += bench.here[lot.id].weight
         bench.unopened.add(lot.id)
     stages = []
     before = bench.mains()
@@ -95,8 +104,12 @@ def _common_unit(batch: Batch) -> Fraction:
     """The largest weight in grams of which every weight of the batch is a whole multiple."""
     whole, per = 0, 1
     for grams in _weights(batch):
-        whole = gcd(whole, exact(grams).numerator)
-        per = lcm(per, grams.denominator)
+        if type(grams) is not Fraction:
+            exact(grams)
+        mine, per_mine = grams.as_integer_ratio()
+        whole = gcd(whole, mine)
+        if per % per_mine:
+            per = lcm(per, per_mine)
     return Fraction(whole, per) or Fraction(1)
 
 
@@ -125,7 +138,14 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
     entered = _entering(bench, number, step)
     refuse_impossible_costs(number, step)
     bench.unopened.difference_update(step.entering)
-    borne, own = _share_step_cost(bench.policy, step=step, entered=entered)
+    bills, own = _share_step_cost(bench.policy, step=step, entered=entered)
+    kind = (step.kind,)
+    borne = [
+        Piece(mark, weight, unit, bill, is_main, slices, name, material, kinds + kind)
+        for (mark, weight, unit, _, is_main, slices, name, material, kinds), bill in zip(
+            entered, bills, strict=True
+        )
+    ]
     carried = ZERO
     made: list[Piece] = []
     act: Act
@@ -144,12 +164,14 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
             _discard(bench, number, pieces=borne, discard=discard)
     for piece in made:
         bench.here[piece.id] = piece
-    return Stage(number, step.kind, act, before, bench.mains(), tuple(entered), tuple(made), own, carried)
+    after = bench.mains()
+    return Stage(
+        number, step.kind, act, before, after, bench.bought, tuple(entered), tuple(made), own, carried
+    )
 
 
 def _entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
-    fields = {"Split": "split", "Merge": "merge", "Weigh": "weigh", "Discard": "pieces"}
-    name = fields[type(step.action).__name__]
+    name = FIELDS[type(step.action)]
     marks = step.entering
     if not marks:
         raise LedgerError("empty", step=number, field=name, told="no piece is named")
@@ -162,16 +184,13 @@ def _entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
     return [bench.here[mark] for mark in marks]
 
 
-def _share_step_cost(policy: Policy, *, step: Step, entered: list[Piece]) -> tuple[list[Piece], Bill]:
-    """Rule 1: the pieces with their shares of the step's own cost, and that cost."""
+def _share_step_cost(policy: Policy, *, step: Step, entered: list[Piece]) -> tuple[list[Bill], Bill]:
+    """Rule 1: the pieces' bills with their shares of the step's own cost, and that cost."""
     for_all, for_some = _lines_of(policy, step)
-    together = sum([piece.weight for piece in entered])
     own = Bill.of_lines(for_all) if for_all else NOTHING
     bills = [piece.bill for piece in entered]
     if for_all:
-        bills = [
-            bill.plus(own.share(piece.weight, together)) for bill, piece in zip(bills, entered, strict=True)
-        ]
+        bills = shared_out(bills, own, [piece.weight for piece in entered])
     for marks, line in for_some:
         part = Bill.of_lines([line])
         own = own.plus(part)
@@ -180,12 +199,7 @@ def _share_step_cost(policy: Policy, *, step: Step, entered: list[Piece]) -> tup
             bill.plus(part.share(piece.weight, bearing)) if piece.id in marks else bill
             for bill, piece in zip(bills, entered, strict=True)
         ]
-    kind = (step.kind,)
-    borne = [
-        piece._replace(bill=bill, kinds=piece.kinds + kind)
-        for piece, bill in zip(entered, bills, strict=True)
-    ]
-    return borne, own
+    return bills, own
 
 
 def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[str, ...], Line]]]:
@@ -201,8 +215,9 @@ def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[
         else:
             for_all.append((used.group, cost, per))
     if step.minutes and policy.labour_rate:
-        work = exact(step.minutes) * policy.labour_rate / 60
-        for_all.append(("labour", work.numerator, work.denominator))
+        minutes, rate = exact(step.minutes), policy.labour_rate
+        per_hours = minutes.denominator * rate.denominator * 60
+        for_all.append(("labour", minutes.numerator * rate.numerator, per_hours))
     if step.overhead and policy.overhead:
         for_all.append(("overhead", exact(step.overhead).numerator, step.overhead.denominator))
     return for_all, for_some
@@ -210,12 +225,15 @@ def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[
 
 def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> list[Piece]:
     weighed = []
-    for piece in pieces:
-        grams = weigh.grams[piece.id]
-        refuse_no_weight(grams, step=number, field=f"weigh.{piece.id}")
-        weight = bench.weight(grams)
-        _warn_of_gain(bench, number, mark=piece.id, before=piece.weight, after=weight)
-        weighed.append(piece._replace(weight=weight))
+    units, per_unit = bench.ratio
+    for mark, before, unit, bill, is_main, slices, name, material, kinds in pieces:
+        whole, per = weigh.grams[mark].as_integer_ratio()
+        weight = whole * per_unit // (per * units)
+        if weight <= 0:
+            refuse_no_weight(weigh.grams[mark], step=number, field=f"weigh.{mark}")
+        if weight > before:
+            _warn_of_gain(bench, number, mark=mark, before=before, after=weight)
+        weighed.append(Piece(mark, weight, unit, bill, is_main, slices, name, material, kinds))
     return weighed
 
 

@@ -9,7 +9,8 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
-from dolmetsch.core.bill import Bill, total_of
+from dolmetsch.core.bill import Bill, sum_of, total_of
+from dolmetsch.core.exact import GRAMS_PER_LB
 
 ZERO: Final = Fraction(0)
 
@@ -60,6 +61,7 @@ class Stage(NamedTuple):
         before, after: all living mains before it and after it.
         entered: the step's own pieces as they came in, with what they carried until then.
         made: what left it, mains and by-products.
+        bought: weight of all lots, in the ledger's unit.
         own: the step's own cost by group, as the policy counts it.
         credits: what its unit-priced by-products carry.
     """
@@ -69,6 +71,7 @@ class Stage(NamedTuple):
     act: Act
     before: tuple[Piece, ...]
     after: tuple[Piece, ...]
+    bought: int
     entered: tuple[Piece, ...]
     made: tuple[Piece, ...]
     own: Bill
@@ -97,7 +100,15 @@ class Stage(NamedTuple):
     @property
     def yield_ratio(self) -> Fraction | None:
         """Mains out ÷ pieces in, of the step's own pieces; None for a discard."""
-        return None if self.act == "discard" else self.own_main_grams_out / self.own_grams_in
+        if self.act == "discard":
+            return None
+        out = sum([piece.weight for piece in self.made if piece.is_main])
+        return Fraction(out, sum([piece.weight for piece in self.entered]))
+
+    @property
+    def kept_of_bought_ratio(self) -> Fraction:
+        """All living mains after it ÷ all lots."""
+        return Fraction(sum([piece.weight for piece in self.after]), self.bought)
 
     @property
     def lost_grams(self) -> Fraction:
@@ -113,6 +124,11 @@ class Stage(NamedTuple):
     def cost_out(self) -> Fraction:
         """What all living mains carry after it."""
         return cost_of(self.after)
+
+    @property
+    def cost_per_lb(self) -> Fraction | None:
+        """Price of a pound of all living mains after it; None where none is left."""
+        return per_lb_of(self.after)
 
     @property
     def cut_off(self) -> tuple[Piece, ...]:
@@ -162,7 +178,21 @@ class Ledger:
 
 def grams_of(pieces: Sequence[Piece]) -> Fraction:
     """Their weight together."""
-    return sum([piece.weight for piece in pieces]) * pieces[0].unit if pieces else ZERO
+    if not pieces:
+        return ZERO
+    units, per = pieces[0].unit.as_integer_ratio()
+    return Fraction(sum([piece.weight for piece in pieces]) * units, per)
+
+
+def per_lb_of(pieces: Sequence[Piece]) -> Fraction | None:
+    """Price of a pound of ``pieces`` together; None where there are none."""
+    if not pieces:
+        return None
+    money, over = sum_of([piece.bill for piece in pieces])
+    units, per_unit = pieces[0].unit.as_integer_ratio()
+    grams, per_grams = GRAMS_PER_LB.as_integer_ratio()
+    weight = sum([piece.weight for piece in pieces])
+    return Fraction(money * grams * per_unit, over * weight * units * per_grams)
 
 
 def cost_of(pieces: Sequence[Piece]) -> Fraction:

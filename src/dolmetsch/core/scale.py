@@ -50,12 +50,14 @@ Figures = tuple[Fraction | None, ...]
 
 def compute_spread(batch: Batch, sheet: Sheet) -> Spread:
     """The spread of ``sheet``, which is that of ``batch``."""
-    base = _figures(sheet)
+    base = _figures(sheet, batch)
     variances: list[Fraction] = [Fraction(0)] * len(base)
     is_known = False
-    for resolution, nudge in _weighings(batch):
+    # the shop's packs stay as they are: no need to compare with them anew each time
+    alone = replace(batch, shop=())
+    for resolution, nudge in _weighings(alone):
         is_known = True
-        for place, slope in enumerate(_slopes(base, nudge, resolution * PART)):
+        for place, slope in enumerate(_slopes(base, nudge, resolution * PART, batch)):
             variances[place] += slope * slope * resolution * resolution / 12
     roots = [
         None if figure is None else square_root(variance)
@@ -81,7 +83,8 @@ def square_root(value: Fraction) -> Fraction:
         return Fraction((Decimal(value.numerator) / Decimal(value.denominator)).sqrt())
 
 
-def _figures(sheet: Sheet) -> Figures:
+def _figures(sheet: Sheet, batch: Batch) -> Figures:
+    """The figures that have a spread; ``batch`` tells the shop's packs, which have none."""
     final = sheet.final
     return (
         final.sliced_yield_ratio,
@@ -89,20 +92,20 @@ def _figures(sheet: Sheet) -> Figures:
         final.cost_per_slice,
         final.portion,
         *(stage.yield_ratio for stage in sheet.ledger.stages),
-        *(shop.saved_on_batch for shop in sheet.shop),
+        *(pack.paid / pack.grams * final.grams - final.cost if final.grams else None for pack in batch.shop),
     )
 
 
 Nudge = Callable[[Fraction], Batch]
 
 
-def _slopes(base: Figures, nudge: Nudge, step: Fraction) -> list[Fraction]:
+def _slopes(base: Figures, nudge: Nudge, step: Fraction, batch: Batch) -> list[Fraction]:
     """Change of each figure for a gram more on one weighing; downward where upward is impossible."""
     try:
-        near = _figures(compute_sheet(nudge(step)))
+        near = _figures(compute_sheet(nudge(step)), batch)
     except LedgerError:
         step = -step
-        near = _figures(compute_sheet(nudge(step)))
+        near = _figures(compute_sheet(nudge(step)), batch)
     return [
         Fraction(0) if was is None or now is None else (now - was) / step
         for was, now in zip(base, near, strict=True)

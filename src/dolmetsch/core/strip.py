@@ -11,7 +11,7 @@ from typing import Final as Const
 
 from dolmetsch.core.batch import Batch
 from dolmetsch.core.pieces import ZERO, Piece, Stage, cost_of, grams_of
-from dolmetsch.core.sheet import Sheet, cost_per_lb
+from dolmetsch.core.sheet import Sheet
 
 #: The usual order of the work; what of it is not done yet keeps an empty column.
 USUAL_KINDS: Const = ("trim", "cure", "rest", "smoke", "chill", "slice")
@@ -101,13 +101,13 @@ def lay_out(batch: Batch, sheet: Sheet) -> Strip:
         pieces=tuple(lot.id for lot in batch.lots),
     )
     columns = [first]
-    columns += [_column(run, sheet.bought.grams) for run in _runs(sheet.ledger.stages)]
+    columns += [_column(run) for run in _runs(sheet.ledger.stages)]
     return Strip(columns=tuple(columns), to_come=kinds_to_come(columns))
 
 
 def lay_out_step(sheet: Sheet, step: int) -> Column:
     """The column of one step alone (counted from 1), even where the strip joins it with others."""
-    return _column([sheet.ledger.stages[step - 1]], sheet.bought.grams)
+    return _column([sheet.ledger.stages[step - 1]])
 
 
 def kinds_to_come(columns: Sequence[Column]) -> tuple[str, ...]:
@@ -138,7 +138,7 @@ def _runs(stages: Sequence[Stage]) -> Iterator[list[Stage]]:
         yield run
 
 
-def _column(run: list[Stage], bought_grams: Fraction) -> Column:
+def _column(run: list[Stage]) -> Column:
     last = run[-1]
     weighed = [stage for stage in run if stage.act != "discard"]
     own_in = sum((stage.own_grams_in for stage in weighed), ZERO)
@@ -149,10 +149,10 @@ def _column(run: list[Stage], bought_grams: Fraction) -> Column:
         grams_in=run[0].grams_in,
         grams_out=last.grams_out,
         kept_of_step_ratio=own_out / own_in if own_in else None,
-        kept_of_bought_ratio=last.grams_out / bought_grams,
+        kept_of_bought_ratio=last.kept_of_bought_ratio,
         spent=sum((stage.cost_added for stage in run), ZERO),
         worth_back=sum((stage.credits for stage in run), ZERO),
-        cost_per_lb=cost_per_lb(last.cost_out, last.grams_out),
+        cost_per_lb=last.cost_per_lb,
         peels=tuple(_peels(run)),
         pieces=tuple(mark for stage in run for mark in stage.pieces_out),
         came_together=any(stage.act == "merge" for stage in run),

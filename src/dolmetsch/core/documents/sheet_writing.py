@@ -28,7 +28,7 @@ def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
             "cost_per_lb": _money(bought.cost_per_lb),
             "meat_cost_per_lb": _money(bought.meat_cost_per_lb),
         },
-        "stages": [_stage(stage, bought.grams) for stage in sheet.ledger.stages],
+        "stages": [_stage(stage) for stage in sheet.ledger.stages],
         "pieces": {piece.id: _piece(piece) for piece in sheet.ledger.mains},
         "by_products": {
             piece.id: {"weight_g": _grams(piece.grams), "carried": _money(piece.cost)}
@@ -44,17 +44,17 @@ def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
     return answer
 
 
-def _stage(stage: Stage, bought_grams: Fraction) -> Answer:
+def _stage(stage: Stage) -> Answer:
     return {
         "step": stage.step,
         "kind": stage.kind or None,
         "weight_in_g": _grams(stage.grams_in),
         "weight_out_g": _grams(stage.grams_out),
         "yield_of_step": _ratio(stage.yield_ratio),
-        "yield_of_bought": _ratio(stage.grams_out / bought_grams),
+        "yield_of_bought": _ratio(stage.kept_of_bought_ratio),
         "cost_added": _money(stage.cost_added),
         "credits": _money(stage.credits),
-        "cost_per_lb": _money(cost_per_lb(stage.cost_out, stage.grams_out)),
+        "cost_per_lb": _money(stage.cost_per_lb),
     }
 
 
