@@ -70,7 +70,7 @@ def slice_piece(page: Page, mark: str, weight: str, slices: str) -> None:
 
 
 def set_terms(page: Page) -> None:
-    page.get_by_role("button", name="Set the shop pack").click()
+    page.get_by_role("button", name="Add a shop pack").click()
     page.get_by_label("Which kind").fill("good shop kind")
     page.get_by_label("Price of the pack").fill("6.00")
     page.get_by_label("Weight of the pack").fill("12 oz")

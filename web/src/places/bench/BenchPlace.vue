@@ -25,7 +25,7 @@ const card = ref<HTMLElement | null>(null)
 
 const titles: Record<string, string> = {
   portion: 'Set the portion',
-  shop_pack: 'Set a shop pack',
+  shop_pack: 'Add a shop pack',
   fry: 'Fried some',
   merge: 'Bring pieces together',
   discard: 'Throw pieces away',

@@ -80,6 +80,7 @@ function send(): void {
   <div class="head"><h1>Start a batch</h1></div>
   <div class="start">
     <form ref="form" class="panel" novalidate @submit.prevent="send">
+      <ChoiceBar v-model="way" label="The meat was" :choices="ways" />
       <TypedInput
         v-model="draft.name"
         label="Name of the batch"
@@ -87,7 +88,6 @@ function send(): void {
         placeholder="Rosemary lamb belly"
       />
       <h2>Bought</h2>
-      <ChoiceBar v-model="way" label="The meat was" :choices="ways" />
       <SourceFields v-if="linked" v-model:draft="draft.bought" stem="bought." without="" />
       <template v-else>
         <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />

@@ -45,10 +45,13 @@ async function look(): Promise<void> {
 }
 
 async function choose(event: Event): Promise<void> {
-  const chosen = (event.target as HTMLInputElement).files?.[0]
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
   if (!chosen) return
   file.value = chosen.name
   text.value = await chosen.text()
+  // so that the same file, mended, can be chosen again
+  input.value = ''
   await look()
 }
 

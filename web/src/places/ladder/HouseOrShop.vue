@@ -23,7 +23,7 @@ defineEmits<{ kept: [] }>()
 const router = useRouter()
 const { money } = useUnits()
 const verdict = computed(() => props.verdict)
-const { dials, was, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
+const { dials, was, tried, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
 
 type Basis = Schemas['BasisOut']
 const words: Record<Basis['key'], string> = {
@@ -37,9 +37,7 @@ const bases = computed(() =>
   props.verdict.judged.bases.map((one) => ({ value: one.key, word: words[one.key] })),
 )
 const basis = computed(() => props.verdict.judged.bases.find((one) => one.key === key.value))
-const tried = computed(() =>
-  isTried.value ? (judged.value.bases.find((one) => one.key === key.value) ?? null) : null,
-)
+const triedBasis = computed(() => tried.value?.bases.find((one) => one.key === key.value) ?? null)
 
 const year = computed(() => {
   const saved = judged.value.year.saved[0]
@@ -64,7 +62,7 @@ useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdi
   </div>
   <div class="place">
     <div class="left">
-      <PriceLadder v-if="basis" :basis="basis" :tried="tried" :code="verdict.code" />
+      <PriceLadder v-if="basis" :basis="basis" :tried="triedBasis" :code="verdict.code" />
       <p v-if="year" class="panel year">{{ year }}</p>
     </div>
     <WhatIf

@@ -108,8 +108,10 @@ export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
   watch(was, (now) => Object.assign(dials, now))
   provideFormFacts({ preview, problem: ref(null) })
 
-  const judged = computed(() => (isTried.value && trial.value?.judged) || verdict.value.judged)
+  /** What the latest answer says of what is being tried; null where nothing is, or no answer came yet. */
+  const tried = computed(() => (isTried.value ? (trial.value?.judged ?? null) : null))
+  const judged = computed(() => tried.value ?? verdict.value.judged)
   const strip = computed(() => (isTried.value && trial.value?.strip) || null)
   const reset = (): void => void Object.assign(dials, dialsOf(verdict.value, unit.value))
-  return { dials, was, judged, strip, isTried, lost, reset }
+  return { dials, was, tried, judged, strip, isTried, lost, reset }
 }
