@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, toRef } from 'vue'
+import { computed, toRef, useId } from 'vue'
 import { useBatch, useToday } from '@/shared/api/useBatch'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -8,6 +8,7 @@ import type { BoughtDraft } from './boughtDraft'
 /** A piece of another batch as a lot of this one: which batch, which piece, how much of it. */
 const props = defineProps<{ stem: string; without: string }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
+const id = useId()
 const { data: today } = useToday()
 const { weightText } = useUnits()
 const batches = computed(() =>
@@ -32,22 +33,22 @@ const pieces = computed(() => {
 
 <template>
   <div class="lines">
-    <label class="pick">
-      From batch
-      <select v-model="draft.from_batch">
+    <div class="pick">
+      <label :for="`${id}-batch`">From batch</label>
+      <select :id="`${id}-batch`" v-model="draft.from_batch">
         <option value="">choose one</option>
         <option v-for="batch in batches" :key="batch.code" :value="batch.code">
           {{ batch.code }} {{ batch.name }}
         </option>
       </select>
-    </label>
-    <label v-if="draft.from_batch" class="pick">
-      Piece
-      <select v-model="draft.from_piece">
+    </div>
+    <div v-if="draft.from_batch" class="pick">
+      <label :for="`${id}-piece`">Piece</label>
+      <select :id="`${id}-piece`" v-model="draft.from_piece">
         <option value="">choose one</option>
         <option v-for="piece in pieces" :key="piece.mark" :value="piece.mark">{{ piece.word }}</option>
       </select>
-    </label>
+    </div>
     <TypedInput v-model="draft.cut" label="What it is" :path="`${stem}cut`" placeholder="cured jowl" />
     <TypedInput
       v-model="draft.from_weight"
@@ -63,6 +64,9 @@ const pieces = computed(() => {
 .pick {
   display: grid;
   gap: 3px;
+}
+
+label {
   font-weight: 600;
   font-size: 14px;
 }
@@ -71,7 +75,6 @@ select {
   min-height: 44px;
   padding: 0 10px;
   font: inherit;
-  font-weight: 450;
   border: 1px solid #8b9692;
   border-radius: 4px;
   background: var(--panel);
