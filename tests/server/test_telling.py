@@ -10,7 +10,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.actions import Write, record_entry, start_batch
 from dolmetsch.server.batches.chain import list_entry_rows, used_record
 from dolmetsch.server.batches.models import Batch, Entry
@@ -24,7 +24,7 @@ from tests.server.conftest import BOUGHT, TRIM
 
 def read(content, *, unit="lb", taken=frozenset({"lot"})):
     reader = Reader(unit=unit)
-    parsed = schemas.EntryIn.model_validate({"content": content, "seen": 1}).content
+    parsed = typed.EntryIn.model_validate({"content": content, "seen": 1}).content
     return read_content(reader, Entry(), parsed, taken=set(taken)), reader
 
 
@@ -169,9 +169,9 @@ class Retelling(TestCase):
             key = uuid.uuid4()
             return Write(kitchen=kitchen, user=user, now=timezone.now(), key=key, fingerprint="f")
 
-        start = schemas.StartIn.model_validate({"name": "Told", "bought": BOUGHT})
+        start = typed.StartIn.model_validate({"name": "Told", "bought": BOUGHT})
         code = start_batch(write(), start).batch.code
-        draft = schemas.EntryIn.model_validate({"content": content, "seen": 1})
+        draft = typed.EntryIn.model_validate({"content": content, "seen": 1})
         record_entry(write(), code, draft)
 
         batch = Batch.objects.select_related("kitchen").get()
@@ -181,7 +181,7 @@ class Retelling(TestCase):
         assert all(describe(rows, currency="USD"))
         shown = read_batch(batch)
         assert shown.log[-1].content == draft.content
-        again = schemas.EntryIn.model_validate(
+        again = typed.EntryIn.model_validate(
             {
                 "content": shown.log[-1].content,
                 "seen": 2,

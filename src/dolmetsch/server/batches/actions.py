@@ -13,7 +13,7 @@ from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.quantity import MONEY_PLACES
 from dolmetsch.core.strip import label_kind
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import (
     Act,
     EntryRows,
@@ -73,7 +73,7 @@ class Draft:
     reckoning: Reckoning | None
 
 
-def start_batch(write: Write, draft: schemas.StartIn, *, verbatim: bool = False) -> Recorded:
+def start_batch(write: Write, draft: typed.StartIn, *, verbatim: bool = False) -> Recorded:
     """Start a batch with what was bought.
 
     Raises:
@@ -94,7 +94,7 @@ def start_batch(write: Write, draft: schemas.StartIn, *, verbatim: bool = False)
     return _once(write, start)
 
 
-def record_entry(write: Write, code: str, draft: schemas.EntryIn, *, verbatim: bool = False) -> Recorded:
+def record_entry(write: Write, code: str, draft: typed.EntryIn, *, verbatim: bool = False) -> Recorded:
     """Record an entry, or the correction of one, in batch ``code``.
 
     Raises:
@@ -121,13 +121,13 @@ def record_entry(write: Write, code: str, draft: schemas.EntryIn, *, verbatim: b
     return _once(write, record)
 
 
-def _sources_of(content: schemas.Content) -> list[str]:
+def _sources_of(content: typed.Content) -> list[str]:
     """Codes of the batches a content takes from."""
-    source = content.source if isinstance(content, schemas.BoughtIn) else None
+    source = content.source if isinstance(content, typed.BoughtIn) else None
     return [] if source is None else [source.batch]
 
 
-def draft_start(kitchen: Kitchen, draft: schemas.StartIn, *, now: datetime, verbatim: bool = False) -> Draft:
+def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbatim: bool = False) -> Draft:
     """The first entry of a batch to be, read and reckoned. ``verbatim``: see ``Reader``."""
     batch = Batch(
         kitchen=kitchen,
@@ -175,7 +175,7 @@ def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
 
 
 def draft_entry(
-    batch: Batch, rows: list[EntryRows], draft: schemas.EntryIn, *, now: datetime, verbatim: bool = False
+    batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime, verbatim: bool = False
 ) -> Draft:
     """An entry in its place among ``rows``, read and reckoned. ``verbatim``: see ``Reader``.
 
@@ -219,7 +219,7 @@ def draft_entry(
     return Draft(rows=candidate, reader=reader, reckoning=reckoning)
 
 
-def _find_root(rows: list[EntryRows], draft: schemas.EntryIn) -> Entry | None:
+def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
     if draft.corrects is None:
         if draft.content.act == "withdraw":
             said = "Say which entry is taken back."
@@ -253,17 +253,17 @@ def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
     return DomainError("breaks_later", 422, "Not recorded", said)
 
 
-def _path_in(content: schemas.Content, told: str) -> str:
+def _path_in(content: typed.Content, told: str) -> str:
     """The core's field as a path of the body: ``into[3].weight`` as ``cut_off[1].weight``."""
     head, _, tail = told.partition(".")
-    if isinstance(content, schemas.WeighIn) and head == "weigh":
+    if isinstance(content, typed.WeighIn) and head == "weigh":
         marks = [line.mark for line in content.weights]
         return f"weights[{marks.index(tail)}].weight" if tail in marks else "weights"
-    if isinstance(content, schemas.BoughtIn):
+    if isinstance(content, typed.BoughtIn):
         return told.partition("].")[2] or told
-    if isinstance(content, schemas.MergeIn):
+    if isinstance(content, typed.MergeIn):
         return {"merge": "pieces", "into.id": "into.mark"}.get(told, told)
-    if not isinstance(content, schemas.SplitIn):
+    if not isinstance(content, typed.SplitIn):
         return told
     if head in ("split", "into"):
         return {"split": "piece", "into": "pieces"}[head]

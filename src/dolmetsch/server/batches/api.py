@@ -17,18 +17,17 @@ from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of
 from dolmetsch.server.batches.schemas import (
     BatchOut,
     ColumnOut,
-    EntryIn,
-    ImportIn,
     ImportOut,
     PreviewOut,
     RecordedOut,
-    StartIn,
     StripOut,
     TodayOut,
 )
 from dolmetsch.server.batches.sheets import CONTENT_TYPES, Form, write_file
 from dolmetsch.server.batches.showing import show_column, show_house, show_shops
-from dolmetsch.server.batches.verdict import read_pay_back, read_trial, read_verdict
+from dolmetsch.server.batches.trials import read_pay_back, read_trial
+from dolmetsch.server.batches.typed import EntryIn, ImportIn, StartIn
+from dolmetsch.server.batches.verdict import read_verdict
 from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import get_kitchen, signed_in

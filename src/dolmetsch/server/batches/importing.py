@@ -14,7 +14,7 @@ from dolmetsch.core.documents.sheet_writing import Answer, write_sheet
 from dolmetsch.core.documents.strict import Written, parse
 from dolmetsch.core.errors import DolmetschError
 from dolmetsch.core.sheet import compute_sheet
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.actions import Recorded, Write, find_done, record_entry, start_batch
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows
 from dolmetsch.server.batches.models import Batch
@@ -90,7 +90,7 @@ def _import_one(write: Write, told: Json, codes: dict[str, str], *, place: str) 
     start = {"name": name, "bought": lots[0][1], "happened_at": lots[0][2]}
     recorded = _telling(
         f"{place}{lots[0][0]}",
-        lambda: start_batch(write, schemas.StartIn.model_validate(start), verbatim=True),
+        lambda: start_batch(write, typed.StartIn.model_validate(start), verbatim=True),
     )
     code = recorded.batch.code
     rest = [*lots[1:], *_tell_terms(told), *_tell_steps(told)]
@@ -100,7 +100,7 @@ def _import_one(write: Write, told: Json, codes: dict[str, str], *, place: str) 
         recorded = _telling(
             f"{place}{where}",
             lambda mine=mine, entry=entry: record_entry(
-                mine, code, schemas.EntryIn.model_validate(entry), verbatim=True
+                mine, code, typed.EntryIn.model_validate(entry), verbatim=True
             ),
         )
     return recorded

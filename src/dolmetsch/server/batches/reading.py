@@ -8,7 +8,7 @@ from string import ascii_uppercase
 
 from dolmetsch.core.exact import GRAMS_PER
 from dolmetsch.core.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import EntryRows
 from dolmetsch.server.batches.models import (
     LOT_MARK,
@@ -43,28 +43,28 @@ def _letters(number: int) -> str:
     return (_letters(more - 1) if more else "") + ascii_uppercase[last]
 
 
-def read_content(reader: Reader, entry: Entry, content: schemas.Content, *, taken: set[str]) -> EntryRows:
+def read_content(reader: Reader, entry: Entry, content: typed.Content, *, taken: set[str]) -> EntryRows:
     """Unsaved rows of ``content`` below ``entry``; ``reader`` holds the faults, rows with faults lack.
 
     ``taken`` are the marks the rest of the batch has used.
     """
     entry.act = Entry.Act(content.act)
-    if isinstance(content, schemas.BoughtIn):
+    if isinstance(content, typed.BoughtIn):
         return _read_bought(reader, entry, content, taken=taken)
-    if isinstance(content, schemas.PortionIn):
+    if isinstance(content, typed.PortionIn):
         return EntryRows(entry=entry, portion=_read_portion(reader, entry, content))
-    if isinstance(content, schemas.ShopPackIn):
+    if isinstance(content, typed.ShopPackIn):
         return EntryRows(entry=entry, shop_pack=_read_shop_pack(reader, entry, content))
-    if isinstance(content, schemas.FryIn):
+    if isinstance(content, typed.FryIn):
         return EntryRows(entry=entry, fry=_read_fry(reader, entry, content))
-    if isinstance(content, schemas.PolicyIn):
+    if isinstance(content, typed.PolicyIn):
         return EntryRows(entry=entry, policy=_read_policy(reader, entry, content))
-    if isinstance(content, schemas.WithdrawIn):
+    if isinstance(content, typed.WithdrawIn):
         return EntryRows(entry=entry)
     return _read_step(reader, entry, content, taken=taken)
 
 
-def _read_step(reader: Reader, entry: Entry, content: schemas.Step, *, taken: set[str]) -> EntryRows:
+def _read_step(reader: Reader, entry: Entry, content: typed.Step, *, taken: set[str]) -> EntryRows:
     if reader.verbatim or reader.need("kind", content.kind, "Say what was done."):
         entry.kind = content.kind
     entry.minutes = reader.number(
@@ -74,22 +74,22 @@ def _read_step(reader: Reader, entry: Entry, content: schemas.Step, *, taken: se
     used = [line for line in (read_used(reader, entry, i, u) for i, u in enumerate(content.used)) if line]
     weighings: list[Weighing] = []
     match content:
-        case schemas.SplitIn():
+        case typed.SplitIn():
             weighings = _read_split(reader, entry, content, taken=taken)
-        case schemas.WeighIn():
+        case typed.WeighIn():
             weighings = _read_weights(reader, entry, content)
-        case schemas.MergeIn():
+        case typed.MergeIn():
             weighings = [_read_merge(reader, entry, content, taken=taken)]
-        case schemas.DiscardIn():
+        case typed.DiscardIn():
             entry.marks, entry.charge, entry.note = list(content.pieces), content.charge, content.why
             if not content.pieces:
                 reader.refuse("pieces", "empty", "Say which pieces are thrown away.")
-    if not isinstance(content, schemas.DiscardIn):
+    if not isinstance(content, typed.DiscardIn):
         entry.scale_grams, entry.scale_typed = reader.scale("scale", content.scale), content.scale
     return EntryRows(entry=entry, weighings=weighings, used=used)
 
 
-def _read_merge(reader: Reader, entry: Entry, content: schemas.MergeIn, *, taken: set[str]) -> Weighing:
+def _read_merge(reader: Reader, entry: Entry, content: typed.MergeIn, *, taken: set[str]) -> Weighing:
     entry.marks = list(content.pieces)
     if not content.pieces:
         reader.refuse("pieces", "empty", "Say which pieces come together.")
@@ -107,7 +107,7 @@ def _read_merge(reader: Reader, entry: Entry, content: schemas.MergeIn, *, taken
     return row
 
 
-def _read_bought(reader: Reader, entry: Entry, content: schemas.BoughtIn, *, taken: set[str]) -> EntryRows:
+def _read_bought(reader: Reader, entry: Entry, content: typed.BoughtIn, *, taken: set[str]) -> EntryRows:
     reader.need("cut", content.cut, "Say which cut it is.")
     source = content.source
     if not source and not content.label_weight and not content.own_weight:
@@ -146,7 +146,7 @@ def _read_bought(reader: Reader, entry: Entry, content: schemas.BoughtIn, *, tak
     return EntryRows(entry=entry, lot=None if reader.problems else lot, extras=extras)
 
 
-def _paid(reader: Reader, content: schemas.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:
+def _paid(reader: Reader, content: typed.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:
     """What was paid: the pack's price, or the price by weight of what was charged, as a till reckons it."""
     paid = price
     if content.price_basis != "pack":
@@ -160,7 +160,7 @@ def _paid(reader: Reader, content: schemas.BoughtIn, *, price: Decimal, charged:
     return paid
 
 
-def _read_extra(reader: Reader, entry: Entry, index: int, extra: schemas.ExtraIn) -> ExtraLine:
+def _read_extra(reader: Reader, entry: Entry, index: int, extra: typed.ExtraIn) -> ExtraLine:
     path = f"extras[{index}]"
     if not reader.verbatim:
         reader.need(f"{path}.what", extra.what, "Say what it was for.")
@@ -176,7 +176,7 @@ def _as_a_till(money: Fraction) -> Decimal:
     )
 
 
-def _read_split(reader: Reader, entry: Entry, content: schemas.SplitIn, *, taken: set[str]) -> list[Weighing]:
+def _read_split(reader: Reader, entry: Entry, content: typed.SplitIn, *, taken: set[str]) -> list[Weighing]:
     entry.from_mark = content.piece
     reader.need("piece", content.piece, "Say which piece was cut.")
     if not content.pieces:
@@ -213,7 +213,7 @@ def _numbered(name: str, taken: set[str]) -> Iterator[str]:
     yield from (mark for number in count(2) if (mark := f"{name} {number}") not in taken)
 
 
-def _read_cut_off(reader: Reader, entry: Entry, path: str, cut: schemas.CutOffIn) -> Weighing:
+def _read_cut_off(reader: Reader, entry: Entry, path: str, cut: typed.CutOffIn) -> Weighing:
     reader.need(f"{path}.name", cut.name, "Say what came off.")
     row = Weighing(
         entry=entry,
@@ -233,7 +233,7 @@ def _read_cut_off(reader: Reader, entry: Entry, path: str, cut: schemas.CutOffIn
     return row
 
 
-def _read_weights(reader: Reader, entry: Entry, content: schemas.WeighIn) -> list[Weighing]:
+def _read_weights(reader: Reader, entry: Entry, content: typed.WeighIn) -> list[Weighing]:
     if not content.weights:
         reader.refuse("weights", "empty", "Weigh at least one piece.")
     rows: list[Weighing] = []
@@ -249,7 +249,7 @@ def _read_weights(reader: Reader, entry: Entry, content: schemas.WeighIn) -> lis
     return rows
 
 
-def _read_portion(reader: Reader, entry: Entry, content: schemas.PortionIn) -> PortionLine | None:
+def _read_portion(reader: Reader, entry: Entry, content: typed.PortionIn) -> PortionLine | None:
     if [bool(content.slices), bool(content.weight), bool(content.cooked_weight)].count(True) != 1:
         said = "A portion is so many slices, a weight raw, or a weight cooked: give one of them."
         reader.refuse("slices", "one_of", said)
@@ -268,7 +268,7 @@ def _read_portion(reader: Reader, entry: Entry, content: schemas.PortionIn) -> P
     return line
 
 
-def _read_fry(reader: Reader, entry: Entry, content: schemas.FryIn) -> FryLine | None:
+def _read_fry(reader: Reader, entry: Entry, content: typed.FryIn) -> FryLine | None:
     if not reader.need("kept", content.kept, "Say how much is left after frying."):
         return None
     ratio = reader.percent("kept", content.kept, what="share left after frying")
@@ -277,7 +277,7 @@ def _read_fry(reader: Reader, entry: Entry, content: schemas.FryIn) -> FryLine |
     return None if not ratio else FryLine(entry=entry, ratio=ratio, typed=content.kept)
 
 
-def _read_policy(reader: Reader, entry: Entry, content: schemas.PolicyIn) -> PolicyLine:
+def _read_policy(reader: Reader, entry: Entry, content: typed.PolicyIn) -> PolicyLine:
     rate = reader.number("labour_rate", content.labour_rate, what="wage", limit=Fraction(100_000), places=2)
     return PolicyLine(
         entry=entry,
@@ -289,7 +289,7 @@ def _read_policy(reader: Reader, entry: Entry, content: schemas.PolicyIn) -> Pol
     )
 
 
-def _read_shop_pack(reader: Reader, entry: Entry, content: schemas.ShopPackIn) -> ShopPackLine | None:
+def _read_shop_pack(reader: Reader, entry: Entry, content: typed.ShopPackIn) -> ShopPackLine | None:
     if not reader.verbatim:
         reader.need("name", content.name, "Say which kind it is: cheap, good, best.")
     paid = reader.money("paid", content.paid)

@@ -13,14 +13,14 @@ from dolmetsch.core.quantity import (
     read_price,
     read_weight,
 )
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import used_record
 from dolmetsch.server.batches.models import Entry, UsedLine
 from dolmetsch.server.batches.printing import print_money
 from dolmetsch.server.batches.reader import Reader, as_decimal
 
 
-def read_used(reader: Reader, entry: Entry, index: int, used: schemas.UsedIn) -> UsedLine | None:
+def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> UsedLine | None:
     """A used line as a row, or None with faults noted."""
     path = f"used[{index}]"
     reader.need(f"{path}.what", used.what, "Say what was used.")
@@ -57,7 +57,7 @@ def read_used(reader: Reader, entry: Entry, index: int, used: schemas.UsedIn) ->
     return line
 
 
-def _price_and_amount(used: schemas.UsedIn) -> tuple[Price, Fraction]:
+def _price_and_amount(used: typed.UsedIn) -> tuple[Price, Fraction]:
     """Unit price and amount; a bare sum is for all of it, be it 95 g, 3 bags or nothing said."""
     if _is_bare(used.price):
         paid = read_money(used.price)

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.strip import label_kind
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import STEP_ACTS, Act, EntryRows, used_record
 from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing
 from dolmetsch.server.batches.printing import print_money, sign_of
@@ -166,21 +166,21 @@ def plain_fraction(number: Fraction) -> str:
     return text or "0"
 
 
-def retell(rows: EntryRows) -> schemas.Content:
+def retell(rows: EntryRows) -> typed.Content:
     """The entry's content as it was typed, to be corrected from."""
     entry = rows.entry
     if rows.lot is not None:
         return _retell_lot(rows, rows.lot)
     if rows.portion is not None:
         portion = rows.portion
-        return schemas.PortionIn(
+        return typed.PortionIn(
             slices="" if portion.slices is None else plain(portion.slices),
             weight=portion.typed if portion.grams is not None else "",
             cooked_weight=portion.typed if portion.cooked_grams is not None else "",
         )
     if rows.shop_pack is not None:
         pack = rows.shop_pack
-        return schemas.ShopPackIn(
+        return typed.ShopPackIn(
             name=pack.name,
             paid=pack.paid_typed,
             weight=pack.typed,
@@ -188,17 +188,17 @@ def retell(rows: EntryRows) -> schemas.Content:
             fry="" if pack.fry_ratio is None else plain(pack.fry_ratio * 100),
         )
     if rows.fry is not None:
-        return schemas.FryIn(kept=rows.fry.typed)
+        return typed.FryIn(kept=rows.fry.typed)
     if rows.policy is not None:
         return retell_policy(rows.policy)
     if entry.act == Act.WITHDRAW:
-        return schemas.WithdrawIn()
+        return typed.WithdrawIn()
     return _retell_step(rows)
 
 
-def retell_policy(policy: PolicyLine | Batch | Kitchen) -> schemas.PolicyIn:
+def retell_policy(policy: PolicyLine | Batch | Kitchen) -> typed.PolicyIn:
     """What is counted, as it would be typed."""
-    return schemas.PolicyIn(
+    return typed.PolicyIn(
         labour_rate="" if policy.labour_rate is None else f"{policy.labour_rate:.2f}",
         by_products=policy.credit_by_products,
         fuel=policy.count_fuel,
@@ -207,11 +207,11 @@ def retell_policy(policy: PolicyLine | Batch | Kitchen) -> schemas.PolicyIn:
     )
 
 
-def _retell_lot(rows: EntryRows, lot: LotLine) -> schemas.BoughtIn:
+def _retell_lot(rows: EntryRows, lot: LotLine) -> typed.BoughtIn:
     source = None
     if lot.from_batch is not None:
-        source = schemas.SourceIn(batch=lot.from_batch.code, piece=lot.from_mark, weight=lot.from_typed)
-    return schemas.BoughtIn.model_validate(
+        source = typed.SourceIn(batch=lot.from_batch.code, piece=lot.from_mark, weight=lot.from_typed)
+    return typed.BoughtIn.model_validate(
         {
             "mark": _own_mark(lot.mark, LOT_MARK),
             "cut": lot.cut,
@@ -236,7 +236,7 @@ def _count(number: int | None) -> str:
     return "" if number is None else str(number)
 
 
-def _retell_step(rows: EntryRows) -> schemas.Step:
+def _retell_step(rows: EntryRows) -> typed.Step:
     entry = rows.entry
     told: dict[str, object] = {
         "kind": entry.kind,
@@ -256,14 +256,14 @@ def _retell_step(rows: EntryRows) -> schemas.Step:
     }
     if entry.act == Act.DISCARD:
         told |= {"pieces": entry.marks, "charge": entry.charge, "why": entry.note}
-        return schemas.DiscardIn.model_validate(told)
+        return typed.DiscardIn.model_validate(told)
     if entry.act == Act.MERGE:
         (into,) = rows.weighings
         made = {"mark": into.mark, "weight": into.typed, "slices": _count(into.slices)}
-        return schemas.MergeIn.model_validate({**told, "pieces": entry.marks, "into": made})
+        return typed.MergeIn.model_validate({**told, "pieces": entry.marks, "into": made})
     if entry.act == Act.WEIGH:
         told["weights"] = [{"mark": line.mark, "weight": line.typed} for line in rows.weighings]
-        return schemas.WeighIn.model_validate(told)
+        return typed.WeighIn.model_validate(told)
     told["piece"] = entry.from_mark
     told["pieces"] = [
         {"mark": line.mark, "weight": line.typed, "slices": _count(line.slices)}
@@ -282,4 +282,4 @@ def _retell_step(rows: EntryRows) -> schemas.Step:
         for line in rows.weighings
         if line.role == Weighing.Role.BY_PRODUCT
     ]
-    return schemas.SplitIn.model_validate(told)
+    return typed.SplitIn.model_validate(told)

@@ -12,7 +12,7 @@ from dolmetsch.core.pieces import Piece
 from dolmetsch.core.sheet import Comparison, cost_per_lb
 from dolmetsch.core.size import count_slabs
 from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
-from dolmetsch.server.batches import schemas
+from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import EntryRows, Reckoning
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.printing import (
@@ -90,7 +90,7 @@ def taken_marks(reckoning: Reckoning) -> set[str]:
     return made | merged | {lot.id for lot in record.lots}
 
 
-def show_policy(batch: Batch, reckoning: Reckoning) -> schemas.PolicyIn:
+def show_policy(batch: Batch, reckoning: Reckoning) -> typed.PolicyIn:
     """What this batch counts."""
     own = [row.policy for row in reckoning.chain.current if row.policy is not None]
     return retell_policy(own[-1] if own else batch)

@@ -1,33 +1,25 @@
 """The verdict of one batch, and trials of it: reads only, nothing is written."""
 
-from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.batch import Policy
-from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.exact import fixed
 from dolmetsch.core.explain import Derivation, Input, Unit, explain
 from dolmetsch.core.parts import compute_outlay
 from dolmetsch.core.reference import INSPECTED_PLANTS
-from dolmetsch.core.sheet import compute_sheet
-from dolmetsch.core.size import compute_pay_back
-from dolmetsch.core.strip import label_kind, lay_out
-from dolmetsch.core.trial import Changes, apply_changes, rank_levers, tag_per_lb, yields_by_kind
+from dolmetsch.core.strip import label_kind
+from dolmetsch.core.trial import rank_levers, tag_per_lb, yields_by_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import (
-    Chain,
     Reckoning,
     build_chain,
     list_entry_rows,
-    portion_record,
-    read_policy,
     reckon,
 )
 from dolmetsch.server.batches.judging import GROUP_LABELS, entries_of, find_pace, judge, show_levers
-from dolmetsch.server.batches.models import Batch, Entry, LotLine
+from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.printing import (
     per_kg,
     print_money,
@@ -35,10 +27,8 @@ from dolmetsch.server.batches.printing import (
     print_weight,
     sign_of,
 )
-from dolmetsch.server.batches.reader import Reader
-from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import describe_policy, plain, retell_policy
-from dolmetsch.server.batches.showing import show_batch, show_policy, show_strip
+from dolmetsch.server.batches.showing import show_batch, show_policy
 
 CAUTIONS: Final = (
     "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
@@ -164,99 +154,3 @@ def _print_input(value: Fraction, unit: Unit, sign: str) -> str:
 def plain_number(value: Fraction) -> str:
     """To two places, needless zeros left out."""
     return fixed(value, 2).rstrip("0").rstrip(".")
-
-
-def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut:
-    """What would come of ``wanted``."""
-    chain = build_chain(batch, list_entry_rows(batch))
-    reader = Reader(unit=batch.kitchen.weight_unit)
-    changes, policy = _read_trial(reader, batch, wanted, chain)
-    if reader.problems:
-        return out.TrialOut(judged=None, strip=None, readings=reader.readings, problems=reader.problems)
-    try:
-        tried = _try(chain, changes, policy)
-    except LedgerError as error:
-        reader.refuse("", error.reason, f"That cannot be: {error.told}.")
-        return out.TrialOut(judged=None, strip=None, problems=reader.problems)
-    pace = find_pace(batch.kitchen, now)
-    return out.TrialOut(
-        judged=judge(tried, pace), strip=show_strip(tried.strip, tried), readings=reader.readings
-    )
-
-
-def _try(chain: Chain, changes: Changes, policy: Policy) -> Reckoning:
-    record = replace(chain.batch, policy=policy)
-    tried = apply_changes(record, compute_sheet(record), changes)
-    sheet = compute_sheet(tried)
-    return Reckoning(chain=replace(chain, batch=tried), sheet=sheet, strip=lay_out(tried, sheet))
-
-
-def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain) -> tuple[Changes, Policy]:
-    tag = reader.money("tag", wanted.tag) if wanted.tag else None
-    yields: dict[str, Fraction] = {}
-    for kind, typed in wanted.yields.items():
-        kept = reader.percent(f"yields.{kind}", typed, what="share kept", most=200)
-        if kept is not None and not kept:
-            reader.refuse(f"yields.{kind}", "zero", "Something has to be kept.")
-        elif kept is not None:
-            yields[kind] = Fraction(kept)
-    minutes = reader.number(
-        "minutes", wanted.minutes, what="number of minutes", limit=Fraction(100_000), places=2
-    )
-    paid = {
-        place: Fraction(money)
-        for place, typed in enumerate(wanted.shops)
-        if typed and (money := reader.money(f"shops[{place}]", typed)) is not None
-    }
-    portion = None
-    if wanted.portion is not None:
-        entry = Entry(batch=batch)
-        content = schemas.PortionIn(**wanted.portion.model_dump())
-        rows = read_content(reader, entry, content, taken=set())
-        if rows.portion is not None and not reader.problems:
-            portion = portion_record(rows.portion)
-    policy = read_policy(batch, chain.current)
-    if wanted.policy is not None:
-        rows = read_content(reader, Entry(batch=batch), wanted.policy, taken=set())
-        if rows.policy is not None:
-            policy = read_policy(batch, [rows])
-    per_lb = None if tag is None else Fraction(tag)
-    if per_lb is not None and wanted.tag_unit == "kg":
-        per_lb = per_lb * GRAMS_PER_LB / 1000
-    changes = Changes(
-        tag_per_lb=per_lb,
-        yields=yields,
-        minutes=None if minutes is None else Fraction(minutes),
-        portion=portion,
-        shop_paid=paid,
-    )
-    return changes, policy
-
-
-def read_pay_back(batch: Batch, machine: out.MachineIn, now: datetime) -> out.PayBackOut:
-    """After how many batches like this one a machine is paid."""
-    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
-    reader = Reader(unit=batch.kitchen.weight_unit)
-    price = reader.money("price", machine.price)
-    minutes = reader.number(
-        "minutes", machine.minutes, what="number of minutes", limit=Fraction(10_000), places=2
-    )
-    kept = reader.percent("kept_more", machine.kept_more, what="share kept")
-    hourly = reckoning.chain.batch.policy.labour_rate or Fraction(batch.kitchen.labour_rate or 0)
-    paid = compute_pay_back(
-        reckoning.sheet,
-        price=Fraction(price or 0),
-        minutes=Fraction(minutes or 0),
-        kept_more_ratio=Fraction(kept or 0),
-        hourly=hourly,
-    )
-    pace = find_pace(batch.kitchen, now).batches_a_year
-    years = None if paid.batches is None or not pace else fixed(paid.batches / pace, 1)
-    return out.PayBackOut(
-        saved_by_minutes=print_money(paid.saved_by_minutes),
-        saved_by_loss=print_money(paid.saved_by_loss),
-        saved=print_money(paid.saved),
-        batches=None if reader.problems else paid.batches,
-        years=years,
-        problems=reader.problems,
-    )

@@ -5,20 +5,17 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.batches.schemas import (
-    Body,
     Fixed,
     HouseOut,
-    Kind,
-    PolicyIn,
     Reading,
     ShopOut,
     SourceOut,
     StripOut,
     TakerOut,
-    Typed,
     UnitCost,
     Weight,
 )
+from dolmetsch.server.batches.typed import Body, Kind, PolicyIn, Typed
 from dolmetsch.server.problems import FieldProblem
 
 BasisKey = Literal["pound", "portion", "slice", "cooked"]

@@ -7,7 +7,7 @@ from datetime import datetime, timedelta
 
 from dolmetsch.server.batches.actions import Write, record_entry, start_batch
 from dolmetsch.server.batches.models import Entry
-from dolmetsch.server.batches.schemas import EntryIn, StartIn
+from dolmetsch.server.batches.typed import EntryIn, StartIn
 from dolmetsch.server.demo.canteen import BATCHES, Told
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User

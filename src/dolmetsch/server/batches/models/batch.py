@@ -1,0 +1,51 @@
+"""One chain of weighings."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+
+from dolmetsch.server.kitchens.models import Kitchen
+
+
+class Batch(models.Model):
+    """One chain of weighings.
+
+    The policy is the kitchen's as of the day the batch was started. ``standing`` (with ``is_finished``,
+    ``place``, ``pieces_count``, ``last_…``) is what the entries come to, kept for lists; every write
+    renews it. ``page`` is the whole batch as printed by edition ``page_edition`` of the program.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
+    code = models.CharField(max_length=12, db_collation="utf8mb4_bin")
+    name = models.CharField(max_length=80)
+    started_at = models.DateTimeField()
+    labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+    credit_by_products = models.BooleanField()
+    count_fuel = models.BooleanField()
+    count_packaging = models.BooleanField()
+    count_overhead = models.BooleanField()
+    is_finished = models.BooleanField(default=False)
+    place = models.CharField(max_length=8, default="bench")
+    pieces_count = models.PositiveIntegerField(default=1)
+    last_entry_at = models.DateTimeField()
+    last_sequence = models.PositiveIntegerField(default=1)
+    standing = models.JSONField(default=dict)
+    page = models.TextField(default="")
+    page_edition = models.CharField(max_length=16, default="")
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="batch_code_once", fields=["kitchen", "code"]),
+            models.UniqueConstraint(name="batch_of_kitchen", fields=["id", "kitchen"]),
+            models.CheckConstraint(
+                name="batch_place", condition=Q(place__in=["bench", "fire", "slice", "books"])
+            ),
+            models.CheckConstraint(name="batch_named", condition=~Q(name="") & ~Q(code="")),
+        ]
+        indexes: ClassVar = [
+            models.Index(name="batch_under_way", fields=["kitchen", "is_finished", "-last_entry_at"])
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.code} {self.name}"

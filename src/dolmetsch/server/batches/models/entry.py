@@ -1,0 +1,104 @@
+"""One thing that was recorded."""
+
+from typing import ClassVar, Final
+
+from django.db import models
+from django.db.models import Q
+
+from dolmetsch.server.batches.models.batch import Batch
+from dolmetsch.server.batches.models.fields import (
+    MARK_LENGTH,
+    grams_field,
+    money_check,
+    money_field,
+    weight_check,
+)
+from dolmetsch.server.kitchens.models import Kitchen, User
+
+ACTS: Final = (
+    *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
+    *("portion", "shop_pack", "withdraw"),
+)
+
+
+class Entry(models.Model):
+    """One thing that was recorded, in the order of ``sequence`` within its batch.
+
+    A merge or discard names the ``marks`` it takes, a discard also who bears them (``charge``) and why
+    (``note``). ``scale_grams`` is the resolution of the scale its weights were read on, where known.
+    A correction has ``corrects`` (always the first entry of its line) and ``reason``; the latest of a
+    line counts, in the place of the first. ``key`` and ``fingerprint`` make a resend harmless.
+    """
+
+    class Act(models.TextChoices):
+        """What an entry records."""
+
+        BOUGHT = "bought"
+        SPLIT = "split"
+        WEIGH = "weigh"
+        MERGE = "merge"
+        DISCARD = "discard"
+        POLICY = "policy"
+        FRY = "fry"
+        PORTION = "portion"
+        SHOP_PACK = "shop_pack"
+        WITHDRAW = "withdraw"
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")
+    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="entries")
+    sequence = models.PositiveIntegerField()
+    act = models.CharField(max_length=10, choices=Act.choices)
+    kind = models.CharField(max_length=60, blank=True)
+    from_mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
+    marks = models.JSONField(default=list)
+    charge = models.CharField(max_length=5, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    overhead = money_field(null=True, blank=True)
+    scale_grams = grams_field(null=True, blank=True)
+    scale_typed = models.CharField(max_length=40, blank=True)
+    minutes = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
+    happened_at = models.DateTimeField()
+    recorded_at = models.DateTimeField()
+    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    corrects = models.ForeignKey(
+        "self", on_delete=models.PROTECT, null=True, blank=True, related_name="corrections"
+    )
+    reason = models.CharField(max_length=200, blank=True)
+    key = models.UUIDField()
+    fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        ordering: ClassVar = ["sequence"]
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="entry_in_order", fields=["batch", "sequence"]),
+            models.UniqueConstraint(name="entry_key_once", fields=["kitchen", "key"]),
+            models.CheckConstraint(name="entry_sequence", condition=Q(sequence__gte=1)),
+            models.CheckConstraint(
+                name="entry_act",
+                condition=Q(act__in=[*ACTS]),
+            ),
+            models.CheckConstraint(
+                name="entry_charge",
+                condition=Q(act="discard", charge__in=["batch", "loss"]) | (~Q(act="discard") & Q(charge="")),
+            ),
+            money_check("entry_overhead", "overhead"),
+            weight_check("entry_scale", "scale_grams"),
+            models.CheckConstraint(
+                name="entry_reason",
+                condition=(Q(corrects__isnull=True) & Q(reason=""))
+                | (Q(corrects__isnull=False) & ~Q(reason="")),
+            ),
+            models.CheckConstraint(
+                name="entry_withdraws", condition=~Q(act="withdraw") | Q(corrects__isnull=False)
+            ),
+            models.CheckConstraint(
+                name="entry_split_piece",
+                condition=(Q(act="split") & ~Q(from_mark="")) | (~Q(act="split") & Q(from_mark="")),
+            ),
+            models.CheckConstraint(
+                name="entry_minutes", condition=Q(minutes__isnull=True) | Q(minutes__gte=0)
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.batch_id}/{self.sequence} {self.act}"
