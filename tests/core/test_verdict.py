@@ -18,6 +18,7 @@ from dolmetsch.core.quantity import read_price
 from dolmetsch.core.scale import compute_spread
 from dolmetsch.core.sheet import compute_sheet
 from dolmetsch.core.size import Work, compute_pay_back, fit_work, model_size
+from dolmetsch.core.strip import lay_out
 from dolmetsch.core.strip_of_piece import lay_out_piece
 from dolmetsch.core.trial import Changes, apply_changes, rank_levers, tag_per_lb, yields_by_kind
 from tests.core.jowl import JOWL
@@ -217,7 +218,7 @@ def test_pay_back_counts_whole_batches():
 
 
 def test_derivations_name_inputs_that_lead_to_the_figure():
-    told = {(d.figure, d.shop): d for d in explain(JOWL, SHEET)}
+    told = {(d.figure, d.shop): d for d in explain(JOWL, SHEET, lay_out(JOWL, SHEET))}
     portion = told["portion", None]
     assert portion.value == portion.inputs[0].value * portion.inputs[1].value == SHEET.final.portion
     pound = told["cost_per_lb", None]
@@ -231,6 +232,13 @@ def test_derivations_name_inputs_that_lead_to_the_figure():
     worth, cost, minutes = [line.value for line in hour.inputs]
     assert (worth - cost) * 60 / minutes == hour.value
     assert told["kept", None].inputs[0].steps == (8,)
+    before, weighed, spent, back, left = [line.value for line in told["column_5_price", None].inputs]
+    assert (before * weighed / LB + spent - back) * LB / left == told["column_5_price", None].value
+    sliced = told["column_5_kept", None]
+    assert sliced.inputs[0].value / sliced.inputs[1].value == sliced.value
+    assert sliced.inputs[0].steps == (5, 6, 7)
+    shrink = told["part_shrink_smoke", None]
+    assert shrink.inputs[1].value - shrink.inputs[0].value == shrink.value
 
 
 def test_one_piece_alone_keeps_its_own_way():

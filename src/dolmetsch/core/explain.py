@@ -1,49 +1,28 @@
 """Every figure's derivation: its inputs, the formula in words, and the entries they come from."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from fractions import Fraction
-from typing import Literal
 
 from dolmetsch.core.batch import Batch
+from dolmetsch.core.derivation import Derivation, Input
 from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.sheet import Comparison, Sheet, cost_per_lb
-
-Unit = Literal["money", "unit_cost", "weight", "ratio", "count", "minutes", "plain"]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Input:
-    """One input of a figure. ``steps`` (from 1) are the entries behind it; 0 stands for what was bought."""
-
-    label: str
-    value: Fraction
-    unit: Unit
-    steps: tuple[int, ...] = ()
+from dolmetsch.core.explain_columns import explain_column, explain_parts, last_steps
+from dolmetsch.core.sheet import Comparison, Sheet
+from dolmetsch.core.strip import Strip
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Derivation:
-    """Where a figure comes from. ``figure`` is its stable name; ``shop`` the place of a shop pack's."""
-
-    figure: str
-    title: str
-    formula: str
-    inputs: tuple[Input, ...]
-    value: Fraction
-    unit: Unit
-    shop: int | None = None
-
-
-def explain(batch: Batch, sheet: Sheet) -> tuple[Derivation, ...]:
-    """All figures of the sheet that can be had, each with its derivation."""
-    return (*_of_house(batch, sheet), *_of_stages(sheet), *_of_shop(batch, sheet))
+def explain(batch: Batch, sheet: Sheet, strip: Strip) -> tuple[Derivation, ...]:
+    """All figures of the sheet and of its strip that can be had, each with its derivation."""
+    columns = [
+        line for place, column in enumerate(strip.columns) for line in explain_column(sheet, column, place)
+    ]
+    return (*_of_house(batch, sheet), *columns, *explain_parts(sheet), *_of_shop(batch, sheet))
 
 
 def _of_house(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
     final, bought = sheet.final, sheet.bought
     every = tuple(range(len(sheet.ledger.stages) + 1))
-    makers = _last_steps(sheet)
+    makers = last_steps(sheet)
     cost = Input(
         label="everything paid and used, worth back taken off", value=final.cost, unit="money", steps=every
     )
@@ -139,36 +118,6 @@ def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivati
     )
 
 
-def _of_stages(sheet: Sheet) -> Iterator[Derivation]:
-    for stage in sheet.ledger.stages:
-        price = stage.cost_per_lb
-        if price is None:
-            continue
-        before = cost_per_lb(_cost_before(sheet, stage.step), stage.grams_in)
-        inputs = [
-            Input(label="a pound before it", value=before or Fraction(0), unit="unit_cost"),
-            Input(label="weight before it", value=stage.grams_in, unit="weight"),
-            Input(label="spent in it", value=stage.cost_added, unit="money", steps=(stage.step,)),
-            Input(label="worth of what came off", value=-stage.credits, unit="money", steps=(stage.step,)),
-            Input(label="weight after it", value=stage.grams_out, unit="weight", steps=(stage.step,)),
-        ]
-        yield Derivation(
-            figure=f"stage_{stage.step}",
-            title="A pound after this step",
-            formula=(
-                "(price before × weight before + spent − worth of what came off) ÷ weight after; "
-                "what pieces kept by another name or thrown away take along is taken off too"
-            ),
-            inputs=tuple(inputs),
-            value=price,
-            unit="unit_cost",
-        )
-
-
-def _cost_before(sheet: Sheet, step: int) -> Fraction:
-    return sheet.bought.cost if step == 1 else sheet.ledger.stages[step - 2].cost_out
-
-
 def _of_shop(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
     for place, (pack, shop) in enumerate(zip(batch.shop, sheet.shop, strict=True)):
         yield Derivation(
@@ -197,7 +146,7 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             inputs=(
                 theirs,
                 Input(label="a pound of the house's", value=final.cost_per_lb, unit="unit_cost"),
-                Input(label="what is left", value=final.grams, unit="weight", steps=_last_steps(sheet)),
+                Input(label="what is left", value=final.grams, unit="weight", steps=last_steps(sheet)),
             ),
             value=shop.saved_on_batch,
             unit="money",
@@ -251,14 +200,6 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
 
 def _worked(sheet: Sheet) -> tuple[int, ...]:
     return tuple(stage.step for stage in sheet.ledger.stages if stage.own.of.get("labour"))
-
-
-def _last_steps(sheet: Sheet) -> tuple[int, ...]:
-    """The steps that weighed what is left: of each final main the last."""
-    last: dict[str, int] = {}
-    for stage in sheet.ledger.stages:
-        last.update((piece.id, stage.step) for piece in stage.made)
-    return tuple(sorted({last.get(main.id, 0) for main in sheet.ledger.mains}))
 
 
 def _steps_of(sheet: Sheet, group: str) -> tuple[int, ...]:

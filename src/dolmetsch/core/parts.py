@@ -63,17 +63,18 @@ def _shrinks(sheet: Sheet) -> tuple[Fraction, dict[str, tuple[Fraction, tuple[in
     """Price of a pound of meat as bought, and by kind of step what its shrink adds to it."""
     stages = sheet.ledger.stages
     first = stages[0].before if stages else sheet.ledger.mains
-    price = before = _meat_per_lb(first)
+    price = before = meat_per_lb(first)
     found: dict[str, tuple[Fraction, tuple[int, ...]]] = {}
     for stage in stages:
-        after = _meat_per_lb(stage.after)
+        after = meat_per_lb(stage.after)
         change, steps = found.get(stage.kind, (ZERO, ()))
         found[stage.kind] = (change + after - before, (*steps, stage.step))
         before = after
     return price, found
 
 
-def _meat_per_lb(pieces: tuple[Piece, ...]) -> Fraction:
+def meat_per_lb(pieces: tuple[Piece, ...]) -> Fraction:
+    """What meat, and buying it, is of a pound of ``pieces``; nothing where there are none."""
     grams = grams_of(pieces)
     meat = sum([piece.bill.group(group) for piece in pieces for group in MEAT_GROUPS], ZERO)
     return meat * GRAMS_PER_LB / grams if grams else ZERO

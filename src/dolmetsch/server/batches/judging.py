@@ -203,6 +203,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
         parts=[
             out.PartOut(
                 sort=part.sort,
+                name=part.name,
                 label=_label_part(part),
                 per_lb=per_lb[place],
                 per_portion=per_portion[place],

@@ -4,8 +4,9 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Final
 
+from dolmetsch.core.derivation import Derivation, Input, Unit
 from dolmetsch.core.exact import fixed
-from dolmetsch.core.explain import Derivation, Input, Unit, explain
+from dolmetsch.core.explain import explain
 from dolmetsch.core.parts import compute_outlay
 from dolmetsch.core.reference import INSPECTED_PLANTS
 from dolmetsch.core.strip import label_kind
@@ -67,7 +68,9 @@ def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
         ],
         outlay_paid=print_money(sum([line.paid for line in outlay], Fraction(0))),
         outlay_charged=print_money(sum([line.charged for line in outlay], Fraction(0))),
-        derivations=[_show_derivation(told, reckoning, sign) for told in explain(record, sheet)],
+        derivations=[
+            _show_derivation(told, reckoning, sign) for told in explain(record, sheet, reckoning.strip)
+        ],
         policy=show_policy(batch, reckoning),
         policy_words=describe_policy(own[-1] if own else batch, sign),
         policy_is_own=bool(own),

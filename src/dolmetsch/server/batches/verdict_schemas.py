@@ -49,6 +49,7 @@ class PartOut(BaseModel):
     """A part of the bill; the columns add up to their totals to the cent. ``entries`` it comes from."""
 
     sort: str
+    name: str
     label: str
     per_lb: Fixed
     per_portion: Fixed | None

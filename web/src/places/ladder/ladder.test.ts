@@ -16,9 +16,9 @@ afterEach(() => vi.unstubAllGlobals())
 const page = { template: '<p />' }
 const router = createRouter({
   history: createMemoryHistory(),
-  routes: ['strip', 'log', 'kitchen'].map((name) => ({ path: `/${name}/:code?`, name, component: page })),
+  routes: ['', 'strip', 'log', 'kitchen'].map((name) => ({ path: `/${name}/:code?`, name, component: page })),
 })
-const stubs = { RouterLink: RouterLinkStub }
+const components = { RouterLink: RouterLinkStub }
 const plain = (text: string): string => text.replace(/\s+/g, ' ')
 
 describe('the scale of prices', () => {
@@ -45,7 +45,7 @@ describe('the ladder', () => {
   const [pound, slice] = judged().bases as [Basis, Basis]
   const [rung] = pound.shops as [Basis['shops'][number]]
   const ladder = (basis: Basis, tried: Basis | null = null): string =>
-    plain(mount(PriceLadder, { props: { basis, tried, code: 'J-01' }, global: { stubs } }).text())
+    plain(mount(PriceLadder, { props: { basis, tried, code: 'J-01' }, global: { components } }).text())
 
   it('says how far house and shop are apart, and how sure the scale is', () => {
     expect(ladder(pound)).toContain('$2.58 under the good shop kind')
@@ -73,7 +73,7 @@ describe('how many slabs', () => {
     plain(
       mount(SlabsAtOnce, {
         props: { judged: judged({ size: { ...size, ...more } }) },
-        global: { stubs },
+        global: { components },
       }).text(),
     )
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Batch, Shop, Verdict } from '@/shared/api/client'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
-import WhyFigure from './WhyFigure.vue'
+import WhyFigure from '@/shared/why/WhyFigure.vue'
 
 /** House beside each of the shop's kinds: cheaper or dearer by how much a pound, a portion, on the batch. */
 const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
@@ -37,12 +37,7 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
           The scale cannot tell these two apart.
         </li>
         <li v-if="shop.saved_on_batch">
-          <WhyFigure
-            :verdict="verdict"
-            figure="saved_on_batch"
-            :shop="index"
-            :log="batch.log"
-            :code="batch.code"
+          <WhyFigure figure="saved_on_batch" :shop="index"
             ><b>{{ money(without(shop.saved_on_batch)) }}</b></WhyFigure
           >
           {{ less(shop.saved_on_batch) }} on this batch<template v-if="shop.saved_per_portion"
@@ -53,38 +48,21 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
         <template v-if="index === 0">
           <li v-if="shop.break_even">
             It stops paying above
-            <WhyFigure
-              :verdict="verdict"
-              figure="break_even"
-              :shop="index"
-              :log="batch.log"
-              :code="batch.code"
+            <WhyFigure figure="break_even" :shop="index"
               ><b>{{ costText(shop.break_even) }}</b></WhyFigure
             >
             a {{ unitWord }} as bought.
           </li>
           <li v-if="shop.earned_per_hour">
             Your hour {{ shop.earned_per_hour.startsWith('-') ? 'lost' : 'earned' }}
-            <WhyFigure
-              :verdict="verdict"
-              figure="earned_per_hour"
-              :shop="index"
-              :log="batch.log"
-              :code="batch.code"
+            <WhyFigure figure="earned_per_hour" :shop="index"
               ><b>{{ money(without(shop.earned_per_hour)) }}</b></WhyFigure
             >.
           </li>
         </template>
         <li class="quiet small">
           {{ packText(shop) }}:
-          <WhyFigure
-            :verdict="verdict"
-            figure="shop_per_lb"
-            :shop="index"
-            :log="batch.log"
-            :code="batch.code"
-            >{{ costText(shop.unit_cost) }}</WhyFigure
-          >
+          <WhyFigure figure="shop_per_lb" :shop="index">{{ costText(shop.unit_cost) }}</WhyFigure>
           a {{ unitWord }} in the pack<template v-if="shop.portion"
             >, {{ money(shop.portion) }} a portion</template
           >

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Judged } from '@/shared/api/client'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
+import WhyFigure from '@/shared/why/WhyFigure.vue'
 import { colourOfPart } from '@/shared/strip/materials'
 
 /** The bill by what it was for, shrink by its step; what came off is given back below. Adds up to the cent. */
@@ -45,7 +46,11 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
       <dl>
         <div v-for="part in parts" :key="part.label">
           <dt><i :style="{ background: part.colour }" aria-hidden="true"></i>{{ part.label }}</dt>
-          <dd>{{ money(part.figure) }}</dd>
+          <dd>
+            <WhyFigure :figure="by === 'per_lb' ? `part_${part.sort}_${part.name}` : ''">{{
+              money(part.figure)
+            }}</WhyFigure>
+          </dd>
         </div>
         <div class="all">
           <dt>all</dt>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Batch, Verdict } from '@/shared/api/client'
 import { ofStage, useUnits } from '@/shared/quantity/useUnits'
-import WhyFigure from './WhyFigure.vue'
+import WhyFigure from '@/shared/why/WhyFigure.vue'
 
 /** The one number, and the stage it is of. */
 const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
@@ -26,9 +26,7 @@ const title = computed(() =>
     <p class="quiet small">{{ title }}</p>
     <template v-if="house.unit_cost">
       <p class="big">
-        <WhyFigure :verdict="verdict" figure="cost_per_lb" :log="batch.log" :code="batch.code">{{
-          costText(house.unit_cost)
-        }}</WhyFigure>
+        <WhyFigure figure="cost_per_lb">{{ costText(house.unit_cost) }}</WhyFigure>
       </p>
       <p class="quiet">
         {{ otherCostText(house.unit_cost)
@@ -44,34 +42,26 @@ const title = computed(() =>
       <div v-if="house.portion_label">
         <dt>A portion, {{ house.portion_label }}</dt>
         <dd v-if="house.portion">
-          <WhyFigure :verdict="verdict" figure="portion" :log="batch.log" :code="batch.code">{{
-            money(house.portion)
-          }}</WhyFigure>
+          <WhyFigure figure="portion">{{ money(house.portion) }}</WhyFigure>
         </dd>
         <dd v-else class="quiet later">once sliced</dd>
       </div>
       <div v-if="house.cost_per_slice">
         <dt>A slice, of {{ house.slices }}</dt>
         <dd>
-          <WhyFigure :verdict="verdict" figure="cost_per_slice" :log="batch.log" :code="batch.code">{{
-            money(house.cost_per_slice)
-          }}</WhyFigure>
+          <WhyFigure figure="cost_per_slice">{{ money(house.cost_per_slice) }}</WhyFigure>
         </dd>
       </div>
       <div>
         <dt>Kept of what was bought</dt>
         <dd>
-          <WhyFigure :verdict="verdict" figure="kept" :log="batch.log" :code="batch.code"
-            >{{ house.kept_of_bought }} %</WhyFigure
-          >
+          <WhyFigure figure="kept">{{ house.kept_of_bought }} %</WhyFigure>
         </dd>
       </div>
       <div v-if="house.cost_per_cooked">
         <dt>A {{ unitWord }} cooked, {{ house.fry_kept }} % left</dt>
         <dd>
-          <WhyFigure :verdict="verdict" figure="cost_per_cooked_lb" :log="batch.log" :code="batch.code">{{
-            costText(house.cost_per_cooked)
-          }}</WhyFigure>
+          <WhyFigure figure="cost_per_cooked_lb">{{ costText(house.cost_per_cooked) }}</WhyFigure>
         </dd>
       </div>
       <div v-if="batch.loss_account !== '0.00'">

@@ -9,6 +9,7 @@ import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useKeys } from '@/shared/ui/useKeys'
+import { provideWhy } from '@/shared/why/why'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
@@ -21,6 +22,7 @@ const router = useRouter()
 const slug = useSlug()
 const { data: batch, error, refetch } = useBatch(code)
 const { data: verdict } = useVerdict(code)
+provideWhy({ verdict, batch })
 const openLog = (): void => void router.push({ name: 'log', params: { code: props.code } })
 useKeys({
   l: openLog,
@@ -70,7 +72,7 @@ const drawn = computed(() => {
           quiet-label
           :choices="pieces"
         />
-        <Strip v-if="drawn" :key="piece" :batch="drawn" />
+        <Strip v-if="drawn" :key="piece" :batch="drawn" :asked="piece === ALL" />
         <p class="keys quiet small">← → walk the steps · W weigh · L log · H house or shop · ? all keys</p>
         <div class="below">
           <BillParts v-if="verdict" :bill="verdict.judged.bill" />

@@ -1,18 +1,20 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { defineComponent, h, ref } from 'vue'
 import type { Batch } from '@/shared/api/client'
 import { batch, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
-import WhyFigure from './WhyFigure.vue'
+import WhyFigure from '@/shared/why/WhyFigure.vue'
+import { provideWhy } from '@/shared/why/why'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
-const stubs = { RouterLink: RouterLinkStub }
+const components = { RouterLink: RouterLinkStub }
 const text = (component: object, shown: Batch): string =>
-  mount(component, { props: { batch: shown, verdict: undefined }, global: { stubs } })
+  mount(component, { props: { batch: shown, verdict: undefined }, global: { components } })
     .text()
     .replace(/\s+/g, ' ')
 const sliced = (): Batch => {
@@ -103,15 +105,19 @@ describe('where the bill went', () => {
 })
 
 describe('a figure that is asked', () => {
-  it('tells inputs, formula in words and the entries behind it', async () => {
-    const props = { verdict: verdict(), figure: 'saved_on_batch', shop: 0, log: [entry(1)], code: 'J-01' }
-    const shown = mount(WhyFigure, {
-      props,
-      slots: { default: '15.50' },
-      attachTo: document.body,
-      global: { stubs },
+  const asked = (figure: string, shop?: number) => {
+    const known = { verdict: ref(verdict()), batch: ref(batch({ log: [entry(1)] })) }
+    const place = defineComponent({
+      setup: () => {
+        provideWhy(known)
+        return () => h(WhyFigure, { figure, shop }, () => '15.50')
+      },
     })
-    await shown.get('button').trigger('click')
+    return mount(place, { attachTo: document.body, global: { components } })
+  }
+
+  it('tells inputs, formula in words and the entries behind it', async () => {
+    await asked('saved_on_batch', 0).get('button').trigger('click')
     const told = document.querySelector('[role="dialog"]')?.textContent?.replace(/\s+/g, ' ')
     expect(told).toContain("(shop's pound − house's pound) × weight of what is left")
     expect(told).toContain('6.00 lb, 2.722 kg')
@@ -119,11 +125,6 @@ describe('a figure that is asked', () => {
   })
 
   it('is plain where there is nothing to tell', () => {
-    const props = { verdict: undefined, figure: 'portion', log: [], code: 'J-01' }
-    expect(
-      mount(WhyFigure, { props, slots: { default: '1.22' }, global: { stubs } })
-        .find('button')
-        .exists(),
-    ).toBe(false)
+    expect(asked('portion').find('button').exists()).toBe(false)
   })
 })

@@ -1499,6 +1499,8 @@ export interface components {
         PartOut: {
             /** Sort */
             sort: string;
+            /** Name */
+            name: string;
             /** Label */
             label: string;
             /** Per Lb */

@@ -2,8 +2,10 @@
 import type { Batch, Column } from '@/shared/api/client'
 import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
+import WhyFigure from '@/shared/why/WhyFigure.vue'
 
-defineProps<{ column: Column; sources: Batch['sources'] }>()
+const props = defineProps<{ column: Column; sources: Batch['sources']; place: number | null }>()
+const figure = (name: string): string => (props.place === null ? '' : `column_${props.place}_${name}`)
 const { bothText, costText, otherCostText, money, unitWord } = useUnits()
 </script>
 
@@ -13,7 +15,9 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
       <b>{{ column.label }}</b>, {{ spanText(column.first_at, column.last_at) }}:
       <template v-if="column.came_together">came together, </template>
       <template v-if="column.kept_of_step">{{ bothText(column.weight_in) }} → </template>
-      <b>{{ bothText(column.weight_out) }}</b>
+      <b>{{ bothText(column.weight_out) }}</b><template v-if="column.kept_of_step"
+        >, <WhyFigure :figure="figure('kept')">{{ column.kept_of_step }} %</WhyFigure> kept</template
+      >
       <template v-for="peel in column.peels" :key="peel.name">
         · {{ peel.name }} {{ peel.gain ? '+' : '' }}{{ bothText(peel.weight)
         }}<template v-if="peel.carried !== null && peel.carried !== '0.00'"
@@ -28,11 +32,17 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
       >.
     </p>
     <p>
-      Spent {{ money(column.spent)
-      }}<template v-if="column.worth_back !== '0.00'">, worth back {{ money(column.worth_back) }}</template
+      Spent
+      <WhyFigure :figure="figure('spent')">{{ money(column.spent) }}</WhyFigure><template
+        v-if="column.worth_back !== '0.00'"
+        >, worth back {{ money(column.worth_back) }}</template
       >.
       <template v-if="column.cost">
-        A {{ unitWord }} then cost <b>{{ costText(column.cost) }}</b> ({{ otherCostText(column.cost) }}).
+        A {{ unitWord }} then cost
+        <b
+          ><WhyFigure :figure="figure('price')">{{ costText(column.cost) }}</WhyFigure></b
+        >
+        ({{ otherCostText(column.cost) }}).
       </template>
     </p>
   </div>

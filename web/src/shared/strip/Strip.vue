@@ -7,7 +7,11 @@ import StripDown from './StripDown.vue'
 import type { Drawn } from './useStrip'
 
 /** The batch's one picture: ribbon of weight, climb of price, ledger, over the same steps. */
-const props = defineProps<{ batch: Drawn }>()
+const props = defineProps<{
+  batch: Drawn
+  /** Its figures can be asked where they come from: it is the batch as recorded, all pieces. */
+  asked?: boolean
+}>()
 const batch = toRef(props, 'batch')
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
@@ -27,6 +31,7 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
     <ColumnTold
       v-if="column"
       :column="column"
+      :place="asked ? (chosen ?? batch.strip.columns.length - 1) : null"
       :sources="column.kind === 'bought' ? (batch.sources ?? []) : []"
     />
   </section>

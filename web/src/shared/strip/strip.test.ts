@@ -79,7 +79,7 @@ describe('the strip down a phone', () => {
 describe('what a column tells', () => {
   it('says where its weight and money went, in both units', () => {
     const told = mount(ColumnTold, {
-      props: { sources: [], column: batch().strip.columns[1] ?? column('x', 'X') },
+      props: { sources: [], place: null, column: batch().strip.columns[1] ?? column('x', 'X') },
     })
     const text = told.text().replace(/\s+/g, ' ')
     expect(text).toContain('10.00 lb (4.536 kg) → 8.00 lb (3.629 kg)')

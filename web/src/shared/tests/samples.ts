@@ -175,6 +175,7 @@ export function judged(more: Partial<Judged> = {}): Judged {
       parts: [
         {
           sort: 'meat',
+          name: 'meat',
           label: 'meat as bought',
           per_lb: '2.00',
           per_portion: null,
@@ -183,6 +184,7 @@ export function judged(more: Partial<Judged> = {}): Judged {
         },
         {
           sort: 'shrink',
+          name: 'trim',
           label: 'lost to the trim',
           per_lb: '1.42',
           per_portion: null,

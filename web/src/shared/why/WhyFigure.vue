@@ -1,24 +1,25 @@
 <script setup lang="ts">
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
-import type { Entry, Verdict } from '@/shared/api/client'
+import type { Entry } from '@/shared/api/client'
+import { useWhy } from './why'
 
 /** A figure that can be asked where it came from: its inputs, the formula in words, the entries behind it. */
 const props = defineProps<{
-  verdict: Verdict | undefined
   figure: string
   /** Which shop's, where it is one of a shop. */
   shop?: number
-  log: Entry[]
-  code: string
 }>()
 const shown = ref(false)
+const why = useWhy()
 const told = computed(() =>
-  props.verdict?.derivations.find(
+  why?.verdict.value?.derivations.find(
     (one) => one.figure === props.figure && (one.shop ?? undefined) === props.shop,
   ),
 )
-const entriesOf = (ids: number[]): Entry[] => props.log.filter((entry) => ids.includes(entry.id))
+const batch = computed(() => why?.batch.value)
+const entriesOf = (ids: number[]): Entry[] =>
+  (batch.value?.log ?? []).filter((entry) => ids.includes(entry.id))
 </script>
 
 <template>
@@ -55,7 +56,7 @@ const entriesOf = (ids: number[]): Entry[] => props.log.filter((entry) => ids.in
                 <RouterLink
                   v-for="entry in entriesOf(line.entries)"
                   :key="entry.id"
-                  :to="{ name: 'log', params: { code } }"
+                  :to="{ name: 'log', params: { code: batch?.code } }"
                   >entry {{ entry.sequence }}, {{ entry.label.toLowerCase() }}</RouterLink
                 >
               </template>
