@@ -5,10 +5,10 @@ import os
 import sys
 from subprocess import run
 
-from dolmetsch.command import answering, checking, place, serving
-from dolmetsch.command.database import close_scratch, open_scratch
-from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command import place
 from dolmetsch.command.telling import RefusedError, TroubleError, must, say
+
+# the rest is imported by the verb that needs it: an answer to a document is to be quick
 
 
 def main(words: list[str]) -> int:
@@ -34,18 +34,18 @@ def _read(words: list[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog="./dolmetsch", description="What house-cured meat really costs.")
     verbs = parser.add_subparsers(required=True, metavar="VERB")
     start = verbs.add_parser("start", help="set up what is missing, start MariaDB and serve, until Ctrl-C")
-    start.add_argument("--port", type=_port, default=serving.PORT, help="of the application (%(default)s)")
-    start.add_argument("--db-port", type=_port, default=serving.DB_PORT, help="of MariaDB (%(default)s)")
-    start.set_defaults(run=lambda told: serving.start(port=told.port, db_port=told.db_port))
+    start.add_argument("--port", type=_port, default=place.PORT, help="of the application (%(default)s)")
+    start.add_argument("--db-port", type=_port, default=place.DB_PORT, help="of MariaDB (%(default)s)")
+    start.set_defaults(run=_start)
     stop = verbs.add_parser("stop", help="stop a start that runs elsewhere")
-    stop.set_defaults(run=lambda _told: serving.stop())
+    stop.set_defaults(run=_stop)
     test = verbs.add_parser("test", help="set up and run every check")
     test.add_argument("--only", help="run only the checks whose name contains this")
-    test.set_defaults(run=lambda told: checking.check_all(only=told.only))
+    test.set_defaults(run=_test)
     for name, of in (("cost", "what a batch document came to"), ("cure", "what to weigh out for a cure")):
         verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
         verb.add_argument("file", metavar="FILE|-")
-        verb.set_defaults(run=lambda told, name=name: answering.answer(name, told.file))
+        verb.set_defaults(run=_answer, verb=name)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
     api.set_defaults(run=lambda _told: _write_api())
     for name, script, words_of in (
@@ -57,6 +57,30 @@ def _read(words: list[str]) -> argparse.Namespace:
     return parser.parse_args(words)
 
 
+def _start(told: argparse.Namespace) -> None:
+    from dolmetsch.command import serving
+
+    serving.start(port=told.port, db_port=told.db_port)
+
+
+def _stop(_told: argparse.Namespace) -> None:
+    from dolmetsch.command import serving
+
+    serving.stop()
+
+
+def _test(told: argparse.Namespace) -> None:
+    from dolmetsch.command import checking
+
+    checking.check_all(only=told.only)
+
+
+def _answer(told: argparse.Namespace) -> None:
+    from dolmetsch.command import answering
+
+    answering.answer(told.verb, told.file)
+
+
 def _port(typed: str) -> int:
     if not typed.isdigit() or not 1024 <= int(typed) <= 65535:
         raise argparse.ArgumentTypeError(f"“{typed}” is no port; take a number from 1024 to 65535")
@@ -64,6 +88,10 @@ def _port(typed: str) -> int:
 
 
 def _write_api() -> None:
+    from dolmetsch.command import serving
+    from dolmetsch.command.database import close_scratch, open_scratch
+    from dolmetsch.command.machine import set_up
+
     set_up(for_tests=False)
     database = open_scratch()
     try:
@@ -80,6 +108,10 @@ def _write_api() -> None:
 
 def _run_script(script: str) -> None:
     """Run a script of the project's beside a scratch record store."""
+    from dolmetsch.command import serving
+    from dolmetsch.command.database import close_scratch, open_scratch
+    from dolmetsch.command.machine import build_web, set_up
+
     set_up(for_tests=True)
     build_web()
     database = open_scratch()

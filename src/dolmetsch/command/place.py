@@ -14,6 +14,9 @@ WEB: Final = ROOT / "web"
 VENV: Final = PRIVATE / "venv"
 PYTHON: Final = VENV / "bin" / "python"
 LOGS: Final = PRIVATE / "logs"
+#: Where the application and MariaDB listen, unless told otherwise.
+PORT: Final = 8137
+DB_PORT: Final = 33137
 
 
 def prepare() -> None:

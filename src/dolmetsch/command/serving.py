@@ -16,8 +16,6 @@ from dolmetsch.command.holding import find_holder, hold, is_held, tell_holder
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
 
-PORT: Final = 8137
-DB_PORT: Final = 33137
 RESTARTS_A_MINUTE: Final = 5
 READY_SECONDS: Final = 30
 WORKERS: Final = 2
@@ -28,7 +26,7 @@ class _StopAskedError(Exception):
     """Ctrl-C, or ./dolmetsch stop."""
 
 
-def start(*, port: int = PORT, db_port: int = DB_PORT) -> None:
+def start(*, port: int, db_port: int) -> None:
     """Set up, start everything, say where it is, and watch over it until asked to stop.
 
     Raises:

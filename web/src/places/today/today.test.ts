@@ -7,7 +7,10 @@ enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const row = (more: Parameters<typeof standing>[0] = {}): string =>
-  mount(BatchRow, { props: { batch: standing(more) }, global: { stubs: { RouterLink: RouterLinkStub } } })
+  mount(BatchRow, {
+    props: { batch: standing(more) },
+    global: { components: { RouterLink: RouterLinkStub } },
+  })
     .text()
     .replace(/\s+/g, ' ')
 

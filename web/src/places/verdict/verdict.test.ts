@@ -95,12 +95,14 @@ describe('house against shop', () => {
 
 describe('where the bill went', () => {
   it('lists each part, and a total the parts add up to, for a pound or for the batch', async () => {
-    const shown = mount(BillParts, { props: { bill: judged().bill } })
+    const shown = mount(BillParts, { props: { bill: judged().bill }, global: { components } })
     expect(shown.text()).toContain('lost to the trim$1.42')
     expect(shown.text()).toContain('all$3.42')
     await shown.find('input[value="on_batch"]').setValue(true)
     expect(shown.text()).toContain('all$20.50')
-    expect(mount(BillParts, { props: { bill: null } }).text()).toContain('Nothing is left')
+    expect(mount(BillParts, { props: { bill: null }, global: { components } }).text()).toContain(
+      'Nothing is left',
+    )
   })
 })
 

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, shop, standIn, weight } from '@/shared/tests/samples'
 import ColumnTold from './ColumnTold.vue'
@@ -79,6 +79,7 @@ describe('the strip down a phone', () => {
 describe('what a column tells', () => {
   it('says where its weight and money went, in both units', () => {
     const told = mount(ColumnTold, {
+      global: { components: { RouterLink: RouterLinkStub } },
       props: { sources: [], place: null, column: batch().strip.columns[1] ?? column('x', 'X') },
     })
     const text = told.text().replace(/\s+/g, ' ')
