@@ -77,7 +77,9 @@ def _read_format(head: Node) -> None:
 
 def _read_one(head: Node, sheets: dict[str, Sheet]) -> Batch:
     steps, store, portion = head.find("steps"), head.find("store"), head.find("portion")
-    scale, fry = head.find("scale"), head.find("fry_yield")
+    scale, fry, name = head.find("scale"), head.find("fry_yield"), head.find("name")
+    if name is not None:
+        name.text()
     resolution = scale.weight() if scale else None
     lots = head.get("lots").items(empty=True)
     if not lots:
@@ -161,7 +163,7 @@ def _read_step(node: Node, resolution: Fraction | None) -> Step:
     kind, minutes, overhead = node.find("kind"), node.find("minutes"), node.find("overhead")
     used, scale = node.find("used"), node.find("scale")
     return Step(
-        kind=kind.text() if kind else "",
+        kind=kind.text().strip() if kind else "",
         action=_read_action(node),
         minutes=minutes.number("minutes") if minutes else Fraction(0),
         used=tuple(_read_used(line) for line in (used.items(empty=True) if used else [])),
@@ -284,7 +286,7 @@ def _read_portion(node: Node) -> Portion:
 def _read_pack(node: Node) -> ShopPack:
     name, slices, fry = node.find("name"), node.find("slices"), node.find("fry_yield")
     return ShopPack(
-        name=name.text() if name else "",
+        name=name.text().strip() if name else "",
         paid=node.get("paid").money(),
         grams=node.get("weight").weight(),
         slices=slices.whole("slices") if slices else None,

@@ -84,7 +84,7 @@ def _final(final: FinalFigures) -> Answer:
 
 def _compared(shop: Comparison) -> Answer:
     return {
-        "name": shop.name,
+        "name": shop.name or None,
         "cost_per_lb": _money(shop.cost_per_lb),
         "cost_per_slice": _money(shop.cost_per_slice),
         "cost_per_cooked_lb": _money(shop.cost_per_cooked_lb),

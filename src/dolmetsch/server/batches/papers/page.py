@@ -31,7 +31,7 @@ def write_pdf(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen, now: da
         "sign": sign,
         "unit": kitchen.weight_unit,
         "now": now,
-        "strip": draw_strip(batch.strip, unit=kitchen.weight_unit, sign=sign),
+        "strip": draw_strip(batch.strip, batch.shops, unit=kitchen.weight_unit, sign=sign),
     }
     template = ENGINE.get_template("sheet.html")
     for size in SIZES:

@@ -3,20 +3,25 @@
 from html import escape
 from typing import Final
 
-from dolmetsch.server.batches.schemas import ColumnOut, StripOut
+from dolmetsch.server.batches.schemas import ColumnOut, ShopOut, StripOut, UnitCost
 
-WIDTH, HEAD, CLIMB, RIBBON, FOOT = 720, 22, 92, 110, 74
+WIDTH, HEAD, CLIMB, RIBBON, FOOT = 720, 22, 120, 100, 74
+#: Room at the right for the names of the shop's kinds, where there are any.
+MARGIN: Final = 104
 #: Letters that fit across a column, by its width.
 LETTER: Final = 5.2
 
 
-def draw_strip(strip: StripOut, *, unit: str, sign: str) -> str:
-    """An SVG of the strip: climb above, ribbon below, what left it by name under each column."""
+def draw_strip(strip: StripOut, shops: list[ShopOut], *, unit: str, sign: str) -> str:
+    """An SVG of the strip: climb above beside the shop's kinds, ribbon below, what left it by name."""
     columns = strip.columns
-    wide = WIDTH / max(len(columns), 1)
+    across = WIDTH - (MARGIN if shops else 0)
+    wide = across / max(len(columns), 1)
     top = max([float(column.weight_in.kg) for column in columns] or [1]) or 1
     prices = [_price(column, unit) for column in columns]
-    dearest = max([price for price in prices if price is not None] or [1.0]) or 1.0
+    levels = [(shop.name, float(_in_unit(shop.unit_cost, unit))) for shop in shops]
+    heights = [price for price in prices if price is not None] + [level for _, level in levels]
+    dearest = max(heights or [1.0]) or 1.0
     parts = [
         f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDTH} {HEAD + CLIMB + RIBBON + FOOT}" '
         f'width="100%" font-family="Archivo, sans-serif" font-size="10">',
@@ -24,6 +29,10 @@ def draw_strip(strip: StripOut, *, unit: str, sign: str) -> str:
         'patternTransform="rotate(45)"><rect width="4" height="4" fill="#fff"/>'
         '<line x1="0" y1="0" x2="0" y2="4" stroke="#000" stroke-width="1.1"/></pattern></defs>',
     ]
+    last = 0.0
+    for name, level in sorted(levels, key=lambda one: -one[1]):
+        last = max(_height(level, dearest), last + 11)
+        parts += _draw_level(f"{name} {sign}{level:.2f}", _height(level, dearest), last, across)
     for place, (column, price) in enumerate(zip(columns, prices, strict=True)):
         left = place * wide
         parts += _draw_head(column, left, wide)
@@ -35,9 +44,15 @@ def draw_strip(strip: StripOut, *, unit: str, sign: str) -> str:
 
 
 def _price(column: ColumnOut, unit: str) -> float | None:
-    if column.cost is None:
-        return None
-    return float(column.cost.per_lb if unit == "lb" else column.cost.per_kg)
+    return None if column.cost is None else float(_in_unit(column.cost, unit))
+
+
+def _in_unit(cost: UnitCost, unit: str) -> str:
+    return cost.per_lb if unit == "lb" else cost.per_kg
+
+
+def _height(price: float, dearest: float) -> float:
+    return HEAD + CLIMB - (CLIMB - 22) * price / dearest
 
 
 def _text(x: float, y: float, words: str, **more: str) -> str:
@@ -52,10 +67,21 @@ def _draw_head(column: ColumnOut, left: float, wide: float) -> list[str]:
 
 
 def _draw_price(price: float, dearest: float, left: float, wide: float, sign: str) -> list[str]:
-    y = HEAD + CLIMB - (CLIMB - 22) * price / dearest
+    y = _height(price, dearest)
     ends = f'x1="{left:.1f}" y1="{y:.1f}" x2="{left + wide:.1f}" y2="{y:.1f}"'
     line = f'<line {ends} stroke="#000" stroke-width="2"/>'
-    return [line, _text(left + 4, y - 4, f"{sign}{price:.2f}", font_weight="700", font_size="11")]
+    words = f"{sign}{price:.2f}"
+    ground = f'<rect x="{left + 2:.1f}" y="{y - 14:.1f}" width="{len(words) * 7}" height="12" fill="#fff"/>'
+    return [line, ground, _text(left + 4, y - 4, words, font_weight="700", font_size="11")]
+
+
+def _draw_level(words: str, y: float, label: float, across: float) -> list[str]:
+    """A shop's kind as a dashed line across all columns, named beside them."""
+    line = f'<path d="M0 {y:.1f}H{across:.1f}L{across + 8:.1f} {label:.1f}" fill="none" stroke="#000" '
+    return [
+        f'{line}stroke-dasharray="5 4"/>',
+        _text(across + 11, label + 3, _fit(words, MARGIN), font_size="8.5"),
+    ]
 
 
 def _draw_ribbon(column: ColumnOut, top: float, left: float, wide: float) -> list[str]:
