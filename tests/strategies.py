@@ -1,10 +1,24 @@
 """Random batches that could have happened, for the properties."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 from hypothesis import strategies as st
 
-from dolmetsch.core.batch import AS_MAIN, Batch, ByProduct, Lot, Main, Policy, Split, Step, Used, Weigh
+from dolmetsch.core.batch import (
+    AS_MAIN,
+    Batch,
+    ByProduct,
+    Discard,
+    Lot,
+    Main,
+    Merge,
+    Policy,
+    Split,
+    Step,
+    Used,
+    Weigh,
+)
 from dolmetsch.core.quantity import Price
 
 GROUPS = ("cure", "fuel", "packaging", "other")
@@ -48,32 +62,66 @@ def splits(draw, *, piece, grams, mint):
 
 
 @st.composite
+def weighings(draw, *, standing):
+    entering = draw(st.lists(st.sampled_from(sorted(standing)), unique=True, min_size=1))
+    ratios = {mark: Fraction(draw(st.integers(50, 120)), 100) for mark in entering}
+    return Weigh(grams={mark: standing[mark] * ratio for mark, ratio in ratios.items()})
+
+
+@st.composite
+def merges(draw, *, standing, mint):
+    pieces = draw(st.lists(st.sampled_from(sorted(standing)), unique=True, min_size=1, max_size=4))
+    together = sum(standing[mark] for mark in pieces)
+    into = Main(id=next(mint), grams=together * draw(st.integers(60, 130)) / 100)
+    return Merge(pieces=tuple(pieces), into=into)
+
+
+@st.composite
+def discards(draw, *, standing):
+    pieces = draw(st.lists(st.sampled_from(sorted(standing)), unique=True, min_size=1, max_size=2))
+    return Discard(pieces=tuple(pieces), charge=draw(st.sampled_from(["batch", "loss"])))
+
+
+@st.composite
+def actions(draw, *, standing, mint):
+    """One action on the pieces that stand; ``standing`` is brought up to date."""
+    act = draw(st.sampled_from(["split", "split", "weigh", "weigh", "merge", "discard"]))
+    if act == "split":
+        piece = draw(st.sampled_from(sorted(standing)))
+        action = draw(splits(piece=piece, grams=standing.pop(piece), mint=mint))
+        standing |= {out.id: out.grams for out in action.into}
+        return action
+    if act == "weigh":
+        action = draw(weighings(standing=standing))
+        standing |= action.grams
+        return action
+    if act == "merge":
+        action = draw(merges(standing=standing, mint=mint))
+        standing[action.into.id] = action.into.grams
+    else:
+        action = draw(discards(standing=standing))
+    for mark in action.pieces:
+        del standing[mark]
+    return action
+
+
+@st.composite
 def batches(draw):
-    """Up to three lots and seven steps of weighing and splitting, always possible."""
-    marks = iter(f"p{n}" for n in range(1000))
-    lots = [
-        Lot(id=next(marks), grams=draw(weights), paid=draw(money)) for _ in range(draw(st.integers(1, 3)))
-    ]
+    """Up to three lots and seven steps of all four kinds, by-products going on; always possible."""
+    mint = iter(f"p{n}" for n in range(1000))
+    lots = [Lot(id=next(mint), grams=draw(weights), paid=draw(money)) for _ in range(draw(st.integers(1, 3)))]
     standing = {lot.id: lot.grams for lot in lots}
     steps = []
     for _ in range(draw(st.integers(0, 7))):
-        if draw(st.booleans()):
-            piece = draw(st.sampled_from(sorted(standing)))
-            action = draw(splits(piece=piece, grams=standing.pop(piece), mint=marks))
-            standing |= {out.id: out.grams for out in action.into if isinstance(out, Main)}
-            entering = [piece]
-        else:
-            entering = draw(st.lists(st.sampled_from(sorted(standing)), unique=True, min_size=1))
-            ratios = {mark: Fraction(draw(st.integers(50, 120)), 100) for mark in entering}
-            standing |= {mark: standing[mark] * ratio for mark, ratio in ratios.items()}
-            action = Weigh(grams={mark: standing[mark] for mark in entering})
-        steps.append(
-            Step(
-                kind="any",
-                action=action,
-                minutes=Fraction(draw(st.integers(0, 240))),
-                used=tuple(draw(st.lists(used_lines(entering), max_size=3))),
-                overhead=draw(money),
-            )
+        if not standing:
+            break
+        action = draw(actions(standing=standing, mint=mint))
+        step = Step(
+            kind="any",
+            action=action,
+            minutes=Fraction(draw(st.integers(0, 240))),
+            overhead=draw(money),
         )
+        used = draw(st.lists(used_lines(list(step.entering)), max_size=3))
+        steps.append(replace(step, used=tuple(used)))
     return Batch(lots=tuple(lots), steps=tuple(steps), policy=draw(policies))

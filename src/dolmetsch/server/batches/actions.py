@@ -260,7 +260,8 @@ def _path_in(content: typed.Content, told: str) -> str:
         marks = [line.mark for line in content.weights]
         return f"weights[{marks.index(tail)}].weight" if tail in marks else "weights"
     if isinstance(content, typed.BoughtIn):
-        return told.partition("].")[2] or told
+        tail = told.partition("].")[2] or told
+        return {"id": "mark"}.get(tail, tail)
     if isinstance(content, typed.MergeIn):
         return {"merge": "pieces", "into.id": "into.mark"}.get(told, told)
     if not isinstance(content, typed.SplitIn):

@@ -80,7 +80,7 @@ def _draw_level(words: str, y: float, label: float, across: float) -> list[str]:
     line = f'<path d="M0 {y:.1f}H{across:.1f}L{across + 8:.1f} {label:.1f}" fill="none" stroke="#000" '
     return [
         f'{line}stroke-dasharray="5 4"/>',
-        _text(across + 11, label + 3, _fit(words, MARGIN), font_size="8.5"),
+        _text(across + 11, label + 3, _fit(words, MARGIN * 1.3), font_size="8.5"),
     ]
 
 

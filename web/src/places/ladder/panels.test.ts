@@ -1,0 +1,266 @@
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { judged, standIn, verdict } from '@/shared/tests/samples'
+import ImportPlace from '../imports/ImportPlace.vue'
+import KitchenPlace from '../kitchen/KitchenPlace.vue'
+import DialRow from './DialRow.vue'
+import OutlayTable from './OutlayTable.vue'
+import PayBack from './PayBack.vue'
+import PolicyPanel from './PolicyPanel.vue'
+import WhatMatters from './WhatMatters.vue'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => {
+  standIn('lb')
+  localStorage.clear()
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const plain = (text: string): string => text.replace(/\s+/g, ' ').trim()
+const fresh = () => [[VueQueryPlugin, { queryClient: new QueryClient() }]] as never
+const global = () => ({ components: { RouterLink: RouterLinkStub }, plugins: fresh() })
+
+type Call = { method: string; path: string; body: unknown }
+/** A server that answers each path with what it is given, and remembers what it was asked. */
+function server(answers: Record<string, unknown>, status = 200): Call[] {
+  const calls: Call[] = []
+  vi.stubGlobal('fetch', async (request: Request) => {
+    const url = new URL(request.url)
+    const path = url.pathname.replace('/api/kitchens/test', '') + url.search
+    const text = await request.text()
+    calls.push({ method: request.method, path, body: text ? JSON.parse(text) : null })
+    const answer = answers[`${request.method} ${path}`]
+    return Response.json(answer ?? {}, { status: answer === undefined ? 500 : status })
+  })
+  return calls
+}
+
+describe('what is counted', () => {
+  const panel = (policy = verdict().policy) =>
+    mount(PolicyPanel, { props: { verdict: verdict(), policy }, global: global() })
+
+  it('says on its button what counts, and when what is shown is not what is kept', () => {
+    expect(plain(panel().text())).toContain('Work not counted')
+    expect(plain(panel({ ...verdict().policy, fuel: false }).text())).toContain('Counted otherwise, not kept')
+    const paid = { ...verdict().policy, labour_rate: '18.00' }
+    const kept = mount(PolicyPanel, {
+      props: { verdict: verdict({ policy: paid }), policy: { ...paid } },
+      global: global(),
+    })
+    expect(plain(kept.text())).toContain('Work counted, $18.00')
+  })
+
+  it('keeps it for the batch as an entry, only when told to', async () => {
+    const calls = server({ 'POST /batches/J-01/entries': { entry: 9, batch: {} } })
+    const shown = panel({ ...verdict().policy, fuel: false })
+    await shown.get('button').trigger('click')
+    expect(calls).toEqual([])
+    const keep = shown.findAll('button').find((one) => one.text() === 'Keep for this batch')
+    await keep?.trigger('click')
+    await flushPromises()
+    expect(calls[0]?.body).toMatchObject({
+      content: { act: 'policy', fuel: false, packaging: true },
+      seen: 4,
+    })
+    expect(shown.emitted('kept')).toHaveLength(1)
+  })
+
+  it('makes it the kitchen’s beside what else the kitchen has set', async () => {
+    const settings = { labour_rate: '18.00', by_products: true, fuel: true, packaging: true, overhead: true }
+    const all = { ...settings, scale: '5 g', fridge_slabs: 6, smoker_slabs: null }
+    const calls = server({ 'GET /settings': all, 'PUT /settings': all })
+    const shown = panel({ ...verdict().policy, overhead: false })
+    await shown.get('button').trigger('click')
+    await shown
+      .findAll('button')
+      .find((one) => one.text() === 'Make it the kitchen’s')
+      ?.trigger('click')
+    await flushPromises()
+    expect(calls[1]).toMatchObject({
+      method: 'PUT',
+      body: { overhead: false, scale: '5 g', fridge_slabs: 6 },
+    })
+  })
+
+  it('closes by Escape and gives the button back its focus', async () => {
+    const shown = mount(PolicyPanel, {
+      props: { verdict: verdict(), policy: verdict().policy },
+      global: global(),
+      attachTo: document.body,
+    })
+    await shown.get('button').trigger('click')
+    expect(shown.find('.below').exists()).toBe(true)
+    await shown.get('.drop').trigger('keydown', { key: 'Escape' })
+    expect(shown.find('.below').exists()).toBe(false)
+    expect(document.activeElement).toBe(shown.get('button').element)
+  })
+})
+
+describe('a dial', () => {
+  const props = { label: 'Smoked', path: 'yields.smoke', was: '87.6', unit: '% kept' }
+  const dial = (modelValue: string) =>
+    mount(DialRow, { props: { ...props, least: 40, most: 100, step: 0.5, places: 1, modelValue } })
+
+  it('moves by sliding and by typing alike, and says where the record stands', async () => {
+    const shown = dial('87.6')
+    expect(shown.text()).not.toContain('was')
+    await shown.get('input[type="range"]').setValue('90')
+    expect(shown.emitted('update:modelValue')?.at(-1)).toEqual(['90.0'])
+    await shown.get('input[type="text"]').setValue('91.25')
+    expect(shown.emitted('update:modelValue')?.at(-1)).toEqual(['91.25'])
+    expect(plain(dial('90.0').text())).toContain('% kept, was 87.6')
+  })
+
+  it('rests the slider on the record while what is typed is no number', () => {
+    const slider = dial('much').get<HTMLInputElement>('input[type="range"]')
+    expect(slider.element.value).toBe('87.6')
+  })
+})
+
+describe('a machine', () => {
+  it('is asked about once it has a price, and told in batches and years', async () => {
+    const answer = {
+      saved_by_minutes: '9.00',
+      saved_by_loss: '2.00',
+      saved: '11.00',
+      batches: 17,
+      years: '1.4',
+    }
+    const calls = server({ 'POST /batches/J-01/pay-back': { ...answer, problems: [] } })
+    const shown = mount(PayBack, { props: { code: 'J-01', hourly: '18.00' }, global: global() })
+    const [price, minutes] = shown.findAll('input')
+    await minutes?.setValue('30')
+    await new Promise((done) => setTimeout(done, 260))
+    expect(calls).toEqual([])
+    await price?.setValue('180')
+    await vi.waitFor(() =>
+      expect(plain(shown.text())).toContain('Paid after 17 batches like this one, 1.4 years'),
+    )
+    expect(calls[0]?.body).toEqual({ price: '180', minutes: '30', kept_more: '' })
+  })
+
+  it('says so where it never pays, and where work has no price', async () => {
+    const never = {
+      saved_by_minutes: '0.00',
+      saved_by_loss: '0.00',
+      saved: '0.00',
+      batches: null,
+      years: null,
+    }
+    server({ 'POST /batches/J-01/pay-back': { ...never, problems: [] } })
+    const shown = mount(PayBack, { props: { code: 'J-01', hourly: null }, global: global() })
+    expect(shown.text()).toContain('Work has no price here')
+    await shown.get('input').setValue('180')
+    await vi.waitFor(() => expect(shown.text()).toContain('It never pays'))
+  })
+})
+
+describe('tables beside the ladder', () => {
+  it('rank what matters most, the worst with the longest bar', () => {
+    const shown = mount(WhatMatters, { props: { verdict: verdict() } })
+    expect(plain(shown.text())).toContain('how much dearer a sliced pound gets, each a tenth worse')
+    expect(shown.findAll('li').map((line) => line.get('b').text())).toEqual(['0.38', '0.33'])
+    standIn('kg')
+    expect(
+      mount(WhatMatters, { props: { verdict: verdict() } })
+        .get('li b')
+        .text(),
+    ).toBe('0.84')
+  })
+
+  it('show the jar as paid and as used', () => {
+    const told = plain(mount(OutlayTable, { props: { verdict: verdict() } }).text())
+    expect(told).toContain('curing saltone pack$5.00$0.52')
+    expect(told).toContain('all$25.00$20.52')
+  })
+})
+
+describe('a document brought in', () => {
+  const one = { code: 'J-02', name: 'Old jowl', cut: 'jowl', entries: 14, warnings: ['look again'] }
+  const house = judged().house
+  const strip = { columns: [], to_come: [] }
+  const dry = { written: false, batches: [{ ...one, house, strip }] }
+
+  const choose = async (text: string) => {
+    const shown = mount(ImportPlace, { global: global() })
+    const input = shown.get<HTMLInputElement>('input[type="file"]')
+    const file = new File([text], 'jowl.json', { type: 'application/json' })
+    Object.defineProperty(input.element, 'files', { value: [file], configurable: true })
+    await input.trigger('change')
+    await flushPromises()
+    return shown
+  }
+
+  it('is shown first and made only when told to, under one key', async () => {
+    const calls = server({
+      'POST /imports?dry_run=true': dry,
+      'POST /imports?dry_run=false': { ...dry, written: true },
+    })
+    const shown = await choose('{}')
+    await vi.waitFor(() => expect(shown.text()).toContain('would be J-02'))
+    expect(plain(shown.text())).toContain('at $3.42 a sliced pound')
+    expect(shown.text()).toContain('look again')
+    expect(calls.map((call) => call.path)).toEqual(['/imports?dry_run=true'])
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('Made: J-02 Old jowl'))
+    expect(calls[1]?.body).toEqual({ document: '{}' })
+  })
+
+  it('is refused with its place, and can be checked again', async () => {
+    const refusal = {
+      title: 'Not imported',
+      code: 'bad_document',
+      detail: 'step 3, weigh.Q: there is no piece “Q”.',
+    }
+    server(
+      { 'POST /imports?dry_run=true': { ...refusal, status: 422, type: '', fields: [], changes: [] } },
+      422,
+    )
+    const shown = await choose('{"lots": []}')
+    await vi.waitFor(() => expect(shown.get('[role="alert"]').text()).toContain('there is no piece “Q”'))
+    expect(shown.find('form').exists()).toBe(false)
+  })
+})
+
+describe('the kitchen', () => {
+  const settings = {
+    labour_rate: '18.00',
+    by_products: true,
+    fuel: true,
+    packaging: true,
+    overhead: true,
+    scale: '5 g',
+    fridge_slabs: 6,
+    smoker_slabs: null,
+  }
+
+  it('shows what it counts and keeps what is changed', async () => {
+    const calls = server({ 'GET /settings': settings, 'PUT /settings': settings })
+    const shown = mount(KitchenPlace, { global: global() })
+    await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
+    const smoker = shown.findAll('input').at(-1)
+    await smoker?.setValue('4')
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(shown.text()).toContain('Kept'))
+    expect(calls[1]?.body).toEqual({ ...settings, smoker_slabs: 4 })
+  })
+
+  it('says what is wrong at its field', async () => {
+    server({ 'GET /settings': settings })
+    const shown = mount(KitchenPlace, { global: global() })
+    await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
+    const fields = [{ path: 'scale', code: 'too_heavy', message: 'too coarse for a kitchen scale' }]
+    const refusal = {
+      title: 'Not recorded',
+      code: 'bad_fields',
+      detail: 'x',
+      status: 422,
+      type: '',
+      changes: [],
+    }
+    server({ 'PUT /settings': { ...refusal, fields } }, 422)
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(shown.text()).toContain('too coarse for a kitchen scale'))
+  })
+})
