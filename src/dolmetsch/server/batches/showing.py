@@ -191,10 +191,17 @@ def _name_stage(reckoning: Reckoning) -> str:
     """The stage the price is of; "partly sliced" while some pieces still wait for the knife."""
     if reckoning.sheet.final.is_sliced:
         return "sliced"
-    last = reckoning.strip.columns[-1].kind
+    last = _last_kind(reckoning)
     if last == "slice":
         return "partly sliced"
     return label_kind(last).lower() if last in LABELS else f"after “{last or 'a step'}”"
+
+
+def _last_kind(reckoning: Reckoning) -> str:
+    """The kind of the last step that weighed something: throwing a piece away is no stage of the others."""
+    columns = reckoning.strip.columns
+    weighed = [column.kind for column in columns if column.kept_of_step_ratio is not None]
+    return weighed[-1] if weighed else columns[0].kind
 
 
 def _label_portion(reckoning: Reckoning) -> str | None:
@@ -283,7 +290,7 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
     house, shops = show_house(reckoning), show_shops(reckoning)
     shop = shops[0] if shops else None
     columns = reckoning.strip.columns
-    last = columns[-1].kind
+    last = _last_kind(reckoning)
     mains = sorted_mains(reckoning)
     batch.is_finished = house.is_sliced
     batch.place = "books" if house.is_sliced else _place_of(last)
