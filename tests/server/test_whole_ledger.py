@@ -177,6 +177,31 @@ def test_three_batches_in_a_row_follow_a_correction_at_the_top(api, trimmed):
     assert today[last] == "4.69"
 
 
+def test_more_of_a_piece_than_it_weighs_is_never_taken(api, trimmed):
+    """A weighs 5 lb: 3 lb go into one batch, then no 2.5 lb into the same or another, nor a lighter A."""
+
+    def take(much):
+        return {"act": "bought", "cut": "x", "source": {"batch": trimmed, "piece": "A", "weight": much}}
+
+    first = api.started(name="First", bought=take("3 lb"))
+    for status, problem in (api.record(first, take("2.5 lb")), api.start(bought=take("2.5 lb"))):
+        assert status == 422
+        assert list(paths(problem).values()) == ["overweight"]
+    more = api.recorded(first, take("2 lb"))["entry"]
+    verdict = api.get(f"/batches/{trimmed}/verdict")[1]
+    assert [taker["batch"] for taker in verdict["takers"]] == [first, first]
+    lighter = {**TRIM, "pieces": [{"mark": "A", "weight": "4 lb"}, {"mark": "B", "weight": "3 lb"}]}
+    trim = api.get(f"/batches/{trimmed}")[1]["log"][1]["id"]
+    status, problem = api.record(trimmed, lighter, corrects=trim, reason="tray")
+    assert (status, problem["code"]) == (422, "breaks_later")
+    assert "less of “A” than other batches have taken" in problem["detail"]
+    api.recorded(first, {"act": "withdraw"}, corrects=more, reason="not this one")
+    assert api.get(f"/batches/{trimmed}/verdict")[1]["takers"] == [
+        {"batch": first, "name": "First", "piece": "A"}
+    ]
+    api.recorded(trimmed, lighter, corrects=trim, reason="tray")
+
+
 @pytest.mark.django_db(transaction=True)
 def test_a_taking_and_a_correction_at_once_leave_no_stale_page():
     """Whichever comes first, what the taker shows is what its source comes to."""

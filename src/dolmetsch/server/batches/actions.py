@@ -147,7 +147,7 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
     reckoning = None
     if rows.lot is not None:
         try:
-            refuse_taken_twice(rows.lot, but=batch)
+            refuse_taken_twice(rows.lot, own=batch, beside=())
             reckoning = reckon(build_chain(batch, [rows]))
         except LedgerError as error:
             reader.refuse(_path_in(draft.bought, error.field), error.reason, _sentence(error))
@@ -203,7 +203,7 @@ def draft_entry(
         return Draft(rows=candidate, reader=reader, reckoning=None)
     try:
         if candidate.lot is not None:
-            refuse_taken_twice(candidate.lot, but=batch)
+            refuse_taken_twice(candidate.lot, own=batch, beside=others)
         chain = build_chain(batch, [*rows, candidate])
     except LedgerError as error:
         reader.refuse(_path_in(draft.content, error.field), error.reason, _sentence(error))

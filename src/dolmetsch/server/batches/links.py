@@ -7,7 +7,14 @@ from django.db.models import QuerySet
 
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.refusals import OVERWEIGHT_PERCENT
-from dolmetsch.server.batches.chain import build_chain, list_current, list_entry_rows, reckon, take_upstream
+from dolmetsch.server.batches.chain import (
+    EntryRows,
+    build_chain,
+    list_current,
+    list_entry_rows,
+    reckon,
+    take_upstream,
+)
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen
@@ -41,8 +48,25 @@ def _lock(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
     return family
 
 
-def refuse_taken_twice(lot: LotLine, *, but: Batch) -> None:
-    """A piece of which more would be taken, by all batches together, than it weighs.
+def list_taken(source: Batch) -> list[tuple[Batch, LotLine]]:
+    """Lots that count, of whichever batches, that are pieces of ``source``."""
+    takers = Batch.objects.filter(entries__lot__from_batch=source).order_by("id").distinct()
+    found = []
+    for taker in takers:
+        taker.kitchen = source.kitchen
+        found += [(taker, lot) for lot in _taken_by(list_entry_rows(taker), source)]
+    return found
+
+
+def _taken_by(rows: Iterable[EntryRows], source: Batch) -> list[LotLine]:
+    lots = [row.lot for row in list_current(rows) if row.lot is not None]
+    return [lot for lot in lots if lot.from_batch_id == source.pk]
+
+
+def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows]) -> None:
+    """A piece of which more would be taken, by all lots together, than it weighs.
+
+    ``beside``: what else is recorded in the lot's ``own`` batch.
 
     Raises:
         LedgerError: ``overweight``, at the lot's source.
@@ -50,20 +74,19 @@ def refuse_taken_twice(lot: LotLine, *, but: Batch) -> None:
     source = lot.from_batch
     if source is None:
         return
-    mine = Fraction(take_upstream(lot, field="source").grams)
-    others = Fraction(0)
-    for taker in Batch.objects.filter(entries__lot__from_batch=source).exclude(pk=but.pk).distinct():
-        taker.kitchen = but.kitchen
-        for row in list_current(list_entry_rows(taker)):
-            if row.lot and row.lot.from_batch_id == source.pk and row.lot.from_mark == lot.from_mark:
-                others += take_upstream(row.lot, field="source").grams
-    if not others:
-        return
-    whole = LotLine(from_batch=source, from_mark=lot.from_mark)
-    weighs = take_upstream(whole, field="source").grams
-    if (mine + others) * 100 > weighs * OVERWEIGHT_PERCENT:
-        told = f"“{lot.from_mark}” of {source.code} has been taken by another batch already"
+    others = [other for taker, other in list_taken(source) if taker.pk != own.pk]
+    others += _taken_by(beside, source)
+    if _is_overtaken(source, lot.from_mark, [lot, *others]):
+        told = f"“{lot.from_mark}” of {source.code} has been taken already"
         raise LedgerError("overweight", field="source.weight", told=told)
+
+
+def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
+    grams = [take_upstream(lot, field="source").grams for lot in lots if lot.from_mark == mark]
+    if len(grams) < 2:
+        return False
+    weighs = take_upstream(LotLine(from_batch=source, from_mark=mark), field="source").grams
+    return sum(grams, Fraction(0)) * 100 > weighs * OVERWEIGHT_PERCENT
 
 
 def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
@@ -74,8 +97,8 @@ def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
     """
     if len(family) == 1:
         return
-    takers = set(LotLine.objects.filter(from_batch=batch).values_list("entry__batch__code", flat=True))
-    for code in sorted(takers):
+    taken = list_taken(batch)
+    for code in sorted({taker.code for taker, _ in taken}):
         taker = family[code]
         rows = list_entry_rows(taker)
         try:
@@ -87,3 +110,8 @@ def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
         print_page(taker, show_batch(taker, rows, reckoning))
         taker.save(force_update=True)
         renew_downstream(taker, family)
+    lots = [lot for _, lot in taken]
+    for mark in sorted({lot.from_mark for lot in lots}):
+        if _is_overtaken(batch, mark, lots):
+            said = f"This would leave less of “{mark}” than other batches have taken of it."
+            raise DomainError("breaks_later", 422, "Not recorded", said)

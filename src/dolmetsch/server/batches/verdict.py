@@ -20,7 +20,8 @@ from dolmetsch.server.batches.chain import (
     reckon,
 )
 from dolmetsch.server.batches.judging import GROUP_LABELS, entries_of, find_pace, judge, show_levers
-from dolmetsch.server.batches.models import Batch, LotLine
+from dolmetsch.server.batches.links import list_taken
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.printing import (
     per_kg,
     print_money,
@@ -89,10 +90,9 @@ def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
 
 def list_takers(batch: Batch) -> list[schemas.TakerOut]:
     """Batches that took a piece of this one."""
-    lines = LotLine.objects.filter(from_batch=batch).select_related("entry__batch").order_by("id")
     return [
-        schemas.TakerOut(batch=line.entry.batch.code, name=line.entry.batch.name, piece=line.from_mark)
-        for line in lines
+        schemas.TakerOut(batch=taker.code, name=taker.name, piece=lot.from_mark)
+        for taker, lot in list_taken(batch)
     ]
 
 
