@@ -16,17 +16,18 @@ def explain(batch: Batch, sheet: Sheet, strip: Strip) -> tuple[Derivation, ...]:
     columns = [
         line for place, column in enumerate(strip.columns) for line in explain_column(sheet, column, place)
     ]
-    return (*_of_house(batch, sheet), *columns, *explain_parts(sheet), *_of_shop(batch, sheet))
-
-
-def _of_house(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
-    final, bought = sheet.final, sheet.bought
-    every = tuple(range(len(sheet.ledger.stages) + 1))
-    makers = last_steps(sheet)
-    cost = Input(
-        label="everything paid and used, worth back taken off", value=final.cost, unit="money", steps=every
+    return (
+        *_of_bought(sheet),
+        *_of_final(batch, sheet),
+        *columns,
+        *explain_parts(sheet),
+        *_of_shop(batch, sheet),
     )
-    weight = Input(label="what is left", value=final.grams, unit="weight", steps=makers)
+
+
+def _of_bought(sheet: Sheet) -> Iterator[Derivation]:
+    final, bought = sheet.final, sheet.bought
+    weight = Input(label="what is left", value=final.grams, unit="weight", steps=last_steps(sheet))
     yield Derivation(
         figure="bought",
         title="A pound as bought",
@@ -46,6 +47,16 @@ def _of_house(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         value=final.sliced_yield_ratio,
         unit="ratio",
     )
+
+
+def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
+    final = sheet.final
+    every = tuple(range(len(sheet.ledger.stages) + 1))
+    makers = last_steps(sheet)
+    cost = Input(
+        label="everything paid and used, worth back taken off", value=final.cost, unit="money", steps=every
+    )
+    weight = Input(label="what is left", value=final.grams, unit="weight", steps=makers)
     if final.cost_per_lb is None:
         return
     yield Derivation(
@@ -152,6 +163,12 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             unit="money",
             shop=place,
         )
+    yield from _of_worth(sheet, shop, place)
+
+
+def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation]:
+    """Where it stops paying, and what an hour earned: both from what the shop asks for as much."""
+    final = sheet.final
     worth = Input(
         label="what the shop asks for as much",
         value=shop.cost_per_lb * final.grams / GRAMS_PER_LB,

@@ -21,6 +21,16 @@ const { cost, money, unitWord } = useUnits()
 const twice = (told: string, least: number): number => Math.max(Number(told) * 2, least)
 const most = (kept: string): number => (Number(kept) > 100 ? 130 : 100)
 const record = computed(() => props.verdict.judged)
+/** What a portion is told in; a fault in it is named there. */
+const portionWay = computed(() => {
+  const { portion_weight, portion_cooked_weight } = props.verdict.dials
+  return portion_weight ? 'weight' : portion_cooked_weight ? 'cooked_weight' : 'slices'
+})
+const portionWord = {
+  slices: 'Slices of a portion',
+  weight: 'Weight of a portion',
+  cooked_weight: 'Cooked portion',
+}
 type Told = { what: string; from: string | null | undefined; to: string | null | undefined }
 /** Before and after, of what can be had both times. */
 const told = computed(() => {
@@ -109,7 +119,13 @@ const told = computed(() => {
       :step="0.05"
       :places="2"
     />
-    <TypedInput v-if="was.portion" v-model="dials.portion" class="portion" label="Portion" path="slices" />
+    <TypedInput
+      v-if="was.portion"
+      v-model="dials.portion"
+      class="portion"
+      :label="portionWord[portionWay]"
+      :path="portionWay"
+    />
     <p v-if="lost" class="care" role="status">No answer came back; what stands here is the last that did.</p>
     <ul v-if="isTried" class="told" aria-live="polite">
       <li v-for="line in told" :key="line.what">
