@@ -3,7 +3,7 @@
 What went on as other pieces leaves its ribbon like trim does, by name; weights and price are the piece's.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 
 from dolmetsch.core.batch import Batch
@@ -33,6 +33,8 @@ def _way_back(sheet: Sheet, mark: str) -> tuple[list[tuple[Stage, set[str]]], li
     way = []
     stages = sheet.ledger.stages
     for stage in reversed(stages):
+        if stage.act == "discard" and cost_of(_those(stage.before, ids)) != cost_of(_those(stage.after, ids)):
+            way.append((stage, set(ids)))
         made = {piece.id for piece in stage.made} & ids
         if made:
             way.append((stage, set(made)))
@@ -40,6 +42,10 @@ def _way_back(sheet: Sheet, mark: str) -> tuple[list[tuple[Stage, set[str]]], li
             ids = (ids - made) | set(came_from)
     first = stages[0].before if stages else sheet.ledger.mains
     return way, [piece for piece in first if piece.id in ids]
+
+
+def _those(pieces: Sequence[Piece], ids: set[str]) -> list[Piece]:
+    return [piece for piece in pieces if piece.id in ids]
 
 
 def _bought(lots: list[Piece]) -> Column:
@@ -60,6 +66,8 @@ def _bought(lots: list[Piece]) -> Column:
 
 
 def _column(stage: Stage, ids: set[str], kept: Fraction) -> Column:
+    if stage.act == "discard":
+        return _borne(stage, ids, kept)
     mine = [piece for piece in stage.made if piece.id in ids]
     entered = [piece for piece in stage.entered if stage.act != "weigh" or piece.id in ids]
     own_in, own_out = grams_of(entered), grams_of(mine)
@@ -80,6 +88,25 @@ def _column(stage: Stage, ids: set[str], kept: Fraction) -> Column:
         peels=tuple(_peels(stage, others, own_in - own_out)),
         pieces=tuple(piece.id for piece in mine),
         came_together=stage.act == "merge",
+    )
+
+
+def _borne(stage: Stage, ids: set[str], kept: Fraction) -> Column:
+    """What the piece bears of others that were thrown away: its price climbs, its weight stays."""
+    before, after = _those(stage.before, ids), _those(stage.after, ids)
+    grams = grams_of(after)
+    return Column(
+        kind=stage.kind,
+        steps=(stage.step,),
+        grams_in=grams,
+        grams_out=grams,
+        kept_of_step_ratio=None,
+        kept_of_bought_ratio=kept,
+        spent=cost_of(after) - cost_of(before),
+        worth_back=ZERO,
+        cost_per_lb=cost_per_lb(cost_of(after), grams),
+        peels=(),
+        pieces=tuple(piece.id for piece in after),
     )
 
 
