@@ -3,7 +3,7 @@
 from dataclasses import replace
 from fractions import Fraction as F
 
-from hypothesis import assume, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dolmetsch.core.batch import Batch, Discard, Lot, Main, Merge, Policy, Split, Step, Used, Weigh
@@ -50,7 +50,8 @@ def test_the_order_of_independent_steps_does_not_matter(batch, data):
         and not isinstance(one.action, Discard)
         and not isinstance(other.action, Discard)
     ]
-    assume(movable)
+    if not movable:
+        return
     place = data.draw(st.sampled_from(movable))
     steps = list(batch.steps)
     steps[place], steps[place + 1] = steps[place + 1], steps[place]
@@ -77,7 +78,8 @@ def test_what_is_split_and_brought_together_again_is_what_it_was(grams, paid, sh
 @given(batches(), st.integers(40, 110))
 def test_a_step_that_costs_nothing_changes_prices_by_weight_alone(batch, percent):
     mains = run(batch).mains
-    assume(mains)
+    if not mains:
+        return
     kept = F(percent, 100)
     weigh = Step(kind="rest", action=Weigh(grams={piece.id: piece.grams * kept for piece in mains}))
     before, after = compute_sheet(batch), compute_sheet(replace(batch, steps=(*batch.steps, weigh)))
@@ -92,7 +94,8 @@ def test_a_step_that_costs_nothing_changes_prices_by_weight_alone(batch, percent
 @given(batches())
 def test_what_is_thrown_away_is_borne_by_the_others_or_booked(batch):
     mains = run(batch).mains
-    assume(len(mains) > 1)
+    if len(mains) < 2:
+        return
     opened = {mark for step in batch.steps for mark in step.entering}
     lots = {lot.id for lot in batch.lots}
     bearers = [piece.id for piece in mains[1:] if piece.id not in lots or piece.id in opened]
