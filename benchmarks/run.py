@@ -105,7 +105,7 @@ def measure_server(port: int) -> list[dict]:
     def empty(count: int):
         return [lambda: pool.get("/api/session/alive")] * count
 
-    measure("warm-up", empty(80))
+    measure("warm-up", empty(400))
     return [
         measure("empty signed-in endpoint", empty(REQUESTS)),
         measure("batch view, reckoned and printed anew", [lambda c=c: pool.get(view + c) for c in codes]),

@@ -68,6 +68,7 @@ def test_a_trial_moves_the_verdict_and_not_the_record(api, code):
     assert tried(api, code, shops=["9.00"])["judged"]["shops"][0]["saved_per_lb"] == "5.58"
     assert tried(api, code, portion={"weight": "8 oz"})["judged"]["house"]["portion"] == "1.71"
     assert len(tried(api, code)["strip"]["columns"]) == 3
+    assert not tried(api, code, tag="4.00")["judged"]["spread"]["is_known"]
     assert api.get(f"/batches/{code}")[1] == before
 
 

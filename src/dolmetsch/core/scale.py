@@ -45,6 +45,19 @@ class Spread:
         return self.cost_per_lb is None or abs(saved_per_lb) >= TOLD_APART_AT * self.cost_per_lb
 
 
+def no_spread(sheet: Sheet) -> Spread:
+    """Of what nobody weighed: a trial has no scale, so no figure of it has a spread."""
+    return Spread(
+        is_known=False,
+        sliced_yield=None,
+        yields=(None,) * len(sheet.ledger.stages),
+        cost_per_lb=None,
+        cost_per_slice=None,
+        portion=None,
+        saved_on_batch=(None,) * len(sheet.shop),
+    )
+
+
 Figures = tuple[Fraction | None, ...]
 
 

@@ -8,7 +8,7 @@ from typing import Final
 
 from dolmetsch.core.exact import apportion, fixed
 from dolmetsch.core.parts import Part, compute_parts
-from dolmetsch.core.scale import TOLD_APART_AT, Spread, compute_spread
+from dolmetsch.core.scale import TOLD_APART_AT, Spread, compute_spread, no_spread
 from dolmetsch.core.sheet import Comparison
 from dolmetsch.core.size import SizeModel, Work, fit_work, model_size
 from dolmetsch.core.strip import label_kind
@@ -89,10 +89,10 @@ def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
     )
 
 
-def judge(reckoning: Reckoning, pace: Pace) -> out.JudgedOut:
-    """Everything the verdict shows of a reckoned batch."""
+def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.JudgedOut:
+    """Everything the verdict shows of a reckoned batch; one that ``is_tried`` was never on a scale."""
     record, sheet = reckoning.chain.batch, reckoning.sheet
-    spread = compute_spread(record, sheet)
+    spread = no_spread(sheet) if is_tried else compute_spread(record, sheet)
     a_year = pace.batches_a_year
     return out.JudgedOut(
         house=show_house(reckoning),

@@ -46,7 +46,9 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
         return out.TrialOut(judged=None, strip=None, problems=reader.problems)
     pace = find_pace(batch.kitchen, now)
     return out.TrialOut(
-        judged=judge(tried, pace), strip=show_strip(tried.strip, tried), readings=reader.readings
+        judged=judge(tried, pace, is_tried=True),
+        strip=show_strip(tried.strip, tried),
+        readings=reader.readings,
     )
 
 
