@@ -51,6 +51,8 @@ SHRINK_LABELS: Final = {
 KEPT: Final = "keep a tenth less when"
 #: So many slabs are drawn where no wall is known.
 SIZES_DRAWN: Final = 12
+#: So many of the latest finished batches tell how the kitchen works.
+LOG_READ: Final = 50
 YEAR: Final = timedelta(days=365)
 #: A kitchen that began lately is taken to have worked at least so long.
 LEAST_SPAN: Final = timedelta(days=30)
@@ -69,7 +71,7 @@ class Pace:
 def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
     """The pace of ``kitchen`` over the last 365 days, or since it began."""
     finished = Batch.objects.filter(kitchen=kitchen, is_finished=True, last_entry_at__gt=now - YEAR)
-    standings = list(finished.values_list("standing", flat=True))
+    standings = finished.order_by("-last_entry_at").values_list("standing", flat=True)[:LOG_READ]
     first = (
         Batch.objects.filter(kitchen=kitchen).order_by("started_at").values_list("started_at", flat=True)[:1]
     )
@@ -82,7 +84,7 @@ def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
         if standing.get("slabs") and Fraction(standing.get("minutes", "0"))
     ]
     return Pace(
-        batches_a_year=len(standings) * Fraction(YEAR.days) / max(span.days, 1),
+        batches_a_year=finished.count() * Fraction(YEAR.days) / max(span.days, 1),
         work=fit_work(log),
         fridge_slabs=kitchen.fridge_slabs,
         smoker_slabs=kitchen.smoker_slabs,
