@@ -137,7 +137,8 @@ def bill_of_lot(lot: Lot) -> Bill:
 def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ...]) -> Stage:
     entered = _entering(bench, number, step)
     refuse_impossible_costs(number, step)
-    bench.unopened.difference_update(step.entering)
+    if bench.unopened:
+        bench.unopened.difference_update([piece.id for piece in entered])
     bills, own = _share_step_cost(bench.policy, step=step, entered=entered)
     kind = (step.kind,)
     borne = [

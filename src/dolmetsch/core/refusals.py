@@ -84,8 +84,10 @@ def refuse_impossible_costs(number: int, step: Step) -> None:
     refuse_below_zero(step.overhead, step=number, field="overhead")
     for index, used in enumerate(step.used):
         place = f"used[{index}]"
-        refuse_below_zero(used.price.paid, step=number, field=f"{place}.price")
-        refuse_below_zero(used.amount, step=number, field=f"{place}.amount")
+        # asked here first: almost nothing is refused, and a refusal's words take time
+        if used.price.paid.numerator < 0 or used.amount.numerator < 0:
+            refuse_below_zero(used.price.paid, step=number, field=f"{place}.price")
+            refuse_below_zero(used.amount, step=number, field=f"{place}.amount")
         if used.group in LEDGER_GROUPS:
             told = f"“{used.group}” is booked by the ledger itself"
             raise LedgerError("ledger_group", step=number, field=f"{place}.group", told=told)
