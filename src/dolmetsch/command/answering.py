@@ -22,6 +22,7 @@ def answer(verb: str, source: str) -> None:
     except DolmetschError as refused:
         raise RefusedError(str(refused)) from None
     sys.stdout.buffer.write((json.dumps(told, ensure_ascii=False, indent=1) + "\n").encode())
+    sys.stdout.buffer.flush()
 
 
 def _read(source: str) -> bytes:

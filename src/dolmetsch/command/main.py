@@ -24,6 +24,10 @@ def main(words: list[str]) -> int:
     except RefusedError as refused:
         sys.stderr.buffer.write(f"dolmetsch: {' '.join(str(refused).split())}\n".encode())
         return 2
+    except BrokenPipeError:
+        # whoever read the answer had enough of it
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
     except KeyboardInterrupt:
         say("Stopped.")
         return 130
