@@ -225,6 +225,10 @@ def test_derivations_name_inputs_that_lead_to_the_figure():
     *costs, weight = [line.value for line in pound.inputs]
     assert sum(costs) * LB / weight == SHEET.final.cost_per_lb
     assert next(line.steps for line in pound.inputs if line.label == "cure") == (2,)
+    assert sum(line.value for line in told["cost", None].inputs) == SHEET.final.cost
+    for figure in ("saved_per_lb", "saved_per_portion"):
+        theirs, ours = [line.value for line in told[figure, 0].inputs]
+        assert theirs - ours == told[figure, 0].value == getattr(SHEET.shop[0], figure)
     even = told["break_even", 0]
     paid, worth, rest, meat = [line.value for line in even.inputs]
     assert paid * (worth - rest) / meat == even.value

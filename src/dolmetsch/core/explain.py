@@ -73,6 +73,17 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         value=final.cost_per_lb,
         unit="unit_cost",
     )
+    yield Derivation(
+        figure="cost",
+        title="All that is left",
+        formula="everything paid and used that it carries, group by group",
+        inputs=tuple(
+            Input(label=group, value=money, unit="money", steps=_steps_of(sheet, group))
+            for group, money in final.groups.items()
+        ),
+        value=final.cost,
+        unit="money",
+    )
     if final.cost_per_slice is not None and final.slices is not None:
         count = Input(label="slices", value=Fraction(final.slices), unit="count", steps=makers)
         yield Derivation(
@@ -160,6 +171,32 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
                 Input(label="what is left", value=final.grams, unit="weight", steps=last_steps(sheet)),
             ),
             value=shop.saved_on_batch,
+            unit="money",
+            shop=place,
+        )
+    if final.cost_per_lb is not None and shop.saved_per_lb is not None:
+        yield Derivation(
+            figure="saved_per_lb",
+            title="Saved a pound",
+            formula="shop's pound − house's pound; below nothing the house is dearer",
+            inputs=(
+                theirs,
+                Input(label="a pound of the house's", value=final.cost_per_lb, unit="unit_cost"),
+            ),
+            value=shop.saved_per_lb,
+            unit="unit_cost",
+            shop=place,
+        )
+    if final.portion is not None and shop.portion is not None and shop.saved_per_portion is not None:
+        yield Derivation(
+            figure="saved_per_portion",
+            title="Saved a portion",
+            formula="shop's portion − house's portion, of the same size",
+            inputs=(
+                Input(label=f"a portion of “{shop.name}”", value=shop.portion, unit="money"),
+                Input(label="a portion of the house's", value=final.portion, unit="money"),
+            ),
+            value=shop.saved_per_portion,
             unit="money",
             shop=place,
         )

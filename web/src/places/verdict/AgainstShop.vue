@@ -30,7 +30,8 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
     <template v-for="(shop, index) in batch.shops" :key="shop.entry">
       <p class="quiet small kind">Against the {{ shop.name }}</p>
       <p class="verdict" :class="[shop.is_cheaper ? 'good' : 'dear', { lesser: index > 0 }]">
-        <span aria-hidden="true">{{ signOf(shop) }}</span> {{ verdictOf(shop) }}
+        <span aria-hidden="true">{{ signOf(shop) }}&nbsp;</span>
+        <WhyFigure figure="saved_per_lb" :shop="index">{{ verdictOf(shop) }}</WhyFigure>
       </p>
       <ul>
         <li v-if="apart[index] === false && savedOf(shop) !== null" class="care">
@@ -41,8 +42,11 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
             ><b>{{ money(without(shop.saved_on_batch)) }}</b></WhyFigure
           >
           {{ less(shop.saved_on_batch) }} on this batch<template v-if="shop.saved_per_portion"
-            >, <b>{{ money(without(shop.saved_per_portion)) }}</b> {{ less(shop.saved_per_portion) }} a
-            portion</template
+            >,
+            <WhyFigure figure="saved_per_portion" :shop="index"
+              ><b>{{ money(without(shop.saved_per_portion)) }}</b></WhyFigure
+            >
+            {{ less(shop.saved_per_portion) }} a portion</template
           >
         </li>
         <template v-if="index === 0">

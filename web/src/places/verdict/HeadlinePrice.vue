@@ -70,7 +70,9 @@ const title = computed(() =>
       </div>
       <div>
         <dt>All {{ bothText(house.weight) }}</dt>
-        <dd>{{ money(house.cost) }}</dd>
+        <dd>
+          <WhyFigure figure="cost">{{ money(house.cost) }}</WhyFigure>
+        </dd>
       </div>
     </dl>
   </section>
