@@ -76,7 +76,7 @@ def test_a_policy_is_tried_then_kept_for_the_batch(ladder: Page, canteen):
 
 def test_a_figure_tells_where_it_comes_from(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/verdict/J-01")
-    kitchen.get_by_role("button", name="A portion: where it comes from").click()
+    kitchen.get_by_role("button", name="A portion: where it comes from", exact=True).click()
     told = kitchen.get_by_role("dialog", name="A portion")
     expect(told).to_contain_text("price of a slice × slices of a portion")
     expect(told.get_by_role("link", name="entry 10, sliced")).to_be_visible()
