@@ -106,6 +106,14 @@ def shared_out(bills: list[Bill], cost: Bill, weights: list[int]) -> list[Bill]:
     return found
 
 
+def added(bills: Iterable[Bill]) -> Bill:
+    """All of them together, group by group."""
+    together = NOTHING
+    for bill in bills:
+        together = together.plus(bill)
+    return together
+
+
 def sum_of(bills: Iterable[Bill]) -> tuple[int, int]:
     """The sum of whole bills as numerator and denominator, not in lowest terms."""
     over, money = 1, 0

@@ -7,6 +7,7 @@ from dolmetsch.core.batch import Batch
 from dolmetsch.core.derivation import Derivation, Input
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.explain_columns import explain_column, explain_parts, last_steps
+from dolmetsch.core.parts import steps_of
 from dolmetsch.core.sheet import Comparison, Sheet
 from dolmetsch.core.strip import Strip
 
@@ -65,7 +66,7 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         formula="everything paid and used, less what the trim is worth ÷ weight of what is left",
         inputs=(
             *(
-                Input(label=group, value=money, unit="money", steps=_steps_of(sheet, group))
+                Input(label=group, value=money, unit="money", steps=steps_of(sheet, group))
                 for group, money in final.groups.items()
             ),
             weight,
@@ -78,7 +79,7 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         title="All that is left",
         formula="everything paid and used that it carries, group by group",
         inputs=tuple(
-            Input(label=group, value=money, unit="money", steps=_steps_of(sheet, group))
+            Input(label=group, value=money, unit="money", steps=steps_of(sheet, group))
             for group, money in final.groups.items()
         ),
         value=final.cost,
@@ -244,22 +245,14 @@ def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation
             inputs=(
                 worth,
                 Input(label="cost without work", value=final.cost - labour, unit="money"),
-                Input(label="hands-on minutes", value=sheet.minutes, unit="minutes", steps=_worked(sheet)),
+                Input(
+                    label="hands-on minutes",
+                    value=sheet.minutes,
+                    unit="minutes",
+                    steps=steps_of(sheet, "labour"),
+                ),
             ),
             value=shop.earned_per_hour,
             unit="money",
             shop=place,
         )
-
-
-def _worked(sheet: Sheet) -> tuple[int, ...]:
-    return tuple(stage.step for stage in sheet.ledger.stages if stage.own.of.get("labour"))
-
-
-def _steps_of(sheet: Sheet, group: str) -> tuple[int, ...]:
-    bought = (0,) if group in ("meat", "buying") else ()
-    return bought + tuple(
-        stage.step
-        for stage in sheet.ledger.stages
-        if stage.own.of.get(group) or (group == "credit" and stage.credits)
-    )

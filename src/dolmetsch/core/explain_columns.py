@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from fractions import Fraction
 
-from dolmetsch.core.bill import NOTHING
+from dolmetsch.core.bill import added
 from dolmetsch.core.derivation import Derivation, Input
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.parts import compute_parts, meat_per_lb
@@ -52,9 +52,7 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
             unit="ratio",
         )
     if column.spent:
-        own = NOTHING
-        for stage in stages:
-            own = own.plus(stage.own)
+        own = added([stage.own for stage in stages])
         yield Derivation(
             figure=f"column_{place}_spent",
             title="Spent in this step",

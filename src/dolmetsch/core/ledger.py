@@ -11,7 +11,7 @@ from math import gcd, lcm
 from typing import Final
 
 from dolmetsch.core.batch import Batch, ByProduct, Discard, Lot, Main, Merge, Policy, Split, Step, Weigh
-from dolmetsch.core.bill import NOTHING, Bill, Line, shared_out, total_of
+from dolmetsch.core.bill import NOTHING, Bill, Line, added, shared_out, total_of
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.exact import exact, fixed
 from dolmetsch.core.pieces import ZERO, Act, Ledger, Piece, Stage, Warned
@@ -226,10 +226,8 @@ def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[
 
 def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> list[Piece]:
     weighed = []
-    units, per_unit = bench.ratio
     for mark, before, unit, bill, is_main, slices, name, material, kinds in pieces:
-        whole, per = weigh.grams[mark].as_integer_ratio()
-        weight = whole * per_unit // (per * units)
+        weight = bench.weight(weigh.grams[mark])
         if weight <= 0:
             refuse_no_weight(weigh.grams[mark], step=number, field=f"weigh.{mark}")
         if weight > before:
@@ -250,9 +248,7 @@ def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> 
     _refuse_taken_mark(bench, number, mark=into.id, field="into.id")
     refuse_bad_main(into, number=number, place="into")
     weight = bench.weight(into.grams)
-    bill = NOTHING
-    for piece in pieces:
-        bill = bill.plus(piece.bill)
+    bill = added([piece.bill for piece in pieces])
     _warn_of_gain(bench, number, mark=into.id, before=sum([p.weight for p in pieces]), after=weight)
     first, *others = pieces
     common = tuple(kind for kind in first.kinds if all(kind in piece.kinds for piece in others))
@@ -263,9 +259,7 @@ def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> 
 def _discard(bench: _Bench, number: int, *, pieces: list[Piece], discard: Discard) -> None:
     """Rule 4: the cost goes to the other living mains by weight, or to the loss account."""
     bench.take([piece.id for piece in pieces], number, "discard")
-    bill = NOTHING
-    for piece in pieces:
-        bill = bill.plus(piece.bill)
+    bill = added([piece.bill for piece in pieces])
     bearers = [piece for piece in bench.mains() if piece.id not in bench.unopened]
     if discard.charge == "loss" or not bearers:
         bench.loss = bench.loss.plus(bill)

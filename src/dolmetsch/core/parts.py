@@ -49,10 +49,10 @@ def compute_parts(sheet: Sheet) -> tuple[Part, ...]:
         return Part(sort=sort, name=name, per_lb=per_lb, per_portion=per_portion, on_batch=money, steps=steps)
 
     price, shrinks = _shrinks(sheet)
-    parts = [part("meat", "meat", price)]
+    parts = [part("meat", "meat", price, (0,))]
     parts += [part("shrink", kind, change, steps) for kind, (change, steps) in shrinks.items() if change]
     parts += [
-        part("group", group, money / pounds, _steps_of(sheet, group))
+        part("group", group, money / pounds, steps_of(sheet, group))
         for group, money in final.groups.items()
         if group not in MEAT_GROUPS
     ]
@@ -80,9 +80,10 @@ def meat_per_lb(pieces: tuple[Piece, ...]) -> Fraction:
     return meat * GRAMS_PER_LB / grams if grams else ZERO
 
 
-def _steps_of(sheet: Sheet, group: str) -> tuple[int, ...]:
-    """Steps that booked something in a group, or gave credit."""
-    return tuple(
+def steps_of(sheet: Sheet, group: str) -> tuple[int, ...]:
+    """Steps that booked something in a group, or gave credit; 0 stands for what was bought."""
+    bought = (0,) if group in MEAT_GROUPS else ()
+    return bought + tuple(
         stage.step
         for stage in sheet.ledger.stages
         if stage.own.of.get(group) or (group == "credit" and stage.credits)

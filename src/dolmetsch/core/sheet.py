@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from dolmetsch.core.batch import Batch, Lot, Portion, ShopPack
-from dolmetsch.core.bill import NOTHING, Bill
+from dolmetsch.core.bill import Bill, added
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.ledger import bill_of_lot, run
 from dolmetsch.core.pieces import ZERO, Ledger, Piece, grams_of
@@ -127,9 +127,7 @@ def _compute_bought(lots: tuple[Lot, ...]) -> Bought:
 def _compute_final(
     mains: tuple[Piece, ...], *, bought: Bought, portion: Portion | None, fry_yield: Fraction | None
 ) -> Final:
-    grams, together = grams_of(mains), NOTHING
-    for piece in mains:
-        together = together.plus(piece.bill)
+    grams, together = grams_of(mains), added([piece.bill for piece in mains])
     counts = [piece.slices for piece in mains if piece.slices is not None]
     slices = sum(counts) if counts and len(counts) == len(mains) else None
     per_lb = cost_per_lb(together.total, grams)

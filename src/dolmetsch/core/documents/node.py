@@ -139,12 +139,12 @@ class Node:
 
     def money(self) -> Fraction:
         """A sum of money, zero or more."""
-        return self._plain(MONEY_FORM)
+        return self.plain(MONEY_FORM)
 
     def ratio(self, *, zero: bool = True) -> Fraction:
         """A fraction 0–1, above zero where ``zero`` is false."""
         form = "a fraction is text between 0 and 1, like “0.12”"
-        value = self._plain(form)
+        value = self.plain(form)
         if value > 1:
             self.refuse(f"{self.found} is more than 1: {form}")
         if not value and not zero:
@@ -153,9 +153,6 @@ class Node:
 
     def plain(self, form: str) -> Fraction:
         """A plain decimal text, zero or more; ``form`` says what is wanted."""
-        return self._plain(form)
-
-    def _plain(self, form: str) -> Fraction:
         text = self._quantity(form)
         match = _PLAIN.fullmatch(text)
         if match is None:

@@ -127,23 +127,32 @@ def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
     current = list_current(rows)
     steps = tuple(row for row in current if row.entry.act in STEP_ACTS)
     lots = tuple(row for row in current if row.lot is not None)
-    portions = [row.portion for row in current if row.portion is not None]
+    portion = find_portion(current)
     fries = [row.fry for row in current if row.fry is not None]
     record = core.Batch(
         lots=tuple(_lot(row, row.lot, place) for place, row in enumerate(lots) if row.lot is not None),
         steps=tuple(_step(row) for row in steps),
         policy=read_policy(batch, current),
-        portion=portion_record(portions[-1]) if portions else None,
+        portion=None if portion is None else portion_record(portion),
         fry_yield=Fraction(fries[-1].ratio) if fries else None,
         shop=tuple(_shop_pack(row.shop_pack) for row in current if row.shop_pack is not None),
     )
     return Chain(batch=record, step_entries=steps, lot_entries=lots, current=tuple(current))
 
 
+def find_policy(current: Sequence[EntryRows]) -> PolicyLine | None:
+    """The batch's own policy, the latest; None where it counts as the kitchen did."""
+    return next((row.policy for row in reversed(current) if row.policy is not None), None)
+
+
+def find_portion(current: Sequence[EntryRows]) -> PortionLine | None:
+    """What is served, as told latest."""
+    return next((row.portion for row in reversed(current) if row.portion is not None), None)
+
+
 def read_policy(batch: Batch, current: Sequence[EntryRows]) -> core.Policy:
     """What the batch counts: its own latest policy, else the kitchen's on the day it was started."""
-    own = [row.policy for row in current if row.policy is not None]
-    told = own[-1] if own else batch
+    told = find_policy(current) or batch
     return core.Policy(
         labour_rate=None if told.labour_rate is None else Fraction(told.labour_rate),
         credit_by_products=told.credit_by_products,

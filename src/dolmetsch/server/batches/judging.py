@@ -23,6 +23,7 @@ from dolmetsch.server.batches.printing import (
     print_percent,
     print_unit_cost,
 )
+from dolmetsch.server.batches.schemas import HouseOut
 from dolmetsch.server.batches.showing import show_house, show_shops
 from dolmetsch.server.kitchens.models import Kitchen
 
@@ -96,8 +97,9 @@ def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.Ju
     record, sheet = reckoning.chain.batch, reckoning.sheet
     spread = no_spread(sheet) if is_tried else compute_spread(record, sheet)
     a_year = pace.batches_a_year
+    house = show_house(reckoning)
     return out.JudgedOut(
-        house=show_house(reckoning),
+        house=house,
         shops=show_shops(reckoning),
         spread=out.SpreadOut(
             is_known=spread.is_known,
@@ -106,7 +108,7 @@ def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.Ju
             kept=None if spread.sliced_yield is None else print_percent(spread.sliced_yield),
             saved_on_batch=[print_money_or_none(saved) for saved in spread.saved_on_batch],
         ),
-        bases=_show_bases(reckoning, spread),
+        bases=_show_bases(reckoning, spread, house),
         bill=_show_bill(reckoning),
         year=out.YearOut(
             batches=fixed(pace.batches_a_year, 1),
@@ -119,9 +121,8 @@ def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.Ju
     )
 
 
-def _show_bases(reckoning: Reckoning, spread: Spread) -> list[out.BasisOut]:
+def _show_bases(reckoning: Reckoning, spread: Spread, house: HouseOut) -> list[out.BasisOut]:
     final, shops = reckoning.sheet.final, reckoning.sheet.shop
-    house = show_house(reckoning)
     fry = reckoning.chain.batch.fry_yield
     cooked_spread = spread.cost_per_lb / fry / 16 if fry and spread.cost_per_lb is not None else None
     pound = _basis(
@@ -210,7 +211,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
                 per_lb=per_lb[place],
                 per_portion=per_portion[place],
                 on_batch=on_batch[place],
-                entries=entries_of(reckoning, part.steps or (0,) if part.sort == "meat" else part.steps),
+                entries=entries_of(reckoning, part.steps),
             )
             for place, part in enumerate(parts)
         ],

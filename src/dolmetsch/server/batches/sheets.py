@@ -9,7 +9,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.papers.page import write_pdf
 from dolmetsch.server.batches.papers.tables import build_tables, write_csv, write_xlsx
 from dolmetsch.server.batches.showing import show_batch
-from dolmetsch.server.batches.verdict import read_verdict
+from dolmetsch.server.batches.verdict import show_verdict
 
 Form = Literal["json", "pdf", "csv", "xlsx"]
 CONTENT_TYPES: Final[dict[Form, str]] = {
@@ -25,8 +25,8 @@ def write_file(batch: Batch, form: Form, now: datetime) -> bytes:
     if form == "json":
         return export_batch(batch)
     rows = list_entry_rows(batch)
-    shown = show_batch(batch, rows, reckon(build_chain(batch, rows)))
-    verdict = read_verdict(batch, now)
+    reckoning = reckon(build_chain(batch, rows))
+    shown, verdict = show_batch(batch, rows, reckoning), show_verdict(batch, rows, reckoning, now=now)
     if form == "pdf":
         return write_pdf(shown, verdict, kitchen=batch.kitchen, now=now)
     tables = build_tables(shown, verdict, currency=batch.kitchen.currency)

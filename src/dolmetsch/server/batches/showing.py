@@ -13,7 +13,7 @@ from dolmetsch.core.sheet import Comparison, cost_per_lb
 from dolmetsch.core.size import count_slabs
 from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
 from dolmetsch.server.batches import schemas, typed
-from dolmetsch.server.batches.chain import EntryRows, Reckoning
+from dolmetsch.server.batches.chain import EntryRows, Reckoning, find_policy, find_portion
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.printing import (
     per_kg,
@@ -68,7 +68,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
             for piece in reckoning.sheet.ledger.by_products
         ],
         loss_account=print_money(reckoning.sheet.ledger.loss.total),
-        sources=list(_show_sources(reckoning)),
+        sources=list(show_sources(reckoning)),
         policy=show_policy(batch, reckoning),
         warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
         log=list(_show_log(rows, batch.kitchen.currency)),
@@ -92,11 +92,11 @@ def taken_marks(reckoning: Reckoning) -> set[str]:
 
 def show_policy(batch: Batch, reckoning: Reckoning) -> typed.PolicyIn:
     """What this batch counts."""
-    own = [row.policy for row in reckoning.chain.current if row.policy is not None]
-    return retell_policy(own[-1] if own else batch)
+    return retell_policy(find_policy(reckoning.chain.current) or batch)
 
 
-def _show_sources(reckoning: Reckoning) -> Iterator[schemas.SourceOut]:
+def show_sources(reckoning: Reckoning) -> Iterator[schemas.SourceOut]:
+    """Lots that are pieces of other batches, and what they carry now and carried then."""
     chain = reckoning.chain
     for lot, row in zip(chain.batch.lots, chain.lot_entries, strict=True):
         if lot.origin is None or row.lot is None or row.lot.from_batch is None:
@@ -205,12 +205,12 @@ def _last_kind(reckoning: Reckoning) -> str:
 
 
 def _label_portion(reckoning: Reckoning) -> str | None:
-    lines = [row.portion for row in reckoning.chain.current if row.portion is not None]
-    if not lines:
+    portion = find_portion(reckoning.chain.current)
+    if portion is None:
         return None
-    if lines[-1].slices is None:
-        return lines[-1].typed + (" cooked" if lines[-1].cooked_grams is not None else "")
-    return "1 slice" if lines[-1].slices == 1 else f"{plain(lines[-1].slices)} slices"
+    if portion.slices is None:
+        return portion.typed + (" cooked" if portion.cooked_grams is not None else "")
+    return "1 slice" if portion.slices == 1 else f"{plain(portion.slices)} slices"
 
 
 def show_shops(reckoning: Reckoning) -> list[schemas.ShopOut]:

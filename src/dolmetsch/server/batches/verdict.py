@@ -14,8 +14,11 @@ from dolmetsch.core.trial import rank_levers, tag_per_lb, yields_by_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import (
+    EntryRows,
     Reckoning,
     build_chain,
+    find_policy,
+    find_portion,
     list_entry_rows,
     reckon,
 )
@@ -30,7 +33,7 @@ from dolmetsch.server.batches.printing import (
     sign_of,
 )
 from dolmetsch.server.batches.retelling import describe_policy, plain, retell_policy
-from dolmetsch.server.batches.showing import show_batch, show_policy
+from dolmetsch.server.batches.showing import show_policy, show_sources
 
 CAUTIONS: Final = (
     "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
@@ -43,17 +46,22 @@ CAUTIONS: Final = (
 def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
     """The verdict as the records have it."""
     rows = list_entry_rows(batch)
-    reckoning = reckon(build_chain(batch, rows))
+    return show_verdict(batch, rows, reckon(build_chain(batch, rows)), now=now)
+
+
+def show_verdict(
+    batch: Batch, rows: list[EntryRows], reckoning: Reckoning, *, now: datetime
+) -> out.VerdictOut:
+    """The verdict of a reckoned batch."""
     record, sheet = reckoning.chain.batch, reckoning.sheet
-    shown = show_batch(batch, rows, reckoning)
     outlay = compute_outlay(record)
     sign = sign_of(batch.kitchen.currency)
-    own = [row.policy for row in reckoning.chain.current if row.policy is not None]
+    own = find_policy(reckoning.chain.current)
     hourly = record.policy.labour_rate or batch.kitchen.labour_rate
     return out.VerdictOut(
         code=batch.code,
         name=batch.name,
-        cut=shown.cut,
+        cut=record.lots[0].cut,
         is_finished=batch.is_finished,
         judged=judge(reckoning, find_pace(batch.kitchen, now)),
         dials=_show_dials(reckoning),
@@ -73,17 +81,15 @@ def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
             _show_derivation(told, reckoning, sign) for told in explain(record, sheet, reckoning.strip)
         ],
         policy=show_policy(batch, reckoning),
-        policy_words=describe_policy(own[-1] if own else batch, sign),
-        policy_is_own=bool(own),
+        policy_words=describe_policy(own or batch, sign),
+        policy_is_own=own is not None,
         kitchen_policy=retell_policy(batch.kitchen),
-        sources=shown.sources,
+        sources=list(show_sources(reckoning)),
         takers=list_takers(batch),
-        loss_account=shown.loss_account,
-        by_products_worth=print_money(sum([piece.cost for piece in sheet.ledger.by_products], Fraction(0))),
-        weight_lost=print_weight(sheet.bought.grams - sheet.final.grams),
-        warnings=shown.warnings,
+        loss_account=print_money(sheet.ledger.loss.total),
+        warnings=[warned.message for warned in sheet.ledger.warnings],
         cautions=list(CAUTIONS),
-        seen=shown.seen,
+        seen=rows[-1].entry.sequence,
         hourly=None if hourly is None else print_money(Fraction(hourly)),
     )
 
@@ -99,8 +105,7 @@ def list_takers(batch: Batch) -> list[schemas.TakerOut]:
 def _show_dials(reckoning: Reckoning) -> out.DialsOut:
     record, sheet = reckoning.chain.batch, reckoning.sheet
     tag = tag_per_lb(record)
-    lines = [row.portion for row in reckoning.chain.current if row.portion is not None]
-    portion = lines[-1] if lines else None
+    portion = find_portion(reckoning.chain.current)
     return out.DialsOut(
         tag_per_lb=print_money(tag),
         tag_per_kg=print_money(per_kg(tag)),

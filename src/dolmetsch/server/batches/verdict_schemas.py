@@ -13,7 +13,6 @@ from dolmetsch.server.batches.schemas import (
     StripOut,
     TakerOut,
     UnitCost,
-    Weight,
 )
 from dolmetsch.server.batches.typed import Body, Kind, PolicyIn, Typed
 from dolmetsch.server.problems import FieldProblem
@@ -191,8 +190,6 @@ class VerdictOut(BaseModel):
     sources: list[SourceOut]
     takers: list[TakerOut]
     loss_account: Fixed
-    by_products_worth: Fixed
-    weight_lost: Weight
     warnings: list[str]
     cautions: list[str]
     seen: int

@@ -1617,9 +1617,6 @@ export interface components {
             takers: components["schemas"]["TakerOut"][];
             /** Loss Account */
             loss_account: string;
-            /** By Products Worth */
-            by_products_worth: string;
-            weight_lost: components["schemas"]["Weight"];
             /** Warnings */
             warnings: string[];
             /** Cautions */

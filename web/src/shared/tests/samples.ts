@@ -249,8 +249,6 @@ export const verdict = (more: Partial<Verdict> = {}): Verdict => ({
   sources: [],
   takers: [],
   loss_account: '0.00',
-  by_products_worth: '2.50',
-  weight_lost: weight('4.00', '1.814'),
   warnings: [],
   cautions: [],
   seen: 4,
