@@ -57,7 +57,7 @@ function recorded(batch: Batch, words: string): void {
   >
     <fieldset>
       <legend>{{ act === 'merge' ? 'Which come together' : 'Which are thrown away' }}</legend>
-      <label v-for="piece in pieces" :key="piece.mark">
+      <label v-for="piece in pieces" :key="piece.mark" class="tick">
         <input v-model="draft.marks" type="checkbox" :value="piece.mark" /> {{ piece.word }}
       </label>
     </fieldset>
@@ -92,20 +92,6 @@ legend {
   font-weight: 600;
   font-size: 14px;
   padding: 0;
-}
-
-fieldset label {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  min-height: 44px;
-  cursor: pointer;
-}
-
-fieldset input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--ink);
 }
 
 .pair {

@@ -40,7 +40,7 @@ function add(): void {
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
       <fieldset v-if="marks.length > 1" class="group">
         <legend>Only for (none ticked: all)</legend>
-        <label v-for="mark in marks" :key="mark">
+        <label v-for="mark in marks" :key="mark" class="tick">
           <input v-model="row.pieces" type="checkbox" :value="mark" /> {{ mark }}
         </label>
       </fieldset>
@@ -105,20 +105,6 @@ legend {
   font-weight: 600;
   font-size: 14px;
   padding: 0;
-}
-
-fieldset label {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  min-height: 44px;
-  cursor: pointer;
-}
-
-fieldset input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--ink);
 }
 
 .last {

@@ -6,6 +6,7 @@ import { useSlug } from '@/shared/api/useBatch'
 import { useSession } from '@/shared/api/useSession'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
+import PolicyFields from '@/shared/ui/PolicyFields.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useWrite } from '@/shared/writing/useWrite'
@@ -55,12 +56,6 @@ const send = (): void =>
     void queries.invalidateQueries({ queryKey: ['verdict'] })
     saved.value = true
   })
-const switches = [
-  { key: 'by_products' as const, word: 'What came off is credited' },
-  { key: 'fuel' as const, word: 'Fuel is counted' },
-  { key: 'packaging' as const, word: 'Packaging is counted' },
-  { key: 'overhead' as const, word: 'Overhead is counted' },
-]
 </script>
 
 <template>
@@ -72,17 +67,7 @@ const switches = [
     <section>
       <h2>What is counted</h2>
       <p class="quiet small">Taken over by batches started from now on; those begun keep theirs.</p>
-      <TypedInput
-        v-model="draft.labour_rate"
-        label="An hour of work is worth"
-        path="labour_rate"
-        hint="empty: work is not counted"
-        placeholder="18.00"
-        inputmode="decimal"
-      />
-      <label v-for="one in switches" :key="one.key" class="switch">
-        <input v-model="draft[one.key]" type="checkbox" /> {{ one.word }}
-      </label>
+      <PolicyFields v-model:policy="draft" />
     </section>
     <section>
       <h2>Scale and room</h2>
@@ -129,19 +114,5 @@ section {
 
 .kitchen > :not(section) {
   grid-column: 1 / -1;
-}
-
-.switch {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 44px;
-  cursor: pointer;
-}
-
-.switch input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--ink);
 }
 </style>

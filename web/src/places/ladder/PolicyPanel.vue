@@ -12,7 +12,7 @@ import {
 import { useSlug } from '@/shared/api/useBatch'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
+import PolicyFields from '@/shared/ui/PolicyFields.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useWrite } from '@/shared/writing/useWrite'
 import { samePolicy } from './useTrial'
@@ -24,12 +24,6 @@ const policy = defineModel<Policy>('policy', { required: true })
 const slug = useSlug()
 const { money } = useUnits()
 
-const switches = [
-  { key: 'by_products' as const, word: 'What came off is credited' },
-  { key: 'fuel' as const, word: 'Fuel' },
-  { key: 'packaging' as const, word: 'Packaging' },
-  { key: 'overhead' as const, word: 'Overhead' },
-]
 const rate = computed(() => policy.value.labour_rate ?? '')
 const word = computed(() => {
   if (!samePolicy(policy.value, props.verdict.policy)) return 'Counted otherwise, not kept'
@@ -74,17 +68,7 @@ const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
 <template>
   <DropPanel :word="word" wide>
     <h2>What is counted</h2>
-    <TypedInput
-      v-model="policy.labour_rate!"
-      label="An hour of work is worth"
-      path="labour_rate"
-      hint="empty: work is not counted"
-      inputmode="decimal"
-    />
-    <label v-for="one in switches" :key="one.key" class="switch">
-      <input v-model="policy[one.key]" type="checkbox" />
-      {{ one.word }}
-    </label>
+    <PolicyFields v-model:policy="policy" />
     <p class="quiet small">The verdict moves at once; nothing is kept until you say so.</p>
     <ProblemNote v-if="trouble" :problem="trouble" retry-word="" />
     <div class="acts">
@@ -100,20 +84,6 @@ const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
 </template>
 
 <style scoped>
-.switch {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  min-height: 44px;
-  cursor: pointer;
-}
-
-.switch input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--ink);
-}
-
 .acts {
   display: flex;
   flex-wrap: wrap;

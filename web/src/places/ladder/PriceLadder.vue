@@ -219,13 +219,6 @@ svg .gap {
   text-anchor: middle;
 }
 
-.halo {
-  paint-order: stroke;
-  stroke: #ffffff;
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
-
 .verdict {
   font-size: 20px;
   font-weight: 760;

@@ -177,11 +177,4 @@ svg text {
   font-weight: 800;
   font-stretch: 115%;
 }
-
-.halo {
-  paint-order: stroke;
-  stroke: #ffffff;
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
 </style>

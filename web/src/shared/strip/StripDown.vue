@@ -188,13 +188,6 @@ svg text {
   fill: var(--rose-deep);
 }
 
-.halo {
-  paint-order: stroke;
-  stroke: #ffffff;
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
-
 .shop {
   padding: 6px 12px;
   border-top: 1px solid #e4e8e6;

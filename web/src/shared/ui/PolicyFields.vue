@@ -1,0 +1,28 @@
+<script setup lang="ts">
+import type { Policy } from '@/shared/api/client'
+import TypedInput from './TypedInput.vue'
+
+/** What is counted: work at a rate, and each of the rest or not. */
+const policy = defineModel<Pick<Policy, Counted>>('policy', { required: true })
+type Counted = 'labour_rate' | 'by_products' | 'fuel' | 'packaging' | 'overhead'
+const switches = [
+  { key: 'by_products' as const, word: 'What came off is credited' },
+  { key: 'fuel' as const, word: 'Fuel' },
+  { key: 'packaging' as const, word: 'Packaging' },
+  { key: 'overhead' as const, word: 'Overhead' },
+]
+</script>
+
+<template>
+  <TypedInput
+    v-model="policy.labour_rate"
+    label="An hour of work is worth"
+    path="labour_rate"
+    hint="empty: work is not counted"
+    placeholder="18.00"
+    inputmode="decimal"
+  />
+  <label v-for="one in switches" :key="one.key" class="tick">
+    <input v-model="policy[one.key]" type="checkbox" /> {{ one.word }}
+  </label>
+</template>
