@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
-from uuid import UUID
 
 from django.db import IntegrityError, transaction
 
@@ -26,29 +25,16 @@ from dolmetsch.server.batches.chain import (
 from dolmetsch.server.batches.links import lock_family, refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
 from dolmetsch.server.batches.queries import read_batch
-from dolmetsch.server.batches.reader import Reader
 from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
 from dolmetsch.server.batches.showing import print_page, show_batch, stand
-from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.reader import Reader
 
 EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
 AHEAD = timedelta(days=1)
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Write:
-    """Who writes, where, when, and the key that makes a resend harmless.
-
-    ``fingerprint`` is of the whole request; the same key with another fingerprint is refused.
-    """
-
-    kitchen: Kitchen
-    user: User
-    now: datetime
-    key: UUID
-    fingerprint: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -324,9 +310,7 @@ def find_done(write: Write) -> Recorded | None:
     entry = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
     if entry is None:
         return None
-    if entry.fingerprint != write.fingerprint:
-        said = "This key was used for something else; nothing was written. Send it with a new key."
-        raise DomainError("key_reused", 409, "Not recorded", said)
+    write.refuse_reused(entry.fingerprint)
     entry.batch.kitchen = write.kitchen
     return Recorded(entry=entry, batch=read_batch(entry.batch), was_there=True)
 

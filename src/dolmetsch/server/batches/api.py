@@ -1,18 +1,13 @@
 """The batch API: only maps requests to reads and writes."""
 
-import hashlib
-import uuid
-from typing import Annotated
-
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Header, Path, Router, Status
+from ninja import Path, Router, Status
 
 from dolmetsch.core.strip import lay_out_step
 from dolmetsch.server.batches import actions, importing
-from dolmetsch.server.batches.actions import Draft, Write, draft_entry, draft_start
+from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
-from dolmetsch.server.batches.printing import print_money, print_unit_cost
 from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of_piece, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
@@ -29,29 +24,11 @@ from dolmetsch.server.batches.trials import read_pay_back, read_trial
 from dolmetsch.server.batches.typed import EntryIn, ImportIn, StartIn
 from dolmetsch.server.batches.verdict import read_verdict
 from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
-from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.queries import get_kitchen, signed_in
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 
 router = Router(tags=["batches"])
-Key = Annotated[uuid.UUID, Header(alias="Idempotency-Key")]
-REFUSALS = frozenset({400, 401, 403, 404, 409, 422, 500, 503})
-
-
-def _kitchen(request: HttpRequest, slug: str) -> Kitchen:
-    return get_kitchen(signed_in(request), slug)
-
-
-def _write(request: HttpRequest, kitchen: Kitchen, key: uuid.UUID) -> Write:
-    user = signed_in(request)
-    told = f"{user.pk} {request.method} {request.path}\n".encode() + request.body
-    return Write(
-        kitchen=kitchen,
-        user=user,
-        now=timezone.now(),
-        key=key,
-        fingerprint=hashlib.sha256(told).hexdigest(),
-    )
 
 
 def _answer(recorded: actions.Recorded) -> HttpResponse:
@@ -69,13 +46,13 @@ def _print(printed: str, *, status: int = 200, headers: dict[str, str] | None = 
 @router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
 def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
     """Batches under way."""
-    return read_today(_kitchen(request, kitchen_slug))
+    return read_today(kitchen_of(request, kitchen_slug))
 
 
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
-    batch = get_batch(_kitchen(request, kitchen_slug), code)
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
     return _print(read_page(batch))
 
 
@@ -84,14 +61,14 @@ def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> H
 )
 def start_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn, key: Key) -> HttpResponse:
     """Start a batch. 200 for a resend of the same key, 201 for a new one."""
-    kitchen = _kitchen(request, kitchen_slug)
-    return _answer(actions.start_batch(_write(request, kitchen, key), body))
+    kitchen = kitchen_of(request, kitchen_slug)
+    return _answer(actions.start_batch(write_of(request, kitchen, key), body))
 
 
 @router.post("/previews/batches", response={200: PreviewOut, REFUSALS: Problem}, operation_id="previewBatch")
 def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) -> PreviewOut:
     """What starting this batch would make; nothing is written."""
-    draft = draft_start(_kitchen(request, kitchen_slug), body, now=timezone.now())
+    draft = draft_start(kitchen_of(request, kitchen_slug), body, now=timezone.now())
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
     if draft.reckoning is not None:
         preview.paid = print_money(draft.reckoning.sheet.bought.cost)
@@ -108,8 +85,8 @@ def record_entry(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn, key: Key
 ) -> HttpResponse:
     """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one."""
-    kitchen = _kitchen(request, kitchen_slug)
-    return _answer(actions.record_entry(_write(request, kitchen, key), code, body))
+    kitchen = kitchen_of(request, kitchen_slug)
+    return _answer(actions.record_entry(write_of(request, kitchen, key), code, body))
 
 
 @router.post(
@@ -119,7 +96,7 @@ def record_entry(
 )
 def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn) -> PreviewOut:
     """What this entry would do; nothing is written."""
-    batch = get_batch(_kitchen(request, kitchen_slug), code)
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
     draft = draft_entry(batch, list_entry_rows(batch), body, now=timezone.now())
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
     if draft.reckoning is None:
@@ -147,13 +124,13 @@ def _own_column(draft: Draft) -> ColumnOut | None:
 )
 def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> VerdictOut:
     """One batch's verdict."""
-    return read_verdict(get_batch(_kitchen(request, kitchen_slug), code), timezone.now())
+    return read_verdict(get_batch(kitchen_of(request, kitchen_slug), code), timezone.now())
 
 
 @router.post("/batches/{code}/trial", response={200: TrialOut, REFUSALS: Problem}, operation_id="tryChanges")
 def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: TrialIn) -> TrialOut:
     """What the verdict would be with something changed; nothing is written."""
-    return read_trial(get_batch(_kitchen(request, kitchen_slug), code), body, timezone.now())
+    return read_trial(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now())
 
 
 @router.post(
@@ -161,7 +138,7 @@ def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: 
 )
 def get_pay_back(request: HttpRequest, kitchen_slug: Path[str], code: str, body: MachineIn) -> PayBackOut:
     """After how many batches like this one a machine is paid; nothing is written."""
-    return read_pay_back(get_batch(_kitchen(request, kitchen_slug), code), body, timezone.now())
+    return read_pay_back(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now())
 
 
 @router.get(
@@ -171,13 +148,13 @@ def get_pay_back(request: HttpRequest, kitchen_slug: Path[str], code: str, body:
 )
 def get_strip_of_piece(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str) -> StripOut:
     """The strip of one living piece alone."""
-    return read_strip_of_piece(get_batch(_kitchen(request, kitchen_slug), code), mark)
+    return read_strip_of_piece(get_batch(kitchen_of(request, kitchen_slug), code), mark)
 
 
 @router.get("/batches/{code}/files/{form}", response={REFUSALS: Problem}, operation_id="getFile")
 def get_file(request: HttpRequest, kitchen_slug: Path[str], code: str, form: Form) -> HttpResponse:
     """One batch to take away: its document (json), its page (pdf), its ledger (csv, xlsx)."""
-    batch = get_batch(_kitchen(request, kitchen_slug), code)
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
     name = f'attachment; filename="{batch.code}.{form}"'
     return HttpResponse(
         write_file(batch, form, timezone.now()),
@@ -193,6 +170,6 @@ def import_document(
     request: HttpRequest, kitchen_slug: Path[str], body: ImportIn, key: Key, dry_run: bool = False
 ) -> Status[ImportOut]:
     """Make the batches of a document. With ``dry_run`` they are shown and not written: 200, else 201."""
-    kitchen = _kitchen(request, kitchen_slug)
-    made = importing.import_document(_write(request, kitchen, key), body.document, dry_run=dry_run)
+    kitchen = kitchen_of(request, kitchen_slug)
+    made = importing.import_document(write_of(request, kitchen, key), body.document, dry_run=dry_run)
     return Status(201 if made.written else 200, made)

@@ -15,10 +15,11 @@ from dolmetsch.core.documents.strict import Written, parse
 from dolmetsch.core.errors import DolmetschError
 from dolmetsch.core.sheet import compute_sheet
 from dolmetsch.server.batches import schemas, typed
-from dolmetsch.server.batches.actions import Recorded, Write, find_done, record_entry, start_batch
+from dolmetsch.server.batches.actions import Recorded, find_done, record_entry, start_batch
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.retelling import plain_fraction
+from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.problems import DomainError
 
 Json = dict[str, Any]

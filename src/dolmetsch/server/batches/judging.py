@@ -16,16 +16,16 @@ from dolmetsch.core.trial import Lever
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.printing import (
+from dolmetsch.server.batches.schemas import HouseOut
+from dolmetsch.server.batches.showing import show_house, show_shops
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
     print_money_or_none,
     print_percent,
     print_unit_cost,
 )
-from dolmetsch.server.batches.schemas import HouseOut
-from dolmetsch.server.batches.showing import show_house, show_shops
-from dolmetsch.server.kitchens.models import Kitchen
 
 GROUP_LABELS: Final = {
     "labour": "work",

@@ -21,9 +21,9 @@ from dolmetsch.server.batches.models import (
     ShopPackLine,
     Weighing,
 )
-from dolmetsch.server.batches.reader import Reader, as_decimal
 from dolmetsch.server.batches.reading_used import read_used
 from dolmetsch.server.batches.sources import find_source
+from dolmetsch.server.quantities.reader import Reader, as_decimal
 
 MAX_MINUTES = Fraction(100_000)
 

@@ -9,8 +9,8 @@ from dolmetsch.core.strip import label_kind
 from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import STEP_ACTS, Act, EntryRows, used_record
 from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing
-from dolmetsch.server.batches.printing import print_money, sign_of
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.printing import print_money, sign_of
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
 

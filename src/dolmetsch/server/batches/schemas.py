@@ -1,28 +1,12 @@
 """What the batch API tells: figures printed in fixed notation, rounded once by the core."""
 
 from datetime import datetime
-from typing import Annotated
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 
 from dolmetsch.server.batches.typed import Content, PolicyIn
 from dolmetsch.server.problems import FieldProblem
-
-Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
-
-
-class Weight(BaseModel):
-    """A weight in both units."""
-
-    lb: Fixed
-    kg: Fixed
-
-
-class UnitCost(BaseModel):
-    """A price by weight in both units."""
-
-    per_lb: Fixed
-    per_kg: Fixed
+from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
 
 
 class PeelOut(BaseModel):
@@ -203,14 +187,6 @@ class RecordedOut(BaseModel):
 
     entry: int
     batch: BatchOut
-
-
-class Reading(BaseModel):
-    """How a typed quantity was read: the weight in both units, or the money."""
-
-    path: str
-    weight: Weight | None = None
-    money: Fixed | None = None
 
 
 class PreviewOut(BaseModel):

@@ -15,7 +15,9 @@ from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import EntryRows, Reckoning, find_policy, find_portion
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.printing import (
+from dolmetsch.server.batches.reading import free_marks
+from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell, retell_policy
+from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
     print_money_or_none,
@@ -23,8 +25,6 @@ from dolmetsch.server.batches.printing import (
     print_unit_cost,
     print_weight,
 )
-from dolmetsch.server.batches.reading import free_marks
-from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell, retell_policy
 
 #: The groups of the bill, in the order in which they are read.
 GROUP_ORDER = ("meat", "buying", "cure", "fuel", "packaging", "other", "labour", "overhead", "credit")

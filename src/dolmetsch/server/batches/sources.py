@@ -1,7 +1,7 @@
 """Where a linked lot comes from."""
 
 from dolmetsch.server.batches.models import Batch, LotLine
-from dolmetsch.server.batches.reader import Reader
+from dolmetsch.server.quantities.reader import Reader
 
 
 def find_source(reader: Reader, batch: Batch, code: str) -> Batch | None:

@@ -24,12 +24,12 @@ from dolmetsch.server.batches.chain import (
 )
 from dolmetsch.server.batches.judging import find_pace, judge
 from dolmetsch.server.batches.models import Batch, Entry
-from dolmetsch.server.batches.printing import (
-    print_money,
-)
-from dolmetsch.server.batches.reader import Reader
 from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.showing import show_strip
+from dolmetsch.server.quantities.printing import (
+    print_money,
+)
+from dolmetsch.server.quantities.reader import Reader
 
 
 def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut:

@@ -2,31 +2,11 @@
 
 from typing import Annotated, Literal
 
-from pydantic import AwareDatetime, BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import AwareDatetime, Field
 
-#: No control characters: a line is a line.
-PRINTABLE = r"^[^\x00-\x1f\x7f]*$"
+from dolmetsch.server.quantities.typed import Body, ByName, Code, Kind, Mark, Marks, Name, Reason, Typed, Word
 
-
-def _line(longest: int) -> StringConstraints:
-    return StringConstraints(strip_whitespace=True, max_length=longest, pattern=PRINTABLE)
-
-
-Typed = Annotated[str, _line(40)]
-Word = Annotated[str, _line(40)]
-Kind = Annotated[str, _line(60)]
-ByName = Annotated[str, _line(40)]
-Mark = Annotated[str, _line(60)]
-Marks = Annotated[list[Mark], Field(max_length=60)]
-Name = Annotated[str, _line(80)]
-Reason = Annotated[str, _line(200)]
 Material = Literal["skin", "lean", "fat", "bone", "waste", "ends", "other"]
-
-
-class Body(BaseModel):
-    """A request body: unknown fields are refused, so that a slip of the pen is not lost."""
-
-    model_config = ConfigDict(extra="forbid")
 
 
 class PieceIn(Body):
@@ -91,7 +71,7 @@ class ExtraIn(Body):
 class SourceIn(Body):
     """A piece of another batch, by that batch's code; all of it where no weight is given."""
 
-    batch: Annotated[str, _line(12)]
+    batch: Code
     piece: Mark
     weight: Typed = ""
 

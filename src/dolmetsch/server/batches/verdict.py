@@ -25,15 +25,15 @@ from dolmetsch.server.batches.chain import (
 from dolmetsch.server.batches.judging import GROUP_LABELS, entries_of, find_pace, judge, show_levers
 from dolmetsch.server.batches.links import list_taken
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.printing import (
+from dolmetsch.server.batches.retelling import describe_policy, plain, retell_policy
+from dolmetsch.server.batches.showing import show_policy, show_sources
+from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
     print_percent,
     print_weight,
     sign_of,
 )
-from dolmetsch.server.batches.retelling import describe_policy, plain, retell_policy
-from dolmetsch.server.batches.showing import show_policy, show_sources
 
 CAUTIONS: Final = (
     "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "

@@ -4,18 +4,11 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.server.batches.schemas import (
-    Fixed,
-    HouseOut,
-    Reading,
-    ShopOut,
-    SourceOut,
-    StripOut,
-    TakerOut,
-    UnitCost,
-)
-from dolmetsch.server.batches.typed import Body, Kind, PolicyIn, Typed
+from dolmetsch.server.batches.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
+from dolmetsch.server.batches.typed import PolicyIn
 from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost
+from dolmetsch.server.quantities.typed import Body, Kind, Typed
 
 BasisKey = Literal["pound", "portion", "slice", "cooked"]
 

@@ -5,12 +5,13 @@ import json
 import uuid
 from datetime import datetime, timedelta
 
-from dolmetsch.server.batches.actions import Write, record_entry, start_batch
+from dolmetsch.server.batches.actions import record_entry, start_batch
 from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.batches.typed import EntryIn, StartIn
 from dolmetsch.server.demo.canteen import BATCHES, Told
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
+from dolmetsch.server.kitchens.writing import Write
 
 KEYS = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 

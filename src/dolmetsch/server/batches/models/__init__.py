@@ -6,13 +6,11 @@ entry that names it. Weights are grams to 12 places, so that every typed pound a
 
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
-from dolmetsch.server.batches.models.fields import RATIO_PLACES
 from dolmetsch.server.batches.models.lines import LOT_MARK, ExtraLine, LotLine, UsedLine, Weighing
 from dolmetsch.server.batches.models.terms import FryLine, PolicyLine, PortionLine, ShopPackLine
 
 __all__ = [
     "LOT_MARK",
-    "RATIO_PLACES",
     "Batch",
     "Entry",
     "ExtraLine",

@@ -6,14 +6,14 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.batches.models.batch import Batch
-from dolmetsch.server.batches.models.fields import (
+from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.quantities.columns import (
     MARK_LENGTH,
     grams_field,
     money_check,
     money_field,
     weight_check,
 )
-from dolmetsch.server.kitchens.models import Kitchen, User
 
 ACTS: Final = (
     *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),

@@ -8,7 +8,7 @@ from django.db.models import Q
 from dolmetsch.core.quantity import MONEY_PLACES
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
-from dolmetsch.server.batches.models.fields import (
+from dolmetsch.server.quantities.columns import (
     MARK_LENGTH,
     grams_field,
     money_check,

@@ -6,7 +6,7 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.batches.models.entry import Entry
-from dolmetsch.server.batches.models.fields import (
+from dolmetsch.server.quantities.columns import (
     RATIO_PLACES,
     grams_field,
     money_check,

@@ -7,10 +7,10 @@ from typing import Final
 from django.template import Context, Engine
 
 from dolmetsch.server.batches.papers.strip_drawing import draw_strip
-from dolmetsch.server.batches.printing import sign_of
 from dolmetsch.server.batches.schemas import BatchOut
 from dolmetsch.server.batches.verdict_schemas import VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.printing import sign_of
 
 ENGINE: Final = Engine(dirs=[str(Path(__file__).parent / "templates")])
 #: A long batch is set smaller until it fits on its page.

@@ -3,7 +3,8 @@
 from html import escape
 from typing import Final
 
-from dolmetsch.server.batches.schemas import ColumnOut, ShopOut, StripOut, UnitCost
+from dolmetsch.server.batches.schemas import ColumnOut, ShopOut, StripOut
+from dolmetsch.server.quantities.schemas import UnitCost
 
 WIDTH, HEAD, CLIMB, RIBBON, FOOT = 720, 22, 120, 100, 74
 #: Room at the right for the names of the shop's kinds, where there are any.

@@ -8,8 +8,9 @@ from typing import Final
 from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 
-from dolmetsch.server.batches.schemas import BatchOut, UnitCost
+from dolmetsch.server.batches.schemas import BatchOut
 from dolmetsch.server.batches.verdict_schemas import VerdictOut
+from dolmetsch.server.quantities.schemas import UnitCost
 
 Cell = str | Decimal | int | None
 Row = list[Cell]

@@ -4,7 +4,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
-from dolmetsch.server.batches.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.schemas import UnitCost, Weight
 
 
 def print_weight(grams: Fraction) -> Weight:

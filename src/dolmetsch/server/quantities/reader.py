@@ -16,10 +16,10 @@ from dolmetsch.core.quantity import (
     read_price,
     read_weight,
 )
-from dolmetsch.server.batches import schemas
-from dolmetsch.server.batches.models import RATIO_PLACES
-from dolmetsch.server.batches.printing import print_weight
 from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities import schemas
+from dolmetsch.server.quantities.columns import RATIO_PLACES
+from dolmetsch.server.quantities.printing import print_weight
 
 T = TypeVar("T")
 MAX_SLICES = Fraction(1_000_000)

@@ -1,0 +1,1 @@
+"""Quantities as they are typed, kept and printed: shared by every feature of the server."""
