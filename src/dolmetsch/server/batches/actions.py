@@ -22,6 +22,8 @@ from dolmetsch.server.batches.chain import (
     list_entry_rows,
     reckon,
 )
+from dolmetsch.server.batches.forecasting import keep_forecast
+from dolmetsch.server.batches.history import keep_yields
 from dolmetsch.server.batches.links import lock_family, refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
 from dolmetsch.server.batches.queries import read_batch
@@ -75,7 +77,7 @@ def start_batch(write: Write, draft: typed.StartIn, *, verbatim: bool = False) -
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = _next_code(kitchen, draft.bought.cut)
-        return _save(write, [drafted.rows], drafted.reckoning)
+        return _save(write, [drafted.rows], drafted.reckoning, told_later=verbatim)
 
     return _once(write, start)
 
@@ -100,7 +102,7 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn, *, verbatim: boo
         drafted = draft_entry(batch, rows, draft, now=write.now, verbatim=verbatim)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning)
+        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning, told_later=verbatim)
         renew_downstream(batch, family)
         return recorded
 
@@ -315,8 +317,11 @@ def find_done(write: Write) -> Recorded | None:
     return Recorded(entry=entry, batch=read_batch(entry.batch), was_there=True)
 
 
-def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded:
-    """Write the last of ``rows``, and what the batch keeps of itself for lists."""
+def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning, *, told_later: bool) -> Recorded:
+    """Write the last of ``rows``, and what the batch keeps of itself for lists.
+
+    Of what is ``told_later``, when all is over (a document), no forecast is kept: it would be none.
+    """
     fresh = rows[-1]
     entry, batch = fresh.entry, fresh.entry.batch
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
@@ -343,6 +348,9 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
         UsedLine.objects.bulk_create(fresh.used)
     if fresh.extras:
         ExtraLine.objects.bulk_create(fresh.extras)
+    keep_yields(batch, reckoning)
+    if not told_later:
+        keep_forecast(entry, reckoning, now=write.now)
     shown = show_batch(batch, rows, reckoning)
     print_page(batch, shown)
     batch.save(force_update=True)

@@ -31,7 +31,7 @@ from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 router = Router(tags=["batches"])
 
 
-def _answer(recorded: actions.Recorded) -> HttpResponse:
+def answer_recorded(recorded: actions.Recorded) -> HttpResponse:
     """201 for what was made now, 200 for a resend of what had been."""
     body = RecordedOut(entry=recorded.entry.id, batch=recorded.batch)
     headers = {"Idempotency-Replayed": "true"} if recorded.was_there else {}
@@ -62,7 +62,7 @@ def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> H
 def start_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn, key: Key) -> HttpResponse:
     """Start a batch. 200 for a resend of the same key, 201 for a new one."""
     kitchen = kitchen_of(request, kitchen_slug)
-    return _answer(actions.start_batch(write_of(request, kitchen, key), body))
+    return answer_recorded(actions.start_batch(write_of(request, kitchen, key), body))
 
 
 @router.post("/previews/batches", response={200: PreviewOut, REFUSALS: Problem}, operation_id="previewBatch")
@@ -86,7 +86,7 @@ def record_entry(
 ) -> HttpResponse:
     """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one."""
     kitchen = kitchen_of(request, kitchen_slug)
-    return _answer(actions.record_entry(write_of(request, kitchen, key), code, body))
+    return answer_recorded(actions.record_entry(write_of(request, kitchen, key), code, body))
 
 
 @router.post(

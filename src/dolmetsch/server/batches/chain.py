@@ -128,13 +128,13 @@ def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
     steps = tuple(row for row in current if row.entry.act in STEP_ACTS)
     lots = tuple(row for row in current if row.lot is not None)
     portion = find_portion(current)
-    fries = [row.fry for row in current if row.fry is not None]
+    fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
     record = core.Batch(
         lots=tuple(_lot(row, row.lot, place) for place, row in enumerate(lots) if row.lot is not None),
         steps=tuple(_step(row) for row in steps),
         policy=read_policy(batch, current),
         portion=None if portion is None else portion_record(portion),
-        fry_yield=Fraction(fries[-1].ratio) if fries else None,
+        fry_yield=sum(fries, Fraction(0)) / len(fries) if fries else None,
         shop=tuple(_shop_pack(row.shop_pack) for row in current if row.shop_pack is not None),
     )
     return Chain(batch=record, step_entries=steps, lot_entries=lots, current=tuple(current))

@@ -2,6 +2,7 @@
 
 import json
 from decimal import Decimal
+from fractions import Fraction
 from typing import Any
 
 from dolmetsch.core.documents.batch_reading import FORMAT
@@ -16,6 +17,8 @@ from dolmetsch.server.batches.chain import (
 )
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
 from dolmetsch.server.batches.retelling import plain
+from dolmetsch.server.quantities.columns import RATIO_PLACES
+from dolmetsch.server.quantities.reader import as_decimal
 
 Json = dict[str, Any]
 
@@ -54,10 +57,12 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
                 if line.slices is not None
                 else {"cooked_weight" if line.grams is None else "weight": spell_weight(line.typed, unit)}
             )
-        if row.fry is not None:
-            body["fry_yield"] = plain(row.fry.ratio)
         if row.shop_pack is not None:
             body.setdefault("store", []).append(_write_pack(row, unit))
+    fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
+    if fries:
+        mean = Fraction(round(sum(fries, Fraction(0)) / len(fries) * 10**RATIO_PLACES), 10**RATIO_PLACES)
+        body["fry_yield"] = plain(as_decimal(mean, RATIO_PLACES))
     return body
 
 

@@ -15,6 +15,7 @@ from dolmetsch.server.batches.chain import (
     reckon,
     take_upstream,
 )
+from dolmetsch.server.batches.history import keep_yields
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen
@@ -107,6 +108,7 @@ def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
             said = f"This would make batch {code}, which takes from this one, impossible: {error.told}."
             raise DomainError("breaks_later", 422, "Not recorded", said) from error
         stand(taker, reckoning)
+        keep_yields(taker, reckoning)
         print_page(taker, show_batch(taker, rows, reckoning))
         taker.save(force_update=True)
         renew_downstream(taker, family)

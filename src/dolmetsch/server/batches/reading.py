@@ -23,6 +23,7 @@ from dolmetsch.server.batches.models import (
 )
 from dolmetsch.server.batches.reading_used import read_used
 from dolmetsch.server.batches.sources import find_source
+from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import Reader, as_decimal
 
 MAX_MINUTES = Fraction(100_000)
@@ -269,12 +270,29 @@ def _read_portion(reader: Reader, entry: Entry, content: typed.PortionIn) -> Por
 
 
 def _read_fry(reader: Reader, entry: Entry, content: typed.FryIn) -> FryLine | None:
+    if content.raw or content.cooked:
+        return _read_weighed_fry(reader, entry, content)
     if not reader.need("kept", content.kept, "Say how much is left after frying."):
         return None
     ratio = reader.percent("kept", content.kept, what="share left after frying")
     if ratio is not None and not ratio:
         reader.refuse("kept", "zero", "Something is left after frying; leave it out if it was not weighed.")
     return None if not ratio else FryLine(entry=entry, ratio=ratio, typed=content.kept)
+
+
+def _read_weighed_fry(reader: Reader, entry: Entry, content: typed.FryIn) -> FryLine | None:
+    if content.kept:
+        reader.refuse("kept", "one_of", "Give the share that is left, or both weights.")
+        return None
+    raw, cooked = reader.weight("raw", content.raw), reader.weight("cooked", content.cooked)
+    if raw is None or cooked is None:
+        return None
+    if cooked > raw:
+        said = f"“{content.cooked}” cooked is more than “{content.raw}” raw; frying only takes away"
+        reader.refuse("cooked", "overweight", said)
+        return None
+    ratio = as_decimal(Fraction(round(cooked / raw * 10**RATIO_PLACES), 10**RATIO_PLACES), RATIO_PLACES)
+    return FryLine(entry=entry, ratio=ratio, raw_typed=content.raw, cooked_typed=content.cooked)
 
 
 def _read_policy(reader: Reader, entry: Entry, content: typed.PolicyIn) -> PolicyLine:

@@ -46,7 +46,8 @@ def describe(rows: EntryRows, *, currency: str) -> list[str]:
             return [f"{plain(slices)} slices"]
         return [rows.portion.typed + (" cooked" if cooked is not None else "")]
     if rows.fry is not None:
-        return [f"{_percent(rows.fry.ratio)} left after frying"]
+        weights = f", {rows.fry.raw_typed} to {rows.fry.cooked_typed}" if rows.fry.raw_typed else ""
+        return [f"{_percent(rows.fry.ratio)} left after frying{weights}"]
     if rows.policy is not None:
         return [describe_policy(rows.policy, sign)]
     if rows.entry.act == Act.WITHDRAW:
@@ -188,7 +189,7 @@ def retell(rows: EntryRows) -> typed.Content:
             fry="" if pack.fry_ratio is None else plain(pack.fry_ratio * 100),
         )
     if rows.fry is not None:
-        return typed.FryIn(kept=rows.fry.typed)
+        return typed.FryIn(kept=rows.fry.typed, raw=rows.fry.raw_typed, cooked=rows.fry.cooked_typed)
     if rows.policy is not None:
         return retell_policy(rows.policy)
     if entry.act == Act.WITHDRAW:

@@ -62,7 +62,10 @@ class GroupOut(BaseModel):
 
 
 class HouseOut(BaseModel):
-    """What the house's meat costs at its latest, named stage."""
+    """What the house's meat costs at its latest, named stage.
+
+    ``fry_kept``: mean of its fryings in per cent, ``fry_spread`` their standard deviation, from two on.
+    """
 
     stage: str
     is_sliced: bool
@@ -74,6 +77,8 @@ class HouseOut(BaseModel):
     cost_per_slice: Fixed | None
     cost_per_cooked: UnitCost | None
     fry_kept: Fixed | None
+    fry_spread: Fixed | None
+    fry_tests: int
     portion: Fixed | None
     portion_label: str | None
     groups: list[GroupOut]

@@ -9,6 +9,8 @@ from pathlib import Path
 from dolmetsch.core import batch as core
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.pieces import Piece
+from dolmetsch.core.price_history import mean_and_spread
+from dolmetsch.core.scale import square_root
 from dolmetsch.core.sheet import Comparison, cost_per_lb
 from dolmetsch.core.size import count_slabs
 from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
@@ -161,6 +163,8 @@ def _show_peel(peel: Peel) -> schemas.PeelOut:
 def show_house(reckoning: Reckoning) -> schemas.HouseOut:
     """The house's figures at the latest stage, which is named."""
     final = reckoning.sheet.final
+    fries = [Fraction(row.fry.ratio) for row in reckoning.chain.current if row.fry is not None]
+    fry, variance = mean_and_spread(fries)
     order = {group: place for place, group in enumerate(GROUP_ORDER)}
     groups = sorted(final.groups.items(), key=lambda item: (order.get(item[0], len(order)), item[0]))
     return schemas.HouseOut(
@@ -173,7 +177,9 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
         slices=None if final.slices is None else int(final.slices),
         cost_per_slice=print_money_or_none(final.cost_per_slice),
         cost_per_cooked=print_unit_cost(final.cost_per_cooked_lb),
-        fry_kept=None if (fry := reckoning.chain.batch.fry_yield) is None else print_percent(fry),
+        fry_kept=None if fry is None else print_percent(fry),
+        fry_spread=None if variance is None else print_percent(square_root(variance)),
+        fry_tests=len(fries),
         portion=print_money_or_none(final.portion),
         portion_label=_label_portion(reckoning),
         groups=[

@@ -142,10 +142,12 @@ class PolicyIn(Body):
 
 
 class FryIn(Body):
-    """What is left after frying, in per cent of the raw weight."""
+    """A frying: what is left, ``kept`` in per cent of the raw weight, or both weights. Any number of them."""
 
     act: Literal["fry"] = "fry"
-    kept: Typed
+    kept: Typed = ""
+    raw: Typed = ""
+    cooked: Typed = ""
 
 
 class PortionIn(Body):

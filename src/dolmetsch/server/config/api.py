@@ -8,8 +8,12 @@ from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.batches.api import router as batches
+from dolmetsch.server.batches.outlook_api import router as outlooks
 from dolmetsch.server.kitchens.api import router as kitchens
+from dolmetsch.server.offers.api import router as offers
+from dolmetsch.server.prices.api import router as prices
 from dolmetsch.server.problems import install_handlers
+from dolmetsch.server.ways.api import router as ways
 
 SchemaName = Literal["batch", "sheet", "cure", "cure-answer"]
 api = NinjaAPI(title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None)
@@ -24,4 +28,5 @@ def get_schema(request: HttpRequest, name: SchemaName) -> HttpResponse:
     return HttpResponse(told, content_type="application/schema+json")
 
 
-api.add_router("/kitchens/{kitchen_slug}", batches)
+for router in (batches, outlooks, prices, ways, offers):
+    api.add_router("/kitchens/{kitchen_slug}", router)

@@ -29,6 +29,8 @@ INSTALLED_APPS = [
     "axes",
     "ninja",
     "dolmetsch.server.kitchens",
+    "dolmetsch.server.prices",
+    "dolmetsch.server.ways",
     "dolmetsch.server.batches",
     "dolmetsch.server.demo",
 ]

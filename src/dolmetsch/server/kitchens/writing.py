@@ -48,10 +48,13 @@ def kitchen_of(request: HttpRequest, slug: str) -> Kitchen:
     return get_kitchen(signed_in(request), slug)
 
 
-def write_of(request: HttpRequest, kitchen: Kitchen, key: uuid.UUID) -> Write:
-    """The write a request asks for."""
+def write_of(
+    request: HttpRequest, kitchen: Kitchen, key: uuid.UUID, *, uploaded: bytes | None = None
+) -> Write:
+    """The write a request asks for; ``uploaded`` takes the place of the body where that came in parts."""
     user = signed_in(request)
-    told = f"{user.pk} {request.method} {request.path}\n".encode() + request.body
+    body = request.body if uploaded is None else uploaded
+    told = f"{user.pk} {request.method} {request.path}\n".encode() + body
     return Write(
         kitchen=kitchen,
         user=user,

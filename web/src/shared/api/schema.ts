@@ -336,6 +336,338 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Forecast
+         * @description A batch under way, carried on to the end.
+         */
+        get: operations["getForecast"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/way": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Way
+         * @description Choose the way a batch is made by.
+         */
+        post: operations["chooseWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/yields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Yields
+         * @description What each method keeps of each cut.
+         */
+        get: operations["getYields"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/calibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Calibration
+         * @description How often the 80 % range held.
+         */
+        get: operations["getCalibration"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Prices
+         * @description A page of the price list.
+         */
+        get: operations["getPrices"];
+        put?: never;
+        /**
+         * Note Price
+         * @description Note a price, correct one, or take one back.
+         */
+        post: operations["notePrice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/prices/files/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Price File
+         * @description The price list to take away.
+         */
+        get: operations["getPriceFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/prices/{item_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Price Item
+         * @description One line with its whole history.
+         */
+        get: operations["getPriceItem"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/prices/{item_id}/fryings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Frying
+         * @description Note a frying of a shop pack.
+         */
+        post: operations["noteFrying"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/price-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Upload List
+         * @description Upload a supplier's list or receipts; no price is written.
+         */
+        post: operations["uploadPriceList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/price-lists/{file_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get List
+         * @description An uploaded list, and how far it is written.
+         */
+        get: operations["getPriceList"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/price-lists/{file_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview List
+         * @description What writing the list would do; nothing is written.
+         */
+        post: operations["previewPriceList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/price-lists/{file_id}/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write List
+         * @description Write the next piece of the list, as confirmed.
+         */
+        post: operations["writePriceList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Ways
+         * @description Every way, and the methods there are.
+         */
+        get: operations["getWays"];
+        put?: never;
+        /**
+         * Post Way
+         * @description Save a way: the next version of its name.
+         */
+        post: operations["saveWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/previews/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Way
+         * @description How a way being typed is read; nothing is written.
+         */
+        post: operations["previewWay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/case": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Choices
+         * @description Ways, shop kinds and listed meats a case check can be made of.
+         */
+        get: operations["getCaseChoices"];
+        put?: never;
+        /**
+         * Check Case
+         * @description Rank offers by what a sliced pound will come to; nothing is written.
+         */
+        post: operations["checkCase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/case/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Taken
+         * @description Take an offer home: the lot of a new batch. 200 for a resend of the same key, 201 for a new one.
+         */
+        post: operations["takeOffer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -815,7 +1147,7 @@ export interface components {
         };
         /**
          * FryIn
-         * @description What is left after frying, in per cent of the raw weight.
+         * @description A frying: what is left, ``kept`` in per cent of the raw weight, or both weights. Any number of them.
          */
         FryIn: {
             /**
@@ -823,8 +1155,21 @@ export interface components {
              * @enum {string}
              */
             act: "fry";
-            /** Kept */
+            /**
+             * Kept
+             * @default
+             */
             kept: string;
+            /**
+             * Raw
+             * @default
+             */
+            raw: string;
+            /**
+             * Cooked
+             * @default
+             */
+            cooked: string;
         };
         /**
          * GroupOut
@@ -841,6 +1186,8 @@ export interface components {
         /**
          * HouseOut
          * @description What the house's meat costs at its latest, named stage.
+         *
+         *     ``fry_kept``: mean of its fryings in per cent, ``fry_spread`` their standard deviation, from two on.
          */
         HouseOut: {
             /** Stage */
@@ -860,6 +1207,10 @@ export interface components {
             cost_per_cooked: components["schemas"]["UnitCost"] | null;
             /** Fry Kept */
             fry_kept: string | null;
+            /** Fry Spread */
+            fry_spread: string | null;
+            /** Fry Tests */
+            fry_tests: number;
             /** Portion */
             portion: string | null;
             /** Portion Label */
@@ -1797,6 +2148,1005 @@ export interface components {
         ImportIn: {
             /** Document */
             document: string;
+        };
+        /**
+         * ForecastOut
+         * @description A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
+         *
+         *     Empty ``steps``: nothing is to come, or nothing can be said (``told`` says why).
+         */
+        ForecastOut: {
+            /** Way */
+            way: string | null;
+            /** Way Version */
+            way_version: number | null;
+            /** Steps */
+            steps: components["schemas"]["StepToComeOut"][];
+            price: components["schemas"]["RangeOut"] | null;
+            weight: components["schemas"]["WeightRangeOut"] | null;
+            /** Shop Name */
+            shop_name: string | null;
+            /** Chance */
+            chance: number | null;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * RangeOut
+         * @description A price with its 80 % range.
+         */
+        RangeOut: {
+            middle: components["schemas"]["UnitCost"];
+            low: components["schemas"]["UnitCost"];
+            high: components["schemas"]["UnitCost"];
+        };
+        /**
+         * StepToComeOut
+         * @description A step to come: what it is believed to keep, in words too, and how things then stand.
+         *
+         *     ``kept`` of what enters the step and ``kept_of_bought`` in per cent, the middle value.
+         */
+        StepToComeOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Kept */
+            kept: string;
+            /** Kept Of Bought */
+            kept_of_bought: string;
+            /** Told */
+            told: string;
+            weight: components["schemas"]["WeightRangeOut"];
+            price: components["schemas"]["RangeOut"];
+            /** Spent */
+            spent: string;
+            /** Worth Back */
+            worth_back: string;
+        };
+        /**
+         * WeightRangeOut
+         * @description A weight with its 80 % range.
+         */
+        WeightRangeOut: {
+            middle: components["schemas"]["Weight"];
+            low: components["schemas"]["Weight"];
+            high: components["schemas"]["Weight"];
+        };
+        /**
+         * ChooseWayIn
+         * @description The way a batch is made by, by name.
+         */
+        ChooseWayIn: {
+            /** Way */
+            way: string;
+        };
+        /**
+         * YieldOut
+         * @description What a method keeps of a cut: middle and 80 % range in per cent, and where that is from.
+         */
+        YieldOut: {
+            /** Method */
+            method: string;
+            /** Label */
+            label: string;
+            /** Cut */
+            cut: string;
+            /** Kept */
+            kept: string;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+            /** Start */
+            start: string;
+            /** Batches */
+            batches: number;
+            /** Others */
+            others: number;
+            /** Told */
+            told: string;
+        };
+        /**
+         * YieldsOut
+         * @description What every step keeps of the cuts this kitchen has made.
+         */
+        YieldsOut: {
+            /** Yields */
+            yields: components["schemas"]["YieldOut"][];
+            /** Batches */
+            batches: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * CalibrationOut
+         * @description How often the 80 % range held, from the kitchen's own record.
+         */
+        CalibrationOut: {
+            all: components["schemas"]["StageScoreOut"];
+            /** Stages */
+            stages: components["schemas"]["StageScoreOut"][];
+            /** Scored */
+            scored: components["schemas"]["ScoredOut"][];
+            /** Batches */
+            batches: number;
+            /** Waiting */
+            waiting: number;
+        };
+        /**
+         * ScoredOut
+         * @description One forecast beside what came true. ``place``: where it lay in the forecast, in per cent.
+         */
+        ScoredOut: {
+            /** Batch */
+            batch: string;
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            price: components["schemas"]["RangeOut"];
+            true: components["schemas"]["UnitCost"];
+            /**
+             * Came
+             * @enum {string}
+             */
+            came: "held" | "above" | "below";
+            /** Place */
+            place: string;
+        };
+        /**
+         * StageScoreOut
+         * @description How forecasts made after one step did. ``low`` and ``high``: 95 % interval of the part that holds.
+         */
+        StageScoreOut: {
+            /** Stage */
+            stage: string;
+            /** Label */
+            label: string;
+            /** Count */
+            count: number;
+            /** Held */
+            held: number;
+            /** Above */
+            above: number;
+            /** Below */
+            below: number;
+            /** Held Part */
+            held_part: string | null;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Off */
+            off: string | null;
+            /** Is Enough */
+            is_enough: boolean;
+        };
+        /**
+         * FryOut
+         * @description Fryings: so many, mean and spread (standard deviation, from two on) of what is left, in per cent.
+         */
+        FryOut: {
+            /** Tests */
+            tests: number;
+            /** Mean */
+            mean: string | null;
+            /** Spread */
+            spread: string | null;
+        };
+        /**
+         * ItemOut
+         * @description A line of the price list: latest, lowest, and usual (median of a year) price, and a short history.
+         */
+        ItemOut: {
+            /** Id */
+            id: number;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "meat" | "ingredient" | "packaging" | "fuel" | "by_product" | "shop_pack";
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            latest: components["schemas"]["PerUnit"];
+            /** Latest Typed */
+            latest_typed: string;
+            /**
+             * Latest On
+             * Format: date
+             */
+            latest_on: string;
+            /** Source */
+            source: string;
+            lowest: components["schemas"]["PerUnit"];
+            /**
+             * Lowest On
+             * Format: date
+             */
+            lowest_on: string;
+            usual: components["schemas"]["PerUnit"];
+            /** Quotes */
+            quotes: number;
+            /** History */
+            history: components["schemas"]["PointOut"][];
+            pack: components["schemas"]["Weight"] | null;
+            /** Slices */
+            slices: number | null;
+            /** Solution */
+            solution: string | null;
+            fry: components["schemas"]["FryOut"] | null;
+        };
+        /**
+         * PerUnit
+         * @description A price of one unit: by weight in both units, or each.
+         */
+        PerUnit: {
+            weight?: components["schemas"]["UnitCost"] | null;
+            /** Each */
+            each?: string | null;
+        };
+        /**
+         * PointOut
+         * @description A price in a history, in the unit of its item.
+         */
+        PointOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Each */
+            each: string;
+        };
+        /**
+         * PricesOut
+         * @description A page of the price list, and how many lines there are of each sort.
+         */
+        PricesOut: {
+            /** Items */
+            items: components["schemas"]["ItemOut"][];
+            /** Total */
+            total: number;
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Sources */
+            sources: string[];
+        };
+        /**
+         * NotedOut
+         * @description A price that was noted, its line (null: no price of it counts any more), and what to know about it.
+         */
+        NotedOut: {
+            /** Quote */
+            quote: number;
+            item: components["schemas"]["ItemOut"] | null;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * QuoteIn
+         * @description A price to note. ``price`` as typed: "3.49/lb", "12.00 for 100 each", or bare, for all of ``size``.
+         *
+         *     ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was.
+         */
+        QuoteIn: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "meat" | "ingredient" | "packaging" | "fuel" | "by_product" | "shop_pack";
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /** Source */
+            source: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Price */
+            price: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /**
+             * Slices
+             * @default
+             */
+            slices: string;
+            /**
+             * Solution
+             * @default
+             */
+            solution: string;
+            /** Corrects */
+            corrects?: number | null;
+            /**
+             * Withdraw
+             * @default false
+             */
+            withdraw: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * FryTestOut
+         * @description One frying.
+         */
+        FryTestOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            raw: components["schemas"]["Weight"];
+            cooked: components["schemas"]["Weight"];
+            /** Kept */
+            kept: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * ItemWholeOut
+         * @description One line with everything that was ever noted of it.
+         */
+        ItemWholeOut: {
+            item: components["schemas"]["ItemOut"];
+            /** Quotes */
+            quotes: components["schemas"]["QuoteOut"][];
+            /** Fryings */
+            fryings: components["schemas"]["FryTestOut"][];
+        };
+        /**
+         * QuoteOut
+         * @description One dated price. ``overruled``: a later one corrects it or takes it back.
+         */
+        QuoteOut: {
+            /** Id */
+            id: number;
+            /** Source */
+            source: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Typed */
+            typed: string;
+            per: components["schemas"]["PerUnit"];
+            pack: components["schemas"]["Weight"] | null;
+            /** Slices */
+            slices: number | null;
+            /** Solution */
+            solution: string | null;
+            /** By */
+            by: string;
+            /** Overruled */
+            overruled: boolean;
+            /** Reason */
+            reason: string;
+            /** Same Day */
+            same_day: boolean;
+        };
+        /**
+         * FryTestIn
+         * @description A frying: weight before and after.
+         */
+        FryTestIn: {
+            /** Raw */
+            raw: string;
+            /** Cooked */
+            cooked: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
+         * FileOut
+         * @description An uploaded list: heads, first rows, the match remembered or guessed, and how far it is written.
+         */
+        FileOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Heads */
+            heads: string[];
+            /** First */
+            first: string[][];
+            /** Rows */
+            rows: number;
+            /** Notes */
+            notes: string[];
+            match: components["schemas"]["MatchIn"];
+            /** Is Remembered */
+            is_remembered: boolean;
+            /** Next Row */
+            next_row: number;
+            /** Added */
+            added: number;
+            /** Known */
+            known: number;
+            /** Faulty */
+            faulty: number;
+            /** Is Done */
+            is_done: boolean;
+        };
+        /**
+         * MatchIn
+         * @description How to read a list: which column (from 0) is what, and what stands for columns that are not there.
+         *
+         *     ``per``: what a price alone is for. ``decimal`` empty: guessed. ``on``: the day where no column tells it.
+         */
+        MatchIn: {
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /**
+             * Sort
+             * @default meat
+             * @enum {string}
+             */
+            sort: "meat" | "ingredient" | "packaging" | "fuel" | "by_product" | "shop_pack";
+            /**
+             * Per
+             * @default
+             * @enum {string}
+             */
+            per: "" | "lb" | "kg" | "each";
+            /**
+             * Decimal
+             * @default
+             * @enum {string}
+             */
+            decimal: "" | "." | ",";
+            /**
+             * Day First
+             * @default true
+             */
+            day_first: boolean;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+        };
+        /**
+         * FaultOut
+         * @description A row that cannot be read: its number in the file, what it says, and why.
+         */
+        FaultOut: {
+            /** Row */
+            row: number;
+            /** Cells */
+            cells: string[];
+            /** Told */
+            told: string;
+        };
+        /**
+         * FilePreviewOut
+         * @description What a list would write, nothing written: counts, a few rows as read, every faulty row.
+         *
+         *     ``faults`` holds at most 500; ``faulty`` counts them all. ``told``: two prices on one day, and the like.
+         */
+        FilePreviewOut: {
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+            /** New */
+            new: number;
+            /** Known */
+            known: number;
+            /** Faulty */
+            faulty: number;
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            /** Sample */
+            sample: components["schemas"]["ReadRowOut"][];
+            /** Told */
+            told: string[];
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "." | ",";
+        };
+        /**
+         * ReadRowOut
+         * @description A row as it was read.
+         */
+        ReadRowOut: {
+            /** Row */
+            row: number;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "meat" | "ingredient" | "packaging" | "fuel" | "by_product" | "shop_pack";
+            /** Name */
+            name: string;
+            /** Price */
+            price: string;
+            per: components["schemas"]["PerUnit"];
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Is Known */
+            is_known: boolean;
+        };
+        /**
+         * FileWriteIn
+         * @description Write the rows from ``from_row`` on, as confirmed.
+         */
+        FileWriteIn: {
+            /** From Row */
+            from_row: number;
+            match: components["schemas"]["MatchIn"];
+        };
+        /**
+         * MethodOut
+         * @description A method a step can be done by.
+         */
+        MethodOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "trim" | "dry_cure" | "salt_box" | "immersion" | "pumped" | "rest" | "cold_smoke" | "hot_smoke" | "stepped_smoke" | "pulled" | "chill" | "slice" | "air_dry" | "dry_age";
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * UsePricedOut
+         * @description What a used thing costs now, and where that is from.
+         */
+        UsePricedOut: {
+            /** What */
+            what: string;
+            cost: components["schemas"]["UnitCost"] | null;
+            /** Batch */
+            batch: string | null;
+            /** Whence */
+            whence: string;
+        };
+        /**
+         * WayIn
+         * @description A way: its steps in order; a portion by slices (a slice's weight known), weight, or weight cooked.
+         */
+        WayIn: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: components["schemas"]["WayStepIn"][];
+            /**
+             * Portion Slices
+             * @default
+             */
+            portion_slices: string;
+            /**
+             * Slice Weight
+             * @default
+             */
+            slice_weight: string;
+            /**
+             * Portion Weight
+             * @default
+             */
+            portion_weight: string;
+            /**
+             * Portion Cooked
+             * @default
+             */
+            portion_cooked: string;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
+        };
+        /**
+         * WayOut
+         * @description The latest version of a way. ``missing``: used things that have no price yet.
+         */
+        WayOut: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            told: components["schemas"]["WayIn"];
+            /** Days */
+            days: number;
+            /**
+             * Recorded At
+             * Format: date-time
+             */
+            recorded_at: string;
+            /** By */
+            by: string;
+            /** Priced */
+            priced: components["schemas"]["UsePricedOut"][];
+            /** Missing */
+            missing: string[];
+            /** Portion */
+            portion: string | null;
+            slice_weight: components["schemas"]["Weight"] | null;
+        };
+        /**
+         * WayStepIn
+         * @description A step: minutes of hands-on work a batch and a pound of meat, days, and what comes off is worth.
+         */
+        WayStepIn: {
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "trim" | "dry_cure" | "salt_box" | "immersion" | "pumped" | "rest" | "cold_smoke" | "hot_smoke" | "stepped_smoke" | "pulled" | "chill" | "slice" | "air_dry" | "dry_age";
+            /**
+             * Batch Minutes
+             * @default
+             */
+            batch_minutes: string;
+            /**
+             * Pound Minutes
+             * @default
+             */
+            pound_minutes: string;
+            /**
+             * Days
+             * @default 0
+             */
+            days: number;
+            /**
+             * Used
+             * @default []
+             */
+            used: components["schemas"]["WayUseIn"][];
+            /**
+             * Worth
+             * @default
+             */
+            worth: string;
+        };
+        /**
+         * WayUseIn
+         * @description Something a step uses: ``amount`` a kilogram or a pound of the meat in it, or a batch.
+         *
+         *     An empty ``price`` is looked up in the price list by its name, as of today.
+         */
+        WayUseIn: {
+            /** What */
+            what: string;
+            /**
+             * Group
+             * @default other
+             */
+            group: string;
+            /** Amount */
+            amount: string;
+            /**
+             * Per
+             * @default kg
+             * @enum {string}
+             */
+            per: "kg" | "lb" | "batch";
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+        };
+        /**
+         * WaysOut
+         * @description Every way, and the methods there are.
+         */
+        WaysOut: {
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+            /** Methods */
+            methods: components["schemas"]["MethodOut"][];
+        };
+        /**
+         * WayPreviewOut
+         * @description How a way being typed is read, nothing written.
+         */
+        WayPreviewOut: {
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * ChoicesOut
+         * @description What a case check can be made of.
+         */
+        ChoicesOut: {
+            /** Ways */
+            ways: components["schemas"]["WayChoiceOut"][];
+            /** Shops */
+            shops: components["schemas"]["ShopLineOut"][];
+            /** Listed */
+            listed: components["schemas"]["ListedOut"][];
+        };
+        /**
+         * ListedOut
+         * @description Raw meat from the price list, as an offer.
+         */
+        ListedOut: {
+            /** Cut */
+            cut: string;
+            /** Price */
+            price: string;
+            /** Source */
+            source: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Pack Weight */
+            pack_weight: string;
+            /** Solution */
+            solution: string;
+        };
+        /**
+         * ShopLineOut
+         * @description A shop kind: its price by weight, and what is left of it after frying, per cent and whence.
+         */
+        ShopLineOut: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            price: components["schemas"]["UnitCost"];
+            /** Cooked Oz */
+            cooked_oz: string;
+            /** Fry */
+            fry: string;
+            /** Fry Told */
+            fry_told: string;
+        };
+        /**
+         * WayChoiceOut
+         * @description A way to choose, with its portion in words.
+         */
+        WayChoiceOut: {
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string;
+            /** Portion */
+            portion: string | null;
+        };
+        /**
+         * AmountOut
+         * @description How much to buy for the portions, and what is left over then, as expected.
+         */
+        AmountOut: {
+            /** Packs */
+            packs: number | null;
+            weight: components["schemas"]["Weight"];
+            /** Cost */
+            cost: string;
+            left: components["schemas"]["Weight"];
+            /** Left Portions */
+            left_portions: string;
+        };
+        /**
+         * CaseOfferOut
+         * @description An offer carried to the end.
+         *
+         *     ``tag`` and ``meat`` are prices as bought: of what lies in the case, and of the meat in it.
+         *     ``worth_up_to`` is null where no shop kind is known; below zero it is worth nothing. ``chance`` in per
+         *     cent that it beats that kind. ``hour``: what an hour earns against it. ``question``: the price may be
+         *     on the other basis.
+         */
+        CaseOfferOut: {
+            /** Id */
+            id: string;
+            /** Cut */
+            cut: string;
+            tag: components["schemas"]["UnitCost"];
+            meat: components["schemas"]["UnitCost"] | null;
+            sliced: components["schemas"]["RangeOut"];
+            portion: components["schemas"]["MoneyRangeOut"] | null;
+            cooked_oz: components["schemas"]["MoneyRangeOut"];
+            worth_up_to: components["schemas"]["UnitCost"] | null;
+            /** Worth Pack */
+            worth_pack: string | null;
+            /** Chance */
+            chance: number | null;
+            /** Verdict */
+            verdict: ("buy" | "walk_past" | "too_close") | null;
+            /** Hour */
+            hour: string | null;
+            amount: components["schemas"]["AmountOut"] | null;
+            pack: components["schemas"]["Weight"] | null;
+            /** Packs Wanted */
+            packs_wanted: number | null;
+            /** Doubts */
+            doubts: string[];
+            /** Steps */
+            steps: components["schemas"]["StepBeliefOut"][];
+            /** Question */
+            question: string | null;
+            /** Question Is */
+            question_is: ("is_pack" | "is_per_lb") | null;
+        };
+        /**
+         * CaseOut
+         * @description The offers that could be read, cheapest sliced pound first, and the faults of the rest.
+         */
+        CaseOut: {
+            /** Offers */
+            offers: components["schemas"]["CaseOfferOut"][];
+            /** Shops */
+            shops: components["schemas"]["ShopLineOut"][];
+            /** Against */
+            against: string | null;
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+            /** Way */
+            way: string;
+            /** Way Days */
+            way_days: number;
+            /** Portion Label */
+            portion_label: string | null;
+            /** Buy By */
+            buy_by: string | null;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * MoneyRangeOut
+         * @description A sum of money with its 80 % range.
+         */
+        MoneyRangeOut: {
+            /** Middle */
+            middle: string;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+        };
+        /**
+         * StepBeliefOut
+         * @description What a step of the way is believed to keep of an offer, in words, and how it stands after it.
+         */
+        StepBeliefOut: {
+            /** Label */
+            label: string;
+            /** Told */
+            told: string;
+            price: components["schemas"]["RangeOut"];
+        };
+        /**
+         * CaseIn
+         * @description Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day.
+         */
+        CaseIn: {
+            /** Way */
+            way: string;
+            /**
+             * Against
+             * @default
+             */
+            against: string;
+            /**
+             * About
+             * @default 20 lb
+             */
+            about: string;
+            /**
+             * Portions
+             * @default
+             */
+            portions: string;
+            /** On */
+            on?: string | null;
+            /** Offers */
+            offers: components["schemas"]["OfferIn"][];
+        };
+        /**
+         * OfferIn
+         * @description An offer as its tag reads. ``is_sure``: the price was asked about and is right as typed.
+         */
+        OfferIn: {
+            /** Id */
+            id: string;
+            /** Cut */
+            cut: string;
+            /**
+             * Skin
+             * @default
+             * @enum {string}
+             */
+            skin: "" | "on" | "off";
+            /**
+             * Bone
+             * @default
+             * @enum {string}
+             */
+            bone: "" | "in" | "out";
+            /**
+             * Trimmed
+             * @default false
+             */
+            trimmed: boolean;
+            /** Price */
+            price: string;
+            /**
+             * Basis
+             * @default per_lb
+             * @enum {string}
+             */
+            basis: "per_lb" | "per_kg" | "pack";
+            /**
+             * Pack Weight
+             * @default
+             */
+            pack_weight: string;
+            /**
+             * Solution
+             * @default
+             */
+            solution: string;
+            /**
+             * Enhanced
+             * @default false
+             */
+            enhanced: boolean;
+            /**
+             * Is Sure
+             * @default false
+             */
+            is_sure: boolean;
+        };
+        /**
+         * TakeIn
+         * @description An offer to take home, as a new batch's lot. ``packs`` of it; ``weight`` where its tag has none.
+         */
+        TakeIn: {
+            case: components["schemas"]["CaseIn"];
+            /** Offer */
+            offer: string;
+            /**
+             * Packs
+             * @default 1
+             */
+            packs: number;
+            /**
+             * Weight
+             * @default
+             */
+            weight: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
     };
     responses: never;
@@ -3174,6 +4524,2037 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getForecast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chooseWay: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChooseWayIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getYields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCalibration: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalibrationOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPrices: {
+        parameters: {
+            query?: {
+                sort?: ("meat" | "ingredient" | "packaging" | "fuel" | "by_product" | "shop_pack") | null;
+                find?: string;
+                page?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    notePrice: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["QuoteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPriceFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                form: "csv" | "xlsx";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPriceItem: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemWholeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    noteFrying: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                item_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FryTestIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemWholeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    uploadPriceList: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Source */
+                    source: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPriceList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewPriceList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilePreviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writePriceList: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                file_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FileWriteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getWays: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveWay: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewWay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayPreviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCaseChoices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoicesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checkCase: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaseOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeOffer: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedOut"];
+                };
+            };
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordedOut"];
                 };
             };
             /** @description Bad Request */

@@ -69,11 +69,13 @@ class ShopPackLine(models.Model):
 
 
 class FryLine(models.Model):
-    """What is left of a piece after frying: cooked ÷ raw weight."""
+    """A frying: cooked ÷ raw weight, and both weights as typed where it was told by them."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="fry")
+    raw_typed = models.CharField(max_length=40, blank=True)
+    cooked_typed = models.CharField(max_length=40, blank=True)
     ratio = models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES)
-    typed = models.CharField(max_length=40)
+    typed = models.CharField(max_length=40, blank=True)
 
     class Meta:
         constraints: ClassVar = [

@@ -1,0 +1,89 @@
+"""The forecast of a batch under way: its steps to come carried on from where it stands now."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from dolmetsch.core.cuts import read_cut
+from dolmetsch.core.outlook import Outlook, Standing, carry
+from dolmetsch.core.pieces import Piece
+from dolmetsch.core.strip import USUAL_KINDS
+from dolmetsch.core.way import Way, WayStep, cost_step, plain_way
+from dolmetsch.core.yields import History, believe
+from dolmetsch.server.batches.chain import Reckoning
+from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
+from dolmetsch.server.ways.queries import core_of
+
+_ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Forecasted:
+    """A forecast: the steps to come, what they lead to, and the way reckoned by (None: the plain one)."""
+
+    steps: tuple[WayStep, ...]
+    outlook: Outlook
+    chosen: BatchWay | None
+
+
+def forecast(batch: Batch, reckoning: Reckoning, history: History | None = None) -> Forecasted | None:
+    """What is to be expected of ``batch``; None where it is finished or nothing is left of it."""
+    mains = reckoning.sheet.ledger.mains
+    if batch.is_finished or not mains or any(column.came_together for column in reckoning.strip.columns):
+        return None
+    chosen = find_way(batch)
+    way = plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
+    waits = [_next_step(piece, way) for piece in mains]
+    first = min(waits)
+    steps = way.steps[first:]
+    if not steps:
+        return None
+    joining = [0.0] * (len(steps) + 1)
+    for piece, wait in zip(mains, waits, strict=True):
+        joining[wait - first] += float(piece.grams)
+    record, final = reckoning.chain.batch, reckoning.sheet.final
+    history = read_history(batch.kitchen) if history is None else history
+    cut = read_cut(record.lots[0].cut)
+    standing = Standing(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
+    carried = [(cost_step(step, record.policy), believe(step.method, cut, history)) for step in steps]
+    return Forecasted(steps=steps, outlook=carry(standing, carried), chosen=chosen)
+
+
+def _next_step(piece: Piece, way: Way) -> int:
+    """The place in ``way`` of the first step the piece has still to go through: after the furthest one done.
+
+    A kind the way does not have counts by the usual order of the work.
+    """
+    reached = 0
+    for kind in piece.kinds:
+        own = [place for place, step in enumerate(way.steps) if step.kind == kind]
+        if own:
+            reached = max(reached, own[-1] + 1)
+        elif kind in _ORDER:
+            before = [
+                place
+                for place, step in enumerate(way.steps)
+                if step.kind in _ORDER and _ORDER[step.kind] < _ORDER[kind]
+            ]
+            reached = max(reached, before[-1] + 1 if before else 0)
+    return reached
+
+
+def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
+    """Keep what is forecast as ``entry`` is recorded, to be scored when the batch is finished."""
+    batch = entry.batch
+    told = forecast(batch, reckoning)
+    if told is None or told.outlook.price.middle <= 0:
+        return
+    columns = [column for column in reckoning.strip.columns if column.kept_of_step_ratio is not None]
+    Forecast.objects.create(
+        batch=batch,
+        entry=entry,
+        stage=columns[-1].kind if columns else "bought",
+        way=None if told.chosen is None else told.chosen.way,
+        made_at=now,
+        price_middle=told.outlook.price.middle,
+        price_deviation=told.outlook.price.log_deviation,
+        grams_middle=told.outlook.grams.middle,
+        grams_deviation=told.outlook.grams.log_deviation,
+    )

@@ -1,0 +1,122 @@
+"""What a kitchen's finished batches kept, step by step: written as they finish, summed up for the core.
+
+A yield is derived from entries, never recorded by itself, so it is written anew whenever they change.
+"""
+
+from collections import defaultdict
+from fractions import Fraction
+from math import log
+from typing import Final
+
+from django.db.models import Count, F, Sum
+
+from dolmetsch.core.cuts import read_cut
+from dolmetsch.core.strip import Column
+from dolmetsch.core.way import plain_method
+from dolmetsch.core.yields import History, Tally
+from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.models import Batch, BatchWay, StepYield
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.ways.queries import core_of
+
+#: Change this when yields are derived otherwise; finished batches are then read anew.
+YIELDS_EDITION: Final = "1"
+
+
+def read_history(kitchen: Kitchen) -> History:
+    """Tallies of the kitchen's finished batches by method and cut."""
+    _renew_stale(kitchen)
+    sums = (
+        StepYield.objects.filter(kitchen=kitchen)
+        .values("method", "cut")
+        .annotate(
+            count=Count("id"),
+            logs=Sum("log_ratio"),
+            squares=Sum(F("log_ratio") * F("log_ratio")),
+            scale=Sum("scale_variance"),
+        )
+        .order_by()
+    )
+    history: defaultdict[str, dict[str, Tally]] = defaultdict(dict)
+    for row in sums:
+        history[row["method"]][row["cut"]] = Tally(
+            count=row["count"],
+            log_sum=row["logs"],
+            square_sum=row["squares"],
+            scale_variance_sum=row["scale"],
+        )
+    return history
+
+
+def _renew_stale(kitchen: Kitchen) -> None:
+    """Read finished batches that an older program wrote."""
+    stale = Batch.objects.filter(kitchen=kitchen, is_finished=True).exclude(yields_edition=YIELDS_EDITION)
+    for batch in stale.defer("page"):
+        batch.kitchen = kitchen
+        keep_yields(batch, reckon(build_chain(batch, list_entry_rows(batch))))
+        Batch.objects.filter(pk=batch.pk).update(yields_edition=YIELDS_EDITION)
+
+
+def keep_yields(batch: Batch, reckoning: Reckoning) -> None:
+    """Write what a batch's steps kept, if it is finished; take it back if it is no more.
+
+    The caller saves ``batch.yields_edition``.
+    """
+    had = batch.yields_edition != ""
+    batch.yields_edition = YIELDS_EDITION if batch.is_finished else ""
+    if had or batch.is_finished:
+        StepYield.objects.filter(batch=batch).delete()
+    if batch.is_finished:
+        StepYield.objects.bulk_create(_read_yields(batch, reckoning))
+
+
+def find_way(batch: Batch) -> BatchWay | None:
+    """The way the batch is made by; None where nobody said."""
+    return BatchWay.objects.filter(batch=batch).select_related("way__kitchen").order_by("-id").first()
+
+
+def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
+    record = reckoning.chain.batch
+    cuts = {read_cut(lot.cut).key for lot in record.lots}
+    columns = reckoning.strip.columns[1:]
+    # of meats brought together nobody can say which kept what
+    if len(cuts) != 1 or any(column.came_together for column in columns):
+        return []
+    chosen = find_way(batch)
+    methods = {} if chosen is None else {step.kind: step.method for step in core_of(chosen.way).steps}
+    kept: dict[str, tuple[float, float]] = {}
+    for column in columns:
+        if column.kept_of_step_ratio is None:
+            continue
+        gained = column.kept_of_step_ratio > 1
+        method = methods.get(column.kind) or plain_method(column.kind, has_gained=gained)
+        if method is not None:
+            logs, scale = kept.get(method, (0.0, 0.0))
+            kept[method] = (
+                logs + log(column.kept_of_step_ratio),
+                scale + _scale_variance(column, reckoning),
+            )
+    cut = cuts.pop()
+    return [
+        StepYield(
+            kitchen_id=batch.kitchen_id,
+            batch=batch,
+            method=method,
+            cut=cut,
+            log_ratio=logs,
+            scale_variance=scale,
+        )
+        for method, (logs, scale) in kept.items()
+    ]
+
+
+def _scale_variance(column: Column, reckoning: Reckoning) -> float:
+    """Variance of ln(ratio) by the scale: d² ÷ 12 for each weighing that makes up the weight out."""
+    steps = reckoning.chain.batch.steps
+    variance = Fraction(0)
+    for number in column.steps:
+        resolution = steps[number - 1].resolution_grams
+        if resolution is not None:
+            stage = reckoning.sheet.ledger.stages[number - 1]
+            variance += resolution**2 / 12 * max(len(stage.pieces_out), 1)
+    return float(variance / column.grams_out**2) if column.grams_out else 0.0

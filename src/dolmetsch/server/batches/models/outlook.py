@@ -1,0 +1,65 @@
+"""What a batch is made by, what each of its steps kept, and what was forecast of it."""
+
+from typing import ClassVar
+
+from django.db import models
+
+from dolmetsch.server.batches.models.batch import Batch
+from dolmetsch.server.batches.models.entry import Entry
+from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.ways.models import Way
+
+
+class BatchWay(models.Model):
+    """The way a batch is made by; the latest counts."""
+
+    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="ways_chosen")
+    way = models.ForeignKey(Way, on_delete=models.PROTECT, related_name="batches")
+    chosen_at = models.DateTimeField()
+    chosen_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField(unique=True)
+    fingerprint = models.CharField(max_length=64)
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} by {self.way_id}"
+
+
+class StepYield(models.Model):
+    """What a finished batch kept in a step: derived from its entries, renewed whenever they change.
+
+    ``log_ratio`` is ln(weight out ÷ weight in), ``scale_variance`` what its scale alone scatters it by.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="step_yields")
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="step_yields")
+    method = models.CharField(max_length=16)
+    cut = models.CharField(max_length=60)
+    log_ratio = models.FloatField()
+    scale_variance = models.FloatField()
+
+    class Meta:
+        indexes: ClassVar = [models.Index(name="step_yield_sums", fields=["kitchen", "method", "cut"])]
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} {self.method}"
+
+
+class Forecast(models.Model):
+    """What was forecast when an entry was recorded: the price of a sliced gram, and the sliced weight.
+
+    Kept as it was, whatever comes: ``middle`` and the deviation of ln. ``stage`` is the last step then
+    done, ``way`` what it was reckoned by (null: the plain way).
+    """
+
+    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="forecasts")
+    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="forecast")
+    stage = models.CharField(max_length=60)
+    way = models.ForeignKey(Way, on_delete=models.PROTECT, null=True, related_name="+")
+    made_at = models.DateTimeField()
+    price_middle = models.FloatField()
+    price_deviation = models.FloatField()
+    grams_middle = models.FloatField()
+    grams_deviation = models.FloatField()
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} after {self.stage}"

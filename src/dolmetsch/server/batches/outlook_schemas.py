@@ -1,0 +1,124 @@
+"""What is told of forecasts, of what steps keep, and of how good forecasts were."""
+
+from typing import Literal
+
+from pydantic import BaseModel
+
+from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name
+
+
+class RangeOut(BaseModel):
+    """A price with its 80 % range."""
+
+    middle: UnitCost
+    low: UnitCost
+    high: UnitCost
+
+
+class WeightRangeOut(BaseModel):
+    """A weight with its 80 % range."""
+
+    middle: Weight
+    low: Weight
+    high: Weight
+
+
+class StepToComeOut(BaseModel):
+    """A step to come: what it is believed to keep, in words too, and how things then stand.
+
+    ``kept`` of what enters the step and ``kept_of_bought`` in per cent, the middle value.
+    """
+
+    kind: str
+    label: str
+    kept: Fixed
+    kept_of_bought: Fixed
+    told: str
+    weight: WeightRangeOut
+    price: RangeOut
+    spent: Fixed
+    worth_back: Fixed
+
+
+class ForecastOut(BaseModel):
+    """A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
+
+    Empty ``steps``: nothing is to come, or nothing can be said (``told`` says why).
+    """
+
+    way: str | None
+    way_version: int | None
+    steps: list[StepToComeOut]
+    price: RangeOut | None
+    weight: WeightRangeOut | None
+    shop_name: str | None
+    chance: int | None
+    told: list[str]
+
+
+class ChooseWayIn(Body):
+    """The way a batch is made by, by name."""
+
+    way: Name
+
+
+class YieldOut(BaseModel):
+    """What a method keeps of a cut: middle and 80 % range in per cent, and where that is from."""
+
+    method: str
+    label: str
+    cut: str
+    kept: Fixed
+    low: Fixed
+    high: Fixed
+    start: Fixed
+    batches: int
+    others: int
+    told: str
+
+
+class YieldsOut(BaseModel):
+    """What every step keeps of the cuts this kitchen has made."""
+
+    yields: list[YieldOut]
+    batches: int
+    source: str
+
+
+class ScoredOut(BaseModel):
+    """One forecast beside what came true. ``place``: where it lay in the forecast, in per cent."""
+
+    batch: str
+    name: str
+    stage: str
+    price: RangeOut
+    true: UnitCost
+    came: Literal["held", "above", "below"]
+    place: Fixed
+
+
+class StageScoreOut(BaseModel):
+    """How forecasts made after one step did. ``low`` and ``high``: 95 % interval of the part that holds."""
+
+    stage: str
+    label: str
+    count: int
+    held: int
+    above: int
+    below: int
+    held_part: Fixed | None
+    low: Fixed | None
+    high: Fixed | None
+    off: Fixed | None
+    is_enough: bool
+
+
+class CalibrationOut(BaseModel):
+    """How often the 80 % range held, from the kitchen's own record."""
+
+    all: StageScoreOut
+    stages: list[StageScoreOut]
+    scored: list[ScoredOut]
+    batches: int
+    waiting: int

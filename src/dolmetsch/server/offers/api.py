@@ -1,0 +1,37 @@
+"""The case check's API: only maps requests to reads and writes."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router
+
+from dolmetsch.server.batches.api import answer_recorded
+from dolmetsch.server.batches.schemas import RecordedOut
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.offers import schemas
+from dolmetsch.server.offers.checking import read_case, read_choices
+from dolmetsch.server.offers.taking import take_offer
+from dolmetsch.server.problems import Problem
+
+router = Router(tags=["offers"])
+
+
+@router.get("/case", response={200: schemas.ChoicesOut, REFUSALS: Problem}, operation_id="getCaseChoices")
+def get_choices(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ChoicesOut:
+    """Ways, shop kinds and listed meats a case check can be made of."""
+    return read_choices(kitchen_of(request, kitchen_slug))
+
+
+@router.post("/case", response={200: schemas.CaseOut, REFUSALS: Problem}, operation_id="checkCase")
+def check_case(request: HttpRequest, kitchen_slug: Path[str], body: schemas.CaseIn) -> schemas.CaseOut:
+    """Rank offers by what a sliced pound will come to; nothing is written."""
+    return read_case(kitchen_of(request, kitchen_slug), body)
+
+
+@router.post(
+    "/case/taken",
+    response={frozenset({200, 201}): RecordedOut, REFUSALS: Problem},
+    operation_id="takeOffer",
+)
+def post_taken(request: HttpRequest, kitchen_slug: Path[str], body: schemas.TakeIn, key: Key) -> HttpResponse:
+    """Take an offer home: the lot of a new batch. 200 for a resend of the same key, 201 for a new one."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    return answer_recorded(take_offer(write_of(request, kitchen, key), body))

@@ -1,0 +1,156 @@
+"""What the case check takes and tells."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.batches.outlook_schemas import RangeOut
+from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name, Typed, Word
+
+
+class OfferIn(Body):
+    """An offer as its tag reads. ``is_sure``: the price was asked about and is right as typed."""
+
+    id: Word
+    cut: Name
+    skin: Literal["", "on", "off"] = ""
+    bone: Literal["", "in", "out"] = ""
+    trimmed: bool = False
+    price: Typed
+    basis: Literal["per_lb", "per_kg", "pack"] = "per_lb"
+    pack_weight: Typed = ""
+    solution: Typed = ""
+    enhanced: bool = False
+    is_sure: bool = False
+
+
+class CaseIn(Body):
+    """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day."""
+
+    way: Name
+    against: Word = ""
+    about: Typed = "20 lb"
+    portions: Typed = ""
+    on: date | None = None
+    offers: Annotated[list[OfferIn], Field(max_length=40)]
+
+
+class TakeIn(Body):
+    """An offer to take home, as a new batch's lot. ``packs`` of it; ``weight`` where its tag has none."""
+
+    case: CaseIn
+    offer: Word
+    packs: Annotated[int, Field(ge=1, le=500)] = 1
+    weight: Typed = ""
+    name: Name = ""
+
+
+class ShopLineOut(BaseModel):
+    """A shop kind: its price by weight, and what is left of it after frying, per cent and whence."""
+
+    name: str
+    kind: str
+    price: UnitCost
+    cooked_oz: Fixed
+    fry: Fixed
+    fry_told: str
+
+
+class StepBeliefOut(BaseModel):
+    """What a step of the way is believed to keep of an offer, in words, and how it stands after it."""
+
+    label: str
+    told: str
+    price: RangeOut
+
+
+class AmountOut(BaseModel):
+    """How much to buy for the portions, and what is left over then, as expected."""
+
+    packs: int | None
+    weight: Weight
+    cost: Fixed
+    left: Weight
+    left_portions: Fixed
+
+
+class MoneyRangeOut(BaseModel):
+    """A sum of money with its 80 % range."""
+
+    middle: Fixed
+    low: Fixed
+    high: Fixed
+
+
+class CaseOfferOut(BaseModel):
+    """An offer carried to the end.
+
+    ``tag`` and ``meat`` are prices as bought: of what lies in the case, and of the meat in it.
+    ``worth_up_to`` is null where no shop kind is known; below zero it is worth nothing. ``chance`` in per
+    cent that it beats that kind. ``hour``: what an hour earns against it. ``question``: the price may be
+    on the other basis.
+    """
+
+    id: str
+    cut: str
+    tag: UnitCost
+    meat: UnitCost | None
+    sliced: RangeOut
+    portion: MoneyRangeOut | None
+    cooked_oz: MoneyRangeOut
+    worth_up_to: UnitCost | None
+    worth_pack: Fixed | None
+    chance: int | None
+    verdict: Literal["buy", "walk_past", "too_close"] | None
+    hour: Fixed | None
+    amount: AmountOut | None
+    pack: Weight | None
+    packs_wanted: int | None
+    doubts: list[str]
+    steps: list[StepBeliefOut]
+    question: str | None
+    question_is: Literal["is_pack", "is_per_lb"] | None
+
+
+class CaseOut(BaseModel):
+    """The offers that could be read, cheapest sliced pound first, and the faults of the rest."""
+
+    offers: list[CaseOfferOut]
+    shops: list[ShopLineOut]
+    against: str | None
+    problems: list[FieldProblem]
+    way: str
+    way_days: int
+    portion_label: str | None
+    buy_by: date | None
+    told: list[str]
+
+
+class WayChoiceOut(BaseModel):
+    """A way to choose, with its portion in words."""
+
+    name: str
+    steps: str
+    portion: str | None
+
+
+class ListedOut(BaseModel):
+    """Raw meat from the price list, as an offer."""
+
+    cut: str
+    price: Fixed
+    source: str
+    on: date
+    pack_weight: str
+    solution: str
+
+
+class ChoicesOut(BaseModel):
+    """What a case check can be made of."""
+
+    ways: list[WayChoiceOut]
+    shops: list[ShopLineOut]
+    listed: list[ListedOut]

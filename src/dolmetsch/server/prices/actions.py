@@ -1,0 +1,153 @@
+"""Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
+
+from decimal import Decimal
+
+from django.db import IntegrityError, transaction
+
+from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.prices import schemas
+from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
+from dolmetsch.server.prices.queries import current_quotes, get_item, price_items, print_price, show_item
+from dolmetsch.server.prices.reading import read_quote
+from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.quantities.reader import Reader
+
+
+def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
+    """Note a price, or correct one. A resend of the same key writes nothing.
+
+    Raises:
+        DomainError: bad_fields, not_found (the price to correct), key_reused.
+    """
+    try:
+        with transaction.atomic():
+            if (done := _find_noted(write)) is not None:
+                return done
+            return _note(write, told)
+    except IntegrityError:
+        if (done := _find_noted(write)) is None:
+            raise
+        return done
+
+
+def _find_noted(write: Write) -> schemas.NotedOut | None:
+    quote = Quote.objects.select_related("item").filter(kitchen=write.kitchen, key=write.key).first()
+    if quote is None:
+        return None
+    write.refuse_reused(quote.fingerprint)
+    return _tell(quote, [])
+
+
+def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
+    reader = Reader(unit=write.kitchen.weight_unit)
+    quote = read_quote(reader, told, today=write.now.date())
+    wrong = _find_wrong(write, told, reader)
+    if reader.problems:
+        raise refuse_fields(reader.problems)
+    item = find_or_make_item(write, told.sort, told.name, told.kind if told.sort == "shop_pack" else "")
+    if wrong is not None and wrong.item_id != item.pk:
+        said = "A correction is of the same line; to move a price, take it back and note it there."
+        raise refuse_fields([FieldProblem(path="name", code="bad_correction", message=said)])
+    same = _find_same(item, quote) if wrong is None else None
+    if same is not None:
+        return _tell(same, ["This price was noted before; nothing was written."])
+    quote.kitchen, quote.item, quote.corrects = write.kitchen, item, wrong
+    quote.is_withdrawal, quote.reason = told.withdraw, told.reason
+    quote.recorded_at, quote.recorded_by = write.now, write.user
+    quote.key, quote.fingerprint = write.key, write.fingerprint
+    earlier = [] if told.withdraw else _on_same_day(item, quote)
+    quote.save(force_insert=True)
+    return _tell(quote, [_tell_twice(quote, other) for other in earlier])
+
+
+def _find_wrong(write: Write, told: schemas.QuoteIn, reader: Reader) -> Quote | None:
+    if told.corrects is None:
+        if told.withdraw or told.reason:
+            reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
+        return None
+    wrong = Quote.objects.select_for_update().filter(kitchen=write.kitchen, pk=told.corrects).first()
+    if wrong is None or wrong.is_withdrawal:
+        raise not_found("such price")
+    if wrong.corrections.exists():
+        said = "Someone has corrected this price already. Look at it again."
+        raise DomainError("moved_on", 409, "The price has moved on", said)
+    reader.need("reason", told.reason, "Say why: the wrong price stays readable beside it.")
+    return wrong
+
+
+def find_or_make_item(write: Write, sort: str, name: str, kind: str) -> PriceItem:
+    """The line of that name, made where there is none; a kind told now replaces the one before."""
+    item, was_made = PriceItem.objects.get_or_create(
+        kitchen=write.kitchen, sort=sort, name=name, defaults={"kind": kind}
+    )
+    if not was_made and kind and item.kind != kind:
+        item.kind = kind
+        item.save(update_fields=["kind"])
+    return item
+
+
+def _find_same(item: PriceItem, quote: Quote) -> Quote | None:
+    return (
+        current_quotes([item])
+        .filter(
+            source=quote.source,
+            seen_on=quote.seen_on,
+            paid=quote.paid,
+            grams=quote.grams,
+            count=quote.count,
+        )
+        .select_related("item")
+        .first()
+    )
+
+
+def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:
+    same = current_quotes([item]).filter(source=quote.source, seen_on=quote.seen_on)
+    return list(same if quote.corrects_id is None else same.exclude(pk=quote.corrects_id))
+
+
+def _tell_twice(quote: Quote, other: Quote) -> str:
+    return (
+        f"{quote.source} has two prices on {quote.seen_on.isoformat()}: {print_price(other)} before, "
+        f"{print_price(quote)} now. Both are kept and the later one counts; take the wrong one back."
+    )
+
+
+def _tell(quote: Quote, told: list[str]) -> schemas.NotedOut:
+    shown = [show_item(priced) for priced in price_items([quote.item])]
+    return schemas.NotedOut(quote=quote.pk, item=shown[0] if shown else None, told=told)
+
+
+def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
+    """Note a frying of a shop pack.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+    done = FryTest.objects.filter(kitchen=write.kitchen, key=write.key).first()
+    if done is not None:
+        write.refuse_reused(done.fingerprint)
+        return done
+    item = get_item(write.kitchen, item_id)
+    reader = Reader(unit=write.kitchen.weight_unit)
+    raw, cooked = reader.weight("raw", told.raw), reader.weight("cooked", told.cooked)
+    if item.sort != "shop_pack":
+        reader.refuse("raw", "not_a_pack", "Only a shop pack is fried here; house batches on their bench.")
+    if raw is not None and cooked is not None and cooked > raw:
+        said = f"“{told.cooked}” cooked is more than “{told.raw}” raw; frying only takes away"
+        reader.refuse("cooked", "overweight", said)
+    if reader.problems or raw is None or cooked is None:
+        raise refuse_fields(reader.problems)
+    return FryTest.objects.create(
+        kitchen=write.kitchen,
+        item=item,
+        raw_grams=Decimal(raw),
+        raw_typed=told.raw,
+        cooked_grams=Decimal(cooked),
+        cooked_typed=told.cooked,
+        tested_on=told.on,
+        recorded_at=write.now,
+        recorded_by=write.user,
+        key=write.key,
+        fingerprint=write.fingerprint,
+    )

@@ -1,0 +1,125 @@
+"""The price list's API: only maps requests to reads and writes."""
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import File, Form, Path, Router, Status
+from ninja.files import UploadedFile
+
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.prices import actions, exporting, importing, schemas
+from dolmetsch.server.prices.queries import read_item, read_prices
+from dolmetsch.server.prices.tables import MAX_BYTES, too_large
+from dolmetsch.server.problems import Problem
+
+router = Router(tags=["prices"])
+CONTENT_TYPES = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+}
+
+
+@router.get("/prices", response={200: schemas.PricesOut, REFUSALS: Problem}, operation_id="getPrices")
+def get_prices(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    sort: schemas.SortKey | None = None,
+    find: str = "",
+    page: int = 0,
+) -> schemas.PricesOut:
+    """A page of the price list."""
+    page = min(max(page, 0), 100_000)
+    return read_prices(kitchen_of(request, kitchen_slug), sort=sort, find=find[:80], page=page)
+
+
+@router.post("/prices", response={201: schemas.NotedOut, REFUSALS: Problem}, operation_id="notePrice")
+def note_price(
+    request: HttpRequest, kitchen_slug: Path[str], body: schemas.QuoteIn, key: Key
+) -> Status[schemas.NotedOut]:
+    """Note a price, correct one, or take one back."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    return Status(201, actions.note_price(write_of(request, kitchen, key), body))
+
+
+@router.get("/prices/files/{form}", response={REFUSALS: Problem}, operation_id="getPriceFile")
+def get_price_file(request: HttpRequest, kitchen_slug: Path[str], form: exporting.Form) -> HttpResponse:
+    """The price list to take away."""
+    content = exporting.write_prices(kitchen_of(request, kitchen_slug), form)
+    headers = {"Content-Disposition": f'attachment; filename="prices.{form}"'}
+    return HttpResponse(content, content_type=CONTENT_TYPES[form], headers=headers)
+
+
+@router.get(
+    "/prices/{item_id}", response={200: schemas.ItemWholeOut, REFUSALS: Problem}, operation_id="getPriceItem"
+)
+def get_price_item(request: HttpRequest, kitchen_slug: Path[str], item_id: int) -> schemas.ItemWholeOut:
+    """One line with its whole history."""
+    return read_item(kitchen_of(request, kitchen_slug), item_id)
+
+
+@router.post(
+    "/prices/{item_id}/fryings",
+    response={201: schemas.ItemWholeOut, REFUSALS: Problem},
+    operation_id="noteFrying",
+)
+def note_frying(
+    request: HttpRequest, kitchen_slug: Path[str], item_id: int, body: schemas.FryTestIn, key: Key
+) -> Status[schemas.ItemWholeOut]:
+    """Note a frying of a shop pack."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.note_frying(write_of(request, kitchen, key), item_id, body)
+    return Status(201, read_item(kitchen, item_id))
+
+
+@router.post(
+    "/price-lists", response={201: schemas.FileOut, REFUSALS: Problem}, operation_id="uploadPriceList"
+)
+def upload_list(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    key: Key,
+    file: File[UploadedFile],
+    source: Form[str],
+) -> Status[schemas.FileOut]:
+    """Upload a supplier's list or receipts; no price is written."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    if file.size is not None and file.size > MAX_BYTES:
+        raise too_large(file.size)
+    content = file.read()
+    told = f"{source}\n{file.name}\n".encode() + content
+    write = write_of(request, kitchen, key, uploaded=told)
+    return Status(201, importing.upload(write, name=file.name or "list", source=source, content=content))
+
+
+@router.get(
+    "/price-lists/{file_id}", response={200: schemas.FileOut, REFUSALS: Problem}, operation_id="getPriceList"
+)
+def get_list(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.FileOut:
+    """An uploaded list, and how far it is written."""
+    kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
+    return importing.show_file(kept, today=timezone.now().date())
+
+
+@router.post(
+    "/price-lists/{file_id}/preview",
+    response={200: schemas.FilePreviewOut, REFUSALS: Problem},
+    operation_id="previewPriceList",
+)
+def preview_list(
+    request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.MatchIn
+) -> schemas.FilePreviewOut:
+    """What writing the list would do; nothing is written."""
+    kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
+    return importing.preview(kept, body, today=timezone.now().date())
+
+
+@router.post(
+    "/price-lists/{file_id}/write",
+    response={200: schemas.FileOut, REFUSALS: Problem},
+    operation_id="writePriceList",
+)
+def write_list(
+    request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.FileWriteIn, key: Key
+) -> schemas.FileOut:
+    """Write the next piece of the list, as confirmed."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    return importing.write_piece(write_of(request, kitchen, key), file_id, body)

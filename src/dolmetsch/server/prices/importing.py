@@ -1,0 +1,283 @@
+"""Bringing in a list: uploaded, matched and previewed with nothing written, then written piece by piece.
+
+Each piece is one transaction that begins where the last one ended, so that a broken connection loses
+nothing and doubles nothing. A price that is there already (line, source, day, paid, size) is left alone.
+"""
+
+from collections.abc import Iterable
+from datetime import date
+from decimal import Decimal
+from fractions import Fraction
+from typing import Final
+
+from django.db import transaction
+
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.prices import schemas
+from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
+from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
+from dolmetsch.server.prices.queries import show_per
+from dolmetsch.server.prices.reading import put_price
+from dolmetsch.server.prices.tables import Cell, read_table
+from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.quantities.columns import RATIO_PLACES
+from dolmetsch.server.quantities.reader import as_decimal
+
+#: Rows of one piece of writing.
+PIECE: Final = 2_000
+FAULTS_SHOWN: Final = 500
+SAMPLE: Final = 8
+TWICE_TOLD: Final = 12
+Identity = tuple[str, str, date, Fraction, Fraction, bool]
+
+
+def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.FileOut:
+    """Keep an uploaded list, ready to be matched; no price is written.
+
+    Raises:
+        DomainError: too_large, bad_file, bad_fields, key_reused.
+    """
+    kept = PriceFile.objects.filter(kitchen=write.kitchen, key=write.key).first()
+    if kept is not None:
+        write.refuse_reused(kept.fingerprint)
+        return show_file(kept, today=write.now.date())
+    source = " ".join(source.split())
+    if not source or len(source) > 60 or not source.isprintable():
+        said = "Say whose list this is, in at most 60 letters."
+        raise refuse_fields([FieldProblem(path="source", code="missing", message=said)])
+    table = read_table(name, content)
+    kept = PriceFile.objects.create(
+        kitchen=write.kitchen,
+        name="".join(sign for sign in name if sign.isprintable())[:120] or "list",
+        source=source,
+        heads=table.heads,
+        table=table.rows,
+        rows_count=len(table.rows),
+        notes=table.notes,
+        uploaded_at=write.now,
+        uploaded_by=write.user,
+        key=write.key,
+        fingerprint=write.fingerprint,
+    )
+    return show_file(kept, today=write.now.date())
+
+
+def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:
+    """The list ``file_id``.
+
+    Raises:
+        DomainError: not_found.
+    """
+    kept = PriceFile.objects.filter(kitchen=kitchen, pk=file_id).first()
+    if kept is None:
+        raise not_found("such list")
+    return kept
+
+
+def show_file(kept: PriceFile, *, today: date) -> schemas.FileOut:
+    """A list with the match confirmed, remembered of its source, or guessed."""
+    remembered = SourceMatch.objects.filter(kitchen_id=kept.kitchen_id, source=kept.source).first()
+    match = schemas.MatchIn(columns=guess_columns(kept.heads), on=today)
+    is_remembered = False
+    if kept.match:
+        match = schemas.MatchIn.model_validate(kept.match)
+    elif remembered is not None:
+        told = {**remembered.match, "on": today}
+        # by the words of the heads, for columns move
+        columns = {
+            target: kept.heads.index(head) for target, head in told["columns"].items() if head in kept.heads
+        }
+        is_remembered = bool(columns)
+        if is_remembered:
+            match = schemas.MatchIn.model_validate({**told, "columns": columns})
+    return schemas.FileOut(
+        id=kept.pk,
+        name=kept.name,
+        source=kept.source,
+        heads=kept.heads,
+        first=[[str(cell) for cell in row[1:]] for row in kept.table[:SAMPLE]],
+        rows=kept.rows_count,
+        notes=kept.notes,
+        match=match,
+        is_remembered=is_remembered,
+        next_row=kept.next_row,
+        added=kept.added,
+        known=kept.known,
+        faulty=kept.faulty,
+        is_done=kept.next_row >= kept.rows_count,
+    )
+
+
+def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.FilePreviewOut:
+    """What writing the list by ``match`` would do; nothing is written."""
+    decimal = find_decimal(match, kept.table)
+    problems = _problems_of(kept, match)
+    answer = schemas.FilePreviewOut(
+        problems=problems, new=0, known=0, faulty=0, faults=[], sample=[], told=[], decimal=decimal
+    )
+    if problems:
+        return answer
+    known = _known(kept)
+    days: dict[tuple[str, str, date], tuple[int, Identity]] = {}
+    for read in read_rows(kept.table, match, decimal=decimal, today=today):
+        if isinstance(read, Fault):
+            answer.faulty += 1
+            if len(answer.faults) < FAULTS_SHOWN:
+                answer.faults.append(schemas.FaultOut(row=read.row, cells=read.cells, told=read.told))
+            continue
+        is_known = read.identity in known
+        answer.known += is_known
+        answer.new += not is_known
+        if not is_known:
+            _note_twice(answer.told, days, read)
+        known.add(read.identity)
+        if len(answer.sample) < SAMPLE:
+            answer.sample.append(_show_row(read, is_known=is_known))
+    if len(answer.told) > TWICE_TOLD:
+        more = len(answer.told) - TWICE_TOLD
+        answer.told = [*answer.told[:TWICE_TOLD], f"… and {more} more pairs."]
+    return answer
+
+
+def _problems_of(kept: PriceFile, match: schemas.MatchIn) -> list[FieldProblem]:
+    problems = []
+    for target, what in (("name", "what it is"), ("price", "its price")):
+        if target not in match.columns:
+            said = f"Say which column tells {what}."
+            problems.append(FieldProblem(path=f"columns.{target}", code="missing", message=said))
+    beyond = [target for target, at in match.columns.items() if at >= len(kept.heads)]
+    problems += [
+        FieldProblem(path=f"columns.{target}", code="not_found", message="There is no such column.")
+        for target in beyond
+    ]
+    return problems
+
+
+def _note_twice(
+    told: list[str], days: dict[tuple[str, str, date], tuple[int, Identity]], read: ReadRow
+) -> None:
+    day = (read.sort, read.name.casefold(), read.on)
+    if day in days:
+        row, _ = days[day]
+        said = f"Rows {row} and {read.row}: two prices of “{read.name}” on {read.on.isoformat()}. "
+        told.append(said + "Both are kept; the later row counts.")
+    days[day] = (read.row, read.identity)
+
+
+def _show_row(read: ReadRow, *, is_known: bool) -> schemas.ReadRowOut:
+    price = read.price
+    return schemas.ReadRowOut(
+        row=read.row,
+        sort=read.sort,
+        name=read.name,
+        price=read.typed,
+        per=show_per(price.paid / price.size, is_weighed=price.grams is not None),
+        on=read.on,
+        is_known=is_known,
+    )
+
+
+def _known(kept: PriceFile, items: Iterable[PriceItem] | None = None) -> set[Identity]:
+    """Identities of the prices that are there already from this source."""
+    quotes = Quote.objects.filter(kitchen_id=kept.kitchen_id, source=kept.source, is_withdrawal=False)
+    if items is not None:
+        quotes = quotes.filter(item__in=list(items))
+    told = quotes.values_list("item__sort", "item__name", "seen_on", "paid", "grams", "count")
+    return {
+        (sort, name.casefold(), on, Fraction(paid), Fraction(grams or count or 0), grams is None)
+        for sort, name, on, paid, grams, count in told
+    }
+
+
+def write_piece(write: Write, file_id: int, told: schemas.FileWriteIn) -> schemas.FileOut:
+    """Write the next piece of a list by a confirmed match. Sent again, it tells how far it is.
+
+    Raises:
+        DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
+    """
+    with transaction.atomic():
+        kept = PriceFile.objects.select_for_update().filter(kitchen=write.kitchen, pk=file_id).first()
+        if kept is None:
+            raise not_found("such list")
+        match = told.match.model_dump(mode="json")
+        if kept.match and kept.match != match:
+            said = "This list is being written by another match. Look at how far it is, or bring it in anew."
+            raise DomainError("moved_on", 409, "Begun already", said)
+        if problems := _problems_of(kept, told.match):
+            raise refuse_fields(problems)
+        if told.from_row == kept.next_row and kept.next_row < kept.rows_count:
+            if not kept.match:
+                kept.match = match
+                _remember(kept, told.match)
+            _write_rows(write, kept, told.match)
+        return show_file(kept, today=write.now.date())
+
+
+def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
+    told = match.model_dump(mode="json", exclude={"on"})
+    told["columns"] = {target: kept.heads[at] for target, at in match.columns.items()}
+    SourceMatch.objects.update_or_create(
+        kitchen_id=kept.kitchen_id, source=kept.source, defaults={"match": told}
+    )
+
+
+def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
+    table: list[list[Cell]] = kept.table[kept.next_row : kept.next_row + PIECE]
+    decimal = find_decimal(match, kept.table)
+    reads = list(read_rows(table, match, decimal=decimal, today=write.now.date()))
+    rows = [read for read in reads if isinstance(read, ReadRow)]
+    items = _make_items(write.kitchen, rows)
+    known = _known(kept, items.values())
+    fresh: list[Quote] = []
+    for read in rows:
+        if read.identity in known:
+            continue
+        known.add(read.identity)
+        quote = Quote(
+            kitchen=write.kitchen,
+            item=items[read.sort, read.name],
+            source=kept.source,
+            seen_on=read.on,
+            typed=read.typed,
+            slices=read.slices,
+            solution_ratio=None if read.solution is None else _ratio(read.solution),
+            file=kept,
+            recorded_at=write.now,
+            recorded_by=write.user,
+        )
+        put_price(quote, read.price)
+        fresh.append(quote)
+    Quote.objects.bulk_create(fresh, batch_size=1_000)
+    kept.next_row += len(table)
+    kept.added += len(fresh)
+    kept.known += len(rows) - len(fresh)
+    kept.faulty += len(reads) - len(rows)
+    kept.save(update_fields=["match", "next_row", "added", "known", "faulty"])
+
+
+def _ratio(water: Fraction) -> Decimal:
+    return as_decimal(Fraction(round(water * 10**RATIO_PLACES), 10**RATIO_PLACES), RATIO_PLACES)
+
+
+def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, str], PriceItem]:
+    """Lines by sort and name as written, made where there are none. Names differ by more than case."""
+    wanted = {(read.sort, read.name): read.kind for read in rows}
+    names = {name for _, name in wanted}
+
+    def find() -> dict[tuple[str, str], PriceItem]:
+        found = PriceItem.objects.filter(kitchen=kitchen, name__in=names)
+        return {(item.sort, item.name): item for item in found}
+
+    missing = wanted.keys() - find().keys()
+    PriceItem.objects.bulk_create(
+        [
+            PriceItem(kitchen=kitchen, sort=sort, name=name, kind=wanted[sort, name])
+            for sort, name in sorted(missing)
+        ],
+        ignore_conflicts=True,
+    )
+    items = find()
+    for sort, name in wanted.keys() - items.keys():
+        items[sort, name] = PriceItem.objects.get(kitchen=kitchen, sort=sort, name=name)
+    return items

@@ -1,0 +1,213 @@
+"""Rows of a list as prices: which column is what, and each row read or its fault named."""
+
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date
+from fractions import Fraction
+from typing import Final, get_args
+
+from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.listed import Decimal, guess_decimal, read_listed_day, read_listed_number, refuse_formula
+from dolmetsch.core.offer import MAX_SOLUTION
+from dolmetsch.core.quantity import Price
+from dolmetsch.server.prices.models import Sort
+from dolmetsch.server.prices.reading import BY_WEIGHT, EARLIEST, combine_price
+from dolmetsch.server.prices.schemas import MatchIn, SortKey, Target
+from dolmetsch.server.prices.tables import Cell
+
+#: Words in a head that tell what its column is.
+HEAD_WORDS: Final[dict[Target, tuple[str, ...]]] = {
+    "price": ("price", "cost", "amount", "paid", "total"),
+    "name": ("item", "product", "description", "article", "name", "cut", "what"),
+    "size": ("pack", "size", "weight", "quantity", "qty"),
+    "unit": ("unit", "per", "uom"),
+    "day": ("date", "day"),
+    "sort": ("sort", "group", "category"),
+    "kind": ("kind",),
+    "slices": ("slices",),
+    "solution": ("solution", "water"),
+}
+_UNITS: Final = {"ea": "each", "pc": "each", "pcs": "each", "piece": "each", "pieces": "each", "unit": "each"}
+_SORTS: Final[dict[str, SortKey]] = {
+    **{key: key for key in ("meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack")},
+    "ingredients": "ingredient",
+    "by-product": "by_product",
+    "trim": "by_product",
+    "shop pack": "shop_pack",
+    "shop": "shop_pack",
+    "raw meat": "meat",
+    **{label.lower(): key for key, label in zip(get_args(SortKey), Sort.labels, strict=True)},
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ReadRow:
+    """A row that could be read. ``identity`` parts it from others of its source: one twice is one."""
+
+    row: int
+    sort: SortKey
+    name: str
+    kind: str
+    price: Price
+    typed: str
+    on: date
+    slices: int | None
+    solution: Fraction | None
+
+    @property
+    def identity(self) -> tuple[str, str, date, Fraction, Fraction, bool]:
+        """Line, day, and what was paid for what."""
+        paid = Fraction(round(self.price.paid * 10000), 10000)
+        return self.sort, self.name.casefold(), self.on, paid, self.price.size, self.price.grams is None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Fault:
+    """A row that could not be read, and why."""
+
+    row: int
+    cells: list[str]
+    told: str
+
+
+def guess_columns(heads: Sequence[str]) -> dict[Target, int]:
+    """Which column is what, by the words in the heads; the first that fits."""
+    found: dict[Target, int] = {}
+    for target, words in HEAD_WORDS.items():
+        for at, head in enumerate(heads):
+            if at not in found.values() and set(re.findall(r"[a-z]+", head.lower())) & set(words):
+                found[target] = at
+                break
+    return found
+
+
+def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> Decimal:
+    """The decimal sign of the prices: as told, else as guessed, else the point."""
+    if match.decimal:
+        return match.decimal
+    at = match.columns.get("price")
+    if at is None:
+        return "."
+    cells = (row[at + 1] for row in table if at + 1 < len(row))
+    return guess_decimal(cell for cell in cells if isinstance(cell, str)) or "."
+
+
+def read_rows(
+    table: Sequence[Sequence[Cell]], match: MatchIn, *, decimal: Decimal, today: date
+) -> Iterator[ReadRow | Fault]:
+    """Each row of ``table`` (its first cell is its number in the file), read or with its fault."""
+    for row in table:
+        number, cells = int(row[0]), row[1:]
+        try:
+            yield _read_row(
+                number, _Cells(cells=cells, columns=match.columns), match, decimal=decimal, today=today
+            )
+        except QuantityError as error:
+            yield Fault(row=number, cells=[str(cell) for cell in cells], told=str(error))
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Cells:
+    cells: Sequence[Cell]
+    columns: dict[Target, int]
+
+    def raw(self, target: Target) -> Cell:
+        at = self.columns.get(target)
+        return "" if at is None or at >= len(self.cells) else self.cells[at]
+
+    def text(self, target: Target) -> str:
+        cell = self.raw(target)
+        if isinstance(cell, str):
+            refuse_formula(cell)
+            return cell.strip()
+        return _plain(cell)
+
+
+def _plain(cell: float | int) -> str:
+    """A number of a table as digits; what binary numbers add behind the sixth place is dropped."""
+    return f"{cell:.6f}".rstrip("0").rstrip(".")
+
+
+def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: Decimal, today: date) -> ReadRow:
+    name = cells.text("name")
+    if not name:
+        raise QuantityError("missing", name, "the name is missing")
+    if len(name) > 80 or not name.isprintable():
+        raise QuantityError("unreadable", name, f"“{name[:40]}…” is no name: at most 80 plain letters")
+    sort = _read_sort(cells.text("sort"), match.sort)
+    on = _read_day(cells, match, today=today)
+    price, typed = _read_price(cells, match, sort, decimal=decimal)
+    slices = cells.text("slices")
+    solution = cells.text("solution").removesuffix("%").strip()
+    water = read_listed_number(solution, decimal=decimal, what="solution") / 100 if solution else None
+    if water is not None and water > MAX_SOLUTION:
+        raise QuantityError("too_large", solution, f"“{solution}” % of water is more than any label says")
+    if slices and not (slices.isdigit() and 0 < int(slices) < 1_000_000):
+        raise QuantityError("unreadable", slices, f"“{slices}” is no count of slices")
+    return ReadRow(
+        row=number,
+        sort=sort,
+        name=name,
+        kind=cells.text("kind")[:40] if sort == "shop_pack" else "",
+        price=price,
+        typed=typed[:80],
+        on=on,
+        slices=int(slices) if slices else None,
+        solution=water,
+    )
+
+
+def _read_sort(told: str, otherwise: SortKey) -> SortKey:
+    if not told:
+        return otherwise
+    sort = _SORTS.get(told.lower())
+    if sort is None:
+        raise QuantityError("unreadable", told, f"“{told}” is no sort: meat, ingredient, packaging, fuel, …")
+    return sort
+
+
+def _read_day(cells: _Cells, match: MatchIn, *, today: date) -> date:
+    told = cells.text("day")
+    on = read_listed_day(told, day_first=match.day_first) if "day" in match.columns else match.on
+    if not EARLIEST <= on <= today:
+        raise QuantityError("odd_time", told, f"{on.isoformat()} is not yet, or before the year 2000")
+    return on
+
+
+def _read_price(cells: _Cells, match: MatchIn, sort: SortKey, *, decimal: Decimal) -> tuple[Price, str]:
+    """The price of a row, and how it stood there: "48.50 for 12 lb"."""
+    told, size, unit = cells.text("price"), cells.text("size"), cells.text("unit").lower()
+    if not told:
+        raise QuantityError("missing", told, "the price is missing")
+    unit = unit.removeprefix("per ").removeprefix("/").strip(" .")
+    unit = _UNITS.get(unit, unit)
+    try:
+        cell = cells.raw("price")
+        number = told if isinstance(cell, int | float) else None
+        sign: Decimal = "." if number else decimal
+        bare = _print(read_listed_number(told, decimal=sign))
+    except QuantityError as error:
+        if error.reason != "unreadable" or not any(letter.isalpha() for letter in told):
+            raise
+        bare = told
+    if size and unit and _is_number(size):
+        size, unit = f"{size} {unit}".removesuffix(" each"), ""
+    price = combine_price(f"{bare}/{unit}" if unit else bare, size, unit=match.per or None)
+    _refuse_other_unit(price, sort, told)
+    return price, " for ".join(part for part in (f"{told}/{unit}" if unit else told, size) if part)
+
+
+def _print(value: Fraction) -> str:
+    return f"{float(value):.4f}".rstrip("0").rstrip(".")
+
+
+def _is_number(size: str) -> bool:
+    return re.fullmatch(r"\d+(\.\d+)?", size) is not None
+
+
+def _refuse_other_unit(price: Price, sort: SortKey, told: str) -> None:
+    if sort in BY_WEIGHT and price.grams is None:
+        raise QuantityError("unreadable", told, f"“{told}” is not by weight; say what it weighs")
+    if sort == "shop_pack" and not (price.is_pack and price.grams is not None):
+        raise QuantityError("missing", told, "the weight of the pack is missing")

@@ -1,0 +1,181 @@
+"""What has prices, the dated prices, frying tests of shop packs, and lists brought in."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+
+from dolmetsch.core.quantity import MONEY_PLACES
+from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.quantities.columns import (
+    grams_field,
+    money_check,
+    money_field,
+    ratio_check,
+    ratio_field,
+    weight_check,
+)
+
+
+class Sort(models.TextChoices):
+    """What a priced thing is to the kitchen."""
+
+    MEAT = "meat", "Raw meat"
+    INGREDIENT = "ingredient", "Ingredients"
+    PACKAGING = "packaging", "Packaging"
+    FUEL = "fuel", "Fuel"
+    BY_PRODUCT = "by_product", "What trim is worth"
+    SHOP_PACK = "shop_pack", "Shop packs"
+
+
+class PriceItem(models.Model):
+    """Something with a price, by its name. ``kind`` of a shop pack: cheap, good, best, or an own word."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="price_items")
+    sort = models.CharField(max_length=10, choices=Sort.choices)
+    name = models.CharField(max_length=80)
+    kind = models.CharField(max_length=40, blank=True)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="price_item_once", fields=["kitchen", "sort", "name"]),
+            models.CheckConstraint(name="price_item_named", condition=~Q(name="")),
+            models.CheckConstraint(name="price_item_sort", condition=Q(sort__in=Sort.values)),
+            models.CheckConstraint(name="price_item_kind", condition=Q(kind="") | Q(sort="shop_pack")),
+        ]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class PriceFile(models.Model):
+    """A supplier's list or receipts as uploaded: cells, how columns are matched, how far it is written.
+
+    ``table`` holds the rows below the heads as text; ``next_row`` is the first one not written yet, and
+    ``match`` is empty until it was confirmed.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="price_files")
+    name = models.CharField(max_length=120)
+    source = models.CharField(max_length=60)
+    heads = models.JSONField()
+    table = models.JSONField()
+    rows_count = models.PositiveIntegerField()
+    notes = models.JSONField(default=list)
+    match = models.JSONField(default=dict)
+    next_row = models.PositiveIntegerField(default=0)
+    added = models.PositiveIntegerField(default=0)
+    known = models.PositiveIntegerField(default=0)
+    faulty = models.PositiveIntegerField(default=0)
+    uploaded_at = models.DateTimeField()
+    uploaded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField()
+    fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="price_file_key", fields=["kitchen", "key"]),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name} from {self.source}"
+
+
+class Quote(models.Model):
+    """A price seen on a day at a source: ``paid`` for so many ``grams`` or so many of a ``count``.
+
+    Never changed: a wrong one is corrected by a later row that names it (``corrects``) and says why, or
+    taken back by one (``is_withdrawal``). ``is_pack``: sold as a whole pack of that size. ``slices`` and
+    ``solution_ratio`` (water added, of the meat) are of that pack.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="quotes")
+    item = models.ForeignKey(PriceItem, on_delete=models.PROTECT, related_name="quotes")
+    source = models.CharField(max_length=60)
+    seen_on = models.DateField()
+    paid = money_field()
+    grams = grams_field(null=True, blank=True)
+    count = models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, null=True, blank=True)
+    typed = models.CharField(max_length=80)
+    is_pack = models.BooleanField(default=False)
+    slices = models.PositiveIntegerField(null=True, blank=True)
+    solution_ratio = ratio_field()
+    corrects = models.ForeignKey(
+        "self", on_delete=models.PROTECT, null=True, blank=True, related_name="corrections"
+    )
+    is_withdrawal = models.BooleanField(default=False)
+    reason = models.CharField(max_length=200, blank=True)
+    file = models.ForeignKey(
+        PriceFile, on_delete=models.PROTECT, null=True, blank=True, related_name="quotes"
+    )
+    recorded_at = models.DateTimeField()
+    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField(null=True, blank=True)
+    fingerprint = models.CharField(max_length=64, blank=True)
+
+    class Meta:
+        indexes: ClassVar = [models.Index(name="quote_history", fields=["item", "seen_on", "id"])]
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="quote_key", fields=["kitchen", "key"]),
+            money_check("quote_paid", "paid"),
+            weight_check("quote_weight", "grams"),
+            ratio_check("quote_solution", "solution_ratio"),
+            models.CheckConstraint(
+                name="quote_for_one_thing",
+                condition=Q(grams__isnull=False, count__isnull=True)
+                | Q(grams__isnull=True, count__isnull=False, count__gt=0),
+            ),
+            models.CheckConstraint(
+                name="quote_reason",
+                condition=Q(corrects__isnull=True, reason="", is_withdrawal=False)
+                | (Q(corrects__isnull=False) & ~Q(reason="")),
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.item_id} {self.typed} on {self.seen_on}"
+
+
+class FryTest(models.Model):
+    """A frying of a shop pack: raw and cooked weight."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="fry_tests")
+    item = models.ForeignKey(PriceItem, on_delete=models.PROTECT, related_name="fry_tests")
+    raw_grams = grams_field()
+    raw_typed = models.CharField(max_length=40)
+    cooked_grams = grams_field()
+    cooked_typed = models.CharField(max_length=40)
+    tested_on = models.DateField()
+    recorded_at = models.DateTimeField()
+    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField()
+    fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="fry_test_key", fields=["kitchen", "key"]),
+            weight_check("fry_test_raw", "raw_grams"),
+            weight_check("fry_test_cooked", "cooked_grams"),
+            models.CheckConstraint(
+                name="fry_test_shrinks", condition=Q(cooked_grams__lte=models.F("raw_grams"))
+            ),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.raw_typed} to {self.cooked_typed}"
+
+
+class SourceMatch(models.Model):
+    """How the columns of a source's lists were matched the last time."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="source_matches")
+    source = models.CharField(max_length=60)
+    match = models.JSONField()
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="source_match_once", fields=["kitchen", "source"])
+        ]
+
+    def __str__(self) -> str:
+        return self.source

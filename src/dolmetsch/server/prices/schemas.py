@@ -1,0 +1,214 @@
+"""What the price list takes and tells."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
+
+SortKey = Literal["meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack"]
+Target = Literal["name", "price", "size", "unit", "day", "sort", "kind", "slices", "solution"]
+Source = Annotated[Name, Field(max_length=60)]
+
+
+class QuoteIn(Body):
+    """A price to note. ``price`` as typed: "3.49/lb", "12.00 for 100 each", or bare, for all of ``size``.
+
+    ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was.
+    """
+
+    sort: SortKey
+    name: Name
+    kind: Word = ""
+    source: Source
+    on: date
+    price: Typed
+    size: Typed = ""
+    slices: Typed = ""
+    solution: Typed = ""
+    corrects: int | None = None
+    withdraw: bool = False
+    reason: Reason = ""
+
+
+class FryTestIn(Body):
+    """A frying: weight before and after."""
+
+    raw: Typed
+    cooked: Typed
+    on: date
+
+
+class PointOut(BaseModel):
+    """A price in a history, in the unit of its item."""
+
+    on: date
+    each: Fixed
+
+
+class PerUnit(BaseModel):
+    """A price of one unit: by weight in both units, or each."""
+
+    weight: UnitCost | None = None
+    each: Fixed | None = None
+
+
+class QuoteOut(BaseModel):
+    """One dated price. ``overruled``: a later one corrects it or takes it back."""
+
+    id: int
+    source: str
+    on: date
+    typed: str
+    per: PerUnit
+    pack: Weight | None
+    slices: int | None
+    solution: Fixed | None
+    by: str
+    overruled: bool
+    reason: str
+    same_day: bool
+
+
+class FryOut(BaseModel):
+    """Fryings: so many, mean and spread (standard deviation, from two on) of what is left, in per cent."""
+
+    tests: int
+    mean: Fixed | None
+    spread: Fixed | None
+
+
+class ItemOut(BaseModel):
+    """A line of the price list: latest, lowest, and usual (median of a year) price, and a short history."""
+
+    id: int
+    sort: SortKey
+    name: str
+    kind: str
+    latest: PerUnit
+    latest_typed: str
+    latest_on: date
+    source: str
+    lowest: PerUnit
+    lowest_on: date
+    usual: PerUnit
+    quotes: int
+    history: list[PointOut]
+    pack: Weight | None
+    slices: int | None
+    solution: Fixed | None
+    fry: FryOut | None
+
+
+class PricesOut(BaseModel):
+    """A page of the price list, and how many lines there are of each sort."""
+
+    items: list[ItemOut]
+    total: int
+    counts: dict[str, int]
+    sources: list[str]
+
+
+class FryTestOut(BaseModel):
+    """One frying."""
+
+    on: date
+    raw: Weight
+    cooked: Weight
+    kept: Fixed
+    by: str
+
+
+class ItemWholeOut(BaseModel):
+    """One line with everything that was ever noted of it."""
+
+    item: ItemOut
+    quotes: list[QuoteOut]
+    fryings: list[FryTestOut]
+
+
+class NotedOut(BaseModel):
+    """A price that was noted, its line (null: no price of it counts any more), and what to know about it."""
+
+    quote: int
+    item: ItemOut | None
+    told: list[str]
+
+
+class MatchIn(Body):
+    """How to read a list: which column (from 0) is what, and what stands for columns that are not there.
+
+    ``per``: what a price alone is for. ``decimal`` empty: guessed. ``on``: the day where no column tells it.
+    """
+
+    columns: dict[Target, Annotated[int, Field(ge=0, le=200)]]
+    sort: SortKey = "meat"
+    per: Literal["", "lb", "kg", "each"] = ""
+    decimal: Literal["", ".", ","] = ""
+    day_first: bool = True
+    on: date
+
+
+class FaultOut(BaseModel):
+    """A row that cannot be read: its number in the file, what it says, and why."""
+
+    row: int
+    cells: list[str]
+    told: str
+
+
+class ReadRowOut(BaseModel):
+    """A row as it was read."""
+
+    row: int
+    sort: SortKey
+    name: str
+    price: str
+    per: PerUnit
+    on: date
+    is_known: bool
+
+
+class FileOut(BaseModel):
+    """An uploaded list: heads, first rows, the match remembered or guessed, and how far it is written."""
+
+    id: int
+    name: str
+    source: str
+    heads: list[str]
+    first: list[list[str]]
+    rows: int
+    notes: list[str]
+    match: MatchIn
+    is_remembered: bool
+    next_row: int
+    added: int
+    known: int
+    faulty: int
+    is_done: bool
+
+
+class FilePreviewOut(BaseModel):
+    """What a list would write, nothing written: counts, a few rows as read, every faulty row.
+
+    ``faults`` holds at most 500; ``faulty`` counts them all. ``told``: two prices on one day, and the like.
+    """
+
+    problems: list[FieldProblem]
+    new: int
+    known: int
+    faulty: int
+    faults: list[FaultOut]
+    sample: list[ReadRowOut]
+    told: list[str]
+    decimal: Literal[".", ","]
+
+
+class FileWriteIn(Body):
+    """Write the rows from ``from_row`` on, as confirmed."""
+
+    from_row: Annotated[int, Field(ge=0, le=10**7)]
+    match: MatchIn

@@ -1,0 +1,179 @@
+"""Lists as files: the cells of a CSV or XLSX, whatever its encoding and separator.
+
+Cells are text, or numbers where an XLSX holds numbers. A table row begins with its number in the file.
+"""
+
+import codecs
+import csv
+import io
+import zipfile
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, datetime
+from typing import Any, Final
+
+from dolmetsch.server.problems import DomainError
+
+Cell = str | float | int
+MAX_BYTES: Final = 10_000_000
+MAX_UNPACKED: Final = 200_000_000
+MAX_ROWS: Final = 50_000
+MAX_COLUMNS: Final = 60
+MAX_CELL: Final = 200
+_SEPARATORS: Final = (",", ";", "\t", "|")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Table:
+    """Heads and rows of a list; ``notes`` say how it was read where that was not plain."""
+
+    heads: list[str]
+    rows: list[list[Cell]]
+    notes: list[str]
+
+
+def read_table(name: str, content: bytes) -> Table:
+    """The table in an uploaded file.
+
+    Raises:
+        DomainError: too_large, bad_file.
+    """
+    if len(content) > MAX_BYTES:
+        raise too_large(len(content))
+    if not content.strip():
+        raise _bad(f"“{name}” is empty.")
+    is_xlsx = content.startswith(b"PK\x03\x04")
+    rows, notes = _read_xlsx(name, content) if is_xlsx else _read_csv(name, content)
+    filled = [(number, row) for number, row in rows if any(str(cell).strip() for cell in row)]
+    heads_at = next(
+        (at for at, (_, row) in enumerate(filled) if sum(bool(str(cell).strip()) for cell in row) > 1), None
+    )
+    if heads_at is None or heads_at + 1 >= len(filled):
+        raise _bad(f"“{name}” holds no rows below a line of heads.")
+    if len(filled) - heads_at - 1 > MAX_ROWS:
+        raise _bad(f"“{name}” holds more than {MAX_ROWS} rows; bring it in in parts.")
+    wide = min(max(len(row) for _, row in filled[heads_at:]), MAX_COLUMNS)
+    heads = [str(cell).strip()[:MAX_CELL] for cell in filled[heads_at][1]][:wide]
+    heads += [""] * (wide - len(heads))
+    return Table(
+        heads=[head or f"column {at + 1}" for at, head in enumerate(heads)],
+        rows=[[number, *_even(row, wide)] for number, row in filled[heads_at + 1 :]],
+        notes=notes,
+    )
+
+
+def too_large(size: int) -> DomainError:
+    """Refusal of a file that is too large."""
+    said = (
+        f"The file has {size / 1e6:.1f} MB; at most {MAX_BYTES // 10**6} MB can be read. "
+        "Nothing was written. Bring it in in parts."
+    )
+    return DomainError("too_large", 413, "Too large", said)
+
+
+def _bad(said: str) -> DomainError:
+    return DomainError("bad_file", 422, "Not a list that can be read", said)
+
+
+def _even(row: list[Cell], wide: int) -> list[Cell]:
+    cut = [cell[:MAX_CELL].strip() if isinstance(cell, str) else cell for cell in row[:wide]]
+    return [*cut, *[""] * (wide - len(cut))]
+
+
+def _read_csv(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]], list[str]]:
+    text, notes = _decode(name, content)
+    separator = _find_separator(text)
+    if separator != ",":
+        told = {";": "semicolons", "\t": "tabs", "|": "upright bars"}[separator]
+        notes.append(f"The columns are parted by {told}.")
+    reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator)
+    rows: list[tuple[int, list[Cell]]] = []
+    try:
+        for row in reader:
+            rows.append((reader.line_num, list(row)))
+            if len(rows) > MAX_ROWS * 2:
+                break
+    except csv.Error as error:
+        raise _bad(f"“{name}” cannot be read at line {reader.line_num}: {error}.") from error
+    return rows, notes
+
+
+def _decode(name: str, content: bytes) -> tuple[str, list[str]]:
+    if content.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)):
+        try:
+            return content.decode("utf-16"), ["The text is UTF-16."]
+        except UnicodeDecodeError:
+            raise _bad(f"“{name}” begins like UTF-16 text but is not.") from None
+    if b"\x00" in content:
+        raise _bad(f"“{name}” is neither a CSV nor an XLSX file.")
+    try:
+        return content.decode("utf-8-sig"), []
+    except UnicodeDecodeError:
+        told = "The text is not UTF-8; it was read as Windows-1252. Look at the letters with accents."
+        return content.decode("cp1252", errors="replace"), [told]
+
+
+def _find_separator(text: str) -> str:
+    """The separator that parts the first lines most evenly into the most columns."""
+    head = text[:20_000]
+
+    def evenness(separator: str) -> tuple[float, int]:
+        try:
+            rows = [row for row in csv.reader(io.StringIO(head, newline=""), delimiter=separator) if row][:40]
+        except csv.Error:
+            return 0.0, 0
+        if not rows:
+            return 0.0, 0
+        columns, times = Counter(len(row) for row in rows).most_common(1)[0]
+        return (times / len(rows), columns) if columns > 1 else (0.0, 0)
+
+    return max(_SEPARATORS, key=evenness)
+
+
+def _read_xlsx(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]], list[str]]:
+    import openpyxl
+
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as packed:
+            if sum(part.file_size for part in packed.infolist()) > MAX_UNPACKED:
+                raise _bad(f"“{name}” unpacks to more than can be read.")
+        book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=False)
+        try:
+            sheets = book.worksheets
+            if not sheets:
+                raise _bad(f"“{name}” has no sheet.")
+            rows = _read_sheet(sheets[0].iter_rows(values_only=True))
+            notes = (
+                []
+                if len(sheets) == 1
+                else [f"The first of {len(sheets)} sheets, “{sheets[0].title}”, was read."]
+            )
+        finally:
+            book.close()
+    except DomainError:
+        raise
+    except Exception as error:
+        raise _bad(f"“{name}” is no XLSX file that can be read.") from error
+    return rows, notes
+
+
+def _read_sheet(told: Iterable[tuple[Any, ...]]) -> list[tuple[int, list[Cell]]]:
+    rows: list[tuple[int, list[Cell]]] = []
+    for number, values in enumerate(told, start=1):
+        rows.append((number, [_cell(value) for value in values[:MAX_COLUMNS]]))
+        if number > MAX_ROWS * 2:
+            break
+    return rows
+
+
+def _cell(value: Any) -> Cell:
+    if value is None:
+        return ""
+    if isinstance(value, bool):
+        return str(value)
+    if isinstance(value, int | float):
+        return value
+    if isinstance(value, datetime):
+        return value.date().isoformat()
+    return value.isoformat() if isinstance(value, date) else str(value)

@@ -1,0 +1,1 @@
+"""Ways: how a kitchen makes something, saved under a name."""

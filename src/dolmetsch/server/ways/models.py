@@ -1,0 +1,32 @@
+"""Ways, each saving a version of its own."""
+
+from typing import ClassVar
+
+from django.db import models
+from django.db.models import Q
+
+from dolmetsch.server.kitchens.models import Kitchen, User
+
+
+class Way(models.Model):
+    """A version of a way, never changed: saving again makes the next one. ``told`` is what was typed."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="ways")
+    name = models.CharField(max_length=80)
+    version = models.PositiveIntegerField()
+    told = models.JSONField()
+    is_put_away = models.BooleanField(default=False)
+    recorded_at = models.DateTimeField()
+    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField()
+    fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="way_version_once", fields=["kitchen", "name", "version"]),
+            models.UniqueConstraint(name="way_key", fields=["kitchen", "key"]),
+            models.CheckConstraint(name="way_named", condition=~Q(name="")),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name}, version {self.version}"

@@ -1,0 +1,102 @@
+"""Reads of ways: the latest version of each, as told and as the core reads it."""
+
+from fractions import Fraction
+
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.reference import METHODS
+from dolmetsch.core.way import Way as CoreWay
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import not_found
+from dolmetsch.server.quantities.printing import print_money, print_unit_cost, print_weight
+from dolmetsch.server.ways import schemas
+from dolmetsch.server.ways.models import Way
+from dolmetsch.server.ways.reading import ReadWay, read_way
+
+
+def list_latest(kitchen: Kitchen) -> list[Way]:
+    """The latest version of each way that is not put away, by name."""
+    latest: dict[str, Way] = {}
+    for way in Way.objects.filter(kitchen=kitchen).select_related("recorded_by").order_by("name", "version"):
+        latest[way.name.casefold()] = way
+    return [way for way in latest.values() if not way.is_put_away]
+
+
+def get_way(kitchen: Kitchen, name: str) -> Way:
+    """The latest version of the way ``name``.
+
+    Raises:
+        DomainError: not_found.
+    """
+    way = Way.objects.filter(kitchen=kitchen, name=name).order_by("-version").first()
+    if way is None or way.is_put_away:
+        raise not_found(f"way “{name}”")
+    return way
+
+
+def read_kept(way: Way) -> ReadWay:
+    """A kept way as the core reads it, at the prices of today."""
+    return read_way(way.kitchen, schemas.WayIn.model_validate(way.told))
+
+
+def core_of(way: Way) -> CoreWay:
+    """A kept way for the core.
+
+    Raises:
+        ValueError: it was read when it was kept, and cannot be now.
+    """
+    return _must(read_kept(way), way)
+
+
+def _must(read: ReadWay, way: Way) -> CoreWay:
+    if read.way is None:
+        raise ValueError(f"{way} cannot be read: {read.reader.problems}")
+    return read.way
+
+
+def read_ways(kitchen: Kitchen) -> schemas.WaysOut:
+    """Every way with what its things cost today."""
+    return schemas.WaysOut(
+        ways=[show_way(way) for way in list_latest(kitchen)],
+        methods=[
+            schemas.MethodOut.model_validate({"key": one.key, "kind": one.kind, "label": one.label})
+            for one in METHODS.values()
+        ],
+    )
+
+
+def show_way(way: Way) -> schemas.WayOut:
+    """One way."""
+    told = schemas.WayIn.model_validate(way.told)
+    read = read_kept(way)
+    core = _must(read, way)
+    whence = list(read.whence.values())
+    uses = [use for step in core.steps for use in step.used]
+    return schemas.WayOut(
+        name=way.name,
+        version=way.version,
+        told=told,
+        days=core.days,
+        recorded_at=way.recorded_at,
+        by=way.recorded_by.first_name or way.recorded_by.username,
+        priced=[
+            schemas.UsePricedOut(
+                what=use.what,
+                cost=print_unit_cost(use.cost * GRAMS_PER_LB / 1000) if use.per == "kg" else None,
+                batch=print_money(use.cost) if use.per == "batch" else None,
+                whence=from_where,
+            )
+            for use, from_where in zip(uses, whence, strict=True)
+        ],
+        missing=read.missing,
+        portion=label_portion(told),
+        slice_weight=None if core.slice_grams is None else print_weight(Fraction(core.slice_grams)),
+    )
+
+
+def label_portion(told: schemas.WayIn) -> str | None:
+    """What is served, in words."""
+    if told.portion_slices:
+        return "1 slice" if told.portion_slices == "1" else f"{told.portion_slices} slices"
+    if told.portion_weight:
+        return told.portion_weight
+    return f"{told.portion_cooked} cooked" if told.portion_cooked else None
