@@ -106,14 +106,16 @@ class Costs:
     worth: float
 
 
-def cost_step(step: WayStep, policy: Policy) -> Costs:
-    """What a step costs under ``policy``."""
+def cost_step(step: WayStep, policy: Policy, *, is_begun: bool = False) -> Costs:
+    """What a step costs under ``policy``. Of one that ``is_begun`` on other pieces, what is paid once a batch
+    has been paid.
+    """
     counted = [use for use in step.used if policy.counts(use.group)]
     worth = step.worth if policy.credit_by_products else None
     return Costs(
-        batch=float(sum([use.cost for use in counted if use.per == "batch"], ZERO)),
+        batch=float(sum([use.cost for use in counted if use.per == "batch" and not is_begun], ZERO)),
         gram=float(sum([use.cost for use in counted if use.per == "kg"], ZERO) / 1000),
-        minutes=float(step.batch_minutes),
+        minutes=0.0 if is_begun else float(step.batch_minutes),
         gram_minutes=float(step.kilo_minutes / 1000),
         wage=float((policy.labour_rate or ZERO) / 60),
         worth=0.0 if worth is None else float(worth.paid / worth.size),

@@ -14,6 +14,7 @@ from dolmetsch.server.batches.history import find_way, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.ways.queries import core_of
 
+_TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
 
 
@@ -45,7 +46,11 @@ def forecast(batch: Batch, reckoning: Reckoning, history: History | None = None)
     history = read_history(batch.kitchen) if history is None else history
     cut = read_cut(record.lots[0].cut)
     standing = Standing(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
-    carried = [(cost_step(step, record.policy), believe(step.method, cut, history)) for step in steps]
+    begun = {kind for piece in mains for kind in piece.kinds}
+    carried = [
+        (cost_step(step, record.policy, is_begun=step.kind in begun), believe(step.method, cut, history))
+        for step in steps
+    ]
     return Forecasted(steps=steps, outlook=carry(standing, carried), chosen=chosen)
 
 
@@ -70,8 +75,13 @@ def _next_step(piece: Piece, way: Way) -> int:
 
 
 def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
-    """Keep what is forecast as ``entry`` is recorded, to be scored when the batch is finished."""
+    """Keep what is forecast as ``entry`` is recorded, to be scored when the batch is finished.
+
+    What only tells how the batch is judged changes no forecast.
+    """
     batch = entry.batch
+    if entry.act in _TERMS:
+        return
     told = forecast(batch, reckoning)
     if told is None or told.outlook.price.middle <= 0:
         return

@@ -199,13 +199,18 @@ def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
     stages = sorted(by_stage, key=lambda stage: (order.get(stage, len(order)), stage))
     return out.CalibrationOut(
         all=_show_score("", "All", scored),
-        stages=[
-            _show_score(stage, f"after {label_kind(stage).lower()}", by_stage[stage]) for stage in stages
-        ],
+        stages=[_show_score(stage, _label_stage(stage), by_stage[stage]) for stage in stages],
         scored=[_show_scored(one, true) for one, true in reversed(scored[-SCORED_SHOWN:])],
         batches=len({one.batch_id for one, _ in scored}),
         waiting=mine.filter(batch__is_finished=False).values("batch").distinct().count(),
     )
+
+
+def _label_stage(stage: str) -> str:
+    """When a forecast was made, in words; a batch of which all is sliced has none."""
+    if stage == "bought":
+        return "as bought"
+    return "partly sliced" if stage == "slice" else f"once {label_kind(stage).lower()}"
 
 
 def _came_to(batch: Batch) -> float | None:
@@ -240,7 +245,7 @@ def _show_scored(one: Forecast, true: float) -> out.ScoredOut:
     return out.ScoredOut(
         batch=one.batch.code,
         name=one.batch.name,
-        stage=label_kind(one.stage).lower(),
+        stage=_label_stage(one.stage),
         price=show_range(told),
         true=_unit_cost(true),
         came="above" if true > told.high else "below" if true < told.low else "held",

@@ -1,4 +1,4 @@
-"""The Salt Lantern Canteen's five batches, told as the entries its cooks made, day by day.
+"""The Salt Lantern Canteen's latest five batches, told as the entries its cooks made, day by day.
 
 Days count back from today. Everything is made up: the canteen, Harrow Quay, the cooks, the prices.
 """
@@ -10,26 +10,31 @@ from typing import Any, Final
 Told = tuple[tuple[int, int, int], str, dict[str, Any]]
 
 
-def _used(what: str, group: str, amount: str, price: str) -> dict[str, str]:
+def tell_used(what: str, group: str, amount: str, price: str) -> dict[str, str]:
+    """Something used in a step."""
     return {"what": what, "group": group, "amount": amount, "price": price}
 
 
-def _weigh(kind: str, weights: dict[str, str], **more: Any) -> dict[str, Any]:
+def tell_weigh(kind: str, weights: dict[str, str], **more: Any) -> dict[str, Any]:
+    """Pieces weighed on under their marks."""
     lines = [{"mark": mark, "weight": weight} for mark, weight in weights.items()]
     return {"content": {"act": "weigh", "kind": kind, "weights": lines, **more}}
 
 
-def _piece(mark: str, weight: str, slices: str = "") -> dict[str, str]:
+def tell_piece(mark: str, weight: str, slices: str = "") -> dict[str, str]:
+    """A piece that stays."""
     return {"mark": mark, "weight": weight, "slices": slices}
 
 
-def _off(name: str, material: str, weight: str, worth: str = "nothing") -> dict[str, str]:
+def tell_off(name: str, material: str, weight: str, worth: str = "nothing") -> dict[str, str]:
+    """Something cut off, with its worth."""
     if worth in ("nothing", "as_main"):
         return {"name": name, "material": material, "weight": weight, "worth": worth}
     return {"name": name, "material": material, "weight": weight, "worth": "price", "price": worth}
 
 
-def _split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[str, Any]:
+def tell_split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[str, Any]:
+    """One piece becoming many."""
     pieces = [part for part in parts if "mark" in part]
     cut_off = [part for part in parts if "name" in part]
     return {
@@ -44,9 +49,10 @@ def _split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[s
     }
 
 
-def _terms(
+def tell_terms(
     name: str, paid: str, weight: str, *, slices: str, portion: dict[str, str], fry: str = ""
 ) -> list[dict[str, Any]]:
+    """A shop pack and the portion."""
     return [_pack(name, paid, weight, slices=slices, fry=fry), {"content": {"act": "portion", **portion}}]
 
 
@@ -73,74 +79,76 @@ JOWL: Final[list[Told]] = [
     ),
     *(
         ((17, 8, 15), "maren", terms)
-        for terms in _terms("good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34")
+        for terms in tell_terms(
+            "good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
+        )
     ),
     (
         (17, 9, 5),
         "maren",
-        _split(
+        tell_split(
             "trim",
             "lot",
-            _piece("A", "7.1 lb"),
-            _piece("B", "6.9 lb"),
-            _piece("C", "6 lb 12 oz"),
-            _off("skin", "skin", "1.05 lb"),
-            _off("lean trim", "lean", "1.3 lb", "2.40/lb"),
-            _off("fat", "fat", "0.65 lb", "0.80/lb"),
+            tell_piece("A", "7.1 lb"),
+            tell_piece("B", "6.9 lb"),
+            tell_piece("C", "6 lb 12 oz"),
+            tell_off("skin", "skin", "1.05 lb"),
+            tell_off("lean trim", "lean", "1.3 lb", "2.40/lb"),
+            tell_off("fat", "fat", "0.65 lb", "0.80/lb"),
             minutes="24",
         ),
     ),
     (
         (9, 8, 30),
         "odo",
-        _weigh(
+        tell_weigh(
             "cure",
             {"A": "6.8 lb", "B": "6.6 lb", "C": "6.45 lb"},
             minutes="20",
             used=[
-                _used("coarse salt", "cure", "228 g", "1.20/kg"),
-                _used("curing salt no. 1", "cure", "23.5 g", "5.00 for 8 oz"),
-                _used("crushed juniper", "cure", "27 g", "31.00/kg"),
+                tell_used("coarse salt", "cure", "228 g", "1.20/kg"),
+                tell_used("curing salt no. 1", "cure", "23.5 g", "5.00 for 8 oz"),
+                tell_used("crushed juniper", "cure", "27 g", "31.00/kg"),
             ],
         ),
     ),
-    ((8, 7, 50), "maren", _weigh("rest", {"A": "6.74 lb", "B": "6.53 lb", "C": "6.39 lb"})),
+    ((8, 7, 50), "maren", tell_weigh("rest", {"A": "6.74 lb", "B": "6.53 lb", "C": "6.39 lb"})),
     (
         (8, 15, 40),
         "odo",
-        _weigh(
+        tell_weigh(
             "smoke",
             {"A": "5.9 lb", "B": "5.27 lb", "C": "5.6 lb"},
             minutes="30",
-            used=[_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+            used=[tell_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
         ),
     ),
     (
         (8, 15, 55),
         "odo",
         {
-            **_weigh(
+            **tell_weigh(
                 "smoke",
                 {"A": "5.9 lb", "B": "5.72 lb", "C": "5.6 lb"},
                 minutes="30",
-                used=[_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+                used=[tell_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
             ),
             "corrects": 7,
             "reason": "B read as 5.27, weighed again",
         },
     ),
-    ((7, 8, 20), "maren", _weigh("chill", {"A": "5.81 lb", "B": "5.64 lb", "C": "5.52 lb"})),
+    ((7, 8, 20), "maren", tell_weigh("chill", {"A": "5.81 lb", "B": "5.64 lb", "C": "5.52 lb"})),
     *(
         (
             (7, 9, 5 + 14 * turn),
             "maren",
-            _split(
+            tell_split(
                 "slice",
                 mark,
-                _piece(f"{mark}1", weight, slices),
-                _off("ends", "ends", ends, "3.00/lb"),
+                tell_piece(f"{mark}1", weight, slices),
+                tell_off("ends", "ends", ends, "3.00/lb"),
                 minutes="12",
-                used=[_used("bags", "packaging", "5 bags", "18.00 for 50 each")],
+                used=[tell_used("bags", "packaging", "5 bags", "18.00 for 50 each")],
             ),
         )
         for turn, (mark, weight, slices, ends) in enumerate(
@@ -173,54 +181,54 @@ GOOSE: Final[list[Told]] = [
     ),
     *(
         ((6, 10, 4), "odo", terms)
-        for terms in _terms("smokehouse counter", "6.20", "6 oz", slices="", portion={"weight": "2 oz"})
+        for terms in tell_terms("smokehouse counter", "6.20", "6 oz", slices="", portion={"weight": "2 oz"})
     ),
     (
         (6, 10, 40),
         "odo",
-        _split(
+        tell_split(
             "trim",
             "lot",
-            _piece("A", "1.64 kg"),
-            _piece("B", "1.52 kg"),
-            _off("fat", "fat", "120 g", "4.00/kg"),
-            _off("sinew", "waste", "60 g"),
+            tell_piece("A", "1.64 kg"),
+            tell_piece("B", "1.52 kg"),
+            tell_off("fat", "fat", "120 g", "4.00/kg"),
+            tell_off("sinew", "waste", "60 g"),
             minutes="14",
         ),
     ),
     (
         (3, 9, 10),
         "maren",
-        _weigh(
+        tell_weigh(
             "cure",
             {"A": "1.58 kg", "B": "1.46 kg"},
             minutes="12",
             used=[
-                _used("fine salt", "cure", "79 g", "0.90/kg"),
-                _used("curing salt no. 1", "cure", "7.9 g", "5.00 for 8 oz"),
-                _used("bay and orange peel", "cure", "", "1.10"),
+                tell_used("fine salt", "cure", "79 g", "0.90/kg"),
+                tell_used("curing salt no. 1", "cure", "7.9 g", "5.00 for 8 oz"),
+                tell_used("bay and orange peel", "cure", "", "1.10"),
             ],
         ),
     ),
     (
         (2, 16, 20),
         "maren",
-        _weigh(
+        tell_weigh(
             "smoke",
             {"A": "1.37 kg", "B": "1.25 kg"},
             minutes="24",
-            used=[_used("apple wood", "fuel", "1.5 lb", "6.00 for 5 lb")],
+            used=[tell_used("apple wood", "fuel", "1.5 lb", "6.00 for 5 lb")],
         ),
     ),
-    ((1, 8, 0), "odo", _weigh("chill", {"A": "1.35 kg", "B": "1.23 kg"})),
+    ((1, 8, 0), "odo", tell_weigh("chill", {"A": "1.35 kg", "B": "1.23 kg"})),
     (
         (0, 0, 20),
         "odo",
-        _split(
+        tell_split(
             "slice",
             "A",
-            _piece("A1", "1.24 kg"),
-            _off("ends", "ends", "90 g", "as_main"),
+            tell_piece("A1", "1.24 kg"),
+            tell_off("ends", "ends", "90 g", "as_main"),
             minutes="15",
         ),
     ),
@@ -256,31 +264,31 @@ LOIN: Final[list[Told]] = [
     (
         (8, 11, 50),
         "maren",
-        _split(
+        tell_split(
             "trim",
             "lot",
-            _piece("A", "4 lb 9 oz"),
-            _piece("B", "4 lb 6 oz"),
-            _off("lean trim", "lean", "5 oz", "2.40/lb"),
-            _off("silver skin", "waste", "3 oz"),
+            tell_piece("A", "4 lb 9 oz"),
+            tell_piece("B", "4 lb 6 oz"),
+            tell_off("lean trim", "lean", "5 oz", "2.40/lb"),
+            tell_off("silver skin", "waste", "3 oz"),
             minutes="16",
         ),
     ),
     (
         (2, 10, 30),
         "odo",
-        _weigh(
+        tell_weigh(
             "cure",
             {"A": "4 lb 11.5 oz", "B": "4 lb 8 oz"},
             minutes="18",
             used=[
-                _used("brine salt", "cure", "410 g", "1.20/kg"),
-                _used("curing salt no. 1", "cure", "17 g", "5.00 for 8 oz"),
-                _used("maple syrup", "cure", "180 g", "9.00 for 500 g"),
+                tell_used("brine salt", "cure", "410 g", "1.20/kg"),
+                tell_used("curing salt no. 1", "cure", "17 g", "5.00 for 8 oz"),
+                tell_used("maple syrup", "cure", "180 g", "9.00 for 500 g"),
             ],
         ),
     ),
-    ((1, 9, 30), "odo", _weigh("rest", {"A": "4 lb 10.5 oz", "B": "4 lb 7 oz"})),
+    ((1, 9, 30), "odo", tell_weigh("rest", {"A": "4 lb 10.5 oz", "B": "4 lb 7 oz"})),
 ]
 
 LAMB: Final[list[Told]] = [
@@ -301,14 +309,14 @@ LAMB: Final[list[Told]] = [
     (
         (1, 14, 45),
         "odo",
-        _split(
+        tell_split(
             "trim",
             "lot",
-            _piece("A", "3.9 lb"),
-            _piece("B", "3.75 lb"),
-            _off("rib bones", "bone", "2.35 lb", "0.60/lb"),
-            _off("lean trim", "lean", "0.8 lb", "as_main"),
-            _off("fat", "fat", "0.5 lb"),
+            tell_piece("A", "3.9 lb"),
+            tell_piece("B", "3.75 lb"),
+            tell_off("rib bones", "bone", "2.35 lb", "0.60/lb"),
+            tell_off("lean trim", "lean", "0.8 lb", "as_main"),
+            tell_off("fat", "fat", "0.5 lb"),
             minutes="32",
         ),
     ),
@@ -351,8 +359,8 @@ SAUSAGE: Final[list[Told]] = [
                 "into": {"mark": "MIX", "weight": "6.1 lb"},
                 "minutes": "25",
                 "used": [
-                    _used("fine salt", "cure", "48 g", "0.90/kg"),
-                    _used("fennel and garlic", "cure", "", "1.60"),
+                    tell_used("fine salt", "cure", "48 g", "0.90/kg"),
+                    tell_used("fennel and garlic", "cure", "", "1.60"),
                 ],
             }
         },
@@ -360,17 +368,21 @@ SAUSAGE: Final[list[Told]] = [
     (
         (5, 10, 40),
         "odo",
-        _split(
+        tell_split(
             "stuff",
             "MIX",
-            _piece("P", "2.1 lb"),
-            _piece("Q", "2 lb"),
-            _piece("R", "1.9 lb"),
+            tell_piece("P", "2.1 lb"),
+            tell_piece("Q", "2 lb"),
+            tell_piece("R", "1.9 lb"),
             minutes="30",
-            used=[_used("casings", "packaging", "3", "14.00 for 20 each")],
+            used=[tell_used("casings", "packaging", "3", "14.00 for 20 each")],
         ),
     ),
-    ((3, 8, 30), "maren", _weigh("ferment", {"P": "2.04 lb", "Q": "1.95 lb", "R": "1.84 lb"}, minutes="5")),
+    (
+        (3, 8, 30),
+        "maren",
+        tell_weigh("ferment", {"P": "2.04 lb", "Q": "1.95 lb", "R": "1.84 lb"}, minutes="5"),
+    ),
     (
         (2, 8, 10),
         "odo",
@@ -384,7 +396,7 @@ SAUSAGE: Final[list[Told]] = [
             }
         },
     ),
-    ((0, 2, 10), "maren", _weigh("hang", {"P": "1.83 lb", "Q": "1.74 lb"}, minutes="5")),
+    ((0, 2, 10), "maren", tell_weigh("hang", {"P": "1.83 lb", "Q": "1.74 lb"}, minutes="5")),
 ]
 
 BATCHES: Final = (JOWL, LOIN, GOOSE, LAMB, SAUSAGE)

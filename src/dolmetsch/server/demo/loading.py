@@ -7,12 +7,24 @@ from datetime import datetime, timedelta
 
 from dolmetsch.server.batches.actions import record_entry, start_batch
 from dolmetsch.server.batches.models import Entry
+from dolmetsch.server.batches.outlook_schemas import ChooseWayIn
+from dolmetsch.server.batches.outlooks import choose_way
 from dolmetsch.server.batches.typed import EntryIn, StartIn
 from dolmetsch.server.demo.canteen import BATCHES, Told
+from dolmetsch.server.demo.past import BATCHES as PAST
+from dolmetsch.server.demo.past import tell_past
+from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.prices.actions import note_frying, note_price
+from dolmetsch.server.prices.models import PriceItem
+from dolmetsch.server.prices.schemas import FryTestIn, QuoteIn
+from dolmetsch.server.ways.actions import save_way
+from dolmetsch.server.ways.schemas import WayIn
 
+#: The way each of the latest batches is made by; of the others nobody said.
+BATCH_WAYS = {0: DRY, 1: BRINE}
 KEYS = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 
 
@@ -31,12 +43,46 @@ def load_demo(now: datetime) -> Kitchen:
     for name in (DEMO_USERNAME, "odo"):
         cooks[name] = User.objects.create_user(name, password=DEMO_PASSWORD, first_name=name.capitalize())
         Membership.objects.create(user=cooks[name], kitchen=kitchen)
+    _list_prices(kitchen, cooks[DEMO_USERNAME], now)
+    for number in range(len(PAST)):
+        _tell(kitchen, cooks, story=tell_past(number), number=100 + number, now=now, way=DRY)
     for number, story in enumerate(BATCHES):
-        _tell(kitchen, cooks, story=story, number=number, now=now)
+        _tell(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
     return kitchen
 
 
-def _tell(kitchen: Kitchen, cooks: dict[str, User], *, story: list[Told], number: int, now: datetime) -> None:
+def _list_prices(kitchen: Kitchen, cook: User, now: datetime) -> None:
+    def write(told: object, when: datetime) -> Write:
+        text = json.dumps(told, sort_keys=True)
+        fingerprint = hashlib.sha256(text.encode()).hexdigest()
+        return Write(
+            kitchen=kitchen, user=cook, now=when, key=uuid.uuid5(KEYS, text), fingerprint=fingerprint
+        )
+
+    for sort, name, kind, history in PRICES:
+        for days, source, price, size, slices, solution in history:
+            on = now - timedelta(days=days)
+            told = {"sort": sort, "name": name, "kind": kind, "source": source, "on": on.date().isoformat()}
+            told |= {"price": price, "size": size, "slices": slices, "solution": solution}
+            note_price(write(told, on), QuoteIn.model_validate(told))
+    for name, days, raw, cooked in FRYINGS:
+        on = now - timedelta(days=days)
+        tested = {"raw": raw, "cooked": cooked, "on": on.date().isoformat()}
+        item = PriceItem.objects.get(kitchen=kitchen, name=name)
+        note_frying(write({**tested, "name": name}, on), item.pk, FryTestIn.model_validate(tested))
+    for way in WAYS:
+        save_way(write(way, now - timedelta(days=320)), WayIn.model_validate(way))
+
+
+def _tell(
+    kitchen: Kitchen,
+    cooks: dict[str, User],
+    *,
+    story: list[Told],
+    number: int,
+    now: datetime,
+    way: str | None,
+) -> None:
     made: list[Entry] = []
     for position, (when, cook, told) in enumerate(story):
         write = Write(
@@ -49,6 +95,8 @@ def _tell(kitchen: Kitchen, cooks: dict[str, User], *, story: list[Told], number
         if "start" in told:
             start = StartIn.model_validate({"name": told["start"], "bought": told["bought"]})
             entry = start_batch(write, start).entry
+            if way is not None:
+                choose_way(write, entry.batch.code, ChooseWayIn(way=way))
         else:
             body = {**told, "seen": len(made)}
             if "corrects" in told:

@@ -65,11 +65,14 @@ def current_quotes(items: Iterable[PriceItem]) -> QuerySet[Quote]:
 
 def price_items(items: Sequence[PriceItem]) -> list[Priced]:
     """``items`` with their prices; those of which no price counts are left out."""
+    if not items:
+        return []
     by_item: dict[int, list[Quote]] = {}
     for quote in current_quotes(items).order_by("seen_on", "id"):
         by_item.setdefault(quote.item_id, []).append(quote)
     fryings: dict[int, list[Fraction]] = {}
-    for test in FryTest.objects.filter(item__in=items):
+    packs = [item for item in items if item.sort == "shop_pack"]
+    for test in FryTest.objects.filter(item__in=packs) if packs else ():
         fryings.setdefault(test.item_id, []).append(Fraction(test.cooked_grams) / Fraction(test.raw_grams))
     priced = []
     for item in items:
@@ -92,10 +95,11 @@ def list_priced(kitchen: Kitchen, sort: schemas.SortKey) -> list[Priced]:
     return price_items(list(PriceItem.objects.filter(kitchen=kitchen, sort=sort).order_by("name")))
 
 
-def find_priced(kitchen: Kitchen, name: str) -> Priced | None:
-    """What is called ``name`` and used up in the work (no meat, no shop pack), with its prices."""
-    items = PriceItem.objects.filter(kitchen=kitchen, name=name).exclude(sort__in=["meat", "shop_pack"])
-    return next(iter(price_items(list(items[:1]))), None)
+def find_used(kitchen: Kitchen, names: Iterable[str]) -> dict[str, Priced]:
+    """Of ``names`` those used up in the work (no meat, no shop pack) with a price, by casefolded name."""
+    items = PriceItem.objects.filter(kitchen=kitchen, name__in=set(names))
+    used = items.exclude(sort__in=["meat", "shop_pack"]).order_by("-id")
+    return {priced.item.name.casefold(): priced for priced in price_items(list(used))}
 
 
 def read_prices(kitchen: Kitchen, *, sort: schemas.SortKey | None, find: str, page: int) -> schemas.PricesOut:

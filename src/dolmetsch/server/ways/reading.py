@@ -10,7 +10,7 @@ from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.quantity import Price, read_count, read_price, read_weight
 from dolmetsch.core.way import Way, WayStep, WayUse
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.prices.queries import find_priced
+from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.ways.schemas import WayIn, WayStepIn, WayUseIn
 
@@ -21,28 +21,31 @@ MAX_MINUTES: Final = Fraction(10_000)
 class ReadWay:
     """A way as the core reads it, its faults, where each price is from, and what has none.
 
-    What has no price is left out of ``way`` and named in ``missing``.
+    What has no price is left out of ``way`` and named in ``missing``; ``listed`` is what the price list has.
     """
 
     way: Way | None
     reader: Reader
+    listed: dict[str, Priced]
     whence: dict[tuple[int, int], str] = field(default_factory=dict)
     missing: list[str] = field(default_factory=list)
 
 
 def read_way(kitchen: Kitchen, told: WayIn) -> ReadWay:
     """Read a way with the prices of today."""
-    read = ReadWay(way=None, reader=Reader(unit=kitchen.weight_unit))
+    unpriced = {use.what for step in told.steps for use in step.used if use.what and not use.price}
+    listed = find_used(kitchen, unpriced) if unpriced else {}
+    read = ReadWay(way=None, reader=Reader(unit=kitchen.weight_unit), listed=listed)
     reader = read.reader
     reader.need("name", told.name, "Give the way a name.")
-    steps = tuple(_read_step(kitchen, read, step, at) for at, step in enumerate(told.steps))
+    steps = tuple(_read_step(read, step, at) for at, step in enumerate(told.steps))
     portion, slice_grams = _read_portion(reader, told)
     if not reader.problems:
         read.way = Way(name=told.name, steps=steps, portion=portion, slice_grams=slice_grams)
     return read
 
 
-def _read_step(kitchen: Kitchen, read: ReadWay, step: WayStepIn, at: int) -> WayStep:
+def _read_step(read: ReadWay, step: WayStepIn, at: int) -> WayStep:
     path, reader = f"steps[{at}]", read.reader
     a_batch = reader.number(
         f"{path}.batch_minutes", step.batch_minutes, what="number of minutes", limit=MAX_MINUTES, places=2
@@ -50,7 +53,7 @@ def _read_step(kitchen: Kitchen, read: ReadWay, step: WayStepIn, at: int) -> Way
     a_pound = reader.number(
         f"{path}.pound_minutes", step.pound_minutes, what="number of minutes", limit=MAX_MINUTES, places=2
     )
-    used = [_read_use(kitchen, read, use, (at, place)) for place, use in enumerate(step.used)]
+    used = [_read_use(read, use, (at, place)) for place, use in enumerate(step.used)]
     worth = reader.price_by_weight(f"{path}.worth", step.worth) if step.worth else None
     return WayStep(
         method=step.method,
@@ -62,13 +65,13 @@ def _read_step(kitchen: Kitchen, read: ReadWay, step: WayStepIn, at: int) -> Way
     )
 
 
-def _read_use(kitchen: Kitchen, read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> WayUse | None:
+def _read_use(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> WayUse | None:
     path, reader = f"steps[{at[0]}].used[{at[1]}]", read.reader
     reader.need(f"{path}.what", use.what, "Say what is used.")
     if not reader.need(f"{path}.amount", use.amount, "Say how much of it."):
         return None
     amount = _read_amount(use, path, reader)
-    price = _find_price(kitchen, read, use, at)
+    price = _find_price(read, use, at)
     if amount is None or price is None:
         return None
     grams, count = amount
@@ -115,7 +118,7 @@ def _read_amount(use: WayUseIn, path: str, reader: Reader) -> tuple[Fraction | N
         return None
 
 
-def _find_price(kitchen: Kitchen, read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | None:
+def _find_price(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | None:
     path = f"steps[{at[0]}].used[{at[1]}].price"
     if use.price:
         try:
@@ -125,7 +128,7 @@ def _find_price(kitchen: Kitchen, read: ReadWay, use: WayUseIn, at: tuple[int, i
             return None
         read.whence[at] = "as typed here"
         return price
-    priced = find_priced(kitchen, use.what) if use.what else None
+    priced = read.listed.get(use.what.casefold())
     if priced is None:
         if use.what and use.what not in read.missing:
             read.missing.append(use.what)
