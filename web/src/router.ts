@@ -16,7 +16,37 @@ const routes: RouteRecordRaw[] = [
     component: () => import('./places/today/TodayPlace.vue'),
     meta: { place: 'today', title: 'Today' },
   },
-  { path: '/buy', name: 'buy', component: soon, meta: { place: 'buy', title: 'Buy' } },
+  {
+    path: '/buy',
+    name: 'buy',
+    component: () => import('./places/buy/CasePlace.vue'),
+    meta: { place: 'buy', title: 'At the case' },
+  },
+  {
+    path: '/buy/prices',
+    name: 'prices',
+    component: () => import('./places/prices/PricesPlace.vue'),
+    meta: { place: 'buy', title: 'Price list' },
+  },
+  {
+    path: '/buy/prices/import',
+    name: 'price-import',
+    component: () => import('./places/prices/ImportList.vue'),
+    meta: { place: 'buy', title: 'Bring in a list' },
+  },
+  {
+    path: '/buy/prices/:id(\\d+)',
+    name: 'price',
+    component: () => import('./places/prices/PricePlace.vue'),
+    props: (route) => ({ id: Number(route.params['id']) }),
+    meta: { place: 'buy', title: 'Price list' },
+  },
+  {
+    path: '/buy/ways',
+    name: 'ways',
+    component: () => import('./places/ways/WaysPlace.vue'),
+    meta: { place: 'buy', title: 'Ways' },
+  },
   {
     path: '/buy/start',
     name: 'start',
@@ -60,7 +90,18 @@ const routes: RouteRecordRaw[] = [
     component: () => import('./places/kitchen/KitchenPlace.vue'),
     meta: { place: 'today', title: 'Kitchen' },
   },
-  { path: '/books', name: 'books', component: soon, meta: { place: 'books', title: 'Books' } },
+  {
+    path: '/books',
+    name: 'books',
+    component: () => import('./places/books/BooksPlace.vue'),
+    meta: { place: 'books', title: 'Books' },
+  },
+  {
+    path: '/books/forecasts',
+    name: 'forecasts',
+    component: () => import('./places/books/ForecastsPlace.vue'),
+    meta: { place: 'books', title: 'How good forecasts were' },
+  },
   { path: '/:rest(.*)*', redirect: { name: 'today' } },
 ]
 

@@ -3,6 +3,8 @@ import { computed, nextTick, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Batch, Entry } from '@/shared/api/client'
 import { useBatch } from '@/shared/api/useBatch'
+import ForecastNote from '@/shared/outlook/ForecastNote.vue'
+import { useForecast } from '@/shared/outlook/useForecast'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -18,6 +20,10 @@ import TogetherForm from './TogetherForm.vue'
 const props = defineProps<{ code: string }>()
 const router = useRouter()
 const { data: batch, error, refetch, put } = useBatch(toRef(props, 'code'))
+const { data: forecast } = useForecast(
+  toRef(props, 'code'),
+  computed(() => batch.value?.seen),
+)
 type Task = { act: string; entry: Entry | null }
 const task = ref<Task>({ act: 'step', entry: null })
 const said = ref('')
@@ -113,7 +119,8 @@ useKeys({
         </div>
       </section>
       <div class="told">
-        <Strip :batch="batch" />
+        <Strip :batch="{ ...batch, forecast: forecast ?? null }" />
+        <ForecastNote v-if="forecast && !batch.is_finished" :code="code" :forecast="forecast" />
         <section class="panel" aria-label="Log">
           <h2>Log</h2>
           <BatchLog :batch="batch" :correcting-id="task.entry?.id ?? null" @correct="correct" />

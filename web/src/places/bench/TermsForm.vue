@@ -64,15 +64,20 @@ function recorded(batch: Batch, words: string): void {
         inputmode="decimal"
       />
     </template>
-    <TypedInput
-      v-else-if="act === 'fry'"
-      v-model="draft.fry"
-      label="Left after frying, %"
-      path="kept"
-      hint="cooked weight ÷ raw weight, in per cent"
-      placeholder="42"
-      inputmode="decimal"
-    />
+    <template v-else-if="act === 'fry'">
+      <div class="weights">
+        <TypedInput v-model="draft.raw" label="Raw" path="raw" placeholder="112 g" />
+        <TypedInput v-model="draft.cooked" label="Cooked" path="cooked" placeholder="47 g" />
+      </div>
+      <TypedInput
+        v-model="draft.fry"
+        label="Or what is left, %"
+        path="kept"
+        hint="cooked weight ÷ raw weight; every frying counts, the batch takes their mean"
+        placeholder="42"
+        inputmode="decimal"
+      />
+    </template>
     <template v-else>
       <ChoiceBar v-model="draft.way" label="A portion is" :choices="ways" />
       <TypedInput
@@ -87,3 +92,11 @@ function recorded(batch: Batch, words: string): void {
     </template>
   </EntryForm>
 </template>
+
+<style scoped>
+.weights {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+</style>

@@ -48,7 +48,8 @@ describe('what a batch is judged by', () => {
     { act: 'portion' as const, slices: '', weight: '2 oz', cooked_weight: '' },
     { act: 'portion' as const, slices: '', weight: '', cooked_weight: '1 oz' },
     { act: 'shop_pack' as const, name: 'good', paid: '6.15', weight: '12 oz', slices: '11', fry: '34' },
-    { act: 'fry' as const, kept: '42.5' },
+    { act: 'fry' as const, kept: '42.5', raw: '', cooked: '' },
+    { act: 'fry' as const, kept: '', raw: '112 g', cooked: '47 g' },
   ])('is told again as it was recorded: %o', (content) => {
     expect(termsContent(content.act, termsOf(content))).toEqual(content)
   })

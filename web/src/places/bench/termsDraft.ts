@@ -9,9 +9,13 @@ export type TermsDraft = {
   weight: string
   slices: string
   fry: string
+  /** A frying told by both weights. */
+  raw: string
+  cooked: string
 }
 
-const empty: TermsDraft = { way: 'slices', name: '', paid: '', weight: '', slices: '', fry: '' }
+const words = { name: '', paid: '', weight: '', slices: '', fry: '', raw: '', cooked: '' }
+const empty: TermsDraft = { way: 'slices', ...words }
 
 /** A recorded one, to be corrected; else an empty one. */
 export function termsOf(shown: Content | undefined): TermsDraft {
@@ -21,7 +25,7 @@ export function termsOf(shown: Content | undefined): TermsDraft {
       return { ...empty, name, paid, weight, slices, fry }
     }
     case 'fry':
-      return { ...empty, fry: shown.kept }
+      return { ...empty, fry: shown.kept, raw: shown.raw, cooked: shown.cooked }
     case 'portion': {
       const way = shown.weight ? 'weight' : shown.cooked_weight ? 'cooked_weight' : 'slices'
       return { ...empty, way, weight: shown.weight || shown.cooked_weight, slices: shown.slices }
@@ -34,7 +38,7 @@ export function termsOf(shown: Content | undefined): TermsDraft {
 export function termsContent(act: 'portion' | 'shop_pack' | 'fry', draft: TermsDraft): Content {
   const { way, name, paid, weight, slices, fry } = draft
   if (act === 'shop_pack') return { act, name, paid, weight, slices, fry }
-  if (act === 'fry') return { act, kept: fry }
+  if (act === 'fry') return { act, kept: fry, raw: draft.raw, cooked: draft.cooked }
   const portion = { act, slices: '', weight: '', cooked_weight: '' }
   return { ...portion, [way]: way === 'slices' ? slices : weight }
 }

@@ -9,21 +9,19 @@ import BatchRow from '../today/BatchRow.vue'
 /** A place whose own view is not built yet, or that opens on one batch: a line, and the way on. */
 const lines: Record<PlaceName, string> = {
   today: '',
-  buy: 'Here the offers at the meat case will be ranked by what a sliced pound comes to. Until then, a batch starts with what you bought.',
+  buy: '',
   bench: 'Choose a batch to record what was done with it.',
   fire: 'Here probes, programs and the rack map will be followed. Until then, a smoke is weighed in the log of its batch.',
   slice:
     'Here packs, labels and the freezer will be kept. Until then, slices are counted in the log of their batch.',
   verdict: 'Choose a batch to see what it came to, beside the shop.',
-  books:
-    'Here yields by cut and method and the savings of the year will be read. Until then, each sliced batch has its verdict.',
+  books: '',
 }
 /** Where the pieces listed here hang; empty: every batch. */
 const hangs: Partial<Record<PlaceName, string>> = {
   bench: 'bench',
   fire: 'fire',
   slice: 'slice',
-  books: 'books',
 }
 
 const route = useRoute()
@@ -41,7 +39,7 @@ const batches = computed(() => {
   <div class="head">
     <h1>{{ word }}</h1>
     <div class="acts">
-      <RouterLink v-if="here === 'books' || here === 'verdict'" class="act" :to="{ name: 'import' }">
+      <RouterLink v-if="here === 'verdict'" class="act" :to="{ name: 'import' }">
         Bring in a batch document
       </RouterLink>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
@@ -49,7 +47,7 @@ const batches = computed(() => {
   </div>
   <p class="panel line">{{ lines[here] }}</p>
   <LoadState v-if="!today" :error="error" what="the batches" @retry="refetch()" />
-  <template v-else-if="here !== 'buy'">
+  <template v-else>
     <ul v-if="batches.length" class="rows" :aria-label="`Batches at ${word}`">
       <BatchRow v-for="batch in batches" :key="batch.code" :batch="batch" />
     </ul>

@@ -59,7 +59,11 @@ const title = computed(() =>
         </dd>
       </div>
       <div v-if="house.cost_per_cooked">
-        <dt>A {{ unitWord }} cooked, {{ house.fry_kept }} % left</dt>
+        <dt>
+          A {{ unitWord }} cooked, {{ house.fry_kept }} % left<template v-if="house.fry_spread">
+            ± {{ house.fry_spread }}, {{ house.fry_tests }} fryings</template
+          >
+        </dt>
         <dd>
           <WhyFigure figure="cost_per_cooked_lb">{{ costText(house.cost_per_cooked) }}</WhyFigure>
         </dd>

@@ -4,6 +4,8 @@ import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useBatch, useSlug, useVerdict } from '@/shared/api/useBatch'
+import ForecastNote from '@/shared/outlook/ForecastNote.vue'
+import { useForecast } from '@/shared/outlook/useForecast'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -23,6 +25,10 @@ const slug = useSlug()
 const { data: batch, error, refetch } = useBatch(code)
 const { data: verdict } = useVerdict(code)
 provideWhy({ verdict, batch })
+const { data: forecast } = useForecast(
+  code,
+  computed(() => batch.value?.seen),
+)
 const openLog = (): void => void router.push({ name: 'log', params: { code: props.code } })
 useKeys({
   l: openLog,
@@ -48,7 +54,8 @@ const alone = useQuery<Schemas['StripOut'], ProblemError>({
     ),
 })
 const drawn = computed(() => {
-  if (!batch.value || piece.value === ALL || !alone.data.value) return batch.value
+  if (!batch.value) return undefined
+  if (piece.value === ALL || !alone.data.value) return { ...batch.value, forecast: forecast.value ?? null }
   return { strip: alone.data.value, shops: batch.value.shops }
 })
 </script>
@@ -88,6 +95,7 @@ const drawn = computed(() => {
         </div>
       </div>
       <div class="side">
+        <ForecastNote v-if="forecast && !batch.is_finished" :code="code" :forecast="forecast" />
         <AgainstShop :batch="batch" :verdict="verdict" />
       </div>
     </div>

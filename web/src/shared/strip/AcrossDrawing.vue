@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { drawClimb, drawSteps, type Frame, lowestLabel, priceAcross } from './geometry'
+import { drawClimb, drawFan, drawSteps, type Frame, lowestLabel, priceAcross } from './geometry'
 import { colourOf } from './materials'
 import { peelText, useStrip, type Drawn } from './useStrip'
 
@@ -12,7 +12,7 @@ const props = defineProps<{
   count: number
   chosen: number | null
 }>()
-const { columns, steps, shops, topPrice } = useStrip(toRef(props, 'batch'))
+const { columns, steps, shops, topPrice, coming, comingSteps, ranges } = useStrip(toRef(props, 'batch'))
 const { inUnit, otherText, cost } = useUnits()
 
 const CLIMB = 132
@@ -26,14 +26,20 @@ const frame = computed<Frame>(() => ({
   labelGap: 14,
   down: false,
 }))
-const drawings = computed(() => drawSteps(steps.value, frame.value))
+const allDrawings = computed(() => drawSteps([...steps.value, ...comingSteps.value], frame.value))
+const drawings = computed(() => allDrawings.value.slice(0, steps.value.length))
+const paleDrawings = computed(() => allDrawings.value.slice(steps.value.length))
 const foot = computed(() => Math.max(178, lowestLabel(drawings.value, frame.value) + 34) + CLIMB)
 const climbFrame = computed(() => ({ ...frame.value, foot: foot.value }))
 const climb = computed(() => drawClimb(steps.value, climbFrame.value))
+const fan = computed(() =>
+  drawFan(steps.value.at(-1)?.price ?? 0, steps.value.length, ranges.value, climbFrame.value),
+)
+const final = computed(() => ranges.value.at(-1) ?? null)
 const total = computed(() => props.pitch * props.count)
 /** Letters that fit beside a peel; the last column's may run on into the empty one to come. */
 function roomIn(index: number): number {
-  const runsOn = index === columns.value.length - 1 && props.count > columns.value.length
+  const runsOn = index === columns.value.length - 1 && coming.value.length > 0 && !ranges.value.length
   return Math.floor((props.pitch * (runsOn ? 2 : 1) - frame.value.ease - 16) / 5) + 2
 }
 const priceAt = (price: number): number => priceAcross(price, climbFrame.value)
@@ -102,6 +108,12 @@ const hasDone = computed(() => columns.value.length > 1)
         </text>
       </g>
     </g>
+    <g v-for="(drawing, index) in paleDrawings" :key="`pale-${index}`">
+      <path :d="drawing.ribbon" fill="#F0CDD4" />
+      <path v-if="drawing.gain" :d="drawing.gain" fill="#D3E3EF" />
+    </g>
+    <path :d="fan.area" fill="#EFC9D0" fill-opacity="0.75" />
+    <path :d="fan.line" fill="none" stroke="#B5304A" stroke-width="2" stroke-dasharray="3 4" />
     <path :d="climb.line" fill="none" stroke="#B5304A" stroke-width="3.5" />
     <g v-for="(column, index) in columns" :key="`text-${index}`">
       <text :x="(index + 1) * pitch - 12" :y="isThin ? -23 : 34" class="weight" :class="{ above: isThin }">
@@ -120,6 +132,24 @@ const hasDone = computed(() => columns.value.length > 1)
         {{ cost(column.cost) }}
       </text>
     </g>
+    <g v-for="(one, index) in coming" :key="`to-come-${index}`">
+      <text
+        v-if="one.expected"
+        :x="(columns.length + index + 1) * pitch - 12"
+        :y="isThin ? -23 : 34"
+        class="weight to-come"
+      >
+        {{ inUnit(one.expected.weight.middle) }}
+      </text>
+    </g>
+    <template v-if="final">
+      <text :x="total - 10" :y="priceAt(final.high) - 8" class="price halo">
+        {{ final.middle.toFixed(2) }}
+      </text>
+      <text :x="total - 10" :y="priceAt(final.low) + 16" class="range halo">
+        {{ final.low.toFixed(2) }} to {{ final.high.toFixed(2) }}
+      </text>
+    </template>
   </svg>
 </template>
 
@@ -145,6 +175,18 @@ svg text {
 
 .weight.above {
   fill: var(--ink);
+}
+
+.weight.to-come {
+  fill: var(--quiet);
+  font-weight: 600;
+}
+
+.range {
+  font-size: 12.5px;
+  font-stretch: 84%;
+  text-anchor: end;
+  fill: var(--rose-deep);
 }
 
 .other.above {

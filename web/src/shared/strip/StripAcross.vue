@@ -4,7 +4,7 @@ import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 import AcrossDrawing from './AcrossDrawing.vue'
 import StepHead from './StepHead.vue'
-import type { Drawn } from './useStrip'
+import { type Drawn, useStrip } from './useStrip'
 
 /** The strip across the page: heads, drawing and ledger over the same columns. */
 const props = defineProps<{ batch: Drawn; width: number }>()
@@ -12,16 +12,35 @@ const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
 const { inUnit, cost, unit, unitWord } = useUnits()
 
-const columns = computed(() => batch.value.strip.columns)
-const count = computed(() => columns.value.length + batch.value.strip.to_come.length)
+const { columns, coming } = useStrip(batch)
+const count = computed(() => columns.value.length + coming.value.length)
 const pitch = computed(() => Math.max(104, (props.width - 2) / count.value))
 const total = computed(() => pitch.value * count.value)
 
+type Expected = NonNullable<(typeof coming.value)[number]['expected']>
+const pale = (tell: (told: Expected) => string): string[] =>
+  coming.value.map(({ expected }) => (expected ? tell(expected) : ''))
 const rows = computed(() => [
-  { word: 'of this step', cells: columns.value.map((c) => percent(c.kept_of_step)) },
-  { word: 'of bought', cells: columns.value.map((c, index) => (index ? percent(c.kept_of_bought) : 'all')) },
-  { word: 'spent', cells: columns.value.map((c) => dash(c.spent)) },
-  { word: 'worth back', cells: columns.value.map((c) => dash(c.worth_back, '−')) },
+  {
+    word: 'of this step',
+    cells: columns.value.map((c) => percent(c.kept_of_step)),
+    pale: pale((told) => percent(told.kept)),
+  },
+  {
+    word: 'of bought',
+    cells: columns.value.map((c, index) => (index ? percent(c.kept_of_bought) : 'all')),
+    pale: pale((told) => percent(told.kept_of_bought)),
+  },
+  {
+    word: 'spent',
+    cells: columns.value.map((c) => dash(c.spent)),
+    pale: pale((told) => dash(told.spent)),
+  },
+  {
+    word: 'worth back',
+    cells: columns.value.map((c) => dash(c.worth_back, '−')),
+    pale: pale((told) => dash(told.worth_back, '−')),
+  },
 ])
 const percent = (value: string | null): string => (value === null ? '–' : `${value} %`)
 const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `${sign}${money}`)
@@ -58,8 +77,14 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
               </template>
             </StepHead>
           </th>
-          <th v-for="kind in batch.strip.to_come" :key="kind.kind" scope="col" class="coming">
-            {{ kind.label }}<span>to come, or skip</span>
+          <th
+            v-for="(one, index) in coming"
+            :key="index"
+            scope="col"
+            class="coming"
+            :title="one.expected?.told"
+          >
+            {{ one.label }}<span>{{ one.expected ? 'expected' : 'to come, or skip' }}</span>
           </th>
         </tr>
       </thead>
@@ -69,6 +94,13 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
             {{ inUnit(column.weight_out) }} {{ unit }} left<template v-if="column.cost"
               >, {{ cost(column.cost) }} a {{ unitWord }}</template
             >
+          </td>
+          <td v-for="(one, index) in coming" :key="`told-${index}`">
+            <template v-if="one.expected">
+              {{ inUnit(one.expected.weight.middle) }} {{ unit }} expected,
+              {{ cost(one.expected.price.low) }} to {{ cost(one.expected.price.high) }} a {{ unitWord }}:
+              {{ one.expected.told }}
+            </template>
           </td>
         </tr>
         <tr aria-hidden="true">
@@ -81,7 +113,7 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
             <span class="row-word" :class="{ unseen: index > 0 }">{{ row.word }}</span>
             {{ cell }}
           </td>
-          <td v-for="kind in batch.strip.to_come" :key="kind.kind"></td>
+          <td v-for="(cell, index) in row.pale" :key="`pale-${index}`" class="pale">{{ cell }}</td>
         </tr>
       </tbody>
     </table>
@@ -143,6 +175,10 @@ th span {
 
 .ledger td.lit {
   background: #f1f4f2;
+}
+
+.ledger td.pale {
+  color: var(--quiet);
 }
 
 .row-word {

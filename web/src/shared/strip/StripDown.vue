@@ -3,7 +3,7 @@ import { computed, toRef } from 'vue'
 import type { Column } from '@/shared/api/client'
 import { spanText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { drawClimb, drawSteps, type Frame, priceAcross } from './geometry'
+import { drawClimb, drawFan, drawSteps, type Frame, priceAcross } from './geometry'
 import { colourOf } from './materials'
 import StepHead from './StepHead.vue'
 import { peelText, useStrip, type Drawn } from './useStrip'
@@ -12,7 +12,7 @@ import { peelText, useStrip, type Drawn } from './useStrip'
 const props = defineProps<{ batch: Drawn; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
-const { columns, steps, shops, topPrice } = useStrip(batch)
+const { columns, steps, shops, topPrice, coming, comingSteps, ranges } = useStrip(batch)
 const { inUnit, otherText, cost, unit, unitWord } = useUnits()
 
 const PITCH = 84
@@ -28,9 +28,14 @@ const frame = computed<Frame>(() => ({
   labelGap: 12,
   down: true,
 }))
-const drawings = computed(() => drawSteps(steps.value, frame.value))
+const expected = computed(() => coming.value.filter((one) => one.expected))
+const drawings = computed(() => drawSteps([...steps.value, ...comingSteps.value], frame.value))
+const fan = computed(() =>
+  drawFan(steps.value.at(-1)?.price ?? 0, steps.value.length, ranges.value, frame.value),
+)
 const climb = computed(() => drawClimb(steps.value, frame.value))
-const height = computed(() => PITCH * columns.value.length)
+const count = computed(() => columns.value.length + expected.value.length)
+const height = computed(() => PITCH * count.value)
 const priceAt = (price: number): number => priceAcross(price, frame.value)
 
 /** What left in a step, in few words: one by name, more by their number. */
@@ -61,11 +66,21 @@ function cameOff(column: Column): string {
             </span>
           </StepHead>
         </li>
+        <li
+          v-for="(one, index) in expected"
+          :key="`to-come-${index}`"
+          class="coming"
+          :style="{ height: `${PITCH}px` }"
+        >
+          <b>{{ one.label }}</b>
+          <span>expected</span>
+          <span>{{ one.expected?.kept }} % kept</span>
+        </li>
       </ol>
       <svg :width="drawn" :height="height" :viewBox="`0 0 ${drawn} ${height}`" aria-hidden="true">
         <path :d="climb.area" fill="#F8EAED" />
         <line
-          v-for="index in columns.length - 1"
+          v-for="index in count - 1"
           :key="index"
           x1="0"
           :x2="drawn"
@@ -85,7 +100,7 @@ function cameOff(column: Column): string {
           stroke-dasharray="7 5"
         />
         <g v-for="(drawing, index) in drawings" :key="index">
-          <path :d="drawing.ribbon" :fill="colourOf('lean')" />
+          <path :d="drawing.ribbon" :fill="index < columns.length ? colourOf('lean') : '#F0CDD4'" />
           <path v-if="drawing.gain" :d="drawing.gain" :fill="colourOf('water')" />
           <path
             v-for="one in drawing.peels"
@@ -93,6 +108,21 @@ function cameOff(column: Column): string {
             :d="one.path || 'M0 0'"
             :fill="colourOf(one.peel.material)"
           />
+        </g>
+        <path :d="fan.area" fill="#EFC9D0" fill-opacity="0.75" />
+        <path :d="fan.line" fill="none" stroke="#B5304A" stroke-width="2" stroke-dasharray="3 4" />
+        <g v-for="(one, index) in expected" :key="`pale-${index}`">
+          <text x="8" :y="(columns.length + index) * PITCH + 48" class="weight to-come">
+            {{ one.expected ? inUnit(one.expected.weight.middle) : '' }}
+          </text>
+          <text
+            v-if="one.expected"
+            :x="priceAt(Number(cost(one.expected.price.low))) - 6"
+            :y="(columns.length + index) * PITCH + 58"
+            class="price halo to-come"
+          >
+            {{ cost(one.expected.price.middle) }}
+          </text>
         </g>
         <path :d="climb.line" fill="none" stroke="#B5304A" stroke-width="3.5" />
         <g v-for="(column, index) in columns" :key="`text-${index}`">
@@ -119,7 +149,7 @@ function cameOff(column: Column): string {
     <p v-if="shops.length" class="shop small">
       Dashed: {{ shops.map((shop) => `${shop.name}, ${shop.text} a ${unitWord}`).join('; ') }}
     </p>
-    <p v-if="batch.strip.to_come.length" class="shop small quiet">
+    <p v-if="batch.strip.to_come.length && !expected.length" class="shop small quiet">
       To come, or skip: {{ batch.strip.to_come.map((kind) => kind.label.toLowerCase()).join(', ') }}
     </p>
   </div>
@@ -167,6 +197,18 @@ svg text {
   font-size: 16px;
   font-weight: 740;
   fill: #ffffff;
+}
+
+.coming {
+  padding: 9px 10px;
+  font-size: 14px;
+  color: var(--quiet);
+}
+
+.weight.to-come,
+.price.to-come {
+  fill: var(--quiet);
+  font-weight: 600;
 }
 
 .other {

@@ -127,3 +127,25 @@ export function drawClimb(steps: Step[], frame: Frame): { line: string; area: st
   })
   return { line, area: line && `${line}L${at(end, frame.foot)}L${at(0, frame.foot)}Z` }
 }
+
+export type Range = { low: number; middle: number; high: number }
+
+/** Prices to come, from the last one on: the pale band of the range, and the line of the middle. */
+export function drawFan(from: number, first: number, ranges: Range[], frame: Frame) {
+  const at = pen(frame.down)
+  const edge = (which: keyof Range): string[] => {
+    let last = priceAcross(from, frame)
+    return ranges.flatMap((range, index) => {
+      const start = (first + index) * frame.pitch
+      const across = priceAcross(range[which], frame)
+      const points = [at(start, last), at(start + frame.ease, across), at(start + frame.pitch, across)]
+      last = across
+      return points
+    })
+  }
+  const [low, high] = [edge('low'), edge('high')]
+  return {
+    area: low.length ? `M${[...high, ...low.reverse()].join('L')}Z` : '',
+    line: low.length ? `M${edge('middle').join('L')}` : '',
+  }
+}

@@ -1,10 +1,16 @@
 import { computed, type Ref } from 'vue'
-import type { Batch, Column } from '@/shared/api/client'
+import type { Batch, Column, Forecast } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
-import type { Step } from './geometry'
+import type { Range, Step } from './geometry'
 
 /** What is drawn of a batch; `sources` where lots of it are pieces of other batches. */
-export type Drawn = Pick<Batch, 'strip' | 'shops'> & Partial<Pick<Batch, 'sources'>>
+export type Drawn = Pick<Batch, 'strip' | 'shops'> &
+  Partial<Pick<Batch, 'sources'>> & {
+    /** What is forecast of the steps to come; without it they stand empty. */
+    forecast?: Forecast | null
+  }
+/** A column to come: its word, and what is expected of it where that is known. */
+export type Coming = { kind: string; label: string; expected: Forecast['steps'][number] | null }
 
 /** A batch's columns as steps to draw, in the kitchen's unit. Numbers here are for drawing only. */
 export function useStrip(batch: Ref<Drawn>) {
@@ -33,11 +39,33 @@ export function useStrip(batch: Ref<Drawn>) {
       }))
       .sort((one, other) => one.price - other.price),
   )
+  const coming = computed<Coming[]>(() => {
+    const told = batch.value.forecast?.steps ?? []
+    if (told.length) return told.map((step) => ({ kind: step.kind, label: step.label, expected: step }))
+    return batch.value.strip.to_come.map((kind) => ({ ...kind, expected: null }))
+  })
+  const expected = computed(() => coming.value.flatMap(({ expected: told }) => (told === null ? [] : [told])))
+  const comingSteps = computed<Step[]>(() => {
+    let weightIn = steps.value.at(-1)?.weightOut ?? 0
+    return expected.value.map((told) => {
+      const weightOut = Number(inUnit(told.weight.middle))
+      const step = { weightIn, weightOut, price: null, peels: [] }
+      weightIn = weightOut
+      return step
+    })
+  })
+  const ranges = computed<Range[]>(() =>
+    expected.value.map(({ price }) => ({
+      low: Number(cost(price.low)),
+      middle: Number(cost(price.middle)),
+      high: Number(cost(price.high)),
+    })),
+  )
   const topPrice = computed(() => {
-    const prices = steps.value.map((step) => step.price ?? 0)
+    const prices = [...steps.value.map((step) => step.price ?? 0), ...ranges.value.map((range) => range.high)]
     return Math.max(...prices, ...shops.value.map((shop) => shop.price)) * 1.12
   })
-  return { columns, steps, shops, topPrice }
+  return { columns, steps, shops, topPrice, coming, comingSteps, ranges }
 }
 
 /** "1.05", or ".95" where it is less than one, as a cook notes it; the sign says what came on. */

@@ -84,6 +84,8 @@ export function batch(more: Partial<Batch> = {}): Batch {
       cost_per_slice: null,
       cost_per_cooked: null,
       fry_kept: null,
+      fry_spread: null,
+      fry_tests: 0,
       portion: null,
       portion_label: null,
       groups: [

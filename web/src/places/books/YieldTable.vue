@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+
+/** What each step keeps of each cut: the range as a band, the start value as a tick, in words whence. */
+const props = defineProps<{ yields: Schemas['YieldsOut'] }>()
+const WIDE = 300
+const low = computed(() => Math.min(70, ...props.yields.yields.map((one) => Number(one.low))) - 2)
+const high = computed(() => Math.max(100, ...props.yields.yields.map((one) => Number(one.high))) + 1)
+const at = (percent: string): number => ((Number(percent) - low.value) / (high.value - low.value)) * WIDE
+const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('bone-', 'bone ')
+</script>
+
+<template>
+  <section class="panel" aria-label="What the steps keep">
+    <h2>What a step keeps here</h2>
+    <p class="quiet">
+      Of the weight entering it, eight times in ten inside the band; the tick is the start value.
+      <template v-if="!yields.yields.length">
+        No batch is finished yet: until then every step goes by its {{ yields.source }}.
+      </template>
+    </p>
+    <table v-if="yields.yields.length">
+      <thead>
+        <tr>
+          <th scope="col">Step</th>
+          <th scope="col">Cut</th>
+          <th scope="col" class="right">Kept</th>
+          <th scope="col">Range</th>
+          <th scope="col">Whence</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in yields.yields" :key="`${one.method} ${one.cut}`">
+          <th scope="row">{{ one.label }}</th>
+          <td>{{ cutText(one.cut) }}</td>
+          <td class="right">
+            <b>{{ one.kept }} %</b>
+          </td>
+          <td>
+            <svg :viewBox="`0 0 ${WIDE} 22`" role="img" :aria-label="`${one.low} to ${one.high} per cent`">
+              <rect
+                :x="at(one.low)"
+                y="4"
+                :width="Math.max(at(one.high) - at(one.low), 2)"
+                height="14"
+                fill="#EFC9D0"
+              />
+              <rect :x="at(one.kept) - 2" y="2" width="4" height="18" fill="#B5304A" />
+              <line
+                :x1="at(one.start)"
+                :x2="at(one.start)"
+                y1="0"
+                y2="22"
+                stroke="#1B1F1E"
+                stroke-dasharray="3 2"
+              />
+            </svg>
+          </td>
+          <td class="told">{{ one.told }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="quiet small">Source of the ticks: {{ yields.source }}.</p>
+  </section>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin: 10px 0;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 4px 14px 4px 0;
+  border-bottom: 1px solid #e4e8e6;
+  vertical-align: middle;
+}
+
+thead th {
+  font-size: 13px;
+  font-weight: 500;
+  color: var(--quiet);
+}
+
+tbody th {
+  font-weight: 650;
+}
+
+.right {
+  text-align: right;
+  white-space: nowrap;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  min-width: 140px;
+  max-width: 320px;
+}
+
+.told {
+  font-size: 14px;
+}
+
+@media (max-width: 719px) {
+  .told {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,252 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import type { Offer } from './offerDraft'
+import type { Case, Checked, CheckedOffer } from './useCase'
+
+/** What stands behind an offer's price, its doubts, how much to buy; and taking it home with one touch. */
+const props = defineProps<{ offer: CheckedOffer; typed: Offer; asked: Case; checked: Checked }>()
+defineEmits<{ change: []; drop: [] }>()
+type Body = Schemas['TakeIn']
+const router = useRouter()
+const queries = useQueryClient()
+const slug = useSlug()
+const { costText, money, bothText, weightText, unitWord } = useUnits()
+const packs = ref(props.offer.packs_wanted ?? 1)
+const weight = ref('')
+const { state, problem, write, retry } = useWrite<Body, Recorded>(
+  `${slug.value}:take:${props.offer.id}`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/case/taken', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+const word = computed(() => {
+  if (!props.offer.pack) return 'Take it home'
+  return packs.value === 1 ? 'Take this pack home' : `Take ${packs.value} packs home`
+})
+
+function takeHome(): void {
+  const body: Body = {
+    case: props.asked,
+    offer: props.offer.id,
+    packs: packs.value,
+    weight: weight.value,
+    name: '',
+  }
+  void write(body, ({ batch }) => {
+    queries.setQueryData(['batch', slug.value, batch.code], batch)
+    void queries.invalidateQueries({ queryKey: ['today'] })
+    void router.push({ name: 'log', params: { code: batch.code } })
+  })
+}
+</script>
+
+<template>
+  <div class="detail">
+    <div>
+      <ul v-if="offer.doubts.length" class="doubts" aria-label="Doubts">
+        <li v-for="doubt in offer.doubts" :key="doubt">{{ doubt }}</li>
+      </ul>
+      <dl>
+        <div v-if="offer.portion">
+          <dt>A portion, {{ checked.portion_label }}</dt>
+          <dd>
+            {{ money(offer.portion.middle) }}
+            <span class="quiet small">{{ money(offer.portion.low) }} to {{ money(offer.portion.high) }}</span>
+          </dd>
+        </div>
+        <div>
+          <dt>An ounce, cooked</dt>
+          <dd>
+            {{ money(offer.cooked_oz.middle) }}
+            <span class="quiet small"
+              >{{ money(offer.cooked_oz.low) }} to {{ money(offer.cooked_oz.high) }}</span
+            >
+          </dd>
+        </div>
+        <div v-if="offer.worth_pack">
+          <dt>The pack, worth up to</dt>
+          <dd>{{ money(offer.worth_pack) }}</dd>
+        </div>
+        <template v-if="offer.amount">
+          <div>
+            <dt>To buy, to have enough nine times in ten</dt>
+            <dd>
+              <template v-if="offer.amount.packs"
+                >{{ offer.amount.packs }} {{ offer.amount.packs === 1 ? 'pack' : 'packs' }},
+              </template>
+              {{ bothText(offer.amount.weight) }}, {{ money(offer.amount.cost) }}
+            </dd>
+          </div>
+          <div>
+            <dt>Left over then, as expected</dt>
+            <dd>{{ weightText(offer.amount.left) }}, {{ offer.amount.left_portions }} portions</dd>
+          </div>
+          <div v-if="checked.buy_by">
+            <dt>To be eaten then, buy by</dt>
+            <dd>{{ dayText(checked.buy_by) }}</dd>
+          </div>
+        </template>
+      </dl>
+      <form class="take" novalidate @submit.prevent="takeHome">
+        <TypedInput
+          v-if="!offer.pack"
+          v-model="weight"
+          label="What it weighs"
+          path="weight"
+          :placeholder="`10 ${unitWord === 'pound' ? 'lb' : 'kg'}`"
+        />
+        <div v-else class="count" role="group" aria-label="Packs">
+          <button
+            type="button"
+            class="act"
+            aria-label="One pack less"
+            @click="packs = Math.max(1, packs - 1)"
+          >
+            −
+          </button>
+          <b>{{ packs }}</b>
+          <button type="button" class="act" aria-label="One pack more" @click="packs += 1">+</button>
+        </div>
+        <button type="submit" class="act first" :disabled="state === 'saving'">{{ word }}</button>
+        <button type="button" class="act" @click="$emit('change')">Change</button>
+        <button type="button" class="act" @click="$emit('drop')">Leave out</button>
+      </form>
+      <ProblemNote
+        v-if="problem"
+        :problem="problem"
+        :retry-word="state === 'failed' ? 'Try again' : ''"
+        @retry="retry"
+      />
+    </div>
+    <table>
+      <caption>
+        What each step is believed to keep
+      </caption>
+      <thead>
+        <tr>
+          <th scope="col">Step</th>
+          <th scope="col">Kept, and whence</th>
+          <th scope="col" class="right">A {{ unitWord }} then</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="step in offer.steps" :key="step.label">
+          <th scope="row">{{ step.label }}</th>
+          <td>{{ step.told }}</td>
+          <td class="right">{{ costText(step.price.middle) }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.detail {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(380px, 100%), 1fr));
+  gap: 14px 28px;
+  padding: 10px 0 6px;
+  border-top: 1px dashed var(--edge);
+}
+
+.doubts li {
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 6px 10px;
+  font-size: 14px;
+  margin-bottom: 6px;
+}
+
+dl div {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 4px 0;
+  border-bottom: 1px solid #e4e8e6;
+}
+
+dd {
+  font-weight: 650;
+  text-align: right;
+}
+
+dd span {
+  font-weight: 450;
+}
+
+.take {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px;
+  margin: 12px 0 4px;
+}
+
+.count {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+.count .act {
+  min-width: 44px;
+  padding: 0;
+  font-size: 20px;
+}
+
+.count b {
+  min-width: 20px;
+  text-align: center;
+  font-size: 18px;
+}
+
+table {
+  border-collapse: collapse;
+  width: 100%;
+  align-self: start;
+  font-size: 14px;
+}
+
+caption {
+  text-align: left;
+  font-weight: 700;
+  padding-bottom: 4px;
+}
+
+thead th {
+  font-size: 13px;
+  font-stretch: 88%;
+  color: var(--quiet);
+  font-weight: 500;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 3px 10px 3px 0;
+  border-bottom: 1px solid #e4e8e6;
+  vertical-align: top;
+}
+
+.right {
+  text-align: right;
+  padding-right: 0;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import type { CaseScale } from './caseScale'
+import { formText, type Offer } from './offerDraft'
+import OfferDetail from './OfferDetail.vue'
+import OfferDrawing from './OfferDrawing.vue'
+import type { Case, Checked, CheckedOffer } from './useCase'
+
+/** One offer: tag, the way to the sliced price, and the word for it. */
+const props = defineProps<{
+  offer: CheckedOffer
+  typed: Offer
+  asked: Case
+  checked: Checked
+  scale: CaseScale
+  width: number
+  shops: { name: string; price: number }[]
+}>()
+const emit = defineEmits<{ change: []; drop: []; answer: [isPack: boolean] }>()
+const { costText, cost, money, unitWord } = useUnits()
+const open = ref(false)
+const words = { buy: 'buy', walk_past: 'walk past', too_close: 'too close to call' }
+const word = computed(() => (props.offer.verdict ? words[props.offer.verdict] : 'no shop to compare'))
+const worth = computed(() => {
+  const up = props.offer.worth_up_to
+  if (!up) return null
+  return cost(up).startsWith('-') || Number(cost(up)) === 0
+    ? 'worth it at no price'
+    : `worth up to ${costText(up)}`
+})
+const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
+</script>
+
+<template>
+  <li class="row" :class="{ open }">
+    <div class="who">
+      <h2>{{ offer.cut }}</h2>
+      <p class="quiet small">{{ formText(typed) }}</p>
+      <p v-if="offer.meat" class="water small">
+        paying for {{ typed.solution }} % water: {{ costText(offer.meat) }} meat
+      </p>
+    </div>
+    <p class="tag">
+      <b>{{ costText(offer.tag) }}</b><span class="quiet small">a {{ unitWord }}, tag</span>
+    </p>
+    <div class="drawing">
+      <OfferDrawing
+        v-if="width > 0 && !offer.question"
+        :scale="scale"
+        :width="width"
+        :tag="Number(cost(offer.tag))"
+        :middle="Number(cost(offer.sliced.middle))"
+        :low="Number(cost(offer.sliced.low))"
+        :high="Number(cost(offer.sliced.high))"
+        :text="cost(offer.sliced.middle)"
+        :shops="shops"
+        :against="checked.against"
+      />
+      <span class="unseen">
+        expected {{ costText(offer.sliced.middle) }} a sliced {{ unitWord }}, eight times in ten between
+        {{ costText(offer.sliced.low) }} and {{ costText(offer.sliced.high) }}
+      </span>
+    </div>
+    <p v-if="offer.question" class="word too_close">is that right?</p>
+    <div v-else class="verdict">
+      <p class="word" :class="offer.verdict ?? ''">{{ word }}</p>
+      <p v-if="worth" class="small">{{ worth }}</p>
+      <p v-if="offer.chance !== null" class="quiet small">
+        beats it {{ offer.chance }} times in 100<template v-if="offer.hour">
+          · an hour earns {{ money(offer.hour) }}</template
+        >
+      </p>
+    </div>
+    <button
+      type="button"
+      class="more act small"
+      :aria-expanded="open"
+      :aria-label="`${open ? 'Less' : 'More'} on ${offer.cut}`"
+      @click="open = !open"
+    >
+      <template v-if="offer.doubts.length && !open"
+        ><span aria-hidden="true">▲</span>&nbsp;{{ offer.doubts.length }}
+        {{ offer.doubts.length === 1 ? 'doubt' : 'doubts' }}</template
+      ><template v-else>{{ open ? 'Less' : 'More' }}</template>
+    </button>
+    <div v-if="offer.question" class="question" role="group" aria-label="Is the price right?">
+      <p>{{ offer.question }}</p>
+      <button type="button" class="act small" @click="emit('answer', isPackQuestion)">
+        {{ isPackQuestion ? 'It is for the pack' : `It is for a ${unitWord}` }}
+      </button>
+      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">It is right</button>
+    </div>
+    <OfferDetail
+      v-if="open"
+      :offer="offer"
+      :typed="typed"
+      :asked="asked"
+      :checked="checked"
+      @change="emit('change')"
+      @drop="emit('drop')"
+    />
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 214px 96px minmax(0, 1fr) 210px 92px;
+  gap: 4px 12px;
+  align-items: center;
+  padding: 10px 16px;
+  border-top: 1px solid #dde2df;
+}
+
+h2 {
+  font-size: 19px;
+  line-height: 1.15;
+  overflow-wrap: anywhere;
+}
+
+.water {
+  color: var(--care-ink);
+  font-weight: 650;
+}
+
+.tag {
+  display: grid;
+  text-align: right;
+}
+
+.tag b {
+  font-size: 24px;
+  font-weight: 780;
+  font-stretch: 106%;
+  line-height: 1.1;
+}
+
+.word {
+  font-size: 19px;
+  font-weight: 740;
+  color: var(--quiet);
+  line-height: 1.2;
+}
+
+.word.buy {
+  color: var(--good);
+}
+
+.word.too_close {
+  color: var(--care-ink);
+}
+
+.more {
+  padding: 0 8px;
+}
+
+.question {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px 12px;
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 8px 12px;
+}
+
+.question p {
+  flex: 1 1 260px;
+}
+
+@media (max-width: 979px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) auto;
+    padding: 10px 12px;
+  }
+
+  .drawing {
+    grid-column: 1 / -1;
+  }
+
+  .more {
+    min-height: 44px;
+  }
+}
+</style>

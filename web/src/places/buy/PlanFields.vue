@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import type { Schemas } from '@/shared/api/client'
+import type { Case } from './useCase'
+
+/** What the meat is for: the way it is made, the shop kind it must beat, how much, for which day. */
+defineProps<{ choices: Schemas['ChoicesOut'] }>()
+const plan = defineModel<Case>('plan', { required: true })
+
+function setDay(event: Event): void {
+  plan.value.on = (event.target as HTMLInputElement).value || null
+}
+</script>
+
+<template>
+  <div class="plan">
+    <label>
+      <span>Made by</span>
+      <select v-model="plan.way">
+        <option v-for="way in choices.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
+      </select>
+    </label>
+    <label>
+      <span>Must beat</span>
+      <select v-model="plan.against">
+        <option value="">the usual: the good one</option>
+        <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
+          {{ shop.name }}, {{ shop.price.per_lb }}/lb
+        </option>
+      </select>
+    </label>
+    <TypedInput
+      v-model="plan.about"
+      label="For about"
+      path="about"
+      hint="meat as bought"
+      placeholder="20 lb"
+    />
+    <TypedInput
+      v-model="plan.portions"
+      label="Or for so many portions"
+      path="portions"
+      hint="then it tells how much to buy"
+      placeholder="60"
+      inputmode="numeric"
+    />
+    <label>
+      <span>To be eaten on</span>
+      <input type="date" :value="plan.on ?? ''" @change="setDay" />
+    </label>
+    <p class="links small">
+      <RouterLink :to="{ name: 'ways' }">Ways, and what they use</RouterLink>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.plan {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
+  gap: 8px 14px;
+  align-items: start;
+}
+
+label > span {
+  display: block;
+  font-weight: 600;
+  font-size: 14px;
+  margin-bottom: 3px;
+}
+
+select,
+input[type='date'] {
+  width: 100%;
+  min-height: 44px;
+  padding: 0 10px;
+  font: inherit;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+.links {
+  align-self: end;
+  padding-bottom: 20px;
+}
+</style>

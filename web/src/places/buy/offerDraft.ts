@@ -1,0 +1,59 @@
+import type { Schemas } from '@/shared/api/client'
+
+export type Offer = Schemas['OfferIn']
+/** Kinds of cut one meets at the case, each with the forms that matter for its yield. */
+export const cuts = [
+  { word: 'Belly', skin: true, bone: false },
+  { word: 'Jowl', skin: true, bone: false },
+  { word: 'Loin', skin: false, bone: true },
+  { word: 'Shoulder', skin: true, bone: true },
+  { word: 'Brisket', skin: false, bone: false },
+  { word: 'Leg', skin: true, bone: true },
+  { word: 'Goose', skin: false, bone: true },
+] as const
+
+export const solutions = ['', '8', '10', '12', '15', '20'] as const
+
+export const blankOffer = (basis: Offer['basis']): Offer => ({
+  id: crypto.randomUUID().slice(0, 8),
+  cut: '',
+  skin: '',
+  bone: '',
+  trimmed: false,
+  price: '',
+  basis,
+  pack_weight: '',
+  solution: '',
+  enhanced: false,
+  is_sure: false,
+})
+
+/** A price after one more digit on the pad: "2.8" and 5 are "28.5"; digits come in from the right, as cents. */
+export function pushDigit(price: string, digit: string): string {
+  const digits = `${price.replace(/\D/g, '')}${digit}`.replace(/^0+/, '').slice(0, 7)
+  return asCents(digits)
+}
+
+export function dropDigit(price: string): string {
+  return asCents(price.replace(/\D/g, '').replace(/^0+/, '').slice(0, -1))
+}
+
+function asCents(digits: string): string {
+  if (!digits) return ''
+  const padded = digits.padStart(3, '0')
+  return `${padded.slice(0, -2)}.${padded.slice(-2)}`
+}
+
+/** "whole, 12 lb pack, skin on" in few words, as far as the tag said. */
+export function formText(offer: Offer): string {
+  const low = offer.cut.toLowerCase()
+  return [
+    offer.trimmed ? 'trimmed' : '',
+    offer.skin && !low.includes('skin') ? { on: 'skin on', off: 'skinless' }[offer.skin] : '',
+    offer.bone && !low.includes('bone') ? { in: 'bone in', out: 'boneless' }[offer.bone] : '',
+    offer.pack_weight ? `${offer.pack_weight} pack` : 'by weight',
+    offer.enhanced && !offer.solution ? 'enhanced' : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+}

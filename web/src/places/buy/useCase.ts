@@ -1,0 +1,79 @@
+import { useDebounceFn } from '@vueuse/core'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { api, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useDraft } from '@/shared/writing/useDraft'
+import type { Offer } from './offerDraft'
+
+export type Case = Schemas['CaseIn']
+export type Checked = Schemas['CaseOut']
+export type CheckedOffer = Schemas['CaseOfferOut']
+
+/** Offers and plan being typed, kept on the device; ranked by the server after each change. */
+export function useCase() {
+  const slug = useSlug()
+  const { draft } = useDraft<{ case: Case }>(`${slug.value}:case`, () => ({
+    case: { way: '', against: '', about: '20 lb', portions: '', on: null, offers: [] },
+  }))
+  const choices = useQuery<Schemas['ChoicesOut'], ProblemError>({
+    queryKey: computed(() => ['case', slug.value]),
+    queryFn: () =>
+      take(api.GET('/api/kitchens/{kitchen_slug}/case', { params: { path: { kitchen_slug: slug.value } } })),
+  })
+  const checked = ref<Checked | null>(null)
+  const problem = ref<Problem | null>(null)
+  const looking = ref(false)
+  let turn = 0
+
+  async function check(): Promise<void> {
+    const mine = ++turn
+    if (!draft.case.way) return
+    looking.value = true
+    try {
+      const answer = await take(
+        api.POST('/api/kitchens/{kitchen_slug}/case', {
+          params: { path: { kitchen_slug: slug.value } },
+          body: draft.case,
+        }),
+      )
+      if (mine === turn) [checked.value, problem.value] = [answer, null]
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error
+      if (mine === turn) problem.value = error.problem
+    } finally {
+      if (mine === turn) looking.value = false
+    }
+  }
+  const checkSoon = useDebounceFn(check, 150)
+  watch(draft, () => void checkSoon(), { deep: true })
+
+  /** The way kept may be gone; then the first there is. */
+  watch(
+    choices.data,
+    (now) => {
+      if (!now) return
+      const ways = now.ways.map((way) => way.name)
+      if (!ways.includes(draft.case.way)) draft.case.way = ways[0] ?? ''
+      void check()
+    },
+    { immediate: true },
+  )
+
+  const put = (offer: Offer): void => {
+    const at = draft.case.offers.findIndex((one) => one.id === offer.id)
+    if (at < 0) draft.case.offers.push({ ...offer })
+    else draft.case.offers[at] = { ...offer }
+  }
+  const drop = (id: string): void => {
+    draft.case.offers = draft.case.offers.filter((one) => one.id !== id)
+  }
+  /** What is wrong with an offer, at which of its fields; paths are those of the body sent. */
+  const faultsOf = (id: string): string[] => {
+    const at = draft.case.offers.findIndex((one) => one.id === id)
+    return (checked.value?.problems ?? [])
+      .filter((fault) => fault.path.startsWith(`offers[${at}].`))
+      .map((fault) => fault.message)
+  }
+  return { draft, choices, checked, problem, looking, check, put, drop, faultsOf }
+}

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { reactive, ref, watch } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Fryings of a shop pack: weight before and after, as often as one likes. */
+const props = defineProps<{ whole: Schemas['ItemWholeOut'] }>()
+type Body = Schemas['FryTestIn']
+const slug = useSlug()
+const queries = useQueryClient()
+const { weightText } = useUnits()
+const blank = (): Body => ({ raw: '', cooked: '', on: new Date().toLocaleDateString('sv-SE') })
+const draft = reactive<Body>(blank())
+const { state, problem, write, retry, reset } = useWrite<Body, Schemas['ItemWholeOut']>(
+  `${slug.value}:frying:${props.whole.item.id}`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/prices/{item_id}/fryings', {
+        params: {
+          path: { kitchen_slug: slug.value, item_id: props.whole.item.id },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+watch(draft, () => state.value === 'refused' && reset(), { deep: true })
+
+function send(): void {
+  void write({ ...draft }, () => {
+    Object.assign(draft, blank())
+    void queries.invalidateQueries({ queryKey: ['prices'] })
+    void queries.invalidateQueries({ queryKey: ['case'] })
+  })
+}
+</script>
+
+<template>
+  <section class="panel fry" aria-label="Fry-out">
+    <h2>Fry-out</h2>
+    <p v-if="whole.item.fry?.mean">
+      <b>{{ whole.item.fry.mean }} %</b> is left<template v-if="whole.item.fry.spread">
+        ± {{ whole.item.fry.spread }}</template
+      >,
+      <span class="quiet"
+        >{{ whole.item.fry.tests }} {{ whole.item.fry.tests === 1 ? 'test' : 'tests' }}</span
+      >
+    </p>
+    <p v-else class="quiet">Not fried yet: fry some, and weigh it before and after.</p>
+    <ul>
+      <li v-for="(test, at) in whole.fryings" :key="at" class="small">
+        {{ dayText(test.on) }}: {{ weightText(test.raw) }} to {{ weightText(test.cooked) }}, {{ test.kept }} %
+        <span class="quiet">{{ test.by }}</span>
+      </li>
+    </ul>
+    <form novalidate @submit.prevent="send">
+      <div class="pair">
+        <TypedInput v-model="draft.raw" label="Raw" path="raw" placeholder="112 g" />
+        <TypedInput v-model="draft.cooked" label="Cooked" path="cooked" placeholder="38 g" />
+      </div>
+      <SaveBar word="Note this frying" :state="state" :problem="problem" @retry="retry" />
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.fry,
+form {
+  display: grid;
+  gap: 8px;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+
+b {
+  font-size: 20px;
+}
+</style>

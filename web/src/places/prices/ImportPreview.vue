@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { usePer } from './usePrices'
+
+/** What a list would write: how much is new, a few rows as read, every row that cannot be read. */
+const props = defineProps<{ preview: Schemas['FilePreviewOut']; busy: boolean; begun: boolean }>()
+defineEmits<{ write: [] }>()
+const { perText } = usePer()
+const word = computed(() => {
+  const { faulty, faults } = props.preview
+  const count = props.preview.new
+  const rest = faulty ? `, leave ${faulty} out` : ''
+  return faults.length || count
+    ? `Write ${count} new ${count === 1 ? 'price' : 'prices'}${rest}`
+    : 'Nothing to write'
+})
+</script>
+
+<template>
+  <section class="panel" aria-label="What it would write">
+    <h2>What it would write</h2>
+    <ul v-if="preview.problems.length" class="problems">
+      <li v-for="one in preview.problems" :key="one.path">{{ one.message }}</li>
+    </ul>
+    <template v-else>
+      <p class="counts">
+        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> there already,
+        <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
+      </p>
+      <table v-if="preview.sample.length">
+        <thead>
+          <tr>
+            <th scope="col">Row</th>
+            <th scope="col">What</th>
+            <th scope="col">As it stands</th>
+            <th scope="col">Read as</th>
+            <th scope="col">On</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in preview.sample" :key="row.row">
+            <td>{{ row.row }}</td>
+            <td>{{ row.name }}</td>
+            <td>{{ row.price }}</td>
+            <td>{{ perText(row.per) }}</td>
+            <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, there already</span></td>
+          </tr>
+        </tbody>
+      </table>
+      <ul v-if="preview.told.length" class="told">
+        <li v-for="one in preview.told" :key="one">{{ one }}</li>
+      </ul>
+      <div v-if="preview.faults.length" class="faults" tabindex="0" role="region" aria-label="Rows left out">
+        <h3>Rows that cannot be read</h3>
+        <ul>
+          <li v-for="fault in preview.faults" :key="fault.row">
+            <b>Row {{ fault.row }}:</b> {{ fault.told }}
+            <span class="quiet small">{{ fault.cells.filter(Boolean).join(' · ') }}</span>
+          </li>
+        </ul>
+        <p v-if="preview.faulty > preview.faults.length" class="quiet">
+          and {{ preview.faulty - preview.faults.length }} more.
+        </p>
+      </div>
+      <button
+        type="button"
+        class="act first"
+        :disabled="busy || (preview.new === 0 && !begun)"
+        @click="$emit('write')"
+      >
+        {{ busy ? 'A moment …' : begun ? 'Go on writing' : word }}
+      </button>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+
+.counts b {
+  font-size: 20px;
+}
+
+table {
+  border-collapse: collapse;
+  font-size: 14px;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 3px 16px 3px 0;
+  border-bottom: 1px solid #e4e8e6;
+}
+
+th {
+  font-weight: 500;
+  color: var(--quiet);
+}
+
+.told li,
+.problems li {
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 4px 10px;
+  margin-bottom: 4px;
+}
+
+.faults {
+  max-height: 300px;
+  overflow-y: auto;
+  width: 100%;
+}
+
+.faults li {
+  padding: 4px 0;
+  border-top: 1px solid #e4e8e6;
+}
+</style>

@@ -1,0 +1,193 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref, watch } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import { type Sort, sortWords } from './usePrices'
+
+/** A price to note, or the correction of a wrong one. */
+const props = defineProps<{
+  sort: Sort
+  sources: string[]
+  /** The line it is of, where it is known. */
+  name?: string
+  kind?: string
+  /** The price that was wrong. */
+  correcting?: Schemas['QuoteOut'] | null
+}>()
+const emit = defineEmits<{ noted: [told: string[]]; close: [] }>()
+type Body = Schemas['QuoteIn']
+const slug = useSlug()
+const queries = useQueryClient()
+const { unit } = useUnits()
+const today = new Date().toLocaleDateString('sv-SE')
+/** What a correction takes over from the price that was wrong. */
+function wrongOf(quote: Schemas['QuoteOut']): Partial<Body> {
+  return {
+    source: quote.source,
+    on: quote.on,
+    slices: quote.slices ? String(quote.slices) : '',
+    solution: quote.solution ? String(Number(quote.solution)) : '',
+    corrects: quote.id,
+  }
+}
+const blank = (): Body => ({
+  sort: props.sort,
+  name: props.name ?? '',
+  kind: props.kind ?? '',
+  source: '',
+  on: today,
+  price: '',
+  size: '',
+  slices: '',
+  solution: '',
+  corrects: null,
+  withdraw: false,
+  reason: '',
+  ...(props.correcting ? wrongOf(props.correcting) : {}),
+})
+const draft = reactive<Body>(blank())
+const said = ref<string[]>([])
+const { state, problem, write, retry, reset } = useWrite<Body, Schemas['NotedOut']>(
+  `${slug.value}:price:${props.correcting?.id ?? props.sort}`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/prices', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+watch(draft, () => state.value === 'refused' && reset(), { deep: true })
+const isShop = computed(() => props.sort === 'shop_pack')
+const isMeat = computed(() => props.sort === 'meat')
+const hint = computed(() =>
+  isShop.value
+    ? 'for the whole pack'
+    : isMeat.value || props.sort === 'by_product'
+      ? `bare: for a ${unit.value}; or 34.20 and the pack below`
+      : 'like 1.20/kg or 0.36 each, or a sum and the pack below',
+)
+
+function send(withdraw: boolean): void {
+  const body = { ...draft, withdraw }
+  if (withdraw && props.correcting) {
+    const [price, size] = props.correcting.typed.split(' for ')
+    Object.assign(body, { price: price ?? '', size: size ?? '' })
+  }
+  void write(body, (answer) => {
+    said.value = answer.told
+    void queries.invalidateQueries({ queryKey: ['prices'] })
+    void queries.invalidateQueries({ queryKey: ['case'] })
+    Object.assign(draft, { ...blank(), source: draft.source })
+    emit('noted', answer.told)
+  })
+}
+</script>
+
+<template>
+  <form class="note" novalidate @submit.prevent="send(false)">
+    <h2>
+      {{ correcting ? `Correct the price of ${correcting.on}` : `A price, ${sortWords[sort].toLowerCase()}` }}
+    </h2>
+    <div class="fields">
+      <TypedInput v-if="!name" v-model="draft.name" label="What" path="name" placeholder="jowl, skin on" />
+      <TypedInput
+        v-if="isShop"
+        v-model="draft.kind"
+        label="Its kind"
+        path="kind"
+        :suggestions="['cheap', 'good', 'best']"
+        placeholder="good"
+      />
+      <TypedInput v-model="draft.price" label="Price" path="price" :hint="hint" placeholder="2.85" />
+      <TypedInput
+        v-model="draft.size"
+        label="Pack size"
+        path="size"
+        :hint="isShop ? '' : 'empty: sold by weight'"
+        :placeholder="isShop ? '12 oz' : '12 lb'"
+      />
+      <TypedInput
+        v-model="draft.source"
+        label="Where"
+        path="source"
+        :suggestions="sources"
+        placeholder="Quay butcher"
+      />
+      <div>
+        <label class="day"><span>On</span><input v-model="draft.on" type="date" :max="today" /></label>
+      </div>
+      <TypedInput
+        v-if="isShop"
+        v-model="draft.slices"
+        label="Slices in it"
+        path="slices"
+        placeholder="11"
+        inputmode="numeric"
+      />
+      <TypedInput
+        v-if="isShop || isMeat"
+        v-model="draft.solution"
+        label="Up to so much water, %"
+        path="solution"
+        placeholder="12"
+        inputmode="decimal"
+      />
+      <TypedInput v-if="correcting" v-model="draft.reason" label="Why it was wrong" path="reason" />
+    </div>
+    <p v-if="state === 'saved'" class="good" role="status">
+      <span aria-hidden="true">✓</span> {{ said.length ? said.join(' ') : 'Noted.' }}
+    </p>
+    <SaveBar
+      :word="correcting ? 'Note it right' : 'Note this price'"
+      :state="state"
+      :problem="problem"
+      cancel-word="Close"
+      @retry="retry"
+      @cancel="emit('close')"
+    />
+    <button v-if="correcting" type="button" class="act small" @click="send(true)">
+      It never was: take it back
+    </button>
+  </form>
+</template>
+
+<style scoped>
+.note {
+  display: grid;
+  gap: 10px;
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
+  gap: 8px 14px;
+}
+
+.day span {
+  display: block;
+  font-weight: 600;
+  font-size: 14px;
+  margin-bottom: 3px;
+}
+
+.day input {
+  width: 100%;
+  min-height: 44px;
+  padding: 0 10px;
+  font: inherit;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+}
+
+.note > button {
+  justify-self: start;
+}
+</style>

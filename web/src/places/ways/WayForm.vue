@@ -1,0 +1,253 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import RemoveButton from '../bench/RemoveButton.vue'
+
+/** A way being told: its steps, what each uses, minutes and days, and what a portion is. */
+const props = defineProps<{ told: Schemas['WayIn'] | null; methods: Schemas['MethodOut'][] }>()
+const emit = defineEmits<{ saved: [ways: Schemas['WaysOut']]; close: [] }>()
+type Body = Schemas['WayIn']
+type Step = Body['steps'][number]
+const slug = useSlug()
+const step = (method: Step['method']): Step => ({
+  method,
+  batch_minutes: '',
+  pound_minutes: '',
+  days: 0,
+  used: [],
+  worth: '',
+})
+const usual: Step['method'][] = ['trim', 'dry_cure', 'rest', 'hot_smoke', 'chill', 'slice']
+const draft = reactive<Body>(
+  structuredClone(
+    props.told
+      ? (JSON.parse(JSON.stringify(props.told)) as Body)
+      : {
+          name: '',
+          steps: usual.map(step),
+          portion_slices: '',
+          slice_weight: '',
+          portion_weight: '',
+          portion_cooked: '',
+          put_away: false,
+        },
+  ),
+)
+const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>(
+  `${slug.value}:way`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/ways', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+watch(draft, () => state.value === 'refused' && reset(), { deep: true })
+const groups = ['cure', 'fuel', 'packaging', 'other']
+const title = computed(() => (props.told ? `Change “${props.told.name}”` : 'A new way'))
+const word = (key: string): string => key.replace('_', ' ')
+
+function send(put_away: boolean): void {
+  void write({ ...(JSON.parse(JSON.stringify(draft)) as Body), put_away }, (ways) => emit('saved', ways))
+}
+</script>
+
+<template>
+  <form class="way" novalidate @submit.prevent="send(false)">
+    <h2>{{ title }}</h2>
+    <TypedInput
+      v-if="!told"
+      v-model="draft.name"
+      label="Name"
+      path="name"
+      placeholder="Dry cure, apple smoke"
+    />
+    <ol>
+      <li v-for="(one, at) in draft.steps" :key="at">
+        <div class="row">
+          <label
+            ><span>Step {{ at + 1 }}</span>
+            <select v-model="one.method">
+              <option v-for="method in methods" :key="method.key" :value="method.key">
+                {{ word(method.key) }}
+              </option>
+            </select></label
+          >
+          <TypedInput
+            v-model="one.batch_minutes"
+            label="Minutes a batch"
+            :path="`steps[${at}].batch_minutes`"
+            inputmode="decimal"
+          />
+          <TypedInput
+            v-model="one.pound_minutes"
+            label="and a pound"
+            :path="`steps[${at}].pound_minutes`"
+            inputmode="decimal"
+          />
+          <label><span>Days</span><input v-model.number="one.days" type="number" min="0" max="400" /></label>
+          <TypedInput
+            v-model="one.worth"
+            label="What comes off is worth"
+            :path="`steps[${at}].worth`"
+            placeholder="2.40/lb"
+          />
+          <RemoveButton :label="`Remove step ${at + 1}`" @remove="draft.steps.splice(at, 1)" />
+        </div>
+        <div v-for="(use, place) in one.used" :key="place" class="row use">
+          <TypedInput
+            v-model="use.what"
+            label="Uses"
+            :path="`steps[${at}].used[${place}].what`"
+            placeholder="salt"
+          />
+          <TypedInput
+            v-model="use.amount"
+            label="How much"
+            :path="`steps[${at}].used[${place}].amount`"
+            placeholder="2.5 % or 25 g or 1"
+          />
+          <label
+            ><span>of</span>
+            <select v-model="use.per">
+              <option value="kg">a kilogram of meat</option>
+              <option value="lb">a pound of meat</option>
+              <option value="batch">the batch</option>
+            </select></label
+          >
+          <label
+            ><span>counts as</span>
+            <select v-model="use.group">
+              <option v-for="group in groups" :key="group" :value="group">{{ group }}</option>
+            </select></label
+          >
+          <TypedInput
+            v-model="use.price"
+            label="Price"
+            :path="`steps[${at}].used[${place}].price`"
+            hint="empty: from the price list"
+            placeholder="1.20/kg"
+          />
+          <RemoveButton :label="`Remove ${use.what || 'this'}`" @remove="one.used.splice(place, 1)" />
+        </div>
+        <button
+          type="button"
+          class="act small"
+          @click="one.used.push({ what: '', group: 'cure', amount: '', per: 'kg', price: '' })"
+        >
+          + something used
+        </button>
+      </li>
+    </ol>
+    <button type="button" class="act small" @click="draft.steps.push(step('chill'))">+ a step</button>
+    <div class="row">
+      <TypedInput
+        v-model="draft.portion_slices"
+        label="A portion is so many slices"
+        path="portion_slices"
+        placeholder="3"
+        inputmode="decimal"
+      />
+      <TypedInput
+        v-model="draft.slice_weight"
+        label="of which one weighs"
+        path="slice_weight"
+        placeholder="27 g"
+      />
+      <TypedInput
+        v-model="draft.portion_weight"
+        label="or so much sliced"
+        path="portion_weight"
+        placeholder="2 oz"
+      />
+      <TypedInput
+        v-model="draft.portion_cooked"
+        label="or so much cooked"
+        path="portion_cooked"
+        placeholder="1 oz"
+      />
+    </div>
+    <SaveBar
+      :word="told ? 'Save the next version' : 'Save this way'"
+      :state="state"
+      :problem="problem"
+      cancel-word="Close"
+      @retry="retry"
+      @cancel="emit('close')"
+    />
+    <button v-if="told" type="button" class="act small" @click="send(true)">Put this way away</button>
+  </form>
+</template>
+
+<style scoped>
+.way,
+ol {
+  display: grid;
+  gap: 10px;
+}
+
+.way > button,
+li > button {
+  justify-self: start;
+}
+
+li {
+  display: grid;
+  gap: 6px;
+  border-left: 3px solid var(--lean);
+  padding-left: 12px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: 1.2fr 0.8fr 0.8fr 70px 1fr 36px;
+  gap: 6px 10px;
+}
+
+.use {
+  grid-template-columns: 1.2fr 1fr 1fr 0.8fr 1fr 36px;
+  padding-left: 20px;
+}
+
+.row:last-of-type {
+  align-items: start;
+}
+
+.way > .row {
+  grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
+}
+
+label span {
+  display: block;
+  font-weight: 600;
+  font-size: 14px;
+  margin-bottom: 3px;
+}
+
+select,
+input[type='number'] {
+  width: 100%;
+  min-height: 44px;
+  padding: 0 8px;
+  font: inherit;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+@media (max-width: 979px) {
+  .row,
+  .use {
+    grid-template-columns: 1fr 1fr;
+    padding-left: 0;
+  }
+}
+</style>

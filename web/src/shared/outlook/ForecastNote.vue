@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { toRef } from 'vue'
+import type { Forecast } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useChooseWay } from './useForecast'
+
+/** What a batch under way will come to, as far as can be told; and the way it is made by. */
+const props = defineProps<{ code: string; forecast: Forecast }>()
+const { ways, choose, problem } = useChooseWay(toRef(props, 'code'))
+const { costText, unitWord, weightText } = useUnits()
+
+function change(event: Event): void {
+  const way = (event.target as HTMLSelectElement).value
+  if (way) choose(way)
+}
+</script>
+
+<template>
+  <section v-if="forecast.price || forecast.told.length" class="panel" aria-label="What it will come to">
+    <template v-if="forecast.price">
+      <p class="quiet small">A sliced {{ unitWord }} will cost, eight times in ten</p>
+      <p class="range">{{ costText(forecast.price.low) }} to {{ costText(forecast.price.high) }}</p>
+      <p class="small">
+        most likely about <b>{{ costText(forecast.price.middle) }}</b><template v-if="forecast.weight"
+          >, from {{ weightText(forecast.weight.middle) }} sliced</template
+        >
+      </p>
+      <p v-if="forecast.chance !== null" class="chance">
+        beats the {{ forecast.shop_name }} <b>{{ forecast.chance }} times in 100</b>
+      </p>
+    </template>
+    <p v-for="note in forecast.told" :key="note" class="small care">{{ note }}</p>
+    <label v-if="ways.data.value?.ways.length">
+      <span class="small">Made by</span>
+      <select :value="forecast.way ?? ''" @change="change">
+        <option v-if="!forecast.way" value="">the plain way</option>
+        <option v-for="way in ways.data.value.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
+      </select>
+    </label>
+    <details v-if="forecast.steps.length" class="small">
+      <summary>What each step is believed to keep</summary>
+      <ul>
+        <li v-for="step in forecast.steps" :key="step.kind">
+          <b>{{ step.label }}:</b> {{ step.told }}
+        </li>
+      </ul>
+      <p class="quiet">Steps are taken as independent of one another.</p>
+    </details>
+    <ProblemNote v-if="problem" :problem="problem" />
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 6px;
+}
+
+.range {
+  font-size: 24px;
+  font-weight: 780;
+  font-stretch: 104%;
+  color: var(--rose-deep);
+  line-height: 1.15;
+}
+
+.care {
+  border-left: 4px solid var(--care);
+  padding-left: 8px;
+  color: var(--care-ink);
+}
+
+select {
+  width: 100%;
+  min-height: 40px;
+  padding: 0 8px;
+  font: inherit;
+  border: 1px solid #8b9692;
+  border-radius: 4px;
+  background: var(--panel);
+  color: var(--ink);
+}
+
+summary {
+  cursor: pointer;
+  min-height: 24px;
+}
+
+li {
+  padding: 2px 0;
+}
+</style>

@@ -1,0 +1,46 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { api, type Forecast, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** What is expected of a batch under way, anew after every entry (`seen`). */
+export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
+  const slug = useSlug()
+  const queryKey = computed(() => ['forecast', slug.value, code.value, seen.value])
+  return useQuery<Forecast, ProblemError>({
+    queryKey,
+    enabled: computed(() => seen.value !== undefined),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/forecast', {
+          params: { path: { kitchen_slug: slug.value, code: code.value } },
+        }),
+      ),
+  })
+}
+
+/** The kitchen's ways by name, and choosing one for a batch. */
+export function useChooseWay(code: Ref<string>) {
+  const slug = useSlug()
+  const queries = useQueryClient()
+  const ways = useQuery<Schemas['WaysOut'], ProblemError>({
+    queryKey: computed(() => ['ways', slug.value]),
+    queryFn: () =>
+      take(api.GET('/api/kitchens/{kitchen_slug}/ways', { params: { path: { kitchen_slug: slug.value } } })),
+  })
+  const made = useWrite<Schemas['ChooseWayIn'], Forecast>(`${slug.value}:${code.value}:way`, (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/way', {
+        params: { path: { kitchen_slug: slug.value, code: code.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  )
+  const choose = (way: string): void =>
+    void made.write({ way }, () => {
+      void queries.invalidateQueries({ queryKey: ['forecast'] })
+      void queries.invalidateQueries({ queryKey: ['yields'] })
+    })
+  return { ways, choose, problem: made.problem }
+}
