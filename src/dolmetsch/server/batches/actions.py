@@ -36,6 +36,8 @@ from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
 
 EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
+#: What only tells how a batch is judged changes no forecast.
+_TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)
 AHEAD = timedelta(days=1)
 
 
@@ -349,7 +351,7 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning, *, told_lat
     if fresh.extras:
         ExtraLine.objects.bulk_create(fresh.extras)
     keep_yields(batch, reckoning)
-    if not told_later:
+    if not told_later and entry.act not in _TERMS:
         keep_forecast(entry, reckoning, now=write.now)
     shown = show_batch(batch, rows, reckoning)
     print_page(batch, shown)

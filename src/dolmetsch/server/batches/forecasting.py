@@ -14,7 +14,6 @@ from dolmetsch.server.batches.history import find_way, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.ways.queries import core_of
 
-_TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
 
 
@@ -75,13 +74,8 @@ def _next_step(piece: Piece, way: Way) -> int:
 
 
 def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
-    """Keep what is forecast as ``entry`` is recorded, to be scored when the batch is finished.
-
-    What only tells how the batch is judged changes no forecast.
-    """
+    """Keep what is forecast after ``entry``, the latest of its batch, to be scored when that is finished."""
     batch = entry.batch
-    if entry.act in _TERMS:
-        return
     told = forecast(batch, reckoning)
     if told is None or told.outlook.price.middle <= 0:
         return

@@ -15,7 +15,7 @@ from dolmetsch.core.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.yields import believe
 from dolmetsch.server.batches import outlook_schemas as out
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.forecasting import forecast
+from dolmetsch.server.batches.forecasting import forecast, keep_forecast
 from dolmetsch.server.batches.history import keep_yields, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
@@ -133,16 +133,12 @@ def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOu
         done = BatchWay.objects.filter(key=write.key).first()
         if done is not None:
             write.refuse_reused(done.fingerprint)
-        else:
-            put_way(write, batch, told.way)
-        reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
-        keep_yields(batch, reckoning)
-        batch.save(update_fields=["yields_edition"])
-        return show_forecast(batch, reckoning)
+            return read_forecast(batch)
+        return show_forecast(batch, put_way(write, batch, told.way))
 
 
-def put_way(write: Write, batch: Batch, name: str) -> None:
-    """Note the way of ``batch``.
+def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
+    """Note the way of ``batch``, what its steps kept by it, and what is now forecast.
 
     Raises:
         DomainError: not_found.
@@ -155,6 +151,12 @@ def put_way(write: Write, batch: Batch, name: str) -> None:
         key=write.key,
         fingerprint=write.fingerprint,
     )
+    rows = list_entry_rows(batch)
+    reckoning = reckon(build_chain(batch, rows))
+    keep_yields(batch, reckoning)
+    Batch.objects.filter(pk=batch.pk).update(yields_edition=batch.yields_edition)
+    keep_forecast(rows[-1].entry, reckoning, now=write.now)
+    return reckoning
 
 
 def read_yields(kitchen: Kitchen) -> out.YieldsOut:

@@ -155,8 +155,8 @@ def read_item(kitchen: Kitchen, item_id: int) -> schemas.ItemWholeOut:
         fryings=[
             schemas.FryTestOut(
                 on=test.tested_on,
-                raw=print_weight(Fraction(test.raw_grams)),
-                cooked=print_weight(Fraction(test.cooked_grams)),
+                raw=test.raw_typed,
+                cooked=test.cooked_typed,
                 kept=print_percent(Fraction(test.cooked_grams) / Fraction(test.raw_grams)),
                 by=test.recorded_by.first_name or test.recorded_by.username,
             )

@@ -113,11 +113,11 @@ class PricesOut(BaseModel):
 
 
 class FryTestOut(BaseModel):
-    """One frying."""
+    """One frying, its weights as typed."""
 
     on: date
-    raw: Weight
-    cooked: Weight
+    raw: str
+    cooked: str
     kept: Fixed
     by: str
 

@@ -127,9 +127,7 @@ useKeys({ a: () => void open(null) })
     <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
     <section class="panel rows" aria-label="Offers, cheapest first">
       <div class="axis">
-        <p class="small narrow axis-word">
-          expected price of a sliced {{ unitWord }}, by your own yields where there are any
-        </p>
+        <p class="small narrow axis-word">expected price of a sliced {{ unitWord }}, by your own yields</p>
         <div ref="column" class="column">
           <CaseAxis v-if="width && rows.length" :scale="scale" :width="width" />
         </div>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { CaseScale } from './caseScale'
 
 /** From the tag (ring) to the expected price of a sliced pound (bar), with the 80 % range behind it. */
-defineProps<{
+const props = defineProps<{
   scale: CaseScale
   width: number
   tag: number
@@ -14,6 +15,14 @@ defineProps<{
   against: string | null
 }>()
 const HIGH = 64
+/** The figure stands right of its bar, or left where the room ends or a shop's line would run through it. */
+const onLeft = computed(() => {
+  const x = props.scale.at(props.middle)
+  const struck = (from: number, to: number): boolean =>
+    props.shops.some((shop) => props.scale.at(shop.price) > from && props.scale.at(shop.price) < to)
+  if (x > props.width - 60) return true
+  return struck(x + 4, x + 54) && !struck(x - 54, x - 4)
+})
 </script>
 
 <template>
@@ -58,10 +67,10 @@ const HIGH = 64
     <circle :cx="scale.at(tag)" cy="37" r="5.5" fill="#fff" stroke="#B5304A" stroke-width="2.5" />
     <rect :x="scale.at(middle) - 2.5" y="20" width="5" height="35" fill="#B5304A" />
     <text
-      :x="scale.at(middle) > width - 60 ? scale.at(middle) - 6 : scale.at(middle) + 8"
+      :x="scale.at(middle) + (onLeft ? -7 : 8)"
       y="16"
       class="halo"
-      :text-anchor="scale.at(middle) > width - 60 ? 'end' : 'start'"
+      :text-anchor="onLeft ? 'end' : 'start'"
     >
       {{ text }}
     </text>

@@ -257,6 +257,11 @@ select {
   text-align: right;
 }
 
+.fields input::placeholder {
+  font-size: 16px;
+  font-weight: 450;
+}
+
 .fields .here input {
   border: 2px solid var(--rose);
 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { CaseScale } from './caseScale'
-import { formText, type Offer } from './offerDraft'
+import { formText, type Offer, titleText } from './offerDraft'
 import OfferDetail from './OfferDetail.vue'
 import OfferDrawing from './OfferDrawing.vue'
 import type { Case, Checked, CheckedOffer } from './useCase'
@@ -35,7 +36,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
 <template>
   <li class="row" :class="{ open }">
     <div class="who">
-      <h2>{{ offer.cut }}</h2>
+      <h2>{{ titleText(typed) }}</h2>
       <p class="quiet small">{{ formText(typed) }}</p>
       <p v-if="offer.meat" class="water small">
         paying for {{ typed.solution }} % water: {{ costText(offer.meat) }} meat
@@ -66,17 +67,14 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
     <div v-else class="verdict">
       <p class="word" :class="offer.verdict ?? ''">{{ word }}</p>
       <p v-if="worth" class="small">{{ worth }}</p>
-      <p v-if="offer.chance !== null" class="quiet small">
-        beats it {{ offer.chance }} times in 100<template v-if="offer.hour">
-          · an hour earns {{ money(offer.hour) }}</template
-        >
-      </p>
+      <p v-if="offer.chance !== null" class="quiet small">{{ chanceText(offer.chance, 'it') }}</p>
+      <p v-if="offer.hour" class="quiet small">an hour of work earns {{ money(offer.hour) }}</p>
     </div>
     <button
       type="button"
       class="more act small"
       :aria-expanded="open"
-      :aria-label="`${open ? 'Less' : 'More'} on ${offer.cut}`"
+      :aria-label="`${open ? 'Less' : 'More'} on ${titleText(typed)}`"
       @click="open = !open"
     >
       <template v-if="offer.doubts.length && !open"

@@ -44,14 +44,20 @@ function asCents(digits: string): string {
   return `${padded.slice(0, -2)}.${padded.slice(-2)}`
 }
 
-/** "whole, 12 lb pack, skin on" in few words, as far as the tag said. */
-export function formText(offer: Offer): string {
+/** "Jowl, skin on": the cut with its form, as it stands on the tag. */
+export function titleText(offer: Offer): string {
   const low = offer.cut.toLowerCase()
+  const skin = offer.skin && !low.includes('skin') ? { on: 'skin on', off: 'skinless' }[offer.skin] : ''
+  const bone = offer.bone && !low.includes('bone') ? { in: 'bone in', out: 'boneless' }[offer.bone] : ''
+  const words = [offer.cut, skin, bone].filter(Boolean).join(', ')
+  return words.charAt(0).toUpperCase() + words.slice(1)
+}
+
+/** What else the tag says, in few words: "trimmed, 12 lb pack". */
+export function formText(offer: Offer): string {
   return [
     offer.trimmed ? 'trimmed' : '',
-    offer.skin && !low.includes('skin') ? { on: 'skin on', off: 'skinless' }[offer.skin] : '',
-    offer.bone && !low.includes('bone') ? { in: 'bone in', out: 'boneless' }[offer.bone] : '',
-    offer.pack_weight ? `${offer.pack_weight} pack` : 'by weight',
+    offer.pack_weight ? `${offer.pack_weight.replace(/\.00 /, ' ')} pack` : 'by weight',
     offer.enhanced && !offer.solution ? 'enhanced' : '',
   ]
     .filter(Boolean)

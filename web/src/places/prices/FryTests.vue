@@ -3,7 +3,6 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref, watch } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
-import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -15,7 +14,6 @@ const props = defineProps<{ whole: Schemas['ItemWholeOut'] }>()
 type Body = Schemas['FryTestIn']
 const slug = useSlug()
 const queries = useQueryClient()
-const { weightText } = useUnits()
 const blank = (): Body => ({ raw: '', cooked: '', on: new Date().toLocaleDateString('sv-SE') })
 const draft = reactive<Body>(blank())
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['ItemWholeOut']>(
@@ -57,7 +55,7 @@ function send(): void {
     <p v-else class="quiet">Not fried yet: fry some, and weigh it before and after.</p>
     <ul>
       <li v-for="(test, at) in whole.fryings" :key="at" class="small">
-        {{ dayText(test.on) }}: {{ weightText(test.raw) }} to {{ weightText(test.cooked) }}, {{ test.kept }} %
+        {{ dayText(test.on) }}: {{ test.raw }} to {{ test.cooked }}, {{ test.kept }} %
         <span class="quiet">{{ test.by }}</span>
       </li>
     </ul>

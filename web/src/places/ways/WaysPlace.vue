@@ -22,6 +22,15 @@ const { data, error, refetch } = useQuery<Ways, ProblemError>({
 /** The way being changed; '' for a new one. */
 const editing = ref<string | null>(null)
 const edited = computed(() => data.value?.ways.find((way) => way.name === editing.value)?.told ?? null)
+/** "10 min + 0.5 min/lb, 8 days" */
+function stepText(step: Schemas['WayStepIn']): string {
+  const minutes = [
+    step.batch_minutes && `${step.batch_minutes} min`,
+    step.pound_minutes && `${step.pound_minutes} min/lb`,
+  ]
+  const days = step.days ? `${step.days} ${step.days === 1 ? 'day' : 'days'}` : ''
+  return [minutes.filter(Boolean).join(' + '), days].filter(Boolean).join(', ')
+}
 const label = (key: string): string => key.replace('_', ' ')
 
 function saved(ways: Ways): void {
@@ -67,9 +76,7 @@ function saved(ways: Ways): void {
           <li v-for="(step, at) in way.told.steps" :key="at">
             <b>{{ label(step.method) }}</b>
             <span class="small">
-              <template v-if="step.batch_minutes">{{ step.batch_minutes }} min</template>
-              <template v-if="step.pound_minutes"> + {{ step.pound_minutes }} min/lb</template>
-              <template v-if="step.days">, {{ step.days }} {{ step.days === 1 ? 'day' : 'days' }}</template>
+              {{ stepText(step) }}
             </span>
             <span v-for="use in step.used" :key="use.what" class="small use">
               {{ use.what }}, {{ use.amount }}

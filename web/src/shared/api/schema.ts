@@ -2486,7 +2486,7 @@ export interface components {
         };
         /**
          * FryTestOut
-         * @description One frying.
+         * @description One frying, its weights as typed.
          */
         FryTestOut: {
             /**
@@ -2494,8 +2494,10 @@ export interface components {
              * Format: date
              */
             on: string;
-            raw: components["schemas"]["Weight"];
-            cooked: components["schemas"]["Weight"];
+            /** Raw */
+            raw: string;
+            /** Cooked */
+            cooked: string;
             /** Kept */
             kept: string;
             /** By */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { toRef } from 'vue'
 import type { Forecast } from '@/shared/api/client'
+import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useChooseWay } from './useForecast'
@@ -27,7 +28,7 @@ function change(event: Event): void {
         >
       </p>
       <p v-if="forecast.chance !== null" class="chance">
-        beats the {{ forecast.shop_name }} <b>{{ forecast.chance }} times in 100</b>
+        {{ chanceText(forecast.chance, `the ${forecast.shop_name}`) }}
       </p>
     </template>
     <p v-for="note in forecast.told" :key="note" class="small care">{{ note }}</p>

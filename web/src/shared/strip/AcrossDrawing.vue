@@ -143,10 +143,10 @@ const hasDone = computed(() => columns.value.length > 1)
       </text>
     </g>
     <template v-if="final">
-      <text :x="total - 10" :y="priceAt(final.high) - 8" class="price halo">
+      <text :x="total - 10" :y="priceAt(final.high) - 24" class="price halo">
         {{ final.middle.toFixed(2) }}
       </text>
-      <text :x="total - 10" :y="priceAt(final.low) + 16" class="range halo">
+      <text :x="total - 10" :y="priceAt(final.high) - 8" class="range halo">
         {{ final.low.toFixed(2) }} to {{ final.high.toFixed(2) }}
       </text>
     </template>

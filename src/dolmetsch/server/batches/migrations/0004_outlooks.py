@@ -83,7 +83,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='forecast',
             name='entry',
-            field=models.OneToOneField(on_delete=django.db.models.deletion.PROTECT, related_name='forecast', to='batches.entry'),
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='forecasts', to='batches.entry'),
         ),
         migrations.AddField(
             model_name='forecast',

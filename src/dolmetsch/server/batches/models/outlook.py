@@ -45,14 +45,14 @@ class StepYield(models.Model):
 
 
 class Forecast(models.Model):
-    """What was forecast when an entry was recorded: the price of a sliced gram, and the sliced weight.
+    """What was forecast after an entry, or a choice of way: the price of a sliced gram, the sliced weight.
 
     Kept as it was, whatever comes: ``middle`` and the deviation of ln. ``stage`` is the last step then
     done, ``way`` what it was reckoned by (null: the plain way).
     """
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="forecasts")
-    entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="forecast")
+    entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="forecasts")
     stage = models.CharField(max_length=60)
     way = models.ForeignKey(Way, on_delete=models.PROTECT, null=True, related_name="+")
     made_at = models.DateTimeField()
