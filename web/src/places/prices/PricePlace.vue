@@ -151,6 +151,10 @@ li {
   border-top: 1px solid #e4e8e6;
 }
 
+li p:first-child span {
+  margin-left: 8px;
+}
+
 .over b {
   text-decoration: line-through;
 }

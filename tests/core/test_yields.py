@@ -1,0 +1,202 @@
+"""What a step is expected to keep: start values, own batches, pooling, the words for it."""
+
+import random
+from math import exp, log, sqrt
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dolmetsch.core.cuts import Cut, cut_of_key, read_cut
+from dolmetsch.core.reference import METHODS, START_COLUMNS, START_FRY, START_YIELDS
+from dolmetsch.core.yields import RANGE_80, Tally, believe, believe_ratio, start_of, tally
+
+JOWL, BELLY = read_cut("jowl, skin on"), read_cut("belly, skin on")
+near = pytest.approx
+ratios = st.lists(st.floats(0.7, 1.0), min_size=1, max_size=12)
+
+
+@pytest.mark.parametrize(
+    ("words", "kind", "column", "key"),
+    [
+        ("Jowl, skin on", "jowl", "jowl", "jowl skin-on"),
+        ("belly, skinless, trimmed", "belly", "belly_skinless", "belly skin-off trimmed"),
+        ("BELLY", "belly", "belly_skin_on", "belly"),
+        ("bone-in pork shoulder", "shoulder", "shoulder", "shoulder bone-in"),
+        ("goose breast, boneless", "poultry", "poultry", "poultry bone-out"),
+        ("leg of lamb", "leg", "leg", "leg"),
+        ("ham", "leg", "leg", "leg"),
+        ("breast of lamb, bone in", "other", None, "other bone-in"),
+        ("hamper of something", "other", None, "other"),
+    ],
+)
+def test_a_cut_is_read_from_its_words(words, kind, column, key):
+    cut = read_cut(words)
+    assert (cut.kind, cut.column, cut.key) == (kind, column, key)
+    assert cut_of_key(key) == cut
+
+
+def test_every_start_value_has_its_place_in_the_table():
+    assert START_YIELDS.keys() == METHODS.keys()
+    for method, row in START_YIELDS.items():
+        assert set(row) <= set(START_COLUMNS), method
+        for cell in row.values():
+            assert 0.5 < cell.mean < 1.1
+            assert 0 < cell.deviation < 0.1
+    trims = START_YIELDS["trim"]
+    assert [trims[column].mean for column in START_COLUMNS] == [
+        0.84,
+        0.92,
+        0.88,
+        0.93,
+        0.82,
+        0.75,
+        0.95,
+        0.88,
+    ]
+    assert START_YIELDS["hot_smoke"]["jowl"].mean == 0.86
+    assert START_YIELDS["pulled"].keys() == {"shoulder", "brisket", "leg"}
+
+
+def test_nothing_known_is_the_start_value_and_its_spread():
+    belief = believe("hot_smoke", BELLY, {})
+    assert belief.ratio == near(0.87)
+    assert belief.deviation == near(0.03)
+    assert (belief.batches, belief.others, belief.is_borrowed) == (0, 0, False)
+    assert belief.low == near(0.87 * exp(-RANGE_80 * 0.03 / 0.87))
+    assert belief.explain() == "0.87 ± 0.03: start value, 0 batches"
+
+
+def test_one_cut_alone_by_hand():
+    # s = 0.03 / 0.87 = sigma * sqrt(4/3); the prior of the mean is worth three batches
+    sigma = 0.03 / 0.87 / sqrt(4 / 3)
+    own = [0.90, 0.91, 0.92]
+    belief = believe("hot_smoke", BELLY, {"hot_smoke": {BELLY.key: tally(own)}})
+    mean = sum(log(one / 0.87) for one in own) / 3
+    assert belief.log_mean == near(log(0.87) + mean / 2)
+    squares = sum((log(one / 0.87) - mean) ** 2 for one in own) / sigma**2
+    apart = (mean / sigma) ** 2 / (1 / 3 + 1 / 3)
+    spread = (3 + squares + apart) / 6
+    assert belief.log_deviation == near(sigma * sqrt(spread * (1 + 1 / 6)))
+    assert belief.explain().startswith("0.89 ± 0.0")
+    assert belief.explain().endswith(": your last 3 hot smokes of this cut")
+
+
+def test_other_cuts_lend_half_of_what_they_say():
+    # a single other cut, known without end: a is believed to lie half way to it
+    sigma = 0.03 / 0.86 / sqrt(4 / 3)
+    many = [0.90] * 100_000
+    belief = believe("hot_smoke", BELLY, {"hot_smoke": {JOWL.key: tally(many)}})
+    away = log(0.90 / 0.86) / sigma
+    half = away / 2 * (0.03 / 0.87 / sqrt(4 / 3))
+    assert belief.log_mean == near(log(0.87) + half, rel=1e-4)
+    assert belief.explain().endswith("start value, and 100000 of your hot smokes of other cuts")
+    one = believe("hot_smoke", BELLY, {"hot_smoke": {JOWL.key: tally([0.9]), BELLY.key: tally([0.9])}})
+    assert one.explain().endswith("one of your hot smokes, and 1 of other cuts")
+
+
+def test_a_cut_without_a_start_value_borrows_with_its_spread():
+    start, is_borrowed = start_of("hot_smoke", Cut(kind="other"))
+    assert is_borrowed
+    means = [cell.mean for cell in START_YIELDS["hot_smoke"].values()]
+    assert start.mean == near(sum(means) / 8)
+    assert start.deviation > 0.035
+    assert "mean of the start values of all cuts" in believe("hot_smoke", Cut(kind="other"), {}).explain()
+    assert start_of("pulled", JOWL)[1]
+    with pytest.raises(KeyError):
+        believe("boil", JOWL, {})
+
+
+@given(ratios, ratios)
+def test_tallies_add_up_as_if_gathered_at_once(first, second):
+    both = tally([*first, *second], scale_variance=1e-6)
+    added = tally(first, scale_variance=1e-6) + tally(second, scale_variance=1e-6)
+    assert added.count == both.count
+    assert added.log_sum == near(both.log_sum)
+    assert added.square_sum == near(both.square_sum)
+    assert believe("trim", JOWL, {"trim": {JOWL.key: added}}).log_mean == near(
+        believe("trim", JOWL, {"trim": {JOWL.key: both}}).log_mean
+    )
+
+
+@given(ratios)
+def test_batches_pull_towards_themselves_and_never_beyond(own):
+    belief = believe("trim", JOWL, {"trim": {JOWL.key: tally(own)}})
+    middle = exp(sum(log(one) for one in own) / len(own))
+    low, high = sorted((0.88, middle))
+    assert low - 1e-9 <= belief.ratio <= high + 1e-9
+
+
+def test_alike_batches_narrow_the_range_and_a_coarse_scale_counts_less():
+    known = [believe("trim", JOWL, {"trim": {JOWL.key: tally([0.88] * count)}}) for count in (1, 3, 10, 40)]
+    spreads = [one.log_deviation for one in known]
+    assert spreads == sorted(spreads, reverse=True)
+    fine = believe("trim", JOWL, {"trim": {JOWL.key: tally([0.95] * 4)}})
+    coarse = believe("trim", JOWL, {"trim": {JOWL.key: tally([0.95] * 4, scale_variance=0.01)}})
+    assert 0.88 < coarse.ratio < fine.ratio
+    assert believe("trim", JOWL, {"trim": {JOWL.key: Tally()}}).ratio == near(0.88)
+
+
+def test_frying_learns_from_its_own_tests_alone():
+    log_mean, log_deviation = believe_ratio(START_FRY["house"], tally([]))
+    assert (exp(log_mean), log_deviation) == (near(0.42), near(0.06 / 0.42))
+    log_mean, narrower = believe_ratio(START_FRY["house"], tally([0.42] * 6))
+    assert exp(log_mean) == near(0.42)
+    assert narrower < log_deviation
+
+
+# ---- a simulation of many kitchens: does the 80 % range hold, and what if the model is wrong ----
+
+KITCHENS = 2_000
+STEPS = ("trim", "dry_cure", "rest", "hot_smoke", "chill", "slice")
+CUTS = (JOWL, BELLY, read_cut("loin"))
+
+
+def coverage(*, batches=None, spread=1.0, bias=0.0, leaning=0.0, seed=20):
+    """How often the range of the final yield held, over kitchens drawn by the model; or against it.
+
+    ``spread``: batches scatter so many times what the start values say; ``bias``: the kitchen keeps so many
+    sigma more than the prior can know; ``leaning``: how steps of one batch go together.
+    """
+    draw = random.Random(seed)
+    held = 0
+    share = sqrt(1 / 6)
+    for _ in range(KITCHENS):
+        whole = draw.gauss(0, 1)
+        truth = middle = variance = 0.0
+        for method in STEPS:
+            ours = draw.gauss(0, share)
+            history = {}
+            for cut in CUTS:
+                start, _ = start_of(method, cut)
+                sigma = start.deviation / start.mean / sqrt(4 / 3)
+                centre = log(start.mean) + sigma * (ours + draw.gauss(0, share) + bias)
+                count = draw.randrange(0, 9) if batches is None else batches
+                past = [exp(centre + spread * sigma * draw.gauss(0, 1)) for _ in range(count)]
+                if past:
+                    history[cut.key] = tally(past)
+                if cut is JOWL:
+                    own = leaning * whole + sqrt(1 - leaning**2) * draw.gauss(0, 1)
+                    truth += centre + spread * sigma * own
+            belief = believe(method, JOWL, {method: history})
+            middle += belief.log_mean
+            variance += belief.log_deviation**2
+        held += abs(truth - middle) <= RANGE_80 * sqrt(variance)
+    return held / KITCHENS
+
+
+@pytest.mark.parametrize("batches", [None, 0, 3, 20])
+def test_the_range_holds_where_the_model_is_true(batches):
+    assert 0.76 <= coverage(batches=batches) <= 0.84
+
+
+def test_how_it_fails_where_the_model_is_wrong():
+    # a kitchen twice as uneven as the start values say: poor at first, mended by its own batches
+    fresh, some, many = (coverage(batches=count, spread=2.0) for count in (0, 3, 20))
+    assert fresh < 0.6 < some < many
+    assert many > 0.76
+    # a kitchen far off the start values: wrong until it has batches of its own
+    assert coverage(batches=0, bias=2.0) < 0.1
+    assert coverage(batches=20, bias=2.0) > 0.76
+    # steps of one batch that go together, which is left out: too narrow, and no record mends it
+    assert coverage(batches=20, leaning=0.7) < 0.7
