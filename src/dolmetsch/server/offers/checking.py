@@ -77,7 +77,7 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     shops = list_priced(kitchen, "shop_pack")
     kinds = [kind_of(shop) for shop in shops]
     against = next((kind for kind in kinds if kind.name == told.against), None) or _usual_kind(shops, kinds)
-    if told.portions and read.way.portion is None:
+    if plan.portions and read.way.portion is None:
         said = "This way does not say what a portion is; set it there to count portions."
         reader.refuse("portions", "missing", said)
     offers = []

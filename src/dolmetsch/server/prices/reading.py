@@ -90,7 +90,7 @@ def read_quote(reader: Reader, told: QuoteIn, *, today: date) -> Quote:
 
 
 def _read_price(reader: Reader, quote: Quote, told: QuoteIn) -> None:
-    unit = reader.unit if told.sort in BY_WEIGHT else None
+    unit = reader.unit if told.sort in (*BY_WEIGHT, "shop_pack") else None
     try:
         price = combine_price(told.price, told.size, unit=unit)
     except QuantityError as error:

@@ -1,0 +1,312 @@
+"""Ways, the case check, and an offer taken home."""
+
+import uuid
+from datetime import date, timedelta
+from decimal import Decimal
+
+import pytest
+
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry
+from dolmetsch.server.ways.models import Way
+from tests.server.test_prices import PACK, noted
+
+USUAL = ["trim", "dry_cure", "rest", "hot_smoke", "chill", "slice"]
+WAY = {"name": "plain", "steps": [{"method": method} for method in USUAL]}
+FULL = {
+    "name": "full",
+    "portion_slices": "3",
+    "slice_weight": "25 g",
+    "steps": [
+        {"method": "trim", "batch_minutes": "10", "worth": "1.10/lb"},
+        {
+            "method": "dry_cure",
+            "days": 7,
+            "used": [
+                {"what": "salt", "group": "cure", "amount": "2.5 %"},
+                {"what": "juniper", "group": "cure", "amount": "3 g", "price": "31/kg"},
+            ],
+        },
+        {
+            "method": "hot_smoke",
+            "days": 1,
+            "used": [
+                {"what": "pellets", "group": "fuel", "amount": "6 lb", "per": "batch", "price": "0.90/lb"}
+            ],
+        },
+        {
+            "method": "slice",
+            "pound_minutes": "2",
+            "used": [
+                {"what": "bags", "group": "packaging", "amount": "1", "per": "lb", "price": "0.36 each"}
+            ],
+        },
+    ],
+}
+OFFERS = [
+    {"id": "a", "cut": "jowl", "skin": "on", "price": "2.85", "pack_weight": "12 lb"},
+    {"id": "b", "cut": "belly", "skin": "off", "price": "5.20", "trimmed": True},
+    {
+        "id": "c",
+        "cut": "shoulder, bone in",
+        "price": "15.92",
+        "basis": "pack",
+        "pack_weight": "8 lb",
+        "solution": "12",
+    },
+]
+
+
+def save(api, told=WAY, key=None):
+    return api.call("POST", "/ways", told, key)
+
+
+def check(api, offers=OFFERS, **more):
+    status, body = api.call("POST", "/case", {"way": "plain", "offers": offers, **more})
+    assert status == 200, str(body)
+    return body
+
+
+@pytest.fixture
+def kitchen(api):
+    """A kitchen with a way and the good shop kind in its price list."""
+    assert save(api)[0] == 201
+    noted(api, **PACK)
+    return api
+
+
+def test_a_way_is_saved_version_by_version_and_priced_by_the_list(api):
+    noted(api, sort="ingredient", name="Salt", price="1.20/kg", source="market")
+    way = save(api, FULL)[1]["ways"][0]
+    assert (way["version"], way["days"], way["portion"], way["missing"]) == (1, 8, "3 slices", [])
+    salt = next(one for one in way["priced"] if one["what"] == "salt")
+    assert salt["cost"] == {"per_lb": "0.01", "per_kg": "0.03"}
+    assert salt["whence"] == "price list, market on 2026-03-02"
+    pellets = next(one for one in way["priced"] if one["what"] == "pellets")
+    assert (pellets["cost"], pellets["batch"]) == (None, "5.40")
+    bags = next(one for one in way["priced"] if one["what"] == "bags")
+    assert bags["cost"]["per_lb"] == "0.36"
+    # next week's price costs it anew, nothing is saved for that
+    noted(api, sort="ingredient", name="Salt", price="2.40/kg", source="market", on="2026-03-09")
+    again = api.get("/ways")[1]["ways"][0]
+    assert next(one for one in again["priced"] if one["what"] == "salt")["cost"]["per_kg"] == "0.06"
+    assert save(api, {**FULL, "portion_slices": "2"})[1]["ways"][0]["version"] == 2
+    assert [way.version for way in Way.objects.order_by("version")] == [1, 2]
+    assert save(api, {**FULL, "put_away": True})[1]["ways"] == []
+
+
+def test_what_has_no_price_is_named_and_left_out(api):
+    way = save(api, FULL)[1]["ways"][0]
+    assert way["missing"] == ["salt"]
+    told = api.call("POST", "/case", {"way": "full", "offers": OFFERS[:1]})[1]
+    assert "“salt” has no price" in told["told"][0]
+    # counted in the list, weighed in the way: no price that fits
+    noted(api, sort="packaging", name="salt", price="0.10 each")
+    assert api.get("/ways")[1]["ways"][0]["missing"] == ["salt"]
+
+
+@pytest.mark.parametrize(
+    ("step", "path"),
+    [
+        ({"batch_minutes": "long"}, "steps[0].batch_minutes"),
+        ({"batch_minutes": "-1"}, "steps[0].batch_minutes"),
+        ({"worth": "nothing"}, "steps[0].worth"),
+        ({"used": [{"what": "", "amount": "1 g", "price": "1/kg"}]}, "steps[0].used[0].what"),
+        ({"used": [{"what": "x", "amount": "", "price": "1/kg"}]}, "steps[0].used[0].amount"),
+        ({"used": [{"what": "x", "amount": "0 g", "price": "1/kg"}]}, "steps[0].used[0].amount"),
+        ({"used": [{"what": "x", "amount": "250 %", "price": "1/kg"}]}, "steps[0].used[0].amount"),
+        (
+            {"used": [{"what": "x", "amount": "2 %", "per": "batch", "price": "1/kg"}]},
+            "steps[0].used[0].amount",
+        ),
+        ({"used": [{"what": "x", "amount": "1 g", "price": "free"}]}, "steps[0].used[0].price"),
+        ({"used": [{"what": "x", "amount": "3", "price": "1/kg"}]}, "steps[0].used[0].amount"),
+    ],
+)
+def test_a_bad_way_is_named_and_not_saved(api, step, path):
+    told = {"name": "bad", "steps": [{"method": "trim", **step}]}
+    status, problem = save(api, told)
+    assert (status, [fault["path"] for fault in problem["fields"]]) == (422, [path])
+    assert [one["path"] for one in api.call("POST", "/previews/ways", told)[1]["problems"]] == [path]
+    assert not Way.objects.exists()
+
+
+def test_other_bad_ways(api):
+    for told in (
+        {"name": "", "steps": WAY["steps"]},
+        {**WAY, "portion_slices": "0"},
+        {**WAY, "portion_slices": "3", "portion_weight": "2 oz"},
+        {**WAY, "steps": []},
+        {**WAY, "steps": [{"method": "boil"}]},
+    ):
+        assert save(api, told)[0] == 422
+    key = uuid.uuid4()
+    assert save(api, WAY, key)[0] == save(api, WAY, key)[0] == 201
+    assert Way.objects.count() == 1
+    assert save(api, {**WAY, "name": "other"}, key)[0] == 409
+
+
+def test_offers_are_ranked_by_the_sliced_pound(kitchen):
+    told = check(kitchen)
+    assert [offer["id"] for offer in told["offers"]] == ["c", "a", "b"]
+    jowl = told["offers"][1]
+    kept = 0.88 * 0.95 * 0.99 * 0.86 * 0.985 * 0.87
+    assert float(jowl["sliced"]["middle"]["per_lb"]) == pytest.approx(2.85 / kept, abs=0.006)
+    assert jowl["tag"]["per_lb"] == "2.85"
+    assert float(jowl["worth_up_to"]["per_lb"]) == pytest.approx(8.20 * kept, abs=0.01)
+    assert jowl["verdict"] == "buy"
+    assert jowl["steps"][0]["told"] == "0.88 ± 0.05: start value, 0 batches"
+    shoulder = told["offers"][0]
+    assert (shoulder["tag"]["per_lb"], shoulder["meat"]["per_lb"]) == ("1.99", "2.23")
+    assert "Enhanced" in shoulder["doubts"][0]
+    assert told["against"] == "good shop kind"
+    assert told["problems"] == []
+
+
+def test_a_small_kitchen_without_shop_packs_is_still_told_the_price(api):
+    save(api)
+    told = check(api)
+    assert told["offers"][0]["verdict"] is None
+    assert "No shop pack is in the price list" in told["told"][0]
+
+
+def test_so_many_portions_on_a_day(kitchen):
+    noted(kitchen, sort="ingredient", name="salt", price="1.20/kg")
+    save(kitchen, FULL)
+    day = date(2026, 12, 20)
+    told = check(kitchen, way="full", portions="60", on=day.isoformat())
+    assert told["buy_by"] == (day - timedelta(days=8)).isoformat()
+    jowl = next(offer for offer in told["offers"] if offer["id"] == "a")
+    assert (jowl["amount"]["packs"], jowl["amount"]["weight"]["lb"]) == (2, "24.00")
+    assert jowl["amount"]["cost"] == "68.40"
+    assert float(jowl["amount"]["left_portions"]) > 0
+    assert jowl["packs_wanted"] == 2
+    assert told["portion_label"] == "3 slices"
+
+
+@pytest.mark.parametrize(
+    ("offer", "field", "code"),
+    [
+        ({"price": ""}, "price", "missing"),
+        ({"price": "0"}, "price", "zero"),
+        ({"price": "-2"}, "price", "negative"),
+        ({"price": "two"}, "price", "unreadable"),
+        ({"pack_weight": "0 lb"}, "pack_weight", "zero"),
+        ({"pack_weight": "-3 lb"}, "pack_weight", "negative"),
+        ({"basis": "pack", "pack_weight": ""}, "pack_weight", "missing"),
+        ({"solution": "90"}, "solution", "too_large"),
+        ({"solution": "some"}, "solution", "unreadable"),
+        ({"cut": ""}, "cut", "missing"),
+    ],
+)
+def test_a_bad_offer_is_named_and_the_others_are_ranked(kitchen, offer, field, code):
+    told = check(kitchen, [{**OFFERS[0], **offer}, OFFERS[1]])
+    assert [(one["path"], one["code"]) for one in told["problems"]] == [(f"offers[0].{field}", code)]
+    assert [one["id"] for one in told["offers"]] == ["b"]
+
+
+def test_bad_plans_are_named(kitchen):
+    for more, path in (
+        ({"about": "much"}, "about"),
+        ({"about": "0 lb"}, "about"),
+        ({"portions": "0"}, "portions"),
+        ({"portions": "2.5"}, "portions"),
+        ({"portions": "40"}, "portions"),
+    ):
+        assert [one["path"] for one in check(kitchen, **more)["problems"]] == [path], more
+    assert kitchen.call("POST", "/case", {"way": "none", "offers": []})[0] == 404
+
+
+def test_a_price_on_the_wrong_basis_is_asked_about_until_it_is_sure(kitchen):
+    noted(kitchen, price="2.79")
+    typed = {**OFFERS[0], "price": "34.20"}
+    asked = check(kitchen, [typed])["offers"][0]
+    assert asked["question_is"] == "is_pack"
+    assert asked["question"].startswith("$34.20 a pound? That looks like the price of the pack")
+    assert check(kitchen, [{**typed, "is_sure": True}])["offers"][0]["question"] is None
+    fixed = check(kitchen, [{**typed, "basis": "pack"}])["offers"][0]
+    assert (fixed["question"], fixed["tag"]["per_lb"]) == (None, "2.85")
+    other = check(kitchen, [{**OFFERS[0], "price": "2.85", "basis": "pack"}])["offers"][0]
+    assert other["question_is"] == "is_per_lb"
+
+
+def test_the_shop_kind_to_beat_is_chosen(kitchen):
+    noted(kitchen, **{**PACK, "name": "cheap one", "kind": "cheap", "price": "3.00"})
+    assert check(kitchen)["against"] == "good shop kind"
+    told = check(kitchen, against="cheap one")
+    assert told["against"] == "cheap one"
+    assert [shop["name"] for shop in told["shops"]] == ["cheap one", "good shop kind"]
+    assert all(offer["verdict"] == "walk_past" for offer in told["offers"] if offer["id"] != "c")
+
+
+def test_choices_offer_what_the_price_list_has(kitchen):
+    noted(kitchen, price="34.20", size="12 lb", solution="12")
+    told = kitchen.get("/case")[1]
+    assert told["ways"][0]["name"] == "plain"
+    assert told["listed"] == [
+        {
+            "cut": "jowl, skin on",
+            "price": "2.85",
+            "source": "Quay butcher",
+            "on": "2026-03-02",
+            "pack_weight": "12.00 lb",
+            "solution": "12",
+        }
+    ]
+
+
+def take(api, offer="a", key=None, offers=OFFERS, way="plain", **more):
+    body = {"case": {"way": way, "offers": offers}, "offer": offer, **more}
+    return api.call("POST", "/case/taken", body, key)
+
+
+def test_the_offer_taken_becomes_the_lot_and_nothing_is_typed_twice(kitchen):
+    noted(kitchen, sort="ingredient", name="salt", price="1.20/kg")
+    save(kitchen, FULL)
+    status, made = take(kitchen, packs=2, way="full")
+    assert status == 201
+    batch = made["batch"]
+    assert (batch["name"], batch["cut"]) == ("Jowl, full", "jowl, skin on")
+    assert batch["strip"]["columns"][0]["weight_out"]["lb"] == "24.00"
+    assert batch["house"]["cost"] == "68.40"
+    assert [shop["unit_cost"]["per_lb"] for shop in batch["shops"]] == ["8.20"]
+    assert batch["house"]["portion_label"] == "3 slices"
+    assert BatchWay.objects.get().way.name == "full"
+    forecast = kitchen.get(f"/batches/{batch['code']}/forecast")[1]
+    assert (forecast["way"], len(forecast["steps"])) == ("full", 4)
+    # a pack's price for three packs; the tag's water is in the record
+    shoulder = take(kitchen, "c", packs=3)[1]["batch"]
+    assert shoulder["house"]["cost"] == "47.76"
+    bought = shoulder["log"][0]["content"]
+    assert (bought["solution"], bought["cut"]) == ("12", "shoulder, bone in")
+
+
+def test_an_offer_by_weight_asks_what_it_weighs(kitchen):
+    status, problem = take(kitchen, "b")
+    assert (status, problem["fields"][0]["path"]) == (422, "weight")
+    assert not Batch.objects.exists()
+    made = take(kitchen, "b", weight="9.5 lb")[1]["batch"]
+    assert (made["house"]["cost"], made["cut"]) == ("49.40", "belly, skinless, trimmed")
+
+
+def test_taking_is_all_or_nothing_and_once(kitchen):
+    key = uuid.uuid4()
+    assert take(kitchen, key=key)[0] == 201
+    assert take(kitchen, key=key)[0] == 200
+    assert Batch.objects.count() == 1
+    assert take(kitchen, "c", key=key)[1]["code"] == "key_reused"
+    entries = Entry.objects.count()
+    assert take(kitchen, "nothing")[0] == 404
+    assert take(kitchen, "a", offers=[{**OFFERS[0], "price": "x"}])[0] == 422
+    assert take(kitchen, way="none")[0] == 404
+    assert Entry.objects.count() == entries
+
+
+def test_prices_of_another_kitchen_are_not_seen(kitchen, other):
+    save(other, {**WAY, "name": "theirs"})
+    assert check(other, way="theirs")["shops"] == []
+    assert other.call("POST", "/case", {"way": "plain", "offers": []})[0] == 404
+
+
+def test_a_kilogram_is_a_basis_too(kitchen):
+    told = check(kitchen, [{**OFFERS[0], "price": "6.28", "basis": "per_kg"}])["offers"][0]
+    assert Decimal(told["tag"]["per_lb"]) == Decimal("2.85")
