@@ -4,9 +4,15 @@ import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
+from dolmetsch.server.prices.models import PriceItem
+
 VIEWS = {
     "/": "Lately sliced",
-    "/buy": "Buy",
+    "/buy": "At the case",
+    "/buy/prices": "Price list",
+    "/buy/prices/{jowl}": "jowl, skin on",
+    "/buy/prices/import": "Bring in a list",
+    "/buy/ways": "Ways",
     "/buy/start": "Start a batch",
     "/bench": "Bench",
     "/bench/B-01": "Rosemary lamb belly",
@@ -20,6 +26,8 @@ VIEWS = {
     "/verdict/J-01/house-or-shop": "House or shop?",
     "/verdict/B-01/house-or-shop": "House or shop?",
     "/books": "Books",
+    "/books/forecasts": "How good forecasts were",
+    "/verdict/L-01": "Brined loin, maple and mustard",
     "/books/import": "Bring in a batch document",
     "/kitchen": "Salt Lantern Canteen",
 }
@@ -43,7 +51,9 @@ def test_the_sign_in_page(page: Page, canteen, faults):
 @pytest.mark.parametrize("width", [1280, 390])
 def test_every_view(kitchen: Page, canteen, width):
     kitchen.set_viewport_size({"width": width, "height": 800})
-    for path, heading in VIEWS.items():
+    jowl = PriceItem.objects.get(name="jowl, skin on").pk
+    for address, heading in VIEWS.items():
+        path = address.format(jowl=jowl)
         kitchen.goto(canteen + path)
         expect(kitchen.get_by_role("heading", name=heading, exact=True).first).to_be_visible()
         kitchen.wait_for_timeout(150)

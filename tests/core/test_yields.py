@@ -95,6 +95,17 @@ def test_other_cuts_lend_half_of_what_they_say():
     assert one.explain().endswith("one of your hot smokes, and 1 of other cuts")
 
 
+def test_a_cut_whose_form_nobody_told_is_like_all_of_its_kind():
+    history = {
+        "trim": {"jowl skin-on": tally([0.9] * 3), "jowl": tally([0.9]), "jowl skin-off": tally([0.9])}
+    }
+    counted = {
+        word: believe("trim", read_cut(word), history) for word in ("jowl", "jowl, skin on", "jowl, trimmed")
+    }
+    assert [(one.batches, one.others) for one in counted.values()] == [(5, 0), (4, 1), (0, 5)]
+    assert not BELLY.is_like(JOWL)
+
+
 def test_a_cut_without_a_start_value_borrows_with_its_spread():
     start, is_borrowed = start_of("hot_smoke", Cut(kind="other"))
     assert is_borrowed

@@ -6,6 +6,7 @@ import pytest
 from django.core.management import call_command
 
 from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.outlooks import read_calibration
 from dolmetsch.server.batches.queries import read_batch, read_today
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen
@@ -14,7 +15,7 @@ NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
 
 
 @pytest.mark.django_db
-def test_five_batches_stand_at_different_points():
+def test_batches_stand_at_different_points_and_a_year_lies_behind():
     today = read_today(load_demo(NOW))
     assert {batch.code: batch.stage for batch in today.under_way} == {
         "G-01": "partly sliced",
@@ -22,7 +23,10 @@ def test_five_batches_stand_at_different_points():
         "B-01": "trimmed",
         "L-01": "rested",
     }
-    assert [batch.code for batch in today.finished] == ["J-01"]
+    assert today.finished[0].code == "J-01"
+    assert Batch.objects.filter(is_finished=True).count() == 10
+    # nine of them and the jowl each left a forecast at each of seven points
+    assert read_calibration(Kitchen.objects.get()).all.count == 70
     assert today.hanging == {"today": 4, "bench": 6, "slice": 2}
 
 

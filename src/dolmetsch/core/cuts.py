@@ -54,6 +54,15 @@ class Cut:
             parts.append("trimmed")
         return " ".join(parts)
 
+    def is_like(self, other: "Cut") -> bool:
+        """Whether both may be the same cut: alike as far as both were told."""
+        return (
+            self.kind == other.kind
+            and self.is_trimmed == other.is_trimmed
+            and (self.skin == other.skin or not self.skin or not other.skin)
+            and (self.bone == other.bone or not self.bone or not other.bone)
+        )
+
     @property
     def column(self) -> str | None:
         """Its column in the table of start values; None where there is none."""

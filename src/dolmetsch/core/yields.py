@@ -170,13 +170,14 @@ def believe(method: str, cut: Cut, history: History) -> Belief:
         KeyError: no such method.
     """
     start, is_borrowed = start_of(method, cut)
-    tallies = history.get(method, {})
-    own = tallies.get(cut.key)
-    others = [
-        _standardise(told, start_of(method, cut_of_key(key))[0])
-        for key, told in tallies.items()
-        if key != cut.key and told.count
-    ]
+    own = Tally()
+    others = []
+    for key, told in history.get(method, {}).items():
+        other_cut = cut_of_key(key)
+        if cut.is_like(other_cut):
+            own += told
+        elif told.count:
+            others.append(_standardise(told, start_of(method, other_cut)[0]))
     precision = 1 / _SHARE
     weighed = 0.0
     freedom, squares = float(PRIOR_BATCHES), float(PRIOR_BATCHES)
@@ -187,14 +188,12 @@ def believe(method: str, cut: Cut, history: History) -> Belief:
         freedom += other.count - 1
         squares += other.squares
     mean, variance = weighed / precision, 1 / precision + _SHARE
-    log_mean, log_deviation = _update(
-        start, own or Tally(), prior=(mean, variance), freedom=freedom, squares=squares
-    )
+    log_mean, log_deviation = _update(start, own, prior=(mean, variance), freedom=freedom, squares=squares)
     return Belief(
         method=method,
         log_mean=log_mean,
         log_deviation=log_deviation,
-        batches=own.count if own else 0,
+        batches=own.count,
         others=sum(other.count for other in others),
         start=start,
         is_borrowed=is_borrowed,

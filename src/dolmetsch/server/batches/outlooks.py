@@ -164,7 +164,7 @@ def read_yields(kitchen: Kitchen) -> out.YieldsOut:
     history = read_history(kitchen)
     shown = []
     for method in METHODS.values():
-        for key, tally in sorted(history.get(method.key, {}).items()):
+        for key in sorted(history.get(method.key, {})):
             belief = believe(method.key, cut_of_key(key), history)
             shown.append(
                 out.YieldOut(
@@ -175,7 +175,7 @@ def read_yields(kitchen: Kitchen) -> out.YieldsOut:
                     low=_percent(belief.low),
                     high=_percent(belief.high),
                     start=_percent(belief.start.mean),
-                    batches=tally.count,
+                    batches=belief.batches,
                     others=belief.others,
                     told=belief.explain(),
                 )

@@ -107,8 +107,45 @@ svg {
 }
 
 @media (max-width: 719px) {
-  .told {
+  table,
+  tbody {
+    display: block;
+  }
+
+  thead {
     display: none;
+  }
+
+  tr {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    padding: 8px 0;
+    border-bottom: 1px solid #e4e8e6;
+  }
+
+  th,
+  td {
+    border: 0;
+    padding: 0;
+  }
+
+  td:nth-child(2) {
+    grid-row: 2;
+    color: var(--quiet);
+  }
+
+  td:nth-child(3) {
+    grid-row: 1;
+  }
+
+  td:nth-child(4) {
+    grid-column: 1 / -1;
+    grid-row: 3;
+  }
+
+  .told {
+    grid-column: 1 / -1;
+    font-size: 13px;
   }
 }
 </style>
