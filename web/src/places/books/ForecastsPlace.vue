@@ -18,7 +18,6 @@ const { data, error, refetch } = useQuery<Schemas['CalibrationOut'], ProblemErro
 })
 const WIDE = 360
 const at = (percent: string): number => (Number(percent) / 100) * WIDE
-const counted = (count: number): string => `${count} ${count === 1 ? 'forecast' : 'forecasts'}`
 const verdict = computed(() => {
   const all = data.value?.all
   if (!all?.low || !all.high) return ''
@@ -77,7 +76,7 @@ const came = { held: 'held', above: 'came dearer', below: 'came cheaper' }
         <tbody>
           <tr v-for="stage in data.stages" :key="stage.stage">
             <th scope="row">{{ stage.label }}</th>
-            <td class="right">{{ stage.held }} of {{ counted(stage.count) }}</td>
+            <td class="right">{{ stage.held }} of {{ stage.count }}</td>
             <td>
               <svg
                 v-if="stage.low && stage.high && stage.held_part"

@@ -134,8 +134,12 @@ svg {
     color: var(--quiet);
   }
 
+  tbody th {
+    grid-area: 1 / 1;
+  }
+
   td:nth-child(3) {
-    grid-row: 1;
+    grid-area: 1 / 2;
   }
 
   td:nth-child(4) {

@@ -1,4 +1,14 @@
-import type { Batch, Column, Entry, Judged, Shop, Standing, Verdict } from '@/shared/api/client'
+import type {
+  Batch,
+  Column,
+  Entry,
+  Forecast,
+  Judged,
+  Schemas,
+  Shop,
+  Standing,
+  Verdict,
+} from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 
 /** Made-up answers of the API, for tests of what shows them. */
@@ -282,4 +292,68 @@ export const standing = (more: Partial<Standing> = {}): Standing => ({
 export function standIn(unit: 'lb' | 'kg'): void {
   const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: unit, currency: 'USD' }]
   useSession().session.value = { signed_in: true, name: 'Maren', kitchens, demo: null }
+}
+
+const range = (low: string, middle: string, high: string): Schemas['RangeOut'] => ({
+  low: cost(low, low),
+  middle: cost(middle, middle),
+  high: cost(high, high),
+})
+
+/** A forecast of one step to come. */
+export function forecast(more: Partial<Forecast> = {}): Forecast {
+  const step = {
+    kind: 'smoke',
+    label: 'Smoked',
+    kept: '88.0',
+    kept_of_bought: '70.4',
+    told: '0.88 ± 0.03: your last 4 hot smokes of this cut',
+    weight: {
+      low: weight('6.80', '3.084'),
+      middle: weight('7.04', '3.193'),
+      high: weight('7.28', '3.302'),
+    },
+    price: range('3.40', '3.60', '3.80'),
+    spent: '2.00',
+    worth_back: '0.00',
+  }
+  return {
+    way: 'Dry cure',
+    way_version: 1,
+    steps: [step],
+    price: step.price,
+    weight: step.weight,
+    shop_name: 'good shop kind',
+    chance: 93,
+    told: [],
+    ...more,
+  }
+}
+
+/** An offer as checked. */
+export function checkedOffer(more: Partial<Schemas['CaseOfferOut']> = {}): Schemas['CaseOfferOut'] {
+  return {
+    id: 'a',
+    cut: 'jowl',
+    tag: cost('2.85', '6.28'),
+    meat: null,
+    sliced: range('6.90', '7.35', '7.81'),
+    portion: { low: '1.24', middle: '1.32', high: '1.41' },
+    cooked_oz: { low: '0.92', middle: '1.09', high: '1.29' },
+    worth_up_to: cost('3.37', '7.43'),
+    worth_pack: '40.44',
+    chance: 93,
+    verdict: 'buy',
+    hour: '24.53',
+    amount: null,
+    pack: weight('12.00', '5.443'),
+    packs_wanted: 2,
+    doubts: [],
+    steps: [
+      { label: 'Trimmed', told: '0.85 ± 0.04: start value, 0 batches', price: range('3', '3.52', '4') },
+    ],
+    question: null,
+    question_is: null,
+    ...more,
+  }
 }
