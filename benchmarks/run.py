@@ -18,6 +18,7 @@ from pathlib import Path
 import django
 from connections import Pool
 from core_speed import measure_core
+from outlook_speed import measure_import, measure_outlooks
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
@@ -43,7 +44,7 @@ def fill() -> None:
         *(models.PortionLine, models.ShopPackLine, models.FryLine),
     ]
     lines = [line for kind in kinds for line in kind.objects.filter(entry__batch=pattern)]
-    fresh = {kind: [] for kind in (models.Batch, models.Entry, *kinds)}
+    fresh = {kind: [] for kind in (models.Batch, models.Entry, models.BatchWay, models.StepYield, *kinds)}
     for number in range(BATCHES):
         batch = _copy(
             pattern, pk=1_000 + number, code=f"X-{number:04d}", is_finished=number % 50 != 0, page_edition=""
@@ -55,6 +56,10 @@ def fill() -> None:
             fresh[models.Entry].append(_copy(entry, pk=ids[entry.pk], **more))
         for line in lines:
             fresh[type(line)].append(_copy(line, entry_id=ids[line.entry_id]))
+        for way in models.BatchWay.objects.filter(batch=pattern):
+            fresh[models.BatchWay].append(_copy(way, batch_id=batch.pk, key=uuid.uuid4()))
+        for kept in models.StepYield.objects.filter(batch=pattern) if batch.is_finished else ():
+            fresh[models.StepYield].append(_copy(kept, batch_id=batch.pk))
     for kind, rows in fresh.items():
         kind.objects.bulk_create(rows, batch_size=500)
 
@@ -105,6 +110,10 @@ def measure_server(port: int) -> list[dict]:
     def empty(count: int):
         return [lambda: pool.get("/api/session/alive")] * count
 
+    tags = [("jowl", "2.85"), ("belly", "3.79"), ("loin", "3.19"), ("shoulder, bone in", "1.99")] * 3
+    offers = [{"id": str(at), "cut": cut, "price": price} for at, (cut, price) in enumerate(tags)]
+    case = {"way": "Dry cure, cherry smoke", "offers": offers}
+    under_way = [f"X-{number:04d}" for number in range(0, BATCHES, 50)]
     measure("warm-up", empty(400))
     return [
         measure("empty signed-in endpoint", empty(REQUESTS)),
@@ -113,6 +122,11 @@ def measure_server(port: int) -> list[dict]:
         measure("verdict", [lambda c=c: pool.get(f"{view}{c}/verdict") for c in codes[:100]]),
         measure("what-if", [try_out(code) for code in codes[:100]]),
         measure("today", [lambda: pool.get("/api/kitchens/salt-lantern/today")] * (REQUESTS // 2)),
+        measure(
+            "case check of 12 offers",
+            [lambda: pool.post("/api/kitchens/salt-lantern/case", case)] * 100,
+        ),
+        measure("forecast", [lambda c=c: pool.get(f"{view}{c}/forecast") for c in under_way * 2]),
         measure("recording a weighing", [record(code) for code in codes]),
         measure("empty signed-in endpoint, again", empty(REQUESTS)),
     ]
@@ -177,7 +191,7 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
     told = parser.parse_args()
-    core = measure_core()
+    core = measure_core() | measure_outlooks()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
         log = Path(folder) / "log"
@@ -192,6 +206,7 @@ def main() -> None:
             wait_until_served(port, process, log=log)
             served = measure_server(port)
             sizes = measure_script(port)
+            core |= {f"import_{name}": value for name, value in measure_import().items()}
         finally:
             end(process, patience=10)
     starts = {} if told.no_starts else measure_starts()
@@ -219,6 +234,16 @@ take turns, in processor time. A chain twice as long takes {core["twice_as_long"
 {core["report"]:,} such sheets, stages and all: {core["report_s"]:.1f} s on one core (aim: under 20).
 Laying out the strip takes {core["strip"]:.1f} ms, carrying scale error through its 54 weighings
 {core["spread"]:.0f} ms.
+
+## Forecasts
+12 offers carried through 9 steps, each with its range: **{core["offers"]:.1f} ms** (aim: under 20).
+A history of 5,000 batches of 9 steps summed up: {core["gather"]:.0f} ms (aim: under 200); the database
+does it as a sum of rows that are kept as batches finish. What 9 methods keep of 6 cuts, believed from the
+sums: {core["believe"]:.1f} ms; one batch added to them: {core["one_more"] * 1000:.0f} µs. In processor time.
+
+## A price list brought in
+{core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, looked over
+{core["import_preview"]:.1f} s, written {core["import_write"]:.1f} s (aim: all in under a minute).
 
 ## The server
 {BATCHES:,} batches of {ENTRIES} entries in the record store; {WORKERS} workers of {THREADS} threads. Times

@@ -38,9 +38,43 @@ def fill_cure(page: Page) -> None:
     page.get_by_text("comes to").wait_for()
 
 
-def fill_trim(page: Page) -> None:
-    page.get_by_role("button", name="Correct entry 2, Trimmed").click()
-    page.get_by_label("Why it was wrong").wait_for()
+def read_tags(page: Page) -> None:
+    """Four tags, typed as one reads them."""
+    page.get_by_role("button", name="Add an offer").click()
+    tags = [
+        (("Jowl", "skin on"), "2.85", "12"),
+        (("Belly", "skin on"), "3.79", "11"),
+        (("Belly", "skinless", "trimmed"), "5.20", ""),
+        (("Shoulder", "bone in", "12 %"), "1.99", "8"),
+    ]
+    for place, (words, price, pack) in enumerate(tags):
+        for word in words:
+            page.get_by_role("button", name=word, exact=True).click()
+        page.get_by_label("Price, $").fill(price)
+        page.get_by_label("Pack weighs").fill(pack)
+        last = place == len(tags) - 1
+        page.get_by_role("button", name="Add, done" if last else "Add, next tag").click()
+    page.get_by_text("worth up to").nth(3).wait_for()
+
+
+def bring_in(page: Page) -> None:
+    rows = [
+        *(
+            "item;price;pack;date",
+            "jowl, skin on;34,20;12 lb;25.11.2026",
+            "belly, skin on;42,90;11 lb;25.11.2026",
+        ),
+        *(
+            "leg, bone in;=2*9;8 lb;25.11.2026",
+            "loin, boneless;31,00;9 lb;25.11.2026",
+            ";3,00;1 lb;25.11.2026",
+        ),
+    ]
+    page.get_by_label("Whose list it is").fill("Tidewell Provisions")
+    held = {"name": "november.csv", "mimeType": "text/csv", "buffer": "\n".join(rows).encode()}
+    page.get_by_label("Choose a file").set_input_files(held)
+    page.get_by_text("cannot be read").first.wait_for()
+    page.mouse.wheel(0, 260)
 
 
 def try_changes(page: Page) -> None:
@@ -57,15 +91,18 @@ def ask_why(page: Page) -> None:
 #: name, path, viewport, what is typed first
 PICTURES = [
     ("today", "/", LAPTOP, None),
+    ("case", "/buy", LAPTOP, read_tags),
+    ("phone-case", "/buy", PHONE, read_tags),
+    ("prices", "/buy/prices", LAPTOP, None),
+    ("import", "/buy/prices/import", LAPTOP, bring_in),
+    ("forecasts", "/books/forecasts", LAPTOP, None),
     ("start", "/buy/start", LAPTOP, fill_start),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
-    ("correct", "/bench/B-01", LAPTOP, fill_trim),
     ("verdict", "/verdict/J-01", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
     ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
     ("linked", "/verdict/S-01", LAPTOP, None),
     ("why", "/verdict/J-01", LAPTOP, ask_why),
-    ("phone-ladder", "/verdict/J-01/house-or-shop", PHONE, None),
     ("verdict-under-way", "/verdict/G-01", LAPTOP, None),
     ("phone-verdict", "/verdict/J-01", PHONE, None),
     ("phone-bench", "/bench/B-01", PHONE, fill_cure),

@@ -216,10 +216,10 @@ def test_batches_of_an_older_program_are_read_once(api):
     code = api.started()
     finish(api, code)
     StepYield.objects.all().delete()
-    Batch.objects.update(yields_edition="")
+    Kitchen.objects.update(yields_edition="")
     assert len(api.get("/yields")[1]["yields"]) == 4
     assert StepYield.objects.count() == 4
-    assert Batch.objects.get(code=code).yields_edition == "1"
+    assert Kitchen.objects.get().yields_edition == "1"
 
 
 def test_history_is_of_one_kitchen(api, other):

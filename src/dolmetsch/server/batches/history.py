@@ -8,6 +8,7 @@ from fractions import Fraction
 from math import log
 from typing import Final
 
+from django.db import transaction
 from django.db.models import Count, F, Sum
 
 from dolmetsch.core.cuts import read_cut
@@ -19,7 +20,7 @@ from dolmetsch.server.batches.models import Batch, BatchWay, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways.queries import core_of
 
-#: Change this when yields are derived otherwise; finished batches are then read anew.
+#: Change this when yields are derived otherwise; a kitchen's finished batches are then read anew.
 YIELDS_EDITION: Final = "1"
 
 
@@ -49,23 +50,20 @@ def read_history(kitchen: Kitchen) -> History:
 
 
 def _renew_stale(kitchen: Kitchen) -> None:
-    """Read finished batches that an older program wrote."""
-    stale = Batch.objects.filter(kitchen=kitchen, is_finished=True).exclude(yields_edition=YIELDS_EDITION)
-    for batch in stale.defer("page"):
-        batch.kitchen = kitchen
-        keep_yields(batch, reckon(build_chain(batch, list_entry_rows(batch))))
-        Batch.objects.filter(pk=batch.pk).update(yields_edition=YIELDS_EDITION)
+    """Read the finished batches anew where an older program derived what they kept, or none did."""
+    if kitchen.yields_edition == YIELDS_EDITION:
+        return
+    with transaction.atomic():
+        for batch in Batch.objects.filter(kitchen=kitchen, is_finished=True).defer("page"):
+            batch.kitchen = kitchen
+            keep_yields(batch, reckon(build_chain(batch, list_entry_rows(batch))))
+        kitchen.yields_edition = YIELDS_EDITION
+        Kitchen.objects.filter(pk=kitchen.pk).update(yields_edition=YIELDS_EDITION)
 
 
 def keep_yields(batch: Batch, reckoning: Reckoning) -> None:
-    """Write what a batch's steps kept, if it is finished; take it back if it is no more.
-
-    The caller saves ``batch.yields_edition``.
-    """
-    had = batch.yields_edition != ""
-    batch.yields_edition = YIELDS_EDITION if batch.is_finished else ""
-    if had or batch.is_finished:
-        StepYield.objects.filter(batch=batch).delete()
+    """Write what a batch's steps kept, if it is finished; take it back if it is no more."""
+    StepYield.objects.filter(batch=batch).delete()
     if batch.is_finished:
         StepYield.objects.bulk_create(_read_yields(batch, reckoning))
 

@@ -154,7 +154,6 @@ def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
     rows = list_entry_rows(batch)
     reckoning = reckon(build_chain(batch, rows))
     keep_yields(batch, reckoning)
-    Batch.objects.filter(pk=batch.pk).update(yields_edition=batch.yields_edition)
     keep_forecast(rows[-1].entry, reckoning, now=write.now)
     return reckoning
 

@@ -182,7 +182,7 @@ useKeys({ a: () => void open(null) })
 
 .axis {
   display: grid;
-  grid-template-columns: 214px 96px minmax(0, 1fr) 210px 92px;
+  grid-template-columns: 214px 96px minmax(0, 1fr) 190px 118px;
   gap: 0 12px;
   padding: 8px 16px 2px;
   position: relative;

@@ -1,58 +1,23 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
-import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 import type { Offer } from './offerDraft'
+import { takeText, useTake } from './useTake'
 import type { Case, Checked, CheckedOffer } from './useCase'
 
 /** What stands behind an offer's price, its doubts, how much to buy; and taking it home with one touch. */
 const props = defineProps<{ offer: CheckedOffer; typed: Offer; asked: Case; checked: Checked }>()
 defineEmits<{ change: []; drop: [] }>()
-type Body = Schemas['TakeIn']
-const router = useRouter()
-const queries = useQueryClient()
-const slug = useSlug()
 const { costText, money, bothText, weightText, unitWord } = useUnits()
 const packs = ref(props.offer.packs_wanted ?? 1)
 const weight = ref('')
-const { state, problem, write, retry } = useWrite<Body, Recorded>(
-  `${slug.value}:take:${props.offer.id}`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/case/taken', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-)
+const { state, problem, retry, takeHome } = useTake(() => props.asked, props.offer.id)
 provideFormFacts({ preview: ref(null), problem })
-const word = computed(() => {
-  if (!props.offer.pack) return 'Take it home'
-  return packs.value === 1 ? 'Take this pack home' : `Take ${packs.value} packs home`
-})
-
-function takeHome(): void {
-  const body: Body = {
-    case: props.asked,
-    offer: props.offer.id,
-    packs: packs.value,
-    weight: weight.value,
-    name: '',
-  }
-  void write(body, ({ batch }) => {
-    queries.setQueryData(['batch', slug.value, batch.code], batch)
-    void queries.invalidateQueries({ queryKey: ['today'] })
-    void router.push({ name: 'log', params: { code: batch.code } })
-  })
-}
+const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} home`)
 </script>
 
 <template>
@@ -102,7 +67,7 @@ function takeHome(): void {
           </div>
         </template>
       </dl>
-      <form class="take" novalidate @submit.prevent="takeHome">
+      <form class="take" novalidate @submit.prevent="takeHome(packs, weight)">
         <TypedInput
           v-if="!offer.pack"
           v-model="weight"

@@ -2,10 +2,12 @@
 import { computed, ref } from 'vue'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import type { CaseScale } from './caseScale'
 import { formText, type Offer, titleText } from './offerDraft'
 import OfferDetail from './OfferDetail.vue'
 import OfferDrawing from './OfferDrawing.vue'
+import { takeText, useTake } from './useTake'
 import type { Case, Checked, CheckedOffer } from './useCase'
 
 /** One offer: tag, the way to the sliced price, and the word for it. */
@@ -21,6 +23,13 @@ const props = defineProps<{
 const emit = defineEmits<{ change: []; drop: []; answer: [isPack: boolean] }>()
 const { costText, cost, money, unitWord } = useUnits()
 const open = ref(false)
+const { state, problem, retry, takeHome } = useTake(() => props.asked, props.offer.id)
+
+/** One touch; only what the tag did not tell, its weight, has to be asked for. */
+function takeNow(): void {
+  if (props.offer.packs_wanted === null) open.value = true
+  else takeHome(props.offer.packs_wanted, '')
+}
 const words = { buy: 'buy', walk_past: 'walk past', too_close: 'too close to call' }
 const word = computed(() => (props.offer.verdict ? words[props.offer.verdict] : 'no shop to compare'))
 const worth = computed(() => {
@@ -70,18 +79,37 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       <p v-if="offer.chance !== null" class="quiet small">{{ chanceText(offer.chance, 'it') }}</p>
       <p v-if="offer.hour" class="quiet small">an hour of work earns {{ money(offer.hour) }}</p>
     </div>
-    <button
-      type="button"
-      class="more act small"
-      :aria-expanded="open"
-      :aria-label="`${open ? 'Less' : 'More'} on ${titleText(typed)}`"
-      @click="open = !open"
-    >
-      <template v-if="offer.doubts.length && !open"
-        ><span aria-hidden="true">▲</span>&nbsp;{{ offer.doubts.length }}
-        {{ offer.doubts.length === 1 ? 'doubt' : 'doubts' }}</template
-      ><template v-else>{{ open ? 'Less' : 'More' }}</template>
-    </button>
+    <div class="acts">
+      <button
+        v-if="!offer.question"
+        type="button"
+        class="act small"
+        :class="{ first: offer.verdict === 'buy' }"
+        :disabled="state === 'saving'"
+        @click="takeNow"
+      >
+        {{ takeText(offer.packs_wanted) }}<span class="unseen"> of {{ titleText(typed) }}</span>
+      </button>
+      <button
+        type="button"
+        class="more act small"
+        :aria-expanded="open"
+        :aria-label="`${open ? 'Less' : 'More'} on ${titleText(typed)}`"
+        @click="open = !open"
+      >
+        <template v-if="offer.doubts.length && !open"
+          ><span aria-hidden="true">▲</span>&nbsp;{{ offer.doubts.length }}
+          {{ offer.doubts.length === 1 ? 'doubt' : 'doubts' }}</template
+        ><template v-else>{{ open ? 'Less' : 'More' }}</template>
+      </button>
+    </div>
+    <ProblemNote
+      v-if="problem"
+      class="whole"
+      :problem="problem"
+      :retry-word="state === 'failed' ? 'Try again' : ''"
+      @retry="retry"
+    />
     <div v-if="offer.question" class="question" role="group" aria-label="Is the price right?">
       <p>{{ offer.question }}</p>
       <button type="button" class="act small" @click="emit('answer', isPackQuestion)">
@@ -104,7 +132,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 214px 96px minmax(0, 1fr) 210px 92px;
+  grid-template-columns: 214px 96px minmax(0, 1fr) 190px 118px;
   gap: 4px 12px;
   align-items: center;
   padding: 10px 16px;
@@ -149,8 +177,17 @@ h2 {
   color: var(--care-ink);
 }
 
-.more {
+.acts {
+  display: grid;
+  gap: 6px;
+}
+
+.acts .act {
   padding: 0 8px;
+}
+
+.whole {
+  grid-column: 1 / -1;
 }
 
 .question {
@@ -178,7 +215,7 @@ h2 {
     grid-column: 1 / -1;
   }
 
-  .more {
+  .acts .act {
     min-height: 44px;
   }
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Case } from './useCase'
@@ -6,6 +7,8 @@ import type { Case } from './useCase'
 /** What the meat is for: the way it is made, the shop kind it must beat, how much, for which day. */
 defineProps<{ choices: Schemas['ChoicesOut'] }>()
 const plan = defineModel<Case>('plan', { required: true })
+
+const { costText, unitWord } = useUnits()
 
 function setDay(event: Event): void {
   plan.value.on = (event.target as HTMLInputElement).value || null
@@ -25,7 +28,7 @@ function setDay(event: Event): void {
       <select v-model="plan.against">
         <option value="">the usual: the good one</option>
         <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
-          {{ shop.name }}, {{ shop.price.per_lb }}/lb
+          {{ shop.name }}, {{ costText(shop.price) }} a {{ unitWord }}
         </option>
       </select>
     </label>

@@ -140,7 +140,7 @@ describe('an offer', () => {
     expect(text(row)).toContain('0.85 ± 0.04: start value, 0 batches')
     expect(text(row)).toContain('Take 2 packs home')
     await row.find('button[aria-label="One pack less"]').trigger('click')
-    expect(text(row)).toContain('Take this pack home')
+    expect(text(row)).toContain('Take the pack home')
   })
 
   it('asks before it judges where the price looks like the pack’s', async () => {

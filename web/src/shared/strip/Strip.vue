@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
+import { chanceText } from '@/shared/quantity/chance'
+import { useUnits } from '@/shared/quantity/useUnits'
 import ColumnTold from './ColumnTold.vue'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
@@ -15,6 +17,8 @@ const props = defineProps<{
 const batch = toRef(props, 'batch')
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
+const { costText, unitWord } = useUnits()
+const expected = computed(() => batch.value.forecast)
 const chosen = ref<number | null>(null)
 const turned = computed(() => width.value > 0 && width.value < 600)
 const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.value.strip.columns.length - 1])
@@ -28,6 +32,13 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
   >
     <StripDown v-if="turned" v-model:chosen="chosen" :batch="batch" :width="width" />
     <StripAcross v-else-if="width > 0" v-model:chosen="chosen" :batch="batch" :width="width" />
+    <p v-if="expected?.price" class="expected" aria-live="polite">
+      <b>To come:</b> a sliced {{ unitWord }} at {{ costText(expected.price.low) }} to
+      {{ costText(expected.price.high) }}, most likely {{ costText(expected.price.middle)
+      }}<template v-if="expected.chance !== null"
+        >; it {{ chanceText(expected.chance, `the ${expected.shop_name}`) }}</template
+      >.
+    </p>
     <ColumnTold
       v-if="column"
       :column="column"
@@ -43,5 +54,11 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
   border: 1px solid var(--edge);
   border-radius: 4px;
   overflow: hidden;
+}
+
+.expected {
+  border-top: 1px solid var(--edge);
+  padding: 8px 14px 0;
+  font-size: 14px;
 }
 </style>

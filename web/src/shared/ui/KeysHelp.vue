@@ -5,6 +5,7 @@ const shown = defineModel<boolean>('shown', { required: true })
 const keys = [
   ['N', 'start a batch'],
   ['T', 'go to Today'],
+  ['A', 'add an offer, at the case'],
   ['W', 'weigh next, in a batch'],
   ['L', 'open the log of the batch'],
   ['V', 'open the verdict of the batch'],

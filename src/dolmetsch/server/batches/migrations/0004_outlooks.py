@@ -40,11 +40,6 @@ class Migration(migrations.Migration):
             ],
         ),
         migrations.AddField(
-            model_name='batch',
-            name='yields_edition',
-            field=models.CharField(default='', max_length=8),
-        ),
-        migrations.AddField(
             model_name='fryline',
             name='cooked_typed',
             field=models.CharField(blank=True, max_length=40),
@@ -102,7 +97,7 @@ class Migration(migrations.Migration):
         ),
         migrations.AddIndex(
             model_name='stepyield',
-            index=models.Index(fields=['kitchen', 'method', 'cut'], name='step_yield_sums'),
+            index=models.Index(fields=['kitchen', 'method', 'cut', 'log_ratio', 'scale_variance'], name='step_yield_sums'),
         ),
         *(never_changed(table) for table in ("batches_batchway", "batches_forecast")),
     ]

@@ -13,8 +13,7 @@ class Batch(models.Model):
 
     The policy is the kitchen's as of the day the batch was started. ``standing`` (with ``is_finished``,
     ``place``, ``pieces_count``, ``last_…``) is what the entries come to, kept for lists; every write
-    renews it. ``yields_edition`` marks how its yields were derived, empty while it has none. ``page`` is
-    the whole batch as printed by edition ``page_edition`` of the program.
+    renews it. ``page`` is the whole batch as printed by edition ``page_edition`` of the program.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
@@ -32,7 +31,6 @@ class Batch(models.Model):
     last_entry_at = models.DateTimeField()
     last_sequence = models.PositiveIntegerField(default=1)
     standing = models.JSONField(default=dict)
-    yields_edition = models.CharField(max_length=8, default="")
     page = models.TextField(default="")
     page_edition = models.CharField(max_length=16, default="")
 

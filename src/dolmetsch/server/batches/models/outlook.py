@@ -38,7 +38,12 @@ class StepYield(models.Model):
     scale_variance = models.FloatField()
 
     class Meta:
-        indexes: ClassVar = [models.Index(name="step_yield_sums", fields=["kitchen", "method", "cut"])]
+        # all that is summed up, so that the sums are read from the index alone
+        indexes: ClassVar = [
+            models.Index(
+                name="step_yield_sums", fields=["kitchen", "method", "cut", "log_ratio", "scale_variance"]
+            )
+        ]
 
     def __str__(self) -> str:
         return f"{self.batch_id} {self.method}"
