@@ -49,6 +49,16 @@ function labelAt(price: number): number {
   const strikes = shops.value.some((shop) => Math.abs(priceAt(shop.price) - (above - 6)) < 14)
   return strikes ? priceAt(price) + 22 : above
 }
+/** The price to come and its range stand above the fan, or below it where a shop's line would run through. */
+const finalAt = computed(() => {
+  if (!final.value) return 0
+  const above = priceAt(final.value.high) - 24
+  const strikes = shops.value.some((shop) => {
+    const line = priceAt(shop.price)
+    return line > above - 18 && line < above + 20
+  })
+  return strikes ? priceAt(final.value.low) + 22 : above
+})
 /** A shop's name stands above its line, or below it where a dearer one's line is close. */
 function shopLabelAt(index: number): number {
   const [mine, above] = [shops.value[index], shops.value[index + 1]]
@@ -143,10 +153,10 @@ const hasDone = computed(() => columns.value.length > 1)
       </text>
     </g>
     <template v-if="final">
-      <text :x="total - 10" :y="priceAt(final.high) - 24" class="price halo">
+      <text :x="total - 10" :y="finalAt" class="price halo">
         {{ final.middle.toFixed(2) }}
       </text>
-      <text :x="total - 10" :y="priceAt(final.high) - 8" class="range halo">
+      <text :x="total - 10" :y="finalAt + 16" class="range halo">
         {{ final.low.toFixed(2) }} to {{ final.high.toFixed(2) }}
       </text>
     </template>
