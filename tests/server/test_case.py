@@ -211,6 +211,8 @@ def test_bad_plans_are_named(kitchen):
         ({"portions": "0"}, "portions"),
         ({"portions": "2.5"}, "portions"),
         ({"portions": "40"}, "portions"),
+        ({"on": "0001-01-01"}, "on"),
+        ({"on": "9999-12-31"}, "on"),
     ):
         assert [one["path"] for one in check(kitchen, **more)["problems"]] == [path], more
     assert kitchen.call("POST", "/case", {"way": "none", "offers": []})[0] == 404

@@ -12,7 +12,6 @@ import pytest
 from django.db import DatabaseError, connection, transaction
 
 from dolmetsch.server.prices.models import FryTest, PriceFile, PriceItem, Quote, SourceMatch
-from dolmetsch.server.prices.tables import MAX_BYTES
 from tests.server.conftest import make_kitchen
 
 JOWL = {
@@ -338,7 +337,7 @@ def test_a_workbook_with_numbers_dates_and_a_formula(api):
         (b"PK\x03\x04 not a workbook", "bad_file"),
         (b'item,price\n"' + b"x" * 200_000 + b'",3\n', "bad_file"),
         (b"\xff\xfe\x00", "bad_file"),
-        (b"a,b\n" + b"x" * MAX_BYTES, "too_large"),
+        (b"a,b\n" + b"x" * 50_000_000, "too_large"),
     ],
 )
 def test_files_that_are_no_lists(api, content, code):

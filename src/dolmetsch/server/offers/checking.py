@@ -1,7 +1,7 @@
 """The case check: reads offers, carries them through the kitchen's way, and tells which to buy."""
 
 from dataclasses import dataclass
-from datetime import timedelta
+from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
 from statistics import median
@@ -41,6 +41,8 @@ from dolmetsch.server.ways.schemas import WayIn
 
 #: Grams of meat as purchased where the offer check does not say what it is for.
 DEFAULT_ABOUT: Final = Fraction(20) * GRAMS_PER_LB
+EARLIEST: Final = date(2020, 1, 1)
+LATEST: Final = date(2100, 1, 1)
 MAX_PORTIONS: Final = Fraction(100_000)
 #: So many of the kitchen's latest fryings tell how its own meat fries.
 FRYINGS_READ: Final = 50
@@ -80,6 +82,8 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     if plan.portions and read.way.portion is None:
         said = "This way does not say what a portion is; set it there to count portions."
         reader.refuse("portions", "missing", said)
+    if told.on is not None and not EARLIEST <= told.on <= LATEST:
+        reader.refuse("on", "odd_time", "That day is too far away to plan for.")
     offers = []
     for at, offer in enumerate(told.offers):
         one = read_offer(reader, offer, at)
@@ -182,9 +186,14 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
         way=case.way.name,
         way_days=days,
         portion_label=label_portion(WayIn.model_validate(case.way.told)),
-        buy_by=None if told.on is None else told.on - timedelta(days=days),
+        buy_by=_buy_by(told.on, days),
         told=notes,
     )
+
+
+def _buy_by(on: date | None, days: int) -> date | None:
+    """The last day to buy for eating on a day."""
+    return on - timedelta(days=days) if on is not None and EARLIEST <= on <= LATEST else None
 
 
 def _usual_prices(kitchen: Kitchen, case: Case) -> dict[str, Fraction]:

@@ -54,6 +54,7 @@ const scale = computed(() => {
   ])
   return caseScale([...prices, ...shops.value.map((shop) => shop.price)], width.value)
 })
+const dayFault = computed(() => checked.value?.problems.find((one) => one.path === 'on')?.message)
 const told = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
@@ -124,6 +125,7 @@ useKeys({ a: () => void open(null) })
         <button type="button" class="act small" @click="drop(offer.id)">Leave it out</button>
       </li>
     </ul>
+    <p v-if="dayFault" class="note">{{ dayFault }}</p>
     <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
     <section class="panel rows" aria-label="Offers, cheapest first">
       <div class="axis">
