@@ -201,21 +201,19 @@ def test_the_verdict_is_three_in_four(chance, verdict):
 
 
 @pytest.mark.parametrize(
-    ("per_lb", "pack_lb", "is_pack_price", "asked"),
+    ("each", "pack", "is_pack_price", "asked"),
     [
         ("34.20", "12", False, "is_pack"),
         ("2.85", "12", False, None),
         ("34.20", None, False, None),
         ("90", "2", False, None),
-        ("0.24", "12", True, "is_per_lb"),
+        ("0.24", "12", True, "is_each"),
         ("2.85", "12", True, None),
         ("0.01", "12", True, None),
     ],
 )
-def test_a_price_on_the_wrong_basis_is_asked_about(per_lb, pack_lb, is_pack_price, asked):
-    found = ask_basis(
-        per_lb=F(per_lb), pack_lb=pack_lb and F(pack_lb), is_pack_price=is_pack_price, usual=F("2.90")
-    )
+def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, asked):
+    found = ask_basis(each=F(each), pack=pack and F(pack), is_pack_price=is_pack_price, usual=F("2.90"))
     assert found == asked
 
 

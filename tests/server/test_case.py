@@ -7,6 +7,7 @@ from decimal import Decimal
 import pytest
 
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways.models import Way
 from tests.server.test_prices import PACK, noted
 
@@ -228,7 +229,15 @@ def test_a_price_on_the_wrong_basis_is_asked_about_until_it_is_sure(kitchen):
     fixed = check(kitchen, [{**typed, "basis": "pack"}])["offers"][0]
     assert (fixed["question"], fixed["tag"]["per_lb"]) == (None, "2.85")
     other = check(kitchen, [{**OFFERS[0], "price": "2.85", "basis": "pack"}])["offers"][0]
-    assert other["question_is"] == "is_per_lb"
+    assert other["question_is"] == "is_each"
+
+
+def test_a_kitchen_of_kilograms_is_asked_in_kilograms(kitchen):
+    Kitchen.objects.update(weight_unit="kg")
+    noted(kitchen, price="6.28")
+    asked = check(kitchen, [{**OFFERS[0], "price": "6.28", "basis": "pack"}])["offers"][0]
+    assert asked["question_is"] == "is_each"
+    assert "the price of a kilogram: such meat usually costs about $6.28 a kilogram" in asked["question"]
 
 
 def test_the_shop_kind_to_beat_is_chosen(kitchen):

@@ -3,7 +3,7 @@
 import pytest
 from django.db import DatabaseError, connection, transaction
 
-from dolmetsch.server.batches.history import read_history
+from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, Forecast, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, weigh
@@ -230,6 +230,9 @@ def test_history_is_of_one_kitchen(api, other):
 
 def test_house_batches_are_fried_as_often_as_one_likes(api):
     code = api.started()
+    wrong = api.recorded(code, {"act": "fry", "kept": "90"})["entry"]
+    api.recorded(code, {"act": "fry", "kept": "80"}, corrects=wrong, reason="wet")
+    api.recorded(code, {"act": "withdraw"}, corrects=wrong, reason="never fried")
     for content in (
         {"act": "fry", "raw": "100 g", "cooked": "40 g"},
         {"act": "fry", "raw": "100 g", "cooked": "44 g"},
@@ -238,6 +241,7 @@ def test_house_batches_are_fried_as_often_as_one_likes(api):
         body = api.recorded(code, content)
     house = body["batch"]["house"]
     assert (house["fry_kept"], house["fry_spread"], house["fry_tests"]) == ("42.0", "2.0", 3)
+    assert list_fryings(Kitchen.objects.get()) == [0.42, 0.44, 0.40]
     for content, path in (
         ({"act": "fry", "raw": "100 g", "cooked": "101 g"}, "content.cooked"),
         ({"act": "fry", "raw": "100 g"}, "content.cooked"),

@@ -420,7 +420,8 @@ def test_the_list_is_taken_away_and_comes_back_as_known(api):
     assert rows[2][1] == "'=bags"
     assert answer["Content-Type"].startswith("text/csv")
     told = upload(api, answer.content, source="Quay butcher")[1]
-    assert look(api, told)["faulty"] == 0
+    seen = look(api, told)
+    assert (seen["faulty"], seen["known"], seen["new"]) == (0, 2, 1)
     book = api.client.get(f"/api/kitchens/{api.slug}/prices/files/xlsx").content
     sheet = openpyxl.load_workbook(io.BytesIO(book)).active
     assert [cell.value for cell in sheet[2]][:4] == ["meat", "jowl, skin on", None, "2.79"]

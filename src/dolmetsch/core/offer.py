@@ -227,22 +227,22 @@ def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[str]:
 
 
 def ask_basis(
-    *, per_lb: Fraction, pack_lb: Fraction | None, is_pack_price: bool, usual: Fraction
-) -> Literal["is_pack", "is_per_lb"] | None:
+    *, each: Fraction, pack: Fraction | None, is_pack_price: bool, usual: Fraction
+) -> Literal["is_pack", "is_each"] | None:
     """Whether a price was plainly typed on the wrong basis: "is_pack" where the price of a pound looks like a
-    pack's, "is_per_lb" the other way round; None where it is fine or nothing can be said.
+    pack's, "is_each" the other way round; None where it is fine or nothing can be said.
 
-    ``per_lb``: as typed it comes to so much a pound; ``pack_lb``: pounds in the pack; ``usual``: a pound of
-    such meat usually costs, from the price list or the shop. The other basis must fit better by far.
+    ``each``: as typed a pound (or kilogram) comes to so much; ``pack``: pounds in the pack; ``usual``: a
+    pound of such meat usually costs, from the price list or the shop. The other basis must fit by far better.
     """
-    if pack_lb is None or usual <= 0 or per_lb <= 0 or pack_lb <= 0:
+    if pack is None or usual <= 0 or each <= 0 or pack <= 0:
         return None
-    other = per_lb * pack_lb if is_pack_price else per_lb / pack_lb
+    other = each * pack if is_pack_price else each / pack
     near = usual / ODD_AT <= other <= usual * ODD_AT
-    if not is_pack_price and per_lb > usual * ODD_AT and near:
+    if not is_pack_price and each > usual * ODD_AT and near:
         return "is_pack"
-    if is_pack_price and per_lb < usual / ODD_AT and near:
-        return "is_per_lb"
+    if is_pack_price and each < usual / ODD_AT and near:
+        return "is_each"
     return None
 
 

@@ -16,12 +16,14 @@ from dolmetsch.core.strip import Column
 from dolmetsch.core.way import plain_method
 from dolmetsch.core.yields import History, Tally
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.models import Batch, BatchWay, StepYield
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways.queries import core_of
 
 #: Change this when yields are derived otherwise; a kitchen's finished batches are then read anew.
 YIELDS_EDITION: Final = "1"
+#: So many of the latest entries about frying are looked at.
+FRYINGS_READ: Final = 60
 
 
 def read_history(kitchen: Kitchen) -> History:
@@ -47,6 +49,16 @@ def read_history(kitchen: Kitchen) -> History:
             scale_variance_sum=row["scale"],
         )
     return history
+
+
+def list_fryings(kitchen: Kitchen) -> list[float]:
+    """Cooked ÷ raw weight of the kitchen's latest fryings of its own, those that count."""
+    acts = (Entry.Act.FRY, Entry.Act.WITHDRAW)
+    told = Entry.objects.filter(kitchen=kitchen, act__in=acts).select_related("fry").order_by("-id")
+    latest: dict[int, Entry] = {}
+    for entry in told[:FRYINGS_READ]:
+        latest.setdefault(entry.corrects_id or entry.pk, entry)
+    return [float(entry.fry.ratio) for entry in latest.values() if entry.act == Entry.Act.FRY]
 
 
 def _renew_stale(kitchen: Kitchen) -> None:

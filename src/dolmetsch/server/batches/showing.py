@@ -36,7 +36,8 @@ FREE_MARKS_SHOWN = 8
 def _read_edition() -> str:
     """A mark of the code that reckons and prints: a page printed by other code is printed anew."""
     here = Path(__file__).parent
-    sources = sorted([*here.glob("*.py"), *(here.parents[1] / "core").glob("**/*.py")])
+    printing, core = here.parent / "quantities", here.parents[1] / "core"
+    sources = sorted([*here.glob("*.py"), *printing.glob("*.py"), *core.glob("**/*.py")])
     return hashlib.sha256(b"".join(source.read_bytes() for source in sources)).hexdigest()[:16]
 
 

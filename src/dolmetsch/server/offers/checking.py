@@ -24,8 +24,7 @@ from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.reference import START_FRY
 from dolmetsch.core.strip import label_kind
 from dolmetsch.core.way import Way as CoreWay
-from dolmetsch.server.batches.history import read_history
-from dolmetsch.server.batches.models import FryLine
+from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.batches.outlooks import show_range
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -44,8 +43,6 @@ DEFAULT_ABOUT: Final = Fraction(20) * GRAMS_PER_LB
 EARLIEST: Final = date(2020, 1, 1)
 LATEST: Final = date(2100, 1, 1)
 MAX_PORTIONS: Final = Fraction(100_000)
-#: So many of the kitchen's latest fryings tell how its own meat fries.
-FRYINGS_READ: Final = 50
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -136,12 +133,7 @@ def _read_plan(kitchen: Kitchen, reader: Reader, told: out.CaseIn) -> Plan:
 
 
 def _house_fry(kitchen: Kitchen) -> Estimate:
-    ratios = (
-        FryLine.objects.filter(entry__kitchen=kitchen, entry__corrections__isnull=True)
-        .order_by("-entry_id")
-        .values_list("ratio", flat=True)[:FRYINGS_READ]
-    )
-    return fry_estimate(START_FRY["house"], [float(ratio) for ratio in ratios])
+    return fry_estimate(START_FRY["house"], list_fryings(kitchen))
 
 
 def kind_of(shop: Priced) -> ShopKind:
@@ -171,7 +163,7 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
     case = check(kitchen, told)
     usual = _usual_prices(kitchen, case)
     shown = [
-        _show_offer(case, case.offers[at], case.assessments[at], usual, currency=kitchen.currency)
+        _show_offer(case, case.offers[at], case.assessments[at], usual, kitchen=kitchen)
         for at in rank(case.assessments)
     ]
     notes = [f"“{name}” has no price that fits in the price list; it is left out." for name in case.missing]
@@ -236,10 +228,10 @@ def _unit_cost(per_gram: float | Fraction) -> UnitCost:
 
 
 def _show_offer(
-    case: Case, read: ReadOffer, found: Assessment, usual: dict[str, Fraction], *, currency: str
+    case: Case, read: ReadOffer, found: Assessment, usual: dict[str, Fraction], *, kitchen: Kitchen
 ) -> out.CaseOfferOut:
     offer, told = read.offer, read.told
-    asked, question = _ask(read, usual, sign_of(currency))
+    asked, question = _ask(read, usual, kitchen)
     pack = offer.pack_grams
     worth = found.worth_up_to
     return out.CaseOfferOut(
@@ -304,25 +296,28 @@ def _money_range(money: Estimate) -> out.MoneyRangeOut:
 
 
 def _ask(
-    read: ReadOffer, usual: dict[str, Fraction], sign: str
-) -> tuple[Literal["is_pack", "is_per_lb"] | None, str | None]:
+    read: ReadOffer, usual: dict[str, Fraction], kitchen: Kitchen
+) -> tuple[Literal["is_pack", "is_each"] | None, str | None]:
     offer = read.offer
     known = usual.get(offer.cut.kind) or usual.get("")
     if read.told.is_sure or known is None:
         return None, None
-    per_lb = offer.price * GRAMS_PER_LB
-    pack_lb = None if offer.pack_grams is None else offer.pack_grams / GRAMS_PER_LB
-    is_pack_price = read.told.basis == "pack"
-    asked = ask_basis(per_lb=per_lb, pack_lb=pack_lb, is_pack_price=is_pack_price, usual=known)
-    if asked is None:
-        return None, None
-    usually = f"such meat usually costs about {sign}{print_money(known)} a pound"
+    unit, word = (GRAMS_PER_LB, "pound") if kitchen.weight_unit == "lb" else (Fraction(1000), "kilogram")
+    usually = known * unit / GRAMS_PER_LB
+    each = offer.price * unit
+    asked = ask_basis(
+        each=each,
+        pack=None if offer.pack_grams is None else offer.pack_grams / unit,
+        is_pack_price=read.told.basis == "pack",
+        usual=usually,
+    )
+    sign = sign_of(kitchen.currency)
+    said = f"such meat usually costs about {sign}{print_money(usually)} a {word}"
     if asked == "is_pack":
-        return (
-            asked,
-            f"{sign}{print_money(per_lb)} a pound? That looks like the price of the pack: {usually}.",
-        )
-    return asked, f"{sign}{read.told.price} for the pack? That looks like the price of a pound: {usually}."
+        return asked, f"{sign}{print_money(each)} a {word}? That looks like the price of the pack: {said}."
+    if asked == "is_each":
+        return asked, f"{sign}{read.told.price} for the pack? That looks like the price of a {word}: {said}."
+    return None, None
 
 
 def read_choices(kitchen: Kitchen) -> out.ChoicesOut:

@@ -112,7 +112,7 @@ class CaseOfferOut(BaseModel):
     doubts: list[str]
     steps: list[StepBeliefOut]
     question: str | None
-    question_is: Literal["is_pack", "is_per_lb"] | None
+    question_is: Literal["is_pack", "is_each"] | None
 
 
 class CaseOut(BaseModel):

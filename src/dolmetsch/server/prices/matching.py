@@ -119,6 +119,9 @@ class _Cells:
     def text(self, target: Target) -> str:
         cell = self.raw(target)
         if isinstance(cell, str):
+            if cell[:1] == "'" and cell[1:2] in tuple("=+-@"):
+                # an export put the apostrophe there, so that no table program runs it
+                return cell[1:].strip()
             refuse_formula(cell)
             return cell.strip()
         return _plain(cell)

@@ -17,7 +17,7 @@ import { useCase } from './useCase'
 
 /** At the meat case: offers ranked by what a sliced pound will come to, against the shop. */
 const { draft, choices, checked, problem, check, put, drop, faultsOf } = useCase()
-const { cost, costText, unitWord } = useUnits()
+const { cost, costText, unit, unitWord } = useUnits()
 const planning = ref(false)
 const typing = ref(false)
 const changing = ref<Offer | null>(null)
@@ -78,9 +78,10 @@ function done(offer: Offer, next: boolean): void {
 }
 
 function answer(offer: Offer, isPack: boolean, asked: string | null): void {
-  const wanted = isPack ? 'pack' : 'per_lb'
-  const swaps = asked === 'is_pack' ? isPack : !isPack
-  put(swaps ? { ...offer, basis: wanted, is_sure: true } : { ...offer, is_sure: true })
+  const byWeight = unit.value === 'lb' ? ('per_lb' as const) : ('per_kg' as const)
+  const isOther = asked === 'is_pack' ? isPack : !isPack
+  const basis = !isOther ? offer.basis : isPack ? ('pack' as const) : byWeight
+  put({ ...offer, basis, is_sure: true })
 }
 useKeys({ a: () => void open(null) })
 </script>

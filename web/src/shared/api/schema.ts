@@ -2995,7 +2995,7 @@ export interface components {
             /** Question */
             question: string | null;
             /** Question Is */
-            question_is: ("is_pack" | "is_per_lb") | null;
+            question_is: ("is_pack" | "is_each") | null;
         };
         /**
          * CaseOut
