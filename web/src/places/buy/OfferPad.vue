@@ -83,6 +83,7 @@ function fromList(event: Event): void {
           <span class="unseen">Another cut</span>
           <input
             v-model.trim="offer.cut"
+            class="box"
             type="text"
             maxlength="80"
             placeholder="another cut"
@@ -91,7 +92,7 @@ function fromList(event: Event): void {
         </label>
         <label v-if="listed.length" class="other">
           <span class="unseen">From the price list</span>
-          <select @change="fromList">
+          <select class="box" @change="fromList">
             <option value="">from the price list …</option>
             <option v-for="(one, at) in listed" :key="one.cut" :value="at">
               {{ one.cut }}, {{ one.price }}/lb, {{ one.source }}
@@ -141,10 +142,11 @@ function fromList(event: Event): void {
     </div>
     <div class="price">
       <div class="fields">
-        <label :class="{ here: field === 'price' }">
+        <label class="named" :class="{ here: field === 'price' }">
           <span>Price, {{ sign }}</span>
           <input
             v-model="offer.price"
+            class="box"
             type="text"
             inputmode="none"
             autocomplete="off"
@@ -153,10 +155,11 @@ function fromList(event: Event): void {
             @focus="field = 'price'"
           />
         </label>
-        <label :class="{ here: field === 'weight' }">
+        <label class="named" :class="{ here: field === 'weight' }">
           <span>Pack weighs, {{ weightUnit }}</span>
           <input
             v-model="weight"
+            class="box"
             type="text"
             inputmode="none"
             autocomplete="off"
@@ -208,18 +211,6 @@ function fromList(event: Event): void {
 .other {
   flex: 1 1 150px;
   min-width: 0;
-}
-
-input,
-select {
-  width: 100%;
-  min-height: 44px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .flag {

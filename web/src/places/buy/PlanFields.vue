@@ -17,15 +17,15 @@ function setDay(event: Event): void {
 
 <template>
   <div class="plan">
-    <label>
+    <label class="named">
       <span>Made by</span>
-      <select v-model="plan.way">
+      <select v-model="plan.way" class="box">
         <option v-for="way in choices.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
       </select>
     </label>
-    <label>
+    <label class="named">
       <span>Must beat</span>
-      <select v-model="plan.against">
+      <select v-model="plan.against" class="box">
         <option value="">the usual: the good one</option>
         <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
           {{ shop.name }}, {{ costText(shop.price) }} a {{ unitWord }}
@@ -47,9 +47,9 @@ function setDay(event: Event): void {
       placeholder="60"
       inputmode="numeric"
     />
-    <label>
+    <label class="named">
       <span>To be eaten on</span>
-      <input type="date" :value="plan.on ?? ''" @change="setDay" />
+      <input class="box" type="date" :value="plan.on ?? ''" @change="setDay" />
     </label>
     <p class="links small">
       <RouterLink :to="{ name: 'ways' }">Ways, and what they use</RouterLink>
@@ -63,25 +63,6 @@ function setDay(event: Event): void {
   grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
   gap: 8px 14px;
   align-items: start;
-}
-
-label > span {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
-}
-
-select,
-input[type='date'] {
-  width: 100%;
-  min-height: 44px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 .links {

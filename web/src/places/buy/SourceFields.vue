@@ -35,7 +35,7 @@ const pieces = computed(() => {
   <div class="lines">
     <div class="pick">
       <label :for="`${id}-batch`">From batch</label>
-      <select :id="`${id}-batch`" v-model="draft.from_batch">
+      <select :id="`${id}-batch`" v-model="draft.from_batch" class="box">
         <option value="">choose one</option>
         <option v-for="batch in batches" :key="batch.code" :value="batch.code">
           {{ batch.code }} {{ batch.name }}
@@ -44,7 +44,7 @@ const pieces = computed(() => {
     </div>
     <div v-if="draft.from_batch" class="pick">
       <label :for="`${id}-piece`">Piece</label>
-      <select :id="`${id}-piece`" v-model="draft.from_piece">
+      <select :id="`${id}-piece`" v-model="draft.from_piece" class="box">
         <option value="">choose one</option>
         <option v-for="piece in pieces" :key="piece.mark" :value="piece.mark">{{ piece.word }}</option>
       </select>
@@ -69,14 +69,5 @@ const pieces = computed(() => {
 label {
   font-weight: 600;
   font-size: 14px;
-}
-
-select {
-  min-height: 44px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
 }
 </style>

@@ -116,9 +116,16 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
       only then is anything written. The same list twice changes nothing.
     </p>
     <div class="from">
-      <label class="source">
+      <label class="named source">
         <span>Whose list it is</span>
-        <input v-model="source" type="text" list="sources" maxlength="60" placeholder="Tidewell Provisions" />
+        <input
+          v-model="source"
+          class="box"
+          type="text"
+          list="sources"
+          maxlength="60"
+          placeholder="Tidewell Provisions"
+        />
         <datalist id="sources">
           <option v-for="one in known.data.value?.sources ?? []" :key="one" :value="one" />
         </datalist>
@@ -186,23 +193,6 @@ section {
   flex-wrap: wrap;
   gap: 8px 14px;
   align-items: end;
-}
-
-.source span {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
-}
-
-.source input {
-  min-height: 44px;
-  width: 260px;
-  max-width: 100%;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
 }
 
 .care {

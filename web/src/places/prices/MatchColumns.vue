@@ -42,7 +42,12 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
           <td v-for="(head, at) in list.heads" :key="at">
             <label>
               <span class="unseen">Column {{ head }} is</span>
-              <select :value="targetOf(at)" :class="{ used: targetOf(at) }" @change="put(at, $event)">
+              <select
+                class="box"
+                :value="targetOf(at)"
+                :class="{ used: targetOf(at) }"
+                @change="put(at, $event)"
+              >
                 <option value="">not read</option>
                 <option v-for="[target, word] in targets" :key="target" :value="target">{{ word }}</option>
               </select>
@@ -61,38 +66,38 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
     </table>
   </div>
   <div class="rest">
-    <label v-if="!has('sort')">
+    <label v-if="!has('sort')" class="named">
       <span>All of it is</span>
-      <select v-model="match.sort">
+      <select v-model="match.sort" class="box">
         <option v-for="sort in sorts" :key="sort.value" :value="sort.value">
           {{ sort.word.toLowerCase() }}
         </option>
       </select>
     </label>
-    <label v-if="!has('unit')">
+    <label v-if="!has('unit')" class="named">
       <span>A price alone is for</span>
-      <select v-model="match.per">
+      <select v-model="match.per" class="box">
         <option value="">what the pack size says</option>
         <option value="lb">a pound</option>
         <option value="kg">a kilogram</option>
         <option value="each">each</option>
       </select>
     </label>
-    <label>
+    <label class="named">
       <span>Decimal sign</span>
-      <select v-model="match.decimal">
+      <select v-model="match.decimal" class="box">
         <option value="">as it looks ({{ decimalWord }})</option>
         <option value=".">a point: 3.49</option>
         <option value=",">a comma: 3,49</option>
       </select>
     </label>
-    <label v-if="!has('day')">
+    <label v-if="!has('day')" class="named">
       <span>The prices are of</span>
-      <input v-model="match.on" type="date" />
+      <input v-model="match.on" class="box" type="date" />
     </label>
-    <label v-else>
+    <label v-else class="named">
       <span>03/04/2026 means</span>
-      <select v-model="match.day_first">
+      <select v-model="match.day_first" class="box">
         <option :value="true">3 April</option>
         <option :value="false">4 March</option>
       </select>
@@ -130,17 +135,6 @@ th {
   color: var(--quiet);
 }
 
-select,
-input {
-  min-height: 40px;
-  padding: 0 8px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
-}
-
 select.used {
   border: 2px solid var(--ink);
   font-weight: 650;
@@ -150,12 +144,5 @@ select.used {
   display: flex;
   flex-wrap: wrap;
   gap: 8px 16px;
-}
-
-.rest span {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
 }
 </style>

@@ -122,7 +122,9 @@ function send(withdraw: boolean): void {
         placeholder="Quay butcher"
       />
       <div>
-        <label class="day"><span>On</span><input v-model="draft.on" type="date" :max="today" /></label>
+        <label class="named day"
+          ><span>On</span><input v-model="draft.on" class="box" type="date" :max="today"
+        /></label>
       </div>
       <TypedInput
         v-if="isShop"
@@ -169,22 +171,6 @@ function send(withdraw: boolean): void {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
   gap: 8px 14px;
-}
-
-.day span {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
-}
-
-.day input {
-  width: 100%;
-  min-height: 44px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
 }
 
 .note > button {

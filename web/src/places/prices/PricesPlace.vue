@@ -8,7 +8,7 @@ import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import NotePrice from './NotePrice.vue'
 import SparkLine from './SparkLine.vue'
-import { type Sort, sorts, sortWords, usePer, usePrices } from './usePrices'
+import { type Item, type Sort, sorts, sortWords, usePer, usePrices } from './usePrices'
 
 /** The price list: latest, lowest and usual price of everything, with a line of its history. */
 const PAGE = 60
@@ -24,6 +24,11 @@ const { perText, otherText } = usePer()
 const choices = computed(() =>
   sorts.map(({ value, word }) => ({ value, word: `${word} ${prices.value?.counts[value] ?? ''}`.trim() })),
 )
+/** "11 slices, up to 10 % water" */
+const aboutText = (item: Item): string =>
+  [item.slices ? `${item.slices} slices` : '', item.solution ? `up to ${Number(item.solution)} % water` : '']
+    .filter(Boolean)
+    .join(', ')
 const isShop = computed(() => sort.value === 'shop_pack')
 const last = computed(() => Math.max(0, Math.ceil((prices.value?.total ?? 0) / PAGE) - 1))
 const address = (form: string): string => `/api/kitchens/${slug.value}/prices/files/${form}`
@@ -61,7 +66,7 @@ const dry = computed(() =>
     <ChoiceBar v-model="sort" label="Sort" quiet-label :choices="choices" />
     <label class="find">
       <span class="unseen">Find by name</span>
-      <input v-model="find" type="search" placeholder="find by name" maxlength="80" />
+      <input v-model="find" class="box" type="search" placeholder="find by name" maxlength="80" />
     </label>
   </div>
   <LoadState v-if="!prices" :error="error" what="the price list" @retry="refetch()" />
@@ -90,8 +95,7 @@ const dry = computed(() =>
               <RouterLink :to="{ name: 'price', params: { id: item.id } }">{{ item.name }}</RouterLink>
               <span v-if="item.kind && item.kind !== item.name" class="badge">{{ item.kind }}</span>
               <span v-if="item.slices || item.solution" class="sub">
-                <template v-if="item.slices">{{ item.slices }} slices</template>
-                <template v-if="item.solution"> up to {{ Number(item.solution) }} % water</template>
+                {{ aboutText(item) }}
               </span>
             </th>
             <td class="right">
@@ -145,15 +149,6 @@ const dry = computed(() =>
 .find {
   margin-left: auto;
   flex: 0 1 220px;
-}
-
-.find input {
-  width: 100%;
-  min-height: 40px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
 }
 
 .list {

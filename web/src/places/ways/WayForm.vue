@@ -72,9 +72,9 @@ function send(put_away: boolean): void {
     <ol>
       <li v-for="(one, at) in draft.steps" :key="at">
         <div class="row">
-          <label
+          <label class="named"
             ><span>Step {{ at + 1 }}</span>
-            <select v-model="one.method">
+            <select v-model="one.method" class="box">
               <option v-for="method in methods" :key="method.key" :value="method.key">
                 {{ word(method.key) }}
               </option>
@@ -92,7 +92,9 @@ function send(put_away: boolean): void {
             :path="`steps[${at}].pound_minutes`"
             inputmode="decimal"
           />
-          <label><span>Days</span><input v-model.number="one.days" type="number" min="0" max="400" /></label>
+          <label class="named"
+            ><span>Days</span><input v-model.number="one.days" class="box" type="number" min="0" max="400"
+          /></label>
           <TypedInput
             v-model="one.worth"
             label="What comes off is worth"
@@ -114,17 +116,17 @@ function send(put_away: boolean): void {
             :path="`steps[${at}].used[${place}].amount`"
             placeholder="2.5 % or 25 g or 1"
           />
-          <label
+          <label class="named"
             ><span>of</span>
-            <select v-model="use.per">
+            <select v-model="use.per" class="box">
               <option value="kg">a kilogram of meat</option>
               <option value="lb">a pound of meat</option>
               <option value="batch">the batch</option>
             </select></label
           >
-          <label
+          <label class="named"
             ><span>counts as</span>
-            <select v-model="use.group">
+            <select v-model="use.group" class="box">
               <option v-for="group in groups" :key="group" :value="group">{{ group }}</option>
             </select></label
           >
@@ -222,25 +224,6 @@ li {
 
 .way > .row {
   grid-template-columns: repeat(auto-fit, minmax(160px, 1fr));
-}
-
-label span {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
-}
-
-select,
-input[type='number'] {
-  width: 100%;
-  min-height: 44px;
-  padding: 0 8px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 @media (max-width: 979px) {

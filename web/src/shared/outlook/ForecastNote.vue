@@ -34,7 +34,7 @@ function change(event: Event): void {
     <p v-for="note in forecast.told" :key="note" class="small care">{{ note }}</p>
     <label v-if="ways.data.value?.ways.length">
       <span class="small">Made by</span>
-      <select :value="forecast.way ?? ''" @change="change">
+      <select class="box" :value="forecast.way ?? ''" @change="change">
         <option v-if="!forecast.way" value="">the plain way</option>
         <option v-for="way in ways.data.value.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
       </select>
@@ -70,17 +70,6 @@ section {
   border-left: 4px solid var(--care);
   padding-left: 8px;
   color: var(--care-ink);
-}
-
-select {
-  width: 100%;
-  min-height: 40px;
-  padding: 0 8px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  color: var(--ink);
 }
 
 summary {
