@@ -7,7 +7,7 @@ from dolmetsch.server.batches.api import answer_recorded
 from dolmetsch.server.batches.schemas import RecordedOut
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.offers import schemas
-from dolmetsch.server.offers.checking import read_case, read_choices
+from dolmetsch.server.offers.showing import read_case, read_choices
 from dolmetsch.server.offers.taking import take_offer
 from dolmetsch.server.problems import Problem
 

@@ -2,13 +2,12 @@
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
-import { dayText } from '@/shared/quantity/when'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import NotePrice from './NotePrice.vue'
-import SparkLine from './SparkLine.vue'
-import { type Item, type Sort, sorts, sortWords, usePer, usePrices } from './usePrices'
+import PriceTable from './PriceTable.vue'
+import { type Sort, sorts, usePrices } from './usePrices'
 
 /** The price list: latest, lowest and usual price of everything, with a line of its history. */
 const PAGE = 60
@@ -20,16 +19,9 @@ const page = ref(0)
 const noting = ref(false)
 watch([sort, sought], () => (page.value = 0))
 const { data: prices, error, refetch } = usePrices(sort, sought, page)
-const { perText, otherText } = usePer()
 const choices = computed(() =>
   sorts.map(({ value, word }) => ({ value, word: `${word} ${prices.value?.counts[value] ?? ''}`.trim() })),
 )
-/** "11 slices, up to 10 % water" */
-const aboutText = (item: Item): string =>
-  [item.slices ? `${item.slices} slices` : '', item.solution ? `up to ${Number(item.solution)} % water` : '']
-    .filter(Boolean)
-    .join(', ')
-const isShop = computed(() => sort.value === 'shop_pack')
 const last = computed(() => Math.max(0, Math.ceil((prices.value?.total ?? 0) / PAGE) - 1))
 const address = (form: string): string => `/api/kitchens/${slug.value}/prices/files/${form}`
 const dry = computed(() =>
@@ -72,57 +64,7 @@ const dry = computed(() =>
   <LoadState v-if="!prices" :error="error" what="the price list" @retry="refetch()" />
   <template v-else>
     <div v-if="prices.items.length" class="panel list">
-      <table>
-        <caption class="unseen">
-          {{
-            sortWords[sort]
-          }}
-        </caption>
-        <thead>
-          <tr>
-            <th scope="col">What</th>
-            <th scope="col" class="right">Latest</th>
-            <th scope="col">Seen</th>
-            <th scope="col" class="right">Usual</th>
-            <th scope="col" class="right">Lowest</th>
-            <th v-if="isShop" scope="col">Fried</th>
-            <th scope="col">History</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="item in prices.items" :key="item.id">
-            <th scope="row">
-              <RouterLink :to="{ name: 'price', params: { id: item.id } }">{{ item.name }}</RouterLink>
-              <span v-if="item.kind && item.kind !== item.name" class="badge">{{ item.kind }}</span>
-              <span v-if="item.slices || item.solution" class="sub">
-                {{ aboutText(item) }}
-              </span>
-            </th>
-            <td class="right">
-              <b>{{ perText(item.latest) }}</b><span class="sub">{{ otherText(item.latest) }}</span>
-            </td>
-            <td>
-              {{ item.source }}<span class="sub">{{ dayText(item.latest_on) }}, {{ item.latest_typed }}</span>
-            </td>
-            <td class="right">{{ perText(item.usual) }}</td>
-            <td class="right">
-              {{ perText(item.lowest) }}<span class="sub">{{ dayText(item.lowest_on) }}</span>
-            </td>
-            <td v-if="isShop">
-              <template v-if="item.fry?.mean"
-                >{{ item.fry.mean }} % left<span class="sub"
-                  ><template v-if="item.fry.spread">± {{ item.fry.spread }}, </template>{{ item.fry.tests }}
-                  {{ item.fry.tests === 1 ? 'test' : 'tests' }}</span
-                ></template
-              ><span v-else class="quiet">not yet</span>
-            </td>
-            <td class="line">
-              <SparkLine v-if="item.history.length > 1" :history="item.history" />
-              <span v-else class="quiet small">seen once</span>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <PriceTable :items="prices.items" :sort="sort" />
     </div>
     <p v-else class="panel empty quiet">{{ dry }}</p>
     <nav v-if="last > 0" class="pages" aria-label="Pages">
@@ -156,55 +98,6 @@ const dry = computed(() =>
   overflow-x: auto;
 }
 
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-thead th {
-  font-size: 13px;
-  font-weight: 500;
-  font-stretch: 88%;
-  color: var(--quiet);
-  padding-top: 10px;
-}
-
-th,
-td {
-  text-align: left;
-  padding: 8px 14px 8px 0;
-  vertical-align: top;
-  border-bottom: 1px solid #e4e8e6;
-}
-
-tbody tr:last-child > * {
-  border-bottom: 0;
-}
-
-tbody th {
-  font-weight: 680;
-  font-size: 16px;
-}
-
-.badge {
-  margin-left: 8px;
-  font-size: 12px;
-  padding: 1px 8px;
-}
-
-.sub {
-  display: block;
-  font-size: 13px;
-  font-weight: 450;
-  font-stretch: 90%;
-  color: var(--quiet);
-}
-
-.right {
-  text-align: right;
-  white-space: nowrap;
-}
-
 .files {
   display: grid;
   gap: 8px;
@@ -230,39 +123,6 @@ tbody th {
 
   .list {
     padding: 0 12px;
-  }
-
-  table,
-  tbody,
-  tr {
-    display: block;
-  }
-
-  thead {
-    display: none;
-  }
-
-  tr {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 2px 12px;
-    padding: 10px 0;
-    border-bottom: 1px solid #e4e8e6;
-  }
-
-  th,
-  td {
-    border: 0;
-    padding: 0;
-  }
-
-  td:nth-child(4)::before {
-    content: 'usual ';
-    color: var(--quiet);
-  }
-
-  td:nth-child(5) {
-    display: none;
   }
 }
 </style>

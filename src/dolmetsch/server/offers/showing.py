@@ -1,0 +1,209 @@
+"""What is shown of a case check: offers with their ranges, the shop's lines, what there is to choose from."""
+
+from datetime import date, timedelta
+from decimal import Decimal
+from fractions import Fraction
+from typing import Literal
+
+from dolmetsch.core.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.offer import LB, Assessment, Plan, ShopKind, ask_basis, rank
+from dolmetsch.core.outlook import Estimate
+from dolmetsch.core.strip import label_kind
+from dolmetsch.server.batches.outlooks import show_range
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.offers import schemas as out
+from dolmetsch.server.offers.checking import EARLIEST, LATEST, Case, check, kind_of, usual_prices
+from dolmetsch.server.offers.reading import ReadOffer
+from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.quantities.printing import print_money, print_unit_cost, print_weight, sign_of
+from dolmetsch.server.quantities.schemas import UnitCost
+from dolmetsch.server.ways.models import Way
+from dolmetsch.server.ways.queries import label_portion, list_latest
+from dolmetsch.server.ways.schemas import WayIn
+
+
+def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
+    """The answer to a case check; nothing is written.
+
+    Raises:
+        DomainError: not_found (the way).
+    """
+    case = check(kitchen, told)
+    usual = usual_prices(kitchen, case)
+    shown = [
+        show_offer(case, case.offers[at], case.assessments[at], usual, kitchen=kitchen)
+        for at in rank(case.assessments)
+    ]
+    notes = [f"“{name}” has no price that fits in the price list; it is left out." for name in case.missing]
+    if not case.kinds:
+        notes.append("No shop pack is in the price list yet, so nothing can be said against the shop.")
+    days = case.core.days
+    return out.CaseOut(
+        offers=shown,
+        shops=show_shops(case.shops, case.kinds),
+        against=None if case.against is None else case.against.name,
+        problems=case.reader.problems,
+        way=case.way.name,
+        way_days=days,
+        portion_label=label_portion(WayIn.model_validate(case.way.told)),
+        buy_by=_buy_by(told.on, days),
+        told=notes,
+    )
+
+
+def _buy_by(on: date | None, days: int) -> date | None:
+    """The last day to buy for eating on a day."""
+    return on - timedelta(days=days) if on is not None and EARLIEST <= on <= LATEST else None
+
+
+def show_shops(shops: list[Priced], kinds: list[ShopKind]) -> list[out.ShopLineOut]:
+    """The shop's kinds, cheapest first."""
+    lines = []
+    for shop, kind in sorted(zip(shops, kinds, strict=True), key=lambda pair: pair[1].price):
+        tests = len(shop.fryings)
+        lines.append(
+            out.ShopLineOut(
+                name=kind.name,
+                kind=shop.item.kind,
+                price=_unit_cost(kind.price),
+                cooked_oz=print_money(Fraction(kind.price / kind.fry.middle * LB / 16)),
+                fry=fixed(Fraction(kind.fry.middle) * 100, 1),
+                fry_told=f"{tests} fryings" if tests else "start value, not fried yet",
+            )
+        )
+    return lines
+
+
+def _unit_cost(per_gram: float | Fraction) -> UnitCost:
+    shown = print_unit_cost(Fraction(per_gram) * GRAMS_PER_LB)
+    assert shown is not None
+    return shown
+
+
+def show_offer(
+    case: Case, read: ReadOffer, found: Assessment, usual: dict[str, Fraction], *, kitchen: Kitchen
+) -> out.CaseOfferOut:
+    """One offer carried to the end; ``usual`` is what a pound of each kind of cut usually costs."""
+    offer, told = read.offer, read.told
+    asked, question = _ask(read, usual, kitchen)
+    pack = offer.pack_grams
+    worth = found.worth_up_to
+    return out.CaseOfferOut(
+        id=told.id,
+        cut=told.cut,
+        tag=_unit_cost(offer.price),
+        meat=_unit_cost(offer.meat_price) if offer.solution else None,
+        sliced=show_range(found.outlook.price),
+        portion=None if found.portion is None else _money_range(found.portion),
+        cooked_oz=_money_range(
+            Estimate(middle=found.cooked.middle * LB / 16, log_deviation=found.cooked.log_deviation)
+        ),
+        worth_up_to=print_unit_cost(worth),
+        worth_pack=None if worth is None or pack is None else print_money(worth * pack / GRAMS_PER_LB),
+        chance=None if found.chance is None else round(100 * found.chance),
+        verdict=found.verdict,
+        hour=None if found.hourly is None else print_money(Fraction(found.hourly)),
+        amount=_show_amount(found),
+        pack=None if pack is None else print_weight(pack),
+        packs_wanted=_packs_wanted(case.plan, found),
+        doubts=list(found.doubts),
+        steps=[
+            out.StepBeliefOut(
+                label=label_kind(step.kind),
+                told=milestone.belief.explain(),
+                price=show_range(milestone.price),
+            )
+            for step, milestone in zip(case.core.steps, found.outlook.milestones, strict=True)
+        ],
+        question=question,
+        question_is=asked,
+    )
+
+
+def _packs_wanted(plan: Plan, found: Assessment) -> int | None:
+    pack = found.offer.pack_grams
+    if pack is None:
+        return None
+    return (found.amount.packs if found.amount else None) or max(1, round(plan.grams / pack))
+
+
+def _show_amount(found: Assessment) -> out.AmountOut | None:
+    amount = found.amount
+    if amount is None:
+        return None
+    grams = Fraction(amount.grams)
+    return out.AmountOut(
+        packs=amount.packs,
+        weight=print_weight(grams),
+        cost=print_money(grams * found.offer.price),
+        left=print_weight(Fraction(amount.left_grams)),
+        left_portions=fixed(Fraction(amount.left_portions), 0),
+    )
+
+
+def _money_range(money: Estimate) -> out.MoneyRangeOut:
+    return out.MoneyRangeOut(
+        middle=print_money(Fraction(money.middle)),
+        low=print_money(Fraction(money.low)),
+        high=print_money(Fraction(money.high)),
+    )
+
+
+def _ask(
+    read: ReadOffer, usual: dict[str, Fraction], kitchen: Kitchen
+) -> tuple[Literal["is_pack", "is_each"] | None, str | None]:
+    offer = read.offer
+    known = usual.get(offer.cut.kind) or usual.get("")
+    if read.told.is_sure or known is None:
+        return None, None
+    unit, word = (GRAMS_PER_LB, "pound") if kitchen.weight_unit == "lb" else (Fraction(1000), "kilogram")
+    usually = known * unit / GRAMS_PER_LB
+    each = offer.price * unit
+    asked = ask_basis(
+        each=each,
+        pack=None if offer.pack_grams is None else offer.pack_grams / unit,
+        is_pack_price=read.told.basis == "pack",
+        usual=usually,
+    )
+    sign = sign_of(kitchen.currency)
+    said = f"such meat usually costs about {sign}{print_money(usually)} a {word}"
+    if asked == "is_pack":
+        return asked, f"{sign}{print_money(each)} a {word}? That looks like the price of the pack: {said}."
+    if asked == "is_each":
+        return asked, f"{sign}{read.told.price} for the pack? That looks like the price of a {word}: {said}."
+    return None, None
+
+
+def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
+    """What a case check can be made of: ways, shop kinds, meats of the price list."""
+    shops = list_priced(kitchen, "shop_pack")
+    return out.ChoicesOut(
+        ways=[_show_way(way) for way in list_latest(kitchen)],
+        shops=show_shops(shops, [kind_of(shop) for shop in shops]),
+        listed=[_show_listed(priced) for priced in list_priced(kitchen, "meat")],
+    )
+
+
+def _show_way(way: Way) -> out.WayChoiceOut:
+    told = WayIn.model_validate(way.told)
+    steps = ", ".join(step.method.replace("_", " ") for step in told.steps)
+    return out.WayChoiceOut(name=way.name, steps=steps, portion=label_portion(told))
+
+
+def _show_listed(priced: Priced) -> out.ListedOut:
+    latest = priced.latest
+    per_lb = priced.price.paid / priced.price.size * GRAMS_PER_LB
+    return out.ListedOut(
+        cut=priced.item.name,
+        price=print_money(per_lb),
+        source=latest.source,
+        on=latest.seen_on,
+        pack_weight=_spell(latest.grams) if latest.is_pack and latest.grams else "",
+        solution="" if latest.solution_ratio is None else f"{(latest.solution_ratio * 100).normalize():f}",
+    )
+
+
+def _spell(grams: Decimal) -> str:
+    pounds = Fraction(grams) / GRAMS_PER_LB
+    exact = pounds * 100
+    return f"{fixed(pounds, 2)} lb" if exact.denominator == 1 else f"{grams.normalize():f} g"
