@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.listed import guess_decimal, read_listed_day, read_listed_number, refuse_formula
 from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.price_history import Seen, mean_and_spread, summarise
+from dolmetsch.core.price_history import Seen, is_odd, mean_and_spread, summarise
 from dolmetsch.core.scoring import place, score
 
 near = pytest.approx
@@ -124,6 +124,14 @@ def test_latest_lowest_and_usual():
     assert told.usual == F(9, 2)
     assert summarise([]) is None
     assert summarise([seen(9, 2, 1), seen(3, 2, 2)]).lowest.order == 2
+
+
+def test_three_times_the_usual_is_odd():
+    assert not is_odd(F(3), F(1))
+    assert is_odd(F(301, 100), F(1))
+    assert not is_odd(F(1, 3), F(1))
+    assert is_odd(F(33, 100), F(1))
+    assert not is_odd(F(5), F(0))
 
 
 def test_mean_and_spread_of_fryings():

@@ -138,6 +138,19 @@ def test_a_wrong_price_is_corrected_by_a_later_one_that_says_why(api):
     assert api.get("/prices?sort=meat")[1]["items"] == []
 
 
+def test_a_price_far_off_the_usual_is_asked_about_before_it_is_noted(api):
+    noted(api, price="2.80", on="2026-02-01")
+    for price in ("34.20", "0.28"):
+        status, problem = note(api, {**JOWL, "price": price})
+        assert (status, problem["code"]) == (422, "odd_price")
+        assert f"{price} a pound is far off the usual 2.80 a pound" in problem["detail"]
+    assert Quote.objects.count() == 1
+    assert noted(api, price="34.20", size="12 lb")["item"]["latest"]["weight"]["per_lb"] == "2.85"
+    sure = noted(api, price="34.20", is_sure=True, on="2026-03-03")
+    # a slip that was noted all the same is corrected without being asked again
+    noted(api, corrects=sure["quote"], reason="a slip", on="2026-03-03")
+
+
 def test_rows_are_never_changed_and_are_of_one_kitchen(api, other):
     quote = noted(api)
     for table in ("prices_quote",):
@@ -372,6 +385,16 @@ def test_two_prices_on_one_day_are_told_before_they_are_written(api):
     seen = look(api, told)
     assert (seen["new"], seen["known"]) == (3, 1)
     assert "Rows 2 and 4: two prices of “jowl”" in seen["told"][0]
+
+
+def test_rows_far_off_the_usual_are_asked_about_before_they_are_written(api):
+    noted(api, name="jowl", price="2.80")
+    told = upload(
+        api, "item,price,unit\njowl,34.20,lb\nbelly,3,lb\nbelly,3.10,lb\nbelly,31,lb\nloin,99,lb\n"
+    )[1]
+    said = [one for one in look(api, told)["told"] if "far off" in one]
+    assert [one.split(":")[0] for one in said] == ["Row 2", "Row 5"]
+    assert "“jowl” at 34.20 a pound is far off the usual 2.80 a pound. Is it the price of a pack?" in said[0]
 
 
 def test_a_long_list_is_written_piece_by_piece_and_gone_on_with_after_a_break(api):

@@ -14,6 +14,7 @@ from dolmetsch.core.batch import Policy
 from dolmetsch.core.cuts import OTHER, Cut
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.outlook import Estimate, Outlook, Standing, carry
+from dolmetsch.core.price_history import is_odd
 from dolmetsch.core.reference import METHODS, StartYield
 from dolmetsch.core.way import Way, cost_step
 from dolmetsch.core.yields import Belief, History, believe, believe_ratio, tally
@@ -23,8 +24,6 @@ Verdict = Literal["buy", "walk_past", "too_close"]
 SURE_AT: Final = 0.75
 #: More water than this is no label a shop prints; it is a slip.
 MAX_SOLUTION: Final = Fraction(1, 2)
-#: A price so many times the usual one is taken for a slip, if the pack's weight explains it.
-ODD_AT: Final = 3
 LB: Final = float(GRAMS_PER_LB)
 
 
@@ -238,12 +237,9 @@ def ask_basis(
     if pack is None or usual <= 0 or each <= 0 or pack <= 0:
         return None
     other = each * pack if is_pack_price else each / pack
-    near = usual / ODD_AT <= other <= usual * ODD_AT
-    if not is_pack_price and each > usual * ODD_AT and near:
-        return "is_pack"
-    if is_pack_price and each < usual / ODD_AT and near:
-        return "is_each"
-    return None
+    if not is_odd(each, usual) or is_odd(other, usual) or (each > usual) == is_pack_price:
+        return None
+    return "is_each" if is_pack_price else "is_pack"
 
 
 def fry_estimate(start: StartYield, tests: Sequence[float]) -> Estimate:

@@ -6,6 +6,8 @@ from datetime import date, timedelta
 from fractions import Fraction
 from typing import Final
 
+#: A price so many times the usual one, or so small a part of it, is asked about.
+ODD_AT: Final = 3
 #: The usual price is the median of so long before the latest one.
 USUAL_SPAN: Final = timedelta(days=365)
 
@@ -37,6 +39,11 @@ def summarise(history: Sequence[Seen]) -> Summary | None:
     year = sorted(seen.each for seen in history if seen.on > latest.on - USUAL_SPAN)
     middle = (year[(len(year) - 1) // 2] + year[len(year) // 2]) / 2
     return Summary(latest=latest, lowest=lowest, usual=middle)
+
+
+def is_odd(each: Fraction, usual: Fraction) -> bool:
+    """Whether a price is so far off the usual one that it may be for something else: a pack, a kilogram."""
+    return usual > 0 and not usual / ODD_AT <= each <= usual * ODD_AT
 
 
 def mean_and_spread(ratios: Sequence[Fraction]) -> tuple[Fraction | None, Fraction | None]:

@@ -4,10 +4,20 @@ from decimal import Decimal
 
 from django.db import IntegrityError, transaction
 
+from dolmetsch.core.price_history import is_odd, summarise
 from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
-from dolmetsch.server.prices.queries import current_quotes, get_item, price_items, print_price, show_item
+from dolmetsch.server.prices.queries import (
+    current_quotes,
+    get_item,
+    price_items,
+    price_of,
+    print_price,
+    seen_of,
+    show_item,
+    tell_per,
+)
 from dolmetsch.server.prices.reading import read_quote
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
@@ -51,6 +61,8 @@ def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
     same = _find_same(item, quote) if wrong is None else None
     if same is not None:
         return _tell(same, ["This price was noted before; nothing was written."])
+    if not (told.withdraw or told.is_sure):
+        _ask_where_odd(item, quote, wrong)
     quote.kitchen, quote.item, quote.corrects = write.kitchen, item, wrong
     quote.is_withdrawal, quote.reason = told.withdraw, told.reason
     quote.recorded_at, quote.recorded_by = write.now, write.user
@@ -99,6 +111,29 @@ def _find_same(item: PriceItem, quote: Quote) -> Quote | None:
         .select_related("item")
         .first()
     )
+
+
+def _ask_where_odd(item: PriceItem, quote: Quote, wrong: Quote | None) -> None:
+    """Refuse a price far off the usual one until it is said to be right.
+
+    Raises:
+        DomainError: odd_price.
+    """
+    history = [
+        seen_of(other)
+        for other in current_quotes([item])
+        if (other.grams is None) == (quote.grams is None) and other != wrong
+    ]
+    summary = summarise(history)
+    price = price_of(quote)
+    each = price.paid / price.size
+    if summary is None or not is_odd(each, summary.usual):
+        return
+    unit, is_weighed = item.kitchen.weight_unit, price.grams is not None
+    now, usual = (tell_per(one, is_weighed=is_weighed, unit=unit) for one in (each, summary.usual))
+    said = f"{now} is far off the usual {usual}. If it is for a pack, give the pack's size."
+    fault = FieldProblem(path="price", code="odd_price", message=said)
+    raise DomainError("odd_price", 422, "Is that right?", said, [fault])
 
 
 def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:

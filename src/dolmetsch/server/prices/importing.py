@@ -4,20 +4,22 @@ Each piece is one transaction that begins where the last one ended, so that a br
 nothing and doubles nothing. A price that is there already (line, source, day, paid, size) is left alone.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from datetime import date
 from decimal import Decimal
 from fractions import Fraction
+from statistics import median
 from typing import Final
 
 from django.db import transaction
 
+from dolmetsch.core.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
-from dolmetsch.server.prices.queries import show_per
+from dolmetsch.server.prices.queries import show_per, tell_per
 from dolmetsch.server.prices.reading import put_price
 from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
@@ -119,6 +121,7 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
     if problems:
         return answer
     known = _known(kept)
+    fresh: list[ReadRow] = []
     days: dict[tuple[str, str, date], tuple[int, Identity]] = {}
     for read in read_rows(kept.table, match, decimal=decimal, today=today):
         if isinstance(read, Fault):
@@ -131,12 +134,14 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
         answer.new += not is_known
         if not is_known:
             _note_twice(answer.told, days, read)
+            fresh.append(read)
         known.add(read.identity)
         if len(answer.sample) < SAMPLE:
             answer.sample.append(_show_row(read, is_known=is_known))
+    answer.told += _tell_odd(kept, fresh)
     if len(answer.told) > TWICE_TOLD:
         more = len(answer.told) - TWICE_TOLD
-        answer.told = [*answer.told[:TWICE_TOLD], f"… and {more} more pairs."]
+        answer.told = [*answer.told[:TWICE_TOLD], f"… and {more} more like these."]
     return answer
 
 
@@ -163,6 +168,38 @@ def _note_twice(
         said = f"Rows {row} and {read.row}: two prices of “{read.name}” on {read.on.isoformat()}. "
         told.append(said + "Both are kept; the later row counts.")
     days[day] = (read.row, read.identity)
+
+
+def _tell_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
+    """Rows far off what their line usually costs: by the price list, else by three rows of this one."""
+    by_line: dict[tuple[str, bool], list[Fraction]] = {}
+    for read in fresh:
+        by_line.setdefault(_line_of(read), []).append(read.price.paid / read.price.size)
+    quotes = Quote.objects.filter(
+        kitchen_id=kept.kitchen_id,
+        item__name__in={read.name for read in fresh},
+        corrections__isnull=True,
+        is_withdrawal=False,
+    ).values_list("item__sort", "item__name", "paid", "grams", "count")
+    listed: dict[tuple[str, bool], list[Fraction]] = {}
+    for sort, name, paid, grams, count in quotes:
+        line = f"{sort} {name.casefold()}", grams is None
+        listed.setdefault(line, []).append(Fraction(paid) / Fraction(grams or count or 1))
+    told, unit = [], kept.kitchen.weight_unit
+    for read in fresh:
+        line = _line_of(read)
+        others = listed.get(line) or (by_line[line] if len(by_line[line]) > 2 else [])
+        each = read.price.paid / read.price.size
+        if others and is_odd(each, usual := median(others)):
+            is_weighed = read.price.grams is not None
+            now, then = (tell_per(one, is_weighed=is_weighed, unit=unit) for one in (each, usual))
+            said = f"“{read.name}” at {now} is far off the usual {then}. Is it the price of a pack?"
+            told.append(f"Row {read.row}: {said}")
+    return told
+
+
+def _line_of(read: ReadRow) -> tuple[str, bool]:
+    return f"{read.sort} {read.name.casefold()}", read.price.grams is None
 
 
 def _show_row(read: ReadRow, *, is_known: bool) -> schemas.ReadRowOut:

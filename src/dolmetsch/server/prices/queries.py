@@ -78,14 +78,15 @@ def price_items(items: Sequence[PriceItem]) -> list[Priced]:
     for item in items:
         quotes = by_item.get(item.pk, [])
         alike = [quote for quote in quotes if (quote.grams is None) == (quotes[-1].grams is None)]
-        summary = summarise([_seen(quote) for quote in alike])
+        summary = summarise([seen_of(quote) for quote in alike])
         if summary is not None:
             tests = fryings.get(item.pk, ())
             priced.append(Priced(item=item, quotes=alike, summary=summary, fryings=tests))
     return priced
 
 
-def _seen(quote: Quote) -> Seen:
+def seen_of(quote: Quote) -> Seen:
+    """A row as a price of one unit, seen on its day."""
     price = price_of(quote)
     return Seen(on=quote.seen_on, order=quote.pk, each=price.paid / price.size)
 
@@ -181,11 +182,19 @@ def show_per(each: Fraction, *, is_weighed: bool) -> schemas.PerUnit:
     return schemas.PerUnit(each=fixed(each, 4 if each < 1 else 2))
 
 
+def tell_per(each: Fraction, *, is_weighed: bool, unit: str) -> str:
+    """A price of one unit in words, by weight in the kitchen's: "2.85 a pound", "0.36 each"."""
+    if not is_weighed:
+        return f"{print_money(each)} each"
+    grams, word = (GRAMS_PER_LB, "pound") if unit == "lb" else (Fraction(1000), "kilogram")
+    return f"{print_money(each * grams)} a {word}"
+
+
 def show_item(priced: Priced) -> schemas.ItemOut:
     """A line of the price list."""
     item, latest, summary = priced.item, priced.latest, priced.summary
     is_weighed = latest.grams is not None
-    points = [_seen(quote) for quote in priced.quotes[-POINTS:]]
+    points = [seen_of(quote) for quote in priced.quotes[-POINTS:]]
     unit = GRAMS_PER_LB if is_weighed else 1
     return schemas.ItemOut(
         id=item.pk,

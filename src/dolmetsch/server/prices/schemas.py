@@ -17,7 +17,8 @@ Source = Annotated[Name, Field(max_length=60)]
 class QuoteIn(Body):
     """A price to note. ``price`` as typed: "3.49/lb", "12.00 for 100 each", or bare, for all of ``size``.
 
-    ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was.
+    ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was. ``is_sure``: it was
+    asked about, being far off the usual one, and is right.
     """
 
     sort: SortKey
@@ -32,6 +33,7 @@ class QuoteIn(Body):
     corrects: int | None = None
     withdraw: bool = False
     reason: Reason = ""
+    is_sure: bool = False
 
 
 class FryTestIn(Body):

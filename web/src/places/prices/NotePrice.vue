@@ -49,6 +49,7 @@ const blank = (): Body => ({
   corrects: null,
   withdraw: false,
   reason: '',
+  is_sure: false,
   ...(props.correcting ? wrongOf(props.correcting) : {}),
 })
 const draft = reactive<Body>(blank())
@@ -75,8 +76,8 @@ const hint = computed(() =>
       : 'like 1.20/kg or 0.36 each, or a sum and the pack below',
 )
 
-function send(withdraw: boolean): void {
-  const body = { ...draft, withdraw }
+function send({ withdraw = false, is_sure = false } = {}): void {
+  const body = { ...draft, withdraw, is_sure }
   if (withdraw && props.correcting) {
     const [price, size] = props.correcting.typed.split(' for ')
     Object.assign(body, { price: price ?? '', size: size ?? '' })
@@ -92,7 +93,7 @@ function send(withdraw: boolean): void {
 </script>
 
 <template>
-  <form class="note" novalidate @submit.prevent="send(false)">
+  <form class="note" novalidate @submit.prevent="send()">
     <h2>
       {{ correcting ? `Correct the price of ${correcting.on}` : `A price, ${sortWords[sort].toLowerCase()}` }}
     </h2>
@@ -155,7 +156,15 @@ function send(withdraw: boolean): void {
       @retry="retry"
       @cancel="emit('close')"
     />
-    <button v-if="correcting" type="button" class="act small" @click="send(true)">
+    <button
+      v-if="problem?.code === 'odd_price'"
+      type="button"
+      class="act small"
+      @click="send({ is_sure: true })"
+    >
+      It is right: note it so
+    </button>
+    <button v-if="correcting" type="button" class="act small" @click="send({ withdraw: true })">
       It never was: take it back
     </button>
   </form>

@@ -2432,7 +2432,8 @@ export interface components {
          * QuoteIn
          * @description A price to note. ``price`` as typed: "3.49/lb", "12.00 for 100 each", or bare, for all of ``size``.
          *
-         *     ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was.
+         *     ``corrects``: the price that was wrong, with a ``reason``; ``withdraw``: it never was. ``is_sure``: it was
+         *     asked about, being far off the usual one, and is right.
          */
         QuoteIn: {
             /**
@@ -2483,6 +2484,11 @@ export interface components {
              * @default
              */
             reason: string;
+            /**
+             * Is Sure
+             * @default false
+             */
+            is_sure: boolean;
         };
         /**
          * FryTestOut
