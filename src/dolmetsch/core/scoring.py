@@ -14,8 +14,6 @@ from dolmetsch.core.outlook import Estimate
 
 #: Standard normal quantile of a 95 % interval.
 _Z: Final = 1.959963984540054
-#: The part of forecasts that should hold.
-AIM: Final = 0.8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

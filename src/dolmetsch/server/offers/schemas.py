@@ -123,7 +123,6 @@ class CaseOut(BaseModel):
     against: str | None
     problems: list[FieldProblem]
     way: str
-    way_days: int
     portion_label: str | None
     buy_by: date | None
     told: list[str]

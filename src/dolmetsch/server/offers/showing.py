@@ -37,16 +37,14 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
     notes = [f"“{name}” has no price that fits in the price list; it is left out." for name in case.missing]
     if not case.kinds:
         notes.append("No shop pack is in the price list yet, so nothing can be said against the shop.")
-    days = case.core.days
     return out.CaseOut(
         offers=shown,
         shops=show_shops(case.shops, case.kinds),
         against=None if case.against is None else case.against.name,
         problems=case.reader.problems,
         way=case.way.name,
-        way_days=days,
         portion_label=label_portion(WayIn.model_validate(case.way.told)),
-        buy_by=_buy_by(told.on, days),
+        buy_by=_buy_by(told.on, case.core.days),
         told=notes,
     )
 

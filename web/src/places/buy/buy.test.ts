@@ -99,7 +99,6 @@ describe('an offer', () => {
           against: 'good',
           problems: [],
           way: 'w',
-          way_days: 0,
           portion_label: '3 slices',
           buy_by: null,
           told: [],

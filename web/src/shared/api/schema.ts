@@ -3018,8 +3018,6 @@ export interface components {
             problems: components["schemas"]["FieldProblem"][];
             /** Way */
             way: string;
-            /** Way Days */
-            way_days: number;
             /** Portion Label */
             portion_label: string | null;
             /** Buy By */
