@@ -216,6 +216,8 @@ def test_a_workbook_is_brought_in_and_the_list_read(kitchen: Page, canteen):
 
 def test_a_shop_pack_is_noted_and_fried(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/buy/prices")
+    # the sorts stand still once the list has come with their counts
+    expect(kitchen.get_by_role("row", name=re.compile("jowl"))).to_be_visible()
     kitchen.get_by_role("radio", name=re.compile("Shop packs")).check(force=True)
     kitchen.get_by_role("button", name="Note a price").click()
     form = kitchen.get_by_role("region", name="Note a price")
