@@ -139,7 +139,7 @@ def assess(
         offer=offer,
         outlook=outlook,
         beliefs=beliefs,
-        portion=_portion(way, outlook.price, cooked),
+        portion=_portion(way, needed, outlook.price, cooked),
         cooked=cooked,
         worth_up_to=worth,
         chance=chance,
@@ -176,19 +176,13 @@ def portion_grams(way: Way, plan: Plan) -> float | None:
     return float(portion.slices * way.slice_grams)
 
 
-def _portion(way: Way, price: Estimate, cooked: Estimate) -> Estimate | None:
-    portion = way.portion
-    if portion is None:
+def _portion(way: Way, needed: float | None, price: Estimate, cooked: Estimate) -> Estimate | None:
+    """What a portion costs; one told by its cooked weight is as uncertain as the frying besides."""
+    if needed is None:
         return None
-    if portion.cooked_grams is not None:
-        grams, of = float(portion.cooked_grams), cooked
-    elif portion.grams is not None:
-        grams, of = float(portion.grams), price
-    elif way.slice_grams is not None and portion.slices is not None:
-        grams, of = float(portion.slices * way.slice_grams), price
-    else:
-        return None
-    return Estimate(middle=of.middle * grams, log_deviation=of.log_deviation)
+    is_cooked = way.portion is not None and way.portion.cooked_grams is not None
+    deviation = (cooked if is_cooked else price).log_deviation
+    return Estimate(middle=price.middle * needed, log_deviation=deviation)
 
 
 def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) -> Amount:

@@ -84,6 +84,11 @@ class Strip:
     columns: tuple[Column, ...]
     to_come: tuple[str, ...]
 
+    @property
+    def came_together(self) -> bool:
+        """Whether pieces were merged in any of the columns."""
+        return any(column.came_together for column in self.columns)
+
 
 def lay_out(batch: Batch, sheet: Sheet) -> Strip:
     """The strip of a batch from its computed sheet."""

@@ -148,8 +148,13 @@ class _Standard:
     mean_variance: float
 
 
+def _sigma(start: StartYield) -> float:
+    """σ as the start value says: its own deviation is that of a next batch."""
+    return start.deviation / start.mean / sqrt(_FRESH)
+
+
 def _standardise(told: Tally, start: StartYield) -> _Standard:
-    sigma = start.deviation / start.mean / sqrt(_FRESH)
+    sigma = _sigma(start)
     centre = told.log_sum / told.count
     scale_variance = told.scale_variance_sum / told.count / sigma**2
     raw = told.square_sum - told.count * centre * centre
@@ -218,5 +223,5 @@ def _update(
         freedom += mine.count
         gain = variance / (variance + mine.mean_variance)
         mean, variance = mean + gain * apart, variance * (1 - gain)
-    sigma = start.deviation / start.mean / sqrt(_FRESH)
+    sigma = _sigma(start)
     return log(start.mean) + sigma * mean, sigma * sqrt(squares / freedom * (1 + variance))

@@ -276,7 +276,7 @@ def _refuse_moved_on(rows: list[EntryRows], *, seen: int, currency: str) -> None
     if not news:
         return
     changes = [
-        f"{row.entry.recorded_by.first_name or row.entry.recorded_by.username} recorded "
+        f"{row.entry.recorded_by.called} recorded "
         f"“{label_entry(row)}”: {'; '.join(describe(row, currency=currency))}"
         for row in news
     ]

@@ -27,6 +27,7 @@ from dolmetsch.server.batches.models import (
     UsedLine,
     Weighing,
 )
+from dolmetsch.server.kitchens.models import Kitchen
 
 Act = Entry.Act
 STEP_ACTS: Final = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
@@ -152,7 +153,11 @@ def find_portion(current: Sequence[EntryRows]) -> PortionLine | None:
 
 def read_policy(batch: Batch, current: Sequence[EntryRows]) -> core.Policy:
     """What the batch counts: its own latest policy, else the kitchen's on the day it was started."""
-    told = find_policy(current) or batch
+    return policy_record(find_policy(current) or batch)
+
+
+def policy_record(told: PolicyLine | Batch | Kitchen) -> core.Policy:
+    """What is counted, as the core reads it."""
     return core.Policy(
         labour_rate=None if told.labour_rate is None else Fraction(told.labour_rate),
         credit_by_products=told.credit_by_products,

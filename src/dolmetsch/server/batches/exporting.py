@@ -18,7 +18,7 @@ from dolmetsch.server.batches.chain import (
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
 from dolmetsch.server.batches.retelling import plain
 from dolmetsch.server.quantities.columns import RATIO_PLACES
-from dolmetsch.server.quantities.reader import as_decimal
+from dolmetsch.server.quantities.reader import round_decimal
 
 Json = dict[str, Any]
 
@@ -61,8 +61,7 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
             body.setdefault("store", []).append(_write_pack(row, unit))
     fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
     if fries:
-        mean = Fraction(round(sum(fries, Fraction(0)) / len(fries) * 10**RATIO_PLACES), 10**RATIO_PLACES)
-        body["fry_yield"] = plain(as_decimal(mean, RATIO_PLACES))
+        body["fry_yield"] = plain(round_decimal(sum(fries, Fraction(0)) / len(fries), RATIO_PLACES))
     return body
 
 

@@ -8,7 +8,7 @@ from dolmetsch.core.outlook import Outlook, Standing, carry
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.strip import USUAL_KINDS
 from dolmetsch.core.way import Way, WayStep, cost_step, plain_way
-from dolmetsch.core.yields import History, believe
+from dolmetsch.core.yields import believe
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.history import find_way, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
@@ -26,10 +26,10 @@ class Forecasted:
     chosen: BatchWay | None
 
 
-def forecast(batch: Batch, reckoning: Reckoning, history: History | None = None) -> Forecasted | None:
+def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
     """What is to be expected of ``batch``; None where it is finished or nothing is left of it."""
     mains = reckoning.sheet.ledger.mains
-    if batch.is_finished or not mains or any(column.came_together for column in reckoning.strip.columns):
+    if batch.is_finished or not mains or reckoning.strip.came_together:
         return None
     chosen = find_way(batch)
     way = plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
@@ -42,7 +42,7 @@ def forecast(batch: Batch, reckoning: Reckoning, history: History | None = None)
     for piece, wait in zip(mains, waits, strict=True):
         joining[wait - first] += float(piece.grams)
     record, final = reckoning.chain.batch, reckoning.sheet.final
-    history = read_history(batch.kitchen) if history is None else history
+    history = read_history(batch.kitchen)
     cut = read_cut(record.lots[0].cut)
     standing = Standing(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
     begun = {kind for piece in mains for kind in piece.kinds}

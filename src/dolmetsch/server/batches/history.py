@@ -90,7 +90,7 @@ def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
     cuts = {read_cut(lot.cut).key for lot in record.lots}
     columns = reckoning.strip.columns[1:]
     # of meats brought together nobody can say which kept what
-    if len(cuts) != 1 or any(column.came_together for column in columns):
+    if len(cuts) != 1 or reckoning.strip.came_together:
         return []
     chosen = find_way(batch)
     methods = {} if chosen is None else {step.kind: step.method for step in core_of(chosen.way).steps}

@@ -21,8 +21,8 @@ from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.problems import not_found
-from dolmetsch.server.quantities.printing import print_money, print_percent, print_unit_cost, print_weight
-from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
+from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.ways.queries import get_way
 
 #: So many scored forecasts are shown one by one; all are counted.
@@ -39,7 +39,7 @@ def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
     told = forecast(batch, reckoning)
     shop = next(iter(reckoning.sheet.shop), None)
     if told is None:
-        merged = any(column.came_together for column in reckoning.strip.columns)
+        merged = reckoning.strip.came_together
         said = "Of meats brought together no forecast is made: no start values are known for them."
         return out.ForecastOut(
             way=None,
@@ -92,14 +92,10 @@ def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
 def show_range(price: Estimate) -> out.RangeOut:
     """A price a gram, printed by weight with its 80 % range."""
     return out.RangeOut(
-        middle=_unit_cost(price.middle), low=_unit_cost(price.low), high=_unit_cost(price.high)
+        middle=print_price_of_gram(price.middle),
+        low=print_price_of_gram(price.low),
+        high=print_price_of_gram(price.high),
     )
-
-
-def _unit_cost(per_gram: float) -> UnitCost:
-    shown = print_unit_cost(Fraction(per_gram) * GRAMS_PER_LB)
-    assert shown is not None
-    return shown
 
 
 def show_weight_range(grams: Estimate) -> out.WeightRangeOut:
@@ -248,7 +244,7 @@ def _show_scored(one: Forecast, true: float) -> out.ScoredOut:
         name=one.batch.name,
         stage=_label_stage(one.stage),
         price=show_range(told),
-        true=_unit_cost(true),
+        true=print_price_of_gram(true),
         came="above" if true > told.high else "below" if true < told.low else "held",
         place=_percent(place(told, true)),
     )

@@ -24,7 +24,7 @@ from dolmetsch.server.batches.models import (
 from dolmetsch.server.batches.reading_used import read_used
 from dolmetsch.server.batches.sources import find_source
 from dolmetsch.server.quantities.columns import RATIO_PLACES
-from dolmetsch.server.quantities.reader import Reader, as_decimal
+from dolmetsch.server.quantities.reader import Reader, as_decimal, round_decimal
 
 MAX_MINUTES = Fraction(100_000)
 
@@ -284,14 +284,11 @@ def _read_weighed_fry(reader: Reader, entry: Entry, content: typed.FryIn) -> Fry
     if content.kept:
         reader.refuse("kept", "one_of", "Give the share that is left, or both weights.")
         return None
-    raw, cooked = reader.weight("raw", content.raw), reader.weight("cooked", content.cooked)
-    if raw is None or cooked is None:
+    weighed = reader.frying(content.raw, content.cooked)
+    if weighed is None:
         return None
-    if cooked > raw:
-        said = f"“{content.cooked}” cooked is more than “{content.raw}” raw; frying only takes away"
-        reader.refuse("cooked", "overweight", said)
-        return None
-    ratio = as_decimal(Fraction(round(cooked / raw * 10**RATIO_PLACES), 10**RATIO_PLACES), RATIO_PLACES)
+    raw, cooked = weighed
+    ratio = round_decimal(Fraction(cooked) / Fraction(raw), RATIO_PLACES)
     return FryLine(entry=entry, ratio=ratio, raw_typed=content.raw, cooked_typed=content.cooked)
 
 

@@ -279,7 +279,7 @@ def _show_log(rows: list[EntryRows], currency: str) -> Iterator[schemas.LogOut]:
             lines=describe(row, currency=currency),
             happened_at=entry.happened_at,
             recorded_at=entry.recorded_at,
-            by=entry.recorded_by.first_name or entry.recorded_by.username,
+            by=entry.recorded_by.called,
             corrects=entry.corrects_id,
             reason=entry.reason,
             overruled_by=None if counts.id == entry.id else counts.id,

@@ -75,7 +75,7 @@ def _tell_session(request: HttpRequest) -> Session:
     if not isinstance(user, User):
         return Session(signed_in=False, demo=demo)
     kitchens = [KitchenInfo.from_orm(kitchen) for kitchen in list_kitchens(user)]
-    return Session(signed_in=True, name=user.first_name or user.username, kitchens=kitchens, demo=demo)
+    return Session(signed_in=True, name=user.called, kitchens=kitchens, demo=demo)
 
 
 def answer_locked_out(*_args: Any, **_kwargs: Any) -> HttpResponse:

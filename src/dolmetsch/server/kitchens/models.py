@@ -10,6 +10,11 @@ from django.db.models import Q
 class User(AbstractUser):
     """Someone who signs in. What they may see follows from their memberships."""
 
+    @property
+    def called(self) -> str:
+        """What the others in the kitchen call them."""
+        return self.first_name or self.username
+
 
 class Kitchen(models.Model):
     """A tenant: every record belongs to one kitchen and is seen by its members only.

@@ -6,7 +6,6 @@ from fractions import Fraction
 from statistics import median
 from typing import Final
 
-from dolmetsch.core.batch import Policy
 from dolmetsch.core.cuts import read_cut
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.offer import (
@@ -19,6 +18,7 @@ from dolmetsch.core.offer import (
 from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.reference import START_FRY
 from dolmetsch.core.way import Way as CoreWay
+from dolmetsch.server.batches.chain import policy_record
 from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -78,7 +78,7 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
         if one is not None:
             offers.append(one)
     history = read_history(kitchen)
-    policy = policy_of(kitchen)
+    policy = policy_record(kitchen)
     assessments = [
         assess(one.offer, read.way, history=history, policy=policy, plan=plan, against=against)
         for one in offers
@@ -94,17 +94,6 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
         plan=plan,
         reader=reader,
         missing=read.missing,
-    )
-
-
-def policy_of(kitchen: Kitchen) -> Policy:
-    """What the kitchen counts by default."""
-    return Policy(
-        labour_rate=None if kitchen.labour_rate is None else Fraction(kitchen.labour_rate),
-        credit_by_products=kitchen.credit_by_products,
-        fuel=kitchen.count_fuel,
-        packaging=kitchen.count_packaging,
-        overhead=kitchen.count_overhead,
     )
 
 
@@ -166,6 +155,6 @@ def name_of(told: out.OfferIn, way: Way) -> str:
     return f"{cut}, {way.name}"[:80]
 
 
-def find_offer(case: Case, offer_id: str) -> tuple[int, ReadOffer] | None:
-    """The offer called so, with its place among those that could be read."""
-    return next(((at, one) for at, one in enumerate(case.offers) if one.told.id == offer_id), None)
+def find_offer(case: Case, offer_id: str) -> ReadOffer | None:
+    """The offer called so, among those that could be read."""
+    return next((one for one in case.offers if one.told.id == offer_id), None)

@@ -15,8 +15,13 @@ from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import EARLIEST, LATEST, Case, check, kind_of, usual_prices
 from dolmetsch.server.offers.reading import ReadOffer
 from dolmetsch.server.prices.queries import Priced, list_priced
-from dolmetsch.server.quantities.printing import print_money, print_unit_cost, print_weight, sign_of
-from dolmetsch.server.quantities.schemas import UnitCost
+from dolmetsch.server.quantities.printing import (
+    print_money,
+    print_price_of_gram,
+    print_unit_cost,
+    print_weight,
+    sign_of,
+)
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.queries import label_portion, list_latest
 from dolmetsch.server.ways.schemas import WayIn
@@ -63,19 +68,13 @@ def show_shops(shops: list[Priced], kinds: list[ShopKind]) -> list[out.ShopLineO
             out.ShopLineOut(
                 name=kind.name,
                 kind=shop.item.kind,
-                price=_unit_cost(kind.price),
+                price=print_price_of_gram(kind.price),
                 cooked_oz=print_money(Fraction(kind.price / kind.fry.middle * LB / 16)),
                 fry=fixed(Fraction(kind.fry.middle) * 100, 1),
                 fry_told=f"{tests} fryings" if tests else "start value, not fried yet",
             )
         )
     return lines
-
-
-def _unit_cost(per_gram: float | Fraction) -> UnitCost:
-    shown = print_unit_cost(Fraction(per_gram) * GRAMS_PER_LB)
-    assert shown is not None
-    return shown
 
 
 def show_offer(
@@ -89,8 +88,8 @@ def show_offer(
     return out.CaseOfferOut(
         id=told.id,
         cut=told.cut,
-        tag=_unit_cost(offer.price),
-        meat=_unit_cost(offer.meat_price) if offer.solution else None,
+        tag=print_price_of_gram(offer.price),
+        meat=print_price_of_gram(offer.meat_price) if offer.solution else None,
         sliced=show_range(found.outlook.price),
         portion=None if found.portion is None else _money_range(found.portion),
         cooked_oz=_money_range(

@@ -33,12 +33,11 @@ def take_offer(write: Write, told: out.TakeIn) -> Recorded:
         if (done := actions.find_done(write)) is not None:
             return done
         case = check(write.kitchen, told.case)
-        found = find_offer(case, told.offer)
-        if found is None:
+        read = find_offer(case, told.offer)
+        if read is None:
             if case.reader.problems:
                 raise refuse_fields(case.reader.problems)
             raise not_found(f"offer “{told.offer}”")
-        read = found[1]
         start = typed.StartIn(name=told.name or name_of(read.told, case.way), bought=_bought(read, told))
         made = actions.start_batch(write, start)
         batch = made.entry.batch

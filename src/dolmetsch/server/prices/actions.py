@@ -1,7 +1,5 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
-from decimal import Decimal
-
 from django.db import IntegrityError, transaction
 
 from dolmetsch.core.price_history import is_odd, summarise
@@ -165,20 +163,18 @@ def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
         return done
     item = get_item(write.kitchen, item_id)
     reader = Reader(unit=write.kitchen.weight_unit)
-    raw, cooked = reader.weight("raw", told.raw), reader.weight("cooked", told.cooked)
+    weighed = reader.frying(told.raw, told.cooked)
     if item.sort != "shop_pack":
         reader.refuse("raw", "not_a_pack", "Only a shop pack is fried here; house batches on their bench.")
-    if raw is not None and cooked is not None and cooked > raw:
-        said = f"“{told.cooked}” cooked is more than “{told.raw}” raw; frying only takes away"
-        reader.refuse("cooked", "overweight", said)
-    if reader.problems or raw is None or cooked is None:
+    if reader.problems or weighed is None:
         raise refuse_fields(reader.problems)
+    raw, cooked = weighed
     return FryTest.objects.create(
         kitchen=write.kitchen,
         item=item,
-        raw_grams=Decimal(raw),
+        raw_grams=raw,
         raw_typed=told.raw,
-        cooked_grams=Decimal(cooked),
+        cooked_grams=cooked,
         cooked_typed=told.cooked,
         tested_on=told.on,
         recorded_at=write.now,

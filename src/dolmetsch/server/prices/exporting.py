@@ -8,7 +8,7 @@ from typing import Final, Literal
 from dolmetsch.core.exact import fixed
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import Quote
-from dolmetsch.server.quantities.printing import print_percent
+from dolmetsch.server.quantities.printing import make_safe, print_percent
 
 Form = Literal["csv", "xlsx"]
 HEADS: Final = (
@@ -28,22 +28,22 @@ HEADS: Final = (
 def list_rows(kitchen: Kitchen) -> list[tuple[str, ...]]:
     """Every price that counts, by line and day, in the columns of ``HEADS``."""
     quotes = (
-        Quote.objects.filter(kitchen=kitchen, corrections__isnull=True, is_withdrawal=False)
+        Quote.counting.filter(kitchen=kitchen)
         .select_related("item", "recorded_by")
         .order_by("item__sort", "item__name", "seen_on", "id")
     )
     return [
         (
             quote.item.sort,
-            _safe(quote.item.name),
-            _safe(quote.item.kind),
+            make_safe(quote.item.name),
+            make_safe(quote.item.kind),
             fixed(Fraction(quote.paid), 4 if (quote.paid * 100) % 1 else 2),
             _size(quote),
             quote.seen_on.isoformat(),
             "" if quote.slices is None else str(quote.slices),
             "" if quote.solution_ratio is None else print_percent(Fraction(quote.solution_ratio)),
-            _safe(quote.source),
-            _safe(quote.recorded_by.first_name or quote.recorded_by.username),
+            make_safe(quote.source),
+            make_safe(quote.recorded_by.called),
         )
         for quote in quotes.iterator(chunk_size=2_000)
     ]
@@ -53,11 +53,6 @@ def _size(quote: Quote) -> str:
     if quote.grams is not None:
         return f"{quote.grams.normalize():f} g"
     return "" if quote.count is None else f"{quote.count.normalize():f} each"
-
-
-def _safe(text: str) -> str:
-    """Text that no table program takes for a formula."""
-    return f"'{text}" if text[:1] in tuple("=+-@\t\r") else text
 
 
 def write_prices(kitchen: Kitchen, form: Form) -> bytes:

@@ -6,7 +6,6 @@ nothing and doubles nothing. A price that is there already (line, source, day, p
 
 from collections.abc import Iterable, Sequence
 from datetime import date
-from decimal import Decimal
 from fractions import Fraction
 from statistics import median
 from typing import Final
@@ -24,7 +23,7 @@ from dolmetsch.server.prices.reading import put_price
 from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
-from dolmetsch.server.quantities.reader import as_decimal
+from dolmetsch.server.quantities.reader import round_decimal
 
 #: Rows of one piece of writing.
 PIECE: Final = 2_000
@@ -175,11 +174,8 @@ def _tell_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
     by_line: dict[tuple[str, bool], list[Fraction]] = {}
     for read in fresh:
         by_line.setdefault(_line_of(read), []).append(read.price.paid / read.price.size)
-    quotes = Quote.objects.filter(
-        kitchen_id=kept.kitchen_id,
-        item__name__in={read.name for read in fresh},
-        corrections__isnull=True,
-        is_withdrawal=False,
+    quotes = Quote.counting.filter(
+        kitchen_id=kept.kitchen_id, item__name__in={read.name for read in fresh}
     ).values_list("item__sort", "item__name", "paid", "grams", "count")
     listed: dict[tuple[str, bool], list[Fraction]] = {}
     for sort, name, paid, grams, count in quotes:
@@ -278,7 +274,7 @@ def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
             seen_on=read.on,
             typed=read.typed,
             slices=read.slices,
-            solution_ratio=None if read.solution is None else _ratio(read.solution),
+            solution_ratio=None if read.solution is None else round_decimal(read.solution, RATIO_PLACES),
             file=kept,
             recorded_at=write.now,
             recorded_by=write.user,
@@ -291,10 +287,6 @@ def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
     kept.known += len(rows) - len(fresh)
     kept.faulty += len(reads) - len(rows)
     kept.save(update_fields=["match", "next_row", "added", "known", "faulty"])
-
-
-def _ratio(water: Fraction) -> Decimal:
-    return as_decimal(Fraction(round(water * 10**RATIO_PLACES), 10**RATIO_PLACES), RATIO_PLACES)
 
 
 def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, str], PriceItem]:

@@ -10,11 +10,12 @@ from typing import Final, get_args
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.listed import Decimal, guess_decimal, read_listed_day, read_listed_number, refuse_formula
 from dolmetsch.core.offer import MAX_SOLUTION
-from dolmetsch.core.quantity import Price
+from dolmetsch.core.quantity import MONEY_PLACES, Price
 from dolmetsch.server.prices.models import Sort
 from dolmetsch.server.prices.reading import BY_WEIGHT, EARLIEST, combine_price
 from dolmetsch.server.prices.schemas import MatchIn, SortKey, Target
 from dolmetsch.server.prices.tables import Cell
+from dolmetsch.server.quantities.reader import round_decimal
 
 #: Words in a head that tell what its column is.
 HEAD_WORDS: Final[dict[Target, tuple[str, ...]]] = {
@@ -58,7 +59,7 @@ class ReadRow:
     @property
     def identity(self) -> tuple[str, str, date, Fraction, Fraction, bool]:
         """Line, day, and what was paid for what."""
-        paid = Fraction(round(self.price.paid * 10000), 10000)
+        paid = Fraction(round_decimal(self.price.paid, MONEY_PLACES))
         return self.sort, self.name.casefold(), self.on, paid, self.price.size, self.price.grams is None
 
 

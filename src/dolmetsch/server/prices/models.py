@@ -81,6 +81,14 @@ class PriceFile(models.Model):
         return f"{self.name} from {self.source}"
 
 
+class CountingQuotes(models.Manager["Quote"]):
+    """The prices that count: not corrected, not taken back."""
+
+    def get_queryset(self) -> models.QuerySet["Quote"]:
+        """Without those a later row corrects, and without the rows that take one back."""
+        return super().get_queryset().filter(corrections__isnull=True, is_withdrawal=False)
+
+
 class Quote(models.Model):
     """A price seen on a day at a source: ``paid`` for so many ``grams`` or so many of a ``count``.
 
@@ -112,6 +120,9 @@ class Quote(models.Model):
     recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
     key = models.UUIDField(null=True, blank=True)
     fingerprint = models.CharField(max_length=64, blank=True)
+
+    objects = models.Manager["Quote"]()
+    counting = CountingQuotes()
 
     class Meta:
         indexes: ClassVar = [models.Index(name="quote_history", fields=["item", "seen_on", "id"])]

@@ -59,8 +59,8 @@ def price_of(quote: Quote) -> Price:
 
 
 def current_quotes(items: Iterable[PriceItem]) -> QuerySet[Quote]:
-    """Prices of ``items`` that count: not corrected, not taken back."""
-    return Quote.objects.filter(item__in=list(items), corrections__isnull=True, is_withdrawal=False)
+    """Prices of ``items`` that count."""
+    return Quote.counting.filter(item__in=list(items))
 
 
 def price_items(items: Sequence[PriceItem]) -> list[Priced]:
@@ -159,7 +159,7 @@ def read_item(kitchen: Kitchen, item_id: int) -> schemas.ItemWholeOut:
                 raw=test.raw_typed,
                 cooked=test.cooked_typed,
                 kept=print_percent(Fraction(test.cooked_grams) / Fraction(test.raw_grams)),
-                by=test.recorded_by.first_name or test.recorded_by.username,
+                by=test.recorded_by.called,
             )
             for test in tests
         ],
@@ -243,7 +243,7 @@ def _show_quote(quote: Quote, twice: set[int]) -> schemas.QuoteOut:
         pack=print_weight(price.grams) if price.is_pack and price.grams else None,
         slices=quote.slices,
         solution=None if quote.solution_ratio is None else print_percent(Fraction(quote.solution_ratio)),
-        by=quote.recorded_by.first_name or quote.recorded_by.username,
+        by=quote.recorded_by.called,
         overruled=bool(corrections),
         reason=corrections[0].reason if corrections else "",
         same_day=quote.pk in twice,

@@ -20,7 +20,7 @@ from dolmetsch.core.quantity import (
 )
 from dolmetsch.server.prices.models import Quote
 from dolmetsch.server.prices.schemas import QuoteIn
-from dolmetsch.server.quantities.reader import Reader, as_decimal
+from dolmetsch.server.quantities.reader import Reader, as_decimal, round_decimal
 
 EARLIEST: Final = date(2000, 1, 1)
 #: Sorts whose price alone is taken for one unit of weight, the kitchen's.
@@ -110,8 +110,7 @@ def _read_price(reader: Reader, quote: Quote, told: QuoteIn) -> None:
 
 def put_price(quote: Quote, price: Price) -> None:
     """Put a price into a row, money to the place it is kept at."""
-    paid = Fraction(round(price.paid * 10**MONEY_PLACES), 10**MONEY_PLACES)
-    quote.paid = as_decimal(min(paid, MAX_MONEY), MONEY_PLACES)
+    quote.paid = round_decimal(min(price.paid, MAX_MONEY), MONEY_PLACES)
     quote.is_pack = price.is_pack
     if price.grams is not None:
         quote.grams = as_decimal(min(price.grams, MAX_GRAMS), GRAM_PLACES)

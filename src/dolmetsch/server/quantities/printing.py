@@ -1,7 +1,7 @@
 """Printed figures: rounded once, half to even, from the core's exact values."""
 
 from fractions import Fraction
-from typing import Final
+from typing import Final, TypeVar
 
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
@@ -44,6 +44,22 @@ def print_unit_cost(per_lb: Fraction | None) -> UnitCost | None:
     return UnitCost(per_lb=print_money(per_lb), per_kg=print_money(per_kg(per_lb)))
 
 
+def print_price_of_gram(per_gram: Fraction | float) -> UnitCost:
+    """A price of a pound and of a kilogram, from that of a gram."""
+    per_lb = Fraction(per_gram) * GRAMS_PER_LB
+    return UnitCost(per_lb=print_money(per_lb), per_kg=print_money(per_kg(per_lb)))
+
+
 def per_kg(per_lb: Fraction) -> Fraction:
     """The price of a kilogram from that of a pound."""
     return per_lb * 1000 / GRAMS_PER_LB
+
+
+Cell = TypeVar("Cell")
+#: What a table program takes for the beginning of a formula.
+DANGEROUS: Final = ("=", "+", "-", "@", "\t", "\r")
+
+
+def make_safe(cell: Cell) -> Cell | str:
+    """A text that a spreadsheet would run, with an apostrophe before it; numbers stay numbers."""
+    return f"'{cell}" if isinstance(cell, str) and cell.startswith(DANGEROUS) else cell

@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import TypeVar
 
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.exact import round_to
 from dolmetsch.core.quantity import (
     GRAM_PLACES,
     MONEY_PLACES,
@@ -99,6 +100,17 @@ class Reader:
         value = self.number(path, bare, what=what, limit=Fraction(most), places=RATIO_PLACES - 2)
         return None if value is None else value / 100
 
+    def frying(self, raw_typed: str, cooked_typed: str) -> tuple[Decimal, Decimal] | None:
+        """Grams before and after frying, at ``raw`` and ``cooked``; None with a fault noted."""
+        raw, cooked = self.weight("raw", raw_typed), self.weight("cooked", cooked_typed)
+        if raw is None or cooked is None:
+            return None
+        if cooked > raw:
+            said = f"“{cooked_typed}” cooked is more than “{raw_typed}” raw; frying only takes away"
+            self.refuse("cooked", "overweight", said)
+            return None
+        return raw, cooked
+
     def scale(self, path: str, typed: str) -> Decimal | None:
         """The scale's resolution in grams: as typed, else the kitchen's; None where neither is known."""
         if not typed:
@@ -112,6 +124,11 @@ class Reader:
             self.refuse(path, "zero", "At least one slice, or leave it empty.")
             return None
         return None if value is None else int(value)
+
+
+def round_decimal(value: Fraction, places: int) -> Decimal:
+    """The decimal nearest to a rational, half to even."""
+    return Decimal(round_to(value, places)).scaleb(-places)
 
 
 def as_decimal(value: Fraction, places: int) -> Decimal:

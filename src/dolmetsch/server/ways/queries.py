@@ -77,7 +77,7 @@ def show_way(way: Way) -> schemas.WayOut:
         told=told,
         days=core.days,
         recorded_at=way.recorded_at,
-        by=way.recorded_by.first_name or way.recorded_by.username,
+        by=way.recorded_by.called,
         priced=[
             schemas.UsePricedOut(
                 what=use.what,

@@ -3,21 +3,18 @@
 import csv
 import io
 from decimal import Decimal
-from typing import Final
 
 from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 
 from dolmetsch.server.batches.schemas import BatchOut
 from dolmetsch.server.batches.verdict_schemas import VerdictOut
+from dolmetsch.server.quantities.printing import make_safe
 from dolmetsch.server.quantities.schemas import UnitCost
 
 Cell = str | Decimal | int | None
 Row = list[Cell]
 Tables = list[tuple[str, list[Row]]]
-
-#: A text that begins so would be run as a formula by a spreadsheet.
-DANGEROUS: Final = ("=", "+", "-", "@", "\t", "\r")
 
 
 def build_tables(batch: BatchOut, verdict: VerdictOut, *, currency: str) -> Tables:
@@ -120,11 +117,6 @@ def _shop(verdict: VerdictOut) -> list[Row]:
         figures = [_decimal(figure) for figure in money]
         rows.append([shop.name, shop.pack, Decimal(shop.unit_cost.per_lb), *figures])
     return rows
-
-
-def make_safe(cell: Cell) -> Cell:
-    """A text that a spreadsheet would run, with an apostrophe before it; numbers stay numbers."""
-    return f"'{cell}" if isinstance(cell, str) and cell.startswith(DANGEROUS) else cell
 
 
 def write_csv(tables: Tables) -> bytes:
