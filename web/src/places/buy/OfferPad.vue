@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChipRow from './ChipRow.vue'
-import { blankOffer, cuts, dropDigit, type Offer, pushDigit, solutions } from './offerDraft'
+import { blankOffer, dropDigit, type Offer, pushDigit } from './offerDraft'
 import PadKeys from './PadKeys.vue'
+import TagWords from './TagWords.vue'
 import type { Schemas } from '@/shared/api/client'
 
 /** A tag read with one hand: cut, form, price on the pad, then the next one. */
@@ -13,61 +14,56 @@ const emit = defineEmits<{ done: [offer: Offer, next: boolean]; close: [] }>()
 const { kitchen } = useSession()
 const { unit, unitWord } = useUnits()
 const basis = computed<Offer['basis']>(() => (unit.value === 'lb' ? 'per_lb' : 'per_kg'))
-const offer = reactive<Offer>(props.offer ? { ...props.offer } : blankOffer(basis.value))
+const offer = ref<Offer>(props.offer ? { ...props.offer } : blankOffer(basis.value))
 /** The pad writes into the price, or into the weight of the pack. */
 const field = ref<'price' | 'weight'>('price')
-const weight = ref(offer.pack_weight.replace(/[^0-9.]/g, ''))
-const weightUnit = ref(/[a-z]+/.exec(offer.pack_weight)?.[0] ?? unit.value)
+const weight = ref(offer.value.pack_weight.replace(/[^0-9.]/g, ''))
+const weightUnit = ref(/[a-z]+/.exec(offer.value.pack_weight)?.[0] ?? unit.value)
 const said = ref('')
 
-const cutWords = cuts.map(({ word }) => ({ value: word.toLowerCase(), word }))
-const known = computed(() => cuts.find(({ word }) => offer.cut.toLowerCase() === word.toLowerCase()))
 const bases = computed(() => [
   { value: basis.value, word: `a ${unitWord.value}` },
   { value: 'pack' as const, word: 'the pack' },
 ])
-const waters = solutions.map((value) => ({ value, word: value ? `${value} %` : 'no water' }))
 const sign = computed(() => (kitchen.value?.currency === 'USD' ? '$' : `${kitchen.value?.currency} `))
 watch(
   [weight, weightUnit],
-  () => (offer.pack_weight = weight.value ? `${weight.value} ${weightUnit.value}` : ''),
+  () => (offer.value.pack_weight = weight.value ? `${weight.value} ${weightUnit.value}` : ''),
 )
 watch(
-  () => [offer.price, offer.basis, offer.pack_weight],
-  () => (offer.is_sure = false),
+  () => [offer.value.price, offer.value.basis, offer.value.pack_weight],
+  () => (offer.value.is_sure = false),
 )
 watch(
-  () => offer.basis,
-  (now) => now === 'pack' && offer.price && !weight.value && (field.value = 'weight'),
+  () => offer.value.basis,
+  (now) => now === 'pack' && offer.value.price && !weight.value && (field.value = 'weight'),
 )
 
 function press(digit: string): void {
-  if (field.value === 'price') offer.price = pushDigit(offer.price, digit)
+  if (field.value === 'price') offer.value.price = pushDigit(offer.value.price, digit)
   else weight.value = pushDigit(weight.value, digit)
 }
 function back(): void {
-  if (field.value === 'price') offer.price = dropDigit(offer.price)
+  if (field.value === 'price') offer.value.price = dropDigit(offer.value.price)
   else weight.value = dropDigit(weight.value)
 }
 
 function done(next: boolean): void {
-  if (!offer.cut || !offer.price) {
-    said.value = offer.cut ? 'The price is missing.' : 'Say which cut it is.'
+  if (!offer.value.cut || !offer.value.price) {
+    said.value = offer.value.cut ? 'The price is missing.' : 'Say which cut it is.'
     return
   }
   said.value = ''
-  emit('done', { ...offer }, next)
+  emit('done', { ...offer.value }, next)
   if (!next) return
-  Object.assign(offer, blankOffer(offer.basis))
+  offer.value = blankOffer(offer.value.basis)
   weight.value = ''
   field.value = 'price'
 }
 
-function fromList(event: Event): void {
-  const at = Number((event.target as HTMLSelectElement).value)
-  const one = props.listed[at]
-  if (!one) return
-  Object.assign(offer, { cut: one.cut, price: one.price, basis: 'per_lb', solution: one.solution })
+function fromList(one: Schemas['ListedOut']): void {
+  const { cut, price, solution } = one
+  Object.assign(offer.value, { cut, price, solution, basis: 'per_lb' })
   const [amount, word] = one.pack_weight.split(' ')
   weight.value = amount ?? ''
   weightUnit.value = word ?? unit.value
@@ -76,70 +72,7 @@ function fromList(event: Event): void {
 
 <template>
   <form class="pad" aria-label="An offer" novalidate @submit.prevent="done(true)">
-    <div class="cut">
-      <ChipRow v-model="offer.cut" label="Cut" :choices="cutWords" />
-      <div class="pair">
-        <label class="other">
-          <span class="unseen">Another cut</span>
-          <input
-            v-model.trim="offer.cut"
-            class="box"
-            type="text"
-            maxlength="80"
-            placeholder="another cut"
-            autocomplete="off"
-          />
-        </label>
-        <label v-if="listed.length" class="other">
-          <span class="unseen">From the price list</span>
-          <select class="box" @change="fromList">
-            <option value="">from the price list …</option>
-            <option v-for="(one, at) in listed" :key="one.cut" :value="at">
-              {{ one.cut }}, {{ one.price }}/lb, {{ one.source }}
-            </option>
-          </select>
-        </label>
-      </div>
-      <div class="forms">
-        <ChipRow
-          v-if="!known || known.skin"
-          v-model="offer.skin"
-          label="Skin"
-          clears
-          :choices="[
-            { value: 'on', word: 'skin on' },
-            { value: 'off', word: 'skinless' },
-          ]"
-        />
-        <ChipRow
-          v-if="!known || known.bone"
-          v-model="offer.bone"
-          label="Bone"
-          clears
-          :choices="[
-            { value: 'in', word: 'bone in' },
-            { value: 'out', word: 'boneless' },
-          ]"
-        />
-        <button
-          type="button"
-          class="flag"
-          :aria-pressed="offer.trimmed"
-          @click="offer.trimmed = !offer.trimmed"
-        >
-          trimmed
-        </button>
-        <button
-          type="button"
-          class="flag"
-          :aria-pressed="offer.enhanced"
-          @click="offer.enhanced = !offer.enhanced"
-        >
-          enhanced
-        </button>
-      </div>
-      <ChipRow v-model="offer.solution" label="Up to so much solution" :choices="waters" />
-    </div>
+    <TagWords v-model:offer="offer" :listed="listed" @listed="fromList" />
     <div class="price">
       <div class="fields">
         <label class="named" :class="{ here: field === 'price' }">
@@ -192,44 +125,17 @@ function fromList(event: Event): void {
   gap: 12px 24px;
 }
 
-.cut,
 .price {
   display: grid;
   gap: 8px;
   align-content: start;
 }
 
-.pair,
-.forms,
 .fields,
 .buttons {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-}
-
-.other {
-  flex: 1 1 150px;
-  min-width: 0;
-}
-
-.flag {
-  min-height: 44px;
-  padding: 0 12px;
-  border: 1px dashed #8b9692;
-  border-radius: 4px;
-  background: var(--panel);
-  font: inherit;
-  font-weight: 600;
-  font-stretch: 90%;
-  color: var(--ink);
-  cursor: pointer;
-}
-
-.flag[aria-pressed='true'] {
-  background: var(--ink);
-  color: #ffffff;
-  border-style: solid;
 }
 
 .fields label {
