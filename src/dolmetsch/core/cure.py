@@ -14,7 +14,14 @@ from typing import Final, Literal
 
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import fixed
-from dolmetsch.core.reference import COARSE_SCALE_RATIO, PICK_UP_RATIO, limit_for
+from dolmetsch.core.reference import (
+    COARSE_SCALE_RATIO,
+    NITRITE_LIMITS,
+    PICK_UP_RATIO,
+    Limits,
+    NitriteLimit,
+    limit_for,
+)
 
 MILLION: Final = 10**6
 ZERO: Final = Fraction(0)
@@ -73,6 +80,7 @@ class Mix:
     ppm_one_system: Fraction | None
     limit_ppm: Fraction | None
     limit_source: str | None
+    limit_name: str | None
     agent_error: Fraction | None
     warnings: tuple[str, ...]
 
@@ -96,8 +104,8 @@ class _Solved:
     salt_cut: bool
 
 
-def mix_cure(cure: Cure) -> Mix:
-    """Solve a cure exactly.
+def mix_cure(cure: Cure, *, limits: Limits = NITRITE_LIMITS) -> Mix:
+    """Solve a cure exactly, judged by ``limits``.
 
     Raises:
         CureError: what cannot be mixed, with the field to blame.
@@ -108,9 +116,9 @@ def mix_cure(cure: Cure) -> Mix:
         _refuse_undissolved(cure, solved)
     pick_up, one_system = _ppm_of_brine(cure, solved) if cure.method == "brine" else (None, None)
     ppm = _ppm(cure, solved, pick_up=pick_up, one_system=one_system)
-    limit = None
+    limit: NitriteLimit | None = None
     if cure.product is not None:
-        limit = limit_for(product=cure.product, method=cure.method, skin_on=cure.skin_on)
+        limit = limit_for(product=cure.product, method=cure.method, skin_on=cure.skin_on, limits=limits)
     mix = Mix(
         agent=solved.agent,
         salt=solved.salt,
@@ -123,11 +131,11 @@ def mix_cure(cure: Cure) -> Mix:
         ppm_one_system=one_system,
         limit_ppm=None if limit is None else limit.ppm,
         limit_source=None if limit is None else limit.source,
+        limit_name=None if limit is None else limit.name,
         agent_error=cure.scale / 2 / solved.agent if cure.scale is not None and solved.agent else None,
         warnings=(),
     )
-    name = "" if limit is None else limit.name
-    return _with_warnings(cure, mix, salt_cut=solved.salt_cut, limit_name=name)
+    return _with_warnings(cure, mix, salt_cut=solved.salt_cut)
 
 
 def _refuse_impossible(cure: Cure) -> None:
@@ -270,7 +278,7 @@ def _ppm(
     return pumped + rest / (cure.meat + solved.brine)
 
 
-def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool, limit_name: str) -> Mix:
+def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     said: list[str] = []
     if salt_cut:
         said.append("the agent alone brings more salt than wanted; no other salt is added")
@@ -278,7 +286,7 @@ def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool, limit_name: str) -> 
         said.append("how much nitrite is in this agent is not known, so neither are its parts per million")
     if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
         told, most = fixed(mix.ppm, 1), fixed(mix.limit_ppm, 0)
-        told = f"{told} ppm of nitrite is over the limit of {most} ppm for {limit_name}"
+        told = f"{told} ppm of nitrite is over the limit of {most} ppm for {mix.limit_name}"
         said.append(f"{told} ({mix.limit_source}); ask the local food authority what holds for you")
     if mix.scale_too_coarse and mix.agent_error is not None:
         off = fixed(mix.agent_error * 100, 0)

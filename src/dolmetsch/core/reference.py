@@ -4,6 +4,7 @@ Figures marked *practice* are common practice, not a rule; a *start value* is a 
 kitchen's own records replace.
 """
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final
@@ -44,10 +45,120 @@ PICK_UP_RATIO: Final = Fraction(1, 10)
 COARSE_SCALE_RATIO: Final = Fraction(5, 100)
 
 
-def limit_for(*, product: str, method: str, skin_on: bool) -> NitriteLimit:
-    """The limit for a product and method; skin counts for bacon alone."""
+#: A limit by product, method and skin; a kitchen's own set has the same keys.
+Limits = Mapping[tuple[str, str, bool], NitriteLimit]
+
+
+def limit_for(*, product: str, method: str, skin_on: bool, limits: Limits = NITRITE_LIMITS) -> NitriteLimit:
+    """The limit for a product and method out of ``limits``; skin counts for bacon alone."""
     judged = "pump" if method == "pump_and_brine" else method
-    return NITRITE_LIMITS[product, judged, skin_on and product == "bacon"]
+    return limits[product, judged, skin_on and product == "bacon"]
+
+
+PRACTICE: Final = "common practice"
+#: The usual least nitrite of cured goods that are kept cold, bacon apart.
+FLOOR_PPM: Final = Fraction(120)
+FLOOR_SOURCE: Final = "usual floor for cured, kept-cold products, bacon apart; FSIS Directive 7620.3"
+#: The most salt that dissolves at the temperature of a fridge: salt ÷ (salt + water), by weight.
+SOLUBLE_RATIO: Final = Fraction(26, 100)
+SOLUBLE_SOURCE: Final = "a brine saturated at fridge temperature holds 26 % salt by weight"
+#: More than this is no pump percentage but a slip.
+MAX_PUMP_RATIO: Final = Fraction(30, 100)
+#: Meat in the cure is kept between these, in °F; not into a brine above the upper one.
+CURING_FAHRENHEIT: Final = (34, 40)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spoonful:
+    """What a level US teaspoon of something weighs, in grams."""
+
+    key: str
+    label: str
+    grams: Fraction
+    source: str = "common practice, ±10 %, until you weigh a spoon of your own"
+
+
+#: Level spoons differ by so much of what they hold.
+SPOON_ERROR: Final = Fraction(1, 10)
+#: Teaspoons in each measure that may be typed.
+TEASPOONS: Final[dict[str, int]] = {"tsp": 1, "tbsp": 3, "cup": 48}
+SPOONS: Final[dict[str, Spoonful]] = {
+    key: Spoonful(key=key, label=label, grams=Fraction(grams))
+    for key, label, grams in (
+        ("fine_salt", "table or fine salt", "6.0"),
+        ("sea_salt", "fine sea salt", "5.6"),
+        ("dense_flake", "dense flake (coarse) salt", "4.9"),
+        ("light_flake", "light hollow-flake salt", "2.8"),
+        ("curing_salt", "curing salt", "6.0"),
+        ("ready_mixed", "complete ready-mixed cure", "5.3"),
+        ("white_sugar", "white sugar", "4.2"),
+        ("brown_sugar", "packed brown sugar", "4.6"),
+        ("syrup", "maple or other syrup", "6.7"),
+        ("honey", "honey", "7.0"),
+        ("black_pepper", "ground black pepper", "2.3"),
+        ("water", "water", "4.93"),
+    )
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Agent:
+    """A kind of curing agent: its shares of nitrite and nitrate (None: by its label, else unknown).
+
+    ``spoon`` is the kind of spoonful it weighs like; ``purpose`` what it is for.
+    """
+
+    key: str
+    label: str
+    nitrite: Fraction | None
+    nitrate: Fraction = Fraction(0)
+    spoon: str = "curing_salt"
+    purpose: str
+    is_ready_mixed: bool = False
+
+
+AGENTS: Final[dict[str, Agent]] = {
+    agent.key: agent
+    for agent in (
+        Agent(
+            key="no_1",
+            label="curing salt no. 1",
+            nitrite=Fraction("0.0625"),
+            purpose="everything cooked or smoked within weeks",
+        ),
+        Agent(
+            key="no_2",
+            label="curing salt no. 2",
+            nitrite=Fraction("0.0625"),
+            nitrate=Fraction("0.04"),
+            purpose="only dried or fermented pieces aged over about 30 days",
+        ),
+        Agent(
+            key="weak",
+            label="nitrited salt, weak",
+            nitrite=None,
+            spoon="fine_salt",
+            purpose="used as the salt, nitrite by its label",
+        ),
+        Agent(
+            key="complete",
+            label="complete home cure",
+            nitrite=Fraction("0.005"),
+            nitrate=Fraction("0.005"),
+            spoon="ready_mixed",
+            purpose="at its packet's rate",
+            is_ready_mixed=True,
+        ),
+        Agent(
+            key="packet",
+            label="packet cure",
+            nitrite=None,
+            spoon="ready_mixed",
+            purpose="at its packet's rate only, nitrite by its label",
+            is_ready_mixed=True,
+        ),
+    )
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -2,8 +2,9 @@
 
 from django.db.models import Count, Sum
 
+from dolmetsch.core.pieces import Piece
 from dolmetsch.core.strip_of_piece import lay_out_piece
-from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.schemas import BatchOut, StandingOut, StripOut, TodayOut
 from dolmetsch.server.batches.showing import EDITION, print_page, show_batch, show_strip
@@ -33,6 +34,23 @@ def read_batch(batch: Batch) -> BatchOut:
     return show_batch(batch, rows, reckon(build_chain(batch, rows)))
 
 
+def reckon_batch(batch: Batch) -> Reckoning:
+    """The batch as the core reckons it now."""
+    return reckon(build_chain(batch, list_entry_rows(batch)))
+
+
+def get_piece(reckoning: Reckoning, mark: str) -> Piece:
+    """The living main piece ``mark``.
+
+    Raises:
+        DomainError: not_found.
+    """
+    piece = next((piece for piece in reckoning.sheet.ledger.mains if piece.id == mark), None)
+    if piece is None:
+        raise not_found(f"piece “{mark}”, or it is no more,")
+    return piece
+
+
 def read_page(batch: Batch) -> str:
     """``read_batch`` as JSON: the page its last write printed, or printed anew by a newer program."""
     if batch.page_edition != EDITION:
@@ -48,7 +66,7 @@ def read_strip_of_piece(batch: Batch, mark: str) -> StripOut:
     Raises:
         DomainError: not_found.
     """
-    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
+    reckoning = reckon_batch(batch)
     strip = lay_out_piece(reckoning.chain.batch, reckoning.sheet, mark)
     if strip is None:
         raise not_found(f"piece “{mark}” in {batch.code}")

@@ -32,6 +32,10 @@ INSTALLED_APPS = [
     "dolmetsch.server.prices",
     "dolmetsch.server.ways",
     "dolmetsch.server.batches",
+    "dolmetsch.server.pieces",
+    "dolmetsch.server.plans",
+    "dolmetsch.server.cures",
+    "dolmetsch.server.diary",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [
@@ -109,6 +113,11 @@ TIME_ZONE = "UTC"
 USE_I18N = False
 
 WEB_DIST = Path(_env("WEB_DIST", str(ROOT / "web" / "dist")))
+#: Where photos are kept as files, beside the record store.
+PHOTOS = _env("PHOTOS", str(ROOT / ".dolmetsch" / "photos"))
+#: The scales there are, as name=kind:address, several with commas; the label printer's address.
+SCALES = _env("SCALES", "")
+PRINTER = _env("PRINTER", "")
 STATIC_URL = "static/"
 if WEB_DIST.is_dir():
     WHITENOISE_ROOT = WEB_DIST

@@ -2,10 +2,12 @@
 
 import hashlib
 import uuid
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any, ClassVar, TypeVar
 
+from django.db import IntegrityError, models, transaction
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Header
@@ -41,6 +43,63 @@ class Write:
         if fingerprint != self.fingerprint:
             said = "This key was used for something else; nothing was written. Send it with a new key."
             raise DomainError("key_reused", 409, "Not recorded", said)
+
+    @property
+    def stamp(self) -> dict[str, Any]:
+        """The columns every ``Kept`` row has, as keyword arguments."""
+        return {
+            "kitchen": self.kitchen,
+            "recorded_at": self.now,
+            "recorded_by": self.user,
+            "key": self.key,
+            "fingerprint": self.fingerprint,
+        }
+
+
+class Kept(models.Model):
+    """A record of a kitchen that is added once and never changed."""
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")
+    recorded_at = models.DateTimeField()
+    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
+    key = models.UUIDField()
+    fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        abstract = True
+        constraints: ClassVar[list[models.BaseConstraint]] = [
+            models.UniqueConstraint(name="%(class)s_key_once", fields=["kitchen", "key"])
+        ]
+
+
+Row = TypeVar("Row", bound=Kept)
+
+
+def keep_once(write: Write, kind: type[Row], make: Callable[[], Row]) -> Row:
+    """Make a record in one transaction, unless its key has made one: then that one.
+
+    Raises:
+        DomainError: key_reused, and what ``make`` raises.
+    """
+    try:
+        with transaction.atomic():
+            return find_kept(write, kind) or make()
+    except IntegrityError:
+        if (done := find_kept(write, kind)) is None:
+            raise
+        return done
+
+
+def find_kept(write: Write, kind: type[Row]) -> Row | None:
+    """What this key has made already; None where nothing.
+
+    Raises:
+        DomainError: key_reused.
+    """
+    done: Row | None = kind._default_manager.filter(kitchen=write.kitchen, key=write.key).first()
+    if done is not None:
+        write.refuse_reused(done.fingerprint)
+    return done
 
 
 def kitchen_of(request: HttpRequest, slug: str) -> Kitchen:

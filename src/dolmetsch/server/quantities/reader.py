@@ -6,8 +6,10 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import TypeVar
 
+from dolmetsch.core.amounts import Amount, read_amount
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.exact import round_to
+from dolmetsch.core.length import read_length
 from dolmetsch.core.quantity import (
     GRAM_PLACES,
     MONEY_PLACES,
@@ -99,6 +101,20 @@ class Reader:
         bare = typed.removesuffix("%").strip()
         value = self.number(path, bare, what=what, limit=Fraction(most), places=RATIO_PLACES - 2)
         return None if value is None else value / 100
+
+    def length(self, path: str, typed: str) -> Decimal | None:
+        """Millimetres, a number alone in inches or centimetres; None where nothing was typed, or with a fault
+        noted.
+        """
+        if not typed:
+            return None
+        unit = "in" if self.unit == "lb" else "cm"
+        millimetres = self._try(path, lambda: read_length(typed, default_unit=unit))
+        return None if millimetres is None else round_decimal(millimetres, 2)
+
+    def amount(self, path: str, typed: str) -> Amount | None:
+        """An amount of a recipe; None where nothing was typed, or with a fault noted."""
+        return self._try(path, lambda: read_amount(typed)) if typed else None
 
     def frying(self, raw_typed: str, cooked_typed: str) -> tuple[Decimal, Decimal] | None:
         """Grams before and after frying, at ``raw`` and ``cooked``; None with a fault noted."""

@@ -1,10 +1,9 @@
 """Saving a way: a new version each time."""
 
-from django.db import IntegrityError, transaction
 from django.db.models import Max
 
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.reading import read_way
@@ -17,22 +16,7 @@ def save_way(write: Write, told: WayIn) -> Way:
     Raises:
         DomainError: bad_fields, key_reused.
     """
-    try:
-        with transaction.atomic():
-            if (done := _find_done(write)) is not None:
-                return done
-            return _save(write, told)
-    except IntegrityError:
-        if (done := _find_done(write)) is None:
-            raise
-        return done
-
-
-def _find_done(write: Write) -> Way | None:
-    done = Way.objects.filter(kitchen=write.kitchen, key=write.key).first()
-    if done is not None:
-        write.refuse_reused(done.fingerprint)
-    return done
+    return keep_once(write, Way, lambda: _save(write, told))
 
 
 def _save(write: Write, told: WayIn) -> Way:
@@ -43,13 +27,9 @@ def _save(write: Write, told: WayIn) -> Way:
     versions = Way.objects.filter(kitchen=write.kitchen, name=told.name)
     last = versions.aggregate(last=Max("version"))["last"] or 0
     return Way.objects.create(
-        kitchen=write.kitchen,
         name=told.name,
         version=last + 1,
         told=told.model_dump(mode="json"),
         is_put_away=told.put_away,
-        recorded_at=write.now,
-        recorded_by=write.user,
-        key=write.key,
-        fingerprint=write.fingerprint,
+        **write.stamp,
     )

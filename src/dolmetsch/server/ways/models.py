@@ -5,10 +5,11 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
-from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import Kept
 
 
-class Way(models.Model):
+class Way(Kept):
     """A version of a way, never changed: saving again makes the next one. ``told`` is what was typed."""
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="ways")
@@ -16,10 +17,6 @@ class Way(models.Model):
     version = models.PositiveIntegerField()
     told = models.JSONField()
     is_put_away = models.BooleanField(default=False)
-    recorded_at = models.DateTimeField()
-    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    key = models.UUIDField()
-    fingerprint = models.CharField(max_length=64)
 
     class Meta:
         constraints: ClassVar = [

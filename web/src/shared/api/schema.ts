@@ -668,6 +668,610 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/scales": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Scales
+         * @description The scales there are.
+         */
+        get: operations["getScales"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/scales/{name}/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listen
+         * @description What the scale shows, as a stream of events (text/event-stream).
+         */
+        get: operations["listenToScale"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/scales/{name}/command": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Command
+         * @description Tare the scale, or clear its tare.
+         */
+        post: operations["commandScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/scales/{name}/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay On
+         * @description Lay something on a simulated scale.
+         */
+        post: operations["layOnScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/on-the-scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * On The Scale
+         * @description What a weight means for a piece; nothing is written.
+         */
+        post: operations["readOnScale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pieces
+         * @description The living pieces of a batch, with size, skin and place.
+         */
+        get: operations["getPieces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/pieces/{mark}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Learn Facts
+         * @description Keep what was learned of a piece: size, skin, place.
+         */
+        post: operations["learnFacts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/look-overs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look Over
+         * @description Keep that the meat was looked over.
+         */
+        post: operations["lookOver"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Looks
+         * @description What meat is looked over for, and what to do where it is found.
+         */
+        get: operations["getLooks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/offcuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Offcuts
+         * @description What was cut off before, and what it was worth.
+         */
+        get: operations["getOffcuts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/butchers-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Butchers Test
+         * @description The butcher's test of a batch; nothing is written.
+         */
+        post: operations["readButchersTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Map
+         * @description Which piece lies where.
+         */
+        get: operations["getMap"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/stores": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Store
+         * @description Keep a store.
+         */
+        post: operations["saveStore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Plan
+         * @description What is to be done within ``days``, late ones included; of one batch where its ``code`` is given.
+         */
+        get: operations["getPlan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Calendar
+         * @description The plan as a calendar file.
+         */
+        get: operations["getCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Act
+         * @description Plan an act by hand.
+         */
+        post: operations["planAct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/acts/{uid}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell News
+         * @description Tell what became of an act: done, moved, dropped, or open again.
+         */
+        post: operations["tellNews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/cure-desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cure Desk
+         * @description Schools, agents, spoons, limits, recipes and mixes.
+         */
+        get: operations["getCureDesk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Save Recipe
+         * @description Keep a recipe: the next version of its name.
+         */
+        post: operations["saveRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/cure-figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Figure
+         * @description Keep a limit or a spoon of the kitchen's own, or give the reference back.
+         */
+        post: operations["setFigure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/mixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Mix
+         * @description Keep that a mix was made.
+         */
+        post: operations["makeMix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/cure-desk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Cure Desk
+         * @description What to weigh out for pieces of a batch; nothing is written.
+         */
+        post: operations["askCureDesk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/cures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Cures
+         * @description Every cure of a batch.
+         */
+        get: operations["getCures"];
+        put?: never;
+        /**
+         * Put In
+         * @description Put pieces into the cure, and plan the days to come.
+         */
+        post: operations["putIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/cures/{cure_id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description A cure put down by mistake counts no more.
+         */
+        post: operations["takeCureBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Sheet
+         * @description A sheet of labels as PDF.
+         */
+        get: operations["getLabelSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Labels
+         * @description Print labels on the label printer.
+         */
+        post: operations["printLabels"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/diary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Diary
+         * @description Everything that happened to a batch, in time order.
+         */
+        get: operations["getDiary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Note
+         * @description Write something down.
+         */
+        post: operations["writeNote"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Photo
+         * @description Keep a photo.
+         */
+        post: operations["keepPhoto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/photos/{photo_id}/{size}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show Photo
+         * @description A photo, as the picture it is and nothing else.
+         */
+        get: operations["getPhoto"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2390,16 +2994,17 @@ export interface components {
         };
         /**
          * PointOut
-         * @description A price in a history, in the unit of its item.
+         * @description The salt at the centre after ``days``, in per cent of that outside; low and high by the literature.
          */
         PointOut: {
-            /**
-             * On
-             * Format: date
-             */
-            on: string;
-            /** Each */
-            each: string;
+            /** Days */
+            days: string;
+            /** Middle */
+            middle: string;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
         };
         /**
          * PricesOut
@@ -3153,6 +3758,1368 @@ export interface components {
              * @default
              */
             name: string;
+        };
+        /**
+         * ScalesOut
+         * @description The scales there are, by name.
+         */
+        ScalesOut: {
+            /** Names */
+            names: string[];
+        };
+        /**
+         * CommandIn
+         * @description Set the tare to what lies on it, or clear it.
+         */
+        CommandIn: {
+            /**
+             * Command
+             * @enum {string}
+             */
+            command: "tare" | "clear";
+        };
+        /**
+         * LaidOut
+         * @description What lies on it now.
+         */
+        LaidOut: {
+            /** Grams */
+            grams: string;
+        };
+        /**
+         * LayIn
+         * @description What lies on a simulated scale: a weight, a piece as it will weigh after a step, or nothing.
+         *
+         *     ``trouble``: what it has for a few seconds instead.
+         */
+        LayIn: {
+            /**
+             * Weight
+             * @default
+             */
+            weight: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Kind
+             * @default
+             */
+            kind: string;
+            /**
+             * Trouble
+             * @default
+             * @enum {string}
+             */
+            trouble: "" | "silent" | "rubbish" | "over";
+        };
+        /**
+         * MeaningOut
+         * @description What a weight means: kept of this step and since before it, and what a pound now costs.
+         *
+         *     ``asks``: a question where it falls outside of what is usual. ``gain``: weight came on.
+         */
+        MeaningOut: {
+            weight?: components["schemas"]["Weight"] | null;
+            before?: components["schemas"]["Weight"] | null;
+            /**
+             * Before Label
+             * @default
+             */
+            before_label: string;
+            apart?: components["schemas"]["Weight"] | null;
+            /**
+             * Gain
+             * @default false
+             */
+            gain: boolean;
+            /** Kept */
+            kept?: string | null;
+            cost?: components["schemas"]["UnitCost"] | null;
+            usual?: components["schemas"]["UsualOut"] | null;
+            /**
+             * Asks
+             * @default
+             */
+            asks: string;
+            /**
+             * Problems
+             * @default []
+             */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * UsualOut
+         * @description What the kitchen's own past batches kept of this step, in per cent, the latest last.
+         *
+         *     ``low`` to ``high``: where four in five are expected. ``learned``: in words, and from what.
+         */
+        UsualOut: {
+            /** Label */
+            label: string;
+            /** Kept */
+            kept: string[];
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+            /** Learned */
+            learned: string;
+        };
+        /**
+         * OnScaleIn
+         * @description A weight of a piece after a step, as it lies on the scale or was typed.
+         */
+        OnScaleIn: {
+            /** Kind */
+            kind: string;
+            /** Mark */
+            mark: string;
+            /** Weight */
+            weight: string;
+        };
+        /**
+         * Length
+         * @description A length in both units.
+         */
+        Length: {
+            /** Inch */
+            inch: string;
+            /** Cm */
+            cm: string;
+        };
+        /**
+         * PieceFactsOut
+         * @description A living piece with all that is known of it. ``kinds``: steps it has been through.
+         */
+        PieceFactsOut: {
+            /** Mark */
+            mark: string;
+            /** Label */
+            label: string;
+            weight: components["schemas"]["Weight"];
+            /** Kinds */
+            kinds: string[];
+            length: components["schemas"]["Length"] | null;
+            width: components["schemas"]["Length"] | null;
+            thickness: components["schemas"]["Length"] | null;
+            /**
+             * Skin
+             * @enum {string}
+             */
+            skin: "" | "on" | "off";
+            place: components["schemas"]["PlaceOut"] | null;
+        };
+        /**
+         * PiecesOut
+         * @description The living pieces of a batch.
+         */
+        PiecesOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Pieces */
+            pieces: components["schemas"]["PieceFactsOut"][];
+            /** Looked Over At */
+            looked_over_at: string | null;
+        };
+        /**
+         * PlaceOut
+         * @description Where a piece lies.
+         */
+        PlaceOut: {
+            /** Store */
+            store: string;
+            /** Level */
+            level: number;
+            /** Slot */
+            slot: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FactsIn
+         * @description What was learned of a piece; what is left out stays as it was.
+         */
+        FactsIn: {
+            /**
+             * Length
+             * @default
+             */
+            length: string;
+            /**
+             * Width
+             * @default
+             */
+            width: string;
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Skin
+             * @default
+             * @enum {string}
+             */
+            skin: "" | "on" | "off";
+            place?: components["schemas"]["PlaceIn"] | null;
+        };
+        /**
+         * PlaceIn
+         * @description A place: the store's name, level from the top and slot from the left. An empty name: taken out.
+         */
+        PlaceIn: {
+            /** Store */
+            store: string;
+            /**
+             * Level
+             * @default 1
+             */
+            level: number;
+            /**
+             * Slot
+             * @default 1
+             */
+            slot: number;
+        };
+        /**
+         * LookOverIn
+         * @description What was found, by the keys of what was looked for.
+         */
+        LookOverIn: {
+            /**
+             * Found
+             * @default []
+             */
+            found: string[];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * LookOut
+         * @description One thing to look for, and what to do where it is found.
+         */
+        LookOut: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** What To Do */
+            what_to_do: string;
+            /** Stops */
+            stops: boolean;
+        };
+        /**
+         * OffcutOut
+         * @description A kind of thing cut off before, and what it was worth the last time.
+         */
+        OffcutOut: {
+            /** Name */
+            name: string;
+            /** Material */
+            material: string;
+            /**
+             * Worth
+             * @enum {string}
+             */
+            worth: "nothing" | "price" | "as_main";
+            /** Price */
+            price: string;
+        };
+        /**
+         * TestOut
+         * @description A butcher's test. ``factor``: price of usable ÷ price as purchased, to three places.
+         */
+        TestOut: {
+            bought: components["schemas"]["Weight"];
+            /** Paid */
+            paid: string;
+            price: components["schemas"]["UnitCost"];
+            /** Parts */
+            parts: components["schemas"]["TestPartOut"][];
+            lost: components["schemas"]["Weight"];
+            /** Lost Share */
+            lost_share: string;
+            usable: components["schemas"]["Weight"];
+            /** Usable Share */
+            usable_share: string;
+            usable_price: components["schemas"]["UnitCost"];
+            /** Factor */
+            factor: string | null;
+            next_price: components["schemas"]["UnitCost"] | null;
+            next_usable: components["schemas"]["UnitCost"] | null;
+            next_with_same_worth: components["schemas"]["UnitCost"] | null;
+        };
+        /**
+         * TestPartOut
+         * @description A part of what was cut; ``share`` of what was bought, in per cent.
+         */
+        TestPartOut: {
+            /** Name */
+            name: string;
+            /** Is Usable */
+            is_usable: boolean;
+            weight: components["schemas"]["Weight"];
+            /** Share */
+            share: string;
+            /** Worth */
+            worth: string;
+        };
+        /**
+         * TestIn
+         * @description Next week's price of a pound (or a kilogram, in a kitchen of kilograms); empty: none.
+         */
+        TestIn: {
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+        };
+        /**
+         * LyingOut
+         * @description A piece as it lies in a store.
+         */
+        LyingOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Mark */
+            mark: string;
+            /** Label */
+            label: string;
+            weight: components["schemas"]["Weight"];
+            /** Level */
+            level: number;
+            /** Slot */
+            slot: number;
+        };
+        /**
+         * MapOut
+         * @description Every store with what lies in it, and what lies nowhere.
+         */
+        MapOut: {
+            /** Stores */
+            stores: components["schemas"]["StoreOut"][];
+            /** Nowhere */
+            nowhere: components["schemas"]["LyingOut"][];
+        };
+        /**
+         * StoreOut
+         * @description A store, and what lies in it.
+         */
+        StoreOut: {
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "fridge" | "smoker" | "chamber" | "freezer";
+            /** Levels */
+            levels: number;
+            /** Slots */
+            slots: number;
+            /** Lying */
+            lying: components["schemas"]["LyingOut"][];
+        };
+        /**
+         * StoreIn
+         * @description A store; saved again under its name it is as told last.
+         */
+        StoreIn: {
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @default fridge
+             * @enum {string}
+             */
+            sort: "fridge" | "smoker" | "chamber" | "freezer";
+            /**
+             * Levels
+             * @default 3
+             */
+            levels: number;
+            /**
+             * Slots
+             * @default 2
+             */
+            slots: number;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
+        };
+        /**
+         * PlanOut
+         * @description Acts in the order of their days: those open, and those lately ticked off.
+         */
+        PlanOut: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /** Acts */
+            acts: components["schemas"]["PlannedOut"][];
+            /** More */
+            more: number;
+        };
+        /**
+         * PlannedOut
+         * @description An act. ``count`` of ``of``: the third of eight turns; ``where``: where its pieces lie.
+         */
+        PlannedOut: {
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "turn" | "check" | "spice" | "out" | "rinse" | "taste" | "soak" | "dry" | "reseason" | "smoke" | "weigh" | "other";
+            /** Words */
+            words: string;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: string[];
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /**
+             * Until At
+             * Format: date-time
+             */
+            until_at: string;
+            /** Minutes */
+            minutes: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done" | "dropped";
+            /** Done At */
+            done_at: string | null;
+            /** By */
+            by: string | null;
+            /** Is Late */
+            is_late: boolean;
+            /** Count */
+            count: number;
+            /** Of */
+            of: number;
+            /** Where */
+            where: string;
+            /** Told */
+            told: string;
+            /** Taste */
+            taste: ("salty" | "right" | "flat") | "";
+        };
+        /**
+         * ActIn
+         * @description An act planned by hand; ``words`` where its kind says too little.
+         */
+        ActIn: {
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "turn" | "check" | "spice" | "out" | "rinse" | "taste" | "soak" | "dry" | "reseason" | "smoke" | "weigh" | "other";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /**
+             * Marks
+             * @default []
+             */
+            marks: string[];
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /** Minutes */
+            minutes?: number | null;
+        };
+        /**
+         * NewsIn
+         * @description What became of an act.
+         *
+         *     ``due_at``: the new time, of one that is moved; ``with_following``: what was planned with it and comes
+         *     later is moved by as much. ``taste`` of a tasting; too salty plans a soak of ``soak_minutes`` and another
+         *     tasting. ``happened_at``: when it was done, if not just now.
+         */
+        NewsIn: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "done" | "moved" | "dropped" | "open";
+            /** Happened At */
+            happened_at?: string | null;
+            /** Due At */
+            due_at?: string | null;
+            /**
+             * With Following
+             * @default false
+             */
+            with_following: boolean;
+            /**
+             * Taste
+             * @default
+             */
+            taste: ("salty" | "right" | "flat") | "";
+            /**
+             * Soak Minutes
+             * @default 30
+             */
+            soak_minutes: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * AgentOut
+         * @description A kind of curing agent; shares in per cent, null where only its label tells.
+         */
+        AgentOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "" | "no_1" | "no_2" | "weak" | "complete" | "packet";
+            /** Label */
+            label: string;
+            /** Nitrite */
+            nitrite: string | null;
+            /** Nitrate */
+            nitrate: string;
+            /** Purpose */
+            purpose: string;
+        };
+        /**
+         * DeskFactsOut
+         * @description All the cure desk knows before a piece is laid on it.
+         */
+        DeskFactsOut: {
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
+            /** Agents */
+            agents: components["schemas"]["AgentOut"][];
+            /** Spoons */
+            spoons: components["schemas"]["SpoonOut"][];
+            /** Limits */
+            limits: components["schemas"]["LimitOut"][];
+            /** Recipes */
+            recipes: components["schemas"]["RecipeOut"][];
+            /** Mixes */
+            mixes: components["schemas"]["MixOut"][];
+            /** Scale */
+            scale: string | null;
+        };
+        /**
+         * IngredientIn
+         * @description Something of a recipe. ``spoon``: which kind of spoonful it is (a key); empty: none known.
+         */
+        IngredientIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Spoon
+             * @default
+             */
+            spoon: string;
+            /**
+             * Stage
+             * @default 1
+             * @enum {integer}
+             */
+            stage: 1 | 2;
+        };
+        /**
+         * LimitOut
+         * @description A nitrite limit in parts per million, here and in the reference.
+         */
+        LimitOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Ppm */
+            ppm: string;
+            /** Reference */
+            reference: string;
+            /** Source */
+            source: string;
+            /** Reference Source */
+            reference_source: string;
+            /** Is Own */
+            is_own: boolean;
+        };
+        /**
+         * MixOut
+         * @description A mix made: what is left of it, and how much goes on a kilogram of meat.
+         */
+        MixOut: {
+            /** Id */
+            id: number;
+            /** Recipe */
+            recipe: string;
+            /** Version */
+            version: number;
+            made: components["schemas"]["Weight"];
+            left: components["schemas"]["Weight"];
+            /** Left Grams */
+            left_grams: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * RecipeIn
+         * @description A recipe of one school. Amounts are of the meat; salt and sugar of a brine of meat and water.
+         *
+         *     Of ``target`` (parts per million) and ``agent_amount`` just one, where there is an agent.
+         *     ``agent_nitrite`` and ``agent_nitrate`` in per cent, by the label; empty: as usual for its kind.
+         */
+        RecipeIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * School
+             * @default measured
+             * @enum {string}
+             */
+            school: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "plain";
+            /**
+             * @default {
+             *       "name": "salt",
+             *       "amount": "",
+             *       "spoon": "",
+             *       "stage": 1
+             *     }
+             */
+            salt: components["schemas"]["IngredientIn"];
+            /**
+             * @default {
+             *       "name": "sugar",
+             *       "amount": "",
+             *       "spoon": "",
+             *       "stage": 1
+             *     }
+             */
+            sugar: components["schemas"]["IngredientIn"];
+            /**
+             * Agent
+             * @default no_1
+             * @enum {string}
+             */
+            agent: "" | "no_1" | "no_2" | "weak" | "complete" | "packet";
+            /**
+             * Agent Nitrite
+             * @default
+             */
+            agent_nitrite: string;
+            /**
+             * Agent Nitrate
+             * @default
+             */
+            agent_nitrate: string;
+            /**
+             * Target
+             * @default
+             */
+            target: string;
+            /**
+             * Agent Amount
+             * @default
+             */
+            agent_amount: string;
+            /**
+             * Extras
+             * @default []
+             */
+            extras: components["schemas"]["IngredientIn"][];
+            /**
+             * Water
+             * @default
+             */
+            water: string;
+            /**
+             * Pump
+             * @default
+             */
+            pump: string;
+            /**
+             * Pick Up
+             * @default
+             */
+            pick_up: string;
+            /**
+             * Spare
+             * @default
+             */
+            spare: string;
+            /**
+             * Box
+             * @default
+             */
+            box: string;
+            /**
+             * Uptake
+             * @default
+             */
+            uptake: string;
+            /**
+             * Hot Part
+             * @default
+             */
+            hot_part: string;
+            /**
+             * Hot Water
+             * @default
+             */
+            hot_water: string;
+            /**
+             * Cold Water
+             * @default
+             */
+            cold_water: string;
+        };
+        /**
+         * RecipeOut
+         * @description A recipe, its latest version.
+         */
+        RecipeOut: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            told: components["schemas"]["RecipeIn"];
+            /**
+             * Recorded At
+             * Format: date-time
+             */
+            recorded_at: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * SchoolOut
+         * @description A school of curing.
+         */
+        SchoolOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "plain";
+            /** Label */
+            label: string;
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "dry" | "brine" | "pump" | "pump_and_brine";
+            /** How */
+            how: string;
+            /** Turn Days */
+            turn_days: number;
+        };
+        /**
+         * SpoonOut
+         * @description What a level teaspoon weighs in grams, here and in the reference.
+         */
+        SpoonOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Grams */
+            grams: string;
+            /** Reference */
+            reference: string;
+            /** Source */
+            source: string;
+            /** Is Own */
+            is_own: boolean;
+        };
+        /**
+         * SaveRecipeIn
+         * @description A recipe to keep: the next version of its name. ``put_away``: listed no more.
+         */
+        SaveRecipeIn: {
+            recipe: components["schemas"]["RecipeIn"];
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
+        };
+        /**
+         * FigureIn
+         * @description A kitchen's own figure: a limit in parts per million, a teaspoon in grams. No value: the reference.
+         */
+        FigureIn: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "limit" | "spoon";
+            /** Name */
+            name: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * MixIn
+         * @description A mix made: so much of the dry things of a recipe's latest version.
+         */
+        MixIn: {
+            /** Recipe */
+            recipe: string;
+            /** Weight */
+            weight: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BrineOut
+         * @description A brine: all of it, for the injector, for the tub; strength in per cent; its water parted.
+         */
+        BrineOut: {
+            weight: components["schemas"]["Weight"];
+            /** Grams */
+            grams: string;
+            /** Injector Grams */
+            injector_grams: string;
+            /** Tub Grams */
+            tub_grams: string;
+            /** Strength */
+            strength: string;
+            /** Hot Grams */
+            hot_grams: string;
+            /** Cold Grams */
+            cold_grams: string;
+            /** Mixed F */
+            mixed_f: string;
+            /** Mixed C */
+            mixed_c: string;
+            /** May Go In */
+            may_go_in: boolean;
+            /** Ice Grams */
+            ice_grams: string | null;
+            /** Water Told */
+            water_told: string;
+        };
+        /**
+         * CautionOut
+         * @description Something to mind, with its source.
+         */
+        CautionOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * DeskOut
+         * @description What the desk answers.
+         */
+        DeskOut: {
+            /** Pieces */
+            pieces: components["schemas"]["DeskPieceOut"][];
+            /** Totals */
+            totals: components["schemas"]["TotalOut"][];
+            /** Cost */
+            cost: string;
+            /** Unpriced */
+            unpriced: string[];
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * DeskPieceOut
+         * @description What the desk answers for one piece; null parts where something typed cannot be taken yet.
+         */
+        DeskPieceOut: {
+            /** Mark */
+            mark: string;
+            weight: components["schemas"]["Weight"];
+            /** Grams */
+            grams: string;
+            thickness: components["schemas"]["Length"] | null;
+            /**
+             * Skin
+             * @enum {string}
+             */
+            skin: "" | "on" | "off";
+            /** School */
+            school: string;
+            /** How */
+            how: string;
+            /**
+             * Finish
+             * @enum {string}
+             */
+            finish: "cooked" | "cold_smoked" | "air_dried";
+            /**
+             * Product
+             * @enum {string}
+             */
+            product: "bacon" | "whole_muscle" | "comminuted";
+            /** Lines */
+            lines: components["schemas"]["LineOut"][];
+            gauge: components["schemas"]["GaugeOut"] | null;
+            brine: components["schemas"]["BrineOut"] | null;
+            time: components["schemas"]["TimeOut"] | null;
+            /** Salt In Slice */
+            salt_in_slice: string | null;
+            /** Cautions */
+            cautions: components["schemas"]["CautionOut"][];
+            /** Questions */
+            questions: components["schemas"]["FieldProblem"][];
+            /** Cost */
+            cost: string | null;
+            /** Stage Note */
+            stage_note: string;
+        };
+        /**
+         * GaugeOut
+         * @description Ingoing nitrite against the limit. ``low`` to ``high``: by the scale's or the spoons' own error.
+         *
+         *     ``pick_up`` and ``one_system``: both brine figures. ``ppm`` null: not known. ``reference``: what the
+         *     reference table says, where the kitchen's own limit stands in its place.
+         */
+        GaugeOut: {
+            /** Ppm */
+            ppm: string | null;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Pick Up */
+            pick_up: string | null;
+            /** One System */
+            one_system: string | null;
+            /** Limit */
+            limit: string;
+            /** Limit Name */
+            limit_name: string;
+            /** Source */
+            source: string;
+            /** Reference */
+            reference: string | null;
+            /** Is Over */
+            is_over: boolean;
+            /** Error */
+            error: string;
+        };
+        /**
+         * LineOut
+         * @description One thing to weigh out. ``share`` of the meat in per cent; ``spoons`` for those who must.
+         *
+         *     ``spoons_from`` and ``spoons_to``: grams those spoons may really hold. ``cost`` null: no price known.
+         */
+        LineOut: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "salt" | "agent" | "sugar" | "extra" | "water" | "box" | "mix";
+            /** Stage */
+            stage: number;
+            /** Grams */
+            grams: string;
+            /** Share */
+            share: string;
+            /** Told */
+            told: string;
+            /** Spoons */
+            spoons: string | null;
+            /** Spoons From */
+            spoons_from: string | null;
+            /** Spoons To */
+            spoons_to: string | null;
+            /** Cost */
+            cost: string | null;
+        };
+        /**
+         * TimeOut
+         * @description How long: rules side by side, the window in days, and the curve of the centre.
+         */
+        TimeOut: {
+            /** Rules */
+            rules: string[];
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Out */
+            out: number;
+            /** Is Outside */
+            is_outside: boolean;
+            /** Over */
+            over: string;
+            /** Curve */
+            curve: components["schemas"]["PointOut"][];
+            /** Curve Source */
+            curve_source: string;
+        };
+        /**
+         * TotalOut
+         * @description A thing over all pieces: what to buy.
+         */
+        TotalOut: {
+            /** Name */
+            name: string;
+            /** Grams */
+            grams: string;
+            /** Cost */
+            cost: string | null;
+        };
+        /**
+         * CuredPieceIn
+         * @description A piece on the desk and its own recipe.
+         *
+         *     ``thickness`` and ``skin``: empty, as known of the piece. ``out_day``: the day the cook picks.
+         *     ``mix``: a mix it is cured with, by its id.
+         */
+        CuredPieceIn: {
+            /** Mark */
+            mark: string;
+            recipe: components["schemas"]["RecipeIn"];
+            /**
+             * Product
+             * @default bacon
+             * @enum {string}
+             */
+            product: "bacon" | "whole_muscle" | "comminuted";
+            /**
+             * Finish
+             * @default cooked
+             * @enum {string}
+             */
+            finish: "cooked" | "cold_smoked" | "air_dried";
+            /**
+             * Thickness
+             * @default
+             */
+            thickness: string;
+            /**
+             * Skin
+             * @default
+             * @enum {string}
+             */
+            skin: "" | "on" | "off";
+            /** Out Day */
+            out_day?: number | null;
+            /** Mix */
+            mix?: number | null;
+        };
+        /**
+         * DeskIn
+         * @description Pieces to be cured. ``scale``: what the scale for the cure shows steps of; empty: the kitchen's.
+         */
+        DeskIn: {
+            /** Pieces */
+            pieces: components["schemas"]["CuredPieceIn"][];
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+        };
+        /**
+         * ChargeOut
+         * @description Something that went into the cure of a piece, as a line of its weighing after it.
+         */
+        ChargeOut: {
+            /** What */
+            what: string;
+            /**
+             * Group
+             * @constant
+             */
+            group: "cure";
+            /** Amount */
+            amount: string;
+            /** Price */
+            price: string;
+            /** Pieces */
+            pieces: string[];
+        };
+        /**
+         * CureOut
+         * @description A piece in the cure, as put down.
+         */
+        CureOut: {
+            /** Id */
+            id: number;
+            /** Mark */
+            mark: string;
+            /** School */
+            school: string;
+            /** Recipe */
+            recipe: string;
+            /**
+             * In At
+             * Format: date-time
+             */
+            in_at: string;
+            /**
+             * First At
+             * Format: date-time
+             */
+            first_at: string;
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
+            /**
+             * Out At
+             * Format: date-time
+             */
+            out_at: string;
+            /** By */
+            by: string;
+            told: components["schemas"]["RecipeIn"];
+            answer: components["schemas"]["DeskPieceOut"];
+            /** Is Under Way */
+            is_under_way: boolean;
+            /** Taken Back */
+            taken_back: string | null;
+        };
+        /**
+         * CuresOut
+         * @description Every cure of a batch, the latest first, and what its open ones are yet to be charged with.
+         */
+        CuresOut: {
+            /** Cures */
+            cures: components["schemas"]["CureOut"][];
+            /** Charges */
+            charges: components["schemas"]["ChargeOut"][];
+        };
+        /**
+         * PutInIn
+         * @description Pieces that went into the cure. ``sure``: what the desk asks about has been answered.
+         */
+        PutInIn: {
+            /** Pieces */
+            pieces: components["schemas"]["CuredPieceIn"][];
+            /**
+             * Scale
+             * @default
+             */
+            scale: string;
+            /** In At */
+            in_at?: string | null;
+            /**
+             * @default {
+             *       "turn_days": 1,
+             *       "dry_hours": 12,
+             *       "soak_minutes": null,
+             *       "reseason": false,
+             *       "spice_day": null
+             *     }
+             */
+            wishes: components["schemas"]["WishesIn"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure: boolean;
+        };
+        /**
+         * WishesIn
+         * @description How the days in between are wanted. ``turn_days`` 0: never turned; ``spice_day`` of two stages.
+         */
+        WishesIn: {
+            /**
+             * Turn Days
+             * @default 1
+             */
+            turn_days: number;
+            /**
+             * Dry Hours
+             * @default 12
+             */
+            dry_hours: number;
+            /** Soak Minutes */
+            soak_minutes?: number | null;
+            /**
+             * Reseason
+             * @default false
+             */
+            reseason: boolean;
+            /** Spice Day */
+            spice_day?: number | null;
+        };
+        /**
+         * TakeBackIn
+         * @description Why a cure that was put down counts no more.
+         */
+        TakeBackIn: {
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * PrintedOut
+         * @description What came out of the printer: a picture for each label, as a data address.
+         */
+        PrintedOut: {
+            /** Pictures */
+            pictures: string[];
+        };
+        /**
+         * LabelsIn
+         * @description Pieces to print labels for; none named: all that live.
+         */
+        LabelsIn: {
+            /**
+             * Marks
+             * @default []
+             */
+            marks: string[];
+        };
+        /**
+         * DiaryOut
+         * @description The diary of a batch, in the order in which things happened.
+         */
+        DiaryOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Cut */
+            cut: string;
+            /** Pieces */
+            pieces: string[];
+            /** Leaves */
+            leaves: components["schemas"]["LeafOut"][];
+        };
+        /**
+         * LeafOut
+         * @description One thing in the diary. ``lines`` tell it; ``is_wrong``: corrected or taken back later.
+         */
+        LeafOut: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "entry" | "cure" | "act" | "fact" | "look" | "note" | "photo";
+            /**
+             * Happened At
+             * Format: date-time
+             */
+            happened_at: string;
+            /**
+             * Recorded At
+             * Format: date-time
+             */
+            recorded_at: string;
+            /** By */
+            by: string;
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: string[];
+            /** Marks */
+            marks: string[];
+            /** Is Wrong */
+            is_wrong: boolean;
+            photo?: components["schemas"]["PhotoOut"] | null;
+        };
+        /**
+         * PhotoOut
+         * @description A photo: where its two sizes are served, and how large it is.
+         */
+        PhotoOut: {
+            /** Id */
+            id: number;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Large */
+            large: string;
+            /** Small */
+            small: string;
+        };
+        /**
+         * NoteIn
+         * @description Something to write down, of the batch or of one piece.
+         */
+        NoteIn: {
+            /** Text */
+            text: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /** Happened At */
+            happened_at?: string | null;
         };
     };
     responses: never;
@@ -6563,6 +8530,3306 @@ export interface operations {
                     "application/json": components["schemas"]["RecordedOut"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getScales: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScalesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    listenToScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    commandScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommandIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScalesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    layOnScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readOnScale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnScaleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeaningOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPieces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    learnFacts: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lookOver: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookOverIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiecesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getLooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getOffcuts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OffcutOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    readButchersTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveStore: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoreIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPlan: {
+        parameters: {
+            query?: {
+                days?: number;
+                code?: string;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCalendar: {
+        parameters: {
+            query?: {
+                code?: string;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    planAct: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tellNews: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCureDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskFactsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveRecipe: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveRecipeIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskFactsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    setFigure: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FigureIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskFactsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    makeMix: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MixIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskFactsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    askCureDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeskOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getCures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putIn: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutInIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeCureBack: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+                cure_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getLabelSheet: {
+        parameters: {
+            query?: {
+                marks?: string[];
+                paper?: "a4" | "letter";
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    printLabels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LabelsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PrintedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getDiary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiaryOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    writeNote: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiaryOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keepPhoto: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Mark
+                     * @default
+                     */
+                    mark?: string;
+                    /**
+                     * Note
+                     * @default
+                     */
+                    note?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DiaryOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPhoto: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                photo_id: number;
+                size: "large" | "small";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Bad Request */
             400: {
                 headers: {

@@ -1,0 +1,80 @@
+"""How a scale is reached: one small class for each way. A real scale's own line is another one."""
+
+import socket
+from collections.abc import Callable, Iterator
+from typing import Final, Protocol
+
+from dolmetsch.devices.lines import MAX_LINE, Hello, Reading, read_line
+
+#: A line that does not come within this is no reason to hang: the caller looks at its watch again.
+PATIENCE: Final = 0.5
+
+
+class ScaleSource(Protocol):
+    """A connection to a scale."""
+
+    def listen(self) -> Iterator[Hello | Reading | ValueError | None]:
+        """What it says, one after another, until the connection ends.
+
+        None where nothing came for a while; a ``ValueError`` (not raised) for what cannot be read.
+
+        Raises:
+            OSError: it cannot be reached, or is gone.
+        """
+
+    def send(self, command: str) -> None:
+        """Send it a command: TARE, CLEAR.
+
+        Raises:
+            OSError: it is gone.
+        """
+
+    def close(self) -> None:
+        """Let go of it."""
+
+
+class LineScale:
+    """A scale that speaks ``scale-lines/1`` over TCP, simulated or not."""
+
+    def __init__(self, address: str) -> None:
+        host, _, port = address.rpartition(":")
+        self._socket = socket.create_connection((host, int(port)), timeout=2)
+        self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
+
+    def listen(self) -> Iterator[Hello | Reading | ValueError | None]:
+        """See ``ScaleSource``."""
+        self._socket.settimeout(PATIENCE)
+        held = b""
+        while True:
+            try:
+                more = self._socket.recv(4096)
+            except TimeoutError:
+                yield None
+                continue
+            if not more:
+                raise ConnectionError("the scale hung up")
+            *lines, held = (held + more).split(b"\n")
+            for line in lines:
+                yield _read(line)
+            if len(held) > MAX_LINE:
+                held = b""
+                yield ValueError("a line without end")
+
+    def send(self, command: str) -> None:
+        """See ``ScaleSource``."""
+        self._socket.sendall(f"{command}\n".encode())
+
+    def close(self) -> None:
+        """See ``ScaleSource``."""
+        self._socket.close()
+
+
+def _read(line: bytes) -> Hello | Reading | ValueError | None:
+    try:
+        return read_line(line.decode())
+    except ValueError as error:
+        return error
+
+
+#: Ways to reach a scale by the word before its address: ``bench=line:127.0.0.1:7401``.
+SOURCES: Final[dict[str, Callable[[str], ScaleSource]]] = {"line": LineScale}

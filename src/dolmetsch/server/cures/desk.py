@@ -1,0 +1,188 @@
+"""The desk: pieces of a batch and a recipe for each, answered by the core and priced by the price list."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from fractions import Fraction
+from math import exp, sqrt
+from typing import Final
+
+from dolmetsch.core.curing_cautions import Question, ask
+from dolmetsch.core.curing_time import CuringTime, plan_time
+from dolmetsch.core.cuts import read_cut
+from dolmetsch.core.desk import Desk, weigh_out
+from dolmetsch.core.errors import CureError
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.outlook import Estimate
+from dolmetsch.core.pieces import Piece
+from dolmetsch.core.recipe import CuredPiece, Recipe
+from dolmetsch.core.reference import Limits, Spoonful
+from dolmetsch.core.strip import USUAL_KINDS
+from dolmetsch.core.way import plain_way
+from dolmetsch.core.yields import believe
+from dolmetsch.server.batches.chain import Reckoning
+from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import get_piece, reckon_batch
+from dolmetsch.server.cures import typed
+from dolmetsch.server.cures.figures import limits_of, spoons_of
+from dolmetsch.server.cures.mixes import Standing, find_mixes
+from dolmetsch.server.cures.reading import read_recipe
+from dolmetsch.server.pieces.queries import Facts, gather_facts
+from dolmetsch.server.prices.queries import Priced, find_used
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.ways.queries import core_of
+
+#: Steps after the cure that only take water away, and so make the meat saltier.
+_SHRINKING: Final = frozenset({"rest", "smoke", "chill", "dry"})
+#: Fields of the core's cure by the names they have on the desk.
+_FIELDS: Final = {
+    "agent.nitrite": "agent_nitrite",
+    "target_ppm": "target",
+    "agent": "agent",
+    "hot": "hot_water",
+    "cold": "cold_water",
+}
+
+
+@dataclass(slots=True, kw_only=True)
+class LaidOut:
+    """A piece on the desk: what was told and known of it, and what the core answers. None: not yet."""
+
+    told: typed.CuredPieceIn
+    piece: Piece
+    facts: Facts
+    skin: str
+    recipe: Recipe | None = None
+    cured: CuredPiece | None = None
+    desk: Desk | None = None
+    time: CuringTime | None = None
+    mix: Standing | None = None
+    salt: tuple[float, float] | None = None
+    questions: list[Question] = field(default_factory=list)
+
+
+@dataclass(slots=True, kw_only=True)
+class Laid:
+    """All pieces on the desk, what stands against them, and the prices of what they need."""
+
+    batch: Batch
+    pieces: list[LaidOut]
+    reader: Reader
+    listed: Mapping[str, Priced]
+    scale: Fraction | None
+    spoons: Mapping[str, Spoonful]
+
+
+def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
+    """Read and answer every piece of ``told``.
+
+    Raises:
+        DomainError: not_found (a piece that is no more).
+    """
+    reckoning = reckon_batch(batch)
+    kitchen = batch.kitchen
+    reader = Reader(unit=kitchen.weight_unit)
+    typed_scale = reader.weight("scale", told.scale, bare=False) if told.scale else kitchen.scale_grams
+    scale = None if typed_scale is None else Fraction(typed_scale)
+    spoons, limits = spoons_of(kitchen), limits_of(kitchen)
+    known = gather_facts([batch])
+    mixes = find_mixes(kitchen, [one.mix for one in told.pieces if one.mix is not None])
+    pieces = []
+    for place, one in enumerate(told.pieces):
+        piece = get_piece(reckoning, one.mark)
+        facts = known.get((batch.pk, one.mark), Facts())
+        laid = LaidOut(told=one, piece=piece, facts=facts, skin=_skin(one, facts, reckoning))
+        path = f"pieces[{place}]."
+        _refuse_twice(reader, told, place)
+        laid.recipe = read_recipe(reader, one.recipe, spoons, path=f"{path}recipe.")
+        _find_mix(laid, mixes, reader, path)
+        if laid.recipe is not None:
+            _answer(laid, limits=limits, scale=scale, reader=reader, path=path)
+            laid.salt = _salt_in_slice(laid, reckoning, batch)
+        pieces.append(laid)
+    names = {line.name for laid in pieces if laid.desk for line in laid.desk.lines if line.role != "water"}
+    listed = find_used(kitchen, names) if names else {}
+    return Laid(batch=batch, pieces=pieces, reader=reader, listed=listed, scale=scale, spoons=spoons)
+
+
+def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:
+    mark = told.pieces[place].mark
+    if mark in [one.mark for one in told.pieces[:place]]:
+        reader.refuse(f"pieces[{place}].mark", "twice", f"“{mark}” lies on the desk twice.")
+
+
+def _skin(told: typed.CuredPieceIn, facts: Facts, reckoning: Reckoning) -> str:
+    """Skin on or off: as told here, else as known of the piece, else as the lot was bought."""
+    if told.skin or facts.skin:
+        return told.skin or facts.skin
+    trimmed = {out.name for out in reckoning.sheet.ledger.by_products if out.material == "skin"}
+    return "off" if trimmed else read_cut(reckoning.chain.batch.lots[0].cut).skin
+
+
+def _find_mix(laid: LaidOut, mixes: dict[int, Standing], reader: Reader, path: str) -> None:
+    if laid.told.mix is None:
+        return
+    laid.mix = mixes.get(laid.told.mix)
+    if laid.mix is None:
+        reader.refuse(f"{path}mix", "unknown", "There is no such mix here.")
+    elif laid.told.recipe.school not in ("measured", "two_stage", "plain"):
+        reader.refuse(f"{path}mix", "no_mix", "A dry mix is for measured cures.")
+
+
+def _answer(laid: LaidOut, *, limits: Limits, scale: Fraction | None, reader: Reader, path: str) -> None:
+    told, recipe = laid.told, laid.recipe
+    assert recipe is not None
+    thickness = (
+        reader.length(f"{path}thickness", told.thickness) if told.thickness else laid.facts.thickness_mm
+    )
+    if told.thickness and thickness is None:
+        return
+    laid.cured = CuredPiece(
+        grams=laid.piece.grams,
+        product=told.product,
+        finish=told.finish,
+        skin_on=laid.skin == "on",
+        thickness_mm=None if thickness is None else float(thickness),
+        kinds=frozenset(laid.piece.kinds),
+    )
+    laid.questions = ask(recipe, laid.cured)
+    try:
+        # a mix is weighed on the same scale, but there is far more of it than of the agent in it
+        laid.desk = weigh_out(recipe, laid.cured, scale=None if laid.mix else scale, limits=limits)
+    except CureError as error:
+        name = _FIELDS.get(error.field, error.field)
+        name = f"{name}.amount" if name == "salt" else name
+        reader.refuse(f"{path}recipe.{name}", "impossible", error.told[:1].upper() + error.told[1:] + ".")
+    try:
+        laid.time = plan_time(
+            recipe.school,
+            pounds=float(laid.piece.grams / GRAMS_PER_LB),
+            thickness_mm=laid.cured.thickness_mm,
+            skin_on=laid.cured.skin_on,
+            is_belly=told.product == "bacon",
+        )
+    except CureError as error:
+        reader.refuse(f"{path}thickness", "impossible", error.told[:1].upper() + error.told[1:] + ".")
+
+
+def _salt_in_slice(laid: LaidOut, reckoning: Reckoning, batch: Batch) -> tuple[float, float] | None:
+    """Salt in the finished slice, from and to: what the meat holds, in less and less weight."""
+    desk, cured = laid.desk, laid.cured
+    if desk is None or cured is None or desk.salt_low is None or desk.salt_high is None:
+        return None
+    batch_cut = read_cut(reckoning.chain.batch.lots[0].cut)
+    history = read_history(batch.kitchen)
+    if cured.finish == "air_dried":
+        methods = ["air_dry"]
+    elif cured.finish == "cold_smoked":
+        methods = ["rest", "cold_smoke", "chill"]
+    else:
+        chosen = find_way(batch)
+        way = plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
+        methods = [step.method for step in way.steps if step.kind in _SHRINKING]
+    beliefs = [believe(method, batch_cut, history) for method in methods]
+    kept = Estimate(
+        middle=exp(sum(belief.log_mean for belief in beliefs)),
+        log_deviation=sqrt(sum(belief.log_deviation**2 for belief in beliefs)),
+    )
+    return float(desk.salt_low) / kept.high, float(desk.salt_high) / kept.low

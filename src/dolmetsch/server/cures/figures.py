@@ -1,0 +1,111 @@
+"""A kitchen's own figures in place of the reference: limits and spoons."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from fractions import Fraction
+
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.reference import NITRITE_LIMITS, SPOONS, NitriteLimit, Spoonful
+from dolmetsch.server.cures import schemas, typed
+from dolmetsch.server.cures.models import OwnFigure
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.problems import refuse_fields
+from dolmetsch.server.quantities.reader import Reader
+
+LimitKey = tuple[str, str, bool]
+#: The most that may be told as a limit, and as a teaspoon.
+MOST = {"limit": Fraction(1000), "spoon": Fraction(15)}
+
+
+def name_limit(key: LimitKey) -> str:
+    """A limit's key as one word: ``bacon/dry/off``."""
+    return f"{key[0]}/{key[1]}/{'on' if key[2] else 'off'}"
+
+
+_LIMIT_NAMES = {name_limit(key): key for key in NITRITE_LIMITS}
+
+
+def _own(kitchen: Kitchen, sort: str) -> dict[str, tuple[Fraction, str]]:
+    """The kitchen's own figures of a sort that count, by name: value and source."""
+    latest: dict[str, OwnFigure] = {}
+    for row in OwnFigure.objects.filter(kitchen=kitchen, sort=sort).order_by("id"):
+        latest[row.name] = row
+    return {name: (Fraction(row.value), row.source) for name, row in latest.items() if row.value is not None}
+
+
+def limits_of(kitchen: Kitchen) -> Mapping[LimitKey, NitriteLimit]:
+    """The limits that count in ``kitchen``."""
+    own = _own(kitchen, "limit")
+    return {
+        key: replace(limit, ppm=told[0], source=told[1]) if (told := own.get(name_limit(key))) else limit
+        for key, limit in NITRITE_LIMITS.items()
+    }
+
+
+def spoons_of(kitchen: Kitchen) -> Mapping[str, Spoonful]:
+    """What teaspoons weigh in ``kitchen``."""
+    own = _own(kitchen, "spoon")
+    return {
+        key: replace(spoon, grams=told[0], source=told[1]) if (told := own.get(key)) else spoon
+        for key, spoon in SPOONS.items()
+    }
+
+
+def show_limits(kitchen: Kitchen) -> list[schemas.LimitOut]:
+    """Every limit, here and in the reference."""
+    here = limits_of(kitchen)
+    return [
+        schemas.LimitOut(
+            key=name_limit(key),
+            label=told.name,
+            ppm=fixed(here[key].ppm, 0),
+            reference=fixed(told.ppm, 0),
+            source=here[key].source,
+            reference_source=told.source,
+            is_own=here[key] != told,
+        )
+        for key, told in NITRITE_LIMITS.items()
+    ]
+
+
+def show_spoons(kitchen: Kitchen) -> list[schemas.SpoonOut]:
+    """Every kind of spoonful, here and in the reference."""
+    here = spoons_of(kitchen)
+    return [
+        schemas.SpoonOut(
+            key=key,
+            label=told.label,
+            grams=fixed(here[key].grams, 2),
+            reference=fixed(told.grams, 2),
+            source=here[key].source,
+            is_own=here[key] != told,
+        )
+        for key, told in SPOONS.items()
+    ]
+
+
+def set_figure(write: Write, told: typed.FigureIn) -> OwnFigure:
+    """Keep a kitchen's own figure, or give the reference back.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def keep() -> OwnFigure:
+        reader = Reader(unit=write.kitchen.weight_unit)
+        known = _LIMIT_NAMES if told.sort == "limit" else SPOONS
+        if told.name not in known:
+            reader.refuse("name", "unknown", f"“{told.name}” is no {told.sort} of the reference.")
+        value = reader.number("value", told.value, what=told.sort, limit=MOST[told.sort], places=3)
+        if value is not None and told.sort == "spoon" and value == 0:
+            reader.refuse("value", "zero", "A teaspoon of nothing is no weighing.")
+        if told.value:
+            reader.need("source", told.source, "Say where the figure is from.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return OwnFigure.objects.create(
+            sort=told.sort, name=told.name, value=value, source=told.source, **write.stamp
+        )
+
+    return keep_once(write, OwnFigure, keep)

@@ -1,0 +1,159 @@
+"""Reads: what the desk knows, and the cures of a batch."""
+
+from fractions import Fraction
+
+from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.quantity import GRAM_PLACES, MONEY_PLACES, read_price
+from dolmetsch.core.reference import AGENTS
+from dolmetsch.core.schools import SCHOOLS
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.cures import schemas
+from dolmetsch.server.cures.figures import show_limits, show_spoons
+from dolmetsch.server.cures.mixes import Standing, find_mixes
+from dolmetsch.server.cures.models import CureRecipe, PieceCure
+from dolmetsch.server.cures.typed import RecipeIn
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.prices.queries import Priced, find_used
+from dolmetsch.server.quantities.printing import print_weight
+
+
+def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
+    """All the desk knows before a piece is laid on it."""
+    return schemas.DeskFactsOut(
+        schools=[
+            schemas.SchoolOut(
+                key=school.key,
+                label=school.label,
+                method=school.method,
+                how=school.how,
+                turn_days=school.turn_days,
+            )
+            for school in SCHOOLS.values()
+        ],
+        agents=[
+            schemas.AgentOut.model_validate(
+                {
+                    "key": agent.key,
+                    "label": agent.label,
+                    "nitrite": None if agent.nitrite is None else fixed(agent.nitrite * 100, 2),
+                    "nitrate": fixed(agent.nitrate * 100, 2),
+                    "purpose": agent.purpose,
+                }
+            )
+            for agent in AGENTS.values()
+        ],
+        spoons=show_spoons(kitchen),
+        limits=show_limits(kitchen),
+        recipes=[_show_recipe(recipe) for recipe in list_recipes(kitchen)],
+        mixes=[_show_mix(standing) for standing in find_mixes(kitchen).values()],
+        scale=None if kitchen.scale_grams is None else f"{kitchen.scale_grams.normalize():f}",
+    )
+
+
+def list_recipes(kitchen: Kitchen) -> list[CureRecipe]:
+    """The latest version of each recipe that is not put away, by name."""
+    latest: dict[str, CureRecipe] = {}
+    rows = CureRecipe.objects.filter(kitchen=kitchen).select_related("recorded_by")
+    for recipe in rows.order_by("name", "version"):
+        latest[recipe.name.casefold()] = recipe
+    return [recipe for recipe in latest.values() if not recipe.is_put_away]
+
+
+def _show_recipe(recipe: CureRecipe) -> schemas.RecipeOut:
+    return schemas.RecipeOut(
+        name=recipe.name,
+        version=recipe.version,
+        told=RecipeIn.model_validate(recipe.told),
+        recorded_at=recipe.recorded_at,
+        by=recipe.recorded_by.called,
+    )
+
+
+def _show_mix(standing: Standing) -> schemas.MixOut:
+    mix = standing.mix
+    return schemas.MixOut(
+        id=mix.pk,
+        recipe=mix.recipe.name,
+        version=mix.recipe.version,
+        made=print_weight(Fraction(mix.grams)),
+        left=print_weight(standing.left),
+        left_grams=fixed(standing.left, 0),
+        made_at=mix.recorded_at,
+        note=mix.note,
+    )
+
+
+def list_cures(batch: Batch) -> list[PieceCure]:
+    """Every cure of ``batch``, the latest first."""
+    return list(
+        PieceCure.objects.filter(batch=batch)
+        .select_related("recipe", "recorded_by", "taken_back", "mix__recipe")
+        .order_by("-id")
+    )
+
+
+def read_cures(batch: Batch) -> schemas.CuresOut:
+    """Every cure of ``batch``, and what its open ones are yet to be charged with."""
+    reckoning = reckon_batch(batch)
+    waiting = {piece.id for piece in reckoning.sheet.ledger.mains if "cure" not in piece.kinds}
+    cures = list_cures(batch)
+    shown = [show_cure(cure, is_under_way=cure.mark in waiting) for cure in cures]
+    return schemas.CuresOut(
+        cures=shown, charges=_charges(batch.kitchen, [c for c in shown if c.is_under_way])
+    )
+
+
+def show_cure(cure: PieceCure, *, is_under_way: bool) -> schemas.CureOut:
+    """One cure. ``is_under_way``: the piece is in it still; one taken back is not."""
+    back = getattr(cure, "taken_back", None)
+    return schemas.CureOut(
+        id=cure.pk,
+        mark=cure.mark,
+        school=cure.school,
+        recipe="" if cure.recipe is None else f"{cure.recipe.name}, version {cure.recipe.version}",
+        in_at=cure.in_at,
+        first_at=cure.first_at,
+        last_at=cure.last_at,
+        out_at=cure.out_at,
+        by=cure.recorded_by.called,
+        told=RecipeIn.model_validate(cure.told),
+        answer=schemas.DeskPieceOut.model_validate(cure.answer),
+        is_under_way=is_under_way and back is None,
+        taken_back=None if back is None else back.reason,
+    )
+
+
+def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> list[schemas.ChargeOut]:
+    """Used lines for what went into the cure; what has no price by weight is left out."""
+    lines = [
+        (cure.mark, line) for cure in cures for line in cure.answer.lines if line.role not in ("water", "mix")
+    ]
+    listed = find_used(kitchen, {line.name for _, line in lines}) if lines else {}
+    charges = []
+    for mark, line in lines:
+        priced = listed.get(line.name.casefold())
+        if priced is not None and priced.price.grams is not None:
+            charges.append(
+                schemas.ChargeOut(
+                    what=line.name,
+                    group="cure",
+                    amount=f"{line.grams} g",
+                    price=_price_text(priced),
+                    pieces=[mark],
+                )
+            )
+    return charges
+
+
+def _price_text(priced: Priced) -> str:
+    """The latest price as one types it for something used."""
+    typed = priced.latest.typed
+    try:
+        if read_price(typed) == priced.price:
+            return typed
+    except QuantityError:
+        pass
+    grams = priced.price.grams or Fraction(1)
+    return f"{fixed(priced.price.paid, MONEY_PLACES)} for {fixed(grams, GRAM_PLACES)} g"

@@ -1,0 +1,145 @@
+"""A recipe as typed, read into the core's record; all faults are told at once."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.recipe import Ingredient, Recipe
+from dolmetsch.core.reference import AGENTS, PICK_UP_RATIO, Agent, Spoonful
+from dolmetsch.core.schools import SCHOOLS
+from dolmetsch.server.cures.typed import IngredientIn, RecipeIn
+from dolmetsch.server.quantities.reader import Reader
+
+#: The highest target that may be typed: beyond it is a slip.
+MAX_TARGET: Final = Fraction(2000)
+_WET: Final = ("brine", "pump", "pump_and_brine")
+
+
+def read_recipe(
+    reader: Reader, told: RecipeIn, spoons: Mapping[str, Spoonful], *, path: str = ""
+) -> Recipe | None:
+    """The recipe; None with faults noted at paths below ``path``."""
+    before = len(reader.problems)
+    school = SCHOOLS[told.school]
+    agent = _read_agent(reader, told, path)
+    salt = _read_ingredient(reader, told.salt, spoons, f"{path}salt")
+    if salt is None and (told.school not in ("ready_mixed", "salt_box") and not told.salt.amount):
+        reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
+    sugar = _read_ingredient(reader, told.sugar, spoons, f"{path}sugar")
+    extras = [
+        _read_ingredient(reader, extra, spoons, f"{path}extras[{place}]")
+        for place, extra in enumerate(told.extras)
+    ]
+    target, share, by_spoon = _read_dose(reader, told, agent, spoons, path)
+    recipe_salt = salt
+    if told.school == "salt_box" and salt is None:
+        recipe_salt = Ingredient(name=told.salt.name or "salt", share=Fraction(0))
+    wet = school.method in _WET
+    recipe = Recipe(
+        school=told.school,
+        salt=recipe_salt,
+        sugar=sugar,
+        agent=agent,
+        target_ppm=target,
+        agent_share=share,
+        agent_by_spoon=by_spoon,
+        extras=tuple(extra for extra in extras if extra is not None),
+        water=_share(reader, f"{path}water", told.water, what="share of water", most=1000) or Fraction(0),
+        pump=_share(reader, f"{path}pump", told.pump, what="pump") if "pump" in school.method else None,
+        spare=_or(_share(reader, f"{path}spare", told.spare, what="share"), Fraction(1, 10)),
+        pick_up=_or(_share(reader, f"{path}pick_up", told.pick_up, what="pick-up"), PICK_UP_RATIO),
+        box=_or(_share(reader, f"{path}box", told.box, what="share of salt", most=1000), Fraction(0)),
+        uptake=_share(reader, f"{path}uptake", told.uptake, what="share of salt"),
+    )
+    if wet and school.method != "pump" and not told.water:
+        reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
+    if told.school == "salt_box" and not told.box:
+        reader.refuse(
+            f"{path}box", "missing", "Say how much salt is in the box: 100 % is as much as the meat."
+        )
+    return recipe if len(reader.problems) == before else None
+
+
+def _or(value: Fraction | None, usual: Fraction) -> Fraction:
+    return usual if value is None else value
+
+
+def _share(reader: Reader, path: str, told: str, *, what: str, most: int = 100) -> Fraction | None:
+    value = reader.percent(path, told, what=what, most=most)
+    return None if value is None else Fraction(value)
+
+
+def _read_agent(reader: Reader, told: RecipeIn, path: str) -> Agent | None:
+    if told.school == "plain":
+        return None
+    if not told.agent:
+        reader.refuse(
+            f"{path}agent", "missing", "Say which curing agent, or take the school without nitrite."
+        )
+        return None
+    agent = AGENTS[told.agent]
+    nitrite = _share(reader, f"{path}agent_nitrite", told.agent_nitrite, what="share of nitrite")
+    nitrate = _share(reader, f"{path}agent_nitrate", told.agent_nitrate, what="share of nitrate")
+    if told.school == "ready_mixed" and not agent.is_ready_mixed:
+        said = "A ready-mixed cure is a complete cure or a packet; curing salt is measured to the piece."
+        reader.refuse(f"{path}agent", "not_ready_mixed", said)
+    return replace(agent, nitrite=_known(nitrite, agent.nitrite), nitrate=_or(nitrate, agent.nitrate))
+
+
+def _known(told: Fraction | None, usual: Fraction | None) -> Fraction | None:
+    return usual if told is None else told
+
+
+def _read_dose(
+    reader: Reader, told: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
+) -> tuple[Fraction | None, Fraction | None, bool]:
+    """Target, share of the meat, and whether that was told by the spoon."""
+    if agent is None:
+        return None, None, False
+    if agent.key == "weak":
+        if told.target or told.agent_amount:
+            said = "Nitrited salt is used as the salt: the salt's own amount says how much."
+            reader.refuse(f"{path}agent_amount", "one_of", said)
+        return None, None, False
+    if bool(told.target) == bool(told.agent_amount):
+        said = "Say how much nitrite is wanted (156 ppm), or how much curing agent (0.25 %): one of them."
+        reader.refuse(f"{path}target", "one_of", said)
+        return None, None, False
+    if told.target:
+        bare = told.target.lower().removesuffix("ppm").strip()
+        target = reader.number(f"{path}target", bare, what="target in ppm", limit=MAX_TARGET, places=2)
+        if target is not None and agent.nitrite is None:
+            said = "Its nitrite is not known, so a target cannot be reckoned: give the packet's rate."
+            reader.refuse(f"{path}target", "unknown_nitrite", said)
+        return None if target is None else Fraction(target), None, False
+    amount = reader.amount(f"{path}agent_amount", told.agent_amount)
+    if amount is None:
+        return None, None, False
+    return None, amount.share_by(spoons[agent.spoon]), amount.teaspoons is not None
+
+
+def _read_ingredient(
+    reader: Reader, told: IngredientIn, spoons: Mapping[str, Spoonful], path: str
+) -> Ingredient | None:
+    if not told.amount:
+        return None
+    amount = reader.amount(f"{path}.amount", told.amount)
+    spoon = spoons.get(told.spoon)
+    if told.spoon and spoon is None:
+        reader.refuse(f"{path}.spoon", "unknown", f"“{told.spoon}” is no kind of spoonful.")
+    if not reader.need(f"{path}.name", told.name, "Say what it is.") or amount is None:
+        return None
+    try:
+        share = amount.share_by(spoon)
+    except QuantityError as error:
+        reader.refuse(f"{path}.amount", error.reason, f"“{told.amount}”: {error}.")
+        return None
+    return Ingredient(
+        name=told.name,
+        share=share,
+        by_spoon=amount.teaspoons is not None,
+        spoon=spoon,
+        stage=told.stage,
+    )

@@ -1,0 +1,252 @@
+"""What the cures' API tells. Grams as they are read from a scale; money to the cent."""
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel
+
+from dolmetsch.core.recipe import Finish
+from dolmetsch.core.schools import SchoolKey
+from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
+from dolmetsch.server.pieces.schemas import Length
+from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.schemas import Fixed, Weight
+
+
+class SchoolOut(BaseModel):
+    """A school of curing."""
+
+    key: SchoolKey
+    label: str
+    method: Literal["dry", "brine", "pump", "pump_and_brine"]
+    how: str
+    turn_days: int
+
+
+class AgentOut(BaseModel):
+    """A kind of curing agent; shares in per cent, null where only its label tells."""
+
+    key: AgentKey
+    label: str
+    nitrite: Fixed | None
+    nitrate: Fixed
+    purpose: str
+
+
+class SpoonOut(BaseModel):
+    """What a level teaspoon weighs in grams, here and in the reference."""
+
+    key: str
+    label: str
+    grams: Fixed
+    reference: Fixed
+    source: str
+    is_own: bool
+
+
+class LimitOut(BaseModel):
+    """A nitrite limit in parts per million, here and in the reference."""
+
+    key: str
+    label: str
+    ppm: Fixed
+    reference: Fixed
+    source: str
+    reference_source: str
+    is_own: bool
+
+
+class RecipeOut(BaseModel):
+    """A recipe, its latest version."""
+
+    name: str
+    version: int
+    told: RecipeIn
+    recorded_at: datetime
+    by: str
+
+
+class MixOut(BaseModel):
+    """A mix made: what is left of it, and how much goes on a kilogram of meat."""
+
+    id: int
+    recipe: str
+    version: int
+    made: Weight
+    left: Weight
+    left_grams: Fixed
+    made_at: datetime
+    note: str
+
+
+class DeskFactsOut(BaseModel):
+    """All the cure desk knows before a piece is laid on it."""
+
+    schools: list[SchoolOut]
+    agents: list[AgentOut]
+    spoons: list[SpoonOut]
+    limits: list[LimitOut]
+    recipes: list[RecipeOut]
+    mixes: list[MixOut]
+    scale: Fixed | None
+
+
+class LineOut(BaseModel):
+    """One thing to weigh out. ``share`` of the meat in per cent; ``spoons`` for those who must.
+
+    ``spoons_from`` and ``spoons_to``: grams those spoons may really hold. ``cost`` null: no price known.
+    """
+
+    name: str
+    role: Literal["salt", "agent", "sugar", "extra", "water", "box", "mix"]
+    stage: int
+    grams: Fixed
+    share: Fixed
+    told: str
+    spoons: str | None
+    spoons_from: Fixed | None
+    spoons_to: Fixed | None
+    cost: Fixed | None
+
+
+class GaugeOut(BaseModel):
+    """Ingoing nitrite against the limit. ``low`` to ``high``: by the scale's or the spoons' own error.
+
+    ``pick_up`` and ``one_system``: both brine figures. ``ppm`` null: not known. ``reference``: what the
+    reference table says, where the kitchen's own limit stands in its place.
+    """
+
+    ppm: Fixed | None
+    low: Fixed | None
+    high: Fixed | None
+    pick_up: Fixed | None
+    one_system: Fixed | None
+    limit: Fixed
+    limit_name: str
+    source: str
+    reference: Fixed | None
+    is_over: bool
+    error: str
+
+
+class BrineOut(BaseModel):
+    """A brine: all of it, for the injector, for the tub; strength in per cent; its water parted."""
+
+    weight: Weight
+    grams: Fixed
+    injector_grams: Fixed
+    tub_grams: Fixed
+    strength: Fixed
+    hot_grams: Fixed
+    cold_grams: Fixed
+    mixed_f: Fixed
+    mixed_c: Fixed
+    may_go_in: bool
+    ice_grams: Fixed | None
+    water_told: str
+
+
+class PointOut(BaseModel):
+    """The salt at the centre after ``days``, in per cent of that outside; low and high by the literature."""
+
+    days: Fixed
+    middle: Fixed
+    low: Fixed
+    high: Fixed
+
+
+class TimeOut(BaseModel):
+    """How long: rules side by side, the window in days, and the curve of the centre."""
+
+    rules: list[str]
+    first: int
+    last: int
+    out: int
+    is_outside: bool
+    over: str
+    curve: list[PointOut]
+    curve_source: str
+
+
+class CautionOut(BaseModel):
+    """Something to mind, with its source."""
+
+    code: str
+    text: str
+    source: str
+
+
+class DeskPieceOut(BaseModel):
+    """What the desk answers for one piece; null parts where something typed cannot be taken yet."""
+
+    mark: str
+    weight: Weight
+    grams: Fixed
+    thickness: Length | None
+    skin: Literal["", "on", "off"]
+    school: str
+    how: str
+    finish: Finish
+    product: Product
+    lines: list[LineOut]
+    gauge: GaugeOut | None
+    brine: BrineOut | None
+    time: TimeOut | None
+    salt_in_slice: str | None
+    cautions: list[CautionOut]
+    questions: list[FieldProblem]
+    cost: Fixed | None
+    stage_note: str
+
+
+class TotalOut(BaseModel):
+    """A thing over all pieces: what to buy."""
+
+    name: str
+    grams: Fixed
+    cost: Fixed | None
+
+
+class DeskOut(BaseModel):
+    """What the desk answers."""
+
+    pieces: list[DeskPieceOut]
+    totals: list[TotalOut]
+    cost: Fixed
+    unpriced: list[str]
+    problems: list[FieldProblem]
+
+
+class ChargeOut(BaseModel):
+    """Something that went into the cure of a piece, as a line of its weighing after it."""
+
+    what: str
+    group: Literal["cure"]
+    amount: str
+    price: str
+    pieces: list[str]
+
+
+class CureOut(BaseModel):
+    """A piece in the cure, as put down."""
+
+    id: int
+    mark: str
+    school: str
+    recipe: str
+    in_at: datetime
+    first_at: datetime
+    last_at: datetime
+    out_at: datetime
+    by: str
+    told: RecipeIn
+    answer: DeskPieceOut
+    is_under_way: bool
+    taken_back: str | None
+
+
+class CuresOut(BaseModel):
+    """Every cure of a batch, the latest first, and what its open ones are yet to be charged with."""
+
+    cures: list[CureOut]
+    charges: list[ChargeOut]

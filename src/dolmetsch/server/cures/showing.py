@@ -1,0 +1,320 @@
+"""The desk's answer, printed. What is printed of the agent is rounded down; parts per million up."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from math import ceil
+from typing import Final
+
+from dolmetsch.core.amounts import count_spoons, say_spoons
+from dolmetsch.core.brine_mixing import Water, mix_water
+from dolmetsch.core.curing_cautions import caution
+from dolmetsch.core.curing_time import CENTRE_RATIO, say_rules
+from dolmetsch.core.desk import WeighOut, print_agent
+from dolmetsch.core.errors import CureError
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.reference import SPOON_ERROR, limit_for
+from dolmetsch.server.cures import schemas
+from dolmetsch.server.cures.desk import Laid, LaidOut
+from dolmetsch.server.pieces.queries import print_length
+from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
+from dolmetsch.server.quantities.reader import Reader
+
+CURVE_SOURCE: Final = (
+    f"Diffusion into a slab: the centre at {int(CENTRE_RATIO * 100)} % of what is outside. "
+    "Salt in lean meat at 2 to 4 °C spreads at 1 to 5 × 10⁻¹⁰ m²/s by the literature; drawn with 2.5, the "
+    "band is that span. Fat slows it, skin nearly blocks its side."
+)
+#: Where the kitchen says nothing else: a quarter of the water boiled, the rest from the tap in the fridge.
+HOT_PART, HOT_F, COLD_F = Fraction(1, 4), Fraction(212), Fraction(40)
+
+
+def show_desk(laid: Laid) -> schemas.DeskOut:
+    """The whole desk."""
+    shown = [_show_piece(laid, one, place) for place, one in enumerate(laid.pieces)]
+    totals: dict[str, tuple[Fraction, Fraction | None]] = {}
+    for one in laid.pieces:
+        for line in _bought(one):
+            grams, cost = totals.get(line.name, (Fraction(0), Fraction(0)))
+            price = _cost(laid, line)
+            totals[line.name] = (
+                grams + line.grams,
+                None if cost is None or price is None else cost + price,
+            )
+    costs = [cost for _, cost in totals.values() if cost is not None]
+    return schemas.DeskOut(
+        pieces=shown,
+        totals=[
+            schemas.TotalOut(
+                name=name, grams=fixed(grams, 1), cost=None if cost is None else print_money(cost)
+            )
+            for name, (grams, cost) in totals.items()
+        ],
+        cost=print_money(sum(costs, Fraction(0))),
+        unpriced=[name for name, (_, cost) in totals.items() if cost is None],
+        problems=laid.reader.problems,
+    )
+
+
+def _bought(one: LaidOut) -> list[WeighOut]:
+    return [] if one.desk is None else [line for line in one.desk.lines if line.role != "water"]
+
+
+def _cost(laid: Laid, line: WeighOut) -> Fraction | None:
+    """Money for a line by the price list; None where that has no price by weight."""
+    priced = laid.listed.get(line.name.casefold())
+    if priced is None or priced.price.grams is None:
+        return None
+    return priced.price.cost_of(line.grams)
+
+
+def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
+    costs = [_cost(laid, line) for line in _bought(one)]
+    school = one.recipe.facts if one.recipe else None
+    thickness = None if one.cured is None else one.cured.thickness_mm
+    path = f"pieces[{place}]."
+    cautions = []
+    if one.recipe is not None and one.cured is not None and one.desk is not None:
+        cautions = [
+            schemas.CautionOut(code=told.code, text=told.text, source=told.source)
+            for told in caution(one.recipe, one.cured, one.desk)
+        ]
+    return schemas.DeskPieceOut(
+        mark=one.told.mark,
+        weight=print_weight(one.piece.grams),
+        grams=fixed(one.piece.grams, 0),
+        thickness=None if thickness is None else print_length(Fraction(thickness)),
+        skin="on" if one.skin == "on" else "off" if one.skin == "off" else "",
+        school=school.label if school else "",
+        how=school.how if school else "",
+        finish=one.told.finish,
+        product=one.told.product,
+        lines=list(_show_lines(laid, one)),
+        gauge=_show_gauge(one),
+        brine=_show_brine(one, laid.reader, path),
+        time=_show_time(one),
+        salt_in_slice=_say_salt(one),
+        cautions=[*cautions, *_mix_cautions(one)],
+        questions=[
+            FieldProblem(path=f"{path}recipe.{asked.field}", code="ask", message=asked.text)
+            for asked in one.questions
+        ],
+        cost=print_money(sum((cost for cost in costs if cost is not None), Fraction(0))) if costs else None,
+        stage_note=_stage_note(one),
+    )
+
+
+def _stage_note(one: LaidOut) -> str:
+    if one.recipe is None or one.recipe.school != "two_stage":
+        return ""
+    later = [extra.name for extra in one.recipe.extras if extra.stage == 2]
+    return f"Second stage, once out: {', '.join(later)}." if later else ""
+
+
+def _show_lines(laid: Laid, one: LaidOut) -> Iterator[schemas.LineOut]:
+    if one.desk is None or one.recipe is None:
+        return
+    if one.mix is not None:
+        dry = [line for line in one.desk.lines if line.stage == 1]
+        grams = sum((line.grams for line in dry), Fraction(0))
+        yield _line(f"mix: {one.mix.mix.recipe.name}", "mix", grams, grams / one.piece.grams)
+        for line in dry:
+            yield _of(laid, one, line, told="in the mix")
+    for line in one.desk.lines:
+        if one.mix is None or line.stage == 2:
+            yield _of(laid, one, line, told=_say_share(one, line))
+
+
+def _say_share(one: LaidOut, line: WeighOut) -> str:
+    mix = one.desk.mix if one.desk else None
+    if line.role == "agent" and mix is not None:
+        told = "nitrite not known" if mix.ppm is None else f"{_up(mix.ppm, 0)} ppm"
+        return f"{told}, {fixed(line.share * 100, 2)} %"
+    base = "of the meat" if line.role in ("water", "box") else ""
+    return f"{fixed(line.share * 100, 2)} % {base}".strip()
+
+
+def _of(laid: Laid, one: LaidOut, line: WeighOut, *, told: str) -> schemas.LineOut:
+    grams = print_agent(line.grams) if line.role == "agent" else fixed(line.grams, 1)
+    shown = _line(line.name, line.role, line.grams, line.share)
+    cost = _cost(laid, line)
+    spoon = line.ingredient.spoon if line.ingredient else None
+    if line.role == "agent" and one.recipe is not None and one.recipe.agent is not None:
+        spoon = laid.spoons[one.recipe.agent.spoon]
+    shown = shown.model_copy(
+        update={
+            "grams": grams,
+            "told": told,
+            "stage": line.stage,
+            "cost": None if cost is None else print_money(cost),
+        }
+    )
+    if spoon is None:
+        return shown
+    spoons = count_spoons(line.grams, spoon)
+    held = spoons * spoon.grams
+    return shown.model_copy(
+        update={
+            "spoons": say_spoons(spoons),
+            "spoons_from": fixed(held * (1 - SPOON_ERROR), 1),
+            "spoons_to": fixed(held * (1 + SPOON_ERROR), 1),
+        }
+    )
+
+
+def _line(name: str, role: str, grams: Fraction, share: Fraction) -> schemas.LineOut:
+    return schemas.LineOut.model_validate(
+        {
+            "name": name,
+            "role": role,
+            "stage": 1,
+            "grams": fixed(grams, 1),
+            "share": fixed(share * 100, 2),
+            "told": f"{fixed(share * 100, 2)} %",
+            "spoons": None,
+            "spoons_from": None,
+            "spoons_to": None,
+            "cost": None,
+        }
+    )
+
+
+def _up(value: Fraction, places: int) -> str:
+    """Rounded up, so that it is never told lower than it is."""
+    return fixed(Fraction(ceil(value * 10**places), 10**places), places)
+
+
+def _show_gauge(one: LaidOut) -> schemas.GaugeOut | None:
+    desk, cured, recipe = one.desk, one.cured, one.recipe
+    if desk is None or cured is None or recipe is None or recipe.agent is None:
+        return None
+    mix = desk.mix
+    if mix.limit_ppm is None or mix.limit_name is None or mix.limit_source is None:
+        return None
+    table = limit_for(product=cured.product, method=recipe.facts.method, skin_on=cured.skin_on)
+    error = "level spoons differ by a tenth" if recipe.agent_by_spoon else ""
+    if mix.agent_error is not None and not recipe.agent_by_spoon:
+        error = f"by the scale's own step, {print_percent(mix.agent_error)} % of the agent either way"
+    return schemas.GaugeOut(
+        ppm=None if mix.ppm is None else _up(mix.ppm, 1),
+        low=None if desk.ppm_low is None else fixed(desk.ppm_low, 0),
+        high=None if desk.ppm_high is None else _up(desk.ppm_high, 0),
+        pick_up=None if mix.ppm_pick_up is None else _up(mix.ppm_pick_up, 1),
+        one_system=None if mix.ppm_one_system is None else _up(mix.ppm_one_system, 1),
+        limit=fixed(mix.limit_ppm, 0),
+        limit_name=mix.limit_name,
+        source=mix.limit_source,
+        reference=None if table.ppm == mix.limit_ppm else fixed(table.ppm, 0),
+        is_over=bool(mix.over_limit),
+        error=error,
+    )
+
+
+def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | None:
+    if one.desk is None or one.desk.brine is None or one.desk.mix.water is None:
+        return None
+    brine, told = one.desk.brine, one.told.recipe
+    water = _part_water(one.desk.mix.water, told.hot_part, told.hot_water, told.cold_water, reader, path)
+    if water is None:
+        return None
+    if water.may_go_in:
+        said = "Cold enough for the meat once it is mixed."
+    elif water.ice is not None:
+        said = (
+            f"Too warm for meat: {fixed(water.ice, 0)} g of the cold part as ice brings it to 40 °F, or wait."
+        )
+    else:
+        said = "Too warm for meat, and ice alone does not mend it: into the fridge until it is under 40 °F."
+    return schemas.BrineOut(
+        weight=print_weight(brine.grams),
+        grams=fixed(brine.grams, 0),
+        injector_grams=fixed(brine.injector, 0),
+        tub_grams=fixed(brine.tub, 0),
+        strength=fixed(brine.strength * 100, 1),
+        hot_grams=fixed(water.hot, 0),
+        cold_grams=fixed(water.cold, 0),
+        mixed_f=fixed(water.mixed, 0),
+        mixed_c=fixed((water.mixed - 32) * 5 / 9, 0),
+        may_go_in=water.may_go_in,
+        ice_grams=None if water.ice is None else fixed(water.ice, 0),
+        water_told=said,
+    )
+
+
+def _part_water(grams: Fraction, part: str, hot: str, cold: str, reader: Reader, path: str) -> Water | None:
+    share = reader.percent(f"{path}recipe.hot_part", part, what="share")
+    hot_f = _fahrenheit(reader, f"{path}recipe.hot_water", hot)
+    cold_f = _fahrenheit(reader, f"{path}recipe.cold_water", cold)
+    try:
+        return mix_water(
+            grams,
+            hot_ratio=HOT_PART if share is None else Fraction(share),
+            hot_fahrenheit=HOT_F if hot_f is None else hot_f,
+            cold_fahrenheit=COLD_F if cold_f is None else cold_f,
+        )
+    except CureError as error:
+        said = error.told[:1].upper() + error.told[1:] + "."
+        reader.refuse(f"{path}recipe.{error.field}_water", "impossible", said)
+        return None
+
+
+def _fahrenheit(reader: Reader, path: str, told: str) -> Fraction | None:
+    """A temperature in °F; a bare number is in the kitchen's own (°F beside pounds, °C beside kilograms)."""
+    if not told:
+        return None
+    bare = told.lower().replace("°", " ").strip()
+    is_celsius = bare.endswith("c") or (not bare.endswith("f") and reader.unit == "kg")
+    value = reader.number(
+        path,
+        bare.removesuffix("c").removesuffix("f").strip(),
+        what="temperature",
+        limit=Fraction(300),
+        places=1,
+    )
+    if value is None:
+        return None
+    return Fraction(value) * 9 / 5 + 32 if is_celsius else Fraction(value)
+
+
+def _show_time(one: LaidOut) -> schemas.TimeOut | None:
+    time, recipe = one.time, one.recipe
+    if time is None or recipe is None:
+        return None
+    out = one.told.out_day or time.window.first
+    return schemas.TimeOut(
+        rules=say_rules(time.rules),
+        first=time.window.first,
+        last=time.window.last,
+        out=out,
+        is_outside=not time.window.first <= out <= time.window.last,
+        over=recipe.facts.over,
+        curve=[
+            schemas.PointOut(
+                days=f"{point.days:.2f}",
+                middle=f"{point.middle * 100:.1f}",
+                low=f"{point.low * 100:.1f}",
+                high=f"{point.high * 100:.1f}",
+            )
+            for point in time.curve
+        ],
+        curve_source=CURVE_SOURCE,
+    )
+
+
+def _say_salt(one: LaidOut) -> str | None:
+    """ "3.0 %, give or take 0.2"; None where it is not known."""
+    if one.salt is None:
+        return None
+    low, high = (share * 100 for share in one.salt)
+    middle, apart = (low + high) / 2, (high - low) / 2
+    return f"{middle:.1f} %, give or take {max(apart, 0.1):.1f}"
+
+
+def _mix_cautions(one: LaidOut) -> Iterator[schemas.CautionOut]:
+    if one.mix is None or one.desk is None:
+        return
+    needed = sum((line.grams for line in one.desk.lines if line.stage == 1), Fraction(0))
+    if needed > one.mix.left:
+        left = fixed(one.mix.left, 0)
+        told = f"{fixed(needed, 0)} g of the mix are needed, and {left} g are left by the book."
+        yield schemas.CautionOut(code="mix_short", text=told, source="what was mixed less what was used")

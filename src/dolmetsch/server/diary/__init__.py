@@ -1,0 +1,1 @@
+"""The diary of a batch: everything in time order, with notes and photos."""

@@ -1,0 +1,63 @@
+"""Writes: a note, a photo."""
+
+from datetime import timedelta
+
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.diary import schemas
+from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.diary.pictures import keep_files, read_picture
+from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.problems import FieldProblem, refuse_fields
+from dolmetsch.server.quantities.columns import MARK_LENGTH
+
+AHEAD = timedelta(days=1)
+NOTE_LENGTH = 200
+
+
+def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
+    """Keep a note.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def keep() -> Note:
+        happened_at = told.happened_at or write.now
+        problems = []
+        if not told.text:
+            problems.append(FieldProblem(path="text", code="missing", message="Write something down."))
+        if happened_at > write.now + AHEAD:
+            problems.append(FieldProblem(path="happened_at", code="odd_time", message="That day is not yet."))
+        if problems:
+            raise refuse_fields(problems)
+        return Note.objects.create(
+            batch=batch, mark=told.mark, text=told.text, happened_at=happened_at, **write.stamp
+        )
+
+    return keep_once(write, Note, keep)
+
+
+def keep_photo(write: Write, batch: Batch, content: bytes, *, mark: str, note: str) -> Photo:
+    """Keep a photo: its files first, so that no row is without them.
+
+    Raises:
+        DomainError: no_photo, too_much, bad_fields, key_reused.
+    """
+    if len(note) > NOTE_LENGTH or len(mark) > MARK_LENGTH:
+        said = f"A few words, at most {NOTE_LENGTH} letters."
+        raise refuse_fields([FieldProblem(path="note", code="too_long", message=said)])
+    picture = read_picture(content)
+    keep_files(picture)
+    return keep_once(
+        write,
+        Photo,
+        lambda: Photo.objects.create(
+            batch=batch,
+            mark=mark,
+            note=note,
+            digest=picture.digest,
+            width=picture.width,
+            height=picture.height,
+            **write.stamp,
+        ),
+    )

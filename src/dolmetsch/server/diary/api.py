@@ -1,0 +1,74 @@
+"""The diary's API: only maps requests to reads and writes."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Form, Path, Router, Status, UploadedFile
+
+from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.diary import actions, schemas
+from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
+from dolmetsch.server.diary.queries import get_photo, read_diary
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.problems import DomainError, Problem
+
+router = Router(tags=["diary"])
+
+
+@router.get(
+    "/batches/{code}/diary", response={200: schemas.DiaryOut, REFUSALS: Problem}, operation_id="getDiary"
+)
+def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schemas.DiaryOut:
+    """Everything that happened to a batch, in time order."""
+    return read_diary(get_batch(kitchen_of(request, kitchen_slug), code))
+
+
+@router.post(
+    "/batches/{code}/notes", response={201: schemas.DiaryOut, REFUSALS: Problem}, operation_id="writeNote"
+)
+def write_note(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.NoteIn, key: Key
+) -> Status[schemas.DiaryOut]:
+    """Write something down."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    batch = get_batch(kitchen, code)
+    actions.write_note(write_of(request, kitchen, key), batch, body)
+    return Status(201, read_diary(batch))
+
+
+@router.post(
+    "/batches/{code}/photos", response={201: schemas.DiaryOut, REFUSALS: Problem}, operation_id="keepPhoto"
+)
+def keep_photo(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    code: str,
+    key: Key,
+    file: File[UploadedFile],
+    mark: Form[str] = "",
+    note: Form[str] = "",
+) -> Status[schemas.DiaryOut]:
+    """Keep a photo."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    batch = get_batch(kitchen, code)
+    if file.size is not None and file.size > MAX_BYTES:
+        raise DomainError("too_much", 413, "Too large", "A photo may have 15 MB; nothing was written.")
+    content = file.read()
+    write = write_of(request, kitchen, key, uploaded=f"{mark}\n{note}\n".encode() + content)
+    actions.keep_photo(write, batch, content, mark=mark.strip(), note=note.strip())
+    return Status(201, read_diary(batch))
+
+
+@router.get("/photos/{photo_id}/{size}", response={REFUSALS: Problem}, operation_id="getPhoto")
+def show_photo(request: HttpRequest, kitchen_slug: Path[str], photo_id: int, size: Size) -> HttpResponse:
+    """A photo, as the picture it is and nothing else."""
+    photo = get_photo(kitchen_of(request, kitchen_slug), photo_id)
+    content = read_file(photo.digest, size)
+    if content is None:
+        said = "The photo's file is gone; bring it back from a backup."
+        raise DomainError("photo_gone", 404, "Not here", said)
+    headers = {
+        "Content-Disposition": f'inline; filename="{photo.batch.code}-{photo.pk}.jpg"',
+        "Content-Security-Policy": "default-src 'none'; sandbox",
+        "X-Content-Type-Options": "nosniff",
+        "Cache-Control": "private, max-age=31536000, immutable",
+    }
+    return HttpResponse(content, content_type="image/jpeg", headers=headers)

@@ -1,0 +1,203 @@
+"""Reads: everything that happened to a batch, in time order."""
+
+from collections.abc import Iterator
+
+from dolmetsch.core.looking_over import LOOKS_BY_KEY
+from dolmetsch.server.batches.chain import EntryRows, list_entry_rows
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.retelling import describe, label_entry
+from dolmetsch.server.cures.queries import list_cures
+from dolmetsch.server.diary import schemas
+from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.pieces.models import LookOver, PieceFact
+from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
+from dolmetsch.server.plans.models import ActNews
+from dolmetsch.server.plans.queries import words_of
+from dolmetsch.server.problems import not_found
+
+NEWS_WORDS = {"done": "", "moved": "Moved: ", "dropped": "Dropped: ", "open": "Open again: "}
+TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
+
+
+def read_diary(batch: Batch) -> schemas.DiaryOut:
+    """The diary of ``batch``."""
+    reckoning = reckon_batch(batch)
+    leaves = [
+        *_tell_entries(list_entry_rows(batch), batch.kitchen),
+        *_tell_cures(batch),
+        *_tell_acts(batch),
+        *_tell_facts(batch),
+        *_tell_looks(batch),
+        *_tell_notes(batch),
+        *_tell_photos(batch),
+    ]
+    return schemas.DiaryOut(
+        code=batch.code,
+        name=batch.name,
+        cut=reckoning.chain.batch.lots[0].cut,
+        pieces=sorted(piece.id for piece in reckoning.sheet.ledger.mains),
+        leaves=sorted(leaves, key=lambda leaf: (leaf.happened_at, leaf.recorded_at)),
+    )
+
+
+def _tell_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LeafOut]:
+    latest = {row.root_sequence: row.entry.pk for row in rows}
+    for row in rows:
+        entry = row.entry
+        lines = describe(row, currency=kitchen.currency)
+        if entry.reason:
+            lines = [*lines, f"because: {entry.reason}"]
+        yield schemas.LeafOut(
+            sort="entry",
+            happened_at=entry.happened_at,
+            recorded_at=entry.recorded_at,
+            by=entry.recorded_by.called,
+            title=label_entry(row),
+            lines=lines,
+            marks=[line.mark for line in row.weighings],
+            is_wrong=latest[row.root_sequence] != entry.pk,
+        )
+
+
+def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
+    for cure in list_cures(batch):
+        lines = [
+            f"{line['name']} {line['grams']} g" for line in cure.answer["lines"] if line["role"] != "water"
+        ]
+        gauge = cure.answer.get("gauge")
+        if gauge and gauge["ppm"] is not None:
+            lines.append(f"{gauge['ppm']} ppm of nitrite, limit {gauge['limit']} ({gauge['limit_name']})")
+        lines += [told["text"] for told in cure.answer["cautions"] if told["code"] != "poison"]
+        lines.append(f"out between {cure.first_at:%-d %b} and {cure.last_at:%-d %b}")
+        back = getattr(cure, "taken_back", None)
+        if back is not None:
+            lines.append(f"taken back: {back.reason}")
+        yield schemas.LeafOut(
+            sort="cure",
+            happened_at=cure.in_at,
+            recorded_at=cure.recorded_at,
+            by=cure.recorded_by.called,
+            title=f"Into the cure: {cure.answer['school']}",
+            lines=lines,
+            marks=[cure.mark],
+            is_wrong=back is not None,
+        )
+
+
+def _tell_acts(batch: Batch) -> Iterator[schemas.LeafOut]:
+    told = ActNews.objects.filter(act__batch=batch).select_related("act", "recorded_by").order_by("id")
+    for news in told:
+        lines = [TASTE_WORDS[news.taste]] if news.taste else []
+        if news.sort == "moved":
+            lines.append(f"from {news.due_before:%-d %b} to {news.due_now:%-d %b}")
+        if news.note:
+            lines.append(news.note)
+        yield schemas.LeafOut(
+            sort="act",
+            happened_at=news.happened_at,
+            recorded_at=news.recorded_at,
+            by=news.recorded_by.called,
+            title=f"{NEWS_WORDS[news.sort]}{words_of(news.act)}",
+            lines=lines,
+            marks=news.act.marks,
+            is_wrong=False,
+        )
+
+
+def _tell_facts(batch: Batch) -> Iterator[schemas.LeafOut]:
+    sorts = sorts_of(batch.kitchen)
+    for row in PieceFact.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
+        yield schemas.LeafOut(
+            sort="fact",
+            happened_at=row.recorded_at,
+            recorded_at=row.recorded_at,
+            by=row.recorded_by.called,
+            title="Measured" if row.thickness_mm or row.length_mm or row.width_mm else "Laid",
+            lines=list(_describe_fact(row, sorts, batch.kitchen)),
+            marks=[row.mark],
+            is_wrong=False,
+        )
+
+
+def _describe_fact(row: PieceFact, sorts: dict[str, str], kitchen: Kitchen) -> Iterator[str]:
+    sizes = []
+    for word, size in (("long", row.length_mm), ("wide", row.width_mm), ("thick", row.thickness_mm)):
+        length = print_length(size)
+        if length is not None:
+            told = f"{length.inch} in" if kitchen.weight_unit == "lb" else f"{length.cm} cm"
+            sizes.append(f"{told} {word}")
+    if sizes:
+        yield ", ".join(sizes)
+    if row.skin:
+        yield f"skin {row.skin}"
+    if row.store == NOWHERE:
+        yield "taken out of its place"
+    elif row.store:
+        place = show_place(Facts(place=(row.store, row.level or 1, row.slot or 1)), sorts)
+        yield f"in {place.text}" if place else row.store
+
+
+def _tell_looks(batch: Batch) -> Iterator[schemas.LeafOut]:
+    for row in LookOver.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
+        found = [LOOKS_BY_KEY[key] for key in row.found if key in LOOKS_BY_KEY]
+        lines = [f"{look.question.rstrip('?')}: {look.what_to_do}" for look in found] or ["Nothing found."]
+        yield schemas.LeafOut(
+            sort="look",
+            happened_at=row.recorded_at,
+            recorded_at=row.recorded_at,
+            by=row.recorded_by.called,
+            title="Looked over",
+            lines=[*lines, *([row.note] if row.note else [])],
+            marks=[],
+            is_wrong=False,
+        )
+
+
+def _tell_notes(batch: Batch) -> Iterator[schemas.LeafOut]:
+    for row in Note.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
+        yield schemas.LeafOut(
+            sort="note",
+            happened_at=row.happened_at,
+            recorded_at=row.recorded_at,
+            by=row.recorded_by.called,
+            title="Note",
+            lines=row.text.splitlines(),
+            marks=[row.mark] if row.mark else [],
+            is_wrong=False,
+        )
+
+
+def _tell_photos(batch: Batch) -> Iterator[schemas.LeafOut]:
+    for row in Photo.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
+        stem = f"/api/kitchens/{batch.kitchen.slug}/photos/{row.pk}"
+        yield schemas.LeafOut(
+            sort="photo",
+            happened_at=row.recorded_at,
+            recorded_at=row.recorded_at,
+            by=row.recorded_by.called,
+            title="Photo",
+            lines=[row.note] if row.note else [],
+            marks=[row.mark] if row.mark else [],
+            is_wrong=False,
+            photo=schemas.PhotoOut(
+                id=row.pk,
+                width=row.width,
+                height=row.height,
+                large=f"{stem}/large",
+                small=f"{stem}/small",
+            ),
+        )
+
+
+def get_photo(kitchen: Kitchen, photo_id: int) -> Photo:
+    """A photo of ``kitchen``.
+
+    Raises:
+        DomainError: not_found.
+    """
+    photo = Photo.objects.filter(kitchen=kitchen, pk=photo_id).first()
+    if photo is None:
+        raise not_found("such photo")
+    return photo

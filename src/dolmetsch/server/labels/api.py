@@ -1,0 +1,54 @@
+"""The labels' API: only maps requests to reads and the printer."""
+
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Query, Router
+from pydantic import BaseModel
+
+from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.kitchens.writing import REFUSALS, kitchen_of
+from dolmetsch.server.labels.facts import gather_labels
+from dolmetsch.server.labels.printing import print_labels
+from dolmetsch.server.labels.sheet import Paper, write_sheet
+from dolmetsch.server.problems import Problem
+from dolmetsch.server.quantities.typed import Body, Marks
+
+router = Router(tags=["labels"])
+
+
+class LabelsIn(Body):
+    """Pieces to print labels for; none named: all that live."""
+
+    marks: Marks = []
+
+
+class PrintedOut(BaseModel):
+    """What came out of the printer: a picture for each label, as a data address."""
+
+    pictures: list[str]
+
+
+@router.get("/batches/{code}/labels.pdf", response={REFUSALS: Problem}, operation_id="getLabelSheet")
+def get_sheet(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    code: str,
+    marks: Annotated[list[str], Query()] = [],  # noqa: B006 (read, never changed)
+    paper: Paper = "letter",
+) -> HttpResponse:
+    """A sheet of labels as PDF."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    labels = gather_labels(batch, marks, root=request.build_absolute_uri("/").rstrip("/"))
+    headers = {"Content-Disposition": f'inline; filename="labels-{batch.code}.pdf"'}
+    return HttpResponse(write_sheet(labels, paper), content_type="application/pdf", headers=headers)
+
+
+@router.post(
+    "/batches/{code}/labels", response={200: PrintedOut, REFUSALS: Problem}, operation_id="printLabels"
+)
+def post_labels(request: HttpRequest, kitchen_slug: Path[str], code: str, body: LabelsIn) -> PrintedOut:
+    """Print labels on the label printer."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    labels = gather_labels(batch, body.marks, root=request.build_absolute_uri("/").rstrip("/"))
+    return PrintedOut(pictures=print_labels(labels))

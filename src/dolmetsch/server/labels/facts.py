@@ -1,0 +1,75 @@
+"""What stands on a label: mark, batch, dates, what went in, and the address its code opens."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.cures.models import PieceCure
+from dolmetsch.server.cures.queries import list_cures
+from dolmetsch.server.problems import DomainError, not_found
+from dolmetsch.server.quantities.printing import print_weight
+
+#: More are not printed at once.
+MOST = 60
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LabelFacts:
+    """One label. ``lines`` stand below the mark, in the order of their weight."""
+
+    mark: str
+    code: str
+    name: str
+    lines: tuple[str, ...]
+    address: str
+
+
+def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFacts]:
+    """Labels of living pieces of ``batch``: of ``marks``, or of all where none is named.
+
+    ``root``: the application's address, up to the path.
+
+    Raises:
+        DomainError: not_found (a piece), too_many.
+    """
+    mains = {piece.id: piece for piece in reckon_batch(batch).sheet.ledger.mains}
+    for mark in marks:
+        if mark not in mains:
+            raise not_found(f"piece “{mark}”, or it is no more,")
+    wanted = marks or sorted(mains)
+    if len(wanted) > MOST:
+        raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
+    cures: dict[str, PieceCure] = {}
+    for cure in list_cures(batch):
+        if getattr(cure, "taken_back", None) is None:
+            cures.setdefault(cure.mark, cure)
+    unit = batch.kitchen.weight_unit
+    labels = []
+    for mark in wanted:
+        weight = print_weight(mains[mark].grams)
+        told = f"{weight.lb} lb" if unit == "lb" else f"{weight.kg} kg"
+        labels.append(
+            LabelFacts(
+                mark=mark,
+                code=batch.code,
+                name=batch.name,
+                lines=(*_cure_lines(cures.get(mark)), told),
+                address=f"{root}/bench/{batch.code}/piece/{mark}",
+            )
+        )
+    return labels
+
+
+def _cure_lines(cure: PieceCure | None) -> list[str]:
+    if cure is None:
+        return []
+    return [
+        f"in {_day(cure.in_at)}",
+        f"out {_day(cure.first_at)} to {_day(cure.last_at)}",
+        cure.answer["school"],
+    ]
+
+
+def _day(moment: datetime) -> str:
+    return f"{moment:%-d %b}"

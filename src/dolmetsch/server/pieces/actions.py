@@ -1,0 +1,100 @@
+"""Writes: what was learned of a piece, a store, meat looked over."""
+
+from dolmetsch.core.looking_over import LOOKS_BY_KEY
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import get_piece, reckon_batch
+from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.pieces import schemas
+from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
+from dolmetsch.server.pieces.queries import NOWHERE, list_stores
+from dolmetsch.server.problems import refuse_fields
+from dolmetsch.server.quantities.reader import Reader
+
+
+def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) -> PieceFact:
+    """Keep what was learned of a living piece.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def learn() -> PieceFact:
+        get_piece(reckon_batch(batch), mark)
+        reader = Reader(unit=write.kitchen.weight_unit)
+        row = PieceFact(batch=batch, mark=mark, skin=told.skin, **write.stamp)
+        row.length_mm = reader.length("length", told.length)
+        row.width_mm = reader.length("width", told.width)
+        row.thickness_mm = reader.length("thickness", told.thickness)
+        if told.place is not None:
+            _put(row, told.place, write, reader)
+        sizes = (row.length_mm, row.width_mm, row.thickness_mm)
+        if not reader.problems and not any((*sizes, row.skin, row.store)):
+            reader.refuse("thickness", "empty", "Nothing was told of the piece.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        row.save(force_insert=True)
+        return row
+
+    return keep_once(write, PieceFact, learn)
+
+
+def _put(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: Reader) -> None:
+    if not place.store:
+        row.store = NOWHERE
+        return
+    stores = {store.name.casefold(): store for store in list_stores(write.kitchen)}
+    store = stores.get(place.store.casefold())
+    if store is None:
+        reader.refuse("place.store", "unknown", f"There is no “{place.store}” here; add it on the map first.")
+        return
+    if place.level > store.levels or place.slot > store.slots:
+        said = f"{store.name} has {store.levels} levels of {store.slots}."
+        reader.refuse("place.level", "no_such_place", said)
+        return
+    row.store, row.level, row.slot = store.name, place.level, place.slot
+
+
+def save_store(write: Write, told: schemas.StoreIn) -> Store:
+    """Keep a store as told; pieces already in it stay.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def save() -> Store:
+        reader = Reader(unit=write.kitchen.weight_unit)
+        reader.need("name", told.name, "Give it a name, like Fridge 1.")
+        if told.name == NOWHERE:
+            reader.refuse("name", "unreadable", "Give it a name of letters.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return Store.objects.create(
+            name=told.name,
+            sort=told.sort,
+            levels=told.levels,
+            slots=told.slots,
+            is_put_away=told.put_away,
+            **write.stamp,
+        )
+
+    return keep_once(write, Store, save)
+
+
+def look_over(write: Write, batch: Batch, told: schemas.LookOverIn) -> LookOver:
+    """Keep that the meat was looked over, and what was found.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def look() -> LookOver:
+        reader = Reader(unit=write.kitchen.weight_unit)
+        for place, key in enumerate(told.found):
+            if key not in LOOKS_BY_KEY:
+                reader.refuse(f"found[{place}]", "unknown", f"“{key}” is nothing that is looked for.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        found = [key for key in LOOKS_BY_KEY if key in told.found]
+        return LookOver.objects.create(batch=batch, found=found, note=told.note, **write.stamp)
+
+    return keep_once(write, LookOver, look)

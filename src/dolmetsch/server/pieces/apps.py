@@ -1,0 +1,10 @@
+"""The pieces feature."""
+
+from django.apps import AppConfig
+
+
+class PiecesConfig(AppConfig):
+    """Names the feature for Django."""
+
+    name = "dolmetsch.server.pieces"
+    label = "pieces"

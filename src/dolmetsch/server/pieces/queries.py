@@ -1,0 +1,170 @@
+"""Reads: pieces with what is known of them, the map of stores, what was cut off before."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+from fractions import Fraction
+
+from dolmetsch.core.exact import fixed
+from dolmetsch.core.length import MM_PER
+from dolmetsch.core.pieces import Piece
+from dolmetsch.core.strip import label_kind
+from dolmetsch.server.batches.models import Batch, Weighing
+from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.pieces import schemas
+from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
+from dolmetsch.server.quantities.printing import print_weight
+
+#: So many of the latest things cut off are looked at for what they were worth.
+OFFCUTS_READ = 400
+#: What stands for a piece taken out of every store.
+NOWHERE = "-"
+#: The words of a level in each sort of store.
+LEVEL_WORDS = {"fridge": "shelf", "smoker": "rack", "chamber": "rod", "freezer": "drawer"}
+
+
+@dataclass(slots=True)
+class Facts:
+    """What is known of a piece, the latest of each; None and empty: nobody said."""
+
+    length_mm: Decimal | None = None
+    width_mm: Decimal | None = None
+    thickness_mm: Decimal | None = None
+    skin: str = ""
+    place: tuple[str, int, int] | None = None
+
+
+def gather_facts(batches: Iterable[Batch]) -> dict[tuple[int, str], Facts]:
+    """What is known of pieces, by batch and mark."""
+    known: dict[tuple[int, str], Facts] = {}
+    for row in PieceFact.objects.filter(batch__in=list(batches)).order_by("id"):
+        facts = known.setdefault((row.batch_id, row.mark), Facts())
+        facts.length_mm = row.length_mm or facts.length_mm
+        facts.width_mm = row.width_mm or facts.width_mm
+        facts.thickness_mm = row.thickness_mm or facts.thickness_mm
+        facts.skin = row.skin or facts.skin
+        if row.store:
+            facts.place = None if row.store == NOWHERE else (row.store, row.level or 1, row.slot or 1)
+    return known
+
+
+def list_stores(kitchen: Kitchen) -> list[Store]:
+    """The stores as told last, those put away left out, in the order they were first told."""
+    latest: dict[str, Store] = {}
+    for store in Store.objects.filter(kitchen=kitchen).order_by("id"):
+        latest[store.name.casefold()] = store
+    return [store for store in latest.values() if not store.is_put_away]
+
+
+def print_length(millimetres: Decimal | Fraction | None) -> schemas.Length | None:
+    """Inches to two places, centimetres to one."""
+    if millimetres is None:
+        return None
+    length = Fraction(millimetres)
+    return schemas.Length(inch=fixed(length / MM_PER["in"], 2), cm=fixed(length / MM_PER["cm"], 1))
+
+
+def show_place(facts: Facts, sorts: dict[str, str]) -> schemas.PlaceOut | None:
+    """Where it lies, in words too; ``sorts``: sort of each store by its name."""
+    if facts.place is None:
+        return None
+    store, level, slot = facts.place
+    word = LEVEL_WORDS.get(sorts.get(store.casefold(), ""), "shelf")
+    return schemas.PlaceOut(store=store, level=level, slot=slot, text=f"{store}, {word} {level}, {slot}")
+
+
+def sorts_of(kitchen: Kitchen) -> dict[str, str]:
+    """The sort of each store by its name."""
+    return {store.name.casefold(): store.sort for store in list_stores(kitchen)}
+
+
+def read_pieces(batch: Batch) -> schemas.PiecesOut:
+    """The living pieces of ``batch`` with all that is known of them."""
+    reckoning = reckon_batch(batch)
+    known = gather_facts([batch])
+    sorts = sorts_of(batch.kitchen)
+    looked = LookOver.objects.filter(batch=batch).order_by("-id").first()
+    mains = sorted(reckoning.sheet.ledger.mains, key=lambda piece: piece.id)
+    return schemas.PiecesOut(
+        code=batch.code,
+        name=batch.name,
+        cut=reckoning.chain.batch.lots[0].cut,
+        pieces=[_show(piece, known.get((batch.pk, piece.id), Facts()), sorts) for piece in mains],
+        looked_over_at=None if looked is None else looked.recorded_at,
+    )
+
+
+def _show(piece: Piece, facts: Facts, sorts: dict[str, str]) -> schemas.PieceFactsOut:
+    return schemas.PieceFactsOut.model_validate(
+        {
+            "mark": piece.id,
+            "label": label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+            "weight": print_weight(piece.grams),
+            "kinds": list(piece.kinds),
+            "length": print_length(facts.length_mm),
+            "width": print_length(facts.width_mm),
+            "thickness": print_length(facts.thickness_mm),
+            "skin": facts.skin,
+            "place": show_place(facts, sorts),
+        }
+    )
+
+
+def read_map(kitchen: Kitchen) -> schemas.MapOut:
+    """Every store with the pieces under way that lie in it, and those that lie nowhere."""
+    batches = Batch.objects.filter(kitchen=kitchen, is_finished=False).select_related("kitchen")
+    known = gather_facts(batches)
+    stores = list_stores(kitchen)
+    lying: dict[str, list[schemas.LyingOut]] = {store.name.casefold(): [] for store in stores}
+    nowhere: list[schemas.LyingOut] = []
+    for batch in batches.order_by("code"):
+        for piece in sorted(reckon_batch(batch).sheet.ledger.mains, key=lambda piece: piece.id):
+            place = known.get((batch.pk, piece.id), Facts()).place
+            told = _lie(batch, piece, place)
+            (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(told)
+    return schemas.MapOut(
+        stores=[
+            schemas.StoreOut.model_validate(
+                {
+                    "name": store.name,
+                    "sort": store.sort,
+                    "levels": store.levels,
+                    "slots": store.slots,
+                    "lying": lying[store.name.casefold()],
+                }
+            )
+            for store in stores
+        ],
+        nowhere=nowhere,
+    )
+
+
+def _lie(batch: Batch, piece: Piece, place: tuple[str, int, int] | None) -> schemas.LyingOut:
+    return schemas.LyingOut(
+        code=batch.code,
+        name=batch.name,
+        mark=piece.id,
+        label=label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+        weight=print_weight(piece.grams),
+        level=place[1] if place else 0,
+        slot=place[2] if place else 0,
+    )
+
+
+def list_offcuts(kitchen: Kitchen) -> list[schemas.OffcutOut]:
+    """What was cut off before, by name, worth what it was worth the last time."""
+    rows = (
+        Weighing.objects.filter(entry__kitchen=kitchen, role=Weighing.Role.BY_PRODUCT)
+        .exclude(name="")
+        .order_by("-entry_id", "position")
+    )
+    latest: dict[str, Weighing] = {}
+    for row in rows[:OFFCUTS_READ]:
+        latest.setdefault(row.name.casefold(), row)
+    return [
+        schemas.OffcutOut.model_validate(
+            {"name": row.name, "material": row.material, "worth": row.worth, "price": row.worth_typed}
+        )
+        for row in sorted(latest.values(), key=lambda row: row.name.casefold())
+    ]

@@ -1,0 +1,168 @@
+"""What the pieces' API takes and tells."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Reason, Typed, Word
+
+StoreSort = Literal["fridge", "smoker", "chamber", "freezer"]
+Room = Annotated[int, Field(ge=1, le=20)]
+
+
+class Length(BaseModel):
+    """A length in both units."""
+
+    inch: Fixed
+    cm: Fixed
+
+
+class PlaceIn(Body):
+    """A place: the store's name, level from the top and slot from the left. An empty name: taken out."""
+
+    store: Word
+    level: Room = 1
+    slot: Room = 1
+
+
+class FactsIn(Body):
+    """What was learned of a piece; what is left out stays as it was."""
+
+    length: Typed = ""
+    width: Typed = ""
+    thickness: Typed = ""
+    skin: Literal["", "on", "off"] = ""
+    place: PlaceIn | None = None
+
+
+class PlaceOut(BaseModel):
+    """Where a piece lies."""
+
+    store: str
+    level: int
+    slot: int
+    text: str
+
+
+class PieceFactsOut(BaseModel):
+    """A living piece with all that is known of it. ``kinds``: steps it has been through."""
+
+    mark: str
+    label: str
+    weight: Weight
+    kinds: list[str]
+    length: Length | None
+    width: Length | None
+    thickness: Length | None
+    skin: Literal["", "on", "off"]
+    place: PlaceOut | None
+
+
+class PiecesOut(BaseModel):
+    """The living pieces of a batch."""
+
+    code: str
+    name: str
+    cut: str
+    pieces: list[PieceFactsOut]
+    looked_over_at: datetime | None
+
+
+class StoreIn(Body):
+    """A store; saved again under its name it is as told last."""
+
+    name: Word
+    sort: StoreSort = "fridge"
+    levels: Room = 3
+    slots: Room = 2
+    put_away: bool = False
+
+
+class LyingOut(BaseModel):
+    """A piece as it lies in a store."""
+
+    code: str
+    name: str
+    mark: str
+    label: str
+    weight: Weight
+    level: int
+    slot: int
+
+
+class StoreOut(BaseModel):
+    """A store, and what lies in it."""
+
+    name: str
+    sort: StoreSort
+    levels: int
+    slots: int
+    lying: list[LyingOut]
+
+
+class MapOut(BaseModel):
+    """Every store with what lies in it, and what lies nowhere."""
+
+    stores: list[StoreOut]
+    nowhere: list[LyingOut]
+
+
+class LookOut(BaseModel):
+    """One thing to look for, and what to do where it is found."""
+
+    key: str
+    question: str
+    what_to_do: str
+    stops: bool
+
+
+class LookOverIn(Body):
+    """What was found, by the keys of what was looked for."""
+
+    found: Annotated[list[Word], Field(max_length=12)] = []
+    note: Reason = ""
+
+
+class OffcutOut(BaseModel):
+    """A kind of thing cut off before, and what it was worth the last time."""
+
+    name: str
+    material: str
+    worth: Literal["nothing", "price", "as_main"]
+    price: str
+
+
+class TestIn(Body):
+    """Next week's price of a pound (or a kilogram, in a kitchen of kilograms); empty: none."""
+
+    price: Typed = ""
+
+
+class TestPartOut(BaseModel):
+    """A part of what was cut; ``share`` of what was bought, in per cent."""
+
+    name: str
+    is_usable: bool
+    weight: Weight
+    share: Fixed
+    worth: Fixed
+
+
+class TestOut(BaseModel):
+    """A butcher's test. ``factor``: price of usable ÷ price as purchased, to three places."""
+
+    bought: Weight
+    paid: Fixed
+    price: UnitCost
+    parts: list[TestPartOut]
+    lost: Weight
+    lost_share: Fixed
+    usable: Weight
+    usable_share: Fixed
+    usable_price: UnitCost
+    factor: Fixed | None
+    next_price: UnitCost | None
+    next_usable: UnitCost | None
+    next_with_same_worth: UnitCost | None

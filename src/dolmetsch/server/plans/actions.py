@@ -1,0 +1,139 @@
+"""Writes: acts planned, and what became of them. Nothing moves by itself."""
+
+import uuid
+from collections.abc import Sequence
+
+from dolmetsch.core.plan import Act, act_at, follow_taste
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.queries import get_piece, reckon_batch
+from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.plans import schemas
+from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+
+State = PlannedAct.State
+
+
+def plan_together(
+    write: Write, batch: Batch, marks: Sequence[str], acts: Sequence[Act], *, follows: uuid.UUID | None = None
+) -> list[PlannedAct]:
+    """Plan ``acts`` for pieces of ``batch`` as one whole, within a transaction of the caller's."""
+    shared = follows or uuid.uuid4()
+    return PlannedAct.objects.bulk_create(
+        [_new_act(write, batch, marks, act, follows=shared, words="") for act in acts]
+    )
+
+
+def _new_act(
+    write: Write, batch: Batch, marks: Sequence[str], act: Act, *, follows: uuid.UUID, words: str
+) -> PlannedAct:
+    return PlannedAct(
+        batch=batch,
+        uid=uuid.uuid4(),
+        follows=follows,
+        kind=act.kind,
+        words=words,
+        marks=list(marks),
+        due_at=act.due,
+        until_at=act.until,
+        minutes=act.minutes,
+        changed_at=write.now,
+        **write.stamp,
+    )
+
+
+def plan_act(write: Write, batch: Batch, told: schemas.ActIn) -> PlannedAct:
+    """Plan one act by hand.
+
+    Raises:
+        DomainError: not_found (a piece), bad_fields, key_reused.
+    """
+
+    def plan() -> PlannedAct:
+        reckoning = reckon_batch(batch)
+        for mark in told.marks:
+            get_piece(reckoning, mark)
+        if told.kind == "other" and not told.words:
+            raise refuse_fields(
+                [FieldProblem(path="words", code="missing", message="Say what is to be done.")]
+            )
+        marks = told.marks or [piece.id for piece in reckoning.sheet.ledger.mains]
+        act = act_at(told.kind, told.due_at, minutes=told.minutes)
+        planned = _new_act(write, batch, marks, act, follows=uuid.uuid4(), words=told.words)
+        planned.save(force_insert=True)
+        return planned
+
+    return keep_once(write, PlannedAct, plan)
+
+
+def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
+    """Keep what became of an act.
+
+    Raises:
+        DomainError: not_found, already (it is done or dropped, or open as asked), bad_fields, key_reused.
+    """
+
+    def tell() -> ActNews:
+        act = _lock(write, uid)
+        _refuse_again(act, told)
+        if told.sort == "moved" and told.due_at is None:
+            raise refuse_fields([FieldProblem(path="due_at", code="missing", message="Say when instead.")])
+        if told.taste and act.kind != "taste":
+            said = "Only a tasting tells how it tastes."
+            raise refuse_fields([FieldProblem(path="taste", code="no_taste", message=said)])
+        news = ActNews(
+            act=act,
+            sort=told.sort,
+            happened_at=told.happened_at or write.now,
+            due_before=act.due_at,
+            due_now=told.due_at or act.due_at,
+            taste=told.taste,
+            note=told.note,
+            **write.stamp,
+        )
+        news.save(force_insert=True)
+        _apply(write, act, told)
+        if told.sort == "done" and told.taste:
+            more = follow_taste(told.taste, tasted=news.happened_at, soak_minutes=told.soak_minutes)
+            plan_together(write, act.batch, act.marks, more, follows=act.follows)
+        return news
+
+    return keep_once(write, ActNews, tell)
+
+
+def _lock(write: Write, uid: uuid.UUID) -> PlannedAct:
+    acts = PlannedAct.objects.select_for_update(of=("self",)).select_related("batch__kitchen")
+    act = acts.filter(kitchen=write.kitchen, uid=uid).first()
+    if act is None:
+        raise not_found("such act")
+    return act
+
+
+def _refuse_again(act: PlannedAct, told: schemas.NewsIn) -> None:
+    is_open = act.state == State.OPEN
+    if (told.sort == "open") != is_open:
+        return
+    last = act.news.select_related("recorded_by").order_by("-id").first()
+    who = last.recorded_by.called if last else act.recorded_by.called
+    word = {State.DONE: "ticked off", State.DROPPED: "dropped"}.get(State(act.state), "open")
+    said = f"This is {word} already, by {who}; nothing was written."
+    raise DomainError("already", 409, "Already so", said)
+
+
+def _apply(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
+    moved: list[PlannedAct] = [act]
+    if told.sort == "moved" and told.due_at is not None:
+        by = told.due_at - act.due_at
+        if told.with_following:
+            later = PlannedAct.objects.select_for_update().filter(
+                kitchen=write.kitchen, follows=act.follows, state=State.OPEN, due_at__gt=act.due_at
+            )
+            moved += list(later.exclude(pk=act.pk))
+        for one in moved:
+            one.due_at, one.until_at = one.due_at + by, one.until_at + by
+    else:
+        act.state = {"done": State.DONE, "dropped": State.DROPPED}.get(told.sort, State.OPEN)
+    for one in moved:
+        one.changes += 1
+        one.changed_at = write.now
+        one.save(update_fields=["due_at", "until_at", "state", "changes", "changed_at"])

@@ -1,0 +1,65 @@
+"""The plans' API: only maps requests to reads and writes."""
+
+import uuid
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Path, Query, Router, Status
+
+from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.plans import actions, schemas
+from dolmetsch.server.plans.queries import read_plan, write_calendar
+from dolmetsch.server.problems import Problem
+
+router = Router(tags=["plans"])
+#: So far ahead a whole plan is told.
+ALL_DAYS = 400
+
+
+@router.get("/plan", response={200: schemas.PlanOut, REFUSALS: Problem}, operation_id="getPlan")
+def get_plan(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    days: Annotated[int, Query(ge=0, le=ALL_DAYS)] = 2,
+    code: str = "",
+) -> schemas.PlanOut:
+    """What is to be done within ``days``, late ones included; of one batch where its ``code`` is given."""
+    return read_plan(kitchen_of(request, kitchen_slug), timezone.now(), days=days, code=code)
+
+
+@router.get("/plan.ics", response={REFUSALS: Problem}, operation_id="getCalendar")
+def get_calendar(request: HttpRequest, kitchen_slug: Path[str], code: str = "") -> HttpResponse:
+    """The plan as a calendar file."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    name = f"{code or kitchen.slug}.ics" if code.replace("-", "").isalnum() or not code else "plan.ics"
+    return HttpResponse(
+        write_calendar(kitchen, code=code),
+        content_type="text/calendar; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="{name}"'},
+    )
+
+
+@router.post(
+    "/batches/{code}/acts", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="planAct"
+)
+def plan_act(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.ActIn, key: Key
+) -> Status[schemas.PlanOut]:
+    """Plan an act by hand."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    write = write_of(request, kitchen, key)
+    actions.plan_act(write, get_batch(kitchen, code), body)
+    return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=code))
+
+
+@router.post("/acts/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="tellNews")
+def tell_news(
+    request: HttpRequest, kitchen_slug: Path[str], uid: uuid.UUID, body: schemas.NewsIn, key: Key
+) -> Status[schemas.PlanOut]:
+    """Tell what became of an act: done, moved, dropped, or open again."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    write = write_of(request, kitchen, key)
+    news = actions.tell_news(write, uid, body)
+    return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=news.act.batch.code))

@@ -1,0 +1,138 @@
+"""Reads: what is to be done, and the same as a calendar."""
+
+import uuid
+from collections.abc import Sequence
+from datetime import datetime, timedelta
+from typing import Final
+
+from django.db.models import Q, QuerySet
+from icalendar import Calendar, Event
+
+from dolmetsch.core.plan import ACT_WORDS, ActKind
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.pieces.queries import gather_facts, show_place, sorts_of
+from dolmetsch.server.plans import schemas
+from dolmetsch.server.plans.models import ActNews, PlannedAct
+
+#: So many acts are shown at once; what was ticked off stays in sight for a while.
+SHOWN: Final = 80
+IN_SIGHT: Final = timedelta(hours=18)
+#: An act without minutes takes so long in a calendar.
+CALENDAR_MINUTES: Final = 15
+
+
+def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> schemas.PlanOut:
+    """Acts due within ``days``, late ones too, and those lately ticked off; of one batch or of all."""
+    mine = PlannedAct.objects.filter(kitchen=kitchen)
+    if code:
+        mine = mine.filter(batch__code=code)
+    due = Q(state="open", due_at__lte=now + timedelta(days=days))
+    # of one batch all that was done is told
+    done = Q(state="done") if code else Q(state="done", changed_at__gte=now - IN_SIGHT)
+    acts = list(
+        mine.filter(due | done).select_related("batch", "recorded_by").order_by("due_at", "id")[:SHOWN]
+    )
+    more = mine.filter(state="open", due_at__gt=now + timedelta(days=days)).count()
+    return schemas.PlanOut(now=now, acts=show_acts(kitchen, acts, now), more=more)
+
+
+def show_acts(kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime) -> list[schemas.PlannedOut]:
+    """Acts as told."""
+    news: dict[int, ActNews] = {}
+    for one in ActNews.objects.filter(act__in=acts).select_related("recorded_by").order_by("id"):
+        news[one.act_id] = one
+    facts = gather_facts({act.batch for act in acts})
+    sorts = sorts_of(kitchen)
+    counted = _count({act.follows for act in acts}, kitchen)
+    shown = []
+    for act in acts:
+        told = news.get(act.pk)
+        places = []
+        for mark in act.marks:
+            known = facts.get((act.batch_id, mark))
+            place = None if known is None else show_place(known, sorts)
+            if place is not None and place.text not in places:
+                places.append(place.text)
+        place_in, of = counted.get(act.pk, (1, 1))
+        shown.append(
+            schemas.PlannedOut.model_validate(
+                {
+                    "uid": act.uid,
+                    "kind": act.kind,
+                    "words": words_of(act),
+                    "code": act.batch.code,
+                    "name": act.batch.name,
+                    "marks": act.marks,
+                    "due_at": act.due_at,
+                    "until_at": act.until_at,
+                    "minutes": act.minutes,
+                    "state": act.state,
+                    "done_at": told.happened_at if told and act.state == "done" else None,
+                    "by": told.recorded_by.called if told else None,
+                    "is_late": act.state == "open" and now > act.until_at,
+                    "count": place_in,
+                    "of": of,
+                    "where": "; ".join(places),
+                    "told": _tell_window(act),
+                    "taste": told.taste if told else "",
+                }
+            )
+        )
+    return shown
+
+
+def words_of(act: PlannedAct) -> str:
+    """What an act is called."""
+    return act.words or ACT_WORDS[_kind(act)]
+
+
+def _kind(act: PlannedAct) -> ActKind:
+    return next(kind for kind in ACT_WORDS if kind == act.kind)
+
+
+def _count(follows: set[uuid.UUID], kitchen: Kitchen) -> dict[int, tuple[int, int]]:
+    """Which of how many of its kind each act is, among those planned together and not dropped."""
+    rows: QuerySet[PlannedAct] = PlannedAct.objects.filter(kitchen=kitchen, follows__in=follows)
+    groups: dict[tuple[object, str], list[int]] = {}
+    for pk, follow, kind in (
+        rows.exclude(state="dropped").order_by("due_at", "id").values_list("pk", "follows", "kind")
+    ):
+        groups.setdefault((follow, kind), []).append(pk)
+    return {pk: (at + 1, len(pks)) for pks in groups.values() for at, pk in enumerate(pks)}
+
+
+def _tell_window(act: PlannedAct) -> str:
+    if act.kind == "out":
+        return f"window closes {act.until_at:%-d %b}"
+    return f"for {act.minutes} minutes" if act.minutes and act.minutes < 120 else ""
+
+
+def write_calendar(kitchen: Kitchen, *, code: str = "") -> bytes:
+    """All acts as an iCalendar file (RFC 5545); each keeps its UID, so that a later file updates it."""
+    calendar = Calendar()
+    calendar.add("prodid", "-//Dolmetsch//cure plan//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", f"{kitchen.name}: curing")
+    acts = PlannedAct.objects.filter(kitchen=kitchen).select_related("batch").order_by("due_at", "id")
+    for act in acts.filter(batch__code=code) if code else acts:
+        calendar.add_component(_event(act))
+    written: bytes = calendar.to_ical()
+    return written
+
+
+def _event(act: PlannedAct) -> Event:
+    event = Event()
+    marks = " · ".join(act.marks)
+    done = {"done": "✓ ", "dropped": ""}.get(act.state, "")
+    event.add("uid", f"{act.uid}@dolmetsch")
+    event.add("dtstamp", act.changed_at)
+    event.add("last-modified", act.changed_at)
+    event.add("sequence", act.changes)
+    event.add("dtstart", act.due_at)
+    minutes = act.minutes if act.minutes and act.minutes <= 120 else CALENDAR_MINUTES
+    event.add("dtend", act.due_at + timedelta(minutes=minutes))
+    event.add("summary", f"{done}{words_of(act)}: {act.batch.code} {marks}".strip())
+    event.add("description", f"{act.batch.name}. {_tell_window(act)}".strip())
+    event.add("status", "CANCELLED" if act.state == "dropped" else "CONFIRMED")
+    event.add("transp", "TRANSPARENT")
+    return event

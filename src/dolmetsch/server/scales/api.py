@@ -1,0 +1,70 @@
+"""The scales' API: only maps requests to the hub and to reads."""
+
+from django.db import connection
+from django.http import HttpRequest, StreamingHttpResponse
+from django.utils import timezone
+from ninja import Path, Router
+
+from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.kitchens.writing import REFUSALS, kitchen_of
+from dolmetsch.server.problems import Problem
+from dolmetsch.server.scales import schemas
+from dolmetsch.server.scales.hub import hub
+from dolmetsch.server.scales.laying import lay
+from dolmetsch.server.scales.meaning import read_meaning
+
+router = Router(tags=["scales"])
+
+
+@router.get("/scales", response={200: schemas.ScalesOut, REFUSALS: Problem}, operation_id="getScales")
+def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesOut:
+    """The scales there are."""
+    kitchen_of(request, kitchen_slug)
+    return schemas.ScalesOut(names=hub.names())
+
+
+@router.get("/scales/{name}/stream", response={REFUSALS: Problem}, operation_id="listenToScale")
+def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> StreamingHttpResponse:
+    """What the scale shows, as a stream of events (text/event-stream)."""
+    kitchen_of(request, kitchen_slug)
+    stream = hub.stream(name)
+    # a listener stays for minutes: it must not hold a connection to the record store
+    if not connection.in_atomic_block:
+        connection.close()
+    headers = {"Cache-Control": "no-cache", "X-Accel-Buffering": "no"}
+    return StreamingHttpResponse(stream, content_type="text/event-stream", headers=headers)
+
+
+@router.post(
+    "/scales/{name}/command",
+    response={200: schemas.ScalesOut, REFUSALS: Problem},
+    operation_id="commandScale",
+)
+def command(
+    request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.CommandIn
+) -> schemas.ScalesOut:
+    """Tare the scale, or clear its tare."""
+    kitchen_of(request, kitchen_slug)
+    hub.get(name).send(body.command.upper())
+    return schemas.ScalesOut(names=hub.names())
+
+
+@router.post(
+    "/scales/{name}/lay", response={200: schemas.LaidOut, REFUSALS: Problem}, operation_id="layOnScale"
+)
+def lay_on(request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.LayIn) -> schemas.LaidOut:
+    """Lay something on a simulated scale."""
+    return lay(kitchen_of(request, kitchen_slug), hub.get(name), body)
+
+
+@router.post(
+    "/batches/{code}/on-the-scale",
+    response={200: schemas.MeaningOut, REFUSALS: Problem},
+    operation_id="readOnScale",
+)
+def on_the_scale(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.OnScaleIn
+) -> schemas.MeaningOut:
+    """What a weight means for a piece; nothing is written."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    return read_meaning(batch, body, now=timezone.now())

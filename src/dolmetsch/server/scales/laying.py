@@ -1,0 +1,52 @@
+"""What lies on a simulated scale."""
+
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.exact import fixed
+from dolmetsch.server.batches.queries import get_batch, get_piece, reckon_batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import DomainError, refuse_fields
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.scales import schemas
+from dolmetsch.server.scales.hub import Scale
+from dolmetsch.server.scales.meaning import find_belief
+
+#: How long a trouble lasts, and what is too much for any kitchen scale.
+TROUBLE_SECONDS: Final = 6
+TOO_MUCH: Final = Fraction(400_000)
+
+
+def lay(kitchen: Kitchen, scale: Scale, told: schemas.LayIn) -> schemas.LaidOut:
+    """Lay something on a simulated scale; a real one is laid upon by hand.
+
+    Raises:
+        DomainError: not_simulated, not_found, bad_fields, scale_away.
+    """
+    if scale.hello is not None and not scale.hello.is_simulated:
+        raise DomainError("not_simulated", 409, "Not here", "This is a real scale: lay the meat on it.")
+    if told.trouble == "over":
+        grams = TOO_MUCH
+    elif told.trouble:
+        scale.send(f"{told.trouble.upper()} {TROUBLE_SECONDS}")
+        return schemas.LaidOut(grams="0")
+    else:
+        grams = _grams(kitchen, told)
+    scale.send("TAKE" if grams == 0 else f"PUT {fixed(grams, 1)}")
+    return schemas.LaidOut(grams=fixed(grams, 1))
+
+
+def _grams(kitchen: Kitchen, told: schemas.LayIn) -> Fraction:
+    if told.weight:
+        reader = Reader(unit=kitchen.weight_unit)
+        grams = reader.weight("weight", told.weight)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return Fraction(grams or 0)
+    if not told.code:
+        return Fraction(0)
+    batch = get_batch(kitchen, told.code)
+    reckoning = reckon_batch(batch)
+    piece = get_piece(reckoning, told.mark)
+    belief = find_belief(batch, reckoning, kind=told.kind, piece=piece)
+    return piece.grams * (Fraction(1) if belief is None else Fraction(belief.ratio))

@@ -1,0 +1,106 @@
+"""What a weight means at once: kept of the step, the price of a pound now, and whether it is usual."""
+
+from datetime import datetime
+from fractions import Fraction
+from math import exp, log
+from typing import Final
+
+from dolmetsch.core.cuts import read_cut
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.pieces import Piece
+from dolmetsch.core.reference import METHODS
+from dolmetsch.core.strip import label_kind
+from dolmetsch.core.way import plain_method
+from dolmetsch.core.yields import Belief, believe
+from dolmetsch.server.batches.actions import draft_entry
+from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.models import Batch, StepYield
+from dolmetsch.server.batches.queries import get_piece
+from dolmetsch.server.batches.typed import EntryIn, WeighIn, WeightIn
+from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
+from dolmetsch.server.scales import schemas
+from dolmetsch.server.ways.queries import core_of
+
+#: So many past batches are drawn.
+PAST_SHOWN: Final = 8
+#: Further out than so many deviations it is asked about: some three batches in a thousand.
+ODD_DEVIATIONS: Final = 3.0
+
+
+def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> schemas.MeaningOut:
+    """What ``told`` means for its piece; nothing is written.
+
+    Raises:
+        DomainError: not_found (the piece is no more).
+    """
+    rows = list_entry_rows(batch)
+    before = reckon(build_chain(batch, rows))
+    piece = get_piece(before, told.mark)
+    content = WeighIn(kind=told.kind or "weigh", weights=[WeightIn(mark=told.mark, weight=told.weight)])
+    draft = draft_entry(batch, rows, EntryIn(content=content, seen=rows[-1].entry.sequence), now=now)
+    meaning = schemas.MeaningOut(
+        before=print_weight(piece.grams),
+        before_label=_label_before(piece),
+        problems=draft.reader.problems,
+    )
+    after = None
+    if draft.reckoning is not None:
+        mains = draft.reckoning.sheet.ledger.mains
+        after = next((one for one in mains if one.id == told.mark), None)
+    if after is None:
+        return meaning
+    ratio = after.grams / piece.grams
+    meaning.weight = print_weight(after.grams)
+    meaning.apart = print_weight(abs(after.grams - piece.grams))
+    meaning.gain = after.grams > piece.grams
+    meaning.kept = print_percent(ratio)
+    meaning.cost = print_unit_cost(after.cost / after.grams * GRAMS_PER_LB)
+    belief = find_belief(batch, before, kind=told.kind, piece=piece, has_gained=meaning.gain)
+    if belief is not None:
+        meaning.usual = _show_usual(batch, belief)
+        meaning.asks = _ask(belief, ratio, meaning.usual)
+    return meaning
+
+
+def _label_before(piece: Piece) -> str:
+    kind = piece.kinds[-1] if piece.kinds else "bought"
+    return f"since {label_kind(kind).lower()}"
+
+
+def find_belief(
+    batch: Batch, reckoning: Reckoning, *, kind: str, piece: Piece, has_gained: bool = False
+) -> Belief | None:
+    """What is believed of a step of ``kind`` for this batch; None where it is no known step, or a repeat."""
+    if kind in piece.kinds:
+        return None
+    chosen = find_way(batch)
+    methods = {} if chosen is None else {step.kind: step.method for step in core_of(chosen.way).steps}
+    method = methods.get(kind) or plain_method(kind, has_gained=has_gained)
+    if method is None:
+        return None
+    cut = read_cut(reckoning.chain.batch.lots[0].cut)
+    return believe(method, cut, read_history(batch.kitchen))
+
+
+def _show_usual(batch: Batch, belief: Belief) -> schemas.UsualOut:
+    past = StepYield.objects.filter(kitchen=batch.kitchen, method=belief.method).exclude(batch=batch)
+    logs = list(past.order_by("-batch__last_entry_at").values_list("log_ratio", flat=True)[:PAST_SHOWN])
+    label = METHODS[belief.method].label
+    return schemas.UsualOut(
+        label=f"your last {len(logs)} {label}" if logs else f"usual for {label}",
+        kept=[f"{exp(one) * 100:.1f}" for one in reversed(logs)],
+        low=f"{belief.low * 100:.1f}",
+        high=f"{belief.high * 100:.1f}",
+        learned=belief.explain(),
+    )
+
+
+def _ask(belief: Belief, ratio: Fraction, usual: schemas.UsualOut) -> str:
+    apart = (log(float(ratio)) - belief.log_mean) / belief.log_deviation
+    if abs(apart) <= ODD_DEVIATIONS:
+        return ""
+    kept = f"{print_percent(ratio)} % is kept, usual is {usual.low} to {usual.high} %."
+    if apart > 0:
+        return f"{kept} Weighed with the tray?"
+    return f"{kept} Is it the right piece, all of it on the scale?"
