@@ -22,7 +22,7 @@ from outlook_speed import measure_import, measure_outlooks
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
-from dolmetsch.command.serving import THREADS, WORKERS, wait_until_served
+from dolmetsch.command.serving import THREADS, WORKERS, gunicorn, wait_until_served
 from dolmetsch.command.telling import must, say
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -199,9 +199,7 @@ def main() -> None:
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         say(f"filling the record store with {BATCHES} batches …")
         fill()
-        gunicorn = [sys.executable, "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
-        counts = ["--workers", str(WORKERS), "--threads", str(THREADS), "--preload"]
-        process = spawn([*gunicorn, *counts, "--bind", f"127.0.0.1:{port}"], log=log)
+        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log)
         try:
             wait_until_served(port, process, log=log)
             served = measure_server(port)

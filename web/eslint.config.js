@@ -14,5 +14,6 @@ export default ts.config(
     languageOptions: { globals: globals.browser, parserOptions: { parser: ts.parser } },
     rules: { 'vue/multi-word-component-names': 'off', complexity: ['error', 10] },
   },
+  { files: ['public/worker.js'], languageOptions: { globals: globals.serviceworker } },
   prettier,
 )

@@ -5,6 +5,6 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   plugins: [vue()],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
-  build: { target: 'es2022', chunkSizeWarningLimit: 700 },
+  build: { target: 'es2022', manifest: 'files.json', chunkSizeWarningLimit: 700 },
   test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], restoreMocks: true },
 })

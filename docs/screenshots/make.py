@@ -9,7 +9,8 @@ from playwright.sync_api import Page, sync_playwright
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
-from dolmetsch.command.serving import wait_until_served
+from dolmetsch.command.devices import Devices
+from dolmetsch.command.serving import gunicorn, wait_until_served
 from dolmetsch.command.telling import must
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 
@@ -138,13 +139,15 @@ def main() -> None:
         log = Path(folder) / "log"
         load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
         must(load, doing="load_demo", log=log, env=dict(os.environ))
-        gunicorn = [sys.executable, "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
-        process = spawn([*gunicorn, "--threads", "4", "--bind", f"127.0.0.1:{port}"], log=log)
+        devices = Devices()
+        devices.start()
+        process = spawn(gunicorn(port), log=log, env={**os.environ, **devices.environment()})
         try:
             wait_until_served(port, process, log=log)
             take_pictures(f"http://127.0.0.1:{port}")
         finally:
             end(process, patience=10)
+            devices.stop()
 
 
 if __name__ == "__main__":

@@ -22,12 +22,13 @@ def test_batches_stand_at_different_points_and_a_year_lies_behind():
         "S-01": "hung",
         "B-01": "trimmed",
         "L-01": "rested",
+        "B-02": "trimmed",
     }
     assert today.finished[0].code == "J-01"
     assert Batch.objects.filter(is_finished=True).count() == 10
     # nine of them and the jowl each left a forecast at each of seven points
     assert read_calibration(Kitchen.objects.get()).all.count == 70
-    assert today.hanging == {"today": 4, "bench": 6, "slice": 2}
+    assert today.hanging == {"today": 5, "bench": 10, "slice": 2}
 
 
 @pytest.mark.django_db

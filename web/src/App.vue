@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { NConfigProvider } from 'naive-ui'
 import { onMounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './shared/api/useSession'
+import OutboxSign from './shared/outbox/OutboxSign.vue'
+import { useArrivals } from './shared/outbox/useArrivals'
 import KeysHelp from './shared/ui/KeysHelp.vue'
 import ProblemNote from './shared/ui/ProblemNote.vue'
 import Rail from './shared/ui/Rail.vue'
@@ -12,10 +14,12 @@ import { useKeys } from './shared/ui/useKeys'
 import { theme } from './theme'
 
 const { session, kitchen, problem, load } = useSession()
+const route = useRoute()
 const router = useRouter()
 const keysShown = ref(false)
 
 onMounted(load)
+useArrivals()
 useKeys({
   '?': () => (keysShown.value = true),
   n: () => void router.push({ name: 'start' }),
@@ -41,10 +45,11 @@ useKeys({
     </main>
     <template v-else>
       <a class="unseen skip" href="#place">Skip to the content</a>
-      <Rail />
-      <main id="place" class="page" tabindex="-1">
-        <RouterView v-if="kitchen" v-slot="{ Component, route }">
-          <component :is="Component" :key="route.fullPath" />
+      <Rail v-if="!route.meta.bare" />
+      <OutboxSign v-if="!route.meta.bare" />
+      <main id="place" :class="{ page: !route.meta.bare }" tabindex="-1">
+        <RouterView v-if="kitchen" v-slot="{ Component, route: shown }">
+          <component :is="Component" :key="shown.fullPath" />
         </RouterView>
         <p v-else class="panel">You are signed in, but cook in no kitchen yet. Ask its owner to add you.</p>
       </main>

@@ -6,6 +6,10 @@ import App from './App.vue'
 import { router } from './router'
 
 const queryClient = new QueryClient({
-  defaultOptions: { queries: { retry: false, staleTime: 5_000, refetchOnWindowFocus: true } },
+  defaultOptions: {
+    queries: { retry: false, staleTime: 5_000, refetchOnWindowFocus: true, networkMode: 'always' },
+  },
 })
+// with it the application opens in a garage without network; a browser that has none does without
+if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/worker.js')
 createApp(App).use(router).use(VueQueryPlugin, { queryClient }).mount('#app')

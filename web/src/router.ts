@@ -5,6 +5,8 @@ declare module 'vue-router' {
   interface RouteMeta {
     place: PlaceName
     title: string
+    /** Fills the screen: no rail, no margins. */
+    bare?: boolean
   }
 }
 
@@ -53,7 +55,52 @@ const routes: RouteRecordRaw[] = [
     component: () => import('./places/buy/StartBatch.vue'),
     meta: { place: 'buy', title: 'Start a batch' },
   },
-  { path: '/bench', name: 'bench', component: soon, meta: { place: 'bench', title: 'Bench' } },
+  {
+    path: '/bench',
+    name: 'bench',
+    component: () => import('./places/bench/BenchIndex.vue'),
+    meta: { place: 'bench', title: 'Bench' },
+  },
+  {
+    path: '/bench/map',
+    name: 'map',
+    component: () => import('./places/map/MapPlace.vue'),
+    meta: { place: 'bench', title: 'What lies where' },
+  },
+  {
+    path: '/bench/figures',
+    name: 'figures',
+    component: () => import('./places/cure/FiguresPlace.vue'),
+    meta: { place: 'bench', title: 'Limits and spoons' },
+  },
+  {
+    path: '/bench/:code/weigh',
+    name: 'weigh',
+    component: () => import('./places/weigh/WeighPlace.vue'),
+    props: (route) => ({ code: String(route.params['code']), kind: String(route.query['kind'] ?? '') }),
+    meta: { place: 'bench', title: 'Weigh', bare: true },
+  },
+  {
+    path: '/bench/:code/cure',
+    name: 'cure',
+    component: () => import('./places/cure/CureDesk.vue'),
+    props: true,
+    meta: { place: 'bench', title: 'Cure' },
+  },
+  {
+    path: '/bench/:code/diary',
+    name: 'diary',
+    component: () => import('./places/diary/DiaryPlace.vue'),
+    props: true,
+    meta: { place: 'bench', title: 'Diary' },
+  },
+  {
+    path: '/bench/:code/piece/:mark',
+    name: 'piece',
+    component: () => import('./places/piece/PiecePlace.vue'),
+    props: true,
+    meta: { place: 'bench', title: 'Piece' },
+  },
   {
     path: '/bench/:code',
     name: 'log',

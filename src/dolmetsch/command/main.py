@@ -50,6 +50,9 @@ def _read(words: list[str]) -> argparse.Namespace:
         verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
         verb.add_argument("file", metavar="FILE|-")
         verb.set_defaults(run=_answer, verb=name)
+    scale = verbs.add_parser("scale", help="what lies on the simulated scale: put 2595, take, tare, silent 5")
+    scale.add_argument("words", nargs="+", metavar="WORD")
+    scale.set_defaults(run=_scale)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
     api.set_defaults(run=lambda _told: _write_api())
     for name, script, words_of in (
@@ -83,6 +86,12 @@ def _answer(told: argparse.Namespace) -> None:
     from dolmetsch.command import answering
 
     answering.answer(told.verb, told.file)
+
+
+def _scale(told: argparse.Namespace) -> None:
+    from dolmetsch.command.devices import command_scale
+
+    command_scale(told.words)
 
 
 def _port(typed: str) -> int:

@@ -12,6 +12,7 @@ from typing import Final
 from dolmetsch.command import place
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import Database, refuse_taken_port
+from dolmetsch.command.devices import Devices
 from dolmetsch.command.holding import find_holder, hold, is_held, tell_holder
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
@@ -19,7 +20,8 @@ from dolmetsch.command.telling import TroubleError, must, say, step
 RESTARTS_A_MINUTE: Final = 5
 READY_SECONDS: Final = 30
 WORKERS: Final = 2
-THREADS: Final = 4
+#: Of one worker: each screen that listens to a scale takes one, and some stay free for all else.
+THREADS: Final = 64
 
 
 class _StopAskedError(Exception):
@@ -86,11 +88,13 @@ class _House:
         self.database = Database(
             place.PRIVATE / "mariadb", port=db_port, password=place.get_secret("database"), durable=True
         )
+        self.devices = Devices()
         self.application: Popen[bytes] | None = None
 
     def environment(self) -> dict[str, str]:
         return {
             **server_environment(self.database),
+            **self.devices.environment(),
             "DOLMETSCH_DEMO": "1",
             "DOLMETSCH_HOSTS": f"127.0.0.1,localhost,127.0.0.1:{self.port}",
         }
@@ -99,6 +103,7 @@ class _House:
         with step("Starting MariaDB"):
             self.database.start()
         self._bring_up_to_date()
+        self.devices.start()
         with step("Starting the application"):
             self._start_application()
 
@@ -118,9 +123,8 @@ class _House:
     def _start_application(self) -> None:
         self.application = spawn(
             [
-                *(str(place.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi"),
-                *("--bind", f"127.0.0.1:{self.port}", "--no-control-socket"),
-                *("--workers", str(WORKERS), "--threads", str(THREADS), "--preload"),
+                *gunicorn(self.port),
+                *("--workers", str(WORKERS), "--preload"),
                 *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
             ],
             log=place.LOGS / "application.log",
@@ -144,6 +148,8 @@ class _House:
                 name, again = "MariaDB", self.database.start
             elif self.application is not None and self.application.poll() is not None:
                 name, again = "The application", self._start_application
+            elif (device := self.devices.find_ended()) is not None:
+                name, again = device.capitalize(), self.devices.start
             else:
                 continue
             if len(ended) == RESTARTS_A_MINUTE and time.monotonic() - ended[0] < 60:
@@ -158,8 +164,16 @@ class _House:
         ran = self.database.process is not None
         if self.application is not None:
             end(self.application, patience=20)
+        self.devices.stop()
         self.database.stop()
         return ran
+
+
+def gunicorn(port: int) -> list[str]:
+    """The application server's command, as every start of it has it."""
+    served = [str(place.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
+    config = ["--config", "python:dolmetsch.server.config.workers"]
+    return [*served, *config, "--bind", f"127.0.0.1:{port}", "--threads", str(THREADS)]
 
 
 def server_environment(database: Database) -> dict[str, str]:
@@ -167,6 +181,7 @@ def server_environment(database: Database) -> dict[str, str]:
     return {
         **os.environ,
         **database.environment(),
+        "DOLMETSCH_PHOTOS": str((place.PRIVATE if database.durable else database.folder) / "photos"),
         "DOLMETSCH_SECRET_KEY": place.get_secret("django"),
         "DJANGO_SETTINGS_MODULE": "dolmetsch.server.config.settings",
         "PYTHONPATH": str(place.ROOT / "src"),

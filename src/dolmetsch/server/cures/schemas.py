@@ -146,7 +146,7 @@ class BrineOut(BaseModel):
     water_told: str
 
 
-class PointOut(BaseModel):
+class CentrePointOut(BaseModel):
     """The salt at the centre after ``days``, in per cent of that outside; low and high by the literature."""
 
     days: Fixed
@@ -164,7 +164,7 @@ class TimeOut(BaseModel):
     out: int
     is_outside: bool
     over: str
-    curve: list[PointOut]
+    curve: list[CentrePointOut]
     curve_source: str
 
 

@@ -289,7 +289,7 @@ def _show_time(one: LaidOut) -> schemas.TimeOut | None:
         is_outside=not time.window.first <= out <= time.window.last,
         over=recipe.facts.over,
         curve=[
-            schemas.PointOut(
+            schemas.CentrePointOut(
                 days=f"{point.days:.2f}",
                 middle=f"{point.middle * 100:.1f}",
                 low=f"{point.low * 100:.1f}",

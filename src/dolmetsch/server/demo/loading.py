@@ -10,7 +10,10 @@ from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.batches.outlook_schemas import ChooseWayIn
 from dolmetsch.server.batches.outlooks import choose_way
 from dolmetsch.server.batches.typed import EntryIn, StartIn
+from dolmetsch.server.demo.bench import BELLY
+from dolmetsch.server.demo.bench_loading import load_bench
 from dolmetsch.server.demo.canteen import BATCHES, Told
+from dolmetsch.server.demo.keys import KEYS, write_demo
 from dolmetsch.server.demo.past import BATCHES as PAST
 from dolmetsch.server.demo.past import tell_past
 from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
@@ -25,7 +28,6 @@ from dolmetsch.server.ways.schemas import WayIn
 
 #: The way each of the latest batches is made by; of the others nobody said.
 BATCH_WAYS = {0: DRY, 1: BRINE}
-KEYS = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 
 
 def load_demo(now: datetime) -> Kitchen:
@@ -46,18 +48,15 @@ def load_demo(now: datetime) -> Kitchen:
     _list_prices(kitchen, cooks[DEMO_USERNAME], now)
     for number in range(len(PAST)):
         _tell(kitchen, cooks, story=tell_past(number), number=100 + number, now=now, way=DRY)
-    for number, story in enumerate(BATCHES):
+    for number, story in enumerate((*BATCHES, BELLY)):
         _tell(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
+    load_bench(kitchen, cooks, now)
     return kitchen
 
 
 def _list_prices(kitchen: Kitchen, cook: User, now: datetime) -> None:
     def write(told: object, when: datetime) -> Write:
-        text = json.dumps(told, sort_keys=True)
-        fingerprint = hashlib.sha256(text.encode()).hexdigest()
-        return Write(
-            kitchen=kitchen, user=cook, now=when, key=uuid.uuid5(KEYS, text), fingerprint=fingerprint
-        )
+        return write_demo(kitchen, cook, told, when)
 
     for sort, name, kind, history in PRICES:
         for days, source, price, size, slices, solution in history:

@@ -59,6 +59,8 @@ PRICES: Final[list[tuple[str, str, str, list[Seen]]]] = [
         [(280, "Harbour market", "1.10/kg", "", "", ""), (40, "Harbour market", "1.20/kg", "", "", "")],
     ),
     ("ingredient", "curing salt no. 1", "", [(280, "Tidewell Provisions", "5.00", "8 oz", "", "")]),
+    ("ingredient", "brown sugar", "", [(100, "Harbour market", "2.10/kg", "", "", "")]),
+    ("ingredient", "black pepper", "", [(100, "Harbour market", "24.00/kg", "", "", "")]),
     ("ingredient", "crushed juniper", "", [(90, "Harbour market", "31.00/kg", "", "", "")]),
     ("ingredient", "maple syrup", "", [(60, "Harbour market", "9.00", "500 g", "", "")]),
     ("packaging", "bags", "", [(120, "Tidewell Provisions", "18.00", "50 each", "", "")]),

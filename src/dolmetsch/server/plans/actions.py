@@ -102,8 +102,7 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
 
 
 def _lock(write: Write, uid: uuid.UUID) -> PlannedAct:
-    acts = PlannedAct.objects.select_for_update(of=("self",)).select_related("batch__kitchen")
-    act = acts.filter(kitchen=write.kitchen, uid=uid).first()
+    act = PlannedAct.objects.select_for_update().filter(kitchen=write.kitchen, uid=uid).first()
     if act is None:
         raise not_found("such act")
     return act

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref, toRef } from 'vue'
+import { type Component, computed, nextTick, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Batch, Entry } from '@/shared/api/client'
 import { useBatch } from '@/shared/api/useBatch'
@@ -11,6 +11,8 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './BoughtForm.vue'
+import ButchersTest from './ButchersTest.vue'
+import LookOver from './LookOver.vue'
 import PolicyForm from './PolicyForm.vue'
 import StepForm from './StepForm.vue'
 import TermsForm from './TermsForm.vue'
@@ -36,22 +38,32 @@ const titles: Record<string, string> = {
   merge: 'Bring pieces together',
   discard: 'Throw pieces away',
   bought: 'Add meat',
+  look: 'Look the meat over',
+  test: 'Butcher’s test',
 }
 /** What else may be recorded, beside the next step. */
-const acts = ['portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
+const acts = ['look', 'test', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
 const title = computed(() => {
   const { act, entry } = task.value
   if (entry) return `Correct entry ${entry.sequence}: ${entry.label.toLowerCase()}`
   return titles[act] ?? 'Record what was done'
 })
 
-/** The form for the task at hand. */
+/** The form for each act; a step is any other. */
+const forms: Record<string, Component> = {
+  portion: TermsForm,
+  shop_pack: TermsForm,
+  fry: TermsForm,
+  merge: TogetherForm,
+  discard: TogetherForm,
+  policy: PolicyForm,
+  look: LookOver,
+  test: ButchersTest,
+  bought: BoughtForm,
+}
 const form = computed(() => {
-  const { act } = task.value
-  if (act === 'portion' || act === 'shop_pack' || act === 'fry') return { is: TermsForm, props: { act } }
-  if (act === 'merge' || act === 'discard') return { is: TogetherForm, props: { act } }
-  if (act === 'policy') return { is: PolicyForm, props: {} }
-  return { is: act === 'bought' ? BoughtForm : StepForm, props: {} }
+  const is = forms[task.value.act] ?? StepForm
+  return { is, props: is === TermsForm || is === TogetherForm ? { act: task.value.act } : {} }
 })
 
 async function take(next: Task): Promise<void> {
@@ -71,6 +83,9 @@ function recorded(now: Batch, words: string): void {
 }
 useKeys({
   v: () => void router.push({ name: 'strip', params: { code: props.code } }),
+  g: () => void router.push({ name: 'weigh', params: { code: props.code } }),
+  c: () => void router.push({ name: 'cure', params: { code: props.code } }),
+  d: () => void router.push({ name: 'diary', params: { code: props.code } }),
   w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?.focus(),
 })
 </script>
@@ -79,6 +94,9 @@ useKeys({
   <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
+      <RouterLink class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
+      <RouterLink class="act" :to="{ name: 'cure', params: { code } }">Cure desk</RouterLink>
+      <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary</RouterLink>
       <RouterLink class="act" :to="{ name: 'strip', params: { code } }">See the verdict</RouterLink>
     </BatchHead>
     <div class="bench">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useOffcuts } from '@/shared/api/useBench'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -11,6 +12,7 @@ import { type Material, offcuts, type StepDraft, type Worth } from './stepDraft'
 const draft = defineModel<StepDraft>('draft', { required: true })
 const { unit, unitWord } = useUnits()
 const usual = computed(() => offcuts[draft.value.kind] ?? [])
+const { data: known } = useOffcuts()
 const worths: { value: Worth; word: string }[] = [
   { value: 'nothing', word: 'Nothing' },
   { value: 'price', word: 'A price' },
@@ -18,7 +20,10 @@ const worths: { value: Worth; word: string }[] = [
 ]
 
 function add(name: string, material: Material): void {
-  draft.value.cutOff.push({ mark: '', name, material, weight: '', worth: 'nothing', price: '' })
+  // worth what it was worth the last time, until said otherwise
+  const last = known.value?.find((one) => one.name === name)
+  const { worth, price } = last ?? { worth: 'nothing' as const, price: '' }
+  draft.value.cutOff.push({ mark: '', name, material, weight: '', worth, price })
 }
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, reactive, watch } from 'vue'
+import { computed, reactive, toRef, watch } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
+import { useCures } from '@/shared/api/useBench'
 import { useSession } from '@/shared/api/useSession'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -42,6 +43,17 @@ watch(
   () => props.correcting || fitPieces(draft, props.batch),
 )
 
+const { data: cures } = useCures(toRef(() => props.batch.code))
+/** What the desk gave out and no line has yet. */
+const charges = computed(() =>
+  draft.kind === 'cure' && !props.correcting && !draft.used.some((row) => row.group === 'cure')
+    ? (cures.value?.charges ?? [])
+    : [],
+)
+function addCharges(): void {
+  draft.used.push(...charges.value.map((one) => ({ ...one, pieces: [...one.pieces] })))
+}
+
 const content = computed(() => contentOf(draft))
 const choices = kindsFor(props.correcting?.act ?? null)
 const ownActs = [
@@ -80,6 +92,9 @@ function recorded(batch: Batch, words: string): void {
     </template>
     <WeightRows v-else v-model:draft="draft" :batch="batch" />
     <UsedRows v-model:draft="draft" :marks="isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)" />
+    <button v-if="charges.length" type="button" class="act small" @click="addCharges">
+      Add what the cure desk gave out
+    </button>
     <p v-if="draft.kind === 'cure'" class="caution">
       Curing salt is poison by the spoonful: weigh it alone, lock it away. Amounts are recorded here, not
       judged; the limits of your local food authority count. <span class="quiet">Common practice.</span>

@@ -1,4 +1,5 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Batch, Entry } from '@/shared/api/client'
 import { batch, column, entry, standIn } from '@/shared/tests/samples'
@@ -33,6 +34,8 @@ function serve(...answers: [status: number, body: object][]) {
   let turn = 0
   vi.stubGlobal('fetch', async (request: Request) => {
     const path = new URL(request.url, 'http://here').pathname
+    if (request.method === 'GET')
+      return Response.json(path.endsWith('/cures') ? { cures: [], charges: [] } : [])
     const body = (await request.clone().json()) as Record<string, unknown>
     if (path.includes('/previews/')) return Response.json({ readings: [], problems: [] })
     calls.push({ path, key: request.headers.get('Idempotency-Key'), body })
@@ -52,6 +55,7 @@ function open(shown: Batch = batch(), correcting: Entry | null = null) {
   return mount(StepForm, {
     props: { batch: shown, correcting },
     attrs: { onStale: () => (stale += 1) },
+    global: { plugins: [VueQueryPlugin] },
     attachTo: document.body,
   })
 }

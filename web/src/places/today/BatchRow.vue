@@ -45,8 +45,8 @@ const perUnit = computed(() => {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 230px minmax(0, 1fr) 168px 164px;
-  gap: 18px;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px 18px;
   align-items: center;
 }
 
@@ -76,20 +76,19 @@ h3 a:hover {
   color: var(--rose-deep);
 }
 
-@media (max-width: 979px) {
-  .row {
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 10px 12px;
-  }
+.now {
+  grid-row: 1;
+  grid-column: 2;
+}
 
+.row > :last-child {
+  align-self: center;
+}
+
+@media (max-width: 979px) {
   .row > :nth-child(2),
   .row > :last-child {
     grid-column: 1 / -1;
-  }
-
-  .now {
-    grid-row: 1;
-    grid-column: 2;
   }
 }
 </style>

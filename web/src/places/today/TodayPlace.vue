@@ -4,6 +4,7 @@ import { useToday } from '@/shared/api/useBatch'
 import { longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from './BatchRow.vue'
+import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()
 const date = longDayText(new Date())
@@ -24,24 +25,45 @@ const told = computed(() =>
     <div class="acts"><RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink></div>
   </div>
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
-  <template v-else>
-    <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">
-      <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
-    </ul>
-    <div v-else class="panel empty">
-      <p>Nothing hangs here yet. A batch begins with what was bought: its cut, its weight, its price.</p>
-    </div>
-    <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones under way.</p>
-    <template v-if="today.finished.length">
-      <h2>Lately sliced</h2>
-      <ul class="rows" aria-label="Lately sliced">
-        <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
+  <div v-else class="day">
+    <ToDo />
+    <div class="hangs">
+      <h2>Under way</h2>
+      <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">
+        <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
       </ul>
-    </template>
-  </template>
+      <div v-else class="panel empty">
+        <p>Nothing hangs here yet. A batch begins with what was bought: its cut, its weight, its price.</p>
+      </div>
+      <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones under way.</p>
+      <template v-if="today.finished.length">
+        <h2>Lately sliced</h2>
+        <ul class="rows" aria-label="Lately sliced">
+          <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
+        </ul>
+      </template>
+    </div>
+  </div>
 </template>
 
 <style scoped>
+.day {
+  display: grid;
+  grid-template-columns: minmax(320px, 400px) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.hangs > h2:first-child {
+  margin-top: 0;
+}
+
+@media (max-width: 979px) {
+  .day {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+
 .rows {
   display: grid;
   gap: 10px;

@@ -17,6 +17,11 @@ export type Settings = Schemas['SettingsIn']
 export type Policy = Schemas['PolicyIn']
 export type Today = Schemas['TodayOut']
 export type Standing = Schemas['StandingOut']
+export type Pieces = Schemas['PiecesOut']
+export type PieceFacts = Schemas['PieceFactsOut']
+export type Act = Schemas['PlannedOut']
+export type Plan = Schemas['PlanOut']
+export type Cures = Schemas['CuresOut']
 
 /** A refusal or a lost answer, always as a problem document. */
 export class ProblemError extends Error {

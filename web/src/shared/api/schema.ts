@@ -2994,17 +2994,16 @@ export interface components {
         };
         /**
          * PointOut
-         * @description The salt at the centre after ``days``, in per cent of that outside; low and high by the literature.
+         * @description A price in a history, in the unit of its item.
          */
         PointOut: {
-            /** Days */
-            days: string;
-            /** Middle */
-            middle: string;
-            /** Low */
-            low: string;
-            /** High */
-            high: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /** Each */
+            each: string;
         };
         /**
          * PricesOut
@@ -4680,6 +4679,20 @@ export interface components {
             source: string;
         };
         /**
+         * CentrePointOut
+         * @description The salt at the centre after ``days``, in per cent of that outside; low and high by the literature.
+         */
+        CentrePointOut: {
+            /** Days */
+            days: string;
+            /** Middle */
+            middle: string;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+        };
+        /**
          * DeskOut
          * @description What the desk answers.
          */
@@ -4821,7 +4834,7 @@ export interface components {
             /** Over */
             over: string;
             /** Curve */
-            curve: components["schemas"]["PointOut"][];
+            curve: components["schemas"]["CentrePointOut"][];
             /** Curve Source */
             curve_source: string;
         };

@@ -29,6 +29,7 @@ async function signIn(username: string, password: string): Promise<void> {
 
 async function signOut(): Promise<void> {
   session.value = await take(api.DELETE('/api/session'))
+  navigator.serviceWorker?.controller?.postMessage('forget')
 }
 
 const kitchen = computed(() => session.value?.kitchens?.[0] ?? null)

@@ -1,0 +1,81 @@
+"""The simulated devices that start with the application: a scale and a label printer."""
+
+import json
+import os
+import socket
+from subprocess import Popen
+from typing import Final
+
+from dolmetsch.command import place
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.database import find_free_port
+from dolmetsch.command.telling import TroubleError, say
+
+SCALE: Final = "bench"
+#: Where a running start keeps the ports of its devices, for ./dolmetsch scale.
+PORTS: Final = place.PRIVATE / "devices.json"
+
+
+class Devices:
+    """A scale and a label printer, each a process of its own on a port of loopback."""
+
+    def __init__(self) -> None:
+        self.ports = {"scale": find_free_port(), "printer": find_free_port()}
+        self.processes: dict[str, Popen[bytes]] = {}
+
+    def environment(self) -> dict[str, str]:
+        """What the server needs to know of them."""
+        return {
+            "DOLMETSCH_SCALES": f"{SCALE}=line:127.0.0.1:{self.ports['scale']}",
+            "DOLMETSCH_PRINTER": f"127.0.0.1:{self.ports['printer']}",
+        }
+
+    def start(self) -> None:
+        """Start those that do not run."""
+        wanted = {
+            "scale": ["--name", SCALE],
+            "printer": ["--tray", str(place.PRIVATE / "labels")],
+        }
+        for name, more in wanted.items():
+            if name in self.processes and self.processes[name].poll() is None:
+                continue
+            command = [str(place.PYTHON), "-m", f"dolmetsch.devices.{name}", "--port", str(self.ports[name])]
+            env = {**os.environ, "PYTHONPATH": str(place.ROOT / "src")}
+            self.processes[name] = spawn([*command, *more], log=place.LOGS / f"{name}.log", env=env)
+        PORTS.write_text(json.dumps(self.ports))
+
+    def find_ended(self) -> str | None:
+        """The name of one that ended by itself; None while all run."""
+        ended = (name for name, process in self.processes.items() if process.poll() is not None)
+        return next(ended, None)
+
+    def stop(self) -> None:
+        """Stop them."""
+        for process in self.processes.values():
+            end(process, patience=3)
+        PORTS.unlink(missing_ok=True)
+
+
+def command_scale(words: list[str]) -> None:
+    """Send the running scale a command: ``put 2595``, ``take``, ``tare``, ``silent 5``, ``rubbish 5``.
+
+    Raises:
+        TroubleError: no scale runs here, or it refuses.
+    """
+    if not PORTS.is_file():
+        raise TroubleError("No scale runs here: ./dolmetsch start has one.")
+    port = json.loads(PORTS.read_text())["scale"]
+    try:
+        with socket.create_connection(("127.0.0.1", port), timeout=3) as line:
+            line.sendall(f"{words[0].upper()} {' '.join(words[1:])}".strip().encode() + b"\n")
+            answer = _await_answer(line)
+    except OSError as error:
+        raise TroubleError(f"The scale does not answer: {error}.") from error
+    if answer != "OK":
+        raise TroubleError(f"The scale refuses: {answer.removeprefix('NO ')}.")
+    say("Done.")
+
+
+def _await_answer(line: socket.socket) -> str:
+    with line.makefile("r", encoding="utf-8") as heard:
+        return next(told.strip() for told in heard if told.startswith(("OK", "NO ")))

@@ -1,0 +1,21 @@
+"""How a worker process of the production server ends: streams first, so that it need not wait for them."""
+
+import signal
+from types import FrameType
+from typing import Any
+
+from dolmetsch.server.scales.hub import hub
+
+
+def post_worker_init(_worker: Any) -> None:
+    """Let every way of being asked to stop end the streams before the worker waits for its requests."""
+    for asked in (signal.SIGTERM, signal.SIGINT, signal.SIGQUIT):
+        signal.signal(asked, _closing_first(signal.getsignal(asked)))
+
+
+def _closing_first(usual: Any) -> Any:
+    def handle(number: int, frame: FrameType | None) -> None:
+        hub.close()
+        usual(number, frame)
+
+    return handle

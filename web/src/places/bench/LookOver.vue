@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, type Batch, type Pieces, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Looking the meat over before it is cut: tick what was found, and what to do is said at once. */
+const props = defineProps<{ batch: Batch }>()
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const { data: looks } = useQuery<Schemas['LookOut'][], ProblemError>({
+  queryKey: computed(() => ['looks', kitchen_slug.value]),
+  queryFn: () =>
+    take(
+      api.GET('/api/kitchens/{kitchen_slug}/looks', {
+        params: { path: { kitchen_slug: kitchen_slug.value } },
+      }),
+    ),
+})
+const found = ref<string[]>([])
+const note = ref('')
+const { state, problem, write, retry } = useWrite<Schemas['LookOverIn'], Pieces>(
+  `${props.batch.code}:look`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/look-overs', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, code: props.batch.code },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+)
+function send(): void {
+  void write({ found: found.value, note: note.value }, () => {
+    void queries.invalidateQueries({ queryKey: ['diary'] })
+    found.value = []
+    note.value = ''
+  })
+}
+</script>
+
+<template>
+  <form @submit.prevent="send">
+    <ul aria-label="What to look for">
+      <li
+        v-for="look in looks"
+        :key="look.key"
+        :class="{ found: found.includes(look.key), stops: look.stops }"
+      >
+        <label class="tick"
+          ><input v-model="found" type="checkbox" :value="look.key" /> {{ look.question }}</label
+        >
+        <p v-if="found.includes(look.key)" class="do">
+          <span aria-hidden="true">▲</span> {{ look.what_to_do }}
+        </p>
+      </li>
+    </ul>
+    <label class="named"
+      ><span>Where, what else</span><input v-model="note" class="box" maxlength="200"
+    /></label>
+    <p v-if="state === 'saved'" class="good" role="status">✓ Kept in the diary.</p>
+    <SaveBar
+      :word="found.length ? 'Keep what was found' : 'Looked over, nothing found'"
+      :state="state"
+      :problem="problem"
+      @retry="retry"
+    />
+    <p class="quiet small">Common practice. What smells off is not cured.</p>
+  </form>
+</template>
+
+<style scoped>
+form,
+ul {
+  display: grid;
+  gap: 8px;
+}
+
+li {
+  padding-left: 10px;
+  border-left: 4px solid var(--edge);
+}
+
+li.found {
+  border-left-color: var(--care);
+}
+
+li.found.stops {
+  border-left-color: var(--rose);
+}
+
+.do {
+  padding-bottom: 6px;
+  font-weight: 600;
+}
+</style>

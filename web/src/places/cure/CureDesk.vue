@@ -1,0 +1,310 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import { useBatch } from '@/shared/api/useBatch'
+import { useCures, usePieces } from '@/shared/api/useBench'
+import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import CurePieces from './CurePieces.vue'
+import CuringTime from './CuringTime.vue'
+import NitriteGauge from './NitriteGauge.vue'
+import RecipeBar from './RecipeBar.vue'
+import { useDesk, useDeskFacts } from './useDesk'
+import { usePutIn } from './usePutIn'
+import WeighOut from './WeighOut.vue'
+import WishFields from './WishFields.vue'
+
+/** The cure desk: pieces on the left, what to weigh out in the middle, too much and how long on the right. */
+const props = defineProps<{ code: string }>()
+const code = toRef(props, 'code')
+const { data: batch, error, refetch } = useBatch(code)
+const { data: pieces } = usePieces(code)
+const { data: cures } = useCures(code)
+const { data: facts, put: putFacts } = useDeskFacts()
+const { money } = useUnits()
+const busy = computed(
+  () => new Set((cures.value?.cures ?? []).filter((one) => one.is_under_way).map((one) => one.mark)),
+)
+const desk = useDesk(code, pieces, busy)
+const { draft, current, going, answer, shown } = desk
+const { state, problem, retry, sure, isAsked, putIn, takeBack } = usePutIn(code)
+const said = ref('')
+const mistake = ref<{ id: number; reason: string } | null>(null)
+
+const preview = computed(() =>
+  answer.value ? { readings: [], problems: answer.value.problems, shops: [] } : null,
+)
+provideFormFacts({ preview, problem })
+const path = computed(() => `pieces[${desk.place.value}].`)
+const inAt = computed(() => (draft.in_at ? new Date(draft.in_at) : new Date()).toISOString())
+const words = computed(() => {
+  const count = going.value.length
+  return count === 1 ? '1 piece' : `${count} pieces`
+})
+const mixes = computed(() => (facts.value?.mixes ?? []).filter((mix) => Number(mix.left_grams) > 0))
+const totals = computed(() =>
+  (answer.value?.totals ?? []).map((one) => `${one.grams} g ${one.name}`).join(', '),
+)
+
+function toggle(mark: string): void {
+  draft.left = draft.left.includes(mark) ? draft.left.filter((one) => one !== mark) : [...draft.left, mark]
+}
+function sameForAll(): void {
+  const from = current.value
+  if (!from) return
+  for (const one of draft.laid) one.recipe = JSON.parse(JSON.stringify(from.recipe))
+}
+function send(): void {
+  const marks = going.value.map((one) => one.mark).join(' · ')
+  said.value = ''
+  const body = {
+    pieces: going.value,
+    scale: draft.scale,
+    in_at: draft.in_at ? new Date(draft.in_at).toISOString() : null,
+    wishes: draft.wishes,
+  }
+  putIn(body, () => {
+    desk.clear()
+    said.value = `In the cure: ${marks}. The days to come are planned; see Today.`
+  })
+}
+async function back(): Promise<void> {
+  if (!mistake.value?.reason.trim()) return
+  await takeBack(mistake.value.id, mistake.value.reason.trim())
+  mistake.value = null
+}
+</script>
+
+<template>
+  <LoadState v-if="!batch || !pieces || !facts" :error="error" :what="`batch ${code}`" @retry="refetch()" />
+  <template v-else>
+    <div class="head">
+      <h1>{{ draft.laid.length ? `Cure for ${words}` : 'Cure desk' }}</h1>
+      <RouterLink class="badge" :to="{ name: 'log', params: { code } }">{{ code }}</RouterLink>
+      <span class="quiet">{{ batch.name }}, green weight</span>
+      <div class="acts">
+        <LabelsPanel :code="code" />
+        <button
+          v-if="draft.laid.length"
+          type="button"
+          class="act first"
+          :disabled="!going.length || state === 'saving'"
+          @click="send"
+        >
+          {{ isAsked ? 'Into the cure all the same' : 'Into the cure' }}
+        </button>
+      </div>
+    </div>
+    <p v-if="said" class="said" role="status"><span aria-hidden="true">✓</span> {{ said }}</p>
+    <ProblemNote
+      v-if="problem"
+      :problem="problem"
+      :retry-word="state === 'failed' ? 'Try again' : ''"
+      @retry="retry"
+    />
+    <div v-if="isAsked" class="panel asked">
+      <p v-for="one in problem?.fields" :key="one.path">
+        <span aria-hidden="true">▲</span> {{ one.message }}
+      </p>
+      <label class="tick"><input v-model="sure" type="checkbox" /> Yes, it is as typed</label>
+    </div>
+    <div class="desk">
+      <div>
+        <CurePieces
+          :laid="draft.laid"
+          :left="draft.left"
+          :chosen="draft.chosen"
+          :pieces="pieces"
+          :answer="answer"
+          :cures="cures"
+          @choose="(mark) => (draft.chosen = mark)"
+          @toggle="toggle"
+          @back="(id) => (mistake = { id, reason: '' })"
+        />
+        <form v-if="mistake" class="panel mistake" @submit.prevent="back">
+          <label class="named">
+            <span>Why it counts no more</span>
+            <input v-model="mistake.reason" class="box" />
+          </label>
+          <button type="submit" class="act small">Take it back</button>
+        </form>
+        <p v-if="totals" class="quiet small totals">
+          For all: {{ totals }}.
+          <template v-if="answer"
+            >{{ money(answer.cost)
+            }}<template v-if="answer.unpriced.length"
+              >, without {{ answer.unpriced.join(', ') }}: no price known</template
+            >.</template
+          >
+        </p>
+        <p v-if="!draft.laid.length" class="panel quiet">
+          Every piece is in the cure. Out of it, they are weighed.
+        </p>
+      </div>
+      <section v-if="current && shown" class="panel" aria-label="Weigh out">
+        <RecipeBar
+          v-model:recipe="current.recipe"
+          :facts="facts"
+          :path="`${path}recipe.`"
+          :can-share="draft.laid.length > 1"
+          @same="sameForAll"
+          @kept="putFacts"
+        />
+        <ul v-if="shown.questions.length" class="questions">
+          <li v-for="one in shown.questions" :key="one.path">
+            <span aria-hidden="true">▲</span> {{ one.message }}
+          </li>
+        </ul>
+        <WeighOut :piece="shown" />
+      </section>
+      <div v-if="current && shown" class="right">
+        <section v-if="shown.gauge" class="panel" aria-label="Is it too much">
+          <NitriteGauge :gauge="shown.gauge" />
+        </section>
+        <section class="panel" aria-label="How long">
+          <h2>How long</h2>
+          <CuringTime
+            v-if="shown.time"
+            :out="current.out_day ?? null"
+            :time="shown.time"
+            :in-at="inAt"
+            :thickness="shown.thickness !== null"
+            @update:out="(day) => (current!.out_day = day)"
+          />
+          <TypedInput
+            v-model="current.thickness"
+            label="Thickness, at its thickest"
+            :path="`${path}thickness`"
+            :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
+          />
+        </section>
+        <section class="panel fields" aria-label="The piece and the scale">
+          <label class="named">
+            <span>It becomes</span>
+            <select v-model="current.product" class="box">
+              <option value="bacon">bacon of belly</option>
+              <option value="whole_muscle">another whole muscle</option>
+              <option value="comminuted">sausage, comminuted</option>
+            </select>
+          </label>
+          <label class="named">
+            <span>And is then</span>
+            <select v-model="current.finish" class="box">
+              <option value="cooked">cooked or hot-smoked</option>
+              <option value="cold_smoked">cold-smoked</option>
+              <option value="air_dried">air-dried over 30 days</option>
+            </select>
+          </label>
+          <label class="named">
+            <span>Skin</span>
+            <select v-model="current.skin" class="box">
+              <option value="">{{ shown.skin ? `as known: ${shown.skin}` : 'not told' }}</option>
+              <option value="off">off</option>
+              <option value="on">on</option>
+            </select>
+          </label>
+          <TypedInput
+            v-model="draft.scale"
+            label="The scale shows steps of"
+            path="scale"
+            :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
+          />
+          <label v-if="mixes.length" class="named wide">
+            <span>From a mix made before</span>
+            <select v-model="current.mix" class="box">
+              <option :value="null">weigh each thing out</option>
+              <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
+                {{ mix.recipe }}, {{ mix.left_grams }} g left
+              </option>
+            </select>
+          </label>
+          <WishFields
+            v-model="draft.wishes"
+            class="wide"
+            :two-stage="current.recipe.school === 'two_stage'"
+          />
+          <label class="named wide">
+            <span>Went in earlier?</span>
+            <input v-model="draft.in_at" class="box" type="datetime-local" />
+          </label>
+        </section>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-columns: 262px minmax(0, 1.05fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.right,
+section {
+  display: grid;
+  gap: 12px;
+}
+
+.said {
+  color: var(--good);
+  font-weight: 640;
+  margin-bottom: 10px;
+}
+
+.asked,
+.mistake {
+  display: grid;
+  gap: 8px;
+  margin: 10px 0;
+}
+
+.questions {
+  display: grid;
+  gap: 6px;
+}
+
+.questions li,
+.asked p {
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  padding: 8px 12px;
+  font-weight: 600;
+}
+
+.totals {
+  padding: 10px 2px;
+}
+
+.fields {
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+@media (max-width: 1099px) {
+  .desk {
+    grid-template-columns: 240px minmax(0, 1fr);
+  }
+
+  .right {
+    grid-column: 2;
+  }
+}
+
+@media (max-width: 719px) {
+  .desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .right {
+    grid-column: 1;
+  }
+}
+</style>

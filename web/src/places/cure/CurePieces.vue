@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import type { Cures, Pieces, Schemas } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import type { CuredPiece } from './recipes'
+
+/** The pieces with their own cures: those on the desk, and those in the cure already. */
+defineProps<{
+  laid: CuredPiece[]
+  left: string[]
+  chosen: string
+  pieces: Pieces
+  answer: Schemas['DeskOut'] | null
+  cures: Cures | undefined
+}>()
+defineEmits<{ choose: [mark: string]; toggle: [mark: string]; back: [id: number] }>()
+const { weightText, unit } = useUnits()
+
+function told(answer: Schemas['DeskOut'] | null, mark: string): Schemas['DeskPieceOut'] | undefined {
+  return answer?.pieces.find((one) => one.mark === mark)
+}
+function size(piece: Schemas['DeskPieceOut'] | undefined): string {
+  const thick = piece?.thickness
+  const skin = piece?.skin ? `, skin ${piece.skin}` : ''
+  if (!thick) return `thickness not measured${skin}`
+  return `${unit.value === 'lb' ? `${thick.inch} in` : `${thick.cm} cm`} at the thickest${skin}`
+}
+</script>
+
+<template>
+  <div class="pieces">
+    <ul aria-label="On the desk">
+      <li v-for="one in laid" :key="one.mark">
+        <button
+          type="button"
+          class="piece"
+          :class="{ here: one.mark === chosen, out: left.includes(one.mark) }"
+          :aria-pressed="one.mark === chosen"
+          @click="$emit('choose', one.mark)"
+        >
+          <b class="mark">{{ one.mark }}</b>
+          <b class="weight">{{
+            weightText(pieces.pieces.find((piece) => piece.mark === one.mark)!.weight)
+          }}</b>
+          <span class="school">{{
+            one.recipe.name || told(answer, one.mark)?.school || one.recipe.school
+          }}</span>
+          <span class="quiet small size">{{ size(told(answer, one.mark)) }}</span>
+        </button>
+        <label class="tick small">
+          <input type="checkbox" :checked="!left.includes(one.mark)" @change="$emit('toggle', one.mark)" />
+          goes in now
+        </label>
+      </li>
+    </ul>
+    <ul v-if="cures?.cures.some((cure) => cure.is_under_way)" aria-label="In the cure" class="in">
+      <li v-for="cure in cures.cures.filter((one) => one.is_under_way)" :key="cure.id">
+        <p>
+          <b>{{ cure.mark }}</b> {{ cure.recipe.split(',')[0] || cure.school.replace('_', ' ') }}
+        </p>
+        <p class="small">
+          in since {{ dayText(cure.in_at) }}, out between {{ dayText(cure.first_at) }} and
+          {{ dayText(cure.last_at) }}
+        </p>
+        <button type="button" class="act small" @click="$emit('back', cure.id)">Put down by mistake</button>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.pieces,
+ul {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+
+.piece {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 0 8px;
+  width: 100%;
+  padding: 10px 14px;
+  text-align: left;
+  font: inherit;
+  color: inherit;
+  background: var(--panel);
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+  cursor: pointer;
+}
+
+.piece.here {
+  border: 2px solid var(--rose);
+  padding: 9px 13px;
+}
+
+.piece.out {
+  opacity: 0.72;
+}
+
+.mark {
+  font-size: 26px;
+  line-height: 1.1;
+}
+
+.weight {
+  font-size: 19px;
+  align-self: center;
+}
+
+.school,
+.size {
+  grid-column: 1 / -1;
+}
+
+.tick {
+  min-height: 36px;
+  padding-left: 14px;
+}
+
+.in li {
+  padding: 8px 14px;
+  background: #dfe8e3;
+  border-left: 6px solid #6f8f8a;
+  border-radius: 4px;
+  display: grid;
+  gap: 4px;
+}
+
+.in button {
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { dayText } from '@/shared/quantity/when'
+
+/** How long: the rules side by side, the window, and the salt at the centre over the days. */
+const props = defineProps<{ time: Schemas['TimeOut']; inAt: string; thickness: boolean }>()
+const out = defineModel<number | null>('out', { required: true })
+const WIDTH = 420
+const HEIGHT = 118
+const days = computed(() => Math.max(props.time.last + 3, Number(props.time.curve.at(-1)?.days ?? 0)))
+const x = (day: number): number => (day / days.value) * WIDTH
+const y = (percent: string): number => HEIGHT - (Number(percent) / 100) * (HEIGHT - 12)
+const line = computed(() =>
+  props.time.curve
+    .map((point, at) => `${at ? 'L' : 'M'}${x(Number(point.days)).toFixed(1)} ${y(point.middle).toFixed(1)}`)
+    .join(''),
+)
+const band = computed(() => {
+  const above = props.time.curve.map(
+    (point) => `${x(Number(point.days)).toFixed(1)} ${y(point.high).toFixed(1)}`,
+  )
+  const below = props.time.curve.map(
+    (point) => `${x(Number(point.days)).toFixed(1)} ${y(point.low).toFixed(1)}`,
+  )
+  return above.length ? `M${above.join('L')}L${below.reverse().join('L')}Z` : ''
+})
+const ticks = computed(() => {
+  const step = days.value > 16 ? 4 : days.value > 8 ? 2 : 1
+  return Array.from({ length: Math.floor(days.value / step) + 1 }, (_, at) => at * step)
+})
+const on = (day: number): string =>
+  dayText(new Date(new Date(props.inAt).getTime() + day * 864e5).toISOString())
+const there = computed(() =>
+  props.time.curve.reduce<Schemas['CentrePointOut'] | null>(
+    (best, point) =>
+      best === null ||
+      Math.abs(Number(point.days) - props.time.out) < Math.abs(Number(best.days) - props.time.out)
+        ? point
+        : best,
+    null,
+  ),
+)
+</script>
+
+<template>
+  <div class="time">
+    <p class="window">out between {{ on(time.first) }} and {{ on(time.last) }}</p>
+    <svg
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT + 26}`"
+      role="img"
+      :aria-label="`Out between day ${time.first} and day ${time.last}`"
+    >
+      <rect :x="x(time.first)" y="0" :width="x(time.last) - x(time.first)" :height="HEIGHT" fill="#DCE9E2" />
+      <path v-if="band" :d="band" fill="#D9657A" fill-opacity="0.16" />
+      <path v-if="line" :d="line" fill="none" stroke="#B5304A" stroke-width="2.5" />
+      <line x1="0" :x2="WIDTH" :y1="HEIGHT" :y2="HEIGHT" stroke="#8B9692" />
+      <g v-if="there">
+        <line
+          :x1="x(time.out)"
+          :x2="x(time.out)"
+          y1="0"
+          :y2="HEIGHT"
+          stroke="#1B1F1E"
+          stroke-dasharray="4 3"
+        />
+        <circle :cx="x(time.out)" :cy="y(there.middle)" r="4.5" fill="#1B1F1E" />
+      </g>
+      <text
+        v-for="tick in ticks"
+        :key="tick"
+        :x="Math.max(4, Math.min(WIDTH - 8, x(tick)))"
+        :y="HEIGHT + 18"
+        text-anchor="middle"
+      >
+        {{ tick }}
+      </text>
+    </svg>
+    <p v-if="there" class="small">
+      Salt at the centre on day {{ time.out }}: <b>{{ Math.round(Number(there.middle)) }} %</b> of that
+      outside ({{ Math.round(Number(there.low)) }} to {{ Math.round(Number(there.high)) }}).
+    </p>
+    <p v-else-if="!thickness" class="small">
+      Measure the thickness, and the salt at the centre is drawn here.
+    </p>
+    <ul class="small">
+      <li v-for="rule in time.rules" :key="rule">{{ rule }}.</li>
+    </ul>
+    <div class="out">
+      <label :for="`out-${time.first}`">Out on day</label>
+      <button
+        type="button"
+        class="act small"
+        aria-label="A day earlier"
+        @click="out = Math.max(1, time.out - 1)"
+      >
+        −
+      </button>
+      <input
+        :id="`out-${time.first}`"
+        :value="time.out"
+        type="number"
+        min="1"
+        max="120"
+        class="box"
+        @change="out = Number(($event.target as HTMLInputElement).value) || null"
+      />
+      <button
+        type="button"
+        class="act small"
+        aria-label="A day later"
+        @click="out = Math.min(120, time.out + 1)"
+      >
+        +
+      </button>
+      <b>{{ on(time.out) }}</b>
+    </div>
+    <p v-if="time.is_outside" class="outside">
+      <span aria-hidden="true">▲</span> Outside of the window; it is kept as you pick it.
+    </p>
+    <p class="quiet small">{{ time.over }}</p>
+    <details class="quiet small">
+      <summary>Where this comes from</summary>
+      Rules: common practice. {{ time.curve_source }}
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.time {
+  display: grid;
+  gap: 6px;
+}
+
+.window {
+  color: var(--good);
+  font-weight: 700;
+  text-align: right;
+}
+
+svg {
+  width: 100%;
+}
+
+text {
+  font-family: inherit;
+  font-size: 14px;
+  fill: var(--quiet);
+}
+
+.out {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+
+.out .box {
+  width: 70px;
+}
+
+.out button {
+  min-width: 44px;
+  min-height: 44px;
+}
+
+.outside {
+  color: var(--care-ink);
+  font-weight: 640;
+}
+
+summary {
+  cursor: pointer;
+  min-height: 24px;
+}
+</style>

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+import type { DeskFacts } from './useDesk'
+
+type Row = { key: string; label: string; value: string; reference: string; source: string; is_own: boolean }
+/** Reference figures, each replaceable by the kitchen's own with its source. */
+const props = defineProps<{ sort: 'limit' | 'spoon'; unit: string; rows: Row[] }>()
+const emit = defineEmits<{ kept: [facts: DeskFacts] }>()
+const kitchen_slug = useSlug()
+const open = ref('')
+const own = reactive({ value: '', source: '' })
+const { state, problem, write, reset } = useWrite<Schemas['FigureIn'], DeskFacts>(
+  `figure-${props.sort}`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/cure-figures', {
+        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+)
+function change(row: Row): void {
+  reset()
+  open.value = open.value === row.key ? '' : row.key
+  Object.assign(own, row.is_own ? { value: row.value, source: row.source } : { value: '', source: '' })
+}
+function keep(value: string): void {
+  void write({ sort: props.sort, name: open.value, value, source: value ? own.source : '' }, (facts) => {
+    open.value = ''
+    emit('kept', facts)
+  })
+}
+</script>
+
+<template>
+  <ul>
+    <li v-for="row in rows" :key="row.key">
+      <span class="label">{{ row.label }}</span>
+      <b
+        >{{ Number(row.value) }} <small>{{ unit }}</small></b
+      >
+      <button
+        type="button"
+        class="act small"
+        :aria-expanded="open === row.key"
+        :aria-label="`Own figure for ${row.label}`"
+        @click="change(row)"
+      >
+        own
+      </button>
+      <p v-if="row.is_own" class="small quiet wide">
+        {{ row.source }}; the reference has {{ Number(row.reference) }}.
+      </p>
+      <form v-if="open === row.key" class="wide" @submit.prevent="keep(own.value)">
+        <label class="named"
+          ><span>Our figure, {{ unit }}</span
+          ><input v-model="own.value" class="box" inputmode="decimal"
+        /></label>
+        <label class="named"
+          ><span>Where it is from</span><input v-model="own.source" class="box" maxlength="200"
+        /></label>
+        <button type="submit" class="act" :disabled="state === 'saving'">Keep it</button>
+        <button v-if="row.is_own" type="button" class="act" @click="keep('')">Back to the reference</button>
+        <ProblemNote v-if="problem" :problem="problem" class="wide" />
+      </form>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 2px 14px;
+  align-items: center;
+  border-top: 1px solid var(--edge);
+  min-height: 46px;
+}
+
+small {
+  font-weight: 400;
+  color: var(--quiet);
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+form {
+  display: grid;
+  grid-template-columns: 130px minmax(0, 1fr) auto auto;
+  gap: 8px;
+  align-items: end;
+  padding-bottom: 8px;
+}
+
+@media (max-width: 719px) {
+  form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,131 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { dayText } from '@/shared/quantity/when'
+import LoadState from '@/shared/ui/LoadState.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import FigureTable from './FigureTable.vue'
+import { type DeskFacts, useDeskFacts } from './useDesk'
+
+/** The figures the cure desk judges by: limits and spoons, the kitchen's own where it has them, and mixes. */
+const kitchen_slug = useSlug()
+const { data: facts, error, refetch, put } = useDeskFacts()
+const mix = reactive<Schemas['MixIn']>({ recipe: '', weight: '', note: '' })
+const mixing = useWrite<Schemas['MixIn'], DeskFacts>('mix', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/mixes', {
+      params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
+)
+const said = ref('')
+provideFormFacts({ preview: ref(null), problem: mixing.problem })
+function make(): void {
+  said.value = ''
+  void mixing.write({ ...mix }, (now) => {
+    put(now)
+    said.value = `Kept: ${mix.weight} of ${mix.recipe}.`
+    Object.assign(mix, { weight: '', note: '' })
+  })
+}
+</script>
+
+<template>
+  <div class="head">
+    <h1>Limits and spoons</h1>
+    <span class="quiet">what the cure desk judges by</span>
+    <div class="acts"><RouterLink class="act" :to="{ name: 'bench' }">Bench</RouterLink></div>
+  </div>
+  <LoadState v-if="!facts" :error="error" what="the figures" @retry="refetch()" />
+  <div v-else class="figures">
+    <section class="panel" aria-label="Nitrite limits">
+      <h2>Nitrite going in, at most</h2>
+      <p class="quiet small">
+        Parts per million of sodium nitrite by weight on the green meat. Put in what your own food authority
+        says; an own figure stands in place of the table, with its source.
+      </p>
+      <FigureTable
+        sort="limit"
+        unit="ppm"
+        :rows="facts.limits.map((one) => ({ ...one, value: one.ppm }))"
+        @kept="put"
+      />
+      <p class="quiet small">{{ facts.limits[0]?.reference_source }}.</p>
+    </section>
+    <div class="side">
+      <section class="panel" aria-label="Teaspoons">
+        <h2>A level teaspoon</h2>
+        <p class="quiet small">
+          Common practice, a tenth either way. Weigh ten spoons of your own and put in a tenth of it.
+        </p>
+        <FigureTable
+          sort="spoon"
+          unit="g"
+          :rows="facts.spoons.map((one) => ({ ...one, value: one.grams }))"
+          @kept="put"
+        />
+      </section>
+      <section class="panel" aria-label="Mixes">
+        <h2>Mixes made ahead</h2>
+        <ul v-if="facts.mixes.length">
+          <li v-for="one in facts.mixes" :key="one.id">
+            <b>{{ one.recipe }}</b>, version {{ one.version }}: {{ one.left_grams }} g left of
+            {{ Math.round(Number(one.made.kg) * 1000) }} g, made {{ dayText(one.made_at) }}.
+            <span class="quiet">{{ one.note }}</span>
+          </li>
+        </ul>
+        <p v-else class="quiet">None yet. A mix made once is used up by weight at the desk.</p>
+        <form @submit.prevent="make">
+          <label class="named">
+            <span>Of the recipe</span>
+            <select v-model="mix.recipe" class="box">
+              <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
+            </select>
+          </label>
+          <TypedInput v-model="mix.weight" label="How much was made" path="weight" placeholder="1.5 kg" />
+          <TypedInput
+            v-model="mix.note"
+            label="Where it stands"
+            path="note"
+            placeholder="tin on the spice shelf"
+          />
+          <p v-if="said" class="good" role="status">✓ {{ said }}</p>
+          <SaveBar
+            word="Keep the mix"
+            :state="mixing.state.value"
+            :problem="mixing.problem.value"
+            @retry="mixing.retry"
+          />
+        </form>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+section,
+.side,
+form,
+ul {
+  display: grid;
+  gap: 10px;
+}
+
+@media (max-width: 979px) {
+  .figures {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,119 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import type { Recipe } from './recipes'
+import RecipeFields from './RecipeFields.vue'
+import type { DeskFacts } from './useDesk'
+import { useKeepRecipe } from './usePutIn'
+
+/** Which recipe, and its amounts below: closed while one weighs, open while one thinks. */
+const props = defineProps<{ facts: DeskFacts; path: string; canShare: boolean }>()
+const recipe = defineModel<Recipe>('recipe', { required: true })
+const emit = defineEmits<{ same: []; kept: [facts: DeskFacts] }>()
+const { state, problem, keep } = useKeepRecipe((facts) => emit('kept', facts))
+const isOpen = ref(false)
+const school = computed(() => props.facts.schools.find((one) => one.key === recipe.value.school)?.label ?? '')
+const saved = computed(() => props.facts.recipes.find((one) => one.name === recipe.value.name))
+const isChanged = computed(
+  () => !saved.value || JSON.stringify(saved.value.told) !== JSON.stringify(recipe.value),
+)
+const title = computed(() => {
+  if (!saved.value) return school.value
+  return isChanged.value
+    ? `${saved.value.name}, changed`
+    : `${saved.value.name}, version ${saved.value.version}`
+})
+function choose(name: string): void {
+  const found = props.facts.recipes.find((one) => one.name === name)
+  if (found) recipe.value = JSON.parse(JSON.stringify(found.told)) as Recipe
+}
+</script>
+
+<template>
+  <div class="bar">
+    <div class="line">
+      <label class="named">
+        <span>Recipe</span>
+        <select
+          class="box"
+          :value="saved?.name ?? ''"
+          @change="choose(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">{{ saved ? 'another …' : 'not kept yet' }}</option>
+          <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
+        </select>
+      </label>
+      <button type="button" class="act" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+        {{ isOpen ? 'Close the amounts' : 'School and amounts' }}
+      </button>
+    </div>
+    <p class="quiet small">
+      {{ title }}<template v-if="saved && !isChanged">, kept by {{ saved.by }}</template>
+      <button v-if="canShare" type="button" class="link" @click="$emit('same')">
+        Same recipe for all pieces
+      </button>
+    </p>
+    <div v-show="isOpen" class="open">
+      <RecipeFields v-model:recipe="recipe" :facts="facts" :path="path" />
+      <form class="keep" @submit.prevent="keep(recipe)">
+        <label class="named">
+          <span>Keep it under the name</span>
+          <input v-model="recipe.name" class="box" maxlength="80" />
+        </label>
+        <button type="submit" class="act" :disabled="!isChanged || state === 'saving'">
+          Keep the recipe
+        </button>
+      </form>
+      <p v-if="state === 'saved' && !isChanged" class="good" role="status">
+        ✓ Kept as version {{ saved?.version }}.
+      </p>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: grid;
+  gap: 6px;
+  padding-bottom: 10px;
+  border-bottom: 1px solid var(--edge);
+}
+
+.line,
+.keep {
+  display: flex;
+  gap: 10px;
+  align-items: end;
+}
+
+.line .named,
+.keep .named {
+  flex: 1 1 0;
+  min-width: 0;
+}
+
+.link {
+  min-height: 28px;
+  padding: 0 4px;
+  background: none;
+  border: 0;
+  font: inherit;
+  color: var(--rose-deep);
+  text-decoration: underline;
+  cursor: pointer;
+}
+
+.open {
+  display: grid;
+  gap: 8px;
+}
+
+@media (max-width: 719px) {
+  .line,
+  .keep {
+    flex-direction: column;
+    align-items: stretch;
+  }
+}
+</style>

@@ -1,0 +1,235 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { changeSchool, ingredient, isPumped, isWet, type Recipe, type School } from './recipes'
+import type { DeskFacts } from './useDesk'
+
+/** A recipe's few fields, those of its school and no others. */
+const props = defineProps<{ facts: DeskFacts; path: string }>()
+const recipe = defineModel<Recipe>('recipe', { required: true })
+const school = computed({
+  get: () => recipe.value.school,
+  set: (to: School) => (recipe.value = changeSchool(recipe.value, to)),
+})
+const agents = computed(() =>
+  props.facts.agents.filter(
+    (agent) => school.value !== 'ready_mixed' || ['complete', 'packet'].includes(agent.key),
+  ),
+)
+const agent = computed(() => props.facts.agents.find((one) => one.key === recipe.value.agent))
+const byLabel = computed(() => agent.value?.nitrite === null)
+const hasAgent = computed(() => school.value !== 'plain')
+const hasDose = computed(() => hasAgent.value && recipe.value.agent !== 'weak')
+const amountWord = computed(() =>
+  school.value === 'spoon' ? 'Amount, like 2 tsp/lb' : 'Amount, % of the meat',
+)
+const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box' : 'Salt'))
+</script>
+
+<template>
+  <div class="fields">
+    <label class="named">
+      <span>School</span>
+      <select v-model="school" class="box">
+        <option v-for="one in facts.schools" :key="one.key" :value="one.key">{{ one.label }}</option>
+      </select>
+    </label>
+    <label v-if="hasAgent" class="named">
+      <span>Curing agent</span>
+      <select v-model="recipe.agent" class="box">
+        <option v-for="one in agents" :key="one.key" :value="one.key">
+          {{ one.label }}{{ one.nitrite ? `, ${Number(one.nitrite)} % nitrite` : '' }}
+        </option>
+      </select>
+    </label>
+    <p v-if="hasAgent && agent" class="quiet small wide">For {{ agent.purpose }}.</p>
+    <template v-if="school !== 'ready_mixed'">
+      <TypedInput
+        v-model="recipe.salt.name"
+        :label="saltWord"
+        :path="`${path}salt.name`"
+        placeholder="coarse salt"
+      />
+      <TypedInput
+        v-if="school === 'salt_box'"
+        v-model="recipe.box"
+        label="In the box, % of the meat"
+        :path="`${path}box`"
+        placeholder="100 %"
+      />
+      <TypedInput
+        v-else
+        v-model="recipe.salt.amount"
+        :label="amountWord"
+        :path="`${path}salt.amount`"
+        placeholder="2.5 %"
+      />
+    </template>
+    <template v-if="hasDose">
+      <TypedInput
+        v-if="!byLabel && school !== 'ready_mixed'"
+        v-model="recipe.target"
+        label="Nitrite wanted, ppm"
+        :path="`${path}target`"
+        placeholder="150"
+        :hint="recipe.agent_amount ? 'or leave the amount empty' : ''"
+      />
+      <TypedInput
+        v-model="recipe.agent_amount"
+        :label="school === 'ready_mixed' ? 'The packet’s rate' : 'or agent, % or spoons'"
+        :path="`${path}agent_amount`"
+        :placeholder="school === 'ready_mixed' ? '25 g for 1 kg' : '0.25 %'"
+      />
+    </template>
+    <TypedInput
+      v-if="hasAgent && (byLabel || recipe.agent_nitrite)"
+      v-model="recipe.agent_nitrite"
+      label="Nitrite by its label, %"
+      :path="`${path}agent_nitrite`"
+      placeholder="not known"
+    />
+    <template v-if="school !== 'ready_mixed'">
+      <TypedInput
+        v-model="recipe.sugar.name"
+        label="Sugar"
+        :path="`${path}sugar.name`"
+        placeholder="brown sugar"
+      />
+      <TypedInput
+        v-model="recipe.sugar.amount"
+        label="Amount of it"
+        :path="`${path}sugar.amount`"
+        placeholder="none"
+      />
+    </template>
+    <TypedInput
+      v-if="isWet(school) && school !== 'injection'"
+      v-model="recipe.water"
+      label="Water, % of the meat"
+      :path="`${path}water`"
+      placeholder="100 %"
+    />
+    <TypedInput
+      v-if="isPumped(school)"
+      v-model="recipe.pump"
+      label="Pump: weight gained, %"
+      :path="`${path}pump`"
+      placeholder="10 %"
+    />
+    <TypedInput
+      v-if="school === 'brine'"
+      v-model="recipe.pick_up"
+      label="Pick-up, if measured, %"
+      :path="`${path}pick_up`"
+      placeholder="10 %"
+    />
+    <TypedInput
+      v-if="school === 'injection'"
+      v-model="recipe.spare"
+      label="Brine to spare, %"
+      :path="`${path}spare`"
+      placeholder="10 %"
+    />
+    <TypedInput
+      v-if="school === 'salt_box'"
+      v-model="recipe.uptake"
+      label="Salt you expect it to take, %"
+      :path="`${path}uptake`"
+      placeholder="not known"
+    />
+    <template v-if="isWet(school)">
+      <TypedInput
+        v-model="recipe.hot_part"
+        label="Hot part of the water, %"
+        :path="`${path}hot_part`"
+        placeholder="25 %"
+      />
+      <TypedInput
+        v-model="recipe.hot_water"
+        label="Hot water"
+        :path="`${path}hot_water`"
+        placeholder="212 °F"
+      />
+      <TypedInput
+        v-model="recipe.cold_water"
+        label="Cold water"
+        :path="`${path}cold_water`"
+        placeholder="40 °F"
+      />
+    </template>
+    <div v-for="(extra, place) in recipe.extras" :key="place" class="extra wide">
+      <TypedInput
+        v-model="extra.name"
+        label="Also"
+        :path="`${path}extras[${place}].name`"
+        placeholder="black pepper"
+      />
+      <TypedInput
+        v-model="extra.amount"
+        label="Amount, % of the meat"
+        :path="`${path}extras[${place}].amount`"
+        placeholder="0.5 %"
+      />
+      <label class="named">
+        <span>A spoon of it is like</span>
+        <select v-model="extra.spoon" class="box">
+          <option value="">not known</option>
+          <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
+        </select>
+      </label>
+      <label v-if="school === 'two_stage'" class="tick">
+        <input
+          type="checkbox"
+          :checked="extra.stage === 2"
+          @change="extra.stage = ($event.target as HTMLInputElement).checked ? 2 : 1"
+        />
+        second stage
+      </label>
+      <button type="button" class="act small" @click="recipe.extras.splice(place, 1)">Remove</button>
+    </div>
+    <button type="button" class="act small wide add" @click="recipe.extras.push(ingredient())">
+      + pepper, herbs, syrup …
+    </button>
+    <label v-if="school !== 'ready_mixed'" class="named wide">
+      <span>A spoon of this salt is like</span>
+      <select v-model="recipe.salt.spoon" class="box">
+        <option value="">not known</option>
+        <option v-for="one in facts.spoons" :key="one.key" :value="one.key">
+          {{ one.label }}, {{ Number(one.grams) }} g a teaspoon{{ one.is_own ? ' (your own)' : '' }}
+        </option>
+      </select>
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 4px 12px;
+  align-items: start;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.add {
+  justify-self: start;
+  margin-bottom: 6px;
+}
+
+.extra {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 4px 12px;
+  padding-left: 10px;
+  border-left: 3px solid var(--edge);
+  margin-bottom: 6px;
+}
+
+.extra button {
+  align-self: end;
+  justify-self: start;
+}
+</style>

@@ -1,0 +1,70 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, type Ref } from 'vue'
+import { api, type Cures, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useWrite } from '@/shared/writing/useWrite'
+import type { DeskFacts } from './useDesk'
+import type { Recipe } from './recipes'
+
+type PutIn = Schemas['PutInIn']
+
+/** Pieces go into the cure; what is asked about first waits for a yes. */
+export function usePutIn(code: Ref<string>) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  const path = computed(() => ({ kitchen_slug: kitchen_slug.value, code: code.value }))
+  const { state, problem, write, retry, reset } = useWrite<PutIn, Cures>(
+    `${code.value}:put-in`,
+    (body, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cures', {
+          params: { path: path.value, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      ),
+  )
+  const sure = ref(false)
+  const isAsked = computed(() => problem.value?.code === 'ask')
+  function putIn(body: Omit<PutIn, 'sure'>, done: () => void): void {
+    void write({ ...body, sure: sure.value }, (cures) => {
+      sure.value = false
+      queries.setQueryData(['cures', kitchen_slug.value, code.value], cures)
+      for (const name of ['plan', 'pieces', 'diary', 'cure-desk'])
+        void queries.invalidateQueries({ queryKey: [name] })
+      done()
+    })
+  }
+  async function takeBack(id: number, reason: string): Promise<void> {
+    const cures = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cures/{cure_id}/take-back', {
+        params: {
+          path: { ...path.value, cure_id: id },
+          header: { 'Idempotency-Key': crypto.randomUUID() },
+        },
+        body: { reason },
+      }),
+    )
+    queries.setQueryData(['cures', kitchen_slug.value, code.value], cures)
+    void queries.invalidateQueries({ queryKey: ['plan'] })
+  }
+  return { state, problem, retry, reset, sure, isAsked, putIn, takeBack }
+}
+
+/** Keeping a recipe under a name: the next version of it. */
+export function useKeepRecipe(put: (facts: DeskFacts) => void) {
+  const kitchen_slug = useSlug()
+  const { state, problem, write, reset } = useWrite<Schemas['SaveRecipeIn'], DeskFacts>(
+    'recipe',
+    (body, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/recipes', {
+          params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      ),
+  )
+  function keep(recipe: Recipe, putAway = false): void {
+    void write({ recipe, put_away: putAway }, put)
+  }
+  return { state, problem, keep, reset }
+}

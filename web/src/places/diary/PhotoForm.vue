@@ -1,0 +1,111 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** A photo from the camera or a file; it is scaled and stripped of place and camera on the way in. */
+const props = defineProps<{ code: string; pieces: string[] }>()
+const emit = defineEmits<{ kept: [diary: Schemas['DiaryOut']] }>()
+const kitchen_slug = useSlug()
+const mark = ref('')
+const note = ref('')
+const input = ref<HTMLInputElement | null>(null)
+const file = ref<File | null>(null)
+type Sent = { name: string; size: number; changed: number; mark: string; note: string }
+const { state, problem, write, retry, reset } = useWrite<Sent, Schemas['DiaryOut']>(
+  `${props.code}:photo`,
+  (sent, key) => {
+    const body = new FormData()
+    if (file.value) body.append('file', file.value)
+    body.append('mark', sent.mark)
+    body.append('note', sent.note)
+    return take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/photos', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, code: props.code },
+          header: { 'Idempotency-Key': key },
+        },
+        body: body as unknown as { file: string; mark: string; note: string },
+        bodySerializer: () => body,
+      }),
+    )
+  },
+)
+function choose(event: Event): void {
+  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+  reset()
+}
+function send(): void {
+  const now = file.value
+  if (!now) return
+  const sent = {
+    name: now.name,
+    size: now.size,
+    changed: now.lastModified,
+    mark: mark.value,
+    note: note.value,
+  }
+  void write(sent, (diary) => {
+    note.value = ''
+    file.value = null
+    if (input.value) input.value.value = ''
+    emit('kept', diary)
+  })
+}
+</script>
+
+<template>
+  <form @submit.prevent="send">
+    <label class="named">
+      <span>Keep a photo</span>
+      <input
+        ref="input"
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        class="box file"
+        @change="choose"
+      />
+    </label>
+    <p class="quiet small">JPEG, PNG or WebP up to 15 MB; place and camera are taken out.</p>
+    <template v-if="file">
+      <label class="named"
+        ><span>What it shows</span><input v-model="note" class="box" maxlength="200"
+      /></label>
+      <div class="line">
+        <select v-model="mark" class="box" aria-label="Of which piece">
+          <option value="">the whole batch</option>
+          <option v-for="one in pieces" :key="one" :value="one">piece {{ one }}</option>
+        </select>
+        <button type="submit" class="act first" :disabled="state === 'saving'">
+          {{ state === 'saving' ? 'Sending …' : 'Keep the photo' }}
+        </button>
+      </div>
+    </template>
+    <ProblemNote
+      v-if="problem"
+      :problem="problem"
+      :retry-word="state === 'failed' ? 'Try again' : ''"
+      @retry="retry"
+    />
+    <p v-if="state === 'saved'" class="good" role="status">✓ Kept.</p>
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 8px;
+}
+
+.file {
+  padding: 9px;
+}
+
+.line {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+}
+</style>

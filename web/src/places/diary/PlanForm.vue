@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { api, type Plan, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** An act planned by hand. */
+const props = defineProps<{ code: string; pieces: string[] }>()
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const kinds: { value: Schemas['ActIn']['kind']; word: string }[] = [
+  { value: 'turn', word: 'Turn and rub' },
+  { value: 'check', word: 'Feel how firm it is' },
+  { value: 'taste', word: 'Taste' },
+  { value: 'soak', word: 'Soak' },
+  { value: 'dry', word: 'Dry uncovered' },
+  { value: 'reseason', word: 'Re-season' },
+  { value: 'smoke', word: 'Into the smoke' },
+  { value: 'weigh', word: 'Weigh' },
+  { value: 'other', word: 'Something else' },
+]
+const kind = ref<Schemas['ActIn']['kind']>('turn')
+const words = ref('')
+const when = ref('')
+const { state, problem, write } = useWrite<Schemas['ActIn'], Plan>(`${props.code}:act`, (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/acts', {
+      params: {
+        path: { kitchen_slug: kitchen_slug.value, code: props.code },
+        header: { 'Idempotency-Key': key },
+      },
+      body,
+    }),
+  ),
+)
+function plan(): void {
+  if (!when.value) return
+  const body = {
+    kind: kind.value,
+    words: words.value,
+    marks: [],
+    due_at: new Date(when.value).toISOString(),
+    minutes: null,
+  }
+  void write(body, () => {
+    words.value = ''
+    void queries.invalidateQueries({ queryKey: ['plan'] })
+  })
+}
+</script>
+
+<template>
+  <details class="panel">
+    <summary>Plan something else</summary>
+    <form @submit.prevent="plan">
+      <label class="named">
+        <span>What</span>
+        <select v-model="kind" class="box">
+          <option v-for="one in kinds" :key="one.value" :value="one.value">{{ one.word }}</option>
+        </select>
+      </label>
+      <label v-if="kind === 'other'" class="named"
+        ><span>In a few words</span><input v-model="words" class="box" maxlength="60"
+      /></label>
+      <label class="named"><span>When</span><input v-model="when" class="box" type="datetime-local" /></label>
+      <ProblemNote v-if="problem" :problem="problem" />
+      <button type="submit" class="act" :disabled="!when || state === 'saving'">Plan it</button>
+    </form>
+  </details>
+</template>
+
+<style scoped>
+summary {
+  cursor: pointer;
+  min-height: 28px;
+}
+
+form {
+  display: grid;
+  gap: 8px;
+  padding-top: 8px;
+}
+</style>

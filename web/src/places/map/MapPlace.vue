@@ -1,0 +1,160 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { useMap } from '@/shared/api/useBench'
+import { useUnits } from '@/shared/quantity/useUnits'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import StoreDrawing from './StoreDrawing.vue'
+import { type Lying, useStores } from './useStores'
+
+/** Which piece lies where, drawn as the fridges and racks stand: touch a piece, then where it goes. */
+const { data: map, error, refetch } = useMap()
+const { weightText } = useUnits()
+const { lay, save, layProblem, saveProblem } = useStores()
+const held = ref<Lying | null>(null)
+const isAdding = ref(false)
+const blank = (): Schemas['StoreIn'] => ({ name: '', sort: 'fridge', levels: 3, slots: 2, put_away: false })
+const store = reactive(blank())
+
+function hold(piece: Lying): void {
+  held.value = held.value?.code === piece.code && held.value.mark === piece.mark ? null : piece
+}
+function put(place: Schemas['PlaceIn']): void {
+  if (held.value) lay(held.value, place, () => (held.value = null))
+}
+function change(told: Schemas['StoreOut']): void {
+  Object.assign(store, {
+    name: told.name,
+    sort: told.sort,
+    levels: told.levels,
+    slots: told.slots,
+    put_away: false,
+  })
+  isAdding.value = true
+}
+function keep(): void {
+  save({ ...store }, () => {
+    Object.assign(store, blank())
+    isAdding.value = false
+  })
+}
+</script>
+
+<template>
+  <div class="head">
+    <h1>What lies where</h1>
+    <span class="quiet">{{
+      held ? `${held.code} ${held.mark}: touch where it goes` : 'touch a piece, then where it goes'
+    }}</span>
+    <div class="acts">
+      <button type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
+        Add a fridge or rack
+      </button>
+    </div>
+  </div>
+  <LoadState v-if="!map" :error="error" what="what lies where" @retry="refetch()" />
+  <template v-else>
+    <form v-if="isAdding" class="panel store" @submit.prevent="keep">
+      <label class="named"
+        ><span>Name</span><input v-model="store.name" class="box" maxlength="40" placeholder="Fridge 3"
+      /></label>
+      <label class="named">
+        <span>What it is</span>
+        <select v-model="store.sort" class="box">
+          <option v-for="sort in ['fridge', 'smoker', 'chamber', 'freezer']" :key="sort" :value="sort">
+            {{ sort }}
+          </option>
+        </select>
+      </label>
+      <label class="named"
+        ><span>Shelves or racks</span
+        ><input v-model.number="store.levels" class="box" type="number" min="1" max="20"
+      /></label>
+      <label class="named"
+        ><span>Places on each</span
+        ><input v-model.number="store.slots" class="box" type="number" min="1" max="20"
+      /></label>
+      <label class="tick"><input v-model="store.put_away" type="checkbox" /> it is no more</label>
+      <button type="submit" class="act first">Keep it</button>
+      <ProblemNote v-if="saveProblem" :problem="saveProblem" class="wide" />
+    </form>
+    <ProblemNote v-if="layProblem" :problem="layProblem" />
+    <section v-if="map.nowhere.length || held" class="panel nowhere" aria-label="Lying nowhere yet">
+      <b>Nowhere yet</b>
+      <button
+        v-for="piece in map.nowhere"
+        :key="piece.code + piece.mark"
+        type="button"
+        class="act"
+        :aria-pressed="held?.code === piece.code && held.mark === piece.mark"
+        @click="hold(piece)"
+      >
+        {{ piece.code }} {{ piece.mark === 'lot' ? 'whole' : piece.mark }}&nbsp;<span class="quiet">{{
+          weightText(piece.weight)
+        }}</span>
+      </button>
+      <button
+        v-if="held && held.level"
+        type="button"
+        class="act"
+        @click="put({ store: '', level: 1, slot: 1 })"
+      >
+        Take {{ held.code }} {{ held.mark }} out
+      </button>
+    </section>
+    <p v-if="!map.stores.length" class="panel">
+      No fridge, smoker or chamber is told yet: add the first one.
+    </p>
+    <div class="stores">
+      <StoreDrawing
+        v-for="one in map.stores"
+        :key="one.name"
+        :store="one"
+        :held="held"
+        @hold="hold"
+        @change="change(one)"
+        @put="(level, slot) => put({ store: one.name, level, slot })"
+      />
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.stores {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+  gap: 16px;
+  align-items: start;
+}
+
+.store {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
+  gap: 10px;
+  align-items: end;
+  margin-bottom: 12px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.nowhere {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+  margin-bottom: 12px;
+}
+
+.nowhere [aria-pressed='true'] {
+  outline: 3px solid var(--rose);
+}
+
+@media (max-width: 719px) {
+  .stores {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

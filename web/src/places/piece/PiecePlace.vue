@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import { useCures, usePieces, usePlan } from '@/shared/api/useBench'
+import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ActRow from '../today/ActRow.vue'
+import SizeForm from './SizeForm.vue'
+
+/** One piece, as the code on its label opens it: what it is, where it lies, what is to be done with it. */
+const props = defineProps<{ code: string; mark: string }>()
+const code = toRef(props, 'code')
+const { data: pieces, error, refetch } = usePieces(code)
+const { data: cures } = useCures(code)
+const { data: plan } = usePlan(400, code)
+const { weightText, otherText, unit } = useUnits()
+const piece = computed(() => pieces.value?.pieces.find((one) => one.mark === props.mark))
+const cure = computed(() =>
+  cures.value?.cures.find((one) => one.mark === props.mark && one.taken_back === null),
+)
+const acts = computed(() =>
+  (plan.value?.acts ?? [])
+    .filter((act) => act.state === 'open' && act.marks.includes(props.mark))
+    .slice(0, 6),
+)
+const isMeasuring = ref(false)
+const size = (length: { inch: string; cm: string } | null): string | null =>
+  length && (unit.value === 'lb' ? `${length.inch} in` : `${length.cm} cm`)
+const sizes = computed(() => {
+  const now = piece.value
+  const told = [size(now?.length ?? null), size(now?.width ?? null), size(now?.thickness ?? null)]
+  const words = ['long', 'wide', 'thick']
+  return (
+    told
+      .map((one, at) => (one ? `${one} ${words[at]}` : ''))
+      .filter(Boolean)
+      .join(', ') || 'not measured'
+  )
+})
+</script>
+
+<template>
+  <LoadState v-if="!pieces" :error="error" :what="`piece ${mark} of ${code}`" @retry="refetch()" />
+  <template v-else>
+    <div class="head">
+      <h1 class="mark">{{ mark }}</h1>
+      <RouterLink class="badge" :to="{ name: 'log', params: { code } }">{{ code }}</RouterLink>
+      <span class="quiet">{{ pieces.name }}, {{ pieces.cut }}</span>
+      <div class="acts">
+        <LabelsPanel :code="code" :marks="[mark]" />
+        <RouterLink v-if="piece" class="act first" :to="{ name: 'weigh', params: { code } }"
+          >Weigh</RouterLink
+        >
+      </div>
+    </div>
+    <p v-if="!piece" class="panel">
+      There is no piece “{{ mark }}” any more: it was cut, merged or thrown away. The
+      <RouterLink :to="{ name: 'diary', params: { code } }">diary of {{ code }}</RouterLink> tells what became
+      of it.
+    </p>
+    <div v-else class="one">
+      <section class="panel" aria-label="The piece">
+        <p class="weight">
+          {{ weightText(piece.weight) }}
+          <span class="quiet">{{ otherText(piece.weight) }}, {{ piece.label.toLowerCase() }}</span>
+        </p>
+        <dl>
+          <dt>Size</dt>
+          <dd>{{ sizes }}</dd>
+          <dt>Skin</dt>
+          <dd>{{ piece.skin || 'not told' }}</dd>
+          <dt>Lies in</dt>
+          <dd>
+            {{ piece.place?.text ?? 'no place yet' }}
+            <RouterLink :to="{ name: 'map' }">on the map</RouterLink>
+          </dd>
+          <template v-if="cure">
+            <dt>Cure</dt>
+            <dd>{{ cure.recipe.split(',')[0] || cure.answer.school }}, in {{ dayText(cure.in_at) }}</dd>
+            <dt>Out</dt>
+            <dd>between {{ dayText(cure.first_at) }} and {{ dayText(cure.last_at) }}</dd>
+          </template>
+        </dl>
+        <button type="button" class="act" :aria-expanded="isMeasuring" @click="isMeasuring = !isMeasuring">
+          Measure it
+        </button>
+        <SizeForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />
+        <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary, notes and photos</RouterLink>
+      </section>
+      <section aria-label="To do with it">
+        <h2>To do with it</h2>
+        <p v-if="!acts.length" class="quiet">Nothing is planned for it.</p>
+        <ul>
+          <ActRow v-for="act in acts" :key="act.uid" :act="act" plain />
+        </ul>
+      </section>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.mark {
+  font-size: 54px;
+  font-weight: 800;
+}
+
+.one {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+section,
+ul {
+  display: grid;
+  gap: 10px;
+}
+
+.weight {
+  font-size: 26px;
+  font-weight: 760;
+}
+
+.weight span {
+  font-size: 16px;
+  font-weight: 400;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 6px 16px;
+}
+
+dt {
+  color: var(--quiet);
+}
+
+@media (max-width: 719px) {
+  .one {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

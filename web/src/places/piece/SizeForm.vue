@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { reactive, ref } from 'vue'
+import { api, type Pieces, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** How large a piece is, and whether it has its skin on. */
+const props = defineProps<{ code: string; mark: string }>()
+const emit = defineEmits<{ kept: [] }>()
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const facts = reactive<Schemas['FactsIn']>({ length: '', width: '', thickness: '', skin: '' })
+const { state, problem, write, retry } = useWrite<Schemas['FactsIn'], Pieces>(
+  `${props.code}:${props.mark}:size`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/pieces/{mark}/facts', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, code: props.code, mark: props.mark },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+function send(): void {
+  void write({ ...facts }, (pieces) => {
+    queries.setQueryData(['pieces', kitchen_slug.value, props.code], pieces)
+    void queries.invalidateQueries({ queryKey: ['diary'] })
+    emit('kept')
+  })
+}
+</script>
+
+<template>
+  <form @submit.prevent="send">
+    <TypedInput v-model="facts.length" label="Length" path="length" placeholder="14 in" />
+    <TypedInput v-model="facts.width" label="Width" path="width" placeholder="9 in" />
+    <TypedInput
+      v-model="facts.thickness"
+      label="Thickness, at its thickest"
+      path="thickness"
+      placeholder="1.6 in"
+    />
+    <label class="named">
+      <span>Skin</span>
+      <select v-model="facts.skin" class="box">
+        <option value="">as it was</option>
+        <option value="on">on</option>
+        <option value="off">off</option>
+      </select>
+    </label>
+    <SaveBar class="wide" word="Keep the size" :state="state" :problem="problem" @retry="retry" />
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 4px 12px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,208 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Act } from '@/shared/api/client'
+import { dayText, momentText } from '@/shared/quantity/when'
+import { useTick } from './useTick'
+
+/** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
+const props = defineProps<{ act: Act; plain?: boolean }>()
+const { tell, isWaiting } = useTick()
+const isOpen = ref(false)
+const when = ref('')
+const following = ref(true)
+const soak = ref(30)
+const waits = computed(() => isWaiting(props.act))
+const isDone = computed(() => props.act.state === 'done' || waits.value)
+const marks = computed(() => props.act.marks.filter((mark) => mark !== 'lot').join(' · '))
+const counted = computed(() => (props.act.of > 1 ? `${props.act.count} of ${props.act.of}` : ''))
+const about = computed(() => [props.act.where, counted.value, props.act.told].filter(Boolean).join('; '))
+const tastes = { salty: 'too salty', right: 'just right', flat: 'flat' } as const
+const due = computed(() => {
+  if (props.act.state === 'done')
+    return `done ${momentText(props.act.done_at ?? props.act.due_at)}${props.act.by ? ` by ${props.act.by}` : ''}`
+  return props.act.is_late
+    ? `late: was due ${momentText(props.act.due_at)}`
+    : `due ${momentText(props.act.due_at)}`
+})
+const label = computed(() => `${props.act.words}, ${props.act.code} ${marks.value}`)
+
+function tick(): void {
+  if (waits.value) return
+  if (props.act.kind === 'taste' && props.act.state === 'open') isOpen.value = true
+  else tell(props.act, { sort: props.act.state === 'done' ? 'open' : 'done' })
+}
+function taste(how: keyof typeof tastes): void {
+  tell(props.act, { sort: 'done', taste: how, soak_minutes: soak.value })
+  isOpen.value = false
+}
+function move(): void {
+  if (!when.value) return
+  tell(props.act, {
+    sort: 'moved',
+    due_at: new Date(when.value).toISOString(),
+    with_following: following.value,
+  })
+  isOpen.value = false
+}
+function drop(): void {
+  tell(props.act, { sort: 'dropped' })
+  isOpen.value = false
+}
+</script>
+
+<template>
+  <li class="row" :class="{ late: act.is_late && !waits, done: isDone }">
+    <button
+      type="button"
+      class="ring"
+      :aria-pressed="isDone"
+      :aria-label="isDone ? `${label}: done` : `Tick off ${label}`"
+      @click="tick"
+    >
+      <span v-if="isDone" aria-hidden="true">✓</span>
+    </button>
+    <div class="told">
+      <p class="words">
+        {{ act.words }}<template v-if="act.taste">: {{ tastes[act.taste] }}</template>
+      </p>
+      <p>
+        <RouterLink v-if="!plain" :to="{ name: 'diary', params: { code: act.code } }"
+          >{{ act.name }} {{ act.code }}</RouterLink
+        ><template v-if="marks">{{ plain ? '' : ', ' }}piece {{ marks }}</template>
+      </p>
+      <p class="quiet small">{{ about }}</p>
+      <p class="small due">
+        <span v-if="act.is_late && !waits" aria-hidden="true">▲</span>
+        {{ waits ? 'ticked off here, waits to be sent' : due }}
+      </p>
+    </div>
+    <button
+      v-if="act.state === 'open' && !waits"
+      type="button"
+      class="more"
+      :aria-expanded="isOpen"
+      :aria-label="`More for ${label}`"
+      @click="isOpen = !isOpen"
+    >
+      ⋯
+    </button>
+    <div v-if="isOpen" class="open">
+      <div v-if="act.kind === 'taste'" class="tastes" role="group" aria-label="How does it taste">
+        <button v-for="(word, how) in tastes" :key="how" type="button" class="act" @click="taste(how)">
+          {{ word }}
+        </button>
+        <label class="small"
+          >too salty: soak
+          <input
+            v-model.number="soak"
+            type="number"
+            min="5"
+            max="600"
+            class="box"
+            aria-label="Minutes to soak"
+          />
+          minutes, then taste again (20 to 60 is usual)</label
+        >
+      </div>
+      <form @submit.prevent="move">
+        <label class="named">
+          <span>Move it to</span>
+          <input v-model="when" type="datetime-local" class="box" />
+        </label>
+        <button type="submit" class="act" :disabled="!when">Move</button>
+        <button type="button" class="act" @click="drop">Drop it</button>
+      </form>
+      <label class="tick small"
+        ><input v-model="following" type="checkbox" /> what comes after it moves along</label
+      >
+      <p class="quiet small">Planned for {{ dayText(act.due_at) }}.</p>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 2px 14px;
+  align-items: center;
+  padding: 10px 14px;
+  background: var(--panel);
+  border: 1px solid var(--edge);
+  border-radius: 4px;
+}
+
+.row.late {
+  border-left: 6px solid var(--care);
+}
+
+.row.done .words {
+  color: var(--good);
+}
+
+.ring {
+  width: 46px;
+  height: 46px;
+  border: 3px solid var(--ink);
+  border-radius: 50%;
+  background: transparent;
+  font: inherit;
+  font-size: 20px;
+  font-weight: 800;
+  color: var(--good);
+  cursor: pointer;
+}
+
+.done .ring {
+  border-color: var(--good);
+}
+
+.words {
+  font-size: 17px;
+  font-weight: 700;
+}
+
+.late .due {
+  color: var(--care-ink);
+  font-weight: 640;
+}
+
+.told a {
+  color: inherit;
+}
+
+.more {
+  min-width: 44px;
+  min-height: 44px;
+  border: 0;
+  background: none;
+  font: inherit;
+  font-size: 22px;
+  cursor: pointer;
+}
+
+.open {
+  grid-column: 1 / -1;
+  display: grid;
+  gap: 8px;
+  padding-top: 8px;
+  border-top: 1px solid var(--edge);
+}
+
+.open form,
+.tastes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: end;
+}
+
+.tastes .box {
+  width: 72px;
+  display: inline-block;
+}
+
+.open form .named {
+  flex: 1 1 180px;
+}
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { ProblemError, type Schemas } from '@/shared/api/client'
+
+/** The small page of the simulated scale: what lies on it, and what troubles it. */
+const props = defineProps<{
+  code: string
+  mark: string
+  kind: string
+  lay: (body: Schemas['LayIn']) => Promise<void>
+}>()
+const weight = ref('')
+const fault = ref('')
+const empty = { weight: '', code: '', mark: '', kind: '', trouble: '' as const }
+
+async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
+  fault.value = ''
+  try {
+    await props.lay({ ...empty, ...body })
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    fault.value = error.problem.detail
+  }
+}
+</script>
+
+<template>
+  <details class="simulated">
+    <summary>Simulated scale: lay something on it</summary>
+    <div class="acts">
+      <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">
+        {{ mark }} lies on it
+      </button>
+      <button type="button" @click="put({})">Take it off</button>
+      <form @submit.prevent="put({ weight })">
+        <input v-model="weight" aria-label="Weight to lay on it" placeholder="5.72 lb" />
+        <button type="submit">Lay</button>
+      </form>
+      <button type="button" @click="put({ trouble: 'silent' })">Goes silent</button>
+      <button type="button" @click="put({ trouble: 'rubbish' })">Sends rubbish</button>
+      <button type="button" @click="put({ trouble: 'over' })">Too much</button>
+    </div>
+    <p v-if="fault" role="alert">{{ fault }}</p>
+  </details>
+</template>
+
+<style scoped>
+.simulated {
+  color: #a9b4b0;
+  font-size: 14px;
+}
+
+summary {
+  cursor: pointer;
+  min-height: 30px;
+  display: flex;
+  align-items: center;
+}
+
+.acts,
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+button,
+input {
+  min-height: 40px;
+  padding: 0 10px;
+  border: 1px solid #56615f;
+  border-radius: 4px;
+  background: #1d2528;
+  color: #dfe5e2;
+  font: inherit;
+}
+
+input {
+  width: 92px;
+}
+</style>

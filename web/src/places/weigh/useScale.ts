@@ -1,0 +1,115 @@
+import { useEventSource, useIntervalFn } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, take, type Schemas } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+
+type Weight = Schemas['Weight']
+export type ScaleEvent = {
+  scale: string
+  state: 'live' | 'over' | 'silent' | 'rubbish' | 'away'
+  step?: string
+  simulated?: boolean
+  grams?: string
+  net?: Weight
+  tare?: Weight | null
+  steady?: boolean
+  below?: boolean
+}
+export type ScaleState = ScaleEvent['state'] | 'none' | 'waiting' | 'choose'
+
+/** Without any event for so long the scale is silent, whoever is to blame. */
+const SILENT_MS = 1700
+
+/** The scale that is heard: its latest reading, and in words why there is none. */
+export function useScale() {
+  const kitchen_slug = useSlug()
+  const names = ref<string[] | null>(null)
+  const chosen = ref(localStorage.getItem('dolmetsch:scale') ?? '')
+  const name = computed(() => {
+    if (names.value?.length === 1) return names.value[0] ?? ''
+    return names.value?.includes(chosen.value) ? chosen.value : ''
+  })
+  const address = computed(() =>
+    name.value ? `/api/kitchens/${kitchen_slug.value}/scales/${name.value}/stream` : undefined,
+  )
+  const { data, open, close, error } = useEventSource(address, [], { immediate: false })
+  const event = ref<ScaleEvent | null>(null)
+  const heardAt = ref(0)
+  const now = ref(Date.now())
+
+  onMounted(async () => {
+    try {
+      const path = { kitchen_slug: kitchen_slug.value }
+      names.value = (await take(api.GET('/api/kitchens/{kitchen_slug}/scales', { params: { path } }))).names
+    } catch {
+      names.value = []
+    }
+  })
+  watch(address, (to) => (to ? open() : close()), { immediate: true })
+  watch(data, (told) => {
+    if (!told) return
+    event.value = JSON.parse(told) as ScaleEvent
+    heardAt.value = now.value = Date.now()
+  })
+  useIntervalFn(() => {
+    now.value = Date.now()
+    // a stream that ended, or was refused, is asked for again
+    if (address.value && error.value && now.value - heardAt.value > 2 * SILENT_MS) {
+      heardAt.value = now.value
+      open()
+    }
+  }, 250)
+
+  const state = computed<ScaleState>(() => {
+    if (names.value === null) return 'waiting'
+    if (names.value.length === 0) return 'none'
+    if (!name.value) return 'choose'
+    if (!event.value) return now.value - heardAt.value > SILENT_MS && heardAt.value ? 'silent' : 'waiting'
+    return now.value - heardAt.value > SILENT_MS ? 'silent' : event.value.state
+  })
+  const words = computed(() => {
+    const told: Record<ScaleState, string> = {
+      none: 'No scale here. Type the weight in.',
+      choose: 'Two scales: say which one you stand at.',
+      waiting: 'Looking for the scale …',
+      silent: 'The scale has gone silent. Type it in, or see to its cable.',
+      rubbish: 'The scale sends what cannot be read. Type it in.',
+      away: 'The scale is not there. Type it in.',
+      over: 'Too much on the scale: take some off.',
+      live: event.value?.below
+        ? 'Below nothing: tare again, or lay the tray back.'
+        : event.value?.steady
+          ? 'steady'
+          : 'moving',
+    }
+    return told[state.value]
+  })
+  const isTakeable = computed(
+    () =>
+      state.value === 'live' &&
+      event.value?.steady === true &&
+      !event.value.below &&
+      Number(event.value.grams) > 0,
+  )
+  function choose(to: string): void {
+    chosen.value = to
+    localStorage.setItem('dolmetsch:scale', to)
+  }
+  async function command(word: 'tare' | 'clear'): Promise<void> {
+    await take(
+      api.POST('/api/kitchens/{kitchen_slug}/scales/{name}/command', {
+        params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
+        body: { command: word },
+      }),
+    )
+  }
+  async function lay(body: Schemas['LayIn']): Promise<void> {
+    await take(
+      api.POST('/api/kitchens/{kitchen_slug}/scales/{name}/lay', {
+        params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
+        body,
+      }),
+    )
+  }
+  return { names, name, event, state, words, isTakeable, choose, command, lay }
+}

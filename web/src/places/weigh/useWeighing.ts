@@ -1,0 +1,201 @@
+import { computed, ref, watch, type Ref } from 'vue'
+import type { Batch, Content, Cures, Pieces } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { onArrived, post, useOutbox } from '@/shared/outbox/outbox'
+import { useDraft } from '@/shared/writing/useDraft'
+
+/** A part weighed of a piece that is being cut: it stays, or came off. */
+export type Part = {
+  mark: string
+  name: string
+  material: string
+  weight: string
+  worth: 'nothing' | 'price' | 'as_main'
+  price: string
+}
+/** The last thing taken, so that it can be undone: by its letter's key, or its entry once that is known. */
+type Last = { key: string; entry: number | null; words: string; code: string }
+
+const cutKinds = new Set(['trim', 'slice'])
+const last = ref<Last | null>(null)
+onArrived((letter, answer) => {
+  if (last.value?.key === letter.key && answer.entry !== undefined) last.value.entry = answer.entry
+})
+
+/** Weighing the pieces of one step, one after another; each is recorded as it is taken. */
+export function useWeighing(told: {
+  code: Ref<string>
+  kind: Ref<string>
+  batch: Ref<Batch | undefined>
+  pieces: Ref<Pieces | undefined>
+  cures: Ref<Cures | undefined>
+}) {
+  const kitchen_slug = useSlug()
+  const { letters } = useOutbox()
+  const isCut = computed(() => cutKinds.has(told.kind.value))
+  const chosen = ref('')
+  const { draft, clear } = useDraft(
+    `${kitchen_slug.value}:${told.code.value}:parts-${told.kind.value}`,
+    () => ({
+      parts: [] as Part[],
+      piece: '',
+      off: '',
+    }),
+  )
+
+  /** What of this batch waits on the device, by mark. */
+  const waiting = computed(() => {
+    const undone = new Set(letters.value.map((letter) => letter.undoes))
+    return new Map(
+      letters.value
+        .filter((letter) => letter.code === told.code.value && letter.mark && !undone.has(letter.key))
+        .map((letter) => [letter.mark, letter]),
+    )
+  })
+  const rows = computed(() =>
+    (told.pieces.value?.pieces ?? []).map((piece) => {
+      const letter = waiting.value.get(piece.mark)
+      const done = piece.kinds.includes(told.kind.value)
+      return { ...piece, letter, done: done || letter !== undefined }
+    }),
+  )
+  /** The piece on the scale: the chosen one, else the first that has not been weighed. */
+  const current = computed(
+    () =>
+      rows.value.find((row) => row.mark === chosen.value) ??
+      rows.value.find((row) => !row.done) ??
+      rows.value[0] ??
+      null,
+  )
+  /** The piece being cut, and the mark of the part that comes next. */
+  const cutPiece = computed(
+    () => rows.value.find((row) => row.mark === draft.piece) ?? rows.value.find((row) => !row.done) ?? null,
+  )
+  const nextMark = computed(() => {
+    const free =
+      told.batch.value?.pieces.find((piece) => piece.mark === cutPiece.value?.mark)?.free_marks ?? []
+    const taken = new Set(draft.parts.map((part) => part.mark))
+    return free.find((mark) => !taken.has(mark)) ?? ''
+  })
+  watch(
+    () => told.pieces.value?.pieces.map((piece) => piece.mark).join(),
+    () => {
+      const marks = told.pieces.value?.pieces.map((piece) => piece.mark) ?? []
+      if (told.pieces.value && draft.piece && !marks.includes(draft.piece)) clear()
+    },
+    { immediate: true },
+  )
+
+  const path = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${told.code.value}/entries`)
+  function record(content: Content, words: string, mark: string): void {
+    const seen = told.batch.value?.seen ?? 0
+    const body = { content, seen, corrects: null, reason: '', happened_at: new Date().toISOString() }
+    const letter = post({ path: path.value, body, words, code: told.code.value, mark })
+    last.value = { key: letter.key, entry: null, words, code: told.code.value }
+  }
+
+  function takeWeight(weight: string, scale: string): void {
+    const piece = current.value
+    if (!piece) return
+    const used = (told.cures.value?.charges ?? []).filter(
+      (charge) => told.kind.value === 'cure' && charge.pieces.includes(piece.mark),
+    )
+    record(
+      {
+        act: 'weigh',
+        kind: told.kind.value || 'weigh',
+        weights: [{ mark: piece.mark, weight }],
+        minutes: '',
+        overhead: '',
+        scale,
+        used,
+      },
+      `${weight} for ${piece.mark}`,
+      piece.mark,
+    )
+    // on to the next one that waits
+    const others = rows.value.filter((row) => row.mark !== piece.mark && !row.done)
+    chosen.value = others[0]?.mark ?? piece.mark
+  }
+
+  function takePart(weight: string, off: Part | null): void {
+    draft.piece = cutPiece.value?.mark ?? ''
+    const kept: Part = {
+      mark: nextMark.value,
+      name: '',
+      material: 'lean',
+      weight,
+      worth: 'nothing',
+      price: '',
+    }
+    draft.parts.push(off ? { ...off, weight } : kept)
+    draft.off = ''
+  }
+
+  function recordCut(scale: string): void {
+    const piece = cutPiece.value
+    if (!piece) return
+    const stays = draft.parts.filter((part) => part.mark)
+    const off = draft.parts.filter((part) => !part.mark)
+    record(
+      {
+        act: 'split',
+        kind: told.kind.value,
+        piece: piece.mark,
+        pieces: stays.map((part) => ({ mark: part.mark, weight: part.weight, slices: '' })),
+        cut_off: off.map((part) => ({
+          mark: '',
+          name: part.name,
+          material: part.material as 'skin',
+          weight: part.weight,
+          worth: part.worth,
+          price: part.worth === 'price' ? part.price : '',
+        })),
+        minutes: '',
+        overhead: '',
+        scale,
+        used: [],
+      },
+      `the ${told.kind.value} of ${piece.mark}`,
+      piece.mark,
+    )
+    clear()
+  }
+
+  /** Take the last record back; it stays readable, and so does this. */
+  function undo(): void {
+    const now = last.value
+    if (!now) return
+    const seen = told.batch.value?.seen ?? 0
+    const body = {
+      content: { act: 'withdraw' as const },
+      seen,
+      corrects: now.entry,
+      reason: 'undone at the scale',
+      happened_at: null,
+    }
+    const undoes = now.entry === null ? { undoes: now.key } : {}
+    const words = `${now.words} taken back`
+    const address = `/api/kitchens/${kitchen_slug.value}/batches/${now.code}/entries`
+    post({ path: address, body, words, code: now.code, mark: '', ...undoes })
+    last.value = null
+  }
+  const canUndo = computed(() => last.value !== null && last.value.code === told.code.value)
+  const undoWords = computed(() => last.value?.words ?? '')
+
+  return {
+    isCut,
+    rows,
+    current,
+    chosen,
+    draft,
+    cutPiece,
+    nextMark,
+    takeWeight,
+    takePart,
+    recordCut,
+    undo,
+    canUndo,
+    undoWords,
+  }
+}

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { api, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { discard, insist, isEntry, type Letter, send, useOutbox } from './outbox'
+
+/** What waits on this device, in plain words; what was refused, to be settled by the cook. */
+const { waiting, refused, trouble } = useOutbox()
+const kitchen_slug = useSlug()
+const words = computed(() => {
+  const count = waiting.value.length
+  const what = count === 1 ? '1 record waits' : `${count} records wait`
+  if (trouble.value?.code === 'signed_out') return `Signed out: ${what} on this device`
+  return `No connection: ${what} on this device`
+})
+const shown = computed(() => waiting.value.length > 0 && trouble.value !== null)
+
+async function allTheSame(letter: Letter): Promise<void> {
+  if (!isEntry(letter.body)) return insist(letter, 0)
+  const path = { kitchen_slug: kitchen_slug.value, code: letter.code }
+  const batch = await take(api.GET('/api/kitchens/{kitchen_slug}/batches/{code}', { params: { path } }))
+  insist(letter, batch.seen)
+}
+</script>
+
+<template>
+  <div v-if="shown || refused.length" class="outbox" role="status" aria-label="Waiting to be sent">
+    <p v-if="shown" class="waits">
+      <b>{{ words }}</b>
+      <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>
+      <button type="button" @click="send()">Try now</button>
+    </p>
+    <div v-for="letter in refused" :key="letter.key" class="refused" role="alert">
+      <p>
+        <b>Not recorded: {{ letter.words }}{{ letter.code ? ` in ${letter.code}` : '' }}.</b>
+        {{ letter.problem?.detail }}
+      </p>
+      <ul v-if="letter.problem?.changes?.length">
+        <li v-for="change in letter.problem.changes" :key="change">{{ change }}</li>
+      </ul>
+      <button v-if="letter.problem?.code === 'moved_on'" type="button" @click="allTheSame(letter)">
+        Record it all the same
+      </button>
+      <button type="button" @click="discard(letter)">Let go of it</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.outbox {
+  display: grid;
+  gap: 6px;
+  padding: 8px 16px;
+  background: #3a2c0f;
+  color: #ffd489;
+  font-size: 15px;
+}
+
+.waits,
+.refused {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+}
+
+.waits span {
+  flex: 1 1 160px;
+  min-width: 0;
+}
+
+.refused p {
+  flex: 1 1 260px;
+}
+
+button {
+  min-height: 44px;
+  padding: 0 14px;
+  border: 1px solid #ffd489;
+  border-radius: 4px;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  font-weight: 640;
+  cursor: pointer;
+}
+</style>
