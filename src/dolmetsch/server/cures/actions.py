@@ -9,7 +9,7 @@ from fractions import Fraction
 from django.db import IntegrityError, transaction
 from django.db.models import Max
 
-from dolmetsch.core.plan import Wishes, plan_days
+from dolmetsch.core.plan import Act, Wishes, plan_days
 from dolmetsch.core.quantity import GRAM_PLACES
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.cures import typed
@@ -156,7 +156,8 @@ def _learn(write: Write, batch: Batch, one: LaidOut) -> None:
 
 
 def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> None:
-    """The days to come; pieces with the same days are planned together."""
+    """The days to come: pieces alike are planned together, and all that is turned on a day is one act."""
+    turns: dict[Act, list[str]] = {}
     alike: dict[tuple[int, int, int, bool], list[LaidOut]] = {}
     for one in laid.pieces:
         assert one.time is not None
@@ -175,7 +176,14 @@ def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> 
             spice_day=(told.wishes.spice_day or out) if two_stage else None,
         )
         acts = plan_days(in_at, pieces[0].time.window, wishes)
-        plan_together(write, laid.batch, [one.told.mark for one in pieces], acts)
+        marks = [one.told.mark for one in pieces]
+        for act in acts:
+            if act.kind == "turn":
+                turns.setdefault(act, []).extend(marks)
+        plan_together(write, laid.batch, marks, [act for act in acts if act.kind != "turn"])
+    follows = uuid.uuid4()
+    for act, marks in turns.items():
+        plan_together(write, laid.batch, sorted(marks), [act], follows=follows)
 
 
 def _turn_days(pieces: Sequence[LaidOut], wishes: typed.WishesIn) -> int:

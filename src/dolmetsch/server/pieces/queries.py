@@ -71,7 +71,8 @@ def show_place(facts: Facts, sorts: dict[str, str]) -> schemas.PlaceOut | None:
         return None
     store, level, slot = facts.place
     word = LEVEL_WORDS.get(sorts.get(store.casefold(), ""), "shelf")
-    return schemas.PlaceOut(store=store, level=level, slot=slot, text=f"{store}, {word} {level}, {slot}")
+    text = f"{store}, {word} {level}, place {slot}"
+    return schemas.PlaceOut(store=store, level=level, slot=slot, text=text, level_text=f"{word} {level}")
 
 
 def sorts_of(kitchen: Kitchen) -> dict[str, str]:

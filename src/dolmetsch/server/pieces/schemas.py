@@ -38,12 +38,13 @@ class FactsIn(Body):
 
 
 class PlaceOut(BaseModel):
-    """Where a piece lies."""
+    """Where a piece lies; ``level_text`` is its shelf or rack alone."""
 
     store: str
     level: int
     slot: int
     text: str
+    level_text: str
 
 
 class PieceFactsOut(BaseModel):

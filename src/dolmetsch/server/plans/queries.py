@@ -10,7 +10,7 @@ from icalendar import Calendar, Event
 
 from dolmetsch.core.plan import ACT_WORDS, ActKind
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.pieces.queries import gather_facts, show_place, sorts_of
+from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sorts_of
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
 
@@ -47,12 +47,6 @@ def show_acts(kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime) -> li
     shown = []
     for act in acts:
         told = news.get(act.pk)
-        places = []
-        for mark in act.marks:
-            known = facts.get((act.batch_id, mark))
-            place = None if known is None else show_place(known, sorts)
-            if place is not None and place.text not in places:
-                places.append(place.text)
         place_in, of = counted.get(act.pk, (1, 1))
         shown.append(
             schemas.PlannedOut.model_validate(
@@ -72,13 +66,24 @@ def show_acts(kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime) -> li
                     "is_late": act.state == "open" and now > act.until_at,
                     "count": place_in,
                     "of": of,
-                    "where": "; ".join(places),
+                    "where": _tell_where(act, facts, sorts),
                     "told": _tell_window(act),
                     "taste": told.taste if told else "",
                 }
             )
         )
     return shown
+
+
+def _tell_where(act: PlannedAct, facts: dict[tuple[int, str], Facts], sorts: dict[str, str]) -> str:
+    """Shelves and racks its pieces lie on, each store named once: "Fridge 1: shelf 1, shelf 3"."""
+    levels: dict[str, list[str]] = {}
+    for mark in act.marks:
+        known = facts.get((act.batch_id, mark))
+        place = None if known is None else show_place(known, sorts)
+        if place is not None and place.level_text not in levels.setdefault(place.store, []):
+            levels[place.store].append(place.level_text)
+    return "; ".join(f"{store}: {', '.join(sorted(told))}" for store, told in levels.items())
 
 
 def words_of(act: PlannedAct) -> str:

@@ -41,7 +41,7 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     chosen: '',
     laid: [] as CuredPiece[],
     left: [] as string[],
-    scale: '',
+    scale: localStorage.getItem('dolmetsch:cure-scale') ?? '',
     in_at: '',
     wishes: blankWishes(),
   }))
@@ -74,6 +74,11 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
   const current = computed(() => draft.laid.find((one) => one.mark === draft.chosen) ?? null)
   const going = computed(() => draft.laid.filter((one) => !draft.left.includes(one.mark)))
   const asked = computed(() => ({ pieces: draft.laid, scale: draft.scale }))
+
+  watch(
+    () => draft.scale,
+    (scale) => localStorage.setItem('dolmetsch:cure-scale', scale),
+  )
 
   let turn = 0
   const ask = useDebounceFn(async () => {

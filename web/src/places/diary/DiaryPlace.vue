@@ -4,7 +4,7 @@ import { computed, ref, toRef } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { usePlan } from '@/shared/api/useBench'
-import { dayText, longDayText } from '@/shared/quantity/when'
+import { dayText, longDayText, timeText } from '@/shared/quantity/when'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ActRow from '../today/ActRow.vue'
@@ -35,8 +35,6 @@ const { data: plan } = usePlan(400, code)
 const coming = computed(() => (plan.value?.acts ?? []).filter((act) => act.state === 'open'))
 const put = (now: Schemas['DiaryOut']): void => void queries.setQueryData(queryKey.value, now)
 const mark = ref('')
-const time = (moment: string): string =>
-  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 /** Leaves by their day, of all pieces or of one. */
 const days = computed(() => {
   const found = new Map<string, Schemas['LeafOut'][]>()
@@ -81,7 +79,7 @@ const days = computed(() => {
           <h2>{{ longDayText(new Date(leaves[0]!.happened_at)) }}</h2>
           <ol>
             <li v-for="(leaf, place) in leaves" :key="place" :class="[leaf.sort, { wrong: leaf.is_wrong }]">
-              <span class="at">{{ time(leaf.happened_at) }}</span>
+              <span class="at">{{ timeText(leaf.happened_at) }}</span>
               <div>
                 <p>
                   <b>{{ leaf.title }}</b>
@@ -190,6 +188,10 @@ section {
 .at {
   color: var(--quiet);
   font-weight: 640;
+}
+
+.day li p > .quiet {
+  margin-left: 6px;
 }
 
 .marked {

@@ -55,7 +55,7 @@ function keep(): void {
   </div>
   <LoadState v-if="!map" :error="error" what="what lies where" @retry="refetch()" />
   <template v-else>
-    <form v-if="isAdding" class="panel store" @submit.prevent="keep">
+    <form v-if="isAdding" class="panel adding" @submit.prevent="keep">
       <label class="named"
         ><span>Name</span><input v-model="store.name" class="box" maxlength="40" placeholder="Fridge 3"
       /></label>
@@ -128,7 +128,7 @@ function keep(): void {
   align-items: start;
 }
 
-.store {
+.adding {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(140px, 1fr));
   gap: 10px;

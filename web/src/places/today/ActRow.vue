@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Act } from '@/shared/api/client'
-import { dayText, momentText } from '@/shared/quantity/when'
+import { dayText, momentText, timeText } from '@/shared/quantity/when'
 import { useTick } from './useTick'
 
 /** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
@@ -22,8 +22,9 @@ const due = computed(() => {
     return `done ${momentText(props.act.done_at ?? props.act.due_at)}${props.act.by ? ` by ${props.act.by}` : ''}`
   return props.act.is_late
     ? `late: was due ${momentText(props.act.due_at)}`
-    : `due ${momentText(props.act.due_at)}`
+    : `due ${isToday.value ? timeText(props.act.due_at) : momentText(props.act.due_at)}`
 })
+const isToday = computed(() => new Date(props.act.due_at).toDateString() === new Date().toDateString())
 const label = computed(() => `${props.act.words}, ${props.act.code} ${marks.value}`)
 
 function tick(): void {

@@ -42,7 +42,7 @@ const mark = computed(() => {
   if (!work.isCut.value) return work.current.value?.mark ?? ''
   return off.value ? off.value.name : work.nextMark.value
 })
-const shown = computed(() => (mark.value === 'lot' ? 'the whole piece' : mark.value))
+const shown = computed(() => named(mark.value))
 const figure = computed(() => {
   if (hasPad.value && typed.value) return typed.value
   return scale.state.value === 'live' ? (scale.event.value?.net?.[unit.value] ?? '') : ''
@@ -66,6 +66,8 @@ const button = computed(() => {
 const step = computed(() =>
   hasPad.value && typed.value ? '' : `${scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
 )
+
+const named = (piece: string): string => (piece === 'lot' ? 'the whole piece' : piece)
 
 function take(): void {
   if (!canTake.value) return
@@ -129,9 +131,21 @@ onKeyStroke('Escape', (event) => {
         </p>
         <h1>{{ title }}</h1>
         <template v-if="work.isCut.value">
-          <p class="cut">
-            of {{ work.cutPiece.value?.mark === 'lot' ? 'the whole' : work.cutPiece.value?.mark }}
-          </p>
+          <label class="cut">
+            <span>of</span>
+            <select
+              v-model="work.draft.piece"
+              aria-label="Which piece is cut"
+              :disabled="work.draft.parts.length > 0"
+            >
+              <option v-if="!work.draft.piece" value="">
+                {{ named(work.cutPiece.value?.mark ?? '') }}
+              </option>
+              <option v-for="row in work.rows.value" :key="row.mark" :value="row.mark">
+                {{ named(row.mark) }}
+              </option>
+            </select>
+          </label>
           <CutParts
             v-model:off="off"
             :parts="work.draft.parts"
@@ -151,16 +165,6 @@ onKeyStroke('Escape', (event) => {
             + something cut off
           </RouterLink>
         </template>
-        <div class="below">
-          <SimulatedScale
-            v-if="scale.event.value?.simulated"
-            :code="code"
-            :mark="work.isCut.value ? '' : mark"
-            :kind="kind"
-            :lay="scale.lay"
-          />
-          <button type="button" class="leave" @click="leave">Back to the bench</button>
-        </div>
       </aside>
       <section aria-label="On the scale">
         <ScaleFigure
@@ -200,6 +204,16 @@ onKeyStroke('Escape', (event) => {
         </div>
         <OutboxSign />
       </section>
+      <div class="below">
+        <SimulatedScale
+          v-if="scale.event.value?.simulated"
+          :code="code"
+          :mark="work.isCut.value ? '' : mark"
+          :kind="kind"
+          :lay="scale.lay"
+        />
+        <button type="button" class="leave" @click="leave">Back to the bench</button>
+      </div>
     </template>
   </div>
 </template>
@@ -207,7 +221,7 @@ onKeyStroke('Escape', (event) => {
 <style scoped>
 .weigh {
   display: grid;
-  grid-template-columns: 336px minmax(0, 1fr);
+  grid-template: 'aside scale' 1fr 'below scale' auto / 336px minmax(0, 1fr);
   min-height: 100dvh;
   background: #171c1e;
   color: #eef2ef;
@@ -220,11 +234,11 @@ onKeyStroke('Escape', (event) => {
 }
 
 aside {
+  grid-area: aside;
   display: flex;
   flex-direction: column;
   gap: 12px;
   padding: 20px 22px;
-  border-right: 1px solid #2f383b;
 }
 
 .batch {
@@ -243,8 +257,21 @@ h1 {
 }
 
 .cut {
+  display: flex;
+  gap: 10px;
+  align-items: center;
   color: #a9b4b0;
-  margin-top: -10px;
+}
+
+.cut select {
+  flex: 1;
+  min-height: 44px;
+  padding: 0 10px;
+  border: 2px solid #3a4447;
+  border-radius: 5px;
+  background: #1d2528;
+  color: #eef2ef;
+  font: inherit;
 }
 
 .more {
@@ -258,9 +285,10 @@ h1 {
 }
 
 .below {
-  margin-top: auto;
+  grid-area: below;
   display: grid;
   gap: 10px;
+  padding: 0 22px 20px;
 }
 
 .leave {
@@ -276,11 +304,13 @@ h1 {
 }
 
 section {
+  grid-area: scale;
   display: flex;
   flex-direction: column;
   gap: 18px;
   min-width: 0;
   padding: 30px 44px 34px;
+  border-left: 1px solid #2f383b;
 }
 
 .spring {
@@ -337,12 +367,14 @@ section {
 
 @media (max-width: 719px) {
   .weigh {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto 1fr;
+    grid-template: 'aside' auto 'scale' 1fr 'below' auto / minmax(0, 1fr);
+  }
+
+  .below {
+    padding: 0 16px 14px;
   }
 
   aside {
-    border: 0;
     padding: 14px 16px 0;
     gap: 8px;
   }
@@ -362,6 +394,8 @@ section {
   section {
     padding: 14px 16px 18px;
     gap: 12px;
+    border: 0;
+    min-height: calc(100dvh - 300px);
   }
 
   .acts {

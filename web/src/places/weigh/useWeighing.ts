@@ -69,7 +69,11 @@ export function useWeighing(told: {
   )
   /** The piece being cut, and the mark of the part that comes next. */
   const cutPiece = computed(
-    () => rows.value.find((row) => row.mark === draft.piece) ?? rows.value.find((row) => !row.done) ?? null,
+    () =>
+      rows.value.find((row) => row.mark === draft.piece) ??
+      rows.value.find((row) => !row.done) ??
+      rows.value[0] ??
+      null,
   )
   const nextMark = computed(() => {
     const free =

@@ -3934,7 +3934,7 @@ export interface components {
         };
         /**
          * PlaceOut
-         * @description Where a piece lies.
+         * @description Where a piece lies; ``level_text`` is its shelf or rack alone.
          */
         PlaceOut: {
             /** Store */
@@ -3945,6 +3945,8 @@ export interface components {
             slot: number;
             /** Text */
             text: string;
+            /** Level Text */
+            level_text: string;
         };
         /**
          * FactsIn

@@ -11,6 +11,9 @@ const longDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeri
 export const dayText = (moment: string): string => day.format(new Date(moment))
 /** "2 Mar, 14:02" */
 export const momentText = (moment: string): string => dayAndTime.format(new Date(moment))
+/** "14:02" */
+export const timeText = (moment: string): string =>
+  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 /** "Thursday 12 March" */
 export const longDayText = (moment: Date): string => longDay.format(moment).replace(',', '')
 
