@@ -1,0 +1,216 @@
+"""The cure desk: each school by hand, its cautions and questions, and what rounding must never do."""
+
+from fractions import Fraction as F
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dolmetsch.core.amounts import read_amount
+from dolmetsch.core.curing_cautions import ask, caution
+from dolmetsch.core.desk import print_agent, weigh_out
+from dolmetsch.core.errors import CureError
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.recipe import CuredPiece, Ingredient, Recipe
+from dolmetsch.core.reference import AGENTS, NITRITE_LIMITS, SPOONS, NitriteLimit
+from dolmetsch.core.schools import SCHOOLS
+
+SALT = Ingredient(name="salt", share=F("0.025"))
+SUGAR = Ingredient(name="sugar", share=F("0.01"))
+NO_1 = AGENTS["no_1"]
+
+
+def recipe(school="measured", **more):
+    wet = {"water": F(1)} if school in ("brine", "inject_cover") else {}
+    pumped = {"pump": F("0.1")} if school in ("injection", "inject_cover") else {}
+    # a tenth of brine cannot carry 2.5 % of salt and dissolve it
+    salted = {"salt": Ingredient(name="salt", share=F("0.02"))} if school == "injection" else {"salt": SALT}
+    dosed = {} if "agent_share" in more else {"target_ppm": F(110)}
+    told = {"school": school, "sugar": SUGAR, "agent": NO_1}
+    return Recipe(**{**told, **salted, **dosed, **wet, **pumped, **more})
+
+
+def piece(grams=2000, **more):
+    return CuredPiece(**{"grams": F(grams), "product": "bacon", **more})
+
+
+def told(desk):
+    return {line.role: line.grams for line in desk.lines}
+
+
+def test_a_measured_cure():
+    """2 kg at 156 ppm: 4.992 g of no. 1; 50 g salt less the 4.68 g it brings; 20 g sugar; pepper beside."""
+    pepper = Ingredient(name="pepper", share=F("0.005"))
+    desk = weigh_out(recipe(target_ppm=F(156), extras=(pepper,)), piece(), scale=F("0.1"))
+    assert told(desk) == {"salt": F("45.32"), "agent": F("4.992"), "sugar": F(20), "extra": F(10)}
+    assert (desk.mix.ppm, desk.mix.limit_ppm, desk.salt_low) == (156, 200, F("0.025"))
+    # half a tenth on 4.992 g is 1 %: 154.4 to 157.6 ppm, and fit for pieces from 400.6 g on
+    assert (round(float(desk.ppm_low), 1), round(float(desk.ppm_high), 1)) == (154.4, 157.6)
+    assert round(float(desk.smallest_grams), 1) == 400.6
+
+
+def test_a_rub_by_spoon_is_turned_into_grams_with_its_spread():
+    """On 5 lb: 5 tbsp of dense flake salt is 73.5 g, a teaspoon of curing salt 6 g: 165 ppm ± a tenth."""
+    salt = Ingredient(
+        name="coarse salt",
+        share=read_amount("1 tbsp/lb").share_by(SPOONS["dense_flake"]),
+        by_spoon=True,
+        spoon=SPOONS["dense_flake"],
+    )
+    share = read_amount("1 tsp for 5 lb").share_by(SPOONS["curing_salt"])
+    rub = recipe("spoon", salt=salt, sugar=None, agent_share=share, agent_by_spoon=True)
+    desk = weigh_out(rub, piece(5 * GRAMS_PER_LB))
+    assert told(desk) == {"salt": F("73.5"), "agent": 6}
+    assert round(float(desk.mix.ppm), 1) == 165.3
+    assert (round(float(desk.ppm_low)), round(float(desk.ppm_high))) == (149, 182)
+    assert desk.salt_low < desk.salt_high
+
+
+def test_a_salt_box_takes_its_nitrite_rubbed_on_and_does_not_guess_the_salt():
+    box = recipe("salt_box", salt=Ingredient(name="salt", share=F(0)), sugar=None, box=F(1))
+    desk = weigh_out(box, piece())
+    assert told(desk) == {"agent": F("3.52"), "box": 2000}
+    assert (desk.salt_low, desk.mix.warnings) == (None, ())
+    expected = weigh_out(recipe("salt_box", box=F(1), uptake=F("0.035")), piece())
+    assert expected.salt_high == F("0.035")
+
+
+def test_a_brine_is_judged_by_the_higher_figure_and_salts_evenly():
+    desk = weigh_out(recipe("brine"), piece())
+    assert desk.brine.grams == desk.mix.brine == sum(told(desk).values())
+    assert desk.mix.ppm_one_system == 110 == max(desk.mix.ppm_one_system, desk.mix.ppm_pick_up)
+    # 2.5 % of meat and water: once even, as much of meat and brine
+    assert desk.salt_low == desk.salt_high == 100 / (2000 + desk.mix.brine)
+
+
+def test_an_injection_makes_what_the_pump_takes_and_a_tenth_more():
+    desk = weigh_out(recipe("injection"), piece())
+    assert (desk.brine.grams, desk.brine.injector, desk.brine.tub) == (220, 200, 20)
+    assert desk.mix.ppm == 110
+    # 2 % of the green weight, in meat that weighs a tenth more
+    assert desk.salt_low == F("0.02") / F("1.1")
+
+
+def test_injected_and_covered():
+    desk = weigh_out(recipe("inject_cover", water=F("0.8")), piece())
+    assert (desk.brine.injector, told(desk)["water"]) == (200, 1600)
+    assert desk.brine.tub == desk.brine.grams - 200
+    assert desk.mix.limit_name == "bacon, pumped"
+
+
+def test_ready_mixed_at_the_packets_rate():
+    """Complete cure at 25 g on a kilogram: ppm = n × rate × 10³ = 0.005 × 25 × 1000 = 125."""
+    rated = recipe("ready_mixed", salt=None, sugar=None, agent=AGENTS["complete"], agent_share=F("0.025"))
+    desk = weigh_out(rated, piece(product="whole_muscle"))
+    assert (told(desk), desk.mix.ppm, desk.mix.warnings) == ({"agent": 50}, 125, ())
+    unknown = weigh_out(
+        recipe("ready_mixed", salt=None, agent=AGENTS["packet"], agent_share=F("0.025")), piece()
+    )
+    assert (unknown.mix.ppm, unknown.ppm_high, unknown.salt_low) == (None, None, None)
+
+
+def test_two_stages_and_no_nitrite():
+    later = Ingredient(name="juniper", share=F("0.003"), stage=2)
+    staged = weigh_out(recipe("two_stage", extras=(later,)), piece())
+    assert [line.name for line in staged.lines if line.stage == 2] == ["juniper"]
+    plain = weigh_out(recipe("plain", agent=None, target_ppm=None), piece())
+    assert (told(plain), plain.mix.ppm) == ({"salt": 50, "sugar": 20}, 0)
+
+
+def test_nitrited_salt_is_used_as_the_salt():
+    from dataclasses import replace
+
+    weak = replace(AGENTS["weak"], nitrite=F("0.006"))
+    desk = weigh_out(recipe(agent=weak, target_ppm=None), piece())
+    assert (told(desk)["agent"], desk.mix.ppm, "salt" in told(desk)) == (50, 150, False)
+    brined = weigh_out(recipe("brine", agent=weak, target_ppm=None), piece())
+    assert told(brined)["agent"] == 100
+    with pytest.raises(CureError, match="rubs and brines"):
+        weigh_out(recipe("injection", agent=weak, target_ppm=None), piece())
+
+
+schools = st.sampled_from(["measured", "two_stage", "brine", "injection", "inject_cover"])
+
+
+@given(schools, st.integers(200, 20_000), st.integers(2, 9))
+def test_a_recipe_scales_with_the_piece(school, grams, times):
+    one, many = (weigh_out(recipe(school), piece(each)) for each in (grams, grams * times))
+    assert [line.grams * times for line in one.lines] == [line.grams for line in many.lines]
+    assert one.mix.ppm == many.mix.ppm
+
+
+@given(schools, st.integers(1, 90), st.integers(1, 90))
+def test_more_of_the_agent_is_more_nitrite(school, less, more):
+    amounts = [F(each, 10_000) for each in sorted((less, less + more))]
+    low, high = (weigh_out(recipe(school, agent_share=share), piece()) for share in amounts)
+    assert low.mix.ppm < high.mix.ppm
+
+
+@given(st.integers(20, 200), st.integers(100, 30_000))
+def test_what_is_printed_of_the_agent_never_brings_more_than_was_reckoned(target, grams):
+    desk = weigh_out(recipe(target_ppm=F(target)), piece(grams))
+    printed = F(print_agent(desk.mix.agent))
+    assert printed <= desk.mix.agent
+    assert printed * F("0.0625") / grams * 10**6 <= target
+
+
+def test_a_brine_that_cannot_dissolve_its_salt_is_refused():
+    strong = Ingredient(name="salt", share=F("0.16"))
+    with pytest.raises(CureError, match="does not dissolve") as refused:
+        weigh_out(recipe("brine", salt=strong, water=F("0.6")), piece())
+    assert refused.value.field == "salt"
+    with pytest.raises(CureError, match="how much water"):
+        weigh_out(recipe("brine", water=F(0)), piece())
+    with pytest.raises(CureError, match="gain"):
+        weigh_out(recipe("injection", pump=None), piece())
+    with pytest.raises(CureError, match="known nitrite"):
+        weigh_out(recipe("injection", agent=AGENTS["packet"], agent_share=F("0.02")), piece())
+
+
+def codes(made, of, **more):
+    return [one.code for one in caution(made, of, weigh_out(made, of, **more))]
+
+
+def test_cautions_stand_by_what_they_concern():
+    assert codes(recipe(target_ppm=F(200)), piece()) == ["poison"]
+    assert codes(recipe(target_ppm=F(201)), piece()) == ["over_limit", "poison"]
+    assert codes(recipe(target_ppm=F(199)), piece(), scale=F("0.1")) == ["maybe_over", "poison"]
+    assert codes(recipe(target_ppm=F(150)), piece(), scale=F(1)) == ["coarse", "poison"]
+    assert codes(recipe(agent=AGENTS["no_2"]), piece()) == ["nitrate_in_bacon", "poison"]
+    whole = piece(product="whole_muscle")
+    assert codes(recipe(agent=AGENTS["no_2"]), whole) == ["nitrate_too_soon", "under_floor", "poison"]
+    dried = piece(product="whole_muscle", finish="air_dried")
+    assert codes(recipe(agent=AGENTS["no_2"], target_ppm=F(150)), dried) == ["poison"]
+    assert codes(recipe(target_ppm=F(150)), dried) == ["dried_long", "poison"]
+    bare = recipe("plain", agent=None, target_ppm=None)
+    assert codes(bare, piece(finish="cold_smoked")) == ["no_nitrite", "plain"]
+    assert codes(bare, piece()) == ["plain"]
+    packet = recipe("ready_mixed", agent=AGENTS["packet"], agent_share=F("0.02"))
+    assert codes(packet, whole) == ["unknown", "poison"]
+
+
+def test_what_is_more_likely_a_slip_is_asked():
+    def asked(made, of=None):
+        return [one.field for one in ask(made, of or piece())]
+
+    assert asked(recipe()) == []
+    assert asked(recipe(salt=Ingredient(name="salt", share=F("0.00025")))) == ["salt"]
+    assert asked(recipe(salt=Ingredient(name="salt", share=F("0.48")))) == ["salt"]
+    assert asked(recipe(agent_share=F("0.025"))) == ["agent_amount"]
+    assert asked(recipe("injection", pump=F("0.35"))) == ["pump"]
+    assert asked(recipe("injection", pump=F("0.3"))) == []
+    assert asked(recipe(), piece(kinds=frozenset({"cure", "smoke"}))) == ["piece"]
+
+
+def test_a_kitchens_own_limit_stands_in_place_of_the_table():
+    own = {
+        **NITRITE_LIMITS,
+        ("bacon", "dry", False): NitriteLimit(ppm=F(120), name="bacon, dry rub", source="here"),
+    }
+    mix = weigh_out(recipe(target_ppm=F(150)), piece(), limits=own).mix
+    assert (mix.over_limit, mix.limit_ppm, mix.limit_source) == (True, 120, "here")
+
+
+def test_every_school_says_how_and_what_of_going_over():
+    assert len(SCHOOLS) == 9
+    assert all(school.how and school.over and school.label for school in SCHOOLS.values())
