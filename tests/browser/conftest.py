@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+from tests.devices.conftest import start_device, stop_device
 
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
 expect.set_options(timeout=10_000)
@@ -26,7 +27,12 @@ def browser_type_launch_args(browser_type_launch_args):
 
 @pytest.fixture
 def browser_context_args(browser_context_args):
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "locale": "en-GB"}
+    return {
+        **browser_context_args,
+        "viewport": {"width": 1280, "height": 800},
+        "locale": "en-GB",
+        "service_workers": "block",
+    }
 
 
 #: Tables Django fills by itself whenever it empties the others.
@@ -52,10 +58,23 @@ def put_demo() -> None:
         cursor.execute("SET FOREIGN_KEY_CHECKS=1")
 
 
+@pytest.fixture(scope="session")
+def devices(tmp_path_factory):
+    """A scale and a label printer for all journeys; their ports."""
+    scale, scale_port = start_device("scale", "--name", "bench")
+    printer, printer_port = start_device("printer", "--tray", str(tmp_path_factory.mktemp("tray")))
+    yield scale_port, printer_port
+    stop_device(scale)
+    stop_device(printer)
+
+
 @pytest.fixture
-def canteen(transactional_db, live_server, settings):
-    """The demo canteen behind a live server; its address."""
+def canteen(transactional_db, live_server, settings, devices, tmp_path):
+    """The demo canteen behind a live server, with its devices; its address."""
     settings.DEMO = True
+    settings.SCALES = f"bench=line:127.0.0.1:{devices[0]}"
+    settings.PRINTER = f"127.0.0.1:{devices[1]}"
+    settings.PHOTOS = str(tmp_path)
     put_demo()
     return live_server.url
 

@@ -54,7 +54,7 @@ def list_checks() -> list[Check]:
         Check(name="web lint", command=_npm("lint"), cwd=place.WEB),
         Check(name="web types", command=_npm("types"), cwd=place.WEB),
         Check(name="web unit tests", command=_npm("test"), cwd=place.WEB),
-        Check(name="core and server tests", command=[*pytest, "tests/core", "tests/server", "tests/command"]),
+        Check(name="core and server tests", command=[*pytest, "tests/core", "tests/devices", "tests/server", "tests/command"]),
         Check(name="browser journeys", command=[*pytest, "tests/browser"]),
     ]
 

@@ -1,0 +1,255 @@
+"""The cure desk over the API: what it answers, what it asks, what is kept, and the days it plans."""
+
+import uuid
+
+import pytest
+
+from dolmetsch.server.cures.models import OwnFigure, PieceCure
+from dolmetsch.server.plans.models import PlannedAct
+from tests.server.conftest import TRIM, weigh
+
+RECIPE = {
+    "school": "measured",
+    "salt": {"name": "coarse salt", "amount": "2.5 %", "spoon": "dense_flake"},
+    "sugar": {"name": "brown sugar", "amount": "1 %"},
+    "agent": "no_1",
+    "target": "150",
+}
+
+
+@pytest.fixture
+def code(api):
+    started = api.started()
+    api.recorded(started, TRIM)
+    return started
+
+
+def on_desk(mark="A", recipe=None, **more):
+    return {
+        "mark": mark,
+        "recipe": {**RECIPE, **(recipe or {})},
+        "thickness": "1.6 in",
+        "skin": "off",
+        **more,
+    }
+
+
+def ask(api, code, *pieces, **more):
+    status, body = api.call("POST", f"/batches/{code}/cure-desk", {"pieces": list(pieces), **more})
+    assert status == 200, body
+    return body
+
+
+def put_in(api, code, *pieces, key=None, **more):
+    return api.call("POST", f"/batches/{code}/cures", {"pieces": list(pieces), **more}, key)
+
+
+def faults(body):
+    return {one["path"]: one["message"] for one in body["problems"]}
+
+
+def test_the_desk_answers_in_grams_with_the_gauge_and_the_days(api, code):
+    body = ask(api, code, on_desk(), scale="0.1 g")
+    (piece,) = body["pieces"]
+    # 5 lb = 2267.96 g: 150 ppm is 5.44 g of no. 1, printed down; 56.70 g of salt less its 5.10
+    assert {line["role"]: line["grams"] for line in piece["lines"]} == {
+        "salt": "51.6",
+        "agent": "5.4",
+        "sugar": "22.7",
+    }
+    gauge = piece["gauge"]
+    assert (gauge["ppm"], gauge["limit"], gauge["is_over"], gauge["low"]) == ("150.0", "200", False, "149")
+    assert (piece["time"]["first"], piece["time"]["last"]) == (12, 22)
+    assert piece["salt_in_slice"].startswith("3.0 %")
+    assert body["unpriced"] == ["coarse salt", "curing salt no. 1", "brown sugar"]
+    assert piece["lines"][0]["spoons"] == "3 tbsp 1½ tsp"
+
+
+def test_one_recipe_for_all_is_scaled_by_each_pieces_own_weight(api, code):
+    first, second = ask(api, code, on_desk(), on_desk("B"))["pieces"]
+    salts = [float(piece["lines"][0]["grams"]) for piece in (first, second)]
+    assert salts[0] / salts[1] == pytest.approx(5 / 3, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "path", "said"),
+    [
+        ({"salt": {"name": "salt", "amount": "48 g"}}, "salt.amount", "for how much meat"),
+        ({"salt": {"name": "salt", "amount": "1 tbsp/lb"}}, "salt.amount", "which kind it is"),
+        ({"salt": {"name": "", "amount": "2 %"}}, "salt.name", "Say what it is"),
+        ({"salt": {"name": "salt", "amount": ""}}, "salt.amount", "how much salt"),
+        ({"target": ""}, "target", "one of them"),
+        ({"agent_amount": "0.25 %"}, "target", "one of them"),
+        ({"agent": ""}, "agent", "which curing agent"),
+        ({"agent": "packet"}, "target", "not known"),
+        ({"school": "brine"}, "water", "how much water"),
+        (
+            {"school": "brine", "water": "20 %", "salt": {"name": "salt", "amount": "9 %"}},
+            "salt.amount",
+            "does not dissolve",
+        ),
+        ({"school": "injection"}, "pump", "gain"),
+        ({"school": "salt_box"}, "box", "in the box"),
+        ({"school": "ready_mixed"}, "agent", "complete cure or a packet"),
+        ({"school": "brine", "water": "100 %", "hot_water": "400"}, "hot_water", "more than"),
+    ],
+)
+def test_what_cannot_be_mixed_is_said_at_its_field(api, code, recipe, path, said):
+    found = faults(ask(api, code, on_desk(recipe=recipe)))
+    assert said in found[f"pieces[0].recipe.{path}"]
+    status, body = put_in(api, code, on_desk(recipe=recipe))
+    assert (status, body["code"], PieceCure.objects.count()) == (422, "bad_fields", 0)
+
+
+@pytest.mark.parametrize(
+    ("thickness", "said"),
+    [("0", "no size"), ("-1", "below zero"), ("9 ft", "no length"), ("30 in", "under 16 inches")],
+)
+def test_a_thickness_of_no_meat_is_said(api, code, thickness, said):
+    assert said in faults(ask(api, code, {**on_desk(), "thickness": thickness}))["pieces[0].thickness"]
+
+
+def test_percent_where_grams_belong_is_asked_and_taken_with_a_yes(api, code):
+    slip = on_desk(recipe={"salt": {"name": "salt", "amount": "0.025"}})
+    (question,) = ask(api, code, slip)["pieces"][0]["questions"]
+    assert "Did you mean 2.5 %?" in question["message"]
+    status, body = put_in(api, code, slip)
+    assert (status, body["code"], PieceCure.objects.count()) == (409, "ask", 0)
+    assert put_in(api, code, slip, sure=True)[0] == 201
+
+
+def test_a_cure_after_the_smoke_is_asked_and_one_over_the_limit_is_kept_and_marked(api, code):
+    api.recorded(code, weigh("smoke", A="4.5 lb"))
+    assert put_in(api, code, on_desk())[1]["fields"][0]["message"].startswith(
+        "This piece has been through the smoke"
+    )
+    status, body = put_in(api, code, on_desk("B", {"target": "240"}))
+    assert status == 201
+    (cure,) = body["cures"]
+    assert cure["answer"]["cautions"][0]["code"] == "over_limit"
+    assert cure["answer"]["gauge"]["is_over"] is True
+
+
+def test_what_went_in_is_kept_with_its_window_and_planned(api, code):
+    key = uuid.uuid4()
+    told = {"in_at": "2026-03-02T09:00:00Z", "wishes": {"turn_days": 2, "dry_hours": 6}}
+    status, body = put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **told)
+    assert status == 201
+    assert {(one["mark"], one["first_at"][:10], one["last_at"][:10]) for one in body["cures"]} == {
+        ("A", "2026-03-14", "2026-03-24"),
+        ("B", "2026-03-14", "2026-03-24"),
+    }
+    acts = list(PlannedAct.objects.order_by("due_at").values_list("kind", "marks"))
+    assert [kind for kind, _ in acts].count("turn") == 6
+    assert acts[-1] == ("smoke", ["A", "B"])
+    # the same once more changes nothing; the same key for something else is refused
+    assert put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **told)[0] == 201
+    assert (PieceCure.objects.count(), PlannedAct.objects.count()) == (2, len(acts))
+    assert put_in(api, code, on_desk(out_day=12), key=key)[1]["code"] == "key_reused"
+    # and the thickness is known of the piece from now on
+    pieces = api.get(f"/batches/{code}/pieces")[1]["pieces"]
+    assert pieces[0]["thickness"] == {"inch": "1.60", "cm": "4.1"}
+
+
+def test_a_cure_put_down_by_mistake_stays_readable_and_its_days_are_dropped(api, code):
+    body = put_in(api, code, on_desk(), on_desk("B"))[1]
+    wrong = next(one for one in body["cures"] if one["mark"] == "A")["id"]
+    path = f"/batches/{code}/cures/{wrong}/take-back"
+    assert api.call("POST", path, {"reason": ""})[0] == 422
+    status, body = api.call("POST", path, {"reason": "it was B alone"})
+    assert status == 201
+    assert [(one["mark"], one["is_under_way"]) for one in body["cures"]] == [("B", True), ("A", False)]
+    assert {tuple(act.marks) for act in PlannedAct.objects.filter(state="open")} == {("B",)}
+    assert api.call("POST", path, {"reason": "again"})[1]["code"] == "already"
+
+
+def test_a_cure_is_charged_to_its_piece_at_the_price_list(api, code):
+    for name, price, size in (("coarse salt", "1.20/kg", ""), ("curing salt no. 1", "5.00", "8 oz")):
+        quote = {
+            "sort": "ingredient",
+            "name": name,
+            "source": "market",
+            "on": "2026-01-02",
+            "price": price,
+            "size": size,
+        }
+        assert api.call("POST", "/prices", quote)[0] == 201
+    put_in(api, code, on_desk())
+    charges = api.get(f"/batches/{code}/cures")[1]["charges"]
+    assert [(one["what"], one["amount"], one["price"]) for one in charges] == [
+        ("coarse salt", "51.6 g", "1.20/kg"),
+        ("curing salt no. 1", "5.4 g", "5.00 for 8 oz"),
+    ]
+    body = api.recorded(code, {**weigh("cure", A="4.8 lb"), "used": charges})
+    groups = {one["group"]: one["money"] for one in body["batch"]["house"]["groups"]}
+    assert groups["cure"] == "0.18"
+    assert api.get(f"/batches/{code}/cures")[1]["charges"] == []
+
+
+def test_recipes_are_kept_version_by_version(api, code):
+    named = {**RECIPE, "name": "House dry"}
+    for amount in ("2.5 %", "2.2 %"):
+        told = {"recipe": {**named, "salt": {"name": "coarse salt", "amount": amount}}}
+        status, body = api.call("POST", "/recipes", told)
+        assert status == 201
+    (recipe,) = body["recipes"]
+    assert (recipe["version"], recipe["told"]["salt"]["amount"]) == (2, "2.2 %")
+    assert api.call("POST", "/recipes", {"recipe": RECIPE})[1]["fields"][0]["path"] == "recipe.name"
+    put_in(api, code, {**on_desk(), "recipe": recipe["told"]})
+    assert api.get(f"/batches/{code}/cures")[1]["cures"][0]["recipe"] == "House dry, version 2"
+    assert api.call("POST", "/recipes", {"recipe": recipe["told"], "put_away": True})[1]["recipes"] == []
+
+
+def test_a_mix_made_once_is_used_up_by_weight(api, code):
+    named = {**RECIPE, "name": "House dry"}
+    api.call("POST", "/recipes", {"recipe": named})
+    status, body = api.call("POST", "/mixes", {"recipe": "House dry", "weight": "100 g"})
+    assert (status, body["mixes"][0]["left_grams"]) == (201, "100")
+    mix = body["mixes"][0]["id"]
+    assert api.call("POST", "/mixes", {"recipe": "none", "weight": "1 kg"})[0] == 404
+    piece = ask(api, code, on_desk(mix=mix))["pieces"][0]
+    # salt 51.6, agent 5.4 and sugar 22.7 of 2268 g
+    assert (piece["lines"][0]["role"], piece["lines"][0]["grams"]) == ("mix", "79.7")
+    assert "coarse" not in [one["code"] for one in piece["cautions"]]
+    put_in(api, code, on_desk(mix=mix))
+    (left,) = api.get("/cure-desk")[1]["mixes"]
+    assert left["left_grams"] == "20"
+    short = ask(api, code, on_desk("B", mix=mix))["pieces"][0]
+    assert "mix_short" in [one["code"] for one in short["cautions"]]
+    assert "such mix" in faults(ask(api, code, on_desk(mix=mix + 99)))["pieces[0].mix"]
+
+
+def test_a_kitchens_own_limit_and_spoon_stand_in_for_the_reference(api, code, other):
+    own = {"sort": "limit", "name": "bacon/dry/off", "value": "120", "source": "Harrow Quay food office"}
+    assert api.call("POST", "/cure-figures", own)[0] == 201
+    gauge = ask(api, code, on_desk())["pieces"][0]["gauge"]
+    assert (gauge["limit"], gauge["reference"], gauge["source"], gauge["is_over"]) == (
+        "120",
+        "200",
+        "Harrow Quay food office",
+        True,
+    )
+    spoon = {"sort": "spoon", "name": "dense_flake", "value": "5.5", "source": "ten of ours weighed"}
+    assert api.call("POST", "/cure-figures", spoon)[0] == 201
+    told = {"salt": {"name": "salt", "amount": "1 tsp/lb", "spoon": "dense_flake"}, "school": "spoon"}
+    assert ask(api, code, on_desk(recipe=told))["pieces"][0]["lines"][0]["grams"] == "27.5"
+    for wrong in (
+        {**own, "name": "bread"},
+        {**own, "source": ""},
+        {**own, "value": "lots"},
+        {**spoon, "value": "0"},
+    ):
+        assert api.call("POST", "/cure-figures", wrong)[0] == 422
+    assert api.call("POST", "/cure-figures", {**own, "value": "", "source": ""})[0] == 201
+    assert ask(api, code, on_desk())["pieces"][0]["gauge"]["limit"] == "200"
+    # each kitchen its own
+    assert other.get("/cure-desk")[1]["limits"][0]["is_own"] is False
+    assert OwnFigure.objects.count() == 3
+
+
+def test_another_kitchens_batch_is_not_here(api, code, other):
+    assert other.call("POST", f"/batches/{code}/cure-desk", {"pieces": [on_desk()]})[0] == 404
+    assert put_in(other, code, on_desk())[0] == 404
+    assert other.get(f"/batches/{code}/cures")[0] == 404
+    assert ask(api, code, on_desk(), on_desk())["problems"][0]["code"] == "twice"
+    assert api.call("POST", f"/batches/{code}/cure-desk", {"pieces": [on_desk("Z")]})[0] == 404

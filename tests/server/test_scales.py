@@ -1,0 +1,132 @@
+"""The hub that hears a scale: streams of events over a real socket, silence, rubbish, and many listeners."""
+
+import json
+import time
+
+import pytest
+
+from dolmetsch.server.problems import DomainError
+from dolmetsch.server.scales import hub as hubs
+from dolmetsch.server.scales.hub import Hub
+from tests.devices.conftest import scale  # noqa: F401 (a fixture)
+
+
+@pytest.fixture
+def hub(scale, settings):  # noqa: F811
+    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    hub = Hub()
+    hub.get("bench").send("TAKE")
+    hub.get("bench").send("CLEAR")
+    yield hub
+    hub.close()
+
+
+def listen(stream, until, *, patience=6):
+    deadline = time.monotonic() + patience
+    for event in stream:
+        told = json.loads(event.removeprefix(b"data: "))
+        if until(told):
+            return told
+        assert time.monotonic() < deadline, told
+    raise AssertionError("the stream ended")
+
+
+def test_a_listener_hears_what_lies_on_it_in_both_units(hub):
+    stream = hub.stream("bench")
+    hub.get("bench").send("PUT 2595")
+    told = listen(
+        stream, lambda now: now["state"] == "live" and now["steady"] and abs(float(now["grams"]) - 2595) < 6
+    )
+    assert (told["scale"], told["step"], told["simulated"], told["below"]) == ("bench", "5", True, False)
+    assert abs(float(told["net"]["lb"]) - 5.72) < 0.02
+    stream.close()
+    stream.close()
+
+
+def test_tare_less_than_nothing_and_too_much(hub):
+    stream = hub.stream("bench")
+    bench = hub.get("bench")
+    bench.send("PUT 190")
+    listen(stream, lambda now: now.get("steady") and abs(float(now["grams"]) - 190) < 6)
+    bench.send("TARE")
+    bench.send("TAKE")
+    told = listen(stream, lambda now: now.get("below"))
+    assert abs(float(told["tare"]["kg"]) - 0.19) < 0.01
+    bench.send("PUT 400000")
+    assert "grams" not in listen(stream, lambda now: now["state"] == "over")
+    stream.close()
+
+
+def test_silence_and_rubbish_are_told_within_two_seconds(hub):
+    stream = hub.stream("bench")
+    listen(stream, lambda now: now["state"] == "live")
+    for trouble, state in (("SILENT 3", "silent"), ("RUBBISH 3", "rubbish")):
+        begun = time.monotonic()
+        hub.get("bench").send(trouble)
+        listen(stream, lambda now, state=state: now["state"] == state)
+        assert time.monotonic() - begun < 2
+        listen(stream, lambda now: now["state"] == "live")
+    stream.close()
+
+
+def test_a_scale_that_is_not_there_is_said_and_comes_back(settings):
+    settings.SCALES = "bench=line:127.0.0.1:1,odd=carrier-pigeon:x"
+    hub = Hub()
+    stream = hub.stream("bench")
+    assert json.loads(next(stream).removeprefix(b"data: "))["state"] == "away"
+    stream.close()
+    with pytest.raises(DomainError, match="scale_away"):
+        hub.get("bench").send("TARE")
+    for name in ("odd", "none"):
+        with pytest.raises(DomainError, match="not_found"):
+            hub.get(name)
+
+
+def test_a_worker_takes_only_so_many_listeners_and_lets_go_of_them(hub, monkeypatch):
+    monkeypatch.setattr(hubs, "MAX_LISTENERS", 3)
+    held = [hub.stream("bench") for _ in range(3)]
+    with pytest.raises(DomainError, match="too_many"):
+        hub.stream("bench")
+    # one that never listened frees its place as well
+    held[0].close()
+    hub.stream("bench").close()
+    for stream in held:
+        stream.close()
+
+
+def test_closing_ends_every_stream_at_once(hub):
+    stream = hub.stream("bench")
+    next(stream)
+    hub.close()
+    begun = time.monotonic()
+    assert list(stream) in ([], [pytest.approx]) or time.monotonic() - begun < 1
+
+
+def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F811
+    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    assert api.get("/scales")[1] == {"names": ["bench"]}
+    answer = api.client.get(f"/api/kitchens/{api.slug}/scales/bench/stream")
+    assert (answer["Content-Type"], answer["Cache-Control"]) == ("text/event-stream", "no-cache")
+    assert json.loads(next(iter(answer.streaming_content)).removeprefix(b"data: "))["scale"] == "bench"
+    answer.close()
+    assert api.call("POST", "/scales/bench/command", {"command": "clear"})[0] == 200
+    assert api.call("POST", "/scales/bench/command", {"command": "dance"})[0] == 422
+    assert api.call("POST", "/scales/none/command", {"command": "tare"})[0] == 404
+    assert other.client.get(f"/api/kitchens/{api.slug}/scales/bench/stream").status_code == 404
+
+
+def test_what_lies_on_the_simulated_scale_is_set_from_the_page(api, scale, settings):  # noqa: F811
+    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    code = api.started()
+
+    def lay(**told):
+        return api.call("POST", "/scales/bench/lay", told)
+
+    assert lay(weight="5.72 lb")[1] == {"grams": "2594.5"}
+    assert lay()[1] == {"grams": "0.0"}
+    # as the lot will weigh after its trim: 88 % of 10 lb
+    assert 3900 < float(lay(code=code, mark="lot", kind="trim")[1]["grams"]) < 4100
+    assert lay(weight="heavy")[1]["fields"][0]["path"] == "weight"
+    assert lay(trouble="over")[1] == {"grams": "400000.0"}
+    assert lay(trouble="silent")[0] == 200
+    assert lay(code=code, mark="Z")[0] == 404
