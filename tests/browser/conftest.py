@@ -35,6 +35,9 @@ def browser_context_args(browser_context_args):
     }
 
 
+#: What the console says of refusals, and of the worker that most journeys do without.
+EXPECTED = ("Failed to load resource", "Service Worker registration blocked by Playwright")
+
 #: Tables Django fills by itself whenever it empties the others.
 OWN_TABLES = {"django_migrations", "django_content_type", "auth_permission"}
 #: Rows of the loaded demo by table, so that it is told through the actions once and then copied.
@@ -88,7 +91,7 @@ def faults(page: Page):
         "console",
         lambda line: (
             told.append(line.text)
-            if line.type in ("error", "warning") and "Failed to load resource" not in line.text
+            if line.type in ("error", "warning") and not any(one in line.text for one in EXPECTED)
             else None
         ),
     )

@@ -22,7 +22,7 @@ def test_it_swings_in_and_settles_within_a_step():
     early = [scale.read(100 + tenth / 10) for tenth in range(10)]
     assert not any(reading.is_steady for reading in early)
     assert max(abs(reading.net - 2595) for reading in early) > 500
-    late = [scale.read(100 + STEADY_AFTER + 1 + tenth / 10) for tenth in range(200)]
+    late = [scale.read(100 + STEADY_AFTER + 2 + tenth / 10) for tenth in range(200)]
     assert all(reading.is_steady and abs(reading.net - 2595) <= 5 for reading in late)
     assert {reading.net % 5 for reading in late} == {0}
 

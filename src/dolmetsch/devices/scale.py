@@ -19,7 +19,9 @@ RATE: Final = 10
 SETTLING: Final = 0.28
 NOISE: Final = 0.6
 DRIFT: Final = 1.5
-STEADY_AFTER: Final = 1.1
+#: Steady at the earliest after so many seconds, and once the swing has died down to so many grams.
+STEADY_AFTER: Final = 1.0
+STEADY_SWING: Final = 1.0
 
 
 class Platform:
@@ -51,7 +53,9 @@ class Platform:
         shown = self._at(now) + self._tremble()
         if shown > self.most:
             return Reading(net=Decimal(0), tare=self.tare, is_steady=False, is_over=True)
-        is_steady = now - self._since > STEADY_AFTER
+        passed = now - self._since
+        swing = abs(self._before - self._load) * exp(-min(passed / SETTLING, 99))
+        is_steady = passed > STEADY_AFTER and swing < STEADY_SWING
         return Reading(net=self._rounded(shown) - self.tare, tare=self.tare, is_steady=is_steady)
 
     def _at(self, now: float) -> float:

@@ -13,7 +13,7 @@ import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from './SimulatedScale.vue'
 import { useMeaning } from './useMeaning'
 import { useScale } from './useScale'
-import { type Part, useWeighing } from './useWeighing'
+import { type Part, stepAtHand, useWeighing } from './useWeighing'
 import WeightMeaning from './WeightMeaning.vue'
 import WeightPad from './WeightPad.vue'
 
@@ -25,7 +25,16 @@ const { data: batch, error, refetch } = useBatch(code)
 const { data: pieces } = usePieces(code)
 const { data: cures } = useCures(code)
 const { unit } = useUnits()
-const kind = computed(() => props.kind || batch.value?.strip.to_come[0]?.kind || 'weigh')
+/** The step stays what it was when the view was opened, however far the pieces get meanwhile. */
+const begun = ref('')
+watch(
+  [batch, pieces],
+  () => {
+    if (!begun.value && batch.value && pieces.value) begun.value = stepAtHand(batch.value, pieces.value)
+  },
+  { immediate: true },
+)
+const kind = computed(() => props.kind || begun.value)
 const scale = useScale()
 const work = useWeighing({ code, kind, batch, pieces, cures })
 const wake = useWakeLock()

@@ -20,6 +20,13 @@ export type ScaleState = ScaleEvent['state'] | 'none' | 'waiting' | 'choose'
 /** Without any event for so long the scale is silent, whoever is to blame. */
 const SILENT_MS = 1700
 
+/** A steady weight that trembles by a single step stays what it was, so that it can be read and taken. */
+function holdStill(fresh: ScaleEvent, held: ScaleEvent | null): ScaleEvent {
+  if (!fresh.steady || !held?.steady || fresh.tare?.kg !== held.tare?.kg) return fresh
+  const apart = Math.abs(Number(fresh.grams) - Number(held.grams))
+  return apart <= Number(fresh.step ?? 0) ? held : fresh
+}
+
 /** The scale that is heard: its latest reading, and in words why there is none. */
 export function useScale() {
   const kitchen_slug = useSlug()
@@ -48,7 +55,7 @@ export function useScale() {
   watch(address, (to) => (to ? open() : close()), { immediate: true })
   watch(data, (told) => {
     if (!told) return
-    event.value = JSON.parse(told) as ScaleEvent
+    event.value = holdStill(JSON.parse(told) as ScaleEvent, event.value)
     heardAt.value = now.value = Date.now()
   })
   useIntervalFn(() => {

@@ -22,6 +22,15 @@ onArrived((letter, answer) => {
   if (last.value?.key === letter.key && answer.entry !== undefined) last.value.entry = answer.entry
 })
 
+/** The step to weigh for: the latest one while pieces still wait for it, else the next to come. */
+export function stepAtHand(batch: Batch, pieces: Pieces): string {
+  const latest = batch.strip.columns.at(-1)?.kind ?? ''
+  const waits = pieces.pieces.some((piece) => !piece.kinds.includes(latest))
+  const isStep = batch.strip.columns.length > 1
+  if (isStep && waits && pieces.pieces.length > 1) return latest
+  return batch.strip.to_come[0]?.kind ?? 'weigh'
+}
+
 /** Weighing the pieces of one step, one after another; each is recorded as it is taken. */
 export function useWeighing(told: {
   code: Ref<string>
