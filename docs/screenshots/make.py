@@ -19,15 +19,6 @@ LAPTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 
 
-def fill_start(page: Page) -> None:
-    page.get_by_label("Name of the batch").fill("Juniper venison loin")
-    page.get_by_label("Cut", exact=True).fill("loin, boneless")
-    page.get_by_label("Weight on the label").fill("4 lb 6 oz")
-    page.get_by_label("Weight on our scale").fill("1.95 kg")
-    page.get_by_label("Price", exact=True).fill("9.40")
-    page.get_by_text("a kilogram").first.wait_for()
-
-
 def fill_cure(page: Page) -> None:
     page.get_by_label("Weight of A").fill("3 lb 11.5 oz")
     page.get_by_label("Weight of B").fill("1.62 kg")
@@ -37,6 +28,23 @@ def fill_cure(page: Page) -> None:
     page.get_by_label("Price, or the sum for all of it").fill("1.20/kg")
     page.get_by_text("then costs").wait_for()
     page.get_by_text("comes to").wait_for()
+
+
+def lay_on_scale(page: Page) -> None:
+    """The first piece as it will weigh after the step, once the scale is steady."""
+    page.get_by_text("Simulated scale: lay").click()
+    page.get_by_role("button", name="lies on it").click()
+    page.get_by_text("steady").wait_for()
+    page.get_by_text("kept of this step").wait_for()
+    page.get_by_text("Simulated scale: lay").click()
+    page.evaluate("window.scrollTo(0, 0)")
+
+
+def cure_lamb(page: Page) -> None:
+    """The house recipe, weighed out on a fine scale."""
+    page.get_by_label("Recipe").select_option("House dry, juniper")
+    page.get_by_label("The scale shows steps of").fill("0.1 g")
+    page.get_by_text("crushed juniper").first.wait_for()
 
 
 def read_tags(page: Page) -> None:
@@ -58,26 +66,6 @@ def read_tags(page: Page) -> None:
     page.get_by_text("worth up to").nth(3).wait_for()
 
 
-def bring_in(page: Page) -> None:
-    rows = [
-        *(
-            "item;price;pack;date",
-            "jowl, skin on;34,20;12 lb;25.11.2026",
-            "belly, skin on;42,90;11 lb;25.11.2026",
-        ),
-        *(
-            "leg, bone in;=2*9;8 lb;25.11.2026",
-            "loin, boneless;31,00;9 lb;25.11.2026",
-            ";3,00;1 lb;25.11.2026",
-        ),
-    ]
-    page.get_by_label("Whose list it is").fill("Tidewell Provisions")
-    held = {"name": "november.csv", "mimeType": "text/csv", "buffer": "\n".join(rows).encode()}
-    page.get_by_label("Choose a file").set_input_files(held)
-    page.get_by_text("cannot be read").first.wait_for()
-    page.mouse.wheel(0, 260)
-
-
 def try_changes(page: Page) -> None:
     page.get_by_label("Tag price", exact=True).fill("3.30")
     page.get_by_label("Smoked", exact=True).fill("90")
@@ -95,18 +83,19 @@ PICTURES = [
     ("case", "/buy", LAPTOP, read_tags),
     ("phone-case", "/buy", PHONE, read_tags),
     ("prices", "/buy/prices", LAPTOP, None),
-    ("import", "/buy/prices/import", LAPTOP, bring_in),
     ("forecasts", "/books/forecasts", LAPTOP, None),
-    ("start", "/buy/start", LAPTOP, fill_start),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
     ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
-    ("linked", "/verdict/S-01", LAPTOP, None),
     ("why", "/verdict/J-01", LAPTOP, ask_why),
     ("verdict-under-way", "/verdict/G-01", LAPTOP, None),
     ("phone-verdict", "/verdict/J-01", PHONE, None),
-    ("phone-bench", "/bench/B-01", PHONE, fill_cure),
+    ("weigh", "/bench/L-01/weigh", LAPTOP, lay_on_scale),
+    ("phone-weigh", "/bench/L-01/weigh", PHONE, lay_on_scale),
+    ("cure", "/bench/B-01/cure", LAPTOP, cure_lamb),
+    ("diary", "/bench/B-02/diary", LAPTOP, None),
+    ("map", "/bench/map", LAPTOP, None),
     ("phone-today", "/", PHONE, None),
 ]
 
@@ -117,9 +106,6 @@ def take_pictures(address: str) -> None:
         for name, path, viewport, fill in PICTURES:
             page = browser.new_context(viewport=viewport, locale="en-GB").new_page()
             page.goto(address)
-            if name == "today":
-                page.get_by_role("button", name="Sign in").wait_for()
-                page.screenshot(path=HERE / "sign-in.png")
             page.get_by_label("Name").fill(DEMO_USERNAME)
             page.get_by_label("Password").fill(DEMO_PASSWORD)
             page.get_by_role("button", name="Sign in").click()

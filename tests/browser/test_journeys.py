@@ -113,7 +113,7 @@ def test_from_sign_in_to_verdict(page: Page, canteen, faults, width):
 
 
 def test_a_wrong_entry_is_corrected_and_both_stay(kitchen: Page):
-    kitchen.get_by_role("link", name="Brined loin, maple and mustard").click()
+    kitchen.get_by_role("link", name="Brined loin, maple and mustard", exact=True).click()
     kitchen.get_by_role("link", name="Open the log").click()
     kitchen.get_by_role("button", name=re.compile("Correct entry 5, Rested")).click()
     kitchen.get_by_label("Weight of A").fill("4 lb 8 oz")
@@ -165,7 +165,8 @@ def test_the_chain_by_keyboard_alone(kitchen: Page):
 
 
 def open_lamb(page: Page) -> None:
-    page.get_by_role("link", name="Record the cure").click()
+    lamb = page.get_by_role("listitem").filter(has_text="Rosemary lamb belly")
+    lamb.get_by_role("link", name="Record the cure").click()
     page.get_by_label("Weight of A").fill("3.7 lb")
     page.get_by_label("Weight of B").fill("3.6 lb")
 

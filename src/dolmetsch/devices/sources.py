@@ -7,7 +7,7 @@ from typing import Final, Protocol
 from dolmetsch.devices.lines import MAX_LINE, Hello, Reading, read_line
 
 #: A line that does not come within this is no reason to hang: the caller looks at its watch again.
-PATIENCE: Final = 0.5
+PATIENCE: Final = 0.25
 
 
 class ScaleSource(Protocol):
@@ -43,6 +43,11 @@ class LineScale:
 
     def listen(self) -> Iterator[Hello | Reading | ValueError | None]:
         """See ``ScaleSource``."""
+        for line in self.lines():
+            yield line if line is None or isinstance(line, ValueError) else _read(line)
+
+    def lines(self) -> Iterator[bytes | ValueError | None]:
+        """Lines as they come; None where nothing came for a while."""
         self._socket.settimeout(PATIENCE)
         held = b""
         while True:
@@ -54,8 +59,7 @@ class LineScale:
             if not more:
                 raise ConnectionError("the scale hung up")
             *lines, held = (held + more).split(b"\n")
-            for line in lines:
-                yield _read(line)
+            yield from lines
             if len(held) > MAX_LINE:
                 held = b""
                 yield ValueError("a line without end")

@@ -11,11 +11,11 @@ import { provideFormFacts } from '@/shared/writing/formFacts'
 import CurePieces from './CurePieces.vue'
 import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
+import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
-import WishFields from './WishFields.vue'
 
 /** The cure desk: pieces on the left, what to weigh out in the middle, too much and how long on the right. */
 const props = defineProps<{ code: string }>()
@@ -44,7 +44,6 @@ const words = computed(() => {
   const count = going.value.length
   return count === 1 ? '1 piece' : `${count} pieces`
 })
-const mixes = computed(() => (facts.value?.mixes ?? []).filter((mix) => Number(mix.left_grams) > 0))
 const totals = computed(() =>
   (answer.value?.totals ?? []).map((one) => `${one.grams} g ${one.name}`).join(', '),
 )
@@ -181,55 +180,8 @@ async function back(): Promise<void> {
             :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
           />
         </section>
-        <section class="panel fields" aria-label="The piece and the scale">
-          <label class="named">
-            <span>It becomes</span>
-            <select v-model="current.product" class="box">
-              <option value="bacon">bacon of belly</option>
-              <option value="whole_muscle">another whole muscle</option>
-              <option value="comminuted">sausage, comminuted</option>
-            </select>
-          </label>
-          <label class="named">
-            <span>And is then</span>
-            <select v-model="current.finish" class="box">
-              <option value="cooked">cooked or hot-smoked</option>
-              <option value="cold_smoked">cold-smoked</option>
-              <option value="air_dried">air-dried over 30 days</option>
-            </select>
-          </label>
-          <label class="named">
-            <span>Skin</span>
-            <select v-model="current.skin" class="box">
-              <option value="">{{ shown.skin ? `as known: ${shown.skin}` : 'not told' }}</option>
-              <option value="off">off</option>
-              <option value="on">on</option>
-            </select>
-          </label>
-          <TypedInput
-            v-model="draft.scale"
-            label="The scale shows steps of"
-            path="scale"
-            :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
-          />
-          <label v-if="mixes.length" class="named wide">
-            <span>From a mix made before</span>
-            <select v-model="current.mix" class="box">
-              <option :value="null">weigh each thing out</option>
-              <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
-                {{ mix.recipe }}, {{ mix.left_grams }} g left
-              </option>
-            </select>
-          </label>
-          <WishFields
-            v-model="draft.wishes"
-            class="wide"
-            :two-stage="current.recipe.school === 'two_stage'"
-          />
-          <label class="named wide">
-            <span>Went in earlier?</span>
-            <input v-model="draft.in_at" class="box" type="datetime-local" />
-          </label>
+        <section class="panel" aria-label="The piece and the scale">
+          <PieceFields v-model:piece="current" v-model:draft="draft" :facts="facts" :skin="shown.skin" />
         </section>
       </div>
     </div>
@@ -278,14 +230,6 @@ section {
 
 .totals {
   padding: 10px 2px;
-}
-
-.fields {
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-}
-
-.wide {
-  grid-column: 1 / -1;
 }
 
 @media (max-width: 1099px) {

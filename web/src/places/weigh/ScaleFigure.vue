@@ -157,7 +157,8 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
   }
 
   .now {
-    gap: 8px;
+    flex-wrap: wrap;
+    gap: 4px 8px;
   }
 
   .number {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useWakeLock } from '@vueuse/core'
+import { useWakeLock } from '@vueuse/core'
 import { computed, onMounted, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useBatch } from '@/shared/api/useBatch'
@@ -11,9 +11,11 @@ import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from './SimulatedScale.vue'
-import { useMeaning } from './useMeaning'
+import { named, useOnScale } from './useOnScale'
 import { useScale } from './useScale'
-import { type Part, stepAtHand, useWeighing } from './useWeighing'
+import { stepAtHand, useWeighing } from './useWeighing'
+import { useWeighKeys } from './useWeighKeys'
+import WeighActs from './WeighActs.vue'
 import WeightMeaning from './WeightMeaning.vue'
 import WeightPad from './WeightPad.vue'
 
@@ -40,56 +42,31 @@ const work = useWeighing({ code, kind, batch, pieces, cures })
 const wake = useWakeLock()
 onMounted(() => void wake.request('screen').catch(() => undefined))
 
-const typed = ref('')
-const isTyping = ref(false)
-const off = ref<Part | null>(null)
-const hasPad = computed(() => isTyping.value || !['live', 'over', 'waiting'].includes(scale.state.value))
+const {
+  typed,
+  isTyping,
+  off,
+  hasPad,
+  mark,
+  shown,
+  figure,
+  meaning,
+  canTake,
+  button,
+  step,
+  take,
+  type,
+  stopTyping,
+} = useOnScale({ code, kind, scale, work })
 
 const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
 const title = computed(() => words[kind.value] ?? `After the ${kind.value}`)
-const mark = computed(() => {
-  if (!work.isCut.value) return work.current.value?.mark ?? ''
-  return off.value ? off.value.name : work.nextMark.value
+const doneWord = computed(() => {
+  const parts = work.draft.parts
+  const isReady = work.isCut.value && parts.some((part) => part.mark)
+  return isReady ? `Record the ${kind.value}: ${parts.length} weighed` : ''
 })
-const shown = computed(() => named(mark.value))
-const figure = computed(() => {
-  if (hasPad.value && typed.value) return typed.value
-  return scale.state.value === 'live' ? (scale.event.value?.net?.[unit.value] ?? '') : ''
-})
-const weight = computed(() => (figure.value ? `${figure.value} ${unit.value}` : ''))
-const asked = computed(() => {
-  if (work.isCut.value || !weight.value || !mark.value || Number(figure.value) <= 0) return null
-  return { code: props.code, kind: kind.value, mark: mark.value, weight: weight.value }
-})
-const { meaning } = useMeaning(asked)
-const canTake = computed(
-  () => mark.value !== '' && (hasPad.value && typed.value ? Number(typed.value) > 0 : scale.isTakeable.value),
-)
-const button = computed(() => {
-  if (canTake.value) return `Take ${weight.value} for ${shown.value}`
-  if (hasPad.value) return `Type the weight of ${shown.value}`
-  return scale.state.value === 'live' && scale.words.value === 'moving'
-    ? 'It moves …'
-    : `Lay ${shown.value} on it`
-})
-const step = computed(() =>
-  hasPad.value && typed.value ? '' : `${scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
-)
 
-const named = (piece: string): string => (piece === 'lot' ? 'the whole piece' : piece)
-
-function take(): void {
-  if (!canTake.value) return
-  if (work.isCut.value) work.takePart(weight.value, off.value)
-  else work.takeWeight(weight.value, step.value)
-  off.value = null
-  typed.value = ''
-  isTyping.value = false
-}
-watch(
-  () => work.current.value?.mark,
-  () => (typed.value = ''),
-)
 function move(by: number): void {
   const rows = work.rows.value
   const at = rows.findIndex((row) => row.mark === work.current.value?.mark)
@@ -100,33 +77,13 @@ function leave(): void {
   void router.push({ name: 'log', params: { code: props.code } })
 }
 
-const inField = (event: KeyboardEvent): boolean => !!(event.target as HTMLElement).closest('input, textarea')
-const onKey = (keys: string[], act: (event: KeyboardEvent) => void): void => {
-  onKeyStroke(keys, (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || inField(event)) return
-    event.preventDefault()
-    act(event)
-  })
-}
-onKey(['ArrowDown', 'ArrowRight'], () => move(1))
-onKey(['ArrowUp', 'ArrowLeft'], () => move(-1))
-onKey([...'0123456789.'], (event) => {
-  isTyping.value = true
-  if (typed.value.length < 7) typed.value += event.key
-})
-onKey(['Backspace'], () => (typed.value = typed.value.slice(0, -1)))
-onKey(['u'], () => work.undo())
-onKeyStroke('Enter', (event) => {
-  if ((event.target as HTMLElement).closest('button, a, summary, input')) return
-  event.preventDefault()
-  take()
-})
-onKeyStroke('Escape', (event) => {
-  event.preventDefault()
-  if (isTyping.value) {
-    isTyping.value = false
-    typed.value = ''
-  } else leave()
+useWeighKeys({
+  move,
+  figure: type,
+  erase: () => (typed.value = typed.value.slice(0, -1)),
+  undo: work.undo,
+  take,
+  back: () => (isTyping.value ? stopTyping() : leave()),
 })
 </script>
 
@@ -186,31 +143,20 @@ onKeyStroke('Escape', (event) => {
         <WeightMeaning v-if="meaning && !work.isCut.value" :meaning="meaning" :kind="kind" />
         <div class="spring" />
         <WeightPad v-if="hasPad" v-model="typed" :unit="unit" />
-        <div class="acts">
-          <button type="button" class="take" :disabled="!canTake" @click="take">{{ button }}</button>
-          <button
-            type="button"
-            class="other"
-            :disabled="scale.state.value !== 'live'"
-            @click="scale.command(scale.event.value?.tare ? 'clear' : 'tare')"
-          >
-            {{ scale.event.value?.tare ? 'No tare' : 'Tare' }}
-          </button>
-          <button type="button" class="other" :aria-pressed="isTyping" @click="isTyping = !isTyping">
-            {{ isTyping ? 'By the scale' : 'Type it in' }}
-          </button>
-          <button
-            v-if="work.isCut.value && work.draft.parts.some((part) => part.mark)"
-            type="button"
-            class="cutdone"
-            @click="work.recordCut('')"
-          >
-            Record the {{ kind }}: {{ work.draft.parts.length }} weighed
-          </button>
-          <button v-if="work.canUndo.value" type="button" class="undo" @click="work.undo">
-            Undo {{ work.undoWords.value }}
-          </button>
-        </div>
+        <WeighActs
+          :word="button"
+          :can-take="canTake"
+          :can-tare="scale.state.value === 'live'"
+          :has-tare="!!scale.event.value?.tare"
+          :is-typing="isTyping"
+          :done-word="doneWord"
+          :undo-word="work.canUndo.value ? `Undo ${work.undoWords.value}` : ''"
+          @take="take"
+          @tare="scale.command(scale.event.value?.tare ? 'clear' : 'tare')"
+          @type="isTyping = !isTyping"
+          @done="work.recordCut(step)"
+          @undo="work.undo"
+        />
         <OutboxSign />
       </section>
       <div class="below">
@@ -326,50 +272,6 @@ section {
   flex: 1;
 }
 
-.acts {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 150px 180px;
-  gap: 16px;
-}
-
-.acts button {
-  min-height: 104px;
-  border-radius: 7px;
-  border: 2px solid #444f52;
-  background: transparent;
-  color: #eef2ef;
-  font: inherit;
-  font-size: 22px;
-  font-weight: 640;
-  cursor: pointer;
-}
-
-.acts .take {
-  border-color: #e0607b;
-  background: #e0607b;
-  color: #1b0b10;
-  font-size: clamp(24px, 3.1vw, 40px);
-  font-weight: 760;
-}
-
-.acts button:disabled {
-  cursor: default;
-  color: #8d9895;
-}
-
-.acts .take:disabled {
-  background: #2a3235;
-  border-color: #3a4447;
-  color: #b9c3bf;
-}
-
-.acts .undo,
-.acts .cutdone {
-  grid-column: 1 / -1;
-  min-height: 52px;
-  font-size: 18px;
-}
-
 .weigh :focus-visible {
   outline-color: #ffffff;
 }
@@ -405,23 +307,6 @@ section {
     gap: 12px;
     border: 0;
     min-height: calc(100dvh - 300px);
-  }
-
-  .acts {
-    grid-template-columns: 1fr 1fr;
-    gap: 10px;
-  }
-
-  .acts button {
-    min-height: 56px;
-    font-size: 18px;
-  }
-
-  .acts .take {
-    grid-column: 1 / -1;
-    grid-row: 2;
-    min-height: 96px;
-    font-size: 26px;
   }
 }
 </style>

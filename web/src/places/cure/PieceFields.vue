@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import type { CuredPiece } from './recipes'
+import type { DeskFacts } from './useDesk'
+import WishFields from './WishFields.vue'
+
+type Draft = { scale: string; in_at: string; wishes: Schemas['WishesIn'] }
+/** What becomes of the piece, on which scale its cure is weighed, and how the days are wanted. */
+const props = defineProps<{ facts: DeskFacts; skin: string }>()
+const piece = defineModel<CuredPiece>('piece', { required: true })
+const draft = defineModel<Draft>('draft', { required: true })
+const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_grams) > 0))
+</script>
+
+<template>
+  <div class="fields">
+    <label class="named">
+      <span>It becomes</span>
+      <select v-model="piece.product" class="box">
+        <option value="bacon">bacon of belly</option>
+        <option value="whole_muscle">another whole muscle</option>
+        <option value="comminuted">sausage, comminuted</option>
+      </select>
+    </label>
+    <label class="named">
+      <span>And is then</span>
+      <select v-model="piece.finish" class="box">
+        <option value="cooked">cooked or hot-smoked</option>
+        <option value="cold_smoked">cold-smoked</option>
+        <option value="air_dried">air-dried over 30 days</option>
+      </select>
+    </label>
+    <label class="named">
+      <span>Skin</span>
+      <select v-model="piece.skin" class="box">
+        <option value="">{{ skin ? `as known: ${skin}` : 'not told' }}</option>
+        <option value="off">off</option>
+        <option value="on">on</option>
+      </select>
+    </label>
+    <TypedInput
+      v-model="draft.scale"
+      label="The scale shows steps of"
+      path="scale"
+      :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
+    />
+    <label v-if="mixes.length" class="named wide">
+      <span>From a mix made before</span>
+      <select v-model="piece.mix" class="box">
+        <option :value="null">weigh each thing out</option>
+        <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
+          {{ mix.recipe }}, {{ mix.left_grams }} g left
+        </option>
+      </select>
+    </label>
+    <WishFields v-model="draft.wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
+    <label class="named wide">
+      <span>Went in earlier?</span>
+      <input v-model="draft.in_at" class="box" type="datetime-local" />
+    </label>
+  </div>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 12px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

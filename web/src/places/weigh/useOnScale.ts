@@ -1,0 +1,92 @@
+import { computed, ref, type Ref, watch } from 'vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { useMeaning } from './useMeaning'
+import type { useScale } from './useScale'
+import type { Part, useWeighing } from './useWeighing'
+
+/** A piece in words: the lot itself has no mark of its own. */
+export const named = (piece: string): string => (piece === 'lot' ? 'the whole piece' : piece)
+
+/** What lies on the scale or was typed, for which piece, what it means, and what the button would take. */
+export function useOnScale(told: {
+  code: Ref<string>
+  kind: Ref<string>
+  scale: ReturnType<typeof useScale>
+  work: ReturnType<typeof useWeighing>
+}) {
+  const { unit } = useUnits()
+  const typed = ref('')
+  const isTyping = ref(false)
+  const off = ref<Part | null>(null)
+  const hasPad = computed(
+    () => isTyping.value || !['live', 'over', 'waiting'].includes(told.scale.state.value),
+  )
+
+  const mark = computed(() => {
+    if (!told.work.isCut.value) return told.work.current.value?.mark ?? ''
+    return off.value ? off.value.name : told.work.nextMark.value
+  })
+  const shown = computed(() => named(mark.value))
+  const figure = computed(() => {
+    if (hasPad.value && typed.value) return typed.value
+    return told.scale.state.value === 'live' ? (told.scale.event.value?.net?.[unit.value] ?? '') : ''
+  })
+  const weight = computed(() => (figure.value ? `${figure.value} ${unit.value}` : ''))
+  const asked = computed(() => {
+    if (told.work.isCut.value || !weight.value || !mark.value || Number(figure.value) <= 0) return null
+    return { code: told.code.value, kind: told.kind.value, mark: mark.value, weight: weight.value }
+  })
+  const { meaning } = useMeaning(asked)
+  const canTake = computed(
+    () =>
+      mark.value !== '' &&
+      (hasPad.value && typed.value ? Number(typed.value) > 0 : told.scale.isTakeable.value),
+  )
+  const button = computed(() => {
+    if (canTake.value) return `Take ${weight.value} for ${shown.value}`
+    if (hasPad.value) return `Type the weight of ${shown.value}`
+    return told.scale.state.value === 'live' && told.scale.words.value === 'moving'
+      ? 'It moves …'
+      : `Lay ${shown.value} on it`
+  })
+  const step = computed(() =>
+    hasPad.value && typed.value ? '' : `${told.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
+  )
+
+  function take(): void {
+    if (!canTake.value) return
+    if (told.work.isCut.value) told.work.takePart(weight.value, off.value)
+    else told.work.takeWeight(weight.value, step.value)
+    off.value = null
+    stopTyping()
+  }
+  watch(
+    () => told.work.current.value?.mark,
+    () => (typed.value = ''),
+  )
+
+  function type(figure: string): void {
+    isTyping.value = true
+    if (typed.value.length < 7) typed.value += figure
+  }
+  function stopTyping(): void {
+    isTyping.value = false
+    typed.value = ''
+  }
+  return {
+    typed,
+    isTyping,
+    off,
+    hasPad,
+    mark,
+    shown,
+    figure,
+    meaning,
+    canTake,
+    button,
+    step,
+    take,
+    type,
+    stopTyping,
+  }
+}
