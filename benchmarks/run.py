@@ -19,6 +19,7 @@ import django
 from connections import Pool
 from core_speed import measure_core
 from outlook_speed import measure_import, measure_outlooks
+from scale_delay import TellingScale, measure_delay
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
@@ -199,20 +200,25 @@ def main() -> None:
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         say(f"filling the record store with {BATCHES} batches …")
         fill()
-        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log)
+        scale = TellingScale()
+        heard = {**os.environ, "DOLMETSCH_SCALES": f"bench=line:127.0.0.1:{scale.port}"}
+        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)
             served = measure_server(port)
             sizes = measure_script(port)
+            delay = measure_delay(port, scale)
             core |= {f"import_{name}": value for name, value in measure_import().items()}
         finally:
             end(process, patience=10)
     starts = {} if told.no_starts else measure_starts()
-    (ROOT / "docs" / "speed.md").write_text(write(core, served, sizes, starts))
+    (ROOT / "docs" / "speed.md").write_text(write(core, served, sizes, starts, delay))
     say("written: docs/speed.md")
 
 
-def write(core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float]) -> str:
+def write(
+    core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
+) -> str:
     base = statistics.mean(row["p95"] for row in served if row["name"].startswith("empty"))
     rows = "\n".join(
         f"| {row['name']} | {row['rate']:.0f} | {row['p50']:.1f} | {row['p95']:.1f} "
@@ -255,6 +261,12 @@ reckons the whole chain, prints it and writes about ten rows: most of its time i
 | | requests a second | median ms | 95 % within ms | times the empty endpoint |
 |---|---|---|---|---|
 {rows}
+
+## From the scale to the screen
+{delay["listeners"]} listeners at two workers, and one weigh view in a real browser beside them. From a line
+of the scale until a listener has its event: median {delay["p50"]:.0f} ms, 95 % within **{delay["p95"]:.0f} ms**
+({delay["heard"]} events); until the browser has drawn it: median {delay["screen_p50"]:.0f} ms, 95 % within
+**{delay["screen_p95"]:.0f} ms** ({delay["seen"]} weights; aim: under 150).
 
 ## The web client
 Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),

@@ -124,6 +124,16 @@ def test_a_scale_in_trouble_says_so_and_the_pad_is_there(kitchen: Page, canteen,
     assert Entry.objects.filter(batch__code="L-01", kind="smoke").get().weighings.get().typed == "3.9 lb"
 
 
+def test_with_two_scales_one_says_which(kitchen: Page, canteen, lay, settings, devices):
+    settings.SCALES = ",".join(f"{name}=line:127.0.0.1:{devices[0]}" for name in ("bench", "floor"))
+    lay("PUT 1900")
+    kitchen.goto(f"{canteen}/bench/L-01/weigh?kind=smoke")
+    expect(kitchen.get_by_role("status").first).to_contain_text("Two scales: say which one you stand at.")
+    expect(kitchen.get_by_role("button", name="Type the weight of A")).to_be_disabled()
+    kitchen.get_by_role("group", name="Which scale").get_by_role("button", name="floor").click()
+    expect(kitchen.get_by_role("button", name="Take 4.19 lb for A", exact=True)).to_be_enabled()
+
+
 def test_a_trim_is_weighed_part_by_part(kitchen: Page, canteen, lay):
     code = cook().started(name="Quay shoulder")
     kitchen.goto(f"{canteen}/bench/{code}/weigh")

@@ -323,6 +323,12 @@ def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):  # noq
     assert (status, len(body["pictures"]), len(list(tray.glob("*.png")))) == (200, 2, 2)
     assert body["pictures"][0].startswith("data:image/png;base64,")
     assert api.call("POST", f"/batches/{code}/labels", {"marks": ["Z"]})[0] == 404
+    # a tub: what went under one brine together
+    assert api.call("POST", f"/batches/{code}/labels", {"tubs": True})[1]["code"] == "no_tub"
+    brine = {"school": "brine", "salt": {"name": "salt", "amount": "2.5"}, "target": "110", "water": "100 %"}
+    pieces = [{"mark": mark, "recipe": brine, "skin": "off"} for mark in "AB"]
+    assert api.call("POST", f"/batches/{code}/cures", {"pieces": pieces})[0] == 201
+    assert len(api.call("POST", f"/batches/{code}/labels", {"tubs": True})[1]["pictures"]) == 1
     settings.PRINTER = "127.0.0.1:1"
     assert api.call("POST", f"/batches/{code}/labels", {})[1]["code"] == "printer_away"
     settings.PRINTER = ""

@@ -6,9 +6,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Query, Router
 from pydantic import BaseModel
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_batch
 from dolmetsch.server.kitchens.writing import REFUSALS, kitchen_of
-from dolmetsch.server.labels.facts import gather_labels
+from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels
 from dolmetsch.server.labels.sheet import Paper, write_sheet
 from dolmetsch.server.problems import Problem
@@ -18,9 +19,10 @@ router = Router(tags=["labels"])
 
 
 class LabelsIn(Body):
-    """Pieces to print labels for; none named: all that live."""
+    """Pieces to print labels for; none named: all that live. ``tubs``: of tubs instead of pieces."""
 
     marks: Marks = []
+    tubs: bool = False
 
 
 class PrintedOut(BaseModel):
@@ -36,10 +38,11 @@ def get_sheet(
     code: str,
     marks: Annotated[list[str], Query()] = [],  # noqa: B006 (read, never changed)
     paper: Paper = "letter",
+    tubs: bool = False,
 ) -> HttpResponse:
-    """A sheet of labels as PDF."""
+    """A sheet of labels as PDF, of pieces or of tubs."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
-    labels = gather_labels(batch, marks, root=request.build_absolute_uri("/").rstrip("/"))
+    labels = _gather(request, batch, marks, tubs=tubs)
     headers = {"Content-Disposition": f'inline; filename="labels-{batch.code}.pdf"'}
     return HttpResponse(write_sheet(labels, paper), content_type="application/pdf", headers=headers)
 
@@ -50,5 +53,10 @@ def get_sheet(
 def post_labels(request: HttpRequest, kitchen_slug: Path[str], code: str, body: LabelsIn) -> PrintedOut:
     """Print labels on the label printer."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
-    labels = gather_labels(batch, body.marks, root=request.build_absolute_uri("/").rstrip("/"))
+    labels = _gather(request, batch, body.marks, tubs=body.tubs)
     return PrintedOut(pictures=print_labels(labels))
+
+
+def _gather(request: HttpRequest, batch: Batch, marks: list[str], *, tubs: bool) -> list[LabelFacts]:
+    root = request.build_absolute_uri("/").rstrip("/")
+    return gather_tubs(batch, root=root) if tubs else gather_labels(batch, marks, root=root)

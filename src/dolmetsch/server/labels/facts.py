@@ -1,8 +1,10 @@
 """What stands on a label: mark, batch, dates, what went in, and the address its code opens."""
 
+import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
+from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure
@@ -16,7 +18,7 @@ MOST = 60
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LabelFacts:
-    """One label. ``lines`` stand below the mark, in the order of their weight."""
+    """One label. ``lines`` stand below the mark; a tub's mark are those of the pieces in it."""
 
     mark: str
     code: str
@@ -59,6 +61,33 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
             )
         )
     return labels
+
+
+def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
+    """Labels of tubs: one for all pieces of ``batch`` that went into one brine together and are in it still.
+
+    Raises:
+        DomainError: no_tub.
+    """
+    mains = {piece.id for piece in reckon_batch(batch).sheet.ledger.mains if "cure" not in piece.kinds}
+    tubs: dict[tuple[uuid.UUID, str], list[PieceCure]] = {}
+    for cure in list_cures(batch):
+        is_in = cure.mark in mains and getattr(cure, "taken_back", None) is None
+        if is_in and SCHOOLS[cure.school].method in ("brine", "pump_and_brine"):
+            tubs.setdefault((cure.key, cure.school), []).append(cure)
+    if not tubs:
+        said = "No piece of this batch is under a brine, so there is no tub to label."
+        raise DomainError("no_tub", 409, "No tub", said)
+    return [
+        LabelFacts(
+            mark="·".join(sorted(cure.mark for cure in cures)),
+            code=batch.code,
+            name=batch.name,
+            lines=(*_cure_lines(cures[0]), "tub: turn the pieces, keep them under"),
+            address=f"{root}/bench/{batch.code}/diary",
+        )
+        for cures in tubs.values()
+    ]
 
 
 def _cure_lines(cure: PieceCure | None) -> list[str]:

@@ -1161,7 +1161,7 @@ export interface paths {
         };
         /**
          * Get Sheet
-         * @description A sheet of labels as PDF.
+         * @description A sheet of labels as PDF, of pieces or of tubs.
          */
         get: operations["getLabelSheet"];
         put?: never;
@@ -5048,7 +5048,7 @@ export interface components {
         };
         /**
          * LabelsIn
-         * @description Pieces to print labels for; none named: all that live.
+         * @description Pieces to print labels for; none named: all that live. ``tubs``: of tubs instead of pieces.
          */
         LabelsIn: {
             /**
@@ -5056,6 +5056,11 @@ export interface components {
              * @default []
              */
             marks: string[];
+            /**
+             * Tubs
+             * @default false
+             */
+            tubs: boolean;
         };
         /**
          * DiaryOut
@@ -11291,6 +11296,7 @@ export interface operations {
             query?: {
                 marks?: string[];
                 paper?: "a4" | "letter";
+                tubs?: boolean;
             };
             header?: never;
             path: {

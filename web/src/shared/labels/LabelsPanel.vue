@@ -10,11 +10,12 @@ const props = defineProps<{ code: string; marks?: string[] }>()
 const kitchen_slug = useSlug()
 const paper = ref<'letter' | 'a4'>('letter')
 const pictures = ref<string[]>([])
+const tubs = ref(false)
 const problem = ref<Problem | null>(null)
 const isPrinting = ref(false)
 const sheet = (): string => {
   const marks = (props.marks ?? []).map((mark) => `&marks=${encodeURIComponent(mark)}`).join('')
-  return `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/labels.pdf?paper=${paper.value}${marks}`
+  return `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/labels.pdf?paper=${paper.value}${tubs.value ? '&tubs=true' : marks}`
 }
 
 async function print(): Promise<void> {
@@ -22,7 +23,7 @@ async function print(): Promise<void> {
   problem.value = null
   try {
     const path = { kitchen_slug: kitchen_slug.value, code: props.code }
-    const body = { marks: props.marks ?? [] }
+    const body = { marks: props.marks ?? [], tubs: tubs.value }
     const told = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/labels', { params: { path }, body }),
     )
@@ -45,6 +46,9 @@ async function print(): Promise<void> {
           <option value="letter">letter, 2 across</option>
           <option value="a4">A4, 2 across</option>
         </select>
+      </label>
+      <label v-if="!marks" class="tick">
+        <input v-model="tubs" type="checkbox" /> of the tubs instead of the pieces
       </label>
       <a class="act" :href="sheet()" target="_blank" rel="noopener">Open the sheet (PDF)</a>
       <button type="button" class="act first" :disabled="isPrinting" @click="print">

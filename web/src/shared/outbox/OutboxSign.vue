@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useOnline } from '@vueuse/core'
 import { computed } from 'vue'
 import { api, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -14,6 +15,7 @@ const words = computed(() => {
   return `No connection: ${what} on this device`
 })
 const shown = computed(() => waiting.value.length > 0 && trouble.value !== null)
+const isOnline = useOnline()
 
 async function allTheSame(letter: Letter): Promise<void> {
   if (!isEntry(letter.body)) return insist(letter, 0)
@@ -24,7 +26,15 @@ async function allTheSame(letter: Letter): Promise<void> {
 </script>
 
 <template>
-  <div v-if="shown || refused.length" class="outbox" role="status" aria-label="Waiting to be sent">
+  <div
+    v-if="shown || refused.length || !isOnline"
+    class="outbox"
+    role="status"
+    aria-label="Waiting to be sent"
+  >
+    <p v-if="!isOnline && !shown" class="waits">
+      <b>No connection:</b> what is shown was seen last on this device. What you record waits here.
+    </p>
     <p v-if="shown" class="waits">
       <b>{{ words }}</b>
       <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>

@@ -11,7 +11,13 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
     <h1>{{ batch.name }}</h1>
     <span class="badge">{{ batch.code }}</span>
     <span v-if="marks.length" class="marks">
-      {{ marks.length === 1 ? 'piece' : 'pieces' }} {{ marks.join(' · ') }}
+      {{ marks.length === 1 ? 'piece' : 'pieces' }}
+      <template v-for="(mark, place) in marks" :key="mark"
+        ><template v-if="place"> · </template
+        ><RouterLink :to="{ name: 'piece', params: { code: batch.code, mark } }">{{
+          mark
+        }}</RouterLink></template
+      >
     </span>
     <span class="quiet narrow">{{ batch.cut }}</span>
     <div class="acts"><slot /></div>
