@@ -1,9 +1,16 @@
+import { computed, reactive } from 'vue'
 import type { Act, Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
-import { post, useOutbox } from '@/shared/outbox/outbox'
-import { computed } from 'vue'
+import { onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 
 type News = Schemas['NewsIn']
+
+/** What has arrived and is not shown yet: an act's address, and the state its news lead to. */
+const arrived = reactive(new Map<string, Act['state']>())
+onArrived((letter) => {
+  const sort = (letter.body as Partial<News>).sort
+  if (sort && sort !== 'moved') arrived.set(letter.path, sort)
+})
 
 /** What became of an act, told through the outbox, so that it works in a garage without network. */
 export function useTick() {
@@ -22,8 +29,13 @@ export function useTick() {
       ...news,
     }
     const words = `${act.words.toLowerCase()}, ${act.code} ${act.marks.join(' · ')}`
+    arrived.delete(pathOf(act))
     post({ path: pathOf(act), body, words, code: `act ${act.uid}`, mark: '' })
   }
-  const isWaiting = (act: Act): boolean => waiting.value.has(pathOf(act))
+  /** Told, and not to be told again: on its way, or there and not shown yet. */
+  function isWaiting(act: Act): boolean {
+    const path = pathOf(act)
+    return waiting.value.has(path) || (arrived.get(path) ?? act.state) !== act.state
+  }
   return { tell, isWaiting }
 }
