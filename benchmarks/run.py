@@ -265,8 +265,9 @@ reckons the whole chain, prints it and writes about ten rows: most of its time i
 ## From the scale to the screen
 {delay["listeners"]} listeners at two workers, and one weigh view in a real browser beside them. From a line
 of the scale until a listener has its event: median {delay["p50"]:.0f} ms, 95 % within
-**{delay["p95"]:.0f} ms** ({delay["heard"]} events); until the browser has drawn it: median {delay["screen_p50"]:.0f} ms, 95 % within
-**{delay["screen_p95"]:.0f} ms** ({delay["seen"]} weights; aim: under 150).
+**{delay["p95"]:.0f} ms** ({delay["heard"]} events). Until the browser has drawn it: median
+{delay["screen_p50"]:.0f} ms, 95 % within **{delay["screen_p95"]:.0f} ms** ({delay["seen"]} weights; aim:
+under 150).
 
 ## The web client
 Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),

@@ -34,9 +34,10 @@ def lay_on_scale(page: Page) -> None:
     """The first piece as it will weigh after the step, once the scale is steady."""
     page.get_by_text("Simulated scale: lay").click()
     page.get_by_role("button", name="lies on it").click()
-    page.get_by_text("steady").wait_for()
-    page.get_by_text("kept of this step").wait_for()
+    page.wait_for_timeout(600)
     page.get_by_text("Simulated scale: lay").click()
+    page.get_by_role("button", name="Take 4.").wait_for()
+    page.get_by_text("kept of this step").wait_for()
     page.evaluate("window.scrollTo(0, 0)")
 
 
@@ -45,6 +46,7 @@ def cure_lamb(page: Page) -> None:
     page.get_by_label("Recipe").select_option("House dry, juniper")
     page.get_by_label("The scale shows steps of").fill("0.1 g")
     page.get_by_text("crushed juniper").first.wait_for()
+    page.evaluate("document.activeElement.blur(); window.scrollTo(0, 0)")
 
 
 def read_tags(page: Page) -> None:

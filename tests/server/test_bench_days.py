@@ -121,6 +121,11 @@ def test_an_act_is_ticked_off_once_and_late_ones_say_so(api, code):
     assert "by cook-of-test-kitchen" in body["detail"]
     assert tell(api, late, "open")[1]["acts"][0]["state"] == "open"
     assert tell(api, uuid.uuid4())[0] == 404
+    for when in ("0001-01-01T00:00:00Z", "9999-12-31T23:59:59Z"):
+        assert tell(api, late, "moved", due_at=when)[1]["fields"][0]["code"] == "odd_time"
+        assert tell(api, late, happened_at=when)[1]["fields"][0]["code"] == "odd_time"
+        status, body = api.call("POST", f"/batches/{code}/acts", {"kind": "turn", "due_at": when})
+        assert (status, body["fields"][0]["path"]) == (422, "due_at")
     assert (
         api.call("POST", f"/batches/{code}/acts", {"kind": "other", "due_at": "2026-01-01T00:00:00Z"})[0]
         == 422

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import UTC, datetime, timedelta
+from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
 
@@ -35,10 +35,8 @@ from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
 
-EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
 #: What only tells how a batch is judged changes no forecast.
 _TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)
-AHEAD = timedelta(days=1)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -133,7 +131,7 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
     entry = Entry(batch=batch, sequence=1, happened_at=batch.started_at)
     rows = read_content(reader, entry, draft.bought, taken=set())
     reader.need("name", draft.name, "Give the batch a name.")
-    _refuse_odd_time(reader, entry.happened_at, now=now)
+    reader.happened("happened_at", entry.happened_at, now=now)
     reckoning = None
     if rows.lot is not None:
         try:
@@ -188,7 +186,7 @@ def draft_entry(
         reader.need("reason", draft.reason, "Say why: the wrong entry stays readable beside it.")
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
-    _refuse_odd_time(reader, entry.happened_at, now=now)
+    reader.happened("happened_at", entry.happened_at, now=now)
     if not is_readable:
         return Draft(rows=candidate, reader=reader, reckoning=None)
     try:
@@ -264,11 +262,6 @@ def _path_in(content: typed.Content, told: str) -> str:
         name = {"id": "mark", "worth": "price"}.get(tail, tail)
         return f"pieces[{index}].{name}" if index < staying else f"cut_off[{index - staying}].{name}"
     return told
-
-
-def _refuse_odd_time(reader: Reader, happened_at: datetime, *, now: datetime) -> None:
-    if not EARLIEST <= happened_at <= now + AHEAD:
-        reader.refuse("happened_at", "odd_time", "That day is not yet, or before the year 2000.")
 
 
 def _refuse_moved_on(rows: list[EntryRows], *, seen: int, currency: str) -> None:

@@ -26,8 +26,6 @@ from dolmetsch.server.plans.models import PlannedAct
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader, round_decimal
 
-AHEAD = timedelta(days=1)
-
 
 def save_recipe(write: Write, told: typed.SaveRecipeIn) -> CureRecipe:
     """Keep the next version of a recipe.
@@ -85,8 +83,7 @@ def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     laid = lay_out_desk(batch, told)
     shown = show_desk(laid)
     in_at = told.in_at or write.now
-    if in_at > write.now + AHEAD:
-        laid.reader.refuse("in_at", "odd_time", "That day is not yet.")
+    laid.reader.happened("in_at", in_at, now=write.now)
     if laid.reader.problems:
         raise refuse_fields(laid.reader.problems)
     questions = [asked for piece in shown.pieces for asked in piece.questions]

@@ -1,7 +1,5 @@
 """Writes: a note, a photo."""
 
-from datetime import timedelta
-
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
@@ -9,8 +7,8 @@ from dolmetsch.server.diary.pictures import keep_files, read_picture
 from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.problems import FieldProblem, refuse_fields
 from dolmetsch.server.quantities.columns import MARK_LENGTH
+from dolmetsch.server.quantities.reader import Reader
 
-AHEAD = timedelta(days=1)
 NOTE_LENGTH = 200
 
 
@@ -23,13 +21,11 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
 
     def keep() -> Note:
         happened_at = told.happened_at or write.now
-        problems = []
-        if not told.text:
-            problems.append(FieldProblem(path="text", code="missing", message="Write something down."))
-        if happened_at > write.now + AHEAD:
-            problems.append(FieldProblem(path="happened_at", code="odd_time", message="That day is not yet."))
-        if problems:
-            raise refuse_fields(problems)
+        reader = Reader(unit=write.kitchen.weight_unit)
+        reader.need("text", told.text, "Write something down.")
+        reader.happened("happened_at", happened_at, now=write.now)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
         return Note.objects.create(
             batch=batch, mark=told.mark, text=told.text, happened_at=happened_at, **write.stamp
         )

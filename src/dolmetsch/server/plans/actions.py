@@ -9,7 +9,8 @@ from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
-from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.reader import Reader
 
 State = PlannedAct.State
 
@@ -53,10 +54,12 @@ def plan_act(write: Write, batch: Batch, told: schemas.ActIn) -> PlannedAct:
         reckoning = reckon_batch(batch)
         for mark in told.marks:
             get_piece(reckoning, mark)
-        if told.kind == "other" and not told.words:
-            raise refuse_fields(
-                [FieldProblem(path="words", code="missing", message="Say what is to be done.")]
-            )
+        reader = Reader(unit=write.kitchen.weight_unit)
+        if told.kind == "other":
+            reader.need("words", told.words, "Say what is to be done.")
+        reader.planned("due_at", told.due_at, now=write.now)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
         marks = told.marks or [piece.id for piece in reckoning.sheet.ledger.mains]
         act = act_at(told.kind, told.due_at, minutes=told.minutes)
         planned = _new_act(write, batch, marks, act, follows=uuid.uuid4(), words=told.words)
@@ -76,17 +79,13 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
     def tell() -> ActNews:
         act = _lock(write, uid)
         _refuse_again(act, told)
-        if told.sort == "moved" and told.due_at is None:
-            raise refuse_fields([FieldProblem(path="due_at", code="missing", message="Say when instead.")])
-        if told.taste and act.kind != "taste":
-            said = "Only a tasting tells how it tastes."
-            raise refuse_fields([FieldProblem(path="taste", code="no_taste", message=said)])
+        _refuse_odd(write, act, told)
         news = ActNews(
             act=act,
             sort=told.sort,
             happened_at=told.happened_at or write.now,
             due_before=act.due_at,
-            due_now=told.due_at or act.due_at,
+            due_now=told.due_at if told.due_at and told.sort == "moved" else act.due_at,
             taste=told.taste,
             note=told.note,
             **write.stamp,
@@ -99,6 +98,20 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
         return news
 
     return keep_once(write, ActNews, tell)
+
+
+def _refuse_odd(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
+    reader = Reader(unit=write.kitchen.weight_unit)
+    if told.sort == "moved" and told.due_at is None:
+        reader.refuse("due_at", "missing", "Say when instead.")
+    if told.due_at is not None:
+        reader.planned("due_at", told.due_at, now=write.now)
+    if told.happened_at is not None:
+        reader.happened("happened_at", told.happened_at, now=write.now)
+    if told.taste and act.kind != "taste":
+        reader.refuse("taste", "no_taste", "Only a tasting tells how it tastes.")
+    if reader.problems:
+        raise refuse_fields(reader.problems)
 
 
 def _lock(write: Write, uid: uuid.UUID) -> PlannedAct:

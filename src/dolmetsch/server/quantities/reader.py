@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
 from typing import TypeVar
@@ -25,6 +26,10 @@ from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.printing import print_weight
 
 T = TypeVar("T")
+EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
+#: A clock may be wrong by so much; a plan reaches so far.
+AHEAD = timedelta(days=1)
+FAR_AHEAD = timedelta(days=3652)
 MAX_SLICES = Fraction(1_000_000)
 
 
@@ -115,6 +120,16 @@ class Reader:
     def amount(self, path: str, typed: str) -> Amount | None:
         """An amount of a recipe; None where nothing was typed, or with a fault noted."""
         return self._try(path, lambda: read_amount(typed)) if typed else None
+
+    def happened(self, path: str, moment: datetime, *, now: datetime) -> None:
+        """A fault where a moment is no time at which something can have happened."""
+        if not EARLIEST <= moment <= now + AHEAD:
+            self.refuse(path, "odd_time", "That day is not yet, or before the year 2000.")
+
+    def planned(self, path: str, moment: datetime, *, now: datetime) -> None:
+        """A fault where a moment is no time for which something can be planned."""
+        if not EARLIEST <= moment <= now + FAR_AHEAD:
+            self.refuse(path, "odd_time", "That day is over ten years away, or before the year 2000.")
 
     def frying(self, raw_typed: str, cooked_typed: str) -> tuple[Decimal, Decimal] | None:
         """Grams before and after frying, at ``raw`` and ``cooked``; None with a fault noted."""
