@@ -198,6 +198,9 @@ def test_a_lost_answer_is_retried_with_the_same_key_and_recorded_once(kitchen: P
 
 def test_a_session_that_ran_out_keeps_what_was_typed(kitchen: Page):
     open_lamb(kitchen)
+    expect(kitchen.get_by_text("then costs")).to_be_visible()
+    # what is still asked for would tell of the session before the button does
+    kitchen.wait_for_load_state("networkidle")
     kitchen.context.clear_cookies(name="sessionid")
     kitchen.get_by_role("button", name="Record the cure").click()
     again = kitchen.get_by_role("dialog", name="Sign in to go on")

@@ -146,6 +146,10 @@ def test_what_went_in_is_kept_with_its_window_and_planned(api, code):
     assert put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **told)[0] == 201
     assert (PieceCure.objects.count(), PlannedAct.objects.count()) == (2, len(acts))
     assert put_in(api, code, on_desk(out_day=12), key=key)[1]["code"] == "key_reused"
+    # a piece that is in a cure is asked about, and taken with a yes
+    status, again = put_in(api, code, on_desk())
+    assert (status, again["detail"]) == (409, "A lies in a cure since 2 Mar. Another one?")
+    assert put_in(api, code, on_desk(), sure=True)[0] == 201
     # and the thickness is known of the piece from now on
     pieces = api.get(f"/batches/{code}/pieces")[1]["pieces"]
     assert pieces[0]["thickness"] == {"inch": "1.60", "cm": "4.1"}

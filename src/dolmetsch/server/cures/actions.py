@@ -80,6 +80,8 @@ def _find_put(write: Write) -> list[PieceCure]:
 
 
 def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
+    # two cooks at one desk: the second sees what the first put in
+    Batch.objects.select_for_update().get(pk=batch.pk)
     laid = lay_out_desk(batch, told)
     shown = show_desk(laid)
     in_at = told.in_at or write.now
@@ -87,6 +89,7 @@ def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     if laid.reader.problems:
         raise refuse_fields(laid.reader.problems)
     questions = [asked for piece in shown.pieces for asked in piece.questions]
+    questions += _ask_twice(laid)
     if questions and not told.sure:
         said = questions[0].message if len(questions) == 1 else "Some of this is asked about first."
         raise DomainError("ask", 409, "Is it so?", said, questions)
@@ -96,6 +99,21 @@ def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     ]
     _plan(write, laid, told, in_at=in_at)
     return made
+
+
+def _ask_twice(laid: Laid) -> list[FieldProblem]:
+    """Questions about pieces that lie in a cure already."""
+    cures = PieceCure.objects.filter(batch=laid.batch, taken_back=None)
+    since = {cure.mark: cure.in_at for cure in cures.order_by("id")}
+    return [
+        FieldProblem(
+            path=f"pieces[{place}].mark",
+            code="ask",
+            message=f"{one.told.mark} lies in a cure since {since[one.told.mark]:%-d %b}. Another one?",
+        )
+        for place, one in enumerate(laid.pieces)
+        if one.told.mark in since and "cure" not in one.piece.kinds
+    ]
 
 
 def _put_one(

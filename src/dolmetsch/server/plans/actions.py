@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dolmetsch.core.plan import Act, act_at, follow_taste
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
-from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.kitchens.writing import Write, find_kept, keep_once
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
@@ -51,6 +51,10 @@ def plan_act(write: Write, batch: Batch, told: schemas.ActIn) -> PlannedAct:
     """
 
     def plan() -> PlannedAct:
+        # acts put in together share a key, so none of their table's own keeps a resend out
+        Batch.objects.select_for_update().get(pk=batch.pk)
+        if (done := find_kept(write, PlannedAct)) is not None:
+            return done
         reckoning = reckon_batch(batch)
         for mark in told.marks:
             get_piece(reckoning, mark)
