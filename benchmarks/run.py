@@ -216,6 +216,16 @@ def main() -> None:
     say("written: docs/speed.md")
 
 
+def tell_delay(delay: dict[str, float]) -> str:
+    return f"""## From the scale to the screen
+{delay["listeners"]} listeners at two workers, and one weigh view in a real browser beside them. From a line
+of the scale until a listener has its event: median {delay["p50"]:.0f} ms, 95 % within
+**{delay["p95"]:.0f} ms** ({delay["heard"]} events). Until the browser has drawn it: median
+{delay["screen_p50"]:.0f} ms, 95 % within **{delay["screen_p95"]:.0f} ms** ({delay["seen"]} weights; aim:
+under 150).
+"""
+
+
 def write(
     core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
 ) -> str:
@@ -262,13 +272,7 @@ reckons the whole chain, prints it and writes about ten rows: most of its time i
 |---|---|---|---|---|
 {rows}
 
-## From the scale to the screen
-{delay["listeners"]} listeners at two workers, and one weigh view in a real browser beside them. From a line
-of the scale until a listener has its event: median {delay["p50"]:.0f} ms, 95 % within
-**{delay["p95"]:.0f} ms** ({delay["heard"]} events). Until the browser has drawn it: median
-{delay["screen_p50"]:.0f} ms, 95 % within **{delay["screen_p95"]:.0f} ms** ({delay["seen"]} weights; aim:
-under 150).
-
+{tell_delay(delay)}
 ## The web client
 Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),
 {sizes["css"] / 1000:.0f} kB of styles, {sizes["woff2"] / 1000:.0f} kB of the typeface.

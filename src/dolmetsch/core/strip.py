@@ -124,6 +124,11 @@ def kinds_to_come(columns: Sequence[Column]) -> tuple[str, ...]:
     return USUAL_KINDS[furthest + 1 :]
 
 
+def label_piece(piece: Piece) -> str:
+    """What a piece has last been through, as its column is called."""
+    return label_kind(piece.kinds[-1] if piece.kinds else "bought")
+
+
 def label_kind(kind: str) -> str:
     """The word over a column: "Smoked" for smoke, a cook's own word as it is, with a capital."""
     return LABELS.get(kind, kind[:1].upper() + kind[1:])

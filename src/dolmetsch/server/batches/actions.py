@@ -33,6 +33,7 @@ from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
 
 #: What only tells how a batch is judged changes no forecast.
@@ -138,7 +139,7 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
             refuse_taken_twice(rows.lot, own=batch, beside=())
             reckoning = reckon(build_chain(batch, [rows]))
         except LedgerError as error:
-            reader.refuse(_path_in(draft.bought, error.field), error.reason, _sentence(error))
+            reader.refuse(_path_in(draft.bought, error.field), error.reason, as_sentence(error.told))
     return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), reckoning=reckoning)
 
 
@@ -146,10 +147,6 @@ def _reader(kitchen: Kitchen, *, verbatim: bool) -> Reader:
     # a document says which scale it was, or that nobody knows
     scale = None if verbatim else kitchen.scale_grams
     return Reader(unit=kitchen.weight_unit, scale_grams=scale, verbatim=verbatim)
-
-
-def _sentence(error: LedgerError) -> str:
-    return error.told[:1].upper() + error.told[1:] + "."
 
 
 def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
@@ -194,7 +191,7 @@ def draft_entry(
             refuse_taken_twice(candidate.lot, own=batch, beside=others)
         chain = build_chain(batch, [*rows, candidate])
     except LedgerError as error:
-        reader.refuse(_path_in(draft.content, error.field), error.reason, _sentence(error))
+        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.told))
         return Draft(rows=candidate, reader=reader, reckoning=None)
     try:
         reckoning = reckon(chain)
@@ -202,7 +199,7 @@ def draft_entry(
         blamed = chain.step_entries[error.step - 1] if error.step else candidate
         if blamed is not candidate:
             raise _breaks_later(blamed, error) from error
-        reader.refuse(_path_in(draft.content, error.field), error.reason, _sentence(error))
+        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.told))
         return Draft(rows=candidate, reader=reader, reckoning=None)
     return Draft(rows=candidate, reader=reader, reckoning=reckoning)
 

@@ -7,12 +7,11 @@ from dolmetsch.core.cuts import read_cut
 from dolmetsch.core.outlook import Outlook, Standing, carry
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.strip import USUAL_KINDS
-from dolmetsch.core.way import Way, WayStep, cost_step, plain_way
+from dolmetsch.core.way import Way, WayStep, cost_step
 from dolmetsch.core.yields import believe
 from dolmetsch.server.batches.chain import Reckoning
-from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.history import find_way, read_history, way_of
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
-from dolmetsch.server.ways.queries import core_of
 
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
 
@@ -32,7 +31,7 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
     if batch.is_finished or not mains or reckoning.strip.came_together:
         return None
     chosen = find_way(batch)
-    way = plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
+    way = way_of(chosen)
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)
     steps = way.steps[first:]

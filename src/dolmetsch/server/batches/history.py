@@ -12,8 +12,8 @@ from django.db import transaction
 from django.db.models import Count, F, Sum
 
 from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.strip import Column
-from dolmetsch.core.way import plain_method
+from dolmetsch.core.strip import USUAL_KINDS, Column
+from dolmetsch.core.way import Way, plain_method, plain_way
 from dolmetsch.core.yields import History, Tally
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, StepYield
@@ -85,6 +85,17 @@ def find_way(batch: Batch) -> BatchWay | None:
     return BatchWay.objects.filter(batch=batch).select_related("way__kitchen").order_by("-id").first()
 
 
+def way_of(chosen: BatchWay | None) -> Way:
+    """The chosen way as the core reads it; the plain one where nobody said."""
+    return plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
+
+
+def methods_of(batch: Batch) -> dict[str, str]:
+    """The method of each kind of step by the way the batch is made by; none where nobody said."""
+    chosen = find_way(batch)
+    return {} if chosen is None else {step.kind: step.method for step in way_of(chosen).steps}
+
+
 def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
     record = reckoning.chain.batch
     cuts = {read_cut(lot.cut).key for lot in record.lots}
@@ -92,8 +103,7 @@ def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
     # of meats brought together nobody can say which kept what
     if len(cuts) != 1 or reckoning.strip.came_together:
         return []
-    chosen = find_way(batch)
-    methods = {} if chosen is None else {step.kind: step.method for step in core_of(chosen.way).steps}
+    methods = methods_of(batch)
     kept: dict[str, tuple[float, float]] = {}
     for column in columns:
         if column.kept_of_step_ratio is None:

@@ -13,7 +13,7 @@ from dolmetsch.core.price_history import mean_and_spread
 from dolmetsch.core.scale import square_root
 from dolmetsch.core.sheet import Comparison, cost_per_lb
 from dolmetsch.core.size import count_slabs
-from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind
+from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind, label_piece
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import EntryRows, Reckoning, find_policy, find_portion
 from dolmetsch.server.batches.models import Batch
@@ -258,7 +258,7 @@ def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.
     free = free_marks(piece.id, is_lot=is_lot, taken=marks)
     return schemas.PieceOut(
         mark=piece.id,
-        label=label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+        label=label_piece(piece),
         weight=print_weight(piece.grams),
         cost=print_unit_cost(cost_per_lb(piece.cost, piece.grams)),
         slices=None if piece.slices is None else int(piece.slices),

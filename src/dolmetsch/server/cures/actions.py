@@ -4,10 +4,8 @@ import uuid
 from collections.abc import Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
-from fractions import Fraction
 
 from django.db import IntegrityError, transaction
-from django.db.models import Max
 
 from dolmetsch.core.plan import Act, Wishes, plan_days
 from dolmetsch.core.quantity import GRAM_PLACES
@@ -19,7 +17,7 @@ from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.showing import show_desk
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.kitchens.writing import Write, keep_once, next_version
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.actions import plan_together
 from dolmetsch.server.plans.models import PlannedAct
@@ -35,17 +33,15 @@ def save_recipe(write: Write, told: typed.SaveRecipeIn) -> CureRecipe:
     """
 
     def save() -> CureRecipe:
-        Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+        version = next_version(write, CureRecipe, told.recipe.name)
         reader = Reader(unit=write.kitchen.weight_unit)
         reader.need("recipe.name", told.recipe.name, "Give the recipe a name.")
         read_recipe(reader, told.recipe, spoons_of(write.kitchen), path="recipe.")
         if reader.problems:
             raise refuse_fields(reader.problems)
-        versions = CureRecipe.objects.filter(kitchen=write.kitchen, name=told.recipe.name)
-        last = versions.aggregate(last=Max("version"))["last"] or 0
         return CureRecipe.objects.create(
             name=told.recipe.name,
-            version=last + 1,
+            version=version,
             told=told.recipe.model_dump(mode="json"),
             is_put_away=told.put_away,
             **write.stamp,
@@ -120,13 +116,8 @@ def _put_one(
     write: Write, laid: Laid, one: LaidOut, *, answer: dict[str, object], in_at: datetime
 ) -> PieceCure:
     assert one.time is not None
-    assert one.desk is not None
-    window, out = one.time.window, one.told.out_day or one.time.window.first
+    window = one.time.window
     recipe = _find_recipe(write.kitchen, one.told.recipe)
-    mixed = None
-    if one.mix is not None:
-        dry = sum((line.grams for line in one.desk.lines if line.stage == 1), Fraction(0))
-        mixed = round_decimal(dry, GRAM_PLACES)
     if one.told.thickness or one.told.skin:
         _learn(write, laid.batch, one)
     return PieceCure.objects.create(
@@ -140,9 +131,9 @@ def _put_one(
         in_at=in_at,
         first_at=in_at + timedelta(days=window.first),
         last_at=in_at + timedelta(days=window.last),
-        out_at=in_at + timedelta(days=out),
+        out_at=in_at + timedelta(days=one.out_day),
         mix=None if one.mix is None else one.mix.mix,
-        mix_grams=mixed,
+        mix_grams=None if one.mix is None else round_decimal(one.dry_grams, GRAM_PLACES),
         **write.stamp,
     )
 
@@ -177,9 +168,8 @@ def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> 
     for one in laid.pieces:
         assert one.time is not None
         window = one.time.window
-        out = one.told.out_day or window.first
         two_stage = one.told.recipe.school == "two_stage"
-        alike.setdefault((window.first, window.last, out, two_stage), []).append(one)
+        alike.setdefault((window.first, window.last, one.out_day, two_stage), []).append(one)
     for (_, _, out, two_stage), pieces in alike.items():
         assert pieces[0].time is not None
         wishes = Wishes(

@@ -1,6 +1,6 @@
 """The desk: pieces of a batch and a recipe for each, answered by the core and priced by the price list."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from math import exp, sqrt
@@ -14,23 +14,22 @@ from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.pieces import Piece
-from dolmetsch.core.recipe import CuredPiece, Recipe
+from dolmetsch.core.recipe import CuredPiece, Finish, Recipe
 from dolmetsch.core.reference import Limits, Spoonful
-from dolmetsch.core.strip import USUAL_KINDS
-from dolmetsch.core.way import plain_way
-from dolmetsch.core.yields import believe
+from dolmetsch.core.way import Way
+from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.chain import Reckoning
-from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.history import find_way, read_history, way_of
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.figures import limits_of, spoons_of
-from dolmetsch.server.cures.mixes import Standing, find_mixes
+from dolmetsch.server.cures.mixes import Standing, find_mixes, is_mixable
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.pieces.queries import Facts, gather_facts
 from dolmetsch.server.prices.queries import Priced, find_used
+from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
-from dolmetsch.server.ways.queries import core_of
 
 #: Steps after the cure that only take water away, and so make the meat saltier.
 _SHRINKING: Final = frozenset({"rest", "smoke", "chill", "dry"})
@@ -60,6 +59,18 @@ class LaidOut:
     salt: tuple[float, float] | None = None
     questions: list[Question] = field(default_factory=list)
 
+    @property
+    def dry_grams(self) -> Fraction:
+        """What of the first stage is weighed out: so much of a mix goes on this piece."""
+        lines = () if self.desk is None else self.desk.lines
+        return sum((line.grams for line in lines if line.stage == 1), Fraction(0))
+
+    @property
+    def out_day(self) -> int:
+        """The day the cook picked, else the first of the window."""
+        assert self.time is not None
+        return self.told.out_day or self.time.window.first
+
 
 @dataclass(slots=True, kw_only=True)
 class Laid:
@@ -87,6 +98,8 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
     spoons, limits = spoons_of(kitchen), limits_of(kitchen)
     known = gather_facts([batch])
     mixes = find_mixes(kitchen, [one.mix for one in told.pieces if one.mix is not None])
+    way, history = way_of(find_way(batch)), read_history(kitchen)
+    cut = read_cut(reckoning.chain.batch.lots[0].cut)
     pieces = []
     for place, one in enumerate(told.pieces):
         piece = get_piece(reckoning, one.mark)
@@ -98,7 +111,8 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
         _find_mix(laid, mixes, reader, path)
         if laid.recipe is not None:
             _answer(laid, limits=limits, scale=scale, reader=reader, path=path)
-            laid.salt = _salt_in_slice(laid, reckoning, batch)
+            methods = _shrinking_methods(one.finish, way)
+            laid.salt = _salt_in_slice(laid, [believe(method, cut, history) for method in methods])
         pieces.append(laid)
     names = {line.name for laid in pieces if laid.desk for line in laid.desk.lines if line.role != "water"}
     listed = find_used(kitchen, names) if names else {}
@@ -115,8 +129,8 @@ def _skin(told: typed.CuredPieceIn, facts: Facts, reckoning: Reckoning) -> str:
     """Skin on or off: as told here, else as known of the piece, else as the lot was bought."""
     if told.skin or facts.skin:
         return told.skin or facts.skin
-    trimmed = {out.name for out in reckoning.sheet.ledger.by_products if out.material == "skin"}
-    return "off" if trimmed else read_cut(reckoning.chain.batch.lots[0].cut).skin
+    is_trimmed = any(out.material == "skin" for out in reckoning.sheet.ledger.by_products)
+    return "off" if is_trimmed else read_cut(reckoning.chain.batch.lots[0].cut).skin
 
 
 def _find_mix(laid: LaidOut, mixes: dict[int, Standing], reader: Reader, path: str) -> None:
@@ -125,7 +139,7 @@ def _find_mix(laid: LaidOut, mixes: dict[int, Standing], reader: Reader, path: s
     laid.mix = mixes.get(laid.told.mix)
     if laid.mix is None:
         reader.refuse(f"{path}mix", "unknown", "There is no such mix here.")
-    elif laid.told.recipe.school not in ("measured", "two_stage", "plain"):
+    elif not is_mixable(laid.told.recipe.school):
         reader.refuse(f"{path}mix", "no_mix", "A dry mix is for measured cures.")
 
 
@@ -152,7 +166,7 @@ def _answer(laid: LaidOut, *, limits: Limits, scale: Fraction | None, reader: Re
     except CureError as error:
         name = _FIELDS.get(error.field, error.field)
         name = f"{name}.amount" if name == "salt" else name
-        reader.refuse(f"{path}recipe.{name}", "impossible", error.told[:1].upper() + error.told[1:] + ".")
+        reader.refuse(f"{path}recipe.{name}", "impossible", as_sentence(error.told))
     try:
         laid.time = plan_time(
             recipe.school,
@@ -162,25 +176,23 @@ def _answer(laid: LaidOut, *, limits: Limits, scale: Fraction | None, reader: Re
             is_belly=told.product == "bacon",
         )
     except CureError as error:
-        reader.refuse(f"{path}thickness", "impossible", error.told[:1].upper() + error.told[1:] + ".")
+        reader.refuse(f"{path}thickness", "impossible", as_sentence(error.told))
 
 
-def _salt_in_slice(laid: LaidOut, reckoning: Reckoning, batch: Batch) -> tuple[float, float] | None:
+def _shrinking_methods(finish: Finish, way: Way) -> list[str]:
+    """The steps after the cure in which the meat only loses water, by how the piece is finished."""
+    if finish == "air_dried":
+        return ["air_dry"]
+    if finish == "cold_smoked":
+        return ["rest", "cold_smoke", "chill"]
+    return [step.method for step in way.steps if step.kind in _SHRINKING]
+
+
+def _salt_in_slice(laid: LaidOut, beliefs: Sequence[Belief]) -> tuple[float, float] | None:
     """Salt in the finished slice, from and to: what the meat holds, in less and less weight."""
-    desk, cured = laid.desk, laid.cured
-    if desk is None or cured is None or desk.salt_low is None or desk.salt_high is None:
+    desk = laid.desk
+    if desk is None or desk.salt_low is None or desk.salt_high is None:
         return None
-    batch_cut = read_cut(reckoning.chain.batch.lots[0].cut)
-    history = read_history(batch.kitchen)
-    if cured.finish == "air_dried":
-        methods = ["air_dry"]
-    elif cured.finish == "cold_smoked":
-        methods = ["rest", "cold_smoke", "chill"]
-    else:
-        chosen = find_way(batch)
-        way = plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
-        methods = [step.method for step in way.steps if step.kind in _SHRINKING]
-    beliefs = [believe(method, batch_cut, history) for method in methods]
     kept = Estimate(
         middle=exp(sum(belief.log_mean for belief in beliefs)),
         log_deviation=sqrt(sum(belief.log_deviation**2 for belief in beliefs)),

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from django.db.models import Sum
 
-from dolmetsch.core.recipe import Recipe
+from dolmetsch.core.schools import SchoolKey
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.figures import spoons_of
 from dolmetsch.server.cures.models import CureRecipe, MadeMix, PieceCure
@@ -65,7 +65,7 @@ def make_mix(write: Write, told: typed.MixIn) -> MadeMix:
         reader = Reader(unit="g")
         grams = reader.weight("weight", told.weight)
         read = read_recipe(reader, typed.RecipeIn.model_validate(recipe.told), spoons_of(write.kitchen))
-        if read is not None and not is_mixable(read):
+        if read is not None and not is_mixable(read.school):
             reader.refuse(
                 "recipe", "no_mix", "Only a measured dry cure is mixed ahead, to be used by weight."
             )
@@ -76,6 +76,6 @@ def make_mix(write: Write, told: typed.MixIn) -> MadeMix:
     return keep_once(write, MadeMix, make)
 
 
-def is_mixable(recipe: Recipe) -> bool:
-    """Whether all of a recipe's dry things may be mixed ahead and used by weight."""
-    return recipe.school in ("measured", "two_stage", "plain")
+def is_mixable(school: SchoolKey) -> bool:
+    """Whether all dry things of a school's recipe may be mixed ahead and used by weight."""
+    return school in ("measured", "two_stage", "plain")

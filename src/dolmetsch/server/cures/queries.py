@@ -15,6 +15,7 @@ from dolmetsch.server.cures.mixes import Standing, find_mixes
 from dolmetsch.server.cures.models import CureRecipe, PieceCure
 from dolmetsch.server.cures.typed import RecipeIn
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.printing import print_weight
 
@@ -54,11 +55,8 @@ def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
 
 def list_recipes(kitchen: Kitchen) -> list[CureRecipe]:
     """The latest version of each recipe that is not put away, by name."""
-    latest: dict[str, CureRecipe] = {}
     rows = CureRecipe.objects.filter(kitchen=kitchen).select_related("recorded_by")
-    for recipe in rows.order_by("name", "version"):
-        latest[recipe.name.casefold()] = recipe
-    return [recipe for recipe in latest.values() if not recipe.is_put_away]
+    return latest_by_name(rows.order_by("name", "version"))
 
 
 def _show_recipe(recipe: CureRecipe) -> schemas.RecipeOut:

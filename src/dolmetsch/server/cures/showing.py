@@ -17,7 +17,7 @@ from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.desk import Laid, LaidOut
 from dolmetsch.server.pieces.queries import print_length
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
+from dolmetsch.server.quantities.printing import as_sentence, print_money, print_percent, print_weight
 from dolmetsch.server.quantities.reader import Reader
 
 CURVE_SOURCE: Final = (
@@ -115,14 +115,12 @@ def _show_lines(laid: Laid, one: LaidOut) -> Iterator[schemas.LineOut]:
     if one.desk is None or one.recipe is None:
         return
     if one.mix is not None:
-        dry = [line for line in one.desk.lines if line.stage == 1]
-        grams = sum((line.grams for line in dry), Fraction(0))
+        grams = one.dry_grams
         yield _line(f"mix: {one.mix.mix.recipe.name}", "mix", grams, grams / one.piece.grams)
-        for line in dry:
-            yield _of(laid, one, line, told="in the mix")
-    for line in one.desk.lines:
-        if one.mix is None or line.stage == 2:
-            yield _of(laid, one, line, told=_say_share(one, line))
+    lines = one.desk.lines if one.mix is None else sorted(one.desk.lines, key=lambda line: line.stage)
+    for line in lines:
+        is_mixed = one.mix is not None and line.stage == 1
+        yield _of(laid, one, line, told="in the mix" if is_mixed else _say_share(one, line))
 
 
 def _say_share(one: LaidOut, line: WeighOut) -> str:
@@ -253,8 +251,7 @@ def _part_water(grams: Fraction, part: str, hot: str, cold: str, reader: Reader,
             cold_fahrenheit=COLD_F if cold_f is None else cold_f,
         )
     except CureError as error:
-        said = error.told[:1].upper() + error.told[1:] + "."
-        reader.refuse(f"{path}recipe.{error.field}_water", "impossible", said)
+        reader.refuse(f"{path}recipe.{error.field}_water", "impossible", as_sentence(error.told))
         return None
 
 
@@ -280,7 +277,7 @@ def _show_time(one: LaidOut) -> schemas.TimeOut | None:
     time, recipe = one.time, one.recipe
     if time is None or recipe is None:
         return None
-    out = one.told.out_day or time.window.first
+    out = one.out_day
     return schemas.TimeOut(
         rules=say_rules(time.rules),
         first=time.window.first,
@@ -313,7 +310,7 @@ def _say_salt(one: LaidOut) -> str | None:
 def _mix_cautions(one: LaidOut) -> Iterator[schemas.CautionOut]:
     if one.mix is None or one.desk is None:
         return
-    needed = sum((line.grams for line in one.desk.lines if line.stage == 1), Fraction(0))
+    needed = one.dry_grams
     if needed > one.mix.left:
         left = fixed(one.mix.left, 0)
         told = f"{fixed(needed, 0)} g of the mix are needed, and {left} g are left by the book."

@@ -2,12 +2,13 @@
 
 import hashlib
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated, Any, ClassVar, TypeVar
+from typing import Annotated, Any, ClassVar, Protocol, TypeVar
 
 from django.db import IntegrityError, models, transaction
+from django.db.models import Max
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Header
@@ -75,6 +76,16 @@ class Kept(models.Model):
 Row = TypeVar("Row", bound=Kept)
 
 
+class HasName(Protocol):
+    """Something kept under a name, until it is put away."""
+
+    name: Any
+    is_put_away: Any
+
+
+Named = TypeVar("Named", bound=HasName)
+
+
 def keep_once(write: Write, kind: type[Row], make: Callable[[], Row]) -> Row:
     """Make a record in one transaction, unless its key has made one: then that one.
 
@@ -88,6 +99,21 @@ def keep_once(write: Write, kind: type[Row], make: Callable[[], Row]) -> Row:
         if (done := find_kept(write, kind)) is None:
             raise
         return done
+
+
+def next_version(write: Write, kind: type[Row], name: str) -> int:
+    """The next version of what ``kind`` keeps under ``name``; locks the kitchen, so that none is twice."""
+    Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+    versions = kind._default_manager.filter(kitchen=write.kitchen, name=name)
+    return (versions.aggregate(last=Max("version"))["last"] or 0) + 1
+
+
+def latest_by_name(rows: Iterable[Named]) -> list[Named]:
+    """Of ``rows``, oldest first, the latest of each name in the order of the first, none put away."""
+    latest: dict[str, Named] = {}
+    for row in rows:
+        latest[row.name.casefold()] = row
+    return [row for row in latest.values() if not row.is_put_away]
 
 
 def find_kept(write: Write, kind: type[Row]) -> Row | None:

@@ -8,10 +8,12 @@ from fractions import Fraction
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.length import MM_PER
 from dolmetsch.core.pieces import Piece
-from dolmetsch.core.strip import label_kind
+from dolmetsch.core.strip import label_piece
 from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.showing import sorted_mains
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.quantities.printing import print_weight
@@ -51,10 +53,7 @@ def gather_facts(batches: Iterable[Batch]) -> dict[tuple[int, str], Facts]:
 
 def list_stores(kitchen: Kitchen) -> list[Store]:
     """The stores as told last, those put away left out, in the order they were first told."""
-    latest: dict[str, Store] = {}
-    for store in Store.objects.filter(kitchen=kitchen).order_by("id"):
-        latest[store.name.casefold()] = store
-    return [store for store in latest.values() if not store.is_put_away]
+    return latest_by_name(Store.objects.filter(kitchen=kitchen).order_by("id"))
 
 
 def print_length(millimetres: Decimal | Fraction | None) -> schemas.Length | None:
@@ -86,12 +85,13 @@ def read_pieces(batch: Batch) -> schemas.PiecesOut:
     known = gather_facts([batch])
     sorts = sorts_of(batch.kitchen)
     looked = LookOver.objects.filter(batch=batch).order_by("-id").first()
-    mains = sorted(reckoning.sheet.ledger.mains, key=lambda piece: piece.id)
     return schemas.PiecesOut(
         code=batch.code,
         name=batch.name,
         cut=reckoning.chain.batch.lots[0].cut,
-        pieces=[_show(piece, known.get((batch.pk, piece.id), Facts()), sorts) for piece in mains],
+        pieces=[
+            _show(piece, known.get((batch.pk, piece.id), Facts()), sorts) for piece in sorted_mains(reckoning)
+        ],
         looked_over_at=None if looked is None else looked.recorded_at,
     )
 
@@ -100,7 +100,7 @@ def _show(piece: Piece, facts: Facts, sorts: dict[str, str]) -> schemas.PieceFac
     return schemas.PieceFactsOut.model_validate(
         {
             "mark": piece.id,
-            "label": label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+            "label": label_piece(piece),
             "weight": print_weight(piece.grams),
             "kinds": list(piece.kinds),
             "length": print_length(facts.length_mm),
@@ -120,7 +120,7 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
     lying: dict[str, list[schemas.LyingOut]] = {store.name.casefold(): [] for store in stores}
     nowhere: list[schemas.LyingOut] = []
     for batch in batches.order_by("code"):
-        for piece in sorted(reckon_batch(batch).sheet.ledger.mains, key=lambda piece: piece.id):
+        for piece in sorted_mains(reckon_batch(batch)):
             place = known.get((batch.pk, piece.id), Facts()).place
             told = _lie(batch, piece, place)
             (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(told)
@@ -146,7 +146,7 @@ def _lie(batch: Batch, piece: Piece, place: tuple[str, int, int] | None) -> sche
         code=batch.code,
         name=batch.name,
         mark=piece.id,
-        label=label_kind(piece.kinds[-1] if piece.kinds else "bought"),
+        label=label_piece(piece),
         weight=print_weight(piece.grams),
         level=place[1] if place else 0,
         slot=place[2] if place else 0,

@@ -55,6 +55,11 @@ def per_kg(per_lb: Fraction) -> Fraction:
     return per_lb * 1000 / GRAMS_PER_LB
 
 
+def as_sentence(told: str) -> str:
+    """A core error's words as a sentence of their own."""
+    return f"{told[:1].upper()}{told[1:]}."
+
+
 Cell = TypeVar("Cell")
 #: What a table program takes for the beginning of a formula.
 DANGEROUS: Final = ("=", "+", "-", "@", "\t", "\r")

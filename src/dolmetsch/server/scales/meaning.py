@@ -9,18 +9,17 @@ from dolmetsch.core.cuts import read_cut
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.reference import METHODS
-from dolmetsch.core.strip import label_kind
+from dolmetsch.core.strip import label_piece
 from dolmetsch.core.way import plain_method
 from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.actions import draft_entry
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.history import find_way, read_history
+from dolmetsch.server.batches.history import methods_of, read_history
 from dolmetsch.server.batches.models import Batch, StepYield
 from dolmetsch.server.batches.queries import get_piece
 from dolmetsch.server.batches.typed import EntryIn, WeighIn, WeightIn
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 from dolmetsch.server.scales import schemas
-from dolmetsch.server.ways.queries import core_of
 
 #: So many past batches are drawn.
 PAST_SHOWN: Final = 8
@@ -41,7 +40,7 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
     draft = draft_entry(batch, rows, EntryIn(content=content, seen=rows[-1].entry.sequence), now=now)
     meaning = schemas.MeaningOut(
         before=print_weight(piece.grams),
-        before_label=_label_before(piece),
+        before_label=f"since {label_piece(piece).lower()}",
         problems=draft.reader.problems,
     )
     after = None
@@ -63,20 +62,13 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
     return meaning
 
 
-def _label_before(piece: Piece) -> str:
-    kind = piece.kinds[-1] if piece.kinds else "bought"
-    return f"since {label_kind(kind).lower()}"
-
-
 def find_belief(
     batch: Batch, reckoning: Reckoning, *, kind: str, piece: Piece, has_gained: bool = False
 ) -> Belief | None:
     """What is believed of a step of ``kind`` for this batch; None where it is no known step, or a repeat."""
     if kind in piece.kinds:
         return None
-    chosen = find_way(batch)
-    methods = {} if chosen is None else {step.kind: step.method for step in core_of(chosen.way).steps}
-    method = methods.get(kind) or plain_method(kind, has_gained=has_gained)
+    method = methods_of(batch).get(kind) or plain_method(kind, has_gained=has_gained)
     if method is None:
         return None
     cut = read_cut(reckoning.chain.batch.lots[0].cut)

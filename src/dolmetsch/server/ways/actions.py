@@ -1,9 +1,6 @@
 """Saving a way: a new version each time."""
 
-from django.db.models import Max
-
-from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once
+from dolmetsch.server.kitchens.writing import Write, keep_once, next_version
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.reading import read_way
@@ -20,15 +17,13 @@ def save_way(write: Write, told: WayIn) -> Way:
 
 
 def _save(write: Write, told: WayIn) -> Way:
-    Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+    version = next_version(write, Way, told.name)
     read = read_way(write.kitchen, told)
     if read.reader.problems:
         raise refuse_fields(read.reader.problems)
-    versions = Way.objects.filter(kitchen=write.kitchen, name=told.name)
-    last = versions.aggregate(last=Max("version"))["last"] or 0
     return Way.objects.create(
         name=told.name,
-        version=last + 1,
+        version=version,
         told=told.model_dump(mode="json"),
         is_put_away=told.put_away,
         **write.stamp,

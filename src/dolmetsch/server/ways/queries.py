@@ -6,6 +6,7 @@ from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import METHODS
 from dolmetsch.core.way import Way as CoreWay
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost, print_weight
 from dolmetsch.server.ways import schemas
@@ -15,10 +16,8 @@ from dolmetsch.server.ways.reading import ReadWay, read_way
 
 def list_latest(kitchen: Kitchen) -> list[Way]:
     """The latest version of each way that is not put away, by name."""
-    latest: dict[str, Way] = {}
-    for way in Way.objects.filter(kitchen=kitchen).select_related("recorded_by").order_by("name", "version"):
-        latest[way.name.casefold()] = way
-    return [way for way in latest.values() if not way.is_put_away]
+    ways = Way.objects.filter(kitchen=kitchen).select_related("recorded_by").order_by("name", "version")
+    return latest_by_name(ways)
 
 
 def get_way(kitchen: Kitchen, name: str) -> Way:

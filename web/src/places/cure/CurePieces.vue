@@ -14,7 +14,7 @@ defineProps<{
   cures: Cures | undefined
 }>()
 defineEmits<{ choose: [mark: string]; toggle: [mark: string]; back: [id: number] }>()
-const { weightText, unit } = useUnits()
+const { lengthText, weightText } = useUnits()
 
 function told(answer: Schemas['DeskOut'] | null, mark: string): Schemas['DeskPieceOut'] | undefined {
   return answer?.pieces.find((one) => one.mark === mark)
@@ -23,7 +23,7 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
   const thick = piece?.thickness
   const skin = piece?.skin ? `, skin ${piece.skin}` : ''
   if (!thick) return `thickness not measured${skin}`
-  return `${unit.value === 'lb' ? `${thick.inch} in` : `${thick.cm} cm`} at the thickest${skin}`
+  return `${lengthText(thick)} at the thickest${skin}`
 }
 </script>
 

@@ -14,7 +14,7 @@ const code = toRef(props, 'code')
 const { data: pieces, error, refetch } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: plan } = usePlan(400, code)
-const { weightText, otherText, unit } = useUnits()
+const { lengthText, weightText, otherText } = useUnits()
 const piece = computed(() => pieces.value?.pieces.find((one) => one.mark === props.mark))
 const cure = computed(() =>
   cures.value?.cures.find((one) => one.mark === props.mark && one.taken_back === null),
@@ -25,15 +25,13 @@ const acts = computed(() =>
     .slice(0, 6),
 )
 const isMeasuring = ref(false)
-const size = (length: { inch: string; cm: string } | null): string | null =>
-  length && (unit.value === 'lb' ? `${length.inch} in` : `${length.cm} cm`)
 const sizes = computed(() => {
   const now = piece.value
-  const told = [size(now?.length ?? null), size(now?.width ?? null), size(now?.thickness ?? null)]
+  const told = [now?.length, now?.width, now?.thickness]
   const words = ['long', 'wide', 'thick']
   return (
     told
-      .map((one, at) => (one ? `${one} ${words[at]}` : ''))
+      .map((one, at) => (one ? `${lengthText(one)} ${words[at]}` : ''))
       .filter(Boolean)
       .join(', ') || 'not measured'
   )

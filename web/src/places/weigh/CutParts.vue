@@ -1,10 +1,19 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useOffcuts } from '@/shared/api/useBench'
+import { named } from './useOnScale'
 import type { Part } from './useWeighing'
 
 /** What has been weighed of the piece that is cut, and what is to be weighed next. */
-const props = defineProps<{ parts: Part[]; nextMark: string; kind: string }>()
+const props = defineProps<{
+  parts: Part[]
+  nextMark: string
+  kind: string
+  /** The pieces that may be cut, and the one that is unless another is chosen. */
+  marks: string[]
+  current: string
+}>()
+const piece = defineModel<string>('piece', { required: true })
 /** The thing cut off that lies on the scale; null: a piece that stays. */
 const off = defineModel<Part | null>('off', { required: true })
 defineEmits<{ remove: [place: number] }>()
@@ -38,6 +47,13 @@ const worth = (one: Part): string =>
 
 <template>
   <div class="parts">
+    <label class="cut">
+      <span>of</span>
+      <select v-model="piece" aria-label="Which piece is cut" :disabled="parts.length > 0">
+        <option v-if="!piece" value="">{{ named(current) }}</option>
+        <option v-for="mark in marks" :key="mark" :value="mark">{{ named(mark) }}</option>
+      </select>
+    </label>
     <ul v-if="parts.length" aria-label="Weighed so far">
       <li v-for="(part, place) in parts" :key="place">
         <b>{{ part.mark || part.name }}</b>
@@ -110,6 +126,24 @@ button {
 
 li button {
   min-width: 44px;
+}
+
+.cut {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  color: #a9b4b0;
+}
+
+.cut select {
+  flex: 1;
+  min-height: 44px;
+  padding: 0 10px;
+  border: 2px solid #3a4447;
+  border-radius: 5px;
+  background: #1d2528;
+  color: #eef2ef;
+  font: inherit;
 }
 
 .kind {

@@ -11,7 +11,7 @@ import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from './SimulatedScale.vue'
-import { named, useOnScale } from './useOnScale'
+import { useOnScale } from './useOnScale'
 import { useScale } from './useScale'
 import { stepAtHand, useWeighing } from './useWeighing'
 import { useWeighKeys } from './useWeighKeys'
@@ -97,23 +97,11 @@ useWeighKeys({
         </p>
         <h1>{{ title }}</h1>
         <template v-if="work.isCut.value">
-          <label class="cut">
-            <span>of</span>
-            <select
-              v-model="work.draft.piece"
-              aria-label="Which piece is cut"
-              :disabled="work.draft.parts.length > 0"
-            >
-              <option v-if="!work.draft.piece" value="">
-                {{ named(work.cutPiece.value?.mark ?? '') }}
-              </option>
-              <option v-for="row in work.rows.value" :key="row.mark" :value="row.mark">
-                {{ named(row.mark) }}
-              </option>
-            </select>
-          </label>
           <CutParts
             v-model:off="off"
+            v-model:piece="work.draft.piece"
+            :marks="work.rows.value.map((row) => row.mark)"
+            :current="work.cutPiece.value?.mark ?? ''"
             :parts="work.draft.parts"
             :next-mark="work.nextMark.value"
             :kind="kind"
@@ -209,24 +197,6 @@ aside {
 
 h1 {
   font-size: 30px;
-}
-
-.cut {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  color: #a9b4b0;
-}
-
-.cut select {
-  flex: 1;
-  min-height: 44px;
-  padding: 0 10px;
-  border: 2px solid #3a4447;
-  border-radius: 5px;
-  background: #1d2528;
-  color: #eef2ef;
-  font: inherit;
 }
 
 .more {

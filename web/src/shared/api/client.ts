@@ -40,7 +40,7 @@ export const noConnection: Problem = {
   changes: [],
 }
 
-function csrfToken(): string {
+export function csrfToken(): string {
   return /(?:^|;\s*)csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
@@ -53,6 +53,15 @@ const withToken: Middleware = {
 
 export const api = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) })
 api.use(withToken)
+
+/** Codes after which the same request may be sent again as it is. */
+export const retriable = new Set([
+  'no_connection',
+  'database_away',
+  'server_error',
+  'signed_out',
+  'stale_page',
+])
 
 const listeners = new Set<() => void>()
 
@@ -77,7 +86,8 @@ export async function take<T>(
   throw new ProblemError(problem)
 }
 
-function asProblem(error: unknown, status: number): Problem {
+/** Any refusal as a problem document; what is none counts as no answer. */
+export function asProblem(error: unknown, status: number): Problem {
   if (typeof error === 'object' && error !== null && 'code' in error && 'detail' in error) {
     return error as Problem
   }

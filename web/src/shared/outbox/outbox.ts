@@ -1,6 +1,6 @@
 import { computed, ref } from 'vue'
 import type { Content, Problem, Schemas } from '@/shared/api/client'
-import { noConnection } from '@/shared/api/client'
+import { asProblem, csrfToken, noConnection, retriable } from '@/shared/api/client'
 
 /** Something to be recorded: an entry of a batch, news of an act, a note. */
 export type Letter = {
@@ -25,9 +25,6 @@ type Answer = { entry?: number; batch?: Schemas['BatchOut'] }
 type Entry = { content: Content; seen: number; corrects: number | null }
 
 const STEM = 'dolmetsch:outbox:'
-/** What needs only another try. */
-const passing = new Set(['no_connection', 'database_away', 'server_error', 'signed_out', 'stale_page'])
-
 const letters = ref<Letter[]>(readAll())
 const isSending = ref(false)
 const lastTrouble = ref<Problem | null>(null)
@@ -74,10 +71,6 @@ export function post(told: Omit<Letter, 'key' | 'order' | 'at'>): Letter {
   return letter
 }
 
-function csrfToken(): string {
-  return /(?:^|;\s*)csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
-}
-
 async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem }> {
   let response: Response
   try {
@@ -95,8 +88,7 @@ async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem
   }
   const told: unknown = await response.json().catch(() => null)
   if (response.ok) return { answer: (told ?? {}) as Answer }
-  if (typeof told === 'object' && told !== null && 'code' in told) return { problem: told as Problem }
-  return { problem: { ...noConnection, status: response.status } }
+  return { problem: asProblem(told, response.status) }
 }
 
 /** Send what waits, in order, once each; what a batch refuses holds back that batch's other letters. */
@@ -123,7 +115,7 @@ async function sendAll(): Promise<void> {
     const { answer, problem } = await ask(letter)
     if (answer) {
       arrived(letter, answer)
-    } else if (problem && passing.has(problem.code)) {
+    } else if (problem && retriable.has(problem.code)) {
       lastTrouble.value = problem
       return
     } else {

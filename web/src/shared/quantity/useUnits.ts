@@ -21,6 +21,9 @@ export function useUnits() {
   const otherText = (weight: Weight): string => `${weight[other.value]} ${other.value}`
   const bothText = (weight: Weight): string => `${weightText(weight)} (${otherText(weight)})`
 
+  const lengthText = (length: Schemas['Length']): string =>
+    unit.value === 'lb' ? `${length.inch} in` : `${length.cm} cm`
+
   function money(amount: string | null | undefined): string {
     if (amount == null) return '–'
     const sign = signs[kitchen.value?.currency ?? 'USD'] ?? `${kitchen.value?.currency} `
@@ -39,6 +42,7 @@ export function useUnits() {
     weightText,
     otherText,
     bothText,
+    lengthText,
     money,
     cost,
     costText,

@@ -1,12 +1,9 @@
 import { computed, ref, watch } from 'vue'
-import { type Problem, ProblemError } from '@/shared/api/client'
+import { type Problem, ProblemError, retriable } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 
 export type WriteState = 'idle' | 'saving' | 'saved' | 'failed' | 'refused'
 type Pending = { key: string; told: string }
-
-/** Codes after which the same request may be sent again as it is. */
-const retriable = new Set(['no_connection', 'database_away', 'server_error', 'signed_out', 'stale_page'])
 
 /**
  * Sends a body under an idempotency key. The key stays as long as the body does, across failures and
