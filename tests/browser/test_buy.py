@@ -237,7 +237,9 @@ def test_a_shop_pack_is_noted_and_fried(kitchen: Page, canteen):
     expect(form.get_by_role("alert")).to_contain_text("96.00 a pound is far off the usual 9.60 a pound")
     form.get_by_role("button", name="Close").click()
     kitchen.get_by_role("link", name="thick cut").click()
-    kitchen.get_by_label("Raw").fill("100 g")
+    # the list's own “Raw meat” is gone once the pack's page stands
+    expect(kitchen.get_by_role("heading", name="thick cut")).to_be_visible()
+    kitchen.get_by_label("Raw", exact=True).fill("100 g")
     kitchen.get_by_label("Cooked").fill("35 g")
     kitchen.get_by_role("button", name="Note this frying").click()
     expect(kitchen.get_by_role("region", name="Fry-out")).to_contain_text("35.0 % is left, 1 test")

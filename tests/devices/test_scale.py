@@ -27,6 +27,14 @@ def test_it_swings_in_and_settles_within_a_step():
     assert {reading.net % 5 for reading in late} == {0}
 
 
+def test_a_load_on_a_step_is_shown_as_it_is_and_one_between_two_wavers():
+    scale = platform()
+    scale.put(2595, now=0)
+    assert {scale.read(10 + tenth / 10).net for tenth in range(3000)} == {2595}
+    scale.put(2597.5, now=400)
+    assert {scale.read(410 + tenth / 10).net for tenth in range(3000)} == {2595, 2600}
+
+
 def test_tare_makes_what_lies_on_it_nothing_and_lifting_it_less_than_nothing():
     scale = platform()
     scale.put(190, now=0)

@@ -15,10 +15,11 @@ from typing import Final
 from dolmetsch.devices.lines import MAX_LINE, Hello, Reading, write_hello, write_reading
 
 RATE: Final = 10
-#: How fast it settles (seconds), how it trembles and drifts (grams).
+#: How fast it settles (seconds), how it trembles and drifts at most (grams): a load that lies on a step of
+#: 5 g is shown as that step, one that lies between two wavers.
 SETTLING: Final = 0.28
-NOISE: Final = 0.6
-DRIFT: Final = 1.5
+NOISE: Final = 0.4
+DRIFT: Final = 1.0
 #: Steady at the earliest after so many seconds, and once the swing has died down to so many grams.
 STEADY_AFTER: Final = 1.0
 STEADY_SWING: Final = 1.0
