@@ -85,7 +85,7 @@ def test_a_brine_is_judged_by_the_higher_figure_and_salts_evenly():
 
 def test_an_injection_makes_what_the_pump_takes_and_a_tenth_more():
     desk = weigh_out(recipe("injection"), piece())
-    assert (desk.brine.grams, desk.brine.injector, desk.brine.tub) == (220, 200, 20)
+    assert (desk.brine.grams, desk.brine.injector, desk.brine.tub, desk.brine.spare) == (220, 200, 0, 20)
     assert desk.mix.ppm == 110
     # 2 % of the green weight, in meat that weighs a tenth more
     assert desk.salt_low == F("0.02") / F("1.1")
@@ -94,7 +94,7 @@ def test_an_injection_makes_what_the_pump_takes_and_a_tenth_more():
 def test_injected_and_covered():
     desk = weigh_out(recipe("inject_cover", water=F("0.8")), piece())
     assert (desk.brine.injector, told(desk)["water"]) == (200, 1600)
-    assert desk.brine.tub == desk.brine.grams - 200
+    assert (desk.brine.tub, desk.brine.spare) == (desk.brine.grams - 200, 0)
     assert desk.mix.limit_name == "bacon, pumped"
 
 

@@ -41,11 +41,15 @@ class WeighOut:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Brine:
-    """A brine: grams in all, into the injector, over the meat; its strength is salt ÷ (salt + water)."""
+    """A brine: grams in all, into the injector, over the meat in a tub, to spare for hoses and needles.
+
+    Its strength is salt ÷ (salt + water).
+    """
 
     grams: Fraction
     injector: Fraction
     tub: Fraction
+    spare: Fraction
     strength: Fraction
 
 
@@ -246,7 +250,10 @@ def _brine(recipe: Recipe, piece: CuredPiece, mix: Mix, cure: Cure) -> Brine | N
             "salt", f"so much salt does not dissolve: this brine would be {told} % salt ({SOLUBLE_SOURCE})"
         )
     injector = mix.pump or ZERO
-    return Brine(grams=mix.brine, injector=injector, tub=mix.brine - injector, strength=strength)
+    rest = mix.brine - injector
+    has_tub = recipe.facts.method != "pump"
+    tub, spare = (rest, ZERO) if has_tub else (ZERO, rest)
+    return Brine(grams=mix.brine, injector=injector, tub=tub, spare=spare, strength=strength)
 
 
 def _lines(recipe: Recipe, piece: CuredPiece, mix: Mix) -> list[WeighOut]:

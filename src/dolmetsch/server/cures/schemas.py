@@ -130,12 +130,13 @@ class GaugeOut(BaseModel):
 
 
 class BrineOut(BaseModel):
-    """A brine: all of it, for the injector, for the tub; strength in per cent; its water parted."""
+    """A brine: all of it, for the injector, for the tub, to spare; strength in per cent; its water parted."""
 
     weight: Weight
     grams: Fixed
     injector_grams: Fixed
     tub_grams: Fixed
+    spare_grams: Fixed
     strength: Fixed
     hot_grams: Fixed
     cold_grams: Fixed

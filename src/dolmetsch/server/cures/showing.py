@@ -228,6 +228,7 @@ def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | N
         grams=fixed(brine.grams, 0),
         injector_grams=fixed(brine.injector, 0),
         tub_grams=fixed(brine.tub, 0),
+        spare_grams=fixed(brine.spare, 0),
         strength=fixed(brine.strength * 100, 1),
         hot_grams=fixed(water.hot, 0),
         cold_grams=fixed(water.cold, 0),

@@ -53,8 +53,10 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         <b>{{ whole(piece.brine.grams) }} g of brine</b>, {{ piece.brine.strength }} % salt.
         <template v-if="Number(piece.brine.injector_grams)">
           Into the needle <b>{{ whole(piece.brine.injector_grams) }} g</b>, the rest
-          {{ whole(piece.brine.tub_grams) }} g
-          {{ piece.school === 'injection' ? 'to spare' : 'into the tub' }}.
+          <template v-if="Number(piece.brine.tub_grams)"
+            >{{ whole(piece.brine.tub_grams) }} g into the tub.</template
+          >
+          <template v-else>{{ whole(piece.brine.spare_grams) }} g to spare.</template>
         </template>
       </p>
       <p>

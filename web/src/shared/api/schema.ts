@@ -4641,7 +4641,7 @@ export interface components {
         };
         /**
          * BrineOut
-         * @description A brine: all of it, for the injector, for the tub; strength in per cent; its water parted.
+         * @description A brine: all of it, for the injector, for the tub, to spare; strength in per cent; its water parted.
          */
         BrineOut: {
             weight: components["schemas"]["Weight"];
@@ -4651,6 +4651,8 @@ export interface components {
             injector_grams: string;
             /** Tub Grams */
             tub_grams: string;
+            /** Spare Grams */
+            spare_grams: string;
             /** Strength */
             strength: string;
             /** Hot Grams */
