@@ -14,7 +14,7 @@ from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import User
 from dolmetsch.server.plans.models import ActNews, PlannedAct
-from tests.browser.conftest import sign_in
+from tests.browser.conftest import LAN_NAME, sign_in
 from tests.browser.test_access import serious
 from tests.server.conftest import Api
 
@@ -225,6 +225,26 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
         True,
     )
     context.close()
+
+
+def test_a_phone_records_over_plain_http(page: Page, canteen, faults, settings):
+    settings.ALLOWED_HOSTS = [LAN_NAME]
+    address = canteen.replace("localhost", LAN_NAME)
+    page.set_viewport_size({"width": 390, "height": 844})
+    sign_in(page, address)
+    assert page.evaluate("isSecureContext") is False
+    page.goto(f"{address}/bench/L-01/weigh?kind=smoke")
+    expect(page.get_by_role("heading", name="After the smoke")).to_be_visible()
+    type_weight(page, "4.1", "A")
+    expect(page.get_by_role("button", name="Piece A", exact=True)).to_contain_text("weighed")
+    page.goto(f"{address}/bench/B-02/cure")
+    page.get_by_role("button", name="Put down by mistake").first.click()
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.get_by_text("Say why").first).to_be_visible()
+    page.get_by_label("Why it counts no more").fill("it was for piece B")
+    page.get_by_role("button", name="Take it back").click()
+    expect(page.get_by_role("button", name="Put down by mistake")).to_have_count(3)
+    wait_until(page, Entry.objects.filter(batch__code="L-01", kind="smoke").exists)
 
 
 def test_what_others_recorded_meanwhile_is_shown_and_not_swallowed(kitchen: Page, canteen):

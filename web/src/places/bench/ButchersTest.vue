@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, type Batch, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Batch, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { colourOf } from '@/shared/strip/materials'
@@ -22,17 +22,13 @@ const lines = computed(() => {
 })
 
 const ask = useDebounceFn(async () => {
-  try {
+  problem.value = await refusal(async () => {
     const path = { kitchen_slug: kitchen_slug.value, code: props.batch.code }
     const body = { price: price.value }
     test.value = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/butchers-test', { params: { path }, body }),
     )
-    problem.value = null
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    problem.value = error.problem
-  }
+  })
 }, 200)
 watch([price, () => props.batch.seen], () => void ask(), { immediate: true })
 </script>

@@ -1,4 +1,5 @@
 import type { Schemas } from '@/shared/api/client'
+import { newKey } from '@/shared/writing/newKey'
 
 export type Offer = Schemas['OfferIn']
 /** Kinds of cut one meets at the case, each with the forms that matter for its yield. */
@@ -15,7 +16,7 @@ export const cuts = [
 export const solutions = ['', '8', '10', '12', '15', '20'] as const
 
 export const blankOffer = (basis: Offer['basis']): Offer => ({
-  id: crypto.randomUUID().slice(0, 8),
+  id: newKey().slice(0, 8),
   cut: '',
   skin: '',
   bone: '',

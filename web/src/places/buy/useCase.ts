@@ -1,7 +1,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Problem, ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useDraft } from '@/shared/writing/useDraft'
 import type { Offer } from './offerDraft'
@@ -30,20 +30,18 @@ export function useCase() {
     const mine = ++turn
     if (!draft.case.way) return
     looking.value = true
-    try {
+    const refused = await refusal(async () => {
       const answer = await take(
         api.POST('/api/kitchens/{kitchen_slug}/case', {
           params: { path: { kitchen_slug: slug.value } },
           body: draft.case,
         }),
       )
-      if (mine === turn) [checked.value, problem.value] = [answer, null]
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error
-      if (mine === turn) problem.value = error.problem
-    } finally {
-      if (mine === turn) looking.value = false
-    }
+      if (mine === turn) checked.value = answer
+    })
+    if (mine !== turn) return
+    problem.value = refused
+    looking.value = false
   }
   const checkSoon = useDebounceFn(check, 150)
   watch(draft, () => void checkSoon(), { deep: true })

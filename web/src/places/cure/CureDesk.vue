@@ -13,6 +13,7 @@ import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
+import TakeBack from './TakeBack.vue'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
@@ -30,9 +31,10 @@ const busy = computed(
 )
 const desk = useDesk(code, pieces, busy)
 const { draft, current, going, answer, shown } = desk
-const { state, problem, retry, sure, isAsked, putIn, takeBack } = usePutIn(code)
+const { state, problem, retry, sure, isAsked, putIn } = usePutIn(code)
 const said = ref('')
-const mistake = ref<{ id: number; reason: string } | null>(null)
+/** The cure being taken back. */
+const mistake = ref<number | null>(null)
 
 const preview = computed(() =>
   answer.value ? { readings: [], problems: answer.value.problems, shops: [] } : null,
@@ -69,11 +71,6 @@ function send(): void {
     desk.clear()
     said.value = `In the cure: ${marks}. The days to come are planned; see Today.`
   })
-}
-async function back(): Promise<void> {
-  if (!mistake.value?.reason.trim()) return
-  await takeBack(mistake.value.id, mistake.value.reason.trim())
-  mistake.value = null
 }
 </script>
 
@@ -121,15 +118,9 @@ async function back(): Promise<void> {
           :cures="cures"
           @choose="(mark) => (draft.chosen = mark)"
           @toggle="toggle"
-          @back="(id) => (mistake = { id, reason: '' })"
+          @back="(id) => (mistake = id)"
         />
-        <form v-if="mistake" class="panel mistake" @submit.prevent="back">
-          <label class="named">
-            <span>Why it counts no more</span>
-            <input v-model="mistake.reason" class="box" />
-          </label>
-          <button type="submit" class="act small">Take it back</button>
-        </form>
+        <TakeBack v-if="mistake" :key="mistake" :code="code" :cure="mistake" @done="mistake = null" />
         <p v-if="totals" class="quiet small totals">
           For all: {{ totals }}.
           <template v-if="answer"
@@ -181,7 +172,14 @@ async function back(): Promise<void> {
           />
         </section>
         <section class="panel" aria-label="The piece and the scale">
-          <PieceFields v-model:piece="current" v-model:draft="draft" :facts="facts" :skin="shown.skin" />
+          <PieceFields
+            v-model:piece="current"
+            v-model:scale="draft.scale"
+            v-model:in-at="draft.in_at"
+            v-model:wishes="draft.wishes"
+            :facts="facts"
+            :skin="shown.skin"
+          />
         </section>
       </div>
     </div>
@@ -208,8 +206,7 @@ section {
   margin-bottom: 10px;
 }
 
-.asked,
-.mistake {
+.asked {
   display: grid;
   gap: 8px;
   margin: 10px 0;

@@ -6,11 +6,12 @@ import type { CuredPiece } from './recipes'
 import type { DeskFacts } from './useDesk'
 import WishFields from './WishFields.vue'
 
-type Draft = { scale: string; in_at: string; wishes: Schemas['WishesIn'] }
 /** What becomes of the piece, on which scale its cure is weighed, and how the days are wanted. */
 const props = defineProps<{ facts: DeskFacts; skin: string }>()
 const piece = defineModel<CuredPiece>('piece', { required: true })
-const draft = defineModel<Draft>('draft', { required: true })
+const scale = defineModel<string>('scale', { required: true })
+const inAt = defineModel<string>('inAt', { required: true })
+const wishes = defineModel<Schemas['WishesIn']>('wishes', { required: true })
 const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_grams) > 0))
 </script>
 
@@ -41,7 +42,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       </select>
     </label>
     <TypedInput
-      v-model="draft.scale"
+      v-model="scale"
       label="The scale shows steps of"
       path="scale"
       :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
@@ -55,10 +56,10 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
         </option>
       </select>
     </label>
-    <WishFields v-model="draft.wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
+    <WishFields v-model="wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
     <label class="named wide">
       <span>Went in earlier?</span>
-      <input v-model="draft.in_at" class="box" type="datetime-local" />
+      <input v-model="inAt" class="box" type="datetime-local" />
     </label>
   </div>
 </template>

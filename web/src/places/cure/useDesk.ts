@@ -1,7 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
-import { api, type Pieces, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import {
+  api,
+  type Pieces,
+  type Problem,
+  ProblemError,
+  refusal,
+  type Schemas,
+  take,
+} from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useDraft } from '@/shared/writing/useDraft'
 import { blankRecipe, type CuredPiece } from './recipes'
@@ -84,7 +92,7 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
   const ask = useDebounceFn(async () => {
     const mine = ++turn
     if (!draft.laid.length) return
-    try {
+    const refused = await refusal(async () => {
       const path = { kitchen_slug: kitchen_slug.value, code: code.value }
       const told = await take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cure-desk', {
@@ -92,11 +100,9 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
           body: asked.value,
         }),
       )
-      if (mine === turn) [answer.value, problem.value] = [told, null]
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error
-      if (mine === turn) problem.value = error.problem
-    }
+      if (mine === turn) answer.value = told
+    })
+    if (mine === turn) problem.value = refused
   }, 180)
   watch(asked, () => void ask(), { deep: true, immediate: true })
 

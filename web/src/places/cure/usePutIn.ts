@@ -8,10 +8,21 @@ import type { Recipe } from './recipes'
 
 type PutIn = Schemas['PutInIn']
 
+/** What a batch's cures have come to is shown at once; all that tells of them is asked anew. */
+export function useShowCures(code: Ref<string>) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  return (cures: Cures): void => {
+    queries.setQueryData(['cures', kitchen_slug.value, code.value], cures)
+    for (const name of ['plan', 'pieces', 'diary', 'cure-desk'])
+      void queries.invalidateQueries({ queryKey: [name] })
+  }
+}
+
 /** Pieces go into the cure; what is asked about first waits for a yes. */
 export function usePutIn(code: Ref<string>) {
   const kitchen_slug = useSlug()
-  const queries = useQueryClient()
+  const show = useShowCures(code)
   const path = computed(() => ({ kitchen_slug: kitchen_slug.value, code: code.value }))
   const { state, problem, write, retry, reset } = useWrite<PutIn, Cures>(
     `${code.value}:put-in`,
@@ -28,26 +39,11 @@ export function usePutIn(code: Ref<string>) {
   function putIn(body: Omit<PutIn, 'sure'>, done: () => void): void {
     void write({ ...body, sure: sure.value }, (cures) => {
       sure.value = false
-      queries.setQueryData(['cures', kitchen_slug.value, code.value], cures)
-      for (const name of ['plan', 'pieces', 'diary', 'cure-desk'])
-        void queries.invalidateQueries({ queryKey: [name] })
+      show(cures)
       done()
     })
   }
-  async function takeBack(id: number, reason: string): Promise<void> {
-    const cures = await take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cures/{cure_id}/take-back', {
-        params: {
-          path: { ...path.value, cure_id: id },
-          header: { 'Idempotency-Key': crypto.randomUUID() },
-        },
-        body: { reason },
-      }),
-    )
-    queries.setQueryData(['cures', kitchen_slug.value, code.value], cures)
-    void queries.invalidateQueries({ queryKey: ['plan'] })
-  }
-  return { state, problem, retry, reset, sure, isAsked, putIn, takeBack }
+  return { state, problem, retry, reset, sure, isAsked, putIn }
 }
 
 /** Keeping a recipe under a name: the next version of it. */

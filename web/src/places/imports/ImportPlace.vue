@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import Strip from '@/shared/strip/Strip.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { ofStage, useUnits } from '@/shared/quantity/useUnits'
+import { newKey } from '@/shared/writing/newKey'
 import { useWrite } from '@/shared/writing/useWrite'
 
 /** A batch document brought in: checked whole and shown first; made only when told to, all of it or nothing. */
@@ -34,14 +35,10 @@ async function look(): Promise<void> {
   made.reset()
   if (!text.value) return
   looking.value = true
-  try {
-    shown.value = await send(true, crypto.randomUUID())
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    problem.value = error.problem
-  } finally {
-    looking.value = false
-  }
+  problem.value = await refusal(async () => {
+    shown.value = await send(true, newKey())
+  })
+  looking.value = false
 }
 
 async function choose(event: Event): Promise<void> {

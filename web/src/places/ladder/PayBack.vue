@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
 import { reactive, ref, watch } from 'vue'
-import { api, type Preview, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Preview, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -19,7 +19,7 @@ provideFormFacts({ preview, problem: ref(null) })
 const ask = useDebounceFn(async () => {
   paid.value = null
   if (!machine.price) return
-  try {
+  await refusal(async () => {
     const answer = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/pay-back', {
         params: { path: { kitchen_slug: slug.value, code: props.code } },
@@ -28,9 +28,7 @@ const ask = useDebounceFn(async () => {
     )
     preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
     if (!answer.problems?.length) paid.value = answer
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-  }
+  })
 }, 200)
 watch(machine, () => void ask())
 </script>

@@ -1,7 +1,7 @@
-import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
-import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { judged, standIn, verdict } from '@/shared/tests/samples'
+import { around, plain, refused, server } from '@/shared/tests/server'
 import ImportPlace from '../imports/ImportPlace.vue'
 import KitchenPlace from '../kitchen/KitchenPlace.vue'
 import DialRow from './DialRow.vue'
@@ -17,28 +17,9 @@ beforeEach(() => {
 })
 afterEach(() => vi.unstubAllGlobals())
 
-const plain = (text: string): string => text.replace(/\s+/g, ' ').trim()
-const fresh = () => [[VueQueryPlugin, { queryClient: new QueryClient() }]] as never
-const global = () => ({ components: { RouterLink: RouterLinkStub }, plugins: fresh() })
-
-type Call = { method: string; path: string; body: unknown }
-/** A server that answers each path with what it is given, and remembers what it was asked. */
-function server(answers: Record<string, unknown>, status = 200): Call[] {
-  const calls: Call[] = []
-  vi.stubGlobal('fetch', async (request: Request) => {
-    const url = new URL(request.url)
-    const path = url.pathname.replace('/api/kitchens/test', '') + url.search
-    const text = await request.text()
-    calls.push({ method: request.method, path, body: text ? JSON.parse(text) : null })
-    const answer = answers[`${request.method} ${path}`]
-    return Response.json(answer ?? {}, { status: answer === undefined ? 500 : status })
-  })
-  return calls
-}
-
 describe('what is counted', () => {
   const panel = (policy = verdict().policy) =>
-    mount(PolicyPanel, { props: { verdict: verdict(), policy }, global: global() })
+    mount(PolicyPanel, { props: { verdict: verdict(), policy }, global: around() })
 
   it('says on its button what counts, and when what is shown is not what is kept', () => {
     expect(plain(panel().text())).toContain('Work not counted')
@@ -46,7 +27,7 @@ describe('what is counted', () => {
     const paid = { ...verdict().policy, labour_rate: '18.00' }
     const kept = mount(PolicyPanel, {
       props: { verdict: verdict({ policy: paid }), policy: { ...paid } },
-      global: global(),
+      global: around(),
     })
     expect(plain(kept.text())).toContain('Work counted, $18.00')
   })
@@ -86,7 +67,7 @@ describe('what is counted', () => {
   it('closes by Escape and gives the button back its focus', async () => {
     const shown = mount(PolicyPanel, {
       props: { verdict: verdict(), policy: verdict().policy },
-      global: global(),
+      global: around(),
       attachTo: document.body,
     })
     await shown.get('button').trigger('click')
@@ -128,7 +109,7 @@ describe('a machine', () => {
       years: '1.4',
     }
     const calls = server({ 'POST /batches/J-01/pay-back': { ...answer, problems: [] } })
-    const shown = mount(PayBack, { props: { code: 'J-01', hourly: '18.00' }, global: global() })
+    const shown = mount(PayBack, { props: { code: 'J-01', hourly: '18.00' }, global: around() })
     const [price, minutes] = shown.findAll('input')
     await minutes?.setValue('30')
     await new Promise((done) => setTimeout(done, 260))
@@ -149,7 +130,7 @@ describe('a machine', () => {
       years: null,
     }
     server({ 'POST /batches/J-01/pay-back': { ...never, problems: [] } })
-    const shown = mount(PayBack, { props: { code: 'J-01', hourly: null }, global: global() })
+    const shown = mount(PayBack, { props: { code: 'J-01', hourly: null }, global: around() })
     expect(shown.text()).toContain('Work has no price here')
     await shown.get('input').setValue('180')
     await vi.waitFor(() => expect(shown.text()).toContain('It never pays'))
@@ -183,7 +164,7 @@ describe('a document brought in', () => {
   const dry = { written: false, batches: [{ ...one, house, strip }] }
 
   const choose = async (text: string) => {
-    const shown = mount(ImportPlace, { global: global() })
+    const shown = mount(ImportPlace, { global: around() })
     const input = shown.get<HTMLInputElement>('input[type="file"]')
     const file = new File([text], 'jowl.json', { type: 'application/json' })
     Object.defineProperty(input.element, 'files', { value: [file], configurable: true })
@@ -208,15 +189,8 @@ describe('a document brought in', () => {
   })
 
   it('is refused with its place, and can be checked again', async () => {
-    const refusal = {
-      title: 'Not imported',
-      code: 'bad_document',
-      detail: 'step 3, weigh.Q: there is no piece “Q”.',
-    }
-    server(
-      { 'POST /imports?dry_run=true': { ...refusal, status: 422, type: '', fields: [], changes: [] } },
-      422,
-    )
+    const told = refused('bad_document', { detail: 'step 3, weigh.Q: there is no piece “Q”.' })
+    server({ 'POST /imports?dry_run=true': told })
     const shown = await choose('{"lots": []}')
     await vi.waitFor(() => expect(shown.get('[role="alert"]').text()).toContain('there is no piece “Q”'))
     expect(shown.find('form').exists()).toBe(false)
@@ -237,7 +211,7 @@ describe('the kitchen', () => {
 
   it('shows what it counts and keeps what is changed', async () => {
     const calls = server({ 'GET /settings': settings, 'PUT /settings': settings })
-    const shown = mount(KitchenPlace, { global: global() })
+    const shown = mount(KitchenPlace, { global: around() })
     await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
     const smoker = shown.findAll('input').at(-1)
     await smoker?.setValue('4')
@@ -248,18 +222,10 @@ describe('the kitchen', () => {
 
   it('says what is wrong at its field', async () => {
     server({ 'GET /settings': settings })
-    const shown = mount(KitchenPlace, { global: global() })
+    const shown = mount(KitchenPlace, { global: around() })
     await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
     const fields = [{ path: 'scale', code: 'too_heavy', message: 'too coarse for a kitchen scale' }]
-    const refusal = {
-      title: 'Not recorded',
-      code: 'bad_fields',
-      detail: 'x',
-      status: 422,
-      type: '',
-      changes: [],
-    }
-    server({ 'PUT /settings': { ...refusal, fields } }, 422)
+    server({ 'PUT /settings': refused('bad_fields', { fields }) })
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('too coarse for a kitchen scale'))
   })

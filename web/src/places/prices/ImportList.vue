@@ -2,9 +2,10 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, type Problem, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { newKey } from '@/shared/writing/newKey'
 import ImportPreview from './ImportPreview.vue'
 import MatchColumns from './MatchColumns.vue'
 import { usePrices, type Sort } from './usePrices'
@@ -27,15 +28,8 @@ const path = computed(() => ({ kitchen_slug: slug.value, file_id: list.value?.id
 /** Runs `act`, its refusal told on the page. */
 async function trying(what: typeof busy.value, act: () => Promise<void>): Promise<void> {
   busy.value = what
-  problem.value = null
-  try {
-    await act()
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    problem.value = error.problem
-  } finally {
-    busy.value = ''
-  }
+  problem.value = await refusal(act)
+  busy.value = ''
 }
 
 function choose(event: Event): void {
@@ -54,7 +48,7 @@ const upload = (): Promise<void> =>
       api.POST('/api/kitchens/{kitchen_slug}/price-lists', {
         params: {
           path: { kitchen_slug: slug.value },
-          header: { 'Idempotency-Key': crypto.randomUUID() },
+          header: { 'Idempotency-Key': newKey() },
         },
         body: { file: chosen as unknown as string, source: source.value },
         bodySerializer: () => {
@@ -93,7 +87,7 @@ const bringIn = (): Promise<void> =>
     while (list.value && !list.value.is_done) {
       list.value = await take(
         api.POST('/api/kitchens/{kitchen_slug}/price-lists/{file_id}/write', {
-          params: { path: path.value, header: { 'Idempotency-Key': crypto.randomUUID() } },
+          params: { path: path.value, header: { 'Idempotency-Key': newKey() } },
           body: { from_row: list.value.next_row, match: confirmed },
         }),
       )

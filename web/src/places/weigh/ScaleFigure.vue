@@ -67,6 +67,7 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
       </template>
       <template v-if="tare"> · net, tare {{ weightText(tare) }}</template>
     </p>
+    <p v-if="scale.problem.value" class="told" role="alert">{{ scale.problem.value.detail }}</p>
   </div>
 </template>
 
@@ -149,6 +150,11 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
   color: #a9b4b0;
   font-size: 15px;
   margin-top: 8px;
+}
+
+.told {
+  color: #ffb4a0;
+  margin-top: 6px;
 }
 
 @media (max-width: 719px) {

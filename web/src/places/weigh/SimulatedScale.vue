@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { ProblemError, type Schemas } from '@/shared/api/client'
+import { refusal, type Schemas } from '@/shared/api/client'
 
 /** The small page of the simulated scale: what lies on it, and what troubles it. */
 const props = defineProps<{
@@ -14,13 +14,8 @@ const fault = ref('')
 const empty = { weight: '', code: '', mark: '', kind: '', trouble: '' as const }
 
 async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
-  fault.value = ''
-  try {
-    await props.lay({ ...empty, ...body })
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    fault.value = error.problem.detail
-  }
+  const problem = await refusal(() => props.lay({ ...empty, ...body }))
+  fault.value = problem?.detail ?? ''
 }
 </script>
 

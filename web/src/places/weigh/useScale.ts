@@ -1,6 +1,6 @@
-import { useEventSource, useIntervalFn } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
-import { api, take, type Schemas } from '@/shared/api/client'
+import { useEventSource, useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api, type Problem, refusal, take, type Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 
 type Weight = Schemas['Weight']
@@ -44,15 +44,27 @@ export function useScale() {
   const heardAt = ref(0)
   const now = ref(Date.now())
 
-  onMounted(async () => {
-    try {
-      const path = { kitchen_slug: kitchen_slug.value }
+  /** Which scales there are; without an answer none, until the network is back. */
+  async function lookAround(): Promise<void> {
+    const path = { kitchen_slug: kitchen_slug.value }
+    const problem = await refusal(async () => {
       names.value = (await take(api.GET('/api/kitchens/{kitchen_slug}/scales', { params: { path } }))).names
-    } catch {
-      names.value = []
-    }
-  })
-  watch(address, (to) => (to ? open() : close()), { immediate: true })
+    })
+    if (problem) names.value ??= []
+  }
+  void lookAround()
+  useEventListener(window, 'online', () => void lookAround())
+  watch(
+    address,
+    (to) => {
+      // what another scale said is no reading of this one
+      event.value = null
+      heardAt.value = now.value = Date.now()
+      if (to) open()
+      else close()
+    },
+    { immediate: true },
+  )
   watch(data, (told) => {
     if (!told) return
     event.value = holdStill(JSON.parse(told) as ScaleEvent, event.value)
@@ -71,13 +83,13 @@ export function useScale() {
     if (names.value === null) return 'waiting'
     if (names.value.length === 0) return 'none'
     if (!name.value) return 'choose'
-    if (!event.value) return now.value - heardAt.value > SILENT_MS && heardAt.value ? 'silent' : 'waiting'
-    return now.value - heardAt.value > SILENT_MS ? 'silent' : event.value.state
+    if (now.value - heardAt.value > SILENT_MS) return 'silent'
+    return event.value?.state ?? 'waiting'
   })
   const words = computed(() => {
     const told: Record<ScaleState, string> = {
       none: 'No scale here. Type the weight in.',
-      choose: 'Two scales: say which one you stand at.',
+      choose: `${names.value?.length === 2 ? 'Two' : names.value?.length} scales: say which one you stand at.`,
       waiting: 'Looking for the scale …',
       silent: 'The scale has gone silent. Type it in, or see to its cable.',
       rubbish: 'The scale sends what cannot be read. Type it in.',
@@ -102,13 +114,17 @@ export function useScale() {
     chosen.value = to
     localStorage.setItem('dolmetsch:scale', to)
   }
+  /** Why the scale would not be told to tare. */
+  const problem = ref<Problem | null>(null)
   async function command(word: 'tare' | 'clear'): Promise<void> {
-    await take(
-      api.POST('/api/kitchens/{kitchen_slug}/scales/{name}/command', {
-        params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
-        body: { command: word },
-      }),
-    )
+    problem.value = await refusal(async () => {
+      await take(
+        api.POST('/api/kitchens/{kitchen_slug}/scales/{name}/command', {
+          params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
+          body: { command: word },
+        }),
+      )
+    })
   }
   async function lay(body: Schemas['LayIn']): Promise<void> {
     await take(
@@ -118,5 +134,5 @@ export function useScale() {
       }),
     )
   }
-  return { names, name, event, state, words, isTakeable, choose, command, lay }
+  return { names, name, event, state, words, problem, isTakeable, choose, command, lay }
 }

@@ -86,6 +86,17 @@ export async function take<T>(
   throw new ProblemError(problem)
 }
 
+/** Runs what asks the server; where that is refused or gets no answer, the problem in place of a throw. */
+export async function refusal(asking: () => Promise<void>): Promise<Problem | null> {
+  try {
+    await asking()
+    return null
+  } catch (error) {
+    if (error instanceof ProblemError) return error.problem
+    throw error
+  }
+}
+
 /** Any refusal as a problem document; what is none counts as no answer. */
 export function asProblem(error: unknown, status: number): Problem {
   if (typeof error === 'object' && error !== null && 'code' in error && 'detail' in error) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { api, type Problem, ProblemError, take } from '@/shared/api/client'
+import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -20,20 +20,15 @@ const sheet = (): string => {
 
 async function print(): Promise<void> {
   isPrinting.value = true
-  problem.value = null
-  try {
+  problem.value = await refusal(async () => {
     const path = { kitchen_slug: kitchen_slug.value, code: props.code }
     const body = { marks: props.marks ?? [], tubs: tubs.value }
     const told = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/labels', { params: { path }, body }),
     )
     pictures.value = told.pictures
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    problem.value = error.problem
-  } finally {
-    isPrinting.value = false
-  }
+  })
+  isPrinting.value = false
 }
 </script>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useOnline } from '@vueuse/core'
-import { computed } from 'vue'
-import { api, take } from '@/shared/api/client'
+import { computed, ref } from 'vue'
+import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { discard, insist, isEntry, type Letter, send, useOutbox } from './outbox'
 
@@ -16,12 +16,16 @@ const words = computed(() => {
 })
 const shown = computed(() => waiting.value.length > 0 && trouble.value !== null)
 const isOnline = useOnline()
+/** Why what was refused could not be tried anew. */
+const trying = ref<Problem | null>(null)
 
 async function allTheSame(letter: Letter): Promise<void> {
   if (!isEntry(letter.body)) return insist(letter, 0)
   const path = { kitchen_slug: kitchen_slug.value, code: letter.code }
-  const batch = await take(api.GET('/api/kitchens/{kitchen_slug}/batches/{code}', { params: { path } }))
-  insist(letter, batch.seen)
+  trying.value = await refusal(async () => {
+    const batch = await take(api.GET('/api/kitchens/{kitchen_slug}/batches/{code}', { params: { path } }))
+    insist(letter, batch.seen)
+  })
 }
 </script>
 
@@ -40,6 +44,7 @@ async function allTheSame(letter: Letter): Promise<void> {
       <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>
       <button type="button" @click="send()">Try now</button>
     </p>
+    <p v-if="trying && refused.length" class="waits" role="alert">{{ trying.detail }}</p>
     <div v-for="letter in refused" :key="letter.key" class="refused" role="alert">
       <p>
         <b>Not recorded: {{ letter.words }}{{ letter.code ? ` in ${letter.code}` : '' }}.</b>

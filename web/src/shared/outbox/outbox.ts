@@ -1,6 +1,7 @@
 import { computed, ref } from 'vue'
 import type { Content, Problem, Schemas } from '@/shared/api/client'
 import { asProblem, csrfToken, noConnection, retriable } from '@/shared/api/client'
+import { newKey } from '@/shared/writing/newKey'
 
 /** Something to be recorded: an entry of a batch, news of an act, a note. */
 export type Letter = {
@@ -65,7 +66,7 @@ const waitingIn = (code: string): number =>
 export function post(told: Omit<Letter, 'key' | 'order' | 'at'>): Letter {
   const body = isEntry(told.body) ? { ...told.body, seen: told.body.seen + waitingIn(told.code) } : told.body
   const order = `${String(Date.now()).padStart(15, '0')}-${String(count++).padStart(5, '0')}`
-  const letter = { ...told, body, key: crypto.randomUUID(), order, at: new Date().toISOString() }
+  const letter = { ...told, body, key: newKey(), order, at: new Date().toISOString() }
   keep(letter)
   void send()
   return letter
@@ -149,7 +150,7 @@ export function insist(letter: Letter, seen: number): void {
   const waiting = readAll().filter((one) => one.code === letter.code && isEntry(one.body) && !one.problem)
   const body = isEntry(rest.body) ? { ...rest.body, seen } : rest.body
   // it was refused, so it was not recorded: a changed body takes a new key
-  const key = crypto.randomUUID()
+  const key = newKey()
   for (const one of waiting) if (one.undoes === letter.key) keep({ ...one, undoes: key })
   keep({ ...rest, body, key })
   waiting.forEach((one, place) => {

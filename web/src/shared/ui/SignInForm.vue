@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NButton } from 'naive-ui'
 import { reactive, ref } from 'vue'
-import { type Problem, ProblemError } from '@/shared/api/client'
+import { type Problem, refusal } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 import ProblemNote from './ProblemNote.vue'
 import TypedInput from './TypedInput.vue'
@@ -13,15 +13,8 @@ const busy = ref(false)
 
 async function send(): Promise<void> {
   busy.value = true
-  problem.value = null
-  try {
-    await signIn(typed.username.trim(), typed.password)
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    problem.value = error.problem
-  } finally {
-    busy.value = false
-  }
+  problem.value = await refusal(() => signIn(typed.username.trim(), typed.password))
+  busy.value = false
 }
 </script>
 

@@ -1,6 +1,7 @@
 import { computed, ref, watch } from 'vue'
 import { type Problem, ProblemError, retriable } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
+import { newKey } from './newKey'
 
 export type WriteState = 'idle' | 'saving' | 'saved' | 'failed' | 'refused'
 type Pending = { key: string; told: string }
@@ -20,7 +21,7 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
     const told = JSON.stringify(body)
     const kept = JSON.parse(localStorage.getItem(storageKey) ?? 'null') as Pending | null
     if (kept?.told === told) return kept.key
-    const pending: Pending = { key: crypto.randomUUID(), told }
+    const pending: Pending = { key: newKey(), told }
     localStorage.setItem(storageKey, JSON.stringify(pending))
     return pending.key
   }

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { reactive, ref, toRef } from 'vue'
+import { api, type Cures, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import { useShowCures } from './usePutIn'
+
+/** A cure put down by mistake counts no more: why is said, and both stay readable. */
+const props = defineProps<{ code: string; cure: number }>()
+const emit = defineEmits<{ done: [] }>()
+const kitchen_slug = useSlug()
+const show = useShowCures(toRef(props, 'code'))
+const told = reactive({ reason: '' })
+const { state, problem, write, retry } = useWrite<{ reason: string }, Cures>(
+  `${props.code}:${props.cure}:take-back`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cures/{cure_id}/take-back', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, code: props.code, cure_id: props.cure },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+)
+provideFormFacts({ preview: ref(null), problem })
+function send(): void {
+  void write({ ...told }, (cures) => {
+    show(cures)
+    emit('done')
+  })
+}
+</script>
+
+<template>
+  <form class="panel" @submit.prevent="send">
+    <TypedInput
+      v-model="told.reason"
+      label="Why it counts no more"
+      path="reason"
+      placeholder="it was for piece B"
+    />
+    <SaveBar word="Take it back" :state="state" :problem="problem" @retry="retry" />
+  </form>
+</template>
+
+<style scoped>
+form {
+  margin: 10px 0;
+}
+</style>
