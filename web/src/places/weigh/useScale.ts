@@ -39,7 +39,7 @@ export function useScale() {
   const address = computed(() =>
     name.value ? `/api/kitchens/${kitchen_slug.value}/scales/${name.value}/stream` : undefined,
   )
-  const { data, open, close, error } = useEventSource(address, [], { immediate: false })
+  const { data, open, error } = useEventSource(address, [], { immediate: false })
   const event = ref<ScaleEvent | null>(null)
   const heardAt = ref(0)
   const now = ref(Date.now())
@@ -54,17 +54,11 @@ export function useScale() {
   }
   void lookAround()
   useEventListener(window, 'online', () => void lookAround())
-  watch(
-    address,
-    (to) => {
-      // what another scale said is no reading of this one
-      event.value = null
-      heardAt.value = now.value = Date.now()
-      if (to) open()
-      else close()
-    },
-    { immediate: true },
-  )
+  // the stream follows the address by itself; what another scale said is no reading of this one
+  watch(address, () => {
+    event.value = null
+    heardAt.value = now.value = Date.now()
+  })
   watch(data, (told) => {
     if (!told) return
     event.value = holdStill(JSON.parse(told) as ScaleEvent, event.value)

@@ -1,7 +1,6 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Batch, Pieces } from '@/shared/api/client'
-import { blankRecipe, changeSchool, isPumped, isWet, type School } from '../cure/recipes'
 import UsualBand from './UsualBand.vue'
 import { stepAtHand } from './useWeighing'
 import WeighActs from './WeighActs.vue'
@@ -79,37 +78,5 @@ describe('the weigh view', () => {
     expect(band.text()).toContain('86 %')
     const places = band.findAll('line').map((line) => Number(line.attributes('x1')))
     expect(Math.max(...places)).toBeLessThanOrEqual(470)
-  })
-})
-
-describe('recipes by school', () => {
-  const schools: School[] = [
-    'measured',
-    'spoon',
-    'salt_box',
-    'brine',
-    'injection',
-    'inject_cover',
-    'ready_mixed',
-    'two_stage',
-    'plain',
-  ]
-  it('begin with what their school needs, and with one dose', () => {
-    for (const school of schools) {
-      const recipe = blankRecipe(school)
-      expect(recipe.target && recipe.agent_amount).toBe('')
-      expect(Boolean(recipe.pump)).toBe(isPumped(school))
-      expect(Boolean(recipe.water)).toBe(isWet(school) && school !== 'injection')
-    }
-    expect(blankRecipe('plain').agent).toBe('')
-  })
-  it('keep what was added when the school changes', () => {
-    const recipe = {
-      ...blankRecipe(),
-      name: 'House',
-      extras: [{ name: 'juniper', amount: '0.3 %', spoon: '', stage: 1 as const }],
-    }
-    const changed = changeSchool(recipe, 'brine')
-    expect([changed.school, changed.name, changed.extras[0]?.name]).toEqual(['brine', '', 'juniper'])
   })
 })

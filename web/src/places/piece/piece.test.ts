@@ -1,0 +1,86 @@
+import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { act, cured, piece, pieces } from '@/shared/tests/bench'
+import { standIn } from '@/shared/tests/samples'
+import { around, plain, refused, server } from '@/shared/tests/server'
+import PiecePlace from './PiecePlace.vue'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => {
+  standIn('lb')
+  localStorage.clear()
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const known = piece('A', {
+  thickness: { inch: '1.6', cm: '4.1' },
+  length: { inch: '14', cm: '35.6' },
+  skin: 'off',
+  place: { store: 'Fridge 1', level: 2, slot: 1, text: 'Fridge 1, shelf 2, place 1', level_text: 'shelf 2' },
+})
+const answers = (): Record<string, unknown> => ({
+  'GET /batches/J-01/pieces': pieces([], { pieces: [known, piece('B')] }),
+  'GET /batches/J-01/cures': {
+    cures: [cured('A', { id: 6, recipe: 'Wrong one', taken_back: 'for B' }), cured('A'), cured('B')],
+    charges: [],
+  },
+  'GET /plan?days=400&code=J-01': {
+    acts: [
+      act({ words: 'Turn A' }),
+      act({ uid: '2', words: 'Turn B', marks: ['B'] }),
+      act({ uid: '3', words: 'Turned', state: 'done' }),
+    ],
+  },
+})
+const open = async (mark: string, given = answers()) => {
+  const calls = server(given)
+  const shown = mount(PiecePlace, { props: { code: 'J-01', mark }, global: around() })
+  await vi.waitFor(() => expect(shown.find('h1').exists()).toBe(true))
+  return { calls, shown }
+}
+
+describe('a piece, as its label opens it', () => {
+  it('tells its size, skin, place, cure and what is to be done with it', async () => {
+    const { shown } = await open('A')
+    await vi.waitFor(() => expect(shown.text()).toContain('House dry'))
+    const told = plain(shown.text())
+    expect(told).toContain('14 in long, 1.6 in thick')
+    expect(told).toContain('Fridge 1, shelf 2, place 1')
+    expect(told).toContain('between 9 Mar and 14 Mar')
+    expect(told).not.toContain('Wrong one')
+    expect(shown.findAll('.words').map((words) => words.text())).toEqual(['Turn A'])
+  })
+
+  it('says what is not known of it', async () => {
+    const told = plain((await open('B')).shown.text())
+    for (const words of ['not measured', 'not told', 'no place yet']) expect(told).toContain(words)
+  })
+
+  it('that is no more sends one to the diary', async () => {
+    const { shown } = await open('Q')
+    expect(plain(shown.text())).toContain('There is no piece “Q” any more')
+    expect(shown.find('.act.first').exists()).toBe(false)
+  })
+
+  it('is measured, and a size that cannot be is said at its field', async () => {
+    const given = answers()
+    const { calls, shown } = await open('A', given)
+    const path = 'POST /batches/J-01/pieces/A/facts'
+    const fields = [{ path: 'thickness', code: 'not_positive', message: 'a thickness of nothing' }]
+    given[path] = refused('bad_fields', { fields })
+    await shown.get('section button.act').trigger('click')
+    const boxes = shown.findAll('form input')
+    await boxes[2]?.setValue('0')
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(shown.text()).toContain('a thickness of nothing'))
+    given[path] = pieces([], { pieces: [{ ...known, thickness: { inch: '2', cm: '5.1' } }] })
+    await boxes[2]?.setValue('2 in')
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('2 in thick'))
+    expect(shown.find('form').exists()).toBe(false)
+    expect(calls.filter((call) => call.method === 'POST').map((call) => call.body)).toEqual([
+      { length: '', width: '', thickness: '0', skin: '' },
+      { length: '', width: '', thickness: '2 in', skin: '' },
+    ])
+  })
+})
