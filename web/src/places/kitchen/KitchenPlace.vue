@@ -67,7 +67,7 @@ const send = (): void =>
     <section>
       <h2>What is counted</h2>
       <p class="quiet small">Taken over by batches started from now on; those begun keep theirs.</p>
-      <PolicyFields v-model:policy="draft" />
+      <PolicyFields :policy="draft" />
     </section>
     <section>
       <h2>Scale and room</h2>
