@@ -5,6 +5,7 @@ import uuid
 import pytest
 
 from dolmetsch.server.cures.models import OwnFigure, PieceCure
+from dolmetsch.server.cures.schemas import DeskPieceOut
 from dolmetsch.server.plans.models import PlannedAct
 from tests.server.conftest import TRIM, weigh
 
@@ -165,6 +166,29 @@ def test_a_cure_put_down_by_mistake_stays_readable_and_its_days_are_dropped(api,
     assert [(one["mark"], one["is_under_way"]) for one in body["cures"]] == [("B", True), ("A", False)]
     assert {tuple(act.marks) for act in PlannedAct.objects.filter(state="open")} == {("B",)}
     assert api.call("POST", path, {"reason": "again"})[1]["code"] == "already"
+
+
+def test_an_injections_brine_has_some_to_spare_and_one_that_covers_a_tub(api, code):
+    brines = {}
+    for school, more in (("injection", {}), ("inject_cover", {"water": "80 %"})):
+        salt = {"name": "coarse salt", "amount": "1.8 %"}
+        recipe = {"school": school, "salt": salt, "target": "110", "pump": "10 %", **more}
+        (piece,) = ask(api, code, on_desk(recipe=recipe), scale="0.1 g")["pieces"]
+        brines[school] = piece["brine"]
+    # a tenth of 5 lb goes in, and a tenth of that is left in hoses and needles
+    injected = brines["injection"]
+    told = [injected[f"{part}grams"] for part in ("injector_", "tub_", "spare_", "")]
+    assert told == ["227", "0", "23", "249"]
+    covered = brines["inject_cover"]
+    assert (covered["injector_grams"], covered["spare_grams"]) == ("227", "0")
+    assert int(covered["tub_grams"]) == pytest.approx(int(covered["grams"]) - 227, abs=1)
+
+
+def test_what_an_older_desk_answered_is_still_shown(api, code):
+    put_in(api, code, on_desk(recipe={"school": "brine", "target": "110", "water": "100 %"}))
+    answer = PieceCure.objects.get().answer
+    del answer["brine"]["spare_grams"]
+    assert DeskPieceOut.model_validate(answer).brine.spare_grams == "0"
 
 
 def test_a_cure_is_charged_to_its_piece_at_the_price_list(api, code):

@@ -130,13 +130,16 @@ class GaugeOut(BaseModel):
 
 
 class BrineOut(BaseModel):
-    """A brine: all of it, for the injector, for the tub, to spare; strength in per cent; its water parted."""
+    """A brine: all of it, for the injector, for the tub, to spare; strength in per cent; its water parted.
+
+    It is kept with the cure it was made for, so what came to it later has a default.
+    """
 
     weight: Weight
     grams: Fixed
     injector_grams: Fixed
     tub_grams: Fixed
-    spare_grams: Fixed
+    spare_grams: Fixed = "0"
     strength: Fixed
     hot_grams: Fixed
     cold_grams: Fixed

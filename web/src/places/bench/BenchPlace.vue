@@ -13,6 +13,7 @@ import BatchLog from './BatchLog.vue'
 import BoughtForm from './BoughtForm.vue'
 import ButchersTest from './ButchersTest.vue'
 import LookOver from './LookOver.vue'
+import PieceSizes from './PieceSizes.vue'
 import PolicyForm from './PolicyForm.vue'
 import StepForm from './StepForm.vue'
 import TermsForm from './TermsForm.vue'
@@ -40,9 +41,10 @@ const titles: Record<string, string> = {
   bought: 'Add meat',
   look: 'Look the meat over',
   test: 'Butcher’s test',
+  sizes: 'Sizes and places',
 }
 /** What else may be recorded, beside the next step. */
-const acts = ['look', 'test', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
+const acts = ['look', 'test', 'sizes', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
 const title = computed(() => {
   const { act, entry } = task.value
   if (entry) return `Correct entry ${entry.sequence}: ${entry.label.toLowerCase()}`
@@ -59,6 +61,7 @@ const forms: Record<string, Component> = {
   policy: PolicyForm,
   look: LookOver,
   test: ButchersTest,
+  sizes: PieceSizes,
   bought: BoughtForm,
 }
 const form = computed(() => {

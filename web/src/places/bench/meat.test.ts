@@ -1,12 +1,13 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
-import { pieces } from '@/shared/tests/bench'
+import { piece, pieces } from '@/shared/tests/bench'
 import { batch, cost, standIn, standing, weight } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import BenchIndex from './BenchIndex.vue'
 import ButchersTest from './ButchersTest.vue'
 import LookOver from './LookOver.vue'
+import PieceSizes from './PieceSizes.vue'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => {
@@ -57,6 +58,30 @@ describe('looking the meat over', () => {
     given['POST /batches/J-01/look-overs'] = pieces(['A'])
     await shown.get('[role="alert"] button').trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('Kept in the diary.'))
+  })
+})
+
+describe('sizes and places', () => {
+  it('are told of each piece, and put down beside it', async () => {
+    const thick = { inch: '1.6', cm: '4.1' }
+    const place = { store: 'Fridge 1', level: 2, slot: 1, text: 'Fridge 1, shelf 2', level_text: 'shelf 2' }
+    const told = pieces([], { pieces: [piece('A', { thickness: thick, skin: 'on', place }), piece('lot')] })
+    const calls = server({
+      'GET /batches/J-01/pieces': told,
+      'GET /map': { stores: [], nowhere: [] },
+      'POST /batches/J-01/pieces/lot/facts': told,
+    })
+    const shown = mount(PieceSizes, { props: { batch: batch() }, global: around() })
+    await vi.waitFor(() => expect(shown.findAll('li')).toHaveLength(2))
+    expect(shown.findAll('li').map((line) => plain(line.text()))).toEqual([
+      'A4.41 lb, 1.6 in thick, skin onFridge 1, shelf 2 Measure',
+      'whole4.41 lb, not measuredno place yet Measure',
+    ])
+    await shown.get('[aria-label="Measure the whole piece"]').trigger('click')
+    await shown.get('form input').setValue('14 in')
+    await shown.get('form').trigger('submit')
+    await vi.waitFor(() => expect(shown.find('form').exists()).toBe(false))
+    expect(calls.find((call) => call.method === 'POST')?.body).toMatchObject({ length: '14 in', place: null })
   })
 })
 

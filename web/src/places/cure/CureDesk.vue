@@ -9,11 +9,11 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import CurePieces from './CurePieces.vue'
+import CureRecord from './CureRecord.vue'
 import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
-import TakeBack from './TakeBack.vue'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
@@ -26,15 +26,27 @@ const { data: pieces } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: facts, put: putFacts } = useDeskFacts()
 const { money } = useUnits()
-const busy = computed(
-  () => new Set((cures.value?.cures ?? []).filter((one) => one.is_under_way).map((one) => one.mark)),
+/** What is in a cure, by its mark. */
+const inside = computed(() =>
+  (cures.value?.cures ?? [])
+    .filter((one) => one.is_under_way)
+    .sort((one, other) => one.mark.localeCompare(other.mark, 'en', { numeric: true })),
 )
+const busy = computed(() => new Set(inside.value.map((one) => one.mark)))
 const desk = useDesk(code, pieces, busy)
 const { draft, current, going, answer, shown } = desk
 const { state, problem, retry, sure, isAsked, putIn } = usePutIn(code)
 const said = ref('')
-/** The cure being taken back. */
-const mistake = ref<number | null>(null)
+/** The cure that is looked at: one touched, or the first where nothing lies on the desk. */
+const touched = ref<number | null>(null)
+const record = computed(() => {
+  const found = inside.value.find((one) => one.id === touched.value)
+  return found ?? (draft.laid.length ? null : (inside.value[0] ?? null))
+})
+function choose(mark: string): void {
+  draft.chosen = mark
+  touched.value = null
+}
 
 const preview = computed(() =>
   answer.value ? { readings: [], problems: answer.value.problems, shops: [] } : null,
@@ -112,15 +124,15 @@ function send(): void {
         <CurePieces
           :laid="draft.laid"
           :left="draft.left"
-          :chosen="draft.chosen"
+          :chosen="record ? '' : draft.chosen"
           :pieces="pieces"
           :answer="answer"
-          :cures="cures"
-          @choose="(mark) => (draft.chosen = mark)"
+          :inside="inside"
+          :looked="record?.id ?? 0"
+          @choose="choose"
+          @look="(id) => (touched = id)"
           @toggle="toggle"
-          @back="(id) => (mistake = id)"
         />
-        <TakeBack v-if="mistake" :key="mistake" :code="code" :cure="mistake" @done="mistake = null" />
         <p v-if="totals" class="quiet small totals">
           For all: {{ totals }}.
           <template v-if="answer"
@@ -130,58 +142,61 @@ function send(): void {
             >.</template
           >
         </p>
-        <p v-if="!draft.laid.length" class="panel quiet">
+        <p v-if="!draft.laid.length" class="quiet small totals">
           Every piece is in the cure. Out of it, they are weighed.
         </p>
       </div>
-      <section v-if="current && shown" class="panel" aria-label="Weigh out">
-        <RecipeBar
-          v-model:recipe="current.recipe"
-          :facts="facts"
-          :path="`${path}recipe.`"
-          :can-share="draft.laid.length > 1"
-          @same="sameForAll"
-          @kept="putFacts"
-        />
-        <ul v-if="shown.questions.length" class="questions">
-          <li v-for="one in shown.questions" :key="one.path">
-            <span aria-hidden="true">▲</span> {{ one.message }}
-          </li>
-        </ul>
-        <WeighOut :piece="shown" />
-      </section>
-      <div v-if="current && shown" class="right">
-        <section v-if="shown.gauge" class="panel" aria-label="Is it too much">
-          <NitriteGauge :gauge="shown.gauge" />
-        </section>
-        <section class="panel" aria-label="How long">
-          <h2>How long</h2>
-          <CuringTime
-            v-if="shown.time"
-            :out="current.out_day ?? null"
-            :time="shown.time"
-            :in-at="inAt"
-            :thickness="shown.thickness !== null"
-            @update:out="(day) => (current!.out_day = day)"
-          />
-          <TypedInput
-            v-model="current.thickness"
-            label="Thickness, at its thickest"
-            :path="`${path}thickness`"
-            :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
-          />
-        </section>
-        <section class="panel" aria-label="The piece and the scale">
-          <PieceFields
-            v-model:piece="current"
-            v-model:scale="draft.scale"
-            v-model:in-at="draft.in_at"
-            v-model:wishes="draft.wishes"
+      <CureRecord v-if="record" :key="record.id" :code="code" :cure="record" />
+      <template v-else-if="current && shown">
+        <section class="panel" aria-label="Weigh out">
+          <RecipeBar
+            v-model:recipe="current.recipe"
             :facts="facts"
-            :skin="shown.skin"
+            :path="`${path}recipe.`"
+            :can-share="draft.laid.length > 1"
+            @same="sameForAll"
+            @kept="putFacts"
           />
+          <ul v-if="shown.questions.length" class="questions">
+            <li v-for="one in shown.questions" :key="one.path">
+              <span aria-hidden="true">▲</span> {{ one.message }}
+            </li>
+          </ul>
+          <WeighOut :piece="shown" />
         </section>
-      </div>
+        <div class="right">
+          <section v-if="shown.gauge" class="panel" aria-label="Is it too much">
+            <NitriteGauge :gauge="shown.gauge" />
+          </section>
+          <section class="panel" aria-label="How long">
+            <h2>How long</h2>
+            <CuringTime
+              v-if="shown.time"
+              :out="current.out_day ?? null"
+              :time="shown.time"
+              :in-at="inAt"
+              :thickness="shown.thickness !== null"
+              @update:out="(day) => (current!.out_day = day)"
+            />
+            <TypedInput
+              v-model="current.thickness"
+              label="Thickness, at its thickest"
+              :path="`${path}thickness`"
+              :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
+            />
+          </section>
+          <section class="panel" aria-label="The piece and the scale">
+            <PieceFields
+              v-model:piece="current"
+              v-model:scale="draft.scale"
+              v-model:in-at="draft.in_at"
+              v-model:wishes="draft.wishes"
+              :facts="facts"
+              :skin="shown.skin"
+            />
+          </section>
+        </div>
+      </template>
     </div>
   </template>
 </template>
@@ -194,8 +209,8 @@ function send(): void {
   align-items: start;
 }
 
-.right,
-section {
+.desk :deep(.right),
+.desk :deep(section) {
   display: grid;
   gap: 12px;
 }
@@ -234,7 +249,7 @@ section {
     grid-template-columns: 240px minmax(0, 1fr);
   }
 
-  .right {
+  .desk :deep(.right) {
     grid-column: 2;
   }
 }
@@ -244,7 +259,7 @@ section {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .right {
+  .desk :deep(.right) {
     grid-column: 1;
   }
 }

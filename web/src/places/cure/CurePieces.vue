@@ -4,16 +4,17 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import type { CuredPiece } from './recipes'
 
-/** The pieces with their own cures: those on the desk, and those in the cure already. */
+/** The pieces with their own cures: those on the desk, and those in the cure already, to be looked at. */
 defineProps<{
   laid: CuredPiece[]
   left: string[]
   chosen: string
   pieces: Pieces
   answer: Schemas['DeskOut'] | null
-  cures: Cures | undefined
+  inside: Cures['cures']
+  looked: number
 }>()
-defineEmits<{ choose: [mark: string]; toggle: [mark: string]; back: [id: number] }>()
+defineEmits<{ choose: [mark: string]; toggle: [mark: string]; look: [id: number] }>()
 const { lengthText, weightText } = useUnits()
 
 function told(answer: Schemas['DeskOut'] | null, mark: string): Schemas['DeskPieceOut'] | undefined {
@@ -29,7 +30,7 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
 
 <template>
   <div class="pieces">
-    <ul aria-label="On the desk">
+    <ul v-if="laid.length" aria-label="On the desk">
       <li v-for="one in laid" :key="one.mark">
         <button
           type="button"
@@ -53,16 +54,21 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
         </label>
       </li>
     </ul>
-    <ul v-if="cures?.cures.some((cure) => cure.is_under_way)" aria-label="In the cure" class="in">
-      <li v-for="cure in cures.cures.filter((one) => one.is_under_way)" :key="cure.id">
-        <p>
-          <b>{{ cure.mark }}</b> {{ cure.recipe.split(',')[0] || cure.school.replace('_', ' ') }}
-        </p>
+    <ul v-if="inside.length" aria-label="In the cure" class="in">
+      <li v-for="cure in inside" :key="cure.id" :class="{ here: cure.id === looked }">
+        <button
+          type="button"
+          class="look"
+          :aria-pressed="cure.id === looked"
+          :aria-label="`Show the cure of ${cure.mark}`"
+          @click="$emit('look', cure.id)"
+        >
+          <b>{{ cure.mark }}</b> {{ cure.recipe.split(',')[0] || cure.answer.school }}
+        </button>
         <p class="small">
           in since {{ dayText(cure.in_at) }}, out between {{ dayText(cure.first_at) }} and
           {{ dayText(cure.last_at) }}
         </p>
-        <button type="button" class="act small" @click="$emit('back', cure.id)">Put down by mistake</button>
       </li>
     </ul>
   </div>
@@ -129,7 +135,23 @@ ul {
   gap: 4px;
 }
 
-.in button {
-  justify-self: start;
+.in .here {
+  outline: 2px solid var(--rose);
+  outline-offset: -2px;
+}
+
+.look {
+  min-height: 44px;
+  padding: 0;
+  text-align: left;
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  cursor: pointer;
+}
+
+.look b {
+  font-size: 20px;
 }
 </style>

@@ -3,8 +3,8 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { dayText } from '@/shared/quantity/when'
 
-/** How long: the rules side by side, the window, and the salt at the centre over the days. */
-const props = defineProps<{ time: Schemas['TimeOut']; inAt: string; thickness: boolean }>()
+/** How long: the rules side by side, the window, and the salt at the centre over the days; once done, as picked. */
+const props = defineProps<{ time: Schemas['TimeOut']; inAt: string; thickness: boolean; isDone?: boolean }>()
 const out = defineModel<number | null>('out', { required: true })
 const WIDTH = 420
 const HEIGHT = 118
@@ -86,7 +86,10 @@ const there = computed(() =>
     <ul class="small">
       <li v-for="rule in time.rules" :key="rule">{{ rule }}.</li>
     </ul>
-    <div class="out">
+    <p v-if="isDone" class="small">
+      Picked: day {{ time.out }}, <b>{{ on(time.out) }}</b>.
+    </p>
+    <div v-else class="out">
       <label :for="`out-${time.first}`">Out on day</label>
       <button
         type="button"

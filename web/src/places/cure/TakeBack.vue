@@ -10,7 +10,6 @@ import { useShowCures } from './usePutIn'
 
 /** A cure put down by mistake counts no more: why is said, and both stay readable. */
 const props = defineProps<{ code: string; cure: number }>()
-const emit = defineEmits<{ done: [] }>()
 const kitchen_slug = useSlug()
 const show = useShowCures(toRef(props, 'code'))
 const told = reactive({ reason: '' })
@@ -29,15 +28,12 @@ const { state, problem, write, retry } = useWrite<{ reason: string }, Cures>(
 )
 provideFormFacts({ preview: ref(null), problem })
 function send(): void {
-  void write({ ...told }, (cures) => {
-    show(cures)
-    emit('done')
-  })
+  void write({ ...told }, show)
 }
 </script>
 
 <template>
-  <form class="panel" @submit.prevent="send">
+  <form @submit.prevent="send">
     <TypedInput
       v-model="told.reason"
       label="Why it counts no more"
@@ -47,9 +43,3 @@ function send(): void {
     <SaveBar word="Take it back" :state="state" :problem="problem" @retry="retry" />
   </form>
 </template>
-
-<style scoped>
-form {
-  margin: 10px 0;
-}
-</style>

@@ -3,8 +3,8 @@ import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 
-/** What to weigh out for one piece, in figures to be read from the scale. */
-defineProps<{ piece: Schemas['DeskPieceOut'] }>()
+/** What to weigh out for one piece, in figures to be read from the scale; or what was, once it is done. */
+defineProps<{ piece: Schemas['DeskPieceOut']; isDone?: boolean }>()
 const { weightText, money } = useUnits()
 const bySpoon = ref(false)
 const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').replace(/,/g, '\u202f')
@@ -13,7 +13,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
 <template>
   <div class="out">
     <div class="head-line">
-      <h2>Weigh out for {{ piece.mark }}</h2>
+      <h2>{{ isDone ? 'Weighed out' : 'Weigh out' }} for {{ piece.mark }}</h2>
       <span class="quiet">{{ weightText(piece.weight) }}, {{ whole(piece.grams) }} g</span>
     </div>
     <table v-if="piece.lines.length">
@@ -87,7 +87,9 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         {{ one.text }} <span class="quiet small">{{ one.source }}</span>
       </li>
     </ul>
-    <p v-if="piece.cost" class="quiet small">What is weighed out costs {{ money(piece.cost) }}.</p>
+    <p v-if="piece.cost" class="quiet small">
+      {{ isDone ? 'What was weighed out cost' : 'What is weighed out costs' }} {{ money(piece.cost) }}.
+    </p>
   </div>
 </template>
 

@@ -303,19 +303,40 @@ describe('the cure desk', () => {
     expect((sent?.body as { pieces: { mark: string }[] }).pieces.map((one) => one.mark)).toEqual(['A'])
   })
 
+  it('shows what went into a cure as it was weighed out, by touch, and at once where all are in', async () => {
+    const { shown } = await open(answers())
+    expect(shown.find('.in .here').exists()).toBe(false)
+    await shown.get('[aria-label="Show the cure of C"]').trigger('click')
+    expect(plain(shown.text())).toContain('Weighed out for C')
+    expect(plain(shown.text())).toContain('House dry, version 2, put in 2 Mar')
+    expect(plain(shown.text())).toContain('Picked: day 9, 11 Mar')
+    expect(shown.find('#out-7').exists()).toBe(false)
+    await shown.get('[aria-label="On the desk"] .piece').trigger('click')
+    expect(shown.text()).toContain('Weigh out for A')
+    shown.unmount()
+    const all = { cures: [cured('B', { id: 9 }), cured('A', { id: 8 })], charges: [] }
+    const given = { 'GET /batches/J-01/cures': all, 'GET /batches/J-01/pieces': pieces(['A', 'B']) }
+    server({ ...answers(), ...given })
+    const done = mount(CureDesk, { props: { code: 'J-01' }, global: around() })
+    await vi.waitFor(() => expect(done.text()).toContain('Weighed out for A'))
+    expect(done.findAll('.look b').map((mark) => mark.text())).toEqual(['A', 'B'])
+  })
+
   it('takes back a cure put down by mistake, and says why it would not', async () => {
     const given = answers()
     const { shown } = await open(given)
     const fields = [{ path: 'reason', code: 'missing', message: 'Say why: it stays readable.' }]
     given['POST /batches/J-01/cures/7/take-back'] = refused('bad_fields', { fields })
-    await shown.get('.in button').trigger('click')
-    await shown.get('form.panel').trigger('submit')
+    await shown.get('.look').trigger('click')
+    await shown.get('.back').trigger('click')
+    const form = () => shown.get('[aria-label^="As weighed out"] form')
+    await form().trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('Say why: it stays readable.'))
     given['POST /batches/J-01/cures/7/take-back'] = null
-    await shown.get('form.panel').trigger('submit')
+    await form().trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('No answer came back'))
     given['POST /batches/J-01/cures/7/take-back'] = { cures: [], charges: [] }
-    await shown.get('form.panel').trigger('submit')
+    await form().trigger('submit')
     await vi.waitFor(() => expect(shown.find('.in').exists()).toBe(false))
   })
 })

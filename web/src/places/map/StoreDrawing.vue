@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
-import type { Lying } from './useStores'
+import { levelWords as words, type Lying } from './useStores'
 
 /** A fridge, smoker or chamber as it stands: shelves from the top, places side by side, what lies there. */
 const props = defineProps<{ store: Schemas['StoreOut']; held: Lying | null }>()
 const emit = defineEmits<{ hold: [piece: Lying]; put: [level: number, slot: number]; change: [] }>()
 const { weightText } = useUnits()
-const words = { fridge: 'shelf', smoker: 'rack', chamber: 'rod', freezer: 'drawer' } as const
 const at = (level: number, slot: number): Lying[] =>
   props.store.lying.filter((one) => one.level === level && one.slot === slot)
 const isHeld = (piece: Lying): boolean => props.held?.code === piece.code && props.held.mark === piece.mark

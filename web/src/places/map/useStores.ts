@@ -4,6 +4,8 @@ import { useSlug } from '@/shared/api/useBatch'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Lying = Schemas['LyingOut']
+/** What a level is called, by what the store is. */
+export const levelWords = { fridge: 'shelf', smoker: 'rack', chamber: 'rod', freezer: 'drawer' } as const
 type Move = { code: string; mark: string; place: Schemas['PlaceIn'] }
 
 /** Laying pieces in places, and keeping the places themselves. */

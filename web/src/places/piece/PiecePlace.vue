@@ -6,7 +6,8 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ActRow from '../today/ActRow.vue'
-import SizeForm from './SizeForm.vue'
+import FactsForm from './FactsForm.vue'
+import { useSizes } from './useSizes'
 
 /** One piece, as the code on its label opens it: what it is, where it lies, what is to be done with it. */
 const props = defineProps<{ code: string; mark: string }>()
@@ -14,7 +15,8 @@ const code = toRef(props, 'code')
 const { data: pieces, error, refetch } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: plan } = usePlan(400, code)
-const { lengthText, weightText, otherText } = useUnits()
+const { weightText, otherText } = useUnits()
+const { sizeText } = useSizes()
 const piece = computed(() => pieces.value?.pieces.find((one) => one.mark === props.mark))
 const cure = computed(() =>
   cures.value?.cures.find((one) => one.mark === props.mark && one.taken_back === null),
@@ -25,17 +27,6 @@ const acts = computed(() =>
     .slice(0, 6),
 )
 const isMeasuring = ref(false)
-const sizes = computed(() => {
-  const now = piece.value
-  const told = [now?.length, now?.width, now?.thickness]
-  const words = ['long', 'wide', 'thick']
-  return (
-    told
-      .map((one, at) => (one ? `${lengthText(one)} ${words[at]}` : ''))
-      .filter(Boolean)
-      .join(', ') || 'not measured'
-  )
-})
 </script>
 
 <template>
@@ -65,7 +56,7 @@ const sizes = computed(() => {
         </p>
         <dl>
           <dt>Size</dt>
-          <dd>{{ sizes }}</dd>
+          <dd>{{ sizeText(piece) }}</dd>
           <dt>Skin</dt>
           <dd>{{ piece.skin || 'not told' }}</dd>
           <dt>Lies in</dt>
@@ -81,9 +72,9 @@ const sizes = computed(() => {
           </template>
         </dl>
         <button type="button" class="act" :aria-expanded="isMeasuring" @click="isMeasuring = !isMeasuring">
-          Measure it
+          Measure it, or lay it elsewhere
         </button>
-        <SizeForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />
+        <FactsForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />
         <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary, notes and photos</RouterLink>
       </section>
       <section aria-label="To do with it">

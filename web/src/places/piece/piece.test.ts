@@ -1,6 +1,6 @@
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { act, cured, piece, pieces } from '@/shared/tests/bench'
+import { act, cured, piece, pieces, store } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import PiecePlace from './PiecePlace.vue'
@@ -24,6 +24,7 @@ const answers = (): Record<string, unknown> => ({
     cures: [cured('A', { id: 6, recipe: 'Wrong one', taken_back: 'for B' }), cured('A'), cured('B')],
     charges: [],
   },
+  'GET /map': { stores: [store(), store({ name: 'Smoker', sort: 'smoker', levels: 4 })], nowhere: [] },
   'GET /plan?days=400&code=J-01': {
     acts: [
       act({ words: 'Turn A' }),
@@ -79,8 +80,32 @@ describe('a piece, as its label opens it', () => {
     await vi.waitFor(() => expect(plain(shown.text())).toContain('2 in thick'))
     expect(shown.find('form').exists()).toBe(false)
     expect(calls.filter((call) => call.method === 'POST').map((call) => call.body)).toEqual([
-      { length: '', width: '', thickness: '0', skin: '' },
-      { length: '', width: '', thickness: '2 in', skin: '' },
+      { length: '', width: '', thickness: '0', skin: '', place: null },
+      { length: '', width: '', thickness: '2 in', skin: '', place: null },
+    ])
+  })
+
+  it('is laid elsewhere, on a shelf of that store, or taken out', async () => {
+    const given = { ...answers(), 'POST /batches/J-01/pieces/A/facts': pieces(['A']) }
+    const { calls, shown } = await open('A', given)
+    const lay = async (to: string, ...more: number[]) => {
+      await shown.get('section button.act').trigger('click')
+      await vi.waitFor(() => expect(shown.text()).toContain('Smoker'))
+      const [, store] = shown.findAll('form select')
+      await store?.setValue(to)
+      const rest = shown.findAll('form select').slice(2)
+      for (const [at, value] of more.entries()) await rest[at]?.setValue(String(value))
+      const levels = rest[0]?.findAll('option').length ?? 0
+      await shown.get('form').trigger('submit')
+      await vi.waitFor(() => expect(shown.find('form').exists()).toBe(false))
+      return levels
+    }
+    expect(await lay('Smoker', 3, 2)).toBe(4)
+    expect(await lay('')).toBe(0)
+    const laid = calls.filter((call) => call.method === 'POST').map((call) => call.body)
+    expect(laid).toMatchObject([
+      { place: { store: 'Smoker', level: 3, slot: 2 } },
+      { place: { store: '', level: 1, slot: 1 } },
     ])
   })
 })

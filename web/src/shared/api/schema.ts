@@ -4642,6 +4642,8 @@ export interface components {
         /**
          * BrineOut
          * @description A brine: all of it, for the injector, for the tub, to spare; strength in per cent; its water parted.
+         *
+         *     It is kept with the cure it was made for, so what came to it later has a default.
          */
         BrineOut: {
             weight: components["schemas"]["Weight"];
@@ -4651,7 +4653,10 @@ export interface components {
             injector_grams: string;
             /** Tub Grams */
             tub_grams: string;
-            /** Spare Grams */
+            /**
+             * Spare Grams
+             * @default 0
+             */
             spare_grams: string;
             /** Strength */
             strength: string;

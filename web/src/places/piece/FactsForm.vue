@@ -7,13 +7,15 @@ import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useWrite } from '@/shared/writing/useWrite'
+import PlaceFields from './PlaceFields.vue'
 
-/** How large a piece is, and whether it has its skin on. */
+/** How large a piece is, whether it has its skin on, and where it lies; what is left out stays as it was. */
 const props = defineProps<{ code: string; mark: string }>()
 const emit = defineEmits<{ kept: [] }>()
 const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const facts = reactive<Schemas['FactsIn']>({ length: '', width: '', thickness: '', skin: '' })
+const place = ref<Schemas['PlaceIn'] | null>(null)
 const { state, problem, write, retry } = useWrite<Schemas['FactsIn'], Pieces>(
   `${props.code}:${props.mark}:size`,
   (body, key) =>
@@ -29,9 +31,10 @@ const { state, problem, write, retry } = useWrite<Schemas['FactsIn'], Pieces>(
 )
 provideFormFacts({ preview: ref(null), problem })
 function send(): void {
-  void write({ ...facts }, (pieces) => {
+  void write({ ...facts, place: place.value }, (pieces) => {
     queries.setQueryData(['pieces', kitchen_slug.value, props.code], pieces)
-    void queries.invalidateQueries({ queryKey: ['diary'] })
+    for (const name of ['diary', 'map', 'plan', 'cure-desk'])
+      void queries.invalidateQueries({ queryKey: [name] })
     emit('kept')
   })
 }
@@ -55,7 +58,8 @@ function send(): void {
         <option value="off">off</option>
       </select>
     </label>
-    <SaveBar class="wide" word="Keep the size" :state="state" :problem="problem" @retry="retry" />
+    <PlaceFields v-model:place="place" class="wide" />
+    <SaveBar class="wide" word="Keep it" :state="state" :problem="problem" @retry="retry" />
   </form>
 </template>
 

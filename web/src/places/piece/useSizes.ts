@@ -1,0 +1,17 @@
+import type { PieceFacts } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+/** What is known of a piece's size, in words. */
+export function useSizes() {
+  const { lengthText } = useUnits()
+  function sizeText(piece: PieceFacts): string {
+    const told = [
+      [piece.length, 'long'],
+      [piece.width, 'wide'],
+      [piece.thickness, 'thick'],
+    ] as const
+    const words = told.map(([length, word]) => (length ? `${lengthText(length)} ${word}` : ''))
+    return words.filter(Boolean).join(', ') || 'not measured'
+  }
+  return { sizeText }
+}
