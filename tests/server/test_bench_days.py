@@ -10,6 +10,7 @@ from icalendar import Calendar
 from PIL import Image
 
 from dolmetsch.server.diary.models import Photo
+from dolmetsch.server.labels import api as labels_api
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.models import PlannedAct
 from tests.devices.conftest import printer  # noqa: F401 (a fixture)
@@ -338,6 +339,16 @@ def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):  # noq
     assert api.call("POST", f"/batches/{code}/labels", {})[1]["code"] == "printer_away"
     settings.PRINTER = ""
     assert "PDF" in api.call("POST", f"/batches/{code}/labels", {})[1]["detail"]
+
+
+def test_a_labels_code_opens_where_others_open_the_application(api, code, settings, monkeypatch):
+    roots = []
+    monkeypatch.setattr(labels_api, "gather_labels", lambda _batch, _marks, root: roots.append(root) or [])
+    monkeypatch.setattr(labels_api, "print_labels", lambda _labels: [])
+    for address in ("", "https://kitchen.example"):
+        settings.ADDRESS = address
+        assert api.call("POST", f"/batches/{code}/labels", {})[0] == 200
+    assert roots == ["http://testserver", "https://kitchen.example"]
 
 
 def test_the_weight_on_the_scale_means_something_at_once(api, code):

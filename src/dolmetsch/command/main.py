@@ -40,6 +40,12 @@ def _read(words: list[str]) -> argparse.Namespace:
     start = verbs.add_parser("start", help="set up what is missing, start MariaDB and serve, until Ctrl-C")
     start.add_argument("--port", type=_port, default=place.PORT, help="of the application (%(default)s)")
     start.add_argument("--db-port", type=_port, default=place.DB_PORT, help="of MariaDB (%(default)s)")
+    start.add_argument(
+        "--address",
+        default="",
+        metavar="URL",
+        help="by which phones and tablets open it, like http://192.168.1.20; else this machine alone",
+    )
     start.set_defaults(run=_start)
     stop = verbs.add_parser("stop", help="stop a start that runs elsewhere")
     stop.set_defaults(run=_stop)
@@ -66,8 +72,10 @@ def _read(words: list[str]) -> argparse.Namespace:
 
 def _start(told: argparse.Namespace) -> None:
     from dolmetsch.command import serving
+    from dolmetsch.command.addresses import read_address
 
-    serving.start(port=told.port, db_port=told.db_port)
+    address = read_address(told.address, port=told.port) if told.address else None
+    serving.start(port=told.port, db_port=told.db_port, address=address)
 
 
 def _stop(_told: argparse.Namespace) -> None:

@@ -10,6 +10,7 @@ from subprocess import Popen
 from typing import Final
 
 from dolmetsch.command import place
+from dolmetsch.command.addresses import Address
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
@@ -19,6 +20,7 @@ from dolmetsch.command.telling import TroubleError, must, say, step
 
 RESTARTS_A_MINUTE: Final = 5
 READY_SECONDS: Final = 30
+LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
 #: Of one worker: each screen that listens to a scale takes one, and some stay free for all else.
 THREADS: Final = 64
@@ -28,8 +30,10 @@ class _StopAskedError(Exception):
     """Ctrl-C, or ./dolmetsch stop."""
 
 
-def start(*, port: int, db_port: int) -> None:
+def start(*, port: int, db_port: int, address: Address | None = None) -> None:
     """Set up, start everything, say where it is, and watch over it until asked to stop.
+
+    ``address``: by which other devices open it; without one it listens to this machine alone.
 
     Raises:
         TroubleError: with what to do.
@@ -41,7 +45,7 @@ def start(*, port: int, db_port: int) -> None:
         tell_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
         for asked in (signal.SIGINT, signal.SIGTERM):
             signal.signal(asked, _ask_to_stop)
-        house = _House(port=port, db_port=db_port)
+        house = House(port=port, db_port=db_port, opened_by=address)
         try:
             refuse_taken_port(port, flag="./dolmetsch start --port")
             set_up(for_tests=False)
@@ -49,6 +53,7 @@ def start(*, port: int, db_port: int) -> None:
             house.open()
             say(f"Ready after {time.monotonic() - begun:.1f} s.")
             say(f"Open {house.address}")
+            house.tell_others()
             say(f"Demo sign-in: {house.demo_sign_in()}.  Ctrl-C stops everything.")
             house.watch()
         except _StopAskedError:
@@ -79,11 +84,11 @@ def _ask_to_stop(*_args: object) -> None:
     raise _StopAskedError
 
 
-class _House:
+class House:
     """MariaDB and the application server, as one thing that opens, is watched, and closes."""
 
-    def __init__(self, *, port: int, db_port: int) -> None:
-        self.port = port
+    def __init__(self, *, port: int, db_port: int, opened_by: Address | None) -> None:
+        self.port, self.opened_by = port, opened_by
         self.address = f"http://127.0.0.1:{port}/"
         self.database = Database(
             place.PRIVATE / "mariadb", port=db_port, password=place.get_secret("database"), durable=True
@@ -92,14 +97,27 @@ class _House:
         self.application: Popen[bytes] | None = None
 
     def environment(self) -> dict[str, str]:
+        """What the application is told of its surroundings."""
+        hosts = ["127.0.0.1", "localhost", *([self.opened_by.host] if self.opened_by else [])]
         return {
             **server_environment(self.database),
             **self.devices.environment(),
             "DOLMETSCH_DEMO": "1",
-            "DOLMETSCH_HOSTS": f"127.0.0.1,localhost,127.0.0.1:{self.port}",
+            "DOLMETSCH_HOSTS": ",".join(hosts),
+            "DOLMETSCH_ADDRESS": self.opened_by.url if self.opened_by else "",
         }
 
+    def tell_others(self) -> None:
+        """Say how other devices reach it, and what that means."""
+        if self.opened_by is None:
+            say("For phones and tablets: ./dolmetsch start --address http://ADDRESS-OF-THIS-MACHINE")
+            return
+        say(f"On phones and tablets: {self.opened_by.url}")
+        if not self.opened_by.is_proxied:
+            say("Everyone in this network can reach it, and the demo's sign-in is no secret.")
+
     def open(self) -> None:
+        """Start all of it, the tables up to date."""
         with step("Starting MariaDB"):
             self.database.start()
         self._bring_up_to_date()
@@ -123,7 +141,7 @@ class _House:
     def _start_application(self) -> None:
         self.application = spawn(
             [
-                *gunicorn(self.port),
+                *gunicorn(self.port, on=self.listens_on()),
                 *("--workers", str(WORKERS), "--preload"),
                 *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
             ],
@@ -132,6 +150,11 @@ class _House:
             cwd=place.ROOT,
         )
         wait_until_served(self.port, self.application, log=place.LOGS / "application.log")
+
+    def listens_on(self) -> str:
+        """The network address the application is bound to."""
+        is_open = self.opened_by is not None and not self.opened_by.is_proxied
+        return "0.0.0.0" if is_open else LOOPBACK  # noqa: S104 (only where an address was asked for)
 
     def demo_sign_in(self) -> str:
         """The demo cook's name and password, from where the server keeps them."""
@@ -169,11 +192,11 @@ class _House:
         return ran
 
 
-def gunicorn(port: int) -> list[str]:
-    """The application server's command, as every start of it has it."""
+def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
+    """The application server's command, as every start of it has it; ``on``: the address it listens on."""
     served = [str(place.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
     config = ["--config", "python:dolmetsch.server.config.workers"]
-    return [*served, *config, "--bind", f"127.0.0.1:{port}", "--threads", str(THREADS)]
+    return [*served, *config, "--bind", f"{on}:{port}", "--threads", str(THREADS)]
 
 
 def server_environment(database: Database) -> dict[str, str]:

@@ -20,6 +20,12 @@ def _env(name: str, default: str | None = None) -> str:
 SECRET_KEY = _env("SECRET_KEY")
 DEBUG = False
 ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,testserver").split(",")
+#: The address by which other devices open it, and labels' codes do; empty: by whichever it was asked.
+ADDRESS = _env("ADDRESS", "")
+if ADDRESS.startswith("https://"):
+    # a proxy of the kitchen's own stands before it, on this machine
+    CSRF_TRUSTED_ORIGINS = [ADDRESS]
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 DEMO = _env("DEMO", "0") == "1"
 
 INSTALLED_APPS = [

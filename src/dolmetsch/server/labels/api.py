@@ -2,6 +2,7 @@
 
 from typing import Annotated
 
+from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Query, Router
 from pydantic import BaseModel
@@ -58,5 +59,5 @@ def post_labels(request: HttpRequest, kitchen_slug: Path[str], code: str, body: 
 
 
 def _gather(request: HttpRequest, batch: Batch, marks: list[str], *, tubs: bool) -> list[LabelFacts]:
-    root = request.build_absolute_uri("/").rstrip("/")
+    root = settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
     return gather_tubs(batch, root=root) if tubs else gather_labels(batch, marks, root=root)
