@@ -196,6 +196,10 @@ def test_what_is_more_likely_a_slip_is_asked():
     assert asked(recipe()) == []
     assert asked(recipe(salt=Ingredient(name="salt", share=F("0.00025")))) == ["salt"]
     assert asked(recipe(salt=Ingredient(name="salt", share=F("0.48")))) == ["salt"]
+    for school in ("brine", "injection", "inject_cover", "two_stage", "plain"):
+        slip = recipe(school, salt=Ingredient(name="salt", share=F("0.00025")))
+        assert ("salt" in asked(slip), school) == (True, school)
+    assert asked(recipe("brine", salt=Ingredient(name="salt", share=F("0.12")))) == []
     assert asked(recipe(agent_share=F("0.025"))) == ["agent_amount"]
     assert asked(recipe("injection", pump=F("0.35"))) == ["pump"]
     assert asked(recipe("injection", pump=F("0.3"))) == []

@@ -46,7 +46,9 @@ def ask(recipe: Recipe, piece: CuredPiece) -> list[Question]:
     asked = []
     low, high = SALT_RATIOS
     salt = recipe.salt
-    if salt is not None and recipe.facts.method == "dry" and not low <= salt.share <= high:
+    # a brine's salt is of meat and water, and what would be too much does not dissolve
+    most = high if recipe.facts.method == "dry" else 1
+    if salt is not None and not low <= salt.share <= most:
         told = f"{_percent(salt.share)} % salt is {fixed(salt.share * piece.grams, 1)} g for this piece."
         meant = f"Did you mean {_percent(salt.share * 100)} %?" if salt.share < low else "Is it grams?"
         asked.append(Question(field="salt", text=f"{told} Amounts here are in per cent of the meat. {meant}"))
@@ -121,8 +123,8 @@ def _amounts(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[Caution]
         told = (
             f"The scale may be {fixed(mix.agent_error * 100, 0)} % off on this much curing agent: too coarse."
         )
-        fit = fixed(desk.smallest_grams / GRAMS_PER_LB, 1)
-        told = f"{told} It is fit for pieces from {fit} lb up; use a finer one, or mix for several at once."
+        lb, kg = fixed(desk.smallest_grams / GRAMS_PER_LB, 1), fixed(desk.smallest_grams / 1000, 1)
+        told = f"{told} It is fit for pieces from {lb} lb ({kg} kg) up; use a finer one, or mix for several."
         yield Caution(code="coarse", text=told, source="a scale's half step over 5 % of the agent")
     if recipe.agent_by_spoon:
         told = "Level spoons differ by a tenth, and heaped ones by more: weigh it if you can."
