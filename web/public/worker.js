@@ -5,28 +5,45 @@
 const SHELL = 'dolmetsch-shell-1'
 const SEEN = 'dolmetsch-seen-1'
 
+/** Keeps the application as it is served now: all of it or, where the network breaks off, what was kept before. */
 async function keepShell() {
   const cache = await caches.open(SHELL)
-  const files = await (await fetch('/files.json', { cache: 'no-store' })).json()
+  const told = await fetch('/files.json', { cache: 'no-store' })
+  if (!told.ok) throw new Error('there is no list of files')
+  const files = await told.json()
   const wanted = new Set(['/'])
   for (const part of Object.values(files)) {
     for (const file of [part.file, ...(part.css ?? []), ...(part.assets ?? [])]) wanted.add(`/${file}`)
   }
+  await cache.addAll([...wanted])
   for (const kept of await cache.keys()) {
     if (!wanted.has(new URL(kept.url).pathname)) await cache.delete(kept)
   }
-  await cache.addAll([...wanted])
+}
+
+/** The page of every view. Where it is another than the one kept, a new build is served: that is kept from now on. */
+async function page(event) {
+  const kept = await (await caches.open(SHELL)).match('/')
+  try {
+    const answer = await fetch(event.request)
+    const isKept = kept && (await kept.clone().text()) === (await answer.clone().text())
+    if (answer.ok && !isKept) event.waitUntil(keepShell().catch(() => undefined))
+    return answer
+  } catch (error) {
+    if (kept) return kept
+    throw error
+  }
 }
 
 /** The network's answer, kept for when there is none; a refusal is passed on and never kept. */
-async function networkFirst(request, name, keptAs = request) {
-  const cache = await caches.open(name)
+async function networkFirst(request) {
+  const cache = await caches.open(SEEN)
   try {
     const answer = await fetch(request)
-    if (answer.ok) await cache.put(keptAs, answer.clone())
+    if (answer.ok) await cache.put(request, answer.clone())
     return answer
   } catch (error) {
-    const kept = await cache.match(keptAs)
+    const kept = await cache.match(request)
     if (kept) return kept
     throw error
   }
@@ -47,11 +64,11 @@ self.addEventListener('fetch', (event) => {
   const { request } = event
   const url = new URL(request.url)
   if (request.method !== 'GET' || url.origin !== self.location.origin) return
-  if (request.mode === 'navigate') event.respondWith(networkFirst(request, SHELL, '/'))
-  else if (url.pathname.startsWith('/assets/')) event.respondWith(shellFirst(request))
-  else if (
-    url.pathname.startsWith('/api/') &&
-    !/\/(stream|photos|files|plan\.ics|labels\.pdf)/.test(url.pathname)
-  )
-    event.respondWith(networkFirst(request, SEEN))
+  const isApi = url.pathname.startsWith('/api/')
+  if (request.mode === 'navigate') {
+    // a sheet of labels or a photo in a tab of its own is no page of the application
+    if (!isApi) event.respondWith(page(event))
+  } else if (url.pathname.startsWith('/assets/')) event.respondWith(shellFirst(request))
+  else if (isApi && !/\/(stream|photos|files|plan\.ics|labels\.pdf)/.test(url.pathname))
+    event.respondWith(networkFirst(request))
 })
