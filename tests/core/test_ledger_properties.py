@@ -3,7 +3,7 @@
 from dataclasses import replace
 from fractions import Fraction as F
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dolmetsch.core.batch import Batch, Discard, Lot, Main, Merge, Policy, Split, Step, Used, Weigh
@@ -33,7 +33,6 @@ def without_nothing(pieces):
     }
 
 
-@settings(deadline=None)
 @given(batches(), st.data())
 def test_the_order_of_independent_steps_does_not_matter(batch, data):
     """Two steps in a row that touch no piece in common, and move no cost to others, may change places."""
@@ -59,7 +58,6 @@ def test_the_order_of_independent_steps_does_not_matter(batch, data):
     assert without_nothing(pieces_of(swapped)) == without_nothing(pieces_of(batch))
 
 
-@settings(deadline=None)
 @given(weights, money, st.lists(st.integers(1, 50), min_size=1, max_size=6))
 def test_what_is_split_and_brought_together_again_is_what_it_was(grams, paid, shares):
     parts = [grams * share / sum(shares) for share in shares]
@@ -74,7 +72,6 @@ def test_what_is_split_and_brought_together_again_is_what_it_was(grams, paid, sh
     assert compute_sheet(replace(whole, steps=steps)).final.groups == compute_sheet(whole).final.groups
 
 
-@settings(deadline=None)
 @given(batches(), st.integers(40, 110))
 def test_a_step_that_costs_nothing_changes_prices_by_weight_alone(batch, percent):
     mains = run(batch).mains
@@ -90,7 +87,6 @@ def test_a_step_that_costs_nothing_changes_prices_by_weight_alone(batch, percent
     assert compute_sheet(replace(batch, steps=(*batch.steps, same))).final == before.final
 
 
-@settings(deadline=None)
 @given(batches())
 def test_what_is_thrown_away_is_borne_by_the_others_or_booked(batch):
     mains = run(batch).mains
@@ -110,13 +106,11 @@ def test_what_is_thrown_away_is_borne_by_the_others_or_booked(batch):
         assert gained == (0 if booked else mains[0].cost)
 
 
-@settings(deadline=None)
 @given(batches())
 def test_no_piece_carries_less_than_nothing(batch):
     assert all(cost >= 0 for _, costs, _ in pieces_of(batch).values() for cost in [sum(costs.values())])
 
 
-@settings(deadline=None)
 @given(batches(), money)
 def test_dearer_meat_never_makes_a_pound_cheaper(batch, more):
     dearer = replace(batch, lots=tuple(replace(lot, paid=lot.paid + more) for lot in batch.lots))
@@ -125,7 +119,6 @@ def test_dearer_meat_never_makes_a_pound_cheaper(batch, more):
         assert after.cost_per_lb >= before.cost_per_lb
 
 
-@settings(deadline=None)
 @given(batches())
 def test_the_strip_tells_where_all_weight_went(batch):
     sheet = compute_sheet(batch)
@@ -138,7 +131,6 @@ def test_the_strip_tells_where_all_weight_went(batch):
     )
 
 
-@settings(deadline=None)
 @given(batches())
 def test_the_strip_of_each_piece_ends_with_that_piece(batch):
     sheet = compute_sheet(batch)

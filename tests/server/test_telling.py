@@ -6,7 +6,7 @@ from fractions import Fraction as F
 
 import pytest
 from django.utils import timezone
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
@@ -160,7 +160,7 @@ def steps(draw):
 class Retelling(TestCase):
     """Any step recorded over the real record store tells itself again as it was typed."""
 
-    @settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=25)
     @given(steps())
     def test_a_step_is_told_again_as_it_was_typed(self, content):
         kitchen = Kitchen.objects.create(slug="telling", name="Telling")

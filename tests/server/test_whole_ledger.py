@@ -7,7 +7,7 @@ import uuid
 import pytest
 from django.db import connection, connections, transaction
 from django.utils import timezone
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
@@ -266,7 +266,7 @@ def documents(draw):
 class RoundTrips(TestCase):
     """Any such document comes to the same in the book, and goes out as it came out first."""
 
-    @settings(max_examples=20, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=20)
     @given(documents())
     def test_documents_come_in_and_go_out(self, document):
         kitchen = Kitchen.objects.create(slug="round", name="Round")
