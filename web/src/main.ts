@@ -4,6 +4,7 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
+import { tellZone } from './shared/quantity/when'
 
 const queryClient = new QueryClient({
   defaultOptions: {
@@ -12,4 +13,5 @@ const queryClient = new QueryClient({
 })
 // with it the application opens in a garage without network; a browser that has none does without
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/worker.js')
+tellZone()
 createApp(App).use(router).use(VueQueryPlugin, { queryClient }).mount('#app')

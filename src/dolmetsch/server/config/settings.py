@@ -54,6 +54,7 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "axes.middleware.AxesMiddleware",
+    "dolmetsch.server.config.clock.by_own_clock",
     "dolmetsch.server.problems.tell_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"

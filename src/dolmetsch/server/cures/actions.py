@@ -22,6 +22,7 @@ from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.actions import plan_together
 from dolmetsch.server.plans.models import PlannedAct
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.quantities.printing import print_day
 from dolmetsch.server.quantities.reader import Reader, round_decimal
 
 
@@ -105,7 +106,7 @@ def _ask_twice(laid: Laid) -> list[FieldProblem]:
         FieldProblem(
             path=f"pieces[{place}].mark",
             code="ask",
-            message=f"{one.told.mark} lies in a cure since {since[one.told.mark]:%-d %b}. Another one?",
+            message=f"{one.told.mark} lies in a cure since {print_day(since[one.told.mark])}. Another one?",
         )
         for place, one in enumerate(laid.pieces)
         if one.told.mark in since and "cure" not in one.piece.kinds

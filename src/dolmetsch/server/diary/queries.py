@@ -16,6 +16,7 @@ from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_p
 from dolmetsch.server.plans.models import ActNews
 from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.problems import not_found
+from dolmetsch.server.quantities.printing import print_day
 
 NEWS_WORDS = {"done": "", "moved": "Moved: ", "dropped": "Dropped: ", "open": "Open again: "}
 TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
@@ -70,7 +71,7 @@ def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
         if gauge and gauge["ppm"] is not None:
             lines.append(f"{gauge['ppm']} ppm of nitrite, limit {gauge['limit']} ({gauge['limit_name']})")
         lines += [told["text"] for told in cure.answer["cautions"] if told["code"] != "poison"]
-        lines.append(f"out between {cure.first_at:%-d %b} and {cure.last_at:%-d %b}")
+        lines.append(f"out between {print_day(cure.first_at)} and {print_day(cure.last_at)}")
         back = getattr(cure, "taken_back", None)
         if back is not None:
             lines.append(f"taken back: {back.reason}")
@@ -91,7 +92,7 @@ def _tell_acts(batch: Batch) -> Iterator[schemas.LeafOut]:
     for news in told:
         lines = [TASTE_WORDS[news.taste]] if news.taste else []
         if news.sort == "moved":
-            lines.append(f"from {news.due_before:%-d %b} to {news.due_now:%-d %b}")
+            lines.append(f"from {print_day(news.due_before)} to {print_day(news.due_now)}")
         if news.note:
             lines.append(news.note)
         yield schemas.LeafOut(

@@ -4,7 +4,7 @@ import hashlib
 import uuid
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from typing import Annotated, Any, ClassVar, Protocol, TypeVar
 
 from django.db import IntegrityError, models, transaction
@@ -44,6 +44,11 @@ class Write:
         if fingerprint != self.fingerprint:
             said = "This key was used for something else; nothing was written. Send it with a new key."
             raise DomainError("key_reused", 409, "Not recorded", said)
+
+    @property
+    def today(self) -> date:
+        """The day it is where they are."""
+        return timezone.localdate(self.now)
 
     @property
     def stamp(self) -> dict[str, Any]:

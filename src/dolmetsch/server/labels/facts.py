@@ -2,7 +2,6 @@
 
 import uuid
 from dataclasses import dataclass
-from datetime import datetime
 
 from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
@@ -10,7 +9,7 @@ from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.problems import DomainError, not_found
-from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.quantities.printing import print_day, print_weight
 
 #: More are not printed at once.
 MOST = 60
@@ -94,11 +93,7 @@ def _cure_lines(cure: PieceCure | None) -> list[str]:
     if cure is None:
         return []
     return [
-        f"in {_day(cure.in_at)}",
-        f"out {_day(cure.first_at)} to {_day(cure.last_at)}",
+        f"in {print_day(cure.in_at)}",
+        f"out {print_day(cure.first_at)} to {print_day(cure.last_at)}",
         cure.answer["school"],
     ]
-
-
-def _day(moment: datetime) -> str:
-    return f"{moment:%-d %b}"

@@ -13,6 +13,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sorts_of
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.quantities.printing import print_day
 
 #: So many acts are shown at once; what was ticked off stays in sight for a while.
 SHOWN: Final = 80
@@ -108,7 +109,7 @@ def _count(follows: set[uuid.UUID], kitchen: Kitchen) -> dict[int, tuple[int, in
 
 def _tell_window(act: PlannedAct) -> str:
     if act.kind == "out":
-        return f"window closes {act.until_at:%-d %b}"
+        return f"window closes {print_day(act.until_at)}"
     return f"for {act.minutes} minutes" if act.minutes and act.minutes < 120 else ""
 
 

@@ -48,7 +48,7 @@ def _find_noted(write: Write) -> schemas.NotedOut | None:
 
 def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
     reader = Reader(unit=write.kitchen.weight_unit)
-    quote = read_quote(reader, told, today=write.now.date())
+    quote = read_quote(reader, told, today=write.today)
     wrong = _find_wrong(write, told, reader)
     if reader.problems:
         raise refuse_fields(reader.problems)

@@ -96,7 +96,7 @@ def upload_list(
 def get_list(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.FileOut:
     """An uploaded list, and how far it is written."""
     kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
-    return importing.show_file(kept, today=timezone.now().date())
+    return importing.show_file(kept, today=timezone.localdate())
 
 
 @router.post(
@@ -109,7 +109,7 @@ def preview_list(
 ) -> schemas.FilePreviewOut:
     """What writing the list would do; nothing is written."""
     kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
-    return importing.preview(kept, body, today=timezone.now().date())
+    return importing.preview(kept, body, today=timezone.localdate())
 
 
 @router.post(

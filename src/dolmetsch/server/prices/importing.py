@@ -42,7 +42,7 @@ def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.F
     kept = PriceFile.objects.filter(kitchen=write.kitchen, key=write.key).first()
     if kept is not None:
         write.refuse_reused(kept.fingerprint)
-        return show_file(kept, today=write.now.date())
+        return show_file(kept, today=write.today)
     source = " ".join(source.split())
     if not source or len(source) > 60 or not source.isprintable():
         said = "Say whose list this is, in at most 60 letters."
@@ -61,7 +61,7 @@ def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.F
         key=write.key,
         fingerprint=write.fingerprint,
     )
-    return show_file(kept, today=write.now.date())
+    return show_file(kept, today=write.today)
 
 
 def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:
@@ -244,7 +244,7 @@ def write_piece(write: Write, file_id: int, told: schemas.FileWriteIn) -> schema
                 kept.match = match
                 _remember(kept, told.match)
             _write_rows(write, kept, told.match)
-        return show_file(kept, today=write.now.date())
+        return show_file(kept, today=write.today)
 
 
 def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
@@ -258,7 +258,7 @@ def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
 def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
     table: list[list[Cell]] = kept.table[kept.next_row : kept.next_row + PIECE]
     decimal = find_decimal(match, kept.table)
-    reads = list(read_rows(table, match, decimal=decimal, today=write.now.date()))
+    reads = list(read_rows(table, match, decimal=decimal, today=write.today))
     rows = [read for read in reads if isinstance(read, ReadRow)]
     items = _make_items(write.kitchen, rows)
     known = _known(kept, items.values())

@@ -1,7 +1,10 @@
 """Printed figures: rounded once, half to even, from the core's exact values."""
 
+from datetime import datetime
 from fractions import Fraction
 from typing import Final, TypeVar
+
+from django.utils import timezone
 
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
@@ -53,6 +56,11 @@ def print_price_of_gram(per_gram: Fraction | float) -> UnitCost:
 def per_kg(per_lb: Fraction) -> Fraction:
     """The price of a kilogram from that of a pound."""
     return per_lb * 1000 / GRAMS_PER_LB
+
+
+def print_day(moment: datetime) -> str:
+    """A day by the clock of whoever asks: "2 Mar"."""
+    return f"{timezone.localtime(moment):%-d %b}"
 
 
 def as_sentence(told: str) -> str:

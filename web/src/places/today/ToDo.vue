@@ -6,9 +6,10 @@ import ActRow from './ActRow.vue'
 
 /** What is due: late first, today, then tomorrow; and the calendar to take along. */
 const everything = ref('')
-const { data: plan, error } = usePlan(1, everything)
+const { data: plan, error } = usePlan(2, everything)
 const kitchen_slug = useSlug()
 const endOfToday = new Date().setHours(23, 59, 59, 999)
+const endOfTomorrow = endOfToday + 864e5
 const acts = computed(() => plan.value?.acts ?? [])
 const late = computed(() => acts.value.filter((act) => act.is_late))
 const today = computed(() =>
@@ -16,7 +17,10 @@ const today = computed(() =>
 )
 const done = computed(() => acts.value.filter((act) => act.state === 'done').slice(-4))
 const next = computed(() =>
-  acts.value.filter((act) => act.state === 'open' && +new Date(act.due_at) > endOfToday),
+  acts.value.filter((act) => {
+    const due = +new Date(act.due_at)
+    return act.state === 'open' && due > endOfToday && due <= endOfTomorrow
+  }),
 )
 const isMore = ref(false)
 </script>

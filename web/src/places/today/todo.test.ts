@@ -104,7 +104,7 @@ describe('one thing to do', () => {
 
 describe('what is due', () => {
   const open = async (acts: Act[] | null) => {
-    server({ 'GET /plan?days=1&code=': acts && { acts } })
+    server({ 'GET /plan?days=2&code=': acts && { acts } })
     const shown = mount(ToDo, { global: around() })
     await flushPromises()
     await vi.waitFor(() => expect(shown.text()).not.toContain('Fetching'))
@@ -118,6 +118,7 @@ describe('what is due', () => {
       act({ uid: '1', words: 'Rinse', is_late: true, due_at: at(-20) }),
       act({ uid: '2', words: 'Turn', due_at: at(3) }),
       act({ uid: '3', words: 'Check', due_at: at(20) }),
+      act({ uid: '5', words: 'Smoke', due_at: at(40) }),
       act({ uid: '4', words: 'Spice', state: 'done', done_at: at(-2) }),
     ])
     const headings = shown.findAll('ul').map((list) => list.attributes('aria-label'))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { longDayText, spanText } from './when'
+import { longDayText, spanText, tellZone } from './when'
 import { without } from './useUnits'
 import { peelText } from '../strip/useStrip'
 
@@ -9,6 +9,12 @@ describe('what is printed', () => {
     expect(spanText('2026-03-02T09:00:00', '2026-03-04T17:00:00')).toBe('2 to 4 Mar')
     expect(spanText('2026-02-28T09:00:00', '2026-03-04T17:00:00')).toBe('28 Feb to 4 Mar')
     expect(longDayText(new Date('2026-03-12T09:00:00'))).toBe('Thursday 12 March')
+  })
+
+  it('tells the server by which clock its days go', () => {
+    tellZone()
+    const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+    expect(document.cookie.split('; ')).toContain(`zone=${zone}`)
   })
 
   it('keeps the figure whole where the room is short', () => {

@@ -7,6 +7,12 @@ const dayAndTime = new Intl.DateTimeFormat('en-GB', {
 })
 const longDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
 
+/** Tell the server by which clock days are to be printed: this device's. */
+export function tellZone(): void {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+  document.cookie = `zone=${zone};path=/;max-age=31536000;samesite=lax`
+}
+
 /** "2 Mar" */
 export const dayText = (moment: string): string => day.format(new Date(moment))
 /** "2 Mar, 14:02" */

@@ -4,6 +4,7 @@ import csv
 import io
 from decimal import Decimal
 
+from django.utils import timezone
 from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 
@@ -54,7 +55,7 @@ def _ledger(batch: BatchOut) -> list[Row]:
         rows.append(
             [
                 column.label or "Step",
-                column.last_at.date().isoformat(),
+                timezone.localdate(column.last_at).isoformat(),
                 ", ".join(column.pieces),
                 *_weights(column.weight_in.lb, column.weight_in.kg),
                 *_weights(column.weight_out.lb, column.weight_out.kg),

@@ -1,0 +1,72 @@
+"""Days are printed by the clock of whoever asks, on labels, in the diary and in the plan alike."""
+
+from datetime import UTC, datetime
+
+import pytest
+
+from dolmetsch.server.labels import api as labels_api
+from dolmetsch.server.labels.facts import gather_labels
+from tests.server.conftest import TRIM
+
+RECIPE = {
+    "school": "measured",
+    "salt": {"name": "coarse salt", "amount": "2.5 %"},
+    "agent": "no_1",
+    "target": "150",
+}
+#: Ten in the evening of the 1st in New York, the afternoon of the 2nd in Auckland.
+PUT_IN = datetime(2026, 3, 2, 3, tzinfo=UTC).isoformat()
+
+
+@pytest.fixture
+def code(api):
+    started = api.started()
+    api.recorded(started, TRIM)
+    piece = {"mark": "A", "recipe": RECIPE, "thickness": "1.6 in", "skin": "off", "out_day": 14}
+    status, body = api.call("POST", f"/batches/{started}/cures", {"pieces": [piece], "in_at": PUT_IN})
+    assert status == 201, body
+    return started
+
+
+def label_of(api, code, monkeypatch):
+    """The lines of A's label as it would be printed for this client."""
+    printed = []
+    monkeypatch.setattr(
+        labels_api,
+        "gather_labels",
+        lambda batch, marks, root: printed.extend(gather_labels(batch, marks, root=root)) or [],
+    )
+    monkeypatch.setattr(labels_api, "print_labels", lambda _labels: [])
+    assert api.call("POST", f"/batches/{code}/labels", {"marks": ["A"]})[0] == 200
+    return printed[0].lines
+
+
+@pytest.mark.parametrize(
+    ("zone", "put_in", "first", "last"),
+    [
+        ("", "2 Mar", "14 Mar", "24 Mar"),
+        ("America/New_York", "1 Mar", "13 Mar", "23 Mar"),
+        ("Pacific/Auckland", "2 Mar", "14 Mar", "24 Mar"),
+        ("Nowhere/At_All", "2 Mar", "14 Mar", "24 Mar"),
+        ("../../etc/passwd", "2 Mar", "14 Mar", "24 Mar"),
+    ],
+)
+def test_a_label_and_the_diary_have_the_cooks_own_days(api, code, monkeypatch, zone, put_in, first, last):
+    api.client.cookies["zone"] = zone
+    lines = label_of(api, code, monkeypatch)
+    assert f"in {put_in}" in lines
+    assert f"out {first} to {last}" in lines
+    leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
+    (cure,) = [leaf for leaf in leaves if leaf["sort"] == "cure"]
+    assert f"out between {first} and {last}" in cure["lines"]
+    acts = api.get(f"/plan?days=400&code={code}")[1]["acts"]
+    (out,) = [act for act in acts if act["kind"] == "out"]
+    assert out["told"] == f"window closes {last}"
+
+
+def test_one_zone_ends_with_its_request(api, code):
+    api.client.cookies["zone"] = "America/New_York"
+    api.get(f"/batches/{code}/diary")
+    del api.client.cookies["zone"]
+    leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
+    assert any("out between 14 Mar and 24 Mar" in leaf["lines"] for leaf in leaves)
