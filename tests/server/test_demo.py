@@ -14,9 +14,20 @@ from dolmetsch.server.kitchens.models import Kitchen
 NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
 
 
-@pytest.mark.django_db
-def test_batches_stand_at_different_points_and_a_year_lies_behind():
-    today = read_today(load_demo(NOW))
+def told(now):
+    """The kitchen as loaded ``now``; every batch's figures, and how long ago each entry was."""
+    kitchen = load_demo(now)
+    shown = [read_batch(batch).model_dump() for batch in Batch.objects.order_by("code")]
+    figures = [(one["house"], one["shops"], one["pieces"], one["by_products"]) for one in shown]
+    days = [(now - entry.happened_at).days for entry in Entry.objects.order_by("batch__code", "sequence")]
+    for _, shops, _, _ in figures:
+        for shop in shops:
+            shop.pop("entry")
+    return kitchen, (figures, days)
+
+
+def batches_stand_at_different_points_and_a_year_lies_behind(kitchen):
+    today = read_today(kitchen)
     assert {batch.code: batch.stage for batch in today.under_way} == {
         "G-01": "partly sliced",
         "S-01": "hung",
@@ -27,25 +38,23 @@ def test_batches_stand_at_different_points_and_a_year_lies_behind():
     assert today.finished[0].code == "J-01"
     assert Batch.objects.filter(is_finished=True).count() == 10
     # nine of them and the jowl each left a forecast at each of seven points
-    assert read_calibration(Kitchen.objects.get()).all.count == 70
+    assert read_calibration(kitchen).all.count == 70
     assert today.hanging == {"today": 5, "bench": 10, "slice": 2}
+
+
+def the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one():
+    log = read_batch(Batch.objects.get(code="J-01")).log
+    (wrong,) = [entry for entry in log if entry.overruled_by]
+    assert ("5.27 lb" in wrong.lines[0], log[7].corrects) == (True, wrong.id)
 
 
 @pytest.mark.django_db
 def test_the_demo_moves_with_the_day_and_is_otherwise_the_same():
-    def told(now):
-        load_demo(now)
-        shown = [read_batch(batch).model_dump() for batch in Batch.objects.order_by("code")]
-        figures = [(one["house"], one["shops"], one["pieces"], one["by_products"]) for one in shown]
-        days = [(now - entry.happened_at).days for entry in Entry.objects.order_by("batch__code", "sequence")]
-        for _, shops, _, _ in figures:
-            for shop in shops:
-                shop.pop("entry")
-        return figures, days
-
-    first = told(NOW)
+    kitchen, first = told(NOW)
+    batches_stand_at_different_points_and_a_year_lies_behind(kitchen)
+    the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one()
     call_command("flush", interactive=False, verbosity=0)
-    assert told(NOW + timedelta(days=100)) == first
+    assert told(NOW + timedelta(days=100))[1] == first
 
 
 @pytest.mark.django_db
@@ -53,11 +62,3 @@ def test_a_store_in_use_is_left_alone():
     Kitchen.objects.create(slug="mine", name="Mine")
     call_command("load_demo", verbosity=0)
     assert not Batch.objects.exists()
-
-
-@pytest.mark.django_db
-def test_the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one():
-    load_demo(NOW)
-    log = read_batch(Batch.objects.get(code="J-01")).log
-    (wrong,) = [entry for entry in log if entry.overruled_by]
-    assert ("5.27 lb" in wrong.lines[0], log[7].corrects) == (True, wrong.id)
