@@ -1,6 +1,9 @@
 """Pieces, plans, diary and labels over the API: what is learned, ticked off, written down and printed."""
 
+import socket
+import threading
 import uuid
+from contextlib import closing, suppress
 from datetime import UTC, datetime, timedelta
 from io import BytesIO
 
@@ -249,6 +252,21 @@ def test_a_photo_is_kept_upright_and_without_place_or_camera(api, code, photos, 
     assert Photo.objects.count() == 1
 
 
+def test_what_is_see_through_is_drawn_on_white(api, code, photos):
+    out = BytesIO()
+    Image.new("RGBA", (40, 40), (0, 0, 0, 0)).save(out, "PNG")
+    body = send_photo(api, code, out.getvalue())[1]
+    address = next(leaf["photo"]["large"] for leaf in body["leaves"] if leaf["photo"])
+    drawn = Image.open(BytesIO(api.client.get(address).content))
+    assert drawn.convert("L").getextrema() == (255, 255)
+
+
+def test_words_about_a_photo_have_an_end(api, code, photos):
+    status, body = send_photo(api, code, photo_bytes(), note="x" * 3000)
+    assert (status, body["fields"][0]["path"], Photo.objects.count()) == (422, "note", 0)
+    assert list(photos.iterdir()) == []
+
+
 def bomb():
     out = BytesIO()
     Image.new("1", (20_000, 20_000)).save(out, "PNG")
@@ -339,6 +357,37 @@ def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):  # noq
     assert api.call("POST", f"/batches/{code}/labels", {})[1]["code"] == "printer_away"
     settings.PRINTER = ""
     assert "PDF" in api.call("POST", f"/batches/{code}/labels", {})[1]["detail"]
+
+
+@pytest.mark.parametrize(
+    ("answers", "said"),
+    [
+        ([b"HELLO\n"], "no label printer"),
+        ([b"PRINTER 1 labels\n", b"NO paper left\n"], "refused A: paper left"),
+        ([b"PRINTER 1 labels\n", b"PRINTED x.png 99999999999\n"], "cannot be read"),
+        ([b"PRINTER 1 labels\n", b"\xff\xfe\n"], "cannot be read"),
+        ([], "no label printer"),
+    ],
+)
+def test_a_printer_in_trouble_is_told(api, code, settings, answers, said):
+    with closing(socket.create_server(("127.0.0.1", 0))) as server:
+        settings.PRINTER = f"127.0.0.1:{server.getsockname()[1]}"
+
+        def serve():
+            line, _ = server.accept()
+            with line:
+                for answer in answers:
+                    line.sendall(answer)
+                # until the label has come; one that says nothing hangs up
+                line.settimeout(5)
+                with suppress(OSError):
+                    line.recv(4000 if answers else 0)
+
+        thread = threading.Thread(target=serve)
+        thread.start()
+        status, body = api.call("POST", f"/batches/{code}/labels", {"marks": ["A"]})
+        thread.join()
+    assert (status in (502, 503), said in body["detail"]) == (True, True), body
 
 
 def test_a_labels_code_opens_where_others_open_the_application(api, code, settings, monkeypatch):

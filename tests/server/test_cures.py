@@ -93,10 +93,22 @@ def test_one_recipe_for_all_is_scaled_by_each_pieces_own_weight(api, code):
         ({"school": "salt_box"}, "box", "in the box"),
         ({"school": "ready_mixed"}, "agent", "complete cure or a packet"),
         ({"school": "brine", "water": "100 %", "hot_water": "400"}, "hot_water", "more than"),
+        ({"school": "brine", "water": "100 %", "cold_water": "0 °C "}, "cold_water", None),
+        ({"school": "brine", "water": "100 %", "cold_water": "-4 °C"}, "cold_water", "below zero"),
+        ({"school": "brine", "water": "100 %", "cold_water": "20 °F"}, "cold_water", "between 32 and 212"),
+        ({"school": "brine", "water": "100 %", "hot_part": "120 %"}, "hot_part", "more than"),
+        ({"salt": {"name": "salt", "amount": "2 %", "spoon": "ladle"}}, "salt.spoon", "no kind of spoonful"),
+        ({"agent": "weak", "agent_nitrite": "0.6"}, "agent_amount", "used as the salt"),
+        ({"extras": [{"name": "", "amount": "1 %"}]}, "extras[0].name", "Say what it is"),
+        ({"extras": [{"name": "pepper", "amount": "lots"}]}, "extras[0].amount", "lots"),
+        ({"school": "injection", "pump": "0"}, "pump", "gain"),
     ],
 )
 def test_what_cannot_be_mixed_is_said_at_its_field(api, code, recipe, path, said):
     found = faults(ask(api, code, on_desk(recipe=recipe)))
+    if said is None:
+        assert found == {}
+        return
     assert said in found[f"pieces[0].recipe.{path}"]
     status, body = put_in(api, code, on_desk(recipe=recipe))
     assert (status, body["code"], PieceCure.objects.count()) == (422, "bad_fields", 0)
@@ -245,6 +257,42 @@ def test_a_mix_made_once_is_used_up_by_weight(api, code):
     short = ask(api, code, on_desk("B", mix=mix))["pieces"][0]
     assert "mix_short" in [one["code"] for one in short["cautions"]]
     assert "such mix" in faults(ask(api, code, on_desk(mix=mix + 99)))["pieces[0].mix"]
+    wet = on_desk("B", {"school": "brine", "target": "110", "water": "100 %"}, mix=mix)
+    assert "measured cures" in faults(ask(api, code, wet))["pieces[0].mix"]
+
+
+def test_only_what_is_weighed_dry_is_mixed_ahead(api):
+    brine = {**RECIPE, "name": "Quay brine", "school": "brine", "target": "110", "water": "100 %"}
+    assert api.call("POST", "/recipes", {"recipe": brine})[0] == 201
+    status, body = api.call("POST", "/mixes", {"recipe": "Quay brine", "weight": "1 kg"})
+    assert (status, body["fields"][0]["path"]) == (422, "recipe")
+    assert "measured dry cure" in body["fields"][0]["message"]
+    for weight, path in (("0", "weight"), ("a tin", "weight")):
+        status, body = api.call("POST", "/mixes", {"recipe": "Quay brine", "weight": weight})
+        assert (status, path in [one["path"] for one in body["fields"]]) == (422, True)
+    assert api.get("/cure-desk")[1]["mixes"] == []
+
+
+def test_the_diary_tells_a_cure_with_what_was_said_of_it(api, code):
+    put_in(api, code, on_desk(recipe={"target": "240"}), on_desk("B", {"agent": "", "school": "plain"}))
+    cures = [leaf for leaf in api.get(f"/batches/{code}/diary")[1]["leaves"] if leaf["sort"] == "cure"]
+    strong, plain = sorted(cures, key=lambda leaf: leaf["marks"])
+    assert any("240.0 ppm of nitrite, limit 200 (bacon, dry rub)" in line for line in strong["lines"])
+    assert any("over the limit" in line for line in strong["lines"])
+    assert any("greyer" in line for line in plain["lines"])
+    wrong = api.get(f"/batches/{code}/cures")[1]["cures"][0]
+    api.call("POST", f"/batches/{code}/cures/{wrong['id']}/take-back", {"reason": "it was salted twice"})
+    cures = [leaf for leaf in api.get(f"/batches/{code}/diary")[1]["leaves"] if leaf["sort"] == "cure"]
+    taken = [leaf["marks"] for leaf in cures if "taken back: it was salted twice" in leaf["lines"]]
+    assert taken == [[wrong["mark"]]]
+
+
+def test_a_second_stage_is_named_for_after_the_first(api, code):
+    extras = [{"name": "juniper", "amount": "0.3 %", "stage": 2}, {"name": "bay", "amount": "0.1 %"}]
+    (piece,) = ask(api, code, on_desk(recipe={"school": "two_stage", "extras": extras}))["pieces"]
+    assert piece["stage_note"] == "Second stage, once out: juniper."
+    stages = {line["name"]: line["stage"] for line in piece["lines"]}
+    assert (stages["juniper"], stages["bay"], stages["coarse salt"]) == (2, 1, 1)
 
 
 def test_a_kitchens_own_limit_and_spoon_stand_in_for_the_reference(api, code, other):
