@@ -46,12 +46,15 @@ def ask(recipe: Recipe, piece: CuredPiece) -> list[Question]:
     asked = []
     low, high = SALT_RATIOS
     salt = recipe.salt
-    # a brine's salt is of meat and water, and what would be too much does not dissolve
+    # what would be too much in a brine does not dissolve
     most = high if recipe.facts.method == "dry" else 1
+    is_covered = recipe.facts.method in ("brine", "pump_and_brine")
+    base = piece.grams * (1 + recipe.water) if is_covered else piece.grams
+    of = "meat and water" if is_covered else "the meat"
     if salt is not None and not low <= salt.share <= most:
-        told = f"{_percent(salt.share)} % salt is {fixed(salt.share * piece.grams, 1)} g for this piece."
+        told = f"{_percent(salt.share)} % salt is {fixed(salt.share * base, 1)} g for this piece."
         meant = f"Did you mean {_percent(salt.share * 100)} %?" if salt.share < low else "Is it grams?"
-        asked.append(Question(field="salt", text=f"{told} Amounts here are in per cent of the meat. {meant}"))
+        asked.append(Question(field="salt", text=f"{told} Amounts here are in per cent of {of}. {meant}"))
     agent = recipe.agent
     is_strong = agent is not None and agent.key in ("no_1", "no_2")
     if is_strong and recipe.agent_share is not None and recipe.agent_share > MAX_AGENT_RATIO:

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import { changeSchool, ingredient, isPumped, isWet, type Recipe, type School } from './recipes'
+import { changeSchool, ingredient, isCovered, isPumped, isWet, type Recipe, type School } from './recipes'
 import type { DeskFacts } from './useDesk'
 
 /** A recipe's few fields, those of its school and no others. */
@@ -20,8 +20,13 @@ const agent = computed(() => props.facts.agents.find((one) => one.key === recipe
 const byLabel = computed(() => agent.value?.nitrite === null)
 const hasAgent = computed(() => school.value !== 'plain')
 const hasDose = computed(() => hasAgent.value && recipe.value.agent !== 'weak')
+/** What salt and sugar are told of: a brine that covers the meat salts the water too. */
+const base = computed(() => (isCovered(school.value) ? 'meat and water' : 'the meat'))
 const amountWord = computed(() =>
-  school.value === 'spoon' ? 'Amount, like 2 tsp/lb' : 'Amount, % of the meat',
+  school.value === 'spoon' ? 'Amount, like 2 tsp/lb' : `Amount, % of ${base.value}`,
+)
+const sugarWord = computed(() =>
+  school.value === 'spoon' ? 'Amount of it, like 1 tsp/lb' : `Amount of it, % of ${base.value}`,
 )
 const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box' : 'Salt'))
 </script>
@@ -97,7 +102,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       />
       <TypedInput
         v-model="recipe.sugar.amount"
-        label="Amount of it"
+        :label="sugarWord"
         :path="`${path}sugar.amount`"
         placeholder="none"
       />

@@ -47,6 +47,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         </tr>
       </tbody>
     </table>
+    <p v-if="piece.lines.length" class="quiet small">Per cent are of the meat’s weight.</p>
     <p v-else class="quiet">Nothing can be weighed out yet: see the fields marked above.</p>
     <div v-if="piece.brine" class="brine">
       <p>

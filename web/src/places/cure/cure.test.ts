@@ -41,17 +41,31 @@ describe('recipes by school', () => {
 
   const asks: Record<School, [string[], string[]]> = {
     measured: [
-      ['Nitrite wanted, ppm', 'Sugar'],
+      ['Nitrite wanted, ppm', 'Amount, % of the meat', 'Amount of it, % of the meat'],
       ['Pump', 'Water, %', 'In the box'],
     ],
-    spoon: [['Amount, like 2 tsp/lb'], ['Pump', 'Water, %']],
+    spoon: [
+      ['Amount, like 2 tsp/lb', 'Amount of it, like 1 tsp/lb'],
+      ['Pump', 'Water, %', 'Amount, %'],
+    ],
     salt_box: [['In the box, % of the meat', 'Salt you expect it to take'], ['Pump']],
-    brine: [['Water, % of the meat', 'Pick-up', 'Hot part of the water'], ['Pump']],
+    brine: [
+      [
+        'Amount, % of meat and water',
+        'Amount of it, % of meat and water',
+        'Pick-up',
+        'Hot part of the water',
+      ],
+      ['Pump', 'Amount, % of the meat'],
+    ],
     injection: [
-      ['Pump: weight gained', 'Brine to spare'],
+      ['Pump: weight gained', 'Brine to spare', 'Amount, % of the meat'],
       ['Water, % of the meat', 'Pick-up'],
     ],
-    inject_cover: [['Pump: weight gained', 'Water, % of the meat'], ['Brine to spare']],
+    inject_cover: [
+      ['Pump: weight gained', 'Water, % of the meat', 'Amount, % of meat and water'],
+      ['Brine to spare'],
+    ],
     ready_mixed: [
       ['The packet’s rate', 'Nitrite by its label'],
       ['Sugar', 'Nitrite wanted'],
@@ -313,6 +327,7 @@ describe('the cure desk', () => {
     expect(shown.find('#out-7').exists()).toBe(false)
     await shown.get('[aria-label="On the desk"] .piece').trigger('click')
     expect(shown.text()).toContain('Weigh out for A')
+    expect(shown.text()).toContain('Per cent are of the meat’s weight.')
     shown.unmount()
     const all = { cures: [cured('B', { id: 9 }), cured('A', { id: 8 })], charges: [] }
     const given = { 'GET /batches/J-01/cures': all, 'GET /batches/J-01/pieces': pieces(['A', 'B']) }

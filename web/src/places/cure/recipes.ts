@@ -70,3 +70,5 @@ export function changeSchool(recipe: Recipe, school: School): Recipe {
 
 export const isWet = (school: School): boolean => ['brine', 'injection', 'inject_cover'].includes(school)
 export const isPumped = (school: School): boolean => ['injection', 'inject_cover'].includes(school)
+/** Under a brine in a tub, whose salt and sugar are of meat and water. */
+export const isCovered = (school: School): boolean => ['brine', 'inject_cover'].includes(school)
