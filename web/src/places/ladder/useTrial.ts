@@ -4,7 +4,7 @@ import {
   api,
   type Policy,
   type Preview,
-  ProblemError,
+  refusal,
   type Schemas,
   take,
   type Verdict,
@@ -88,7 +88,7 @@ export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
       trial.value = preview.value = null
       return
     }
-    try {
+    const refused = await refusal(async () => {
       const answer = await take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/trial', {
           params: { path: { kitchen_slug: slug.value, code: code() } },
@@ -99,10 +99,8 @@ export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
       lost.value = false
       preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
       if (answer.judged) trial.value = answer
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error
-      if (mine === turn) lost.value = true
-    }
+    })
+    if (refused && mine === turn) lost.value = true
   }, 40)
   watch(body, () => void ask(), { deep: true })
   watch(was, (now) => Object.assign(dials, now))

@@ -1,6 +1,6 @@
 import { useThrottleFn } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
-import { api, ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 
 type Asked = { code: string; kind: string; mark: string; weight: string }
@@ -19,16 +19,14 @@ export function useMeaning(asked: Ref<Asked | null>) {
         return
       }
       const { code, ...body } = now
-      try {
+      const refused = await refusal(async () => {
         const path = { kitchen_slug: kitchen_slug.value, code }
         const answer = await take(
           api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/on-the-scale', { params: { path }, body }),
         )
         if (mine === turn) meaning.value = answer
-      } catch (error) {
-        if (!(error instanceof ProblemError)) throw error
-        if (mine === turn) meaning.value = null
-      }
+      })
+      if (refused && mine === turn) meaning.value = null
     },
     220,
     true,

@@ -1,6 +1,6 @@
 import { useDebounceFn } from '@vueuse/core'
 import { ref, watch, type WatchSource } from 'vue'
-import { type Preview, ProblemError } from '@/shared/api/client'
+import { type Preview, refusal } from '@/shared/api/client'
 
 /** Faults of a form that is merely not filled in yet; told only once it is sent. */
 const unfinished = new Set(['missing', 'empty', 'no_main', 'one_of'])
@@ -11,7 +11,7 @@ export function usePreview<B>(body: WatchSource<B>, ask: (body: B) => Promise<Pr
   let turn = 0
   const look = useDebounceFn(async (now: B) => {
     const mine = ++turn
-    try {
+    const refused = await refusal(async () => {
       const answer = await ask(now)
       if (mine === turn) {
         preview.value = {
@@ -19,10 +19,8 @@ export function usePreview<B>(body: WatchSource<B>, ask: (body: B) => Promise<Pr
           problems: (answer.problems ?? []).filter((problem) => !unfinished.has(problem.code)),
         }
       }
-    } catch (error) {
-      if (!(error instanceof ProblemError)) throw error
-      if (mine === turn) preview.value = null
-    }
+    })
+    if (refused && mine === turn) preview.value = null
   }, 200)
   watch(body, (now) => void look(now), { deep: true, immediate: true })
   return { preview }
