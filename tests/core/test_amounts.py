@@ -74,7 +74,7 @@ def test_a_spoon_of_one_salt_is_almost_twice_one_of_another():
 @pytest.mark.parametrize(
     ("teaspoons", "said"),
     [
-        ("0.2", "under ¼ tsp"),
+        ("0.2", "less than ¼ tsp"),
         ("1", "1 tsp"),
         ("3.25", "1 tbsp ¼ tsp"),
         ("49.5", "1 cup 1½ tsp"),

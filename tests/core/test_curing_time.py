@@ -11,8 +11,10 @@ from dolmetsch.core.brine_mixing import mix_water
 from dolmetsch.core.butchers_test import judge_cutting
 from dolmetsch.core.curing_time import (
     Window,
+    centre_on,
     centre_ratio,
     days_to_centre,
+    judge_day,
     plan_time,
     say_rules,
 )
@@ -49,15 +51,15 @@ def test_the_window_of_each_school(school, window):
 def test_a_thin_belly_stays_a_week_and_a_large_ham_a_week_longer():
     assert time_of("measured", thickness=15, belly=True).window.first == 7
     assert say_rules(time_of("measured", pounds=12, thickness=None).rules) == [
-        "Two days a pound and a week: 31 days"
+        "Two days per pound and a week: 31 days"
     ]
     assert time_of("brine", pounds=0.5).window == Window(first=5, last=6)
 
 
 def test_the_rules_stand_side_by_side():
     assert say_rules(time_of("measured").rules) == [
-        "A week an inch: 11 to 22.5 days",
-        "Two days a pound: 9 days",
+        "A week per inch: 11 to 22.5 days",
+        "Two days per pound: 9 days",
         "By diffusion: 14.5 days",
     ]
 
@@ -81,9 +83,54 @@ def test_the_centre_only_ever_gains(day, more, thickness):
 def test_every_window_is_at_least_a_day_wide_and_its_curve_in_order(school, pounds, thickness, skin_on):
     time = plan_time(school, pounds=pounds, thickness_mm=thickness, skin_on=skin_on, is_belly=True)
     assert 1 <= time.window.first < time.window.last
-    assert (thickness is None) == (not time.curve)
+    # the needle brings the cure inside, so no curve is drawn from the surface
+    is_pumped = "pump" in SCHOOLS[school].method
+    assert (thickness is None or is_pumped) == (not time.curve)
+    assert time.asks_thickness == (thickness is None and not is_pumped)
+    assert time.window.first <= time.planned <= time.window.last
     for point in time.curve:
         assert point.low <= point.middle + 1e-9 <= point.high + 2e-9
+
+
+@pytest.mark.parametrize(
+    ("school", "size", "planned"),
+    [
+        # a 3-inch roast of 2 lb: a pound's rule says day 4, diffusion 50; the window ends with a week an inch
+        ("spoon", {"pounds": 2, "thickness": 76.2}, 21),
+        ("salt_box", {"pounds": 2, "thickness": 76.2}, 21),
+        ("measured", {"pounds": 2, "thickness": 76.2}, 42),
+        # 1.6 inches: diffusion's 14.3 days are inside 12 to 22
+        ("measured", {}, 15),
+        ("brine", {"pounds": 2}, 8),
+        # belly of unknown thickness stays a week whatever it weighs
+        ("measured", {"pounds": 1, "thickness": None, "belly": True}, 7),
+        ("spoon", {"pounds": 1, "thickness": None, "belly": True}, 7),
+        ("salt_box", {"pounds": 1, "thickness": None, "belly": True}, 7),
+        ("measured", {"pounds": 1, "thickness": None}, 2),
+        ("spoon", {"pounds": 1, "thickness": 12, "belly": True}, 7),
+        ("injection", {"thickness": 76.2}, 2),
+    ],
+)
+def test_it_is_planned_by_the_slowest_rule_inside_the_window(school, size, planned):
+    time = time_of(school, **size)
+    assert time.planned == planned
+    if size.get("belly"):
+        assert time.window.first >= 7
+
+
+def test_a_day_is_early_inside_or_over():
+    window = Window(first=12, last=22)
+    days = {day: judge_day(window, day) for day in (1, 11, 12, 22, 23, 60)}
+    assert list(days.values()) == ["early", "early", "inside", "inside", "over", "over"]
+
+
+def test_the_center_on_a_day_lies_on_the_curve():
+    time = time_of("measured")
+    for day in (0.3, 7, 14.34, 22):
+        there = centre_ratio(day, half_metres=THICK / 2000)
+        assert centre_on(time, day) == pytest.approx(there)
+    assert centre_on(time, 400) == pytest.approx(1)
+    assert centre_on(time_of("measured", thickness=None), 7) is None
 
 
 @pytest.mark.parametrize("thickness", [0, -3, 401])
@@ -110,7 +157,8 @@ def test_the_days_in_between():
     out = next(act for act in acts if act.kind == "out")
     assert out.until == PUT_IN + timedelta(days=9)
     smoke, dry = acts[-1], acts[-2]
-    assert smoke.due - dry.due == timedelta(hours=12)
+    # dried from 10:15 for at least 12 hours, and smoked the next morning
+    assert (dry.due.hour, smoke.due - dry.due) == (10, timedelta(hours=22, minutes=45))
 
 
 def test_never_turned_and_out_at_once():

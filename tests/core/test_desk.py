@@ -1,5 +1,6 @@
 """The cure desk: each school by hand, its cautions and questions, and what rounding must never do."""
 
+from dataclasses import replace
 from fractions import Fraction as F
 
 import pytest
@@ -7,11 +8,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dolmetsch.core.amounts import read_amount
-from dolmetsch.core.curing_cautions import ask, caution
+from dolmetsch.core.curing_cautions import ask, caution, caution_days
+from dolmetsch.core.curing_time import plan_time
 from dolmetsch.core.desk import print_agent, weigh_out
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.recipe import CuredPiece, Ingredient, Recipe
+from dolmetsch.core.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.reference import AGENTS, NITRITE_LIMITS, SPOONS, NitriteLimit
 from dolmetsch.core.schools import SCHOOLS
 
@@ -58,7 +60,14 @@ def test_a_rub_by_spoon_is_turned_into_grams_with_its_spread():
         spoon=SPOONS["dense_flake"],
     )
     share = read_amount("1 tsp for 5 lb").share_by(SPOONS["curing_salt"])
-    rub = recipe("spoon", salt=salt, sugar=None, agent_share=share, agent_by_spoon=True)
+    rub = recipe(
+        "spoon",
+        salt=salt,
+        sugar=None,
+        agent_share=share,
+        agent_by_spoon=True,
+        agent_spoon=SPOONS["curing_salt"],
+    )
     desk = weigh_out(rub, piece(5 * GRAMS_PER_LB))
     assert told(desk) == {"salt": F("73.5"), "agent": 6}
     assert round(float(desk.mix.ppm), 1) == 165.3
@@ -118,8 +127,6 @@ def test_two_stages_and_no_nitrite():
 
 
 def test_nitrited_salt_is_used_as_the_salt():
-    from dataclasses import replace
-
     weak = replace(AGENTS["weak"], nitrite=F("0.006"))
     desk = weigh_out(recipe(agent=weak, target_ppm=None), piece())
     assert (told(desk)["agent"], desk.mix.ppm, "salt" in told(desk)) == (50, 150, False)
@@ -189,6 +196,151 @@ def test_cautions_stand_by_what_they_concern():
     assert codes(packet, whole) == ["unknown", "poison"]
 
 
+def share_of(grams, of):
+    return F(grams) / F(of)
+
+
+def by_spoon(grams, of=454, **more):
+    """A rub whose curing salt, so many grams on a piece of ``of`` grams, is measured by the spoon."""
+    share = share_of(grams, of)
+    spoon = {"agent_by_spoon": True, "agent_spoon": SPOONS["curing_salt"]}
+    return recipe("spoon", agent_share=share, **spoon, **more)
+
+
+def test_spoons_of_curing_salt_are_rounded_down_and_the_gauge_speaks_of_what_they_hold():
+    """2.6 g wanted on 1 kg: a quarter teaspoon holds 1.5 g, so 93.75 ppm go on, not 162.5."""
+    desk = weigh_out(by_spoon("2.6", 1000), piece(1000))
+    assert (desk.spoons.teaspoons, desk.spoons.grams, desk.spoons.wanted) == (F(1, 4), F("1.5"), F("2.6"))
+    assert told(desk)["agent"] == F("1.5")
+    assert (desk.ppm, desk.mix.ppm) == (F("93.75"), F("93.75"))
+    assert (desk.ppm_low, desk.ppm_high) == (F("84.375"), F("103.125"))
+    assert "spoon_short" in codes(by_spoon("2.6", 1000), piece(1000))
+    # just under 3 g is still a quarter; from 3 g on a half
+    assert weigh_out(by_spoon("2.99", 1000), piece(1000)).spoons.teaspoons == F(1, 4)
+    assert weigh_out(by_spoon("3", 1000), piece(1000)).spoons.teaspoons == F(1, 2)
+    assert "spoon_short" not in codes(by_spoon("3", 1000), piece(1000))
+
+
+def test_a_smallest_spoon_that_holds_too_much_is_said_with_the_piece_it_fits():
+    """0.79 g on 316 g is 156 ppm; a quarter teaspoon would be 1.5 g, 297 ppm: it fits pieces from 600 g
+    on.
+    """
+    desk = weigh_out(by_spoon("0.79", 316), piece(316))
+    assert desk.spoons.is_too_coarse
+    assert told(desk)["agent"] == F("0.79")
+    assert desk.spoons.fits_from_grams == 600
+    # between nothing and a level quarter teaspoon, a tenth either way
+    assert desk.ppm_low == 0
+    assert desk.ppm_high == F("0.0625") * F("1.65") / 316 * 10**6
+    said = {one.code: one.text for one in caution(by_spoon("0.79", 316), piece(316), desk)}
+    assert "Good enough" not in said["spoon_coarse"]
+    assert "1.3 lb (0.6 kg) or more" in said["spoon_coarse"]
+    assert "maybe_over" in said
+
+
+def test_nitrited_salt_by_the_spoon_has_the_spread_of_spoons():
+    weak = replace(AGENTS["weak"], nitrite=F("0.006"))
+    salt = Ingredient(name="salt", share=F("0.033"), by_spoon=True, spoon=SPOONS["fine_salt"])
+    rub = recipe("spoon", agent=weak, target_ppm=None, salt=salt, agent_by_spoon=True, agent_spoon=salt.spoon)
+    desk = weigh_out(rub, piece())
+    # 66 g are 11 teaspoons of 6 g: 198 ppm, and up to 217.8
+    assert (desk.ppm, desk.ppm_high) == (198, F("217.8"))
+    assert "maybe_over" in codes(rub, piece())
+
+
+def test_too_little_nitrite_is_judged_by_what_is_really_brought():
+    cold, dried = piece(finish="cold_smoked"), piece(finish="air_dried")
+    warm = piece(is_kept_warm=True)
+    labelled_none = replace(NO_1, nitrite=F(0))
+    for made in (
+        recipe(target_ppm=F(0)),
+        recipe(target_ppm=F(10)),
+        recipe(agent=labelled_none, agent_share=F("0.0025")),
+        recipe("plain", agent=None, target_ppm=None),
+        recipe("two_stage", agent=None, target_ppm=None),
+    ):
+        for of in (cold, dried, warm):
+            assert "no_nitrite" in codes(made, of), (made, of)
+        assert "no_nitrite" not in codes(made, piece())
+    for ppm, expected in ((99, True), (100, False)):
+        assert ("no_nitrite" in codes(recipe(target_ppm=F(ppm)), cold)) is expected
+    packet = recipe("ready_mixed", agent=AGENTS["packet"], agent_share=F("0.02"))
+    assert codes(packet, cold) == ["unknown", "unknown_nitrite", "poison"]
+    assert "unknown_nitrite" not in codes(packet, piece())
+
+
+def test_one_advice_for_a_dried_belly():
+    dried = piece(finish="air_dried")
+    assert codes(recipe(target_ppm=F(150)), dried) == ["dried_long", "poison"]
+    assert codes(recipe(agent=AGENTS["no_2"], target_ppm=F(150)), dried) == ["poison"]
+    assert codes(recipe(agent=AGENTS["no_2"]), piece()) == ["nitrate_in_bacon", "poison"]
+
+
+def test_what_the_piece_carries_from_an_earlier_cure_is_added():
+    again = piece(carried_ppm=F(150))
+    desk = weigh_out(recipe(target_ppm=F(100)), again, scale=F("0.1"))
+    assert (desk.ppm, desk.mix.ppm, desk.is_over) == (250, 100, True)
+    # the scale's error is of what is weighed now: half a tenth on 3.2 g
+    assert desk.ppm_high - 250 == 100 * F("0.05") / F("3.2")
+    assert {"over_limit", "carried"} <= set(codes(recipe(target_ppm=F(100)), again))
+    unknown = piece(carried_ppm=None)
+    assert weigh_out(recipe(), unknown).ppm is None
+    assert codes(recipe(), unknown) == ["unknown", "carried", "poison"]
+    bare = recipe("plain", agent=None, target_ppm=None)
+    assert codes(bare, piece(finish="cold_smoked", carried_ppm=F(150))) == ["carried"]
+
+
+def test_a_limit_of_156_is_a_rule_of_156_and_a_quarter():
+    sausage = piece(product="comminuted")
+    at_rule = recipe(agent_share=F("0.0025"))
+    desk = weigh_out(at_rule, sausage)
+    assert (desk.ppm, desk.is_at_rule, desk.is_over, desk.mix.over_limit) == (F("156.25"), True, False, True)
+    said = {one.code: one.text for one in caution(at_rule, sausage, desk)}
+    assert said["at_rule"].startswith("156.25 ppm beside a limit printed as 156 ppm")
+    assert "over_limit" not in said
+    over = recipe(agent_share=F("0.0025001"))
+    assert weigh_out(over, sausage).is_over
+    assert "156.26 ppm" not in said["at_rule"]
+    own = {**NITRITE_LIMITS, ("comminuted", "dry", False): NitriteLimit(ppm=F(156), name="x", source="here")}
+    assert weigh_out(at_rule, sausage, limits=own).is_over
+
+
+def test_figures_over_a_limit_are_printed_with_the_places_it_takes():
+    slightly = recipe(target_ppm=F("200.04"))
+    (over, _) = caution(slightly, piece(), weigh_out(slightly, piece()))
+    assert over.text.startswith("200.04 ppm of nitrite is over the limit of 200 ppm")
+
+
+def test_the_center_and_an_unmeasured_thickness_are_said():
+    thick = piece(thickness_mm=76.2, product="whole_muscle")
+    time = plan_time("spoon", pounds=2, thickness_mm=76.2, skin_on=False, is_belly=False)
+    (center,) = caution_days(thick, time, 4)
+    assert "On day 4 the center has about 1 %" in center.text
+    assert "takes about 50 days" in center.text
+    assert caution_days(thick, time, 60) == []
+    blind = plan_time("spoon", pounds=2, thickness_mm=None, skin_on=False, is_belly=False)
+    assert [one.code for one in caution_days(piece(), blind, 4)] == ["no_thickness"]
+    pumped = plan_time("injection", pounds=2, thickness_mm=None, skin_on=False, is_belly=False)
+    assert caution_days(piece(), pumped, 2) == []
+
+
+def test_a_brine_as_it_was_mixed_says_what_it_brings():
+    """8 qt of water (7570.8 g), 400 g of salt, 30 g of no. 1 over 4 kg: one system 1.875 g on 12.0 kg, 156
+    ppm.
+    """
+    mixed = MixedBrine(water=F("7570.8"), salt=F(400), sugar=F(0), agent=F(30))
+    brine = Recipe(school="brine", salt=Ingredient(name="salt", share=F(0)), agent=NO_1, mixed=mixed)
+    desk = weigh_out(brine, piece(4000))
+    assert told(desk) == {"water": F("7570.8"), "salt": 400, "agent": 30}
+    assert desk.brine.grams == F("8000.8")
+    assert desk.mix.ppm_one_system == F(30) * F("0.0625") * 10**6 / (4000 + F("8000.8"))
+    assert (desk.ppm_low, ask(brine, piece(4000))) == (None, [])
+    spooned = Recipe(school="brine", salt=brine.salt, agent=NO_1, mixed=replace(mixed, by_volume=True))
+    assert weigh_out(spooned, piece(4000)).ppm_high == desk.ppm * F("1.1")
+    bare = Recipe(school="brine", salt=brine.salt, mixed=replace(mixed, agent=F(0)))
+    assert weigh_out(bare, piece(4000)).ppm == 0
+
+
 def test_what_is_more_likely_a_slip_is_asked():
     def asked(made, of=None):
         return [one.field for one in ask(made, of or piece())]
@@ -204,6 +356,19 @@ def test_what_is_more_likely_a_slip_is_asked():
     assert asked(recipe("injection", pump=F("0.35"))) == ["pump"]
     assert asked(recipe("injection", pump=F("0.3"))) == []
     assert asked(recipe(), piece(kinds=frozenset({"cure", "smoke"}))) == ["piece"]
+    rated = {"school": "ready_mixed", "salt": None, "agent": AGENTS["complete"]}
+    # what has its salt elsewhere is not asked for none; what has none at all is
+    box = recipe("salt_box", salt=Ingredient(name="salt", share=F(0)), box=F(1))
+    assert asked(box) == []
+    assert (
+        asked(recipe(**{**rated, "salt": Ingredient(name="salt", share=F(0))}, agent_share=F("0.02"))) == []
+    )
+    (bare,) = ask(recipe(salt=Ingredient(name="salt", share=F(0))), piece())
+    assert bare.text.startswith("No salt at all")
+    # 30 typed for a packet's rate is 30 %, where 30 g for a kilogram was meant
+    (slip,) = ask(recipe(**rated, agent_share=F("0.3")), piece(907))
+    assert "30 % is 272.1 g for this piece. Did you mean 3 % (30 g for each kilogram)?" in slip.text
+    assert asked(recipe(**rated, agent_share=F("0.1"))) == []
 
 
 def test_a_kitchens_own_limit_stands_in_place_of_the_table():
@@ -217,4 +382,5 @@ def test_a_kitchens_own_limit_stands_in_place_of_the_table():
 
 def test_every_school_says_how_and_what_of_going_over():
     assert len(SCHOOLS) == 9
-    assert all(school.how and school.over and school.label for school in SCHOOLS.values())
+    for school in SCHOOLS.values():
+        assert len({school.how, school.inside, school.over, school.label}) == 4

@@ -5,9 +5,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from dolmetsch.core.amounts import read_amount
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.exact import exact, fixed, weigh_in
+from dolmetsch.core.length import read_length
 from dolmetsch.core.quantity import Price, read_count, read_money, read_number, read_price, read_weight
+from dolmetsch.core.spelling import spell_weight, spell_worth
 
 
 @pytest.mark.parametrize(
@@ -32,7 +35,7 @@ def test_weights_are_read_as_they_come(typed, grams):
 
 def test_a_bare_number_takes_the_kitchens_unit_or_is_refused():
     assert read_weight("4.38", default_unit="kg") == 4380
-    with pytest.raises(QuantityError, match="is no weight: write it like"):
+    with pytest.raises(QuantityError, match="is not a weight: write it like"):
         read_weight("4.38")
 
 
@@ -109,7 +112,7 @@ def test_money_and_counts():
     for typed in ("0", "many"):
         with pytest.raises(QuantityError):
             read_count(typed)
-    with pytest.raises(QuantityError, match="no share"):
+    with pytest.raises(QuantityError, match="not a share"):
         read_number("half", what="share")
 
 
@@ -145,3 +148,65 @@ def test_printing_rounds_half_to_even_in_fixed_notation(value, places, shown):
 def test_a_price_is_by_weight_or_by_count():
     with pytest.raises(ValueError, match="either"):
         Price(paid=Fraction(1))
+
+
+@pytest.mark.parametrize(
+    ("typed", "same_as"),
+    [
+        ("4 1/2 lb", "4.5 lb"),
+        ("4½ lb", "4.5 lb"),
+        ("½ lb", "8 oz"),
+        ("4 lb 6", "4 lb 6 oz"),
+        ("4 lb 6½ oz", "4 lb 6.5 oz"),
+        ("4 lb, 6 oz", "4 lb 6 oz"),
+        ("2,1 kg", "2.1 kg"),
+        ("0,125 kg", "125 g"),
+        ("12,5 oz", "12.5 oz"),
+        ("2\u00a0kg", "2 kg"),
+    ],
+)
+def test_weights_written_as_cooks_write_them_are_read_and_spelled_plainly(typed, same_as):
+    assert read_weight(typed) == read_weight(same_as)
+    assert read_weight(spell_weight(typed, "kg")) == read_weight(same_as)
+
+
+@pytest.mark.parametrize(
+    ("typed", "said"),
+    [
+        ("1,200 g", "may be 1.200 or 1200"),
+        ("1.234,5 g", "is not a weight"),
+        ("4 lb 16", "is not a weight"),
+        ("1/3 lb", "is not a weight"),
+        ("1/0 lb", "is not a weight"),
+        ("8 qt", "is a volume; weigh it"),
+        ("½ tsp", "is a volume"),
+        ("1 cup", "is a volume"),
+        ("−2 lb", "below zero"),
+    ],
+)
+def test_what_may_be_two_weights_or_a_volume_is_refused_at_once(typed, said):
+    with pytest.raises(QuantityError, match=said):
+        read_weight(typed)
+
+
+def test_money_signs_stand_before_or_behind_and_are_the_kitchens_own():
+    for typed in ("€8.90", "8,90 €", "8,90"):
+        assert read_money(typed, sign="€") == Fraction("8.9")
+    assert read_price("8,90 €/kg", sign="€") == read_price("€8.90/kg") == read_price("8.90/kg")
+    assert read_price("$5,00 for 8½ oz", sign="$").grams == read_weight("8.5 oz")
+    assert read_price("5/8 oz") == read_price("5 for 8 oz")
+    for reader in (read_money, read_price):
+        with pytest.raises(QuantityError, match=r"in €; prices here are in \$") as refused:
+            reader("€8.90", sign="$")
+        assert refused.value.reason == "other_currency"
+    assert spell_worth("€8,90/kg", "lb") == "8.90/kg"
+
+
+@pytest.mark.parametrize(
+    ("typed", "same_as"),
+    [("2,5 %", "2.5 %"), ("½ tsp/lb", "1/2 tsp/lb"), ("1½ tsp for 5 lb", "1.5 tsp for 5 lb")],
+)
+def test_amounts_are_read_the_same_way(typed, same_as):
+    assert read_amount(typed) == read_amount(same_as)
+    assert read_number("2,5", what="share") == Fraction("2.5")
+    assert read_length("1½ in", default_unit="cm") == read_length("1,5 in", default_unit="cm")

@@ -3,9 +3,11 @@
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from math import floor
 from typing import Final
 
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.numerals import tidy
 from dolmetsch.core.quantity import read_number, read_weight
 from dolmetsch.core.reference import TEASPOONS, Spoonful
 
@@ -54,7 +56,7 @@ def read_amount(text: str) -> Amount:
         QuantityError: unreadable, or a weight or spoons without saying for how much meat.
     """
     found = text.strip()
-    bare = found.lower()
+    bare = tidy(found)
     if bare.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; an amount cannot be")
     if re.fullmatch(rf"({_NUMBER})\s*%?", bare):
@@ -71,7 +73,7 @@ def _read_for(found: str, bare: str) -> Amount:
             return _read_what(found, bare[: parting.start()], grams)
     if _SPOONS.fullmatch(bare) or _weight(bare):
         raise QuantityError("for_how_much", found, f"“{found}” for how much meat? {AMOUNT_HINT}")
-    raise QuantityError("unreadable", found, f"“{found}” is no amount: {AMOUNT_HINT}")
+    raise QuantityError("unreadable", found, f"“{found}” is not an amount: {AMOUNT_HINT}")
 
 
 def _read_what(found: str, what: str, grams: Fraction) -> Amount:
@@ -81,7 +83,7 @@ def _read_what(found: str, what: str, grams: Fraction) -> Amount:
         return Amount(teaspoons=teaspoons / grams)
     weight = _weight(what)
     if weight is None:
-        raise QuantityError("unreadable", found, f"“{found}” is no amount: {AMOUNT_HINT}")
+        raise QuantityError("unreadable", found, f"“{found}” is not an amount: {AMOUNT_HINT}")
     if weight > grams * MAX_SHARE:
         raise QuantityError("too_large", found, f"“{found}” is more than three times the meat")
     return Amount(share=weight / grams)
@@ -99,21 +101,32 @@ def _number(text: str, found: str) -> Fraction:
     try:
         value = Fraction(part.replace(" ", "")) + (Fraction(whole) if whole.strip() else 0)
     except (ValueError, ZeroDivisionError):
-        raise QuantityError("unreadable", found, f"“{found}” is no amount: {AMOUNT_HINT}") from None
+        raise QuantityError("unreadable", found, f"“{found}” is not an amount: {AMOUNT_HINT}") from None
     if value > 1000:
         raise QuantityError("too_large", found, f"“{found}” is more spoons than anybody counts")
     return value
 
 
+#: The smallest measuring spoon, in teaspoons.
+SMALLEST_SPOON: Final = Fraction(1, 4)
+
+
 def count_spoons(grams: Fraction, spoon: Spoonful) -> Fraction:
     """Level teaspoons of ``grams``, to the nearest quarter."""
-    return Fraction(round(grams / spoon.grams * 4), 4)
+    return round(grams / spoon.grams / SMALLEST_SPOON) * SMALLEST_SPOON
+
+
+def count_full_spoons(grams: Fraction, spoon: Spoonful) -> Fraction:
+    """Level teaspoons of curing salt in ``grams``, rounded down to the quarter so that none is added; 0: less
+    than the smallest spoon holds.
+    """
+    return floor(grams / spoon.grams / SMALLEST_SPOON) * SMALLEST_SPOON
 
 
 def say_spoons(teaspoons: Fraction) -> str:
-    """Teaspoons as one measures them: "1 cup 2 tbsp 1¼ tsp", or "under ¼ tsp"."""
-    if teaspoons < Fraction(1, 4):
-        return "under ¼ tsp"
+    """Teaspoons as one measures them: "1 cup 2 tbsp 1¼ tsp", or "less than ¼ tsp"."""
+    if teaspoons < SMALLEST_SPOON:
+        return "less than ¼ tsp"
     cups, rest = divmod(teaspoons, TEASPOONS["cup"])
     table, tea = divmod(rest, TEASPOONS["tbsp"])
     whole, part = divmod(tea, 1)

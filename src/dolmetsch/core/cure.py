@@ -13,11 +13,15 @@ from fractions import Fraction
 from typing import Final, Literal
 
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.exact import fixed, tell_apart
 from dolmetsch.core.reference import (
     COARSE_SCALE_RATIO,
     NITRITE_LIMITS,
     PICK_UP_RATIO,
+    QUARTER_OUNCE_PPM,
+    RULE_LIMIT_PPM,
+    SOLUBLE_RATIO,
+    SOLUBLE_SOURCE,
     Limits,
     NitriteLimit,
     limit_for,
@@ -278,6 +282,12 @@ def _ppm(
     return pumped + rest / (cure.meat + solved.brine)
 
 
+def brine_strength(cure: Cure, mix: Mix) -> Fraction:
+    """Salt ÷ (salt + water) of a brine, the agent's own salt counted: 0–1."""
+    salt = mix.salt + mix.agent * _k(cure)
+    return salt / (salt + cure.water)
+
+
 def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     said: list[str] = []
     if salt_cut:
@@ -285,9 +295,18 @@ def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     if cure.nitrite is None:
         said.append("how much nitrite is in this agent is not known, so neither are its parts per million")
     if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
-        told, most = fixed(mix.ppm, 1), fixed(mix.limit_ppm, 0)
-        told = f"{told} ppm of nitrite is over the limit of {most} ppm for {mix.limit_name}"
-        said.append(f"{told} ({mix.limit_source}); ask the local food authority what holds for you")
+        ppm, most = tell_apart(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
+        rule = ""
+        if mix.limit_ppm == RULE_LIMIT_PPM and mix.ppm <= QUARTER_OUNCE_PPM:
+            rule = f"; ¼ oz to 100 lb, the rule behind it, is {fixed(QUARTER_OUNCE_PPM, 2)} ppm"
+        said.append(
+            f"{ppm} ppm of nitrite is over the limit of {most} ppm for {mix.limit_name} "
+            f"({mix.limit_source}){rule}; "
+            "ask the local food authority what holds for you"
+        )
+    if mix.brine is not None and brine_strength(cure, mix) > SOLUBLE_RATIO:
+        strength = fixed(brine_strength(cure, mix) * 100, 0)
+        said.append(f"this brine would be {strength} % salt, which does not all dissolve ({SOLUBLE_SOURCE})")
     if mix.scale_too_coarse and mix.agent_error is not None:
         off = fixed(mix.agent_error * 100, 0)
         said.append(f"the scale is too coarse: it may be {off} % off on this much curing agent")

@@ -10,13 +10,17 @@ from fractions import Fraction
 from math import floor
 from typing import Final, Literal
 
-from dolmetsch.core.cure import Cure, Mix, mix_cure
+from dolmetsch.core.amounts import SMALLEST_SPOON, count_full_spoons
+from dolmetsch.core.cure import Cure, Mix, brine_strength, mix_cure
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import fixed
-from dolmetsch.core.recipe import CuredPiece, Ingredient, Recipe
+from dolmetsch.core.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.reference import (
     COARSE_SCALE_RATIO,
+    INSPECTED_PLANTS,
     NITRITE_LIMITS,
+    QUARTER_OUNCE_PPM,
+    RULE_LIMIT_PPM,
     SOLUBLE_RATIO,
     SOLUBLE_SOURCE,
     SPOON_ERROR,
@@ -54,12 +58,37 @@ class Brine:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class SpoonsOfAgent:
+    """Curing agent measured by level teaspoons, rounded down to the smallest spoon.
+
+    Attributes:
+        teaspoons: to be measured out; 0: the smallest spoon holds more than is wanted.
+        grams: what they hold; ``wanted``: what the recipe asks for.
+        smallest: grams of it in the smallest spoon.
+        fits_from_grams: the lightest piece that takes a smallest spoon of it.
+    """
+
+    teaspoons: Fraction
+    grams: Fraction
+    wanted: Fraction
+    smallest: Fraction
+    fits_from_grams: Fraction
+
+    @property
+    def is_too_coarse(self) -> bool:
+        """Whether not even the smallest spoon fits."""
+        return not self.teaspoons
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Desk:
     """What the desk answers for one piece.
 
     Attributes:
         lines: what to weigh out, in the order of the work.
+        ppm: ingoing nitrite, by this cure and what the piece carries from earlier ones; None: not known.
         ppm_low, ppm_high: by half a step of the scale, or by what spoons differ; None where not known.
+        spoons: the agent as measured, where it is measured by the spoon.
         smallest_grams: the lightest piece the scale is fine enough for; None without a scale or an agent.
         salt_low, salt_high: salt in the cured meat, of its weight, before it shrinks; None: not known.
     """
@@ -67,11 +96,27 @@ class Desk:
     lines: tuple[WeighOut, ...]
     mix: Mix
     brine: Brine | None
+    ppm: Fraction | None
     ppm_low: Fraction | None
     ppm_high: Fraction | None
+    spoons: SpoonsOfAgent | None
     smallest_grams: Fraction | None
     salt_low: Fraction | None
     salt_high: Fraction | None
+
+    @property
+    def is_at_rule(self) -> bool:
+        """Whether it is over a limit printed as 156 by no more than the rule behind that limit gives."""
+        limit = self.mix.limit_ppm
+        if self.ppm is None or limit != RULE_LIMIT_PPM:
+            return False
+        return self.mix.limit_source == INSPECTED_PLANTS and limit < self.ppm <= QUARTER_OUNCE_PPM
+
+    @property
+    def is_over(self) -> bool:
+        """Whether the nitrite is above the limit; at the limit, or at the rule behind it, is not over."""
+        limit = self.mix.limit_ppm
+        return self.ppm is not None and limit is not None and self.ppm > limit and not self.is_at_rule
 
 
 def weigh_out(
@@ -79,27 +124,70 @@ def weigh_out(
 ) -> Desk:
     """What to weigh out for ``piece`` by ``recipe``, on a scale that shows steps of ``scale`` grams.
 
+    An agent that the recipe measures by the spoon is answered as measured: level spoons, rounded down.
+
     Raises:
         CureError: what cannot be mixed, with the field to blame.
     """
-    cure = _CURES[recipe.facts.method](recipe, piece, scale)
+    build = _CURES[recipe.facts.method]
+    cure = build(recipe, piece, scale, None)
     mix = mix_cure(cure, limits=limits)
+    spoons = _measure(recipe, piece, mix)
+    if spoons is not None and not spoons.is_too_coarse:
+        cure = build(recipe, piece, scale, spoons.grams)
+        mix = mix_cure(cure, limits=limits)
     brine = _brine(recipe, piece, mix, cure)
-    error = SPOON_ERROR if recipe.agent_by_spoon else mix.agent_error
     low, high = _salt_in_meat(recipe, piece, mix, cure)
+    ppm = None if mix.ppm is None or piece.carried_ppm is None else mix.ppm + piece.carried_ppm
+    is_spooned = spoons is not None or (recipe.mixed is not None and recipe.mixed.by_volume)
+    ppm_low, ppm_high = _spread(mix, ppm, spoons, is_spooned=is_spooned)
     smallest = None
-    if mix.agent_error is not None:
+    if mix.agent_error is not None and spoons is None:
         smallest = piece.grams * mix.agent_error / COARSE_SCALE_RATIO
     return Desk(
         lines=tuple(_lines(recipe, piece, mix)),
         mix=mix,
         brine=brine,
-        ppm_low=None if mix.ppm is None or error is None else max(ZERO, mix.ppm * (1 - error)),
-        ppm_high=None if mix.ppm is None or error is None else mix.ppm * (1 + error),
+        ppm=ppm,
+        ppm_low=ppm_low,
+        ppm_high=ppm_high,
+        spoons=spoons,
         smallest_grams=smallest,
         salt_low=low,
         salt_high=high,
     )
+
+
+def _measure(recipe: Recipe, piece: CuredPiece, mix: Mix) -> SpoonsOfAgent | None:
+    spoon = recipe.agent_spoon
+    if not recipe.agent_by_spoon or spoon is None or not mix.agent:
+        return None
+    teaspoons = count_full_spoons(mix.agent, spoon)
+    return SpoonsOfAgent(
+        teaspoons=teaspoons,
+        grams=teaspoons * spoon.grams,
+        wanted=mix.agent,
+        smallest=SMALLEST_SPOON * spoon.grams,
+        fits_from_grams=piece.grams * SMALLEST_SPOON * spoon.grams / mix.agent,
+    )
+
+
+def _spread(
+    mix: Mix, ppm: Fraction | None, spoons: SpoonsOfAgent | None, *, is_spooned: bool
+) -> tuple[Fraction | None, Fraction | None]:
+    """What the nitrite may come to by the error of the scale or the spoons; nothing where there is none.
+
+    Where the smallest spoon is too coarse it lies between none of it and a level one.
+    """
+    if ppm is None or mix.ppm is None:
+        return None, None
+    if spoons is not None and spoons.is_too_coarse:
+        most = mix.ppm / spoons.wanted * spoons.smallest * (1 + SPOON_ERROR)
+        return ppm - mix.ppm, ppm - mix.ppm + most
+    error = SPOON_ERROR if is_spooned else mix.agent_error
+    if error is None:
+        return None, None
+    return max(ZERO, ppm - mix.ppm * error), ppm + mix.ppm * error
 
 
 def _nitrite(recipe: Recipe) -> tuple[Fraction | None, Fraction]:
@@ -120,10 +208,17 @@ def _is_the_salt(recipe: Recipe) -> bool:
     return recipe.agent is not None and recipe.agent.key == "weak"
 
 
-def _dose(recipe: Recipe, base: Fraction) -> tuple[Fraction | None, Fraction | None]:
-    """Target and amount of the agent, one of them None; ``base``: grams the salt's share is of."""
+def _dose(
+    recipe: Recipe, base: Fraction, measured: Fraction | None
+) -> tuple[Fraction | None, Fraction | None]:
+    """Target and amount of the agent, one of them None; ``base``: grams the salt's share is of.
+
+    ``measured``: grams of the agent as spooned out, which then count.
+    """
     if recipe.agent is None:
         return ZERO, None
+    if measured is not None:
+        return None, measured
     if _is_the_salt(recipe):
         return None, _salt_share(recipe) * base
     if recipe.target_ppm is not None:
@@ -137,19 +232,21 @@ def _own_salt(recipe: Recipe) -> Fraction:
     return 1 - (nitrite or ZERO) - nitrate
 
 
-def _dry(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
+def _salt_wanted(recipe: Recipe, base: Fraction, agent: Fraction) -> Fraction:
+    """Salt wanted of ``base`` grams, so that what is weighed out beside the agent is what the recipe says."""
+    brought = agent * _own_salt(recipe) / base
+    if recipe.school == "salt_box" or _is_the_salt(recipe):
+        return brought
+    # by spoon and ready-mixed, the recipe's salt is what is spooned out or added, beside the agent
+    return _salt_share(recipe) + (brought if recipe.school in ("spoon", "ready_mixed") else ZERO)
+
+
+def _dry(recipe: Recipe, piece: CuredPiece, scale: Fraction | None, measured: Fraction | None) -> Cure:
     nitrite, nitrate = _nitrite(recipe)
-    target, amount = _dose(recipe, piece.grams)
+    target, amount = _dose(recipe, piece.grams, measured)
     agent = amount if amount is not None else ZERO
     if target:
         agent = target * piece.grams / (nitrite or 1) / 10**6
-    brought = agent * _own_salt(recipe) / piece.grams
-    wanted = _salt_share(recipe)
-    if recipe.school == "salt_box" or _is_the_salt(recipe):
-        wanted = brought
-    elif recipe.school in ("spoon", "ready_mixed"):
-        # what is told is what is spooned out or added, beside the agent
-        wanted += brought
     return Cure(
         method="dry",
         meat=piece.grams,
@@ -157,7 +254,7 @@ def _dry(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
         nitrate=nitrate,
         target_ppm=target,
         agent_amount=amount,
-        salt=wanted,
+        salt=_salt_wanted(recipe, piece.grams, agent),
         sugar=_sugar_share(recipe),
         scale=scale,
         product=piece.product,
@@ -165,13 +262,37 @@ def _dry(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
     )
 
 
-def _covered(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
+def _as_mixed(recipe: Recipe, mixed: MixedBrine, piece: CuredPiece, scale: Fraction | None) -> Cure:
+    """A brine as it was mixed: its salt and sugar are of meat and water together."""
+    nitrite, nitrate = _nitrite(recipe)
+    base = piece.grams + mixed.water
+    is_pumped = recipe.facts.method == "pump_and_brine"
+    return Cure(
+        method="pump_and_brine" if is_pumped else "brine",
+        meat=piece.grams,
+        water=mixed.water,
+        pump=_pump(recipe) if is_pumped else None,
+        pick_up=recipe.pick_up,
+        nitrite=nitrite,
+        nitrate=nitrate,
+        agent_amount=mixed.agent,
+        salt=(mixed.salt + mixed.agent * _own_salt(recipe)) / base,
+        sugar=mixed.sugar / base,
+        scale=scale,
+        product=piece.product,
+        skin_on=piece.skin_on,
+    )
+
+
+def _covered(recipe: Recipe, piece: CuredPiece, scale: Fraction | None, measured: Fraction | None) -> Cure:
+    if recipe.mixed is not None:
+        return _as_mixed(recipe, recipe.mixed, piece, scale)
     if not recipe.water:
         raise CureError("water", "say how much water: in per cent of the meat, 100 % is as much as the meat")
     nitrite, nitrate = _nitrite(recipe)
     water = piece.grams * recipe.water
-    base = piece.grams + water if _is_the_salt(recipe) else piece.grams
-    target, amount = _dose(recipe, base)
+    is_the_salt = _is_the_salt(recipe)
+    target, amount = _dose(recipe, piece.grams + water if is_the_salt else piece.grams, measured)
     is_pumped = recipe.facts.method == "pump_and_brine"
     return Cure(
         method="pump_and_brine" if is_pumped else "brine",
@@ -183,7 +304,9 @@ def _covered(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
         nitrate=nitrate,
         target_ppm=target,
         agent_amount=amount,
-        salt=_salt_share(recipe),
+        salt=_salt_wanted(recipe, piece.grams + water, amount or ZERO)
+        if is_the_salt
+        else _salt_share(recipe),
         sugar=_sugar_share(recipe),
         scale=scale,
         product=piece.product,
@@ -197,7 +320,7 @@ def _pump(recipe: Recipe) -> Fraction:
     return recipe.pump
 
 
-def _injected(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure:
+def _injected(recipe: Recipe, piece: CuredPiece, scale: Fraction | None, measured: Fraction | None) -> Cure:
     """So much brine is made as the pump takes, and some to spare; all of it grows with its water alone."""
     pump = _pump(recipe)
     nitrite, nitrate = _nitrite(recipe)
@@ -228,10 +351,11 @@ def _injected(recipe: Recipe, piece: CuredPiece, scale: Fraction | None) -> Cure
     trial = mix_cure(replace(cure, water=piece.grams * (1 + pump)))
     assert trial.brine is not None
     wanted = pump * piece.grams * (1 + recipe.spare)
-    return replace(cure, water=piece.grams * (1 + pump) * wanted / trial.brine)
+    cure = replace(cure, water=piece.grams * (1 + pump) * wanted / trial.brine)
+    return cure if measured is None else replace(cure, target_ppm=None, agent_amount=measured)
 
 
-_CURES: Final[dict[str, Callable[[Recipe, CuredPiece, Fraction | None], Cure]]] = {
+_CURES: Final[dict[str, Callable[[Recipe, CuredPiece, Fraction | None, Fraction | None], Cure]]] = {
     "dry": _dry,
     "brine": _covered,
     "pump": _injected,
@@ -242,8 +366,7 @@ _CURES: Final[dict[str, Callable[[Recipe, CuredPiece, Fraction | None], Cure]]] 
 def _brine(recipe: Recipe, piece: CuredPiece, mix: Mix, cure: Cure) -> Brine | None:
     if mix.brine is None:
         return None
-    salt = mix.salt + mix.agent * _own_salt(recipe)
-    strength = salt / (salt + cure.water)
+    strength = brine_strength(cure, mix)
     if strength > SOLUBLE_RATIO:
         told = fixed(strength * 100, 0)
         raise CureError(

@@ -19,6 +19,7 @@ GRAMS_PER: Final[dict[str, Fraction]] = {
     "g": Fraction(1),
 }
 
+_MOST_PLACES: Final = 6
 #: Powers of ten by place.
 TENS: Final = tuple(int("1" + "0" * place) for place in range(30))
 
@@ -40,6 +41,19 @@ def fixed(value: Fraction, places: int) -> str:
     digits = f"{abs(whole):0{places + 1}d}"
     sign = "-" if whole < 0 else ""
     return f"{sign}{digits[:-places]}.{digits[-places:]}" if places else f"{sign}{digits}"
+
+
+def tell_apart(value: Fraction, other: Fraction, *, places: int = 0) -> str:
+    """``value`` with as many decimals, from ``places`` up to six, as it takes to read otherwise than
+    ``other``.
+    """
+    begun = places
+    while value != other and places < _MOST_PLACES and fixed(value, places) == fixed(other, places):
+        places += 1
+    if places > begun and (value * 100).denominator == 1:
+        # 156.25 beside 156 reads 156.25, not 156.2
+        return fixed(value, 2).rstrip("0").rstrip(".")
+    return fixed(value, places)
 
 
 def round_to(value: Fraction, places: int) -> int:

@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.numerals import tidy
 
 #: Millimetres in each unit; an inch is exact.
 MM_PER: Final[dict[str, Fraction]] = {"in": Fraction("25.4"), "cm": Fraction(10), "mm": Fraction(1)}
@@ -29,13 +30,15 @@ def read_length(text: str, *, default_unit: str) -> Fraction:
     found = text.strip()
     if found.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; measure again")
-    match = _LENGTH.fullmatch(found.lower())
+    match = _LENGTH.fullmatch(tidy(found))
     unit = None if match is None else default_unit if match[2] is None else _WORDS.get(match[2])
     if match is None or unit is None:
-        raise QuantityError("unreadable", found, f"“{found}” is no length: {LENGTH_HINT}")
+        raise QuantityError("unreadable", found, f"“{found}” is not a length: {LENGTH_HINT}")
     length = Fraction(match[1]) * MM_PER[unit]
     if length == 0:
-        raise QuantityError("zero", found, f"“{found}” is no size: measure at the thickest, or leave it out")
+        raise QuantityError(
+            "zero", found, f"“{found}” is not a size: measure the thickest part, or leave it out"
+        )
     if length > MAX_MM:
         raise QuantityError("too_large", found, f"“{found}” is longer than meat is; check the unit")
     return length

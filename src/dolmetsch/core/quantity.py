@@ -11,6 +11,7 @@ from typing import Final
 
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.exact import GRAMS_PER
+from dolmetsch.core.numerals import strip_sign, tidy
 
 #: Five tonnes: heavier than any piece or lot that hangs in a kitchen, so a slip of the finger.
 MAX_GRAMS: Final = Fraction(5_000_000)
@@ -29,7 +30,13 @@ _UNIT_WORDS: Final = {
 }
 _UNIT_OF: Final = {word: unit for unit, words in _UNIT_WORDS.items() for word in words}
 _ONE = re.compile(rf"({_NUMBER})\s*(?:([a-z#]+)\.?)?")
-_TWO = re.compile(r"([0-9]+)\s*([a-z#]+)\.?[\s,]*([0-9]+(?:\.[0-9]+)?)\s*([a-z]+)\.?")
+_TWO = re.compile(r"([0-9]+)\s*([a-z#]+)\.?[\s,]*([0-9]+(?:\.[0-9]+)?)\s*(?:([a-z]+)\.?)?")
+#: Ounces behind pounds need no word; sixteen of them would be another pound.
+_OUNCES_UNNAMED: Final = 16
+_VOLUMES: Final = re.compile(
+    rf"(?:{_NUMBER}|[0-9]+/[0-9]+)\s*(?:tsp|tbsp|teaspoons?|tablespoons?|cups?|pints?|pt|quarts?|qt|gal|gallons?"
+    r"|ml|cl|dl|l|liters?|litres?)\.?"
+)
 _PER = re.compile(rf"({_NUMBER})\s*(?:/|\ba\b|\ban\b|\bper\b)?\s*([a-z#]+)?")
 _FOR = re.compile(rf"({_NUMBER})\s*(?:/|\bfor\b)\s*(.+)")
 _COUNTED = re.compile(rf"({_NUMBER})\s*(?:each|pieces|pcs|bags|x)?")
@@ -77,11 +84,11 @@ def read_number(
         QuantityError: unreadable, below zero, too large or too fine; the text names ``what``.
     """
     found = text.strip()
-    bare = found.removeprefix("$").strip()
+    bare = tidy(found)
     if bare.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; a {what} cannot be")
     if not re.fullmatch(_NUMBER, bare):
-        raise QuantityError("unreadable", found, f"“{found}” is no {what}: write plain digits like 3.49")
+        raise QuantityError("unreadable", found, f"“{found}” is not a {what}: write plain digits like 3.49")
     value = Fraction(bare)
     _refuse_finer(value, places, found=found, what=what)
     if value > limit:
@@ -89,9 +96,15 @@ def read_number(
     return value
 
 
-def read_money(text: str) -> Fraction:
-    """A sum of money like ``68.40`` or ``$68.40``: plain, not negative, at most 4 decimals."""
-    return read_number(text, what="price")
+def read_money(text: str, *, sign: str = "") -> Fraction:
+    """A sum of money like ``68.40``, ``$68.40`` or ``8,90 €``: not negative, at most 4 decimals.
+
+    Raises:
+        QuantityError: as ``read_number``, or a money sign other than ``sign``, where that is given.
+    """
+    found = text.strip()
+    bare = strip_sign(tidy(found, fractions=False), typed=found, sign=sign)
+    return read_number(bare if re.fullmatch(_NUMBER, bare) else found, what="price")
 
 
 def read_weight(text: str, *, default_unit: str | None = None) -> Fraction:
@@ -103,12 +116,14 @@ def read_weight(text: str, *, default_unit: str | None = None) -> Fraction:
         QuantityError: unreadable, nothing, below zero, over 5 t, or finer than 12 places of a gram.
     """
     found = text.strip()
-    bare = found.lower()
+    bare = tidy(found)
     if bare.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; weigh again")
     grams = _match_weight(bare, default_unit)
+    if grams is None and _VOLUMES.fullmatch(bare):
+        raise QuantityError("volume", found, f"“{found}” is a volume; weigh it: {WEIGHT_HINT}")
     if grams is None:
-        raise QuantityError("unreadable", found, f"“{found}” is no weight: {WEIGHT_HINT}")
+        raise QuantityError("unreadable", found, f"“{found}” is not a weight: {WEIGHT_HINT}")
     if grams == 0:
         raise QuantityError("zero", found, f"“{found}” is a weight of nothing; leave the piece out instead")
     if grams > MAX_GRAMS:
@@ -126,34 +141,37 @@ def _match_weight(bare: str, default_unit: str | None) -> Fraction | None:
 
 
 def match_two(bare: str) -> tuple[str, str] | None:
-    """Pounds and ounces of "4 lb 6 oz" in lower case; None where it is not that."""
+    """Pounds and ounces of "4 lb 6 oz" or "4 lb 6", tidied; None where it is not that."""
     two = _TWO.fullmatch(bare)
-    if two is None or (_UNIT_OF.get(two[2]), _UNIT_OF.get(two[4])) != ("lb", "oz"):
+    if two is None or _UNIT_OF.get(two[2]) != "lb":
+        return None
+    is_named = two[4] is not None
+    if _UNIT_OF.get(two[4]) != "oz" if is_named else Fraction(two[3]) >= _OUNCES_UNNAMED:
         return None
     return two[1], two[3]
 
 
 def match_one(bare: str, default_unit: str | None) -> tuple[str, str] | None:
-    """Number and unit of "1.98 kg" in lower case; None where it is not that."""
+    """Number and unit of "1.98 kg" tidied; None where it is not that."""
     one = _ONE.fullmatch(bare)
     unit = None if one is None else default_unit if one[2] is None else _UNIT_OF.get(one[2])
     return None if one is None or unit is None else (one[1], unit)
 
 
 def match_count(bare: str) -> str | None:
-    """The number of "15 bags" in lower case; None where it is no count."""
+    """The number of "15 bags" tidied; None where it is no count."""
     counted = _COUNTED.fullmatch(bare)
     return None if counted is None else counted[1]
 
 
 def match_pack(bare: str) -> tuple[str, str] | None:
-    """Price and size of "5.00 for 8 oz" in lower case; None where it is not that, or a price of one unit."""
+    """Price and size of "5.00 for 8 oz" tidied; None where it is not that, or a price of one unit."""
     pack = _FOR.fullmatch(bare)
     return None if pack is None or _PER.fullmatch(bare) else (pack[1], pack[2])
 
 
 def match_unit_price(bare: str) -> tuple[str, str] | None:
-    """Price and unit of "3.49/lb" or "0.35 each" in lower case, the unit empty where none is told."""
+    """Price and unit of "3.49/lb" or "0.35 each" tidied, the unit empty where none is given."""
     per = _PER.fullmatch(bare)
     if per is None:
         return None
@@ -165,25 +183,25 @@ def match_unit_price(bare: str) -> tuple[str, str] | None:
 def read_count(text: str, *, zero: bool = False) -> Fraction:
     """A count of things used, like ``15`` or ``15 bags``; above zero unless ``zero`` will do."""
     found = text.strip()
-    match = _COUNTED.fullmatch(found.lower())
+    match = _COUNTED.fullmatch(tidy(found))
     if match is None:
-        raise QuantityError("unreadable", found, f"“{found}” is no count: write it like 15")
+        raise QuantityError("unreadable", found, f"“{found}” is not a count: write it like 15")
     value = read_number(match[1], what="count")
     if value == 0 and not zero:
         raise QuantityError("zero", found, f"“{found}” is a count of nothing; leave the line out instead")
     return value
 
 
-def read_price(text: str, *, default_unit: str | None = None) -> Price:
+def read_price(text: str, *, default_unit: str | None = None, sign: str = "") -> Price:
     """A unit price (``3.49/lb``, ``1.20 a kg``, ``0.35 each``) or a bought pack (``5.00 for 8 oz``).
 
     A bare number is a price for one ``default_unit``, if given.
 
     Raises:
-        QuantityError: unreadable, below zero, or for a weight of nothing.
+        QuantityError: unreadable, below zero, for a weight of nothing, or in money other than ``sign``.
     """
     found = text.strip()
-    bare = found.lower().removeprefix("$").strip()
+    bare = tidy_price(found, sign=sign)
     if bare.startswith("-"):
         raise QuantityError("negative", found, f"“{found}” is below zero; a price cannot be")
     if (per := match_unit_price(bare)) is not None:
@@ -194,15 +212,24 @@ def read_price(text: str, *, default_unit: str | None = None) -> Price:
             return Price(paid=read_money(money), grams=GRAMS_PER[unit])
     elif (pack := match_pack(bare)) is not None:
         return _read_pack(found, paid=read_money(pack[0]), size=pack[1])
-    raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
+    raise QuantityError("unreadable", found, f"“{found}” is not a price: {PRICE_HINT}")
+
+
+def tidy_price(text: str, *, sign: str = "") -> str:
+    """A typed price tidied, its money sign taken away: "€8,90/kg" as "8.90/kg".
+
+    Raises:
+        QuantityError: a sign other than ``sign``, where that is given, or an unclear comma.
+    """
+    return strip_sign(tidy(text, fractions=False), typed=text, sign=sign)
 
 
 def _read_pack(found: str, *, paid: Fraction, size: str) -> Price:
-    if (grams := _match_weight(size, None)) is not None:
+    if (grams := _match_weight(tidy(size), None)) is not None:
         return Price(paid=paid, grams=read_weight(size), is_pack=True)
     if _COUNTED.fullmatch(size) and grams is None:
         return Price(paid=paid, count=read_count(size), is_pack=True)
-    raise QuantityError("unreadable", found, f"“{found}” is no price: {PRICE_HINT}")
+    raise QuantityError("unreadable", found, f"“{found}” is not a price: {PRICE_HINT}")
 
 
 def _refuse_finer(value: Fraction, places: int, *, found: str, what: str) -> None:

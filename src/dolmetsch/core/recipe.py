@@ -27,14 +27,26 @@ class Ingredient:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class MixedBrine:
+    """A brine as it was mixed, for all the meat in one tub, in grams. ``by_volume``: cups or spoons of it."""
+
+    water: Fraction
+    salt: Fraction
+    sugar: Fraction = Fraction(0)
+    agent: Fraction = Fraction(0)
+    by_volume: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Recipe:
     """A recipe of one school.
 
     Attributes:
         salt: all salt wanted; by spoon, the salt that is spooned out. None where the agent brings it all.
         agent: the curing agent, its nitrite None where no label tells; None: without nitrite.
+        agent_spoon: what a teaspoon of it weighs, where ``agent_by_spoon`` says that it is measured so.
         target_ppm, agent_share: just one of them where there is an agent; the share is of the meat.
-        water: of the meat; brines alone.
+        water: of the meat; brines alone. ``mixed``: the brine as it was mixed, in place of all shares.
         pump: weight gained ÷ green weight; injections alone.
         spare: so much more brine than the pump takes, for hoses and needles.
         box: salt of the box, of the meat. ``uptake``: salt the cook expects the meat to take from it.
@@ -47,6 +59,7 @@ class Recipe:
     target_ppm: Fraction | None = None
     agent_share: Fraction | None = None
     agent_by_spoon: bool = False
+    agent_spoon: Spoonful | None = None
     extras: tuple[Ingredient, ...] = ()
     water: Fraction = Fraction(0)
     pump: Fraction | None = None
@@ -54,6 +67,7 @@ class Recipe:
     pick_up: Fraction = PICK_UP_RATIO
     box: Fraction = Fraction(0)
     uptake: Fraction | None = None
+    mixed: MixedBrine | None = None
 
     @property
     def facts(self) -> School:
@@ -65,7 +79,8 @@ class Recipe:
 class CuredPiece:
     """A piece to be cured: green weight in grams, thickness at its thickest, and what becomes of it.
 
-    ``kinds``: steps it has been through.
+    ``kinds``: steps it has been through. ``is_kept_warm``: rests a day or two at 66–68 °F after the salt.
+    ``carried_ppm``: nitrite from earlier cures, in parts per million of its weight now; None: not known.
     """
 
     grams: Fraction
@@ -74,3 +89,5 @@ class CuredPiece:
     skin_on: bool = False
     thickness_mm: float | None = None
     kinds: frozenset[str] = field(default_factory=frozenset)
+    is_kept_warm: bool = False
+    carried_ppm: Fraction | None = Fraction(0)

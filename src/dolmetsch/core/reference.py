@@ -58,6 +58,12 @@ def limit_for(*, product: str, method: str, skin_on: bool, limits: Limits = NITR
 PRACTICE: Final = "common practice"
 #: The usual least nitrite of cured goods that are kept cold, bacon apart.
 FLOOR_PPM: Final = Fraction(120)
+#: From so much ingoing nitrite on meat counts as cured.
+CURED_PPM: Final = Fraction(100)
+CURED_SOURCE: Final = "cured from 100 ppm ingoing nitrite: FSIS stabilization guideline (Appendix B)"
+#: The rule behind the limit printed as 156 ppm: ¼ oz of nitrite to 100 lb of meat.
+QUARTER_OUNCE_PPM: Final = Fraction(10**6, 4 * 16 * 100)
+RULE_LIMIT_PPM: Final = Fraction(156)
 FLOOR_SOURCE: Final = "usual floor for cured, kept-cold products, bacon apart; FSIS Directive 7620.3"
 #: The most salt that dissolves at the temperature of a fridge: salt ÷ (salt + water), by weight.
 SOLUBLE_RATIO: Final = Fraction(26, 100)

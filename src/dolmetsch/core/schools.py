@@ -23,8 +23,8 @@ class School:
     """A school of curing.
 
     ``method`` is how its nitrite is reckoned; ``yield_method`` the name its yields are kept under;
-    ``how`` what one does, ``over`` what is said about leaving it in longer; ``turn_days``: turned every so
-    many days (0: not at all).
+    ``how`` what one does; ``inside`` and ``over`` are said of a day inside and past the window;
+    ``turn_days``: turned every so many days (0: not at all).
     """
 
     key: SchoolKey
@@ -32,6 +32,7 @@ class School:
     method: Method
     yield_method: str
     how: str
+    inside: str
     over: str
     turn_days: int
 
@@ -44,8 +45,10 @@ SCHOOLS: Final[dict[str, School]] = {
             label="measured dry cure",
             method="dry",
             yield_method="dry_cure",
-            how="In a bag with all that drips; turned and rubbed each day, 34 to 40 °F.",
-            over="A few days over do no harm to a measured cure, up to twice the time.",
+            how="In a bag with its juices, at 34 to 40 °F. Turn and rub every day.",
+            inside="A measured cure takes up no more salt than was weighed out. A few days longer do "
+            "no harm.",
+            over="Take it out: past twice the time the meat only softens.",
             turn_days=1,
         ),
         School(
@@ -53,8 +56,9 @@ SCHOOLS: Final[dict[str, School]] = {
             label="rub by spoon",
             method="dry",
             yield_method="dry_cure",
-            how="Rubbed in all over, on a rack or in a bag; turned each day, 34 to 40 °F.",
-            over="A rub by spoon is not measured to the piece: each day over makes it saltier.",
+            how="Rubbed in all over, on a rack or in a bag, at 34 to 40 °F. Turn every day.",
+            inside="A rub by spoon is not measured to the piece: each extra day makes it saltier.",
+            over="Take it out and taste early: it has gone on taking up salt, and may need a soak.",
             turn_days=1,
         ),
         School(
@@ -62,8 +66,11 @@ SCHOOLS: Final[dict[str, School]] = {
             label="salt box",
             method="dry",
             yield_method="salt_box",
-            how="Nitrite rubbed on first, then buried in the box and pressed; pulled by feel, 34 to 40 °F.",
-            over="The box always has more salt to give: a day over is a saltier piece. Press it each day.",
+            how="Rub the nitrite on first, then bury it in the box and press it, at 34 to 40 °F. Pull "
+            "it by feel.",
+            inside="The box always has more salt to give: each extra day makes a saltier piece. Press "
+            "it every day.",
+            over="Take it out: the box has gone on salting it. Taste it, and plan a long soak.",
             turn_days=2,
         ),
         School(
@@ -71,8 +78,9 @@ SCHOOLS: Final[dict[str, School]] = {
             label="brine",
             method="brine",
             yield_method="immersion",
-            how="Under the brine and weighed down, turned every other day, 34 to 40 °F.",
-            over="Up to the last day it evens out; longer only softens the meat and sours the brine.",
+            how="Under the brine and weighed down, at 34 to 40 °F. Turn every other day.",
+            inside="The salt evens out up to the last day of the window.",
+            over="Take it out: longer only softens the meat and sours the brine.",
             turn_days=2,
         ),
         School(
@@ -80,8 +88,10 @@ SCHOOLS: Final[dict[str, School]] = {
             label="injection",
             method="pump",
             yield_method="pumped",
-            how="Cold and all dissolved, a shot every inch and around the bone; then at rest, 34 to 40 °F.",
-            over="Rest 12 to 24 hours, then a day or two; longer, it only drips.",
+            how="Cold and fully dissolved, a shot every inch and around the bone; then rest it at 34 "
+            "to 40 °F.",
+            inside="Rest 12 to 24 hours, then a day or two.",
+            over="Take it out: longer in the rest, it only drips.",
             turn_days=0,
         ),
         School(
@@ -89,8 +99,9 @@ SCHOOLS: Final[dict[str, School]] = {
             label="inject and cover",
             method="pump_and_brine",
             yield_method="pumped",
-            how="Injected every inch, then under the rest of the brine, weighed down, 34 to 40 °F.",
-            over="Ready in four to seven days; a day over makes it a little saltier outside.",
+            how="Inject every inch, then cover with the rest of the brine and weigh it down, at 34 to 40 °F.",
+            inside="Ready in four to seven days; an extra day makes the outside a little saltier.",
+            over="Take it out: the outside keeps getting saltier while the inside is done.",
             turn_days=2,
         ),
         School(
@@ -98,8 +109,9 @@ SCHOOLS: Final[dict[str, School]] = {
             label="ready-mixed cure",
             method="dry",
             yield_method="dry_cure",
-            how="At the packet's rate for this weight, no other salt; turned each day, 34 to 40 °F.",
-            over="The packet's own time counts; a measured rate does no harm for a few days more.",
+            how="At the packet's rate for this weight, no other salt, at 34 to 40 °F. Turn every day.",
+            inside="The packet's own time counts first. A measured rate does no harm for a few days more.",
+            over="Take it out: this is past what the rule and most packets give.",
             turn_days=1,
         ),
         School(
@@ -107,8 +119,11 @@ SCHOOLS: Final[dict[str, School]] = {
             label="two-stage dry cure",
             method="dry",
             yield_method="dry_cure",
-            how="Salt and cure first; wiped off, then spices, and hung. Turned each day, 34 to 40 °F.",
-            over="A few days over do no harm to a measured cure, up to twice the time.",
+            how="Salt and cure first; then wipe it off, rub on the spices and hang it. Turn every day, "
+            "34 to 40 °F.",
+            inside="A measured cure takes up no more salt than was weighed out. A few days longer do "
+            "no harm.",
+            over="Wipe it off and go on with the spices: past twice the time the meat only softens.",
             turn_days=1,
         ),
         School(
@@ -116,8 +131,9 @@ SCHOOLS: Final[dict[str, School]] = {
             label="without nitrite",
             method="dry",
             yield_method="dry_cure",
-            how="Salt and sugar alone, in a bag; turned and rubbed each day, 34 to 40 °F.",
-            over="It keeps a shorter time than cured meat: do not leave it in longer than it needs.",
+            how="Salt and sugar only, in a bag, at 34 to 40 °F. Turn and rub every day.",
+            inside="It keeps a shorter time than cured meat: leave it in no longer than it needs.",
+            over="Take it out and use it soon: without nitrite a long stay is a risk, not a gain.",
             turn_days=1,
         ),
     )

@@ -1,6 +1,14 @@
 """Typed quantities spelt as a document spells them: the same number, the unit's short word."""
 
-from dolmetsch.core.quantity import match_count, match_one, match_pack, match_two, match_unit_price
+from dolmetsch.core.numerals import tidy
+from dolmetsch.core.quantity import (
+    match_count,
+    match_one,
+    match_pack,
+    match_two,
+    match_unit_price,
+    tidy_price,
+)
 
 Spelt = str | dict[str, str]
 
@@ -11,7 +19,7 @@ def spell_weight(typed: str, unit: str) -> str:
     Raises:
         ValueError: it is no weight.
     """
-    bare = typed.strip().lower()
+    bare = tidy(typed)
     if (two := match_two(bare)) is not None:
         return f"{two[0]} lb {two[1]} oz"
     if (one := match_one(bare, unit)) is not None:
@@ -25,8 +33,8 @@ def spell_price(price: str, amount: str, unit: str) -> tuple[str, str | int, Spe
     ``price`` and ``amount`` as they were read: a bare price is the sum for all of it, or for one thing
     where no amount was said.
     """
-    bare = price.strip().lower().removeprefix("$").strip()
-    count = match_count(amount.strip().lower()) if amount else "1"
+    bare = tidy_price(price)
+    count = match_count(tidy(amount)) if amount else "1"
     if (pack := match_pack(bare)) is not None:
         paid, size = pack
         counted = match_count(size)
@@ -47,7 +55,7 @@ def spell_price(price: str, amount: str, unit: str) -> tuple[str, str | int, Spe
 
 def spell_worth(price: str, unit: str) -> Spelt:
     """What a by-product is worth by weight, for a document; a bare number is for one ``unit``."""
-    bare = price.strip().lower().removeprefix("$").strip()
+    bare = tidy_price(price)
     if (pack := match_pack(bare)) is not None:
         return {"paid": pack[0], "for": spell_weight(pack[1], unit)}
     per = match_unit_price(bare)

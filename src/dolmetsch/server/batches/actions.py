@@ -146,7 +146,7 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
 def _reader(kitchen: Kitchen, *, verbatim: bool) -> Reader:
     # a document says which scale it was, or that nobody knows
     scale = None if verbatim else kitchen.scale_grams
-    return Reader(unit=kitchen.weight_unit, scale_grams=scale, verbatim=verbatim)
+    return Reader.of(kitchen, scale_grams=scale, verbatim=verbatim)
 
 
 def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:

@@ -28,7 +28,7 @@ def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> U
     if not reader.need(f"{path}.price", used.price, "Say what it cost."):
         return None
     try:
-        price, amount = _price_and_amount(used)
+        price, amount = _price_and_amount(used, sign=reader.sign)
     except QuantityError as error:
         at_amount = error.reason == "missing" or (used.amount and error.found == used.amount)
         reader.refuse(f"{path}.{'amount' if at_amount else 'price'}", error.reason, str(error))
@@ -58,10 +58,10 @@ def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> U
     return line
 
 
-def _price_and_amount(used: typed.UsedIn) -> tuple[Price, Fraction]:
+def _price_and_amount(used: typed.UsedIn, *, sign: str) -> tuple[Price, Fraction]:
     """Unit price and amount; a bare sum is for all of it, be it 95 g, 3 bags or nothing said."""
     if _is_bare(used.price):
-        paid = read_money(used.price)
+        paid = read_money(used.price, sign=sign)
         if not used.amount:
             return Price(paid=paid, count=Fraction(1)), Fraction(1)
         if _is_counted(used.amount):
@@ -69,7 +69,7 @@ def _price_and_amount(used: typed.UsedIn) -> tuple[Price, Fraction]:
             return Price(paid=paid, count=amount), amount
         amount = read_weight(used.amount)
         return Price(paid=paid, grams=amount), amount
-    price = read_price(used.price)
+    price = read_price(used.price, sign=sign)
     if not used.amount:
         raise QuantityError("missing", used.price, "Say how much of it was used, or give one sum for all.")
     if price.count is not None:

@@ -35,7 +35,7 @@ from dolmetsch.server.quantities.reader import Reader
 def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut:
     """What would come of ``wanted``."""
     chain = build_chain(batch, list_entry_rows(batch))
-    reader = Reader(unit=batch.kitchen.weight_unit)
+    reader = Reader.of(batch.kitchen)
     changes, policy = _read_trial(reader, batch, wanted, chain)
     if reader.problems:
         return out.TrialOut(judged=None, strip=None, readings=reader.readings, problems=reader.problems)
@@ -111,7 +111,7 @@ def _read_portion(reader: Reader, batch: Batch, wanted: out.TrialIn) -> Portion 
 def read_pay_back(batch: Batch, machine: out.MachineIn, now: datetime) -> out.PayBackOut:
     """After how many batches like this one a machine is paid."""
     reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
-    reader = Reader(unit=batch.kitchen.weight_unit)
+    reader = Reader.of(batch.kitchen)
     price = reader.money("price", machine.price)
     minutes = reader.number(
         "minutes", machine.minutes, what="number of minutes", limit=Fraction(10_000), places=2

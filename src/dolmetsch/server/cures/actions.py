@@ -6,9 +6,11 @@ from datetime import datetime, timedelta
 from decimal import Decimal
 
 from django.db import IntegrityError, transaction
+from django.utils import timezone
 
 from dolmetsch.core.plan import Act, Wishes, plan_days
 from dolmetsch.core.quantity import GRAM_PLACES
+from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.desk import Laid, LaidOut, lay_out_desk
@@ -22,7 +24,6 @@ from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.actions import plan_together
 from dolmetsch.server.plans.models import PlannedAct
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
-from dolmetsch.server.quantities.printing import print_day
 from dolmetsch.server.quantities.reader import Reader, round_decimal
 
 
@@ -35,7 +36,7 @@ def save_recipe(write: Write, told: typed.SaveRecipeIn) -> CureRecipe:
 
     def save() -> CureRecipe:
         version = next_version(write, CureRecipe, told.recipe.name)
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         reader.need("recipe.name", told.recipe.name, "Give the recipe a name.")
         read_recipe(reader, told.recipe, spoons_of(write.kitchen), path="recipe.")
         if reader.problems:
@@ -86,10 +87,9 @@ def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     if laid.reader.problems:
         raise refuse_fields(laid.reader.problems)
     questions = [asked for piece in shown.pieces for asked in piece.questions]
-    questions += _ask_twice(laid)
     if questions and not told.sure:
-        said = questions[0].message if len(questions) == 1 else "Some of this is asked about first."
-        raise DomainError("ask", 409, "Is it so?", said, questions)
+        said = questions[0].message if len(questions) == 1 else "Some of this needs a yes first."
+        raise DomainError("ask", 409, "Is that right?", said, questions)
     made = [
         _put_one(write, laid, one, answer=answer.model_dump(mode="json"), in_at=in_at)
         for one, answer in zip(laid.pieces, shown.pieces, strict=True)
@@ -98,25 +98,11 @@ def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     return made
 
 
-def _ask_twice(laid: Laid) -> list[FieldProblem]:
-    """Questions about pieces that lie in a cure already."""
-    cures = PieceCure.objects.filter(batch=laid.batch, taken_back=None)
-    since = {cure.mark: cure.in_at for cure in cures.order_by("id")}
-    return [
-        FieldProblem(
-            path=f"pieces[{place}].mark",
-            code="ask",
-            message=f"{one.told.mark} lies in a cure since {print_day(since[one.told.mark])}. Another one?",
-        )
-        for place, one in enumerate(laid.pieces)
-        if one.told.mark in since and "cure" not in one.piece.kinds
-    ]
-
-
 def _put_one(
     write: Write, laid: Laid, one: LaidOut, *, answer: dict[str, object], in_at: datetime
 ) -> PieceCure:
     assert one.time is not None
+    assert one.recipe is not None
     window = one.time.window
     recipe = _find_recipe(write.kitchen, one.told.recipe)
     if one.told.thickness or one.told.skin:
@@ -128,7 +114,7 @@ def _put_one(
         told=one.told.recipe.model_dump(mode="json"),
         answer=answer,
         green_grams=round_decimal(one.piece.grams, GRAM_PLACES),
-        school=one.told.recipe.school,
+        school=one.recipe.school,
         in_at=in_at,
         first_at=in_at + timedelta(days=window.first),
         last_at=in_at + timedelta(days=window.last),
@@ -164,14 +150,16 @@ def _learn(write: Write, batch: Batch, one: LaidOut) -> None:
 
 def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> None:
     """The days to come: pieces alike are planned together, and all that is turned on a day is one act."""
-    turns: dict[Act, list[str]] = {}
-    alike: dict[tuple[int, int, int, bool], list[LaidOut]] = {}
+    turns: dict[tuple[Act, str], list[str]] = {}
+    alike: dict[tuple[int, int, int, str, str], list[LaidOut]] = {}
+    local = timezone.localtime(in_at)
     for one in laid.pieces:
         assert one.time is not None
         window = one.time.window
-        two_stage = one.told.recipe.school == "two_stage"
-        alike.setdefault((window.first, window.last, one.out_day, two_stage), []).append(one)
-    for (_, _, out, two_stage), pieces in alike.items():
+        assert one.recipe is not None
+        days = (window.first, window.last, one.out_day)
+        alike.setdefault((*days, one.recipe.school, one.told.finish), []).append(one)
+    for (_, _, out, school, _), pieces in alike.items():
         assert pieces[0].time is not None
         wishes = Wishes(
             turn_days=_turn_days(pieces, told.wishes),
@@ -179,22 +167,31 @@ def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> 
             dry_hours=told.wishes.dry_hours,
             soak_minutes=told.wishes.soak_minutes,
             reseason=told.wishes.reseason,
-            spice_day=(told.wishes.spice_day or out) if two_stage else None,
+            spice_day=(told.wishes.spice_day or out) if school == "two_stage" else None,
+            finish=pieces[0].told.finish,
         )
-        acts = plan_days(in_at, pieces[0].time.window, wishes)
+        acts = plan_days(local, pieces[0].time.window, wishes)
         marks = [one.told.mark for one in pieces]
         for act in acts:
             if act.kind == "turn":
-                turns.setdefault(act, []).extend(marks)
+                turns.setdefault((act, _turn_words(school)), []).extend(marks)
         plan_together(write, laid.batch, marks, [act for act in acts if act.kind != "turn"])
     follows = uuid.uuid4()
-    for act, marks in turns.items():
-        plan_together(write, laid.batch, sorted(marks), [act], follows=follows)
+    for (act, words), marks in turns.items():
+        plan_together(write, laid.batch, sorted(marks), [act], follows=follows, words=words)
 
 
 def _turn_days(pieces: Sequence[LaidOut], wishes: typed.WishesIn) -> int:
-    """As wished; what is only injected is not turned."""
-    return 0 if all(one.told.recipe.school == "injection" for one in pieces) else wishes.turn_days
+    """As wished; what is only injected, and sausage meat, is not turned."""
+    is_still = all(
+        one.told.recipe.school == "injection" or one.told.product == "comminuted" for one in pieces
+    )
+    return 0 if is_still else wishes.turn_days
+
+
+def _turn_words(school: str) -> str:
+    """What turning is called; empty: as usual."""
+    return "Turn in the brine" if SCHOOLS[school].method in ("brine", "pump_and_brine") else ""
 
 
 def take_back(write: Write, batch: Batch, cure_id: int, told: typed.TakeBackIn) -> CureTakenBack:

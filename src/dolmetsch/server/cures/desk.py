@@ -1,7 +1,7 @@
 """The desk: pieces of a batch and a recipe for each, answered by the core and priced by the price list."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from math import exp, sqrt
 from typing import Final
@@ -15,7 +15,9 @@ from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.recipe import CuredPiece, Finish, Recipe
+from dolmetsch.core.recipe_words import describe_cure
 from dolmetsch.core.reference import Limits, Spoonful
+from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.core.way import Way
 from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.chain import Reckoning
@@ -23,8 +25,9 @@ from dolmetsch.server.batches.history import find_way, read_history, way_of
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.cures import typed
+from dolmetsch.server.cures.earlier import NOT_CURED, Earlier, find_earlier
 from dolmetsch.server.cures.figures import limits_of, spoons_of
-from dolmetsch.server.cures.mixes import Standing, find_mixes, is_mixable
+from dolmetsch.server.cures.mixes import MixStock, find_mixes, is_mixable
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.pieces.queries import Facts, gather_facts
 from dolmetsch.server.prices.queries import Priced, find_used
@@ -45,17 +48,22 @@ _FIELDS: Final = {
 
 @dataclass(slots=True, kw_only=True)
 class LaidOut:
-    """A piece on the desk: what was told and known of it, and what the core answers. None: not yet."""
+    """A piece on the desk: what was typed and is known of it, and what the core answers. None: not yet.
+
+    ``tub_grams``: weight of all the pieces that share its brine, itself included; ``recipe`` is that of the
+    mix it is cured with, where there is one.
+    """
 
     told: typed.CuredPieceIn
     piece: Piece
     facts: Facts
     skin: str
+    tub_grams: Fraction
     recipe: Recipe | None = None
     cured: CuredPiece | None = None
     desk: Desk | None = None
     time: CuringTime | None = None
-    mix: Standing | None = None
+    mix: MixStock | None = None
     salt: tuple[float, float] | None = None
     questions: list[Question] = field(default_factory=list)
 
@@ -66,10 +74,15 @@ class LaidOut:
         return sum((line.grams for line in lines if line.stage == 1), Fraction(0))
 
     @property
+    def own_share(self) -> Fraction:
+        """The piece's share of what is weighed out for its tub: 1 where it lies alone."""
+        return self.piece.grams / self.tub_grams
+
+    @property
     def out_day(self) -> int:
-        """The day the cook picked, else the first of the window."""
+        """The day the cook picked, else the planned one."""
         assert self.time is not None
-        return self.told.out_day or self.time.window.first
+        return self.told.out_day or self.time.planned
 
 
 @dataclass(slots=True, kw_only=True)
@@ -92,7 +105,7 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
     """
     reckoning = reckon_batch(batch)
     kitchen = batch.kitchen
-    reader = Reader(unit=kitchen.weight_unit)
+    reader = Reader.of(kitchen)
     typed_scale = reader.weight("scale", told.scale, bare=False) if told.scale else kitchen.scale_grams
     scale = None if typed_scale is None else Fraction(typed_scale)
     spoons, limits = spoons_of(kitchen), limits_of(kitchen)
@@ -100,23 +113,72 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
     mixes = find_mixes(kitchen, [one.mix for one in told.pieces if one.mix is not None])
     way, history = way_of(find_way(batch)), read_history(kitchen)
     cut = read_cut(reckoning.chain.batch.lots[0].cut)
-    pieces = []
-    for place, one in enumerate(told.pieces):
-        piece = get_piece(reckoning, one.mark)
-        facts = known.get((batch.pk, one.mark), Facts())
-        laid = LaidOut(told=one, piece=piece, facts=facts, skin=_skin(one, facts, reckoning))
+    earlier = find_earlier(batch, reckoning)
+    laid_pieces = [_lay(one, reckoning, known.get((batch.pk, one.mark), Facts())) for one in told.pieces]
+    _share_tubs(reader, laid_pieces)
+    for place, laid in enumerate(laid_pieces):
         path = f"pieces[{place}]."
         _refuse_twice(reader, told, place)
-        laid.recipe = read_recipe(reader, one.recipe, spoons, path=f"{path}recipe.")
+        laid.recipe = read_recipe(reader, laid.told.recipe, spoons, path=f"{path}recipe.")
         _find_mix(laid, mixes, reader, path)
+        if laid.mix is not None and laid.recipe is not None:
+            use_mix(laid, spoons)
         if laid.recipe is not None:
-            _answer(laid, limits=limits, scale=scale, reader=reader, path=path)
-            methods = _shrinking_methods(one.finish, way)
+            _answer(laid, earlier, limits=limits, scale=scale, reader=reader, path=path)
+            methods = _shrinking_methods(laid.told.finish, way)
             laid.salt = _salt_in_slice(laid, [believe(method, cut, history) for method in methods])
-        pieces.append(laid)
-    names = {line.name for laid in pieces if laid.desk for line in laid.desk.lines if line.role != "water"}
+    names = {line.name for one in laid_pieces if one.desk for line in one.desk.lines if line.role != "water"}
     listed = find_used(kitchen, names) if names else {}
-    return Laid(batch=batch, pieces=pieces, reader=reader, listed=listed, scale=scale, spoons=spoons)
+    return Laid(batch=batch, pieces=laid_pieces, reader=reader, listed=listed, scale=scale, spoons=spoons)
+
+
+def _lay(told: typed.CuredPieceIn, reckoning: Reckoning, facts: Facts) -> LaidOut:
+    piece = get_piece(reckoning, told.mark)
+    skin = _skin(told, facts, reckoning)
+    return LaidOut(told=told, piece=piece, facts=facts, skin=skin, tub_grams=piece.grams)
+
+
+def _share_tubs(reader: Reader, laid_pieces: Sequence[LaidOut]) -> None:
+    """Pieces that lie in one tub are under one brine: it is mixed for all of them, by one recipe."""
+    tubs: dict[str, list[tuple[int, LaidOut]]] = {}
+    for place, laid in enumerate(laid_pieces):
+        is_covered = SCHOOLS[laid.told.recipe.school].method in ("brine", "pump_and_brine")
+        if is_covered and laid.told.tub:
+            tubs.setdefault(laid.told.tub.casefold(), []).append((place, laid))
+    for lying in tubs.values():
+        together = sum((laid.piece.grams for _, laid in lying), Fraction(0))
+        for place, laid in lying:
+            laid.tub_grams = together
+            if laid.told.recipe != lying[0][1].told.recipe:
+                said = (
+                    f"Tub {laid.told.tub} holds one brine: give its pieces the same recipe, or another tub."
+                )
+                reader.refuse(f"pieces[{place}].tub", "two_brines", said)
+
+
+def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
+    """Take the recipe of the mix in place of the one on the desk, and ask where they differ.
+
+    What a mix brings is what was weighed into it; of the desk's recipe only the second stage goes on later.
+    """
+    assert laid.mix is not None
+    assert laid.recipe is not None
+    kept = laid.mix.mix.recipe
+    mixed = read_recipe(Reader(unit="g"), typed.RecipeIn.model_validate(kept.told), spoons)
+    if mixed is None:
+        return
+    wanted = laid.recipe
+    later = tuple(extra for extra in wanted.extras if extra.stage == 2)
+    first = tuple(extra for extra in mixed.extras if extra.stage == 1)
+    is_plain = "plain" in (mixed.school, wanted.school)
+    laid.recipe = replace(mixed, school=mixed.school if is_plain else wanted.school, extras=(*first, *later))
+    is_other = describe_cure(mixed) != describe_cure(wanted)
+    if is_other or mixed.agent_share != wanted.agent_share or mixed.target_ppm != wanted.target_ppm:
+        text = (
+            f"The mix “{kept.name}” was made with {describe_cure(mixed)}; the recipe here has "
+            f"{describe_cure(wanted)}. What is in the mix counts. Use it?"
+        )
+        laid.questions.append(Question(field="mix", text=text))
 
 
 def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:
@@ -133,7 +195,7 @@ def _skin(told: typed.CuredPieceIn, facts: Facts, reckoning: Reckoning) -> str:
     return "off" if is_trimmed else read_cut(reckoning.chain.batch.lots[0].cut).skin
 
 
-def _find_mix(laid: LaidOut, mixes: dict[int, Standing], reader: Reader, path: str) -> None:
+def _find_mix(laid: LaidOut, mixes: dict[int, MixStock], reader: Reader, path: str) -> None:
     if laid.told.mix is None:
         return
     laid.mix = mixes.get(laid.told.mix)
@@ -143,7 +205,15 @@ def _find_mix(laid: LaidOut, mixes: dict[int, Standing], reader: Reader, path: s
         reader.refuse(f"{path}mix", "no_mix", "A dry mix is for measured cures.")
 
 
-def _answer(laid: LaidOut, *, limits: Limits, scale: Fraction | None, reader: Reader, path: str) -> None:
+def _answer(
+    laid: LaidOut,
+    earlier: Mapping[str, Earlier],
+    *,
+    limits: Limits,
+    scale: Fraction | None,
+    reader: Reader,
+    path: str,
+) -> None:
     told, recipe = laid.told, laid.recipe
     assert recipe is not None
     thickness = (
@@ -151,18 +221,26 @@ def _answer(laid: LaidOut, *, limits: Limits, scale: Fraction | None, reader: Re
     )
     if told.thickness and thickness is None:
         return
+    before = earlier.get(laid.piece.id, NOT_CURED)
     laid.cured = CuredPiece(
-        grams=laid.piece.grams,
+        grams=laid.tub_grams,
         product=told.product,
         finish=told.finish,
         skin_on=laid.skin == "on",
         thickness_mm=None if thickness is None else float(thickness),
         kinds=frozenset(laid.piece.kinds),
+        is_kept_warm=told.is_kept_warm,
+        carried_ppm=before.ppm(laid.piece.grams),
     )
-    laid.questions = ask(recipe, laid.cured)
+    laid.questions += ask(recipe, laid.cured)
+    if (question := before.ask(laid.piece)) is not None:
+        laid.questions.append(question)
     try:
-        # a mix is weighed on the same scale, but there is far more of it than of the agent in it
         laid.desk = weigh_out(recipe, laid.cured, scale=None if laid.mix else scale, limits=limits)
+        if laid.mix is not None and scale is not None and laid.dry_grams:
+            # a mix is weighed on the same scale, but there is more of it than of the agent in it
+            step = scale * laid.desk.mix.agent / laid.dry_grams
+            laid.desk = weigh_out(recipe, laid.cured, scale=step or None, limits=limits)
     except CureError as error:
         name = _FIELDS.get(error.field, error.field)
         name = f"{name}.amount" if name == "salt" else name

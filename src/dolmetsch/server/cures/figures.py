@@ -93,7 +93,7 @@ def set_figure(write: Write, told: typed.FigureIn) -> OwnFigure:
     """
 
     def keep() -> OwnFigure:
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         known = _LIMIT_NAMES if told.sort == "limit" else SPOONS
         if told.name not in known:
             reader.refuse("name", "unknown", f"“{told.name}” is no {told.sort} of the reference.")

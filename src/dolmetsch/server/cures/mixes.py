@@ -18,14 +18,14 @@ from dolmetsch.server.quantities.reader import Reader
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Standing:
+class MixStock:
     """A mix and what is left of it, in grams; below zero where more was used than was made."""
 
     mix: MadeMix
     left: Fraction
 
 
-def find_mixes(kitchen: Kitchen, ids: Sequence[int] | None = None) -> dict[int, Standing]:
+def find_mixes(kitchen: Kitchen, ids: Sequence[int] | None = None) -> dict[int, MixStock]:
     """The kitchen's mixes with what is left, latest first; those of ``ids``, or all."""
     mixes = MadeMix.objects.filter(kitchen=kitchen).select_related("recipe", "recorded_by").order_by("-id")
     if ids is not None:
@@ -37,7 +37,7 @@ def find_mixes(kitchen: Kitchen, ids: Sequence[int] | None = None) -> dict[int, 
         .order_by()
     )
     return {
-        mix.pk: Standing(mix=mix, left=Fraction(mix.grams) - Fraction(used.get(mix.pk) or 0)) for mix in mixes
+        mix.pk: MixStock(mix=mix, left=Fraction(mix.grams) - Fraction(used.get(mix.pk) or 0)) for mix in mixes
     }
 
 

@@ -1,27 +1,32 @@
 """Reads: what the desk knows, and the cures of a batch."""
 
+from collections.abc import Mapping
 from fractions import Fraction
 
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.quantity import GRAM_PLACES, MONEY_PLACES, read_price
-from dolmetsch.core.reference import AGENTS
+from dolmetsch.core.recipe_words import describe_cure
+from dolmetsch.core.reference import AGENTS, Spoonful
 from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures import schemas
-from dolmetsch.server.cures.figures import show_limits, show_spoons
-from dolmetsch.server.cures.mixes import Standing, find_mixes
+from dolmetsch.server.cures.figures import show_limits, show_spoons, spoons_of
+from dolmetsch.server.cures.mixes import MixStock, find_mixes
 from dolmetsch.server.cures.models import CureRecipe, PieceCure
+from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.typed import RecipeIn
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.quantities.reader import Reader
 
 
 def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
     """All the desk knows before a piece is laid on it."""
+    spoons = spoons_of(kitchen)
     return schemas.DeskFactsOut(
         schools=[
             schemas.SchoolOut(
@@ -48,7 +53,7 @@ def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
         spoons=show_spoons(kitchen),
         limits=show_limits(kitchen),
         recipes=[_show_recipe(recipe) for recipe in list_recipes(kitchen)],
-        mixes=[_show_mix(standing) for standing in find_mixes(kitchen).values()],
+        mixes=[_show_mix(stock, spoons) for stock in find_mixes(kitchen).values()],
         scale=None if kitchen.scale_grams is None else f"{kitchen.scale_grams.normalize():f}",
     )
 
@@ -69,16 +74,18 @@ def _show_recipe(recipe: CureRecipe) -> schemas.RecipeOut:
     )
 
 
-def _show_mix(standing: Standing) -> schemas.MixOut:
-    mix = standing.mix
+def _show_mix(stock: MixStock, spoons: Mapping[str, Spoonful]) -> schemas.MixOut:
+    mix = stock.mix
+    recipe = read_recipe(Reader(unit="g"), RecipeIn.model_validate(mix.recipe.told), spoons)
     return schemas.MixOut(
         id=mix.pk,
         recipe=mix.recipe.name,
         version=mix.recipe.version,
         made=print_weight(Fraction(mix.grams)),
-        left=print_weight(standing.left),
-        left_grams=fixed(standing.left, 0),
+        left=print_weight(stock.left),
+        left_grams=fixed(stock.left, 0),
         made_at=mix.recorded_at,
+        words="" if recipe is None else describe_cure(recipe),
         note=mix.note,
     )
 
@@ -137,7 +144,7 @@ def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> list[schemas.Cha
                 schemas.ChargeOut(
                     what=line.name,
                     group="cure",
-                    amount=f"{line.grams} g",
+                    amount=f"{line.own_grams or line.grams} g",
                     price=_price_text(priced),
                     pieces=[mark],
                 )

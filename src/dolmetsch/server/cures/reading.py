@@ -6,9 +6,10 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.recipe import Ingredient, Recipe
+from dolmetsch.core.recipe import Ingredient, MixedBrine, Recipe
 from dolmetsch.core.reference import AGENTS, PICK_UP_RATIO, Agent, Spoonful
 from dolmetsch.core.schools import SCHOOLS
+from dolmetsch.core.volumes import WATER
 from dolmetsch.server.cures.typed import IngredientIn, RecipeIn
 from dolmetsch.server.quantities.reader import Reader
 
@@ -25,17 +26,31 @@ def read_recipe(
     school = SCHOOLS[told.school]
     agent = _read_agent(reader, told, path)
     salt = _read_ingredient(reader, told.salt, spoons, f"{path}salt")
-    if salt is None and (told.school not in ("ready_mixed", "salt_box") and not told.salt.amount):
+    mixed = _read_mixed(reader, told, agent, spoons, path) if is_mixed(told) else None
+    needs_salt = told.school not in ("ready_mixed", "salt_box") and not is_mixed(told)
+    if salt is None and needs_salt and not told.salt.amount:
         reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
     sugar = _read_ingredient(reader, told.sugar, spoons, f"{path}sugar")
     extras = [
         _read_ingredient(reader, extra, spoons, f"{path}extras[{place}]")
         for place, extra in enumerate(told.extras)
     ]
-    target, share, by_spoon = _read_dose(reader, told, agent, spoons, path)
+    if is_mixed(told):
+        target, share, by_spoon = None, None, False
+    else:
+        target, share, by_spoon = _read_dose(reader, told, agent, spoons, path)
+    agent_spoon = None if agent is None else spoons[agent.spoon]
+    if agent is not None and agent.key == "weak" and salt is not None and salt.by_spoon:
+        # nitrited salt is the salt, so its spoons are the agent's
+        by_spoon, agent_spoon = True, salt.spoon
     recipe_salt = salt
-    if told.school == "salt_box" and salt is None:
-        recipe_salt = Ingredient(name=told.salt.name or "salt", share=Fraction(0))
+    if salt is None and (told.school == "salt_box" or told.mixed_salt):
+        spoon = spoons.get(told.salt.spoon)
+        recipe_salt = Ingredient(name=told.salt.name or "salt", share=Fraction(0), spoon=spoon)
+    if sugar is None and told.mixed_sugar:
+        sugar = Ingredient(
+            name=told.sugar.name or "sugar", share=Fraction(0), spoon=spoons.get(told.sugar.spoon)
+        )
     wet = school.method in _WET
     recipe = Recipe(
         school=told.school,
@@ -45,6 +60,8 @@ def read_recipe(
         target_ppm=target,
         agent_share=share,
         agent_by_spoon=by_spoon,
+        agent_spoon=agent_spoon,
+        mixed=mixed,
         extras=tuple(extra for extra in extras if extra is not None),
         water=_share(reader, f"{path}water", told.water, what="share of water", most=1000) or Fraction(0),
         pump=_share(reader, f"{path}pump", told.pump, what="pump") if "pump" in school.method else None,
@@ -53,13 +70,43 @@ def read_recipe(
         box=_or(_share(reader, f"{path}box", told.box, what="share of salt", most=1000), Fraction(0)),
         uptake=_share(reader, f"{path}uptake", told.uptake, what="share of salt"),
     )
-    if wet and school.method != "pump" and not told.water:
+    if wet and school.method != "pump" and not told.water and not is_mixed(told):
         reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
     if told.school == "salt_box" and not told.box:
         reader.refuse(
             f"{path}box", "missing", "Say how much salt is in the box: 100 % is as much as the meat."
         )
     return recipe if len(reader.problems) == before else None
+
+
+def is_mixed(told: RecipeIn) -> bool:
+    """Whether a brine is given as it was mixed, in place of shares of the meat."""
+    is_covered = SCHOOLS[told.school].method in ("brine", "pump_and_brine")
+    return is_covered and any((told.mixed_water, told.mixed_salt, told.mixed_sugar, told.mixed_agent))
+
+
+def _read_mixed(
+    reader: Reader, told: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
+) -> MixedBrine | None:
+    before = len(reader.problems)
+    reader.need(f"{path}mixed_water", told.mixed_water, "Say how much water went in, like 8 qt or 3 kg.")
+    if agent is not None:
+        reader.need(f"{path}mixed_agent", told.mixed_agent, "Say how much curing salt went in, like 2 tsp.")
+    water = reader.measure(f"{path}mixed_water", told.mixed_water, WATER, bare=True)
+    salt = reader.measure(f"{path}mixed_salt", told.mixed_salt, spoons.get(told.salt.spoon))
+    sugar = reader.measure(f"{path}mixed_sugar", told.mixed_sugar, spoons.get(told.sugar.spoon))
+    dose = None
+    if agent is not None:
+        dose = reader.measure(f"{path}mixed_agent", told.mixed_agent, spoons[agent.spoon])
+    if len(reader.problems) > before or water is None:
+        return None
+    return MixedBrine(
+        water=water.grams,
+        salt=Fraction(0) if salt is None else salt.grams,
+        sugar=Fraction(0) if sugar is None else sugar.grams,
+        agent=Fraction(0) if dose is None else dose.grams,
+        by_volume=any(one is not None and one.by_volume for one in (salt, dose)),
+    )
 
 
 def _or(value: Fraction | None, usual: Fraction) -> Fraction:
@@ -72,12 +119,10 @@ def _share(reader: Reader, path: str, told: str, *, what: str, most: int = 100) 
 
 
 def _read_agent(reader: Reader, told: RecipeIn, path: str) -> Agent | None:
-    if told.school == "plain":
+    if told.school == "plain" or told.agent == "none":
         return None
     if not told.agent:
-        reader.refuse(
-            f"{path}agent", "missing", "Say which curing agent, or take the school without nitrite."
-        )
+        reader.refuse(f"{path}agent", "missing", "Say which curing salt, or that it is made without nitrite.")
         return None
     agent = AGENTS[told.agent]
     nitrite = _share(reader, f"{path}agent_nitrite", told.agent_nitrite, what="share of nitrite")

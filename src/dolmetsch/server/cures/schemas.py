@@ -67,7 +67,7 @@ class RecipeOut(BaseModel):
 
 
 class MixOut(BaseModel):
-    """A mix made: what is left of it, and how much goes on a kilogram of meat."""
+    """A mix made: what is left of it, and ``words`` for what it brings."""
 
     id: int
     recipe: str
@@ -77,6 +77,7 @@ class MixOut(BaseModel):
     left_grams: Fixed
     made_at: datetime
     note: str
+    words: str
 
 
 class DeskFactsOut(BaseModel):
@@ -92,9 +93,11 @@ class DeskFactsOut(BaseModel):
 
 
 class LineOut(BaseModel):
-    """One thing to weigh out. ``share`` of the meat in per cent; ``spoons`` for those who must.
+    """One thing to weigh out. ``share`` of the meat in per cent; ``spoons`` for those without a scale.
 
-    ``spoons_from`` and ``spoons_to``: grams those spoons may really hold. ``cost`` null: no price known.
+    ``spoons_grams``: what those spoons hold, ``spoons_from`` and ``spoons_to``: what they may really hold;
+    ``is_spooned``: the recipe measures it by the spoon. ``own_grams``: this piece's part of what is weighed
+    out for its tub; null: all of it. ``cost`` null: no price known.
     """
 
     name: str
@@ -104,6 +107,9 @@ class LineOut(BaseModel):
     share: Fixed
     told: str
     spoons: str | None
+    spoons_grams: Fixed | None = None
+    is_spooned: bool = False
+    own_grams: Fixed | None = None
     spoons_from: Fixed | None
     spoons_to: Fixed | None
     cost: Fixed | None
@@ -112,11 +118,16 @@ class LineOut(BaseModel):
 class GaugeOut(BaseModel):
     """Ingoing nitrite against the limit. ``low`` to ``high``: by the scale's or the spoons' own error.
 
+    ``own``: of ``ppm`` what this cure brings; ``carried``: the rest, from earlier cures, null where there is
+    none. ``is_at_rule``: over a limit printed as 156 by the rule it comes from.
     ``pick_up`` and ``one_system``: both brine figures. ``ppm`` null: not known. ``reference``: what the
     reference table says, where the kitchen's own limit stands in its place.
     """
 
     ppm: Fixed | None
+    own: Fixed | None = None
+    carried: Fixed | None = None
+    is_at_rule: bool = False
     low: Fixed | None
     high: Fixed | None
     pick_up: Fixed | None
@@ -160,14 +171,21 @@ class CentrePointOut(BaseModel):
 
 
 class TimeOut(BaseModel):
-    """How long: rules side by side, the window in days, and the curve of the centre."""
+    """How long: rules side by side, the window in days, the planned day, and the curve of the center.
+
+    ``state`` is where ``out`` lies beside the window, ``said`` what that means; ``center``: per cent of the
+    salt outside that the center has on that day, null without a thickness.
+    """
 
     rules: list[str]
     first: int
     last: int
     out: int
-    is_outside: bool
-    over: str
+    planned: int = 0
+    state: Literal["early", "inside", "over"] = "inside"
+    said: str = ""
+    center: Fixed | None = None
+    asks_thickness: bool = False
     curve: list[CentrePointOut]
     curve_source: str
 
@@ -201,6 +219,9 @@ class DeskPieceOut(BaseModel):
     questions: list[FieldProblem]
     cost: Fixed | None
     stage_note: str
+    tub: str = ""
+    tub_weight: Weight | None = None
+    is_kept_warm: bool = False
 
 
 class TotalOut(BaseModel):

@@ -5,14 +5,15 @@ from fractions import Fraction
 from math import ceil
 from typing import Final
 
-from dolmetsch.core.amounts import count_spoons, say_spoons
+from dolmetsch.core.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.brine_mixing import Water, mix_water
-from dolmetsch.core.curing_cautions import caution
-from dolmetsch.core.curing_time import CENTRE_RATIO, say_rules
-from dolmetsch.core.desk import WeighOut, print_agent
+from dolmetsch.core.curing_cautions import caution, caution_days
+from dolmetsch.core.curing_time import CENTRE_RATIO, Window, centre_on, judge_day, say_rules
+from dolmetsch.core.desk import Desk, WeighOut, print_agent
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.reference import SPOON_ERROR, limit_for
+from dolmetsch.core.schools import School
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.desk import Laid, LaidOut
 from dolmetsch.server.pieces.queries import print_length
@@ -21,7 +22,7 @@ from dolmetsch.server.quantities.printing import as_sentence, print_money, print
 from dolmetsch.server.quantities.reader import Reader
 
 CURVE_SOURCE: Final = (
-    f"Diffusion into a slab: the centre at {int(CENTRE_RATIO * 100)} % of what is outside. "
+    f"Diffusion into a slab: the center at {int(CENTRE_RATIO * 100)} % of what is outside. "
     "Salt in lean meat at 2 to 4 °C spreads at 1 to 5 × 10⁻¹⁰ m²/s by the literature; drawn with 2.5, the "
     "band is that span. Fat slows it, skin nearly blocks its side."
 )
@@ -36,9 +37,9 @@ def show_desk(laid: Laid) -> schemas.DeskOut:
     for one in laid.pieces:
         for line in _bought(one):
             grams, cost = totals.get(line.name, (Fraction(0), Fraction(0)))
-            price = _cost(laid, line)
+            price = _cost(laid, one, line)
             totals[line.name] = (
-                grams + line.grams,
+                grams + line.grams * one.own_share,
                 None if cost is None or price is None else cost + price,
             )
     costs = [cost for _, cost in totals.values() if cost is not None]
@@ -60,29 +61,40 @@ def _bought(one: LaidOut) -> list[WeighOut]:
     return [] if one.desk is None else [line for line in one.desk.lines if line.role != "water"]
 
 
-def _cost(laid: Laid, line: WeighOut) -> Fraction | None:
-    """Money for a line by the price list; None where that has no price by weight."""
+def _cost(laid: Laid, one: LaidOut, line: WeighOut) -> Fraction | None:
+    """Money for the piece's part of a line by the price list; None where that has no price by weight."""
     priced = laid.listed.get(line.name.casefold())
     if priced is None or priced.price.grams is None:
         return None
-    return priced.price.cost_of(line.grams)
+    return priced.price.cost_of(line.grams * one.own_share)
 
 
 def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
-    costs = [_cost(laid, line) for line in _bought(one)]
+    costs = [_cost(laid, one, line) for line in _bought(one)]
     school = one.recipe.facts if one.recipe else None
     thickness = None if one.cured is None else one.cured.thickness_mm
     path = f"pieces[{place}]."
     cautions = []
     if one.recipe is not None and one.cured is not None and one.desk is not None:
         cautions = [
-            schemas.CautionOut(code=told.code, text=told.text, source=told.source)
-            for told in caution(one.recipe, one.cured, one.desk)
+            schemas.CautionOut(code=each.code, text=each.text, source=each.source)
+            for each in caution(one.recipe, one.cured, one.desk)
+        ]
+    if one.cured is not None and one.time is not None:
+        cautions = [
+            *cautions,
+            *(
+                schemas.CautionOut(code=each.code, text=each.text, source=each.source)
+                for each in caution_days(one.cured, one.time, one.out_day)
+            ),
         ]
     return schemas.DeskPieceOut(
         mark=one.told.mark,
         weight=print_weight(one.piece.grams),
         grams=fixed(one.piece.grams, 0),
+        tub=one.told.tub if one.tub_grams != one.piece.grams else "",
+        tub_weight=print_weight(one.tub_grams) if one.tub_grams != one.piece.grams else None,
+        is_kept_warm=one.told.is_kept_warm,
         thickness=None if thickness is None else print_length(Fraction(thickness)),
         skin="on" if one.skin == "on" else "off" if one.skin == "off" else "",
         school=school.label if school else "",
@@ -135,7 +147,7 @@ def _say_share(one: LaidOut, line: WeighOut) -> str:
 def _of(laid: Laid, one: LaidOut, line: WeighOut, *, told: str) -> schemas.LineOut:
     grams = print_agent(line.grams) if line.role == "agent" else fixed(line.grams, 1)
     shown = _line(line.name, line.role, line.grams, line.share)
-    cost = _cost(laid, line)
+    cost = _cost(laid, one, line)
     spoon = line.ingredient.spoon if line.ingredient else None
     if line.role == "agent" and one.recipe is not None and one.recipe.agent is not None:
         spoon = laid.spoons[one.recipe.agent.spoon]
@@ -147,13 +159,18 @@ def _of(laid: Laid, one: LaidOut, line: WeighOut, *, told: str) -> schemas.LineO
             "cost": None if cost is None else print_money(cost),
         }
     )
+    if one.own_share != 1:
+        shown = shown.model_copy(update={"own_grams": fixed(line.grams * one.own_share, 2)})
     if spoon is None:
         return shown
-    spoons = count_spoons(line.grams, spoon)
+    is_agent = line.role == "agent"
+    spoons = count_full_spoons(line.grams, spoon) if is_agent else count_spoons(line.grams, spoon)
     held = spoons * spoon.grams
     return shown.model_copy(
         update={
             "spoons": say_spoons(spoons),
+            "spoons_grams": fixed(held, 1),
+            "is_spooned": is_agent and one.desk is not None and one.desk.spoons is not None and spoons > 0,
             "spoons_from": fixed(held * (1 - SPOON_ERROR), 1),
             "spoons_to": fixed(held * (1 + SPOON_ERROR), 1),
         }
@@ -184,17 +201,20 @@ def _up(value: Fraction, places: int) -> str:
 
 def _show_gauge(one: LaidOut) -> schemas.GaugeOut | None:
     desk, cured, recipe = one.desk, one.cured, one.recipe
-    if desk is None or cured is None or recipe is None or recipe.agent is None:
+    if desk is None or cured is None or recipe is None:
         return None
     mix = desk.mix
-    if mix.limit_ppm is None or mix.limit_name is None or mix.limit_source is None:
+    if (recipe.agent is None and not cured.carried_ppm) or mix.limit_ppm is None:
         return None
+    assert mix.limit_name is not None
+    assert mix.limit_source is not None
     table = limit_for(product=cured.product, method=recipe.facts.method, skin_on=cured.skin_on)
-    error = "level spoons differ by a tenth" if recipe.agent_by_spoon else ""
-    if mix.agent_error is not None and not recipe.agent_by_spoon:
-        error = f"by the scale's own step, {print_percent(mix.agent_error)} % of the agent either way"
+    carried = cured.carried_ppm
     return schemas.GaugeOut(
-        ppm=None if mix.ppm is None else _up(mix.ppm, 1),
+        ppm=None if desk.ppm is None else _up(desk.ppm, 1),
+        own=None if mix.ppm is None else _up(mix.ppm, 1),
+        carried=fixed(carried, 0) if carried else None,
+        is_at_rule=desk.is_at_rule,
         low=None if desk.ppm_low is None else fixed(desk.ppm_low, 0),
         high=None if desk.ppm_high is None else _up(desk.ppm_high, 0),
         pick_up=None if mix.ppm_pick_up is None else _up(mix.ppm_pick_up, 1),
@@ -203,9 +223,18 @@ def _show_gauge(one: LaidOut) -> schemas.GaugeOut | None:
         limit_name=mix.limit_name,
         source=mix.limit_source,
         reference=None if table.ppm == mix.limit_ppm else fixed(table.ppm, 0),
-        is_over=bool(mix.over_limit),
-        error=error,
+        is_over=desk.is_over,
+        error=_say_error(desk),
     )
+
+
+def _say_error(desk: Desk) -> str:
+    """What the spread of the gauge comes from."""
+    if desk.spoons is not None and desk.spoons.is_too_coarse:
+        return "from none of it to a level ¼ teaspoon"
+    if desk.mix.agent_error is None or desk.spoons is not None:
+        return "level spoons differ by a tenth"
+    return f"by the scale's own step, {print_percent(desk.mix.agent_error)} % of the agent either way"
 
 
 def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | None:
@@ -279,13 +308,17 @@ def _show_time(one: LaidOut) -> schemas.TimeOut | None:
     if time is None or recipe is None:
         return None
     out = one.out_day
+    center = centre_on(time, out)
     return schemas.TimeOut(
         rules=say_rules(time.rules),
         first=time.window.first,
         last=time.window.last,
         out=out,
-        is_outside=not time.window.first <= out <= time.window.last,
-        over=recipe.facts.over,
+        planned=time.planned,
+        state=judge_day(time.window, out),
+        said=_say_day(recipe.facts, time.window, out),
+        center=None if center is None else f"{center * 100:.0f}",
+        asks_thickness=time.asks_thickness,
         curve=[
             schemas.CentrePointOut(
                 days=f"{point.days:.2f}",
@@ -299,13 +332,28 @@ def _show_time(one: LaidOut) -> schemas.TimeOut | None:
     )
 
 
+def _say_day(school: School, window: Window, day: int) -> str:
+    """What a day means beside the window: too early, inside it, or past it."""
+    match judge_day(window, day):
+        case "early":
+            days = "day" if window.first - day == 1 else "days"
+            return (
+                f"{window.first - day} {days} too early: the rules ask for {window.first} days at least. "
+                "The middle is likely not cured yet."
+            )
+        case "over":
+            days = "day" if day - window.last == 1 else "days"
+            return f"{day - window.last} {days} past the window. {school.over}"
+    return school.inside
+
+
 def _say_salt(one: LaidOut) -> str | None:
-    """ "3.0 %, give or take 0.2"; None where it is not known."""
+    """ "3.0 %, plus or minus 0.2 %"; None where it is not known."""
     if one.salt is None:
         return None
     low, high = (share * 100 for share in one.salt)
     middle, apart = (low + high) / 2, (high - low) / 2
-    return f"{middle:.1f} %, give or take {max(apart, 0.1):.1f}"
+    return f"{middle:.1f} %, plus or minus {max(apart, 0.1):.1f} %"
 
 
 def _mix_cautions(one: LaidOut) -> Iterator[schemas.CautionOut]:
@@ -314,5 +362,5 @@ def _mix_cautions(one: LaidOut) -> Iterator[schemas.CautionOut]:
     needed = one.dry_grams
     if needed > one.mix.left:
         left = fixed(one.mix.left, 0)
-        told = f"{fixed(needed, 0)} g of the mix are needed, and {left} g are left by the book."
+        told = f"It takes {fixed(needed, 0)} g of the mix, and by the records {left} g are left."
         yield schemas.CautionOut(code="mix_short", text=told, source="what was mixed less what was used")

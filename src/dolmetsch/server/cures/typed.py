@@ -8,7 +8,7 @@ from dolmetsch.core.recipe import Finish
 from dolmetsch.core.schools import SchoolKey
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
-AgentKey = Literal["", "no_1", "no_2", "weak", "complete", "packet"]
+AgentKey = Literal["", "none", "no_1", "no_2", "weak", "complete", "packet"]
 Product = Literal["bacon", "whole_muscle", "comminuted"]
 Days = Annotated[int, Field(ge=1, le=120)]
 
@@ -25,7 +25,9 @@ class IngredientIn(Body):
 class RecipeIn(Body):
     """A recipe of one school. Amounts are of the meat; salt and sugar of a brine of meat and water.
 
-    Of ``target`` (parts per million) and ``agent_amount`` just one, where there is an agent.
+    Of ``target`` (parts per million) and ``agent_amount`` just one, where there is an agent; ``agent`` none:
+    without nitrite, whatever the school. A brine may be given as it was mixed instead, for all the meat in
+    its tub: ``mixed_water`` ("8 qt"), ``mixed_salt`` ("1 cup"), ``mixed_sugar``, ``mixed_agent``.
     ``agent_nitrite`` and ``agent_nitrate`` in per cent, by the label; empty: as usual for its kind.
     """
 
@@ -48,6 +50,10 @@ class RecipeIn(Body):
     hot_part: Typed = ""
     hot_water: Typed = ""
     cold_water: Typed = ""
+    mixed_water: Typed = ""
+    mixed_salt: Typed = ""
+    mixed_sugar: Typed = ""
+    mixed_agent: Typed = ""
 
 
 class SaveRecipeIn(Body):
@@ -61,7 +67,8 @@ class CuredPieceIn(Body):
     """A piece on the desk and its own recipe.
 
     ``thickness`` and ``skin``: empty, as known of the piece. ``out_day``: the day the cook picks.
-    ``mix``: a mix it is cured with, by its id.
+    ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine. ``is_kept_warm``:
+    it rests a day or two at 66–68 °F after the salt.
     """
 
     mark: Mark
@@ -72,6 +79,8 @@ class CuredPieceIn(Body):
     skin: Literal["", "on", "off"] = ""
     out_day: Days | None = None
     mix: int | None = None
+    tub: Word = ""
+    is_kept_warm: bool = False
 
 
 class DeskIn(Body):

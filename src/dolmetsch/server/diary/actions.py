@@ -21,7 +21,7 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
 
     def keep() -> Note:
         happened_at = told.happened_at or write.now
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         reader.need("text", told.text, "Write something down.")
         reader.happened("happened_at", happened_at, now=write.now)
         if reader.problems:

@@ -2,12 +2,14 @@
 
 import uuid
 from dataclasses import dataclass
+from datetime import datetime
 
 from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
+from dolmetsch.server.plans.models import PlannedAct
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_day, print_weight
 
@@ -89,11 +91,19 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
     ]
 
 
+def _out_day(cure: PieceCure) -> datetime:
+    """The day it comes out: as planned now, else as chosen at the desk."""
+    acts = PlannedAct.objects.filter(batch=cure.batch_id, key=cure.key, kind="out").exclude(state="dropped")
+    planned = next((act for act in acts.order_by("-id") if cure.mark in act.marks), None)
+    return cure.out_at if planned is None else planned.due_at
+
+
 def _cure_lines(cure: PieceCure | None) -> list[str]:
     if cure is None:
         return []
     return [
         f"in {print_day(cure.in_at)}",
-        f"out {print_day(cure.first_at)} to {print_day(cure.last_at)}",
+        f"out {print_day(_out_day(cure))}",
+        f"window {print_day(cure.first_at)} to {print_day(cure.last_at)}",
         cure.answer["school"],
     ]

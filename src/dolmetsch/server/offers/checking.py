@@ -62,7 +62,7 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     read = read_kept(way)
     if read.way is None:
         raise refuse_fields(read.reader.problems)
-    reader = Reader(unit=kitchen.weight_unit)
+    reader = Reader.of(kitchen)
     plan = _read_plan(kitchen, reader, told)
     shops = list_priced(kitchen, "shop_pack")
     kinds = [kind_of(shop) for shop in shops]

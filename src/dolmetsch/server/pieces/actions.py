@@ -20,7 +20,7 @@ def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) ->
 
     def learn() -> PieceFact:
         get_piece(reckon_batch(batch), mark)
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         row = PieceFact(batch=batch, mark=mark, skin=told.skin, **write.stamp)
         row.length_mm = reader.length("length", told.length)
         row.width_mm = reader.length("width", told.width)
@@ -62,7 +62,7 @@ def save_store(write: Write, told: schemas.StoreIn) -> Store:
     """
 
     def save() -> Store:
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         reader.need("name", told.name, "Give it a name, like Fridge 1.")
         if told.name == NOWHERE:
             reader.refuse("name", "unreadable", "Give it a name of letters.")
@@ -88,7 +88,7 @@ def look_over(write: Write, batch: Batch, told: schemas.LookOverIn) -> LookOver:
     """
 
     def look() -> LookOver:
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         for place, key in enumerate(told.found):
             if key not in LOOKS_BY_KEY:
                 reader.refuse(f"found[{place}]", "unknown", f"“{key}” is nothing that is looked for.")

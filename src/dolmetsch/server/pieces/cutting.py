@@ -25,7 +25,7 @@ def read_test(batch: Batch, told: schemas.TestIn) -> schemas.TestOut:
         DomainError: not_trimmed (nothing was cut yet), bad_fields.
     """
     test = _judge(reckon_batch(batch))
-    reader = Reader(unit=batch.kitchen.weight_unit)
+    reader = Reader.of(batch.kitchen)
     price = reader.price_by_weight("price", told.price) if told.price else None
     if reader.problems:
         raise refuse_fields(reader.problems)

@@ -2,6 +2,7 @@
 
 import uuid
 from collections.abc import Sequence
+from datetime import datetime
 
 from dolmetsch.core.plan import Act, act_at, follow_taste
 from dolmetsch.server.batches.models import Batch
@@ -16,12 +17,21 @@ State = PlannedAct.State
 
 
 def plan_together(
-    write: Write, batch: Batch, marks: Sequence[str], acts: Sequence[Act], *, follows: uuid.UUID | None = None
+    write: Write,
+    batch: Batch,
+    marks: Sequence[str],
+    acts: Sequence[Act],
+    *,
+    follows: uuid.UUID | None = None,
+    words: str = "",
 ) -> list[PlannedAct]:
-    """Plan ``acts`` for pieces of ``batch`` as one whole, within a transaction of the caller's."""
+    """Plan ``acts`` for pieces of ``batch`` as one whole, within a transaction of the caller's.
+
+    ``words``: what they are called, where their kind says too little.
+    """
     shared = follows or uuid.uuid4()
     return PlannedAct.objects.bulk_create(
-        [_new_act(write, batch, marks, act, follows=shared, words="") for act in acts]
+        [_new_act(write, batch, marks, act, follows=shared, words=words) for act in acts]
     )
 
 
@@ -58,7 +68,7 @@ def plan_act(write: Write, batch: Batch, told: schemas.ActIn) -> PlannedAct:
         reckoning = reckon_batch(batch)
         for mark in told.marks:
             get_piece(reckoning, mark)
-        reader = Reader(unit=write.kitchen.weight_unit)
+        reader = Reader.of(write.kitchen)
         if told.kind == "other":
             reader.need("words", told.words, "Say what is to be done.")
         reader.planned("due_at", told.due_at, now=write.now)
@@ -97,15 +107,43 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
         news.save(force_insert=True)
         _apply(write, act, told)
         if told.sort == "done" and told.taste:
-            more = follow_taste(told.taste, tasted=news.happened_at, soak_minutes=told.soak_minutes)
-            plan_together(write, act.batch, act.marks, more, follows=act.follows)
+            _follow_taste(write, act, told, tasted=news.happened_at)
         return news
 
     return keep_once(write, ActNews, tell)
 
 
+def _follow_taste(write: Write, act: PlannedAct, told: schemas.NewsIn, *, tasted: datetime) -> None:
+    """Too salty: a soak and another tasting, unless they are planned already. Else no soak is needed."""
+    later = PlannedAct.objects.select_for_update().filter(
+        kitchen=write.kitchen,
+        follows=act.follows,
+        kind__in=["soak", "taste"],
+        state=State.OPEN,
+        due_at__gte=act.due_at,
+    )
+    planned = [one for one in later.exclude(pk=act.pk).order_by("pk") if set(one.marks) & set(act.marks)]
+    if told.taste == "salty":
+        if not planned:
+            more = follow_taste(told.taste, tasted=tasted, soak_minutes=told.soak_minutes)
+            plan_together(write, act.batch, act.marks, more, follows=act.follows)
+        return
+    for one in planned:
+        ActNews.objects.create(
+            act=one,
+            sort="dropped",
+            happened_at=tasted,
+            due_before=one.due_at,
+            due_now=one.due_at,
+            note="tasted: no soak needed",
+            **{**write.stamp, "key": uuid.uuid5(write.key, str(one.uid))},
+        )
+        one.state, one.changes, one.changed_at = State.DROPPED, one.changes + 1, write.now
+        one.save(update_fields=["state", "changes", "changed_at"])
+
+
 def _refuse_odd(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
-    reader = Reader(unit=write.kitchen.weight_unit)
+    reader = Reader.of(write.kitchen)
     if told.sort == "moved" and told.due_at is None:
         reader.refuse("due_at", "missing", "Say when instead.")
     if told.due_at is not None:
@@ -132,8 +170,8 @@ def _refuse_again(act: PlannedAct, told: schemas.NewsIn) -> None:
     last = act.news.select_related("recorded_by").order_by("-id").first()
     who = last.recorded_by.called if last else act.recorded_by.called
     word = {State.DONE: "ticked off", State.DROPPED: "dropped"}.get(State(act.state), "open")
-    said = f"This is {word} already, by {who}; nothing was written."
-    raise DomainError("already", 409, "Already so", said)
+    said = f"This was already {word} by {who}. Nothing was written."
+    raise DomainError("already", 409, "Already done", said)
 
 
 def _apply(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:

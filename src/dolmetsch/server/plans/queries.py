@@ -1,7 +1,7 @@
 """Reads: what is to be done, and the same as a calendar."""
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from datetime import datetime, timedelta
 from typing import Final
 
@@ -13,10 +13,13 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sorts_of
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.quantities.printing import print_day
 
 #: So many acts are shown at once; what was ticked off stays in sight for a while.
 SHOWN: Final = 80
+#: So many are looked at, to leave out what a weighing shows to be over.
+LOOKED_AT: Final = 400
 IN_SIGHT: Final = timedelta(hours=18)
 #: An act without minutes takes so long in a calendar.
 CALENDAR_MINUTES: Final = 15
@@ -30,15 +33,20 @@ def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> 
     due = Q(state="open", due_at__lte=now + timedelta(days=days))
     # of one batch all that was done is told
     done = Q(state="done") if code else Q(state="done", changed_at__gte=now - IN_SIGHT)
-    acts = list(
-        mine.filter(due | done).select_related("batch", "recorded_by").order_by("due_at", "id")[:SHOWN]
-    )
-    more = mine.filter(state="open", due_at__gt=now + timedelta(days=days)).count()
-    return schemas.PlanOut(now=now, acts=show_acts(kitchen, acts, now), more=more)
+    ordered = mine.select_related("batch", "recorded_by").order_by("due_at", "id")
+    acts = list(ordered.filter(due | done)[:LOOKED_AT])
+    over = find_over(acts)
+    if not code:
+        acts = [act for act in acts if act.pk not in over]
+    coming = list(mine.filter(state="open", due_at__gt=now + timedelta(days=days))[:LOOKED_AT])
+    more = len(coming) - len(find_over(coming)) + max(0, len(acts) - SHOWN)
+    return schemas.PlanOut(now=now, acts=show_acts(kitchen, acts[:SHOWN], now, over=over), more=more)
 
 
-def show_acts(kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime) -> list[schemas.PlannedOut]:
-    """Acts as told."""
+def show_acts(
+    kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime, *, over: Collection[int] = ()
+) -> list[schemas.PlannedOut]:
+    """Acts as shown; those ``over`` are behind their pieces by what was weighed, so they are done."""
     news: dict[int, ActNews] = {}
     for one in ActNews.objects.filter(act__in=acts).select_related("recorded_by").order_by("id"):
         news[one.act_id] = one
@@ -61,14 +69,14 @@ def show_acts(kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime) -> li
                     "due_at": act.due_at,
                     "until_at": act.until_at,
                     "minutes": act.minutes,
-                    "state": act.state,
+                    "state": "done" if act.pk in over else act.state,
                     "done_at": told.happened_at if told and act.state == "done" else None,
                     "by": told.recorded_by.called if told else None,
-                    "is_late": act.state == "open" and now > act.until_at,
+                    "is_late": act.state == "open" and act.pk not in over and now > act.until_at,
                     "count": place_in,
                     "of": of,
                     "where": _tell_where(act, facts, sorts),
-                    "told": _tell_window(act),
+                    "told": "shown by the weighing" if act.pk in over else _tell_window(act),
                     "taste": told.taste if told else "",
                 }
             )
@@ -120,16 +128,18 @@ def write_calendar(kitchen: Kitchen, *, code: str = "") -> bytes:
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", f"{kitchen.name}: curing")
     acts = PlannedAct.objects.filter(kitchen=kitchen).select_related("batch").order_by("due_at", "id")
-    for act in acts.filter(batch__code=code) if code else acts:
-        calendar.add_component(_event(act))
+    wanted = list(acts.filter(batch__code=code) if code else acts)
+    over = find_over(wanted)
+    for act in wanted:
+        calendar.add_component(_event(act, is_over=act.pk in over))
     written: bytes = calendar.to_ical()
     return written
 
 
-def _event(act: PlannedAct) -> Event:
+def _event(act: PlannedAct, *, is_over: bool) -> Event:
     event = Event()
     marks = " · ".join(act.marks)
-    done = {"done": "✓ ", "dropped": ""}.get(act.state, "")
+    done = "✓ " if is_over or act.state == "done" else ""
     event.add("uid", f"{act.uid}@dolmetsch")
     event.add("dtstamp", act.changed_at)
     event.add("last-modified", act.changed_at)

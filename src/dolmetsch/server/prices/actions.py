@@ -47,7 +47,7 @@ def _find_noted(write: Write) -> schemas.NotedOut | None:
 
 
 def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
-    reader = Reader(unit=write.kitchen.weight_unit)
+    reader = Reader.of(write.kitchen)
     quote = read_quote(reader, told, today=write.today)
     wrong = _find_wrong(write, told, reader)
     if reader.problems:
@@ -162,7 +162,7 @@ def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
         write.refuse_reused(done.fingerprint)
         return done
     item = get_item(write.kitchen, item_id)
-    reader = Reader(unit=write.kitchen.weight_unit)
+    reader = Reader.of(write.kitchen)
     weighed = reader.frying(told.raw, told.cooked)
     if item.sort != "shop_pack":
         reader.refuse("raw", "not_a_pack", "Only a shop pack is fried here; house batches on their bench.")

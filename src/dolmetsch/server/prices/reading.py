@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.numerals import tidy
 from dolmetsch.core.offer import MAX_SOLUTION
 from dolmetsch.core.quantity import (
     GRAM_PLACES,
@@ -27,15 +28,15 @@ EARLIEST: Final = date(2000, 1, 1)
 BY_WEIGHT: Final = frozenset({"meat", "by_product"})
 
 
-def combine_price(price: str, size: str, *, unit: str | None) -> Price:
+def combine_price(price: str, size: str, *, unit: str | None, sign: str = "") -> Price:
     """What was paid for how much: "3.49/lb", "5.00 for 8 oz", or a bare sum for ``size``, or one ``unit``.
 
     Raises:
-        QuantityError: unreadable, or a sum for nothing named.
+        QuantityError: unreadable, in money other than ``sign``, or a sum for nothing named.
     """
-    bare = _bare_money(price)
+    bare = _bare_money(price, sign)
     if bare is None:
-        read = read_price(price)
+        read = read_price(price, sign=sign)
         if not size or read.is_pack:
             return read
         pack = read_size(size)
@@ -49,7 +50,7 @@ def combine_price(price: str, size: str, *, unit: str | None) -> Price:
         raise QuantityError(
             "missing", price, f"“{price}” for how much? Write it like 3.49/lb or give a pack size"
         )
-    return read_price(price, default_unit=unit)
+    return read_price(price, default_unit=unit, sign=sign)
 
 
 def read_size(size: str) -> Price:
@@ -58,14 +59,14 @@ def read_size(size: str) -> Price:
     Raises:
         QuantityError: unreadable, or nothing.
     """
-    if match_count(size.strip().lower()) is not None:
+    if match_count(tidy(size)) is not None:
         return Price(paid=Fraction(0), count=read_count(size), is_pack=True)
     return Price(paid=Fraction(0), grams=read_weight(size), is_pack=True)
 
 
-def _bare_money(price: str) -> Fraction | None:
+def _bare_money(price: str, sign: str) -> Fraction | None:
     try:
-        return read_money(price)
+        return read_money(price, sign=sign)
     except QuantityError as error:
         if error.reason != "unreadable":
             raise
@@ -92,7 +93,7 @@ def read_quote(reader: Reader, told: QuoteIn, *, today: date) -> Quote:
 def _read_price(reader: Reader, quote: Quote, told: QuoteIn) -> None:
     unit = reader.unit if told.sort in (*BY_WEIGHT, "shop_pack") else None
     try:
-        price = combine_price(told.price, told.size, unit=unit)
+        price = combine_price(told.price, told.size, unit=unit, sign=reader.sign)
     except QuantityError as error:
         path = "size" if told.size and error.found == told.size.strip() else "price"
         reader.refuse(path, error.reason, str(error))

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
-from typing import TypeVar
+from typing import Protocol, TypeVar
 
 from dolmetsch.core.amounts import Amount, read_amount
 from dolmetsch.core.errors import QuantityError
@@ -20,10 +20,12 @@ from dolmetsch.core.quantity import (
     read_price,
     read_weight,
 )
+from dolmetsch.core.reference import Spoonful
+from dolmetsch.core.volumes import Measure, read_measure
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities import schemas
 from dolmetsch.server.quantities.columns import RATIO_PLACES
-from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.quantities.printing import print_weight, sign_of
 
 T = TypeVar("T")
 EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
@@ -33,20 +35,39 @@ FAR_AHEAD = timedelta(days=3652)
 MAX_SLICES = Fraction(1_000_000)
 
 
+class HasUnits(Protocol):
+    """Whose unit of weight and currency what is typed is in: a kitchen."""
+
+    weight_unit: str
+    currency: str
+
+
 @dataclass(slots=True)
 class Reader:
     """Reads typed quantities, gathering what was understood and what was not.
 
-    ``unit``: the kitchen's; a bare number is in it. ``scale_grams``: what the kitchen's scale shows steps
+    ``unit``: the kitchen's; a bare number is in it. ``sign``: that of its money; another one is refused,
+    empty: none is. ``scale_grams``: what the kitchen's scale shows steps
     of, unless an entry says otherwise. ``verbatim``: marks stay as they are written and a step needs no
     name (documents).
     """
 
     unit: str
+    sign: str = ""
     scale_grams: Decimal | None = None
     verbatim: bool = False
     readings: list[schemas.Reading] = field(default_factory=list)
     problems: list[FieldProblem] = field(default_factory=list)
+
+    @classmethod
+    def of(cls, kitchen: HasUnits, *, scale_grams: Decimal | None = None, verbatim: bool = False) -> "Reader":
+        """A reader of what is typed in ``kitchen``."""
+        return cls(
+            unit=kitchen.weight_unit,
+            sign=sign_of(kitchen.currency),
+            scale_grams=scale_grams,
+            verbatim=verbatim,
+        )
 
     def refuse(self, path: str, code: str, message: str) -> None:
         """Note a fault at ``path``."""
@@ -79,14 +100,14 @@ class Reader:
         """Money, or None with a fault noted."""
         if not self.need(path, typed, "A price is missing."):
             return None
-        money = self._try(path, lambda: read_money(typed))
+        money = self._try(path, lambda: read_money(typed, sign=self.sign))
         return None if money is None else as_decimal(money, MONEY_PLACES)
 
     def price_by_weight(self, path: str, typed: str) -> Price | None:
         """A price by weight, or None with a fault noted."""
         if not self.need(path, typed, "A price is missing."):
             return None
-        price = self._try(path, lambda: read_price(typed, default_unit=self.unit))
+        price = self._try(path, lambda: read_price(typed, default_unit=self.unit, sign=self.sign))
         if price is not None and price.grams is None:
             self.refuse(path, "unreadable", f"“{typed}” is a price for each; give one by weight")
             return None
@@ -120,6 +141,16 @@ class Reader:
     def amount(self, path: str, typed: str) -> Amount | None:
         """An amount of a recipe; None where nothing was typed, or with a fault noted."""
         return self._try(path, lambda: read_amount(typed)) if typed else None
+
+    def measure(self, path: str, typed: str, spoon: Spoonful | None, *, bare: bool = False) -> Measure | None:
+        """Grams by weight, volume or packet; None where nothing was typed, or with a fault noted.
+
+        ``bare``: a number alone is in the kitchen's unit.
+        """
+        if not typed:
+            return None
+        unit = self.unit if bare else None
+        return self._try(path, lambda: read_measure(typed, spoon, default_unit=unit))
 
     def happened(self, path: str, moment: datetime, *, now: datetime) -> None:
         """A fault where a moment is no time at which something can have happened."""

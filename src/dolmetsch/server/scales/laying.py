@@ -38,7 +38,7 @@ def lay(kitchen: Kitchen, scale: Scale, told: schemas.LayIn) -> schemas.LaidOut:
 
 def _grams(kitchen: Kitchen, told: schemas.LayIn) -> Fraction:
     if told.weight:
-        reader = Reader(unit=kitchen.weight_unit)
+        reader = Reader.of(kitchen)
         grams = reader.weight("weight", told.weight)
         if reader.problems:
             raise refuse_fields(reader.problems)

@@ -35,7 +35,7 @@ def read_way(kitchen: Kitchen, told: WayIn) -> ReadWay:
     """Read a way with the prices of today."""
     unpriced = {use.what for step in told.steps for use in step.used if use.what and not use.price}
     listed = find_used(kitchen, unpriced) if unpriced else {}
-    read = ReadWay(way=None, reader=Reader(unit=kitchen.weight_unit), listed=listed)
+    read = ReadWay(way=None, reader=Reader.of(kitchen), listed=listed)
     reader = read.reader
     reader.need("name", told.name, "Give the way a name.")
     steps = tuple(_read_step(read, step, at) for at, step in enumerate(told.steps))
@@ -122,7 +122,7 @@ def _find_price(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | No
     path = f"steps[{at[0]}].used[{at[1]}].price"
     if use.price:
         try:
-            price = read_price(use.price)
+            price = read_price(use.price, sign=read.reader.sign)
         except QuantityError as error:
             read.reader.refuse(path, error.reason, str(error))
             return None

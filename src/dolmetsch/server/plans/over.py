@@ -1,0 +1,79 @@
+"""Acts that a weighing shows to be over: the piece was weighed after a later step, cut up, or thrown away."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+from dolmetsch.core.plan import ActKind, is_behind
+from dolmetsch.server.batches.models import Entry, Weighing
+from dolmetsch.server.plans.models import PlannedAct
+
+Act = Entry.Act
+_STEPS = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Done:
+    """A step that counts: what was done, to which pieces, recorded when; what a split made of its piece."""
+
+    act: str
+    kind: str
+    marks: frozenset[str]
+    made: frozenset[str]
+    recorded_at: datetime
+
+
+def find_over(acts: Sequence[PlannedAct]) -> set[int]:
+    """Keys of the open ones among ``acts`` that every one of their pieces has behind it."""
+    open_acts = [act for act in acts if act.state == PlannedAct.State.OPEN]
+    steps = _list_steps({act.batch_id for act in open_acts})
+    return {act.pk for act in open_acts if _is_over(act, steps.get(act.batch_id, []))}
+
+
+def _is_over(act: PlannedAct, steps: Iterable[_Done]) -> bool:
+    kind: ActKind = act.kind  # type: ignore[assignment]
+    waiting = set(act.marks)
+    for step in steps:
+        touched = waiting & step.marks
+        if not touched or step.recorded_at <= act.recorded_at:
+            continue
+        if step.act == Act.DISCARD or is_behind(kind, step.kind):
+            waiting -= touched
+        elif step.act in (Act.SPLIT, Act.MERGE):
+            # cut once more, or mixed: what came of it goes on
+            waiting = (waiting - touched) | step.made
+    return not waiting and bool(act.marks)
+
+
+def _list_steps(batches: set[int]) -> dict[int, list[_Done]]:
+    """The steps of each batch that count, in order: corrections applied, what was taken back left out."""
+    entries = Entry.objects.filter(batch_id__in=batches, act__in=[*_STEPS, Act.WITHDRAW]).order_by("sequence")
+    latest: dict[int, Entry] = {}
+    first_recorded: dict[int, datetime] = {}
+    for entry in entries:
+        root = entry.corrects_id or entry.pk
+        latest[root] = entry
+        first_recorded.setdefault(root, entry.recorded_at)
+    current = {entry.pk: root for root, entry in latest.items() if entry.act != Act.WITHDRAW}
+    weighed: dict[int, list[Weighing]] = {}
+    for line in Weighing.objects.filter(entry_id__in=current).only("entry_id", "mark", "role"):
+        weighed.setdefault(line.entry_id, []).append(line)
+    steps: dict[int, list[_Done]] = {}
+    for root in sorted(latest):
+        entry = latest[root]
+        if entry.pk not in current:
+            continue
+        lines = weighed.get(entry.pk, [])
+        made = frozenset(line.mark for line in lines if line.role == Weighing.Role.MAIN)
+        same = frozenset(line.mark for line in lines if line.role == Weighing.Role.SAME)
+        entered = {entry.from_mark} if entry.act == Act.SPLIT else set(entry.marks) | same
+        steps.setdefault(entry.batch_id, []).append(
+            _Done(
+                act=entry.act,
+                kind=entry.kind,
+                marks=frozenset(entered),
+                made=made,
+                recorded_at=first_recorded[root],
+            )
+        )
+    return steps
