@@ -81,7 +81,7 @@ def test_one_recipe_for_all_is_scaled_by_each_pieces_own_weight(api, code):
         ({"salt": {"name": "salt", "amount": ""}}, "salt.amount", "how much salt"),
         ({"target": ""}, "target", "one of them"),
         ({"agent_amount": "0.25 %"}, "target", "one of them"),
-        ({"agent": ""}, "agent", "which curing agent"),
+        ({"agent": ""}, "agent", "which curing salt"),
         ({"agent": "packet"}, "target", "not known"),
         ({"school": "brine"}, "water", "how much water"),
         (
@@ -116,7 +116,7 @@ def test_what_cannot_be_mixed_is_said_at_its_field(api, code, recipe, path, said
 
 @pytest.mark.parametrize(
     ("thickness", "said"),
-    [("0", "no size"), ("-1", "below zero"), ("9 ft", "no length"), ("30 in", "under 16 inches")],
+    [("0", "not a size"), ("-1", "below zero"), ("9 ft", "not a length"), ("30 in", "under 16 inches")],
 )
 def test_a_thickness_of_no_meat_is_said(api, code, thickness, said):
     assert said in faults(ask(api, code, {**on_desk(), "thickness": thickness}))["pieces[0].thickness"]
@@ -134,7 +134,7 @@ def test_percent_where_grams_belong_is_asked_and_taken_with_a_yes(api, code):
 def test_a_cure_after_the_smoke_is_asked_and_one_over_the_limit_is_kept_and_marked(api, code):
     api.recorded(code, weigh("smoke", A="4.5 lb"))
     assert put_in(api, code, on_desk())[1]["fields"][0]["message"].startswith(
-        "This piece has been through the smoke"
+        "This piece has already been through: smoke."
     )
     status, body = put_in(api, code, on_desk("B", {"target": "240"}))
     assert status == 201
@@ -161,7 +161,8 @@ def test_what_went_in_is_kept_with_its_window_and_planned(api, code):
     assert put_in(api, code, on_desk(out_day=12), key=key)[1]["code"] == "key_reused"
     # a piece that is in a cure is asked about, and taken with a yes
     status, again = put_in(api, code, on_desk())
-    assert (status, again["detail"]) == (409, "A lies in a cure since 2 Mar. Another one?")
+    said = "A has been in a cure since 2 Mar (150 ppm of nitrite). Cure it again? The gauge counts both."
+    assert (status, again["detail"]) == (409, said)
     assert put_in(api, code, on_desk(), sure=True)[0] == 201
     # and the thickness is known of the piece from now on
     pieces = api.get(f"/batches/{code}/pieces")[1]["pieces"]
@@ -279,7 +280,7 @@ def test_the_diary_tells_a_cure_with_what_was_said_of_it(api, code):
     strong, plain = sorted(cures, key=lambda leaf: leaf["marks"])
     assert any("240.0 ppm of nitrite, limit 200 (bacon, dry rub)" in line for line in strong["lines"])
     assert any("over the limit" in line for line in strong["lines"])
-    assert any("greyer" in line for line in plain["lines"])
+    assert any("grayer" in line for line in plain["lines"])
     wrong = api.get(f"/batches/{code}/cures")[1]["cures"][0]
     api.call("POST", f"/batches/{code}/cures/{wrong['id']}/take-back", {"reason": "it was salted twice"})
     cures = [leaf for leaf in api.get(f"/batches/{code}/diary")[1]["leaves"] if leaf["sort"] == "cure"]

@@ -71,7 +71,8 @@ def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
         if gauge and gauge["ppm"] is not None:
             lines.append(f"{gauge['ppm']} ppm of nitrite, limit {gauge['limit']} ({gauge['limit_name']})")
         lines += [told["text"] for told in cure.answer["cautions"] if told["code"] != "poison"]
-        lines.append(f"out between {print_day(cure.first_at)} and {print_day(cure.last_at)}")
+        window = f"{print_day(cure.first_at)} to {print_day(cure.last_at)}"
+        lines.append(f"to come out {print_day(cure.out_at)} (window {window})")
         back = getattr(cure, "taken_back", None)
         if back is not None:
             lines.append(f"taken back: {back.reason}")
