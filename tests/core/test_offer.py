@@ -1,7 +1,8 @@
 """Offers carried to the sliced pound: worked by hand, and what must hold whatever the tag says."""
 
+import random
 from fractions import Fraction as F
-from math import exp, sqrt
+from math import exp, log, sqrt
 
 import pytest
 from hypothesis import given
@@ -220,8 +221,6 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
 @pytest.mark.parametrize(
     ("told", "word"),
     [
-        ({"solution": F(12, 100)}, "Enhanced"),
-        ({"is_enhanced": True}, "Enhanced"),
         ({"cut": read_cut("breast of lamb")}, "no start value for this cut"),
         ({"cut": read_cut("shoulder, boneless")}, "bone-in shoulder"),
         ({"cut": read_cut("belly, skinless, trimmed")}, "whole piece"),
@@ -230,6 +229,26 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
 )
 def test_doubts_are_said(told, word):
     assert any(word in doubt for doubt in check(offer(**told)).doubts)
+
+
+def test_enhanced_meat_is_warned_about_whatever_its_price():
+    for told in ({"solution": F(12, 100)}, {"is_enhanced": True}):
+        assert "Enhanced meat is better not cured" in check(offer(**told)).warning
+    assert check(offer()).warning == ""
+
+
+def test_there_is_enough_nine_times_in_ten_for_portions_of_a_cooked_weight_too():
+    """Drawn by the model: what is bought for 40 cooked portions suffices in about nine of ten kitchens."""
+    way = Way(name="x", steps=BARE.steps, portion=Portion(cooked_grams=F(30)))
+    plan = Plan(grams=F(1), portions=40, fry=fry_estimate(START_FRY["house"], []))
+    found = check(offer(pack_grams=None), way, plan=plan)
+    draw = random.Random(7)
+    enough = 0
+    for _ in range(4000):
+        kept = sum(draw.gauss(one.log_mean, one.log_deviation) for one in found.beliefs)
+        fried = draw.gauss(log(plan.fry.middle), plan.fry.log_deviation)
+        enough += found.amount.grams * exp(kept + fried) >= 40 * 30
+    assert 0.88 < enough / 4000 < 0.92
 
 
 def test_a_cut_known_from_own_batches_raises_no_doubt():

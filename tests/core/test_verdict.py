@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from dolmetsch.core.batch import Batch as CoreBatch
-from dolmetsch.core.batch import ByProduct, Lot, Main, Portion, ShopPack, Split, Step, Used, Weigh
+from dolmetsch.core.batch import AS_MAIN, ByProduct, Lot, Main, Portion, ShopPack, Split, Step, Used, Weigh
 from dolmetsch.core.exact import apportion
 from dolmetsch.core.explain import explain
 from dolmetsch.core.parts import compute_outlay, compute_parts
@@ -207,6 +207,70 @@ def test_work_is_fitted_to_the_own_log_once_it_tells_something():
     assert fit_work([(2, F(50)), (2, F(60)), (2, F(70))]) is None
     falling = fit_work([(1, F(90)), (2, F(60)), (3, F(30))])
     assert (falling.batch_minutes, falling.slab_minutes) == (60, 0)
+
+
+def test_work_of_a_kind_without_start_values_is_by_the_slab_and_never_left_out():
+    """90 minutes of drying, two slabs: 45 a slab, whatever the size; the price at its own size is the
+    recorded.
+    """
+    cut = Split(piece="L", into=(Main(id="A", grams=5 * LB), Main(id="B", grams=5 * LB)))
+    dry = Step(kind="dry", action=Weigh(grams={"A": 4 * LB, "B": 4 * LB}), minutes=F(90))
+    for kind, once in (("halve", 0), ("trim", F(16) * 10 / 16)):
+        batch = CoreBatch(
+            lots=(Lot(id="L", grams=10 * LB, paid=F(40)),),
+            steps=(Step(kind=kind, action=cut, minutes=F(16)), dry),
+            policy=replace(JOWL.policy, labour_rate=F(12)),
+        )
+        sheet = compute_sheet(batch)
+        model = model_size(batch, sheet, None)
+        assert model.work.batch_minutes == once
+        assert model.work.batch_minutes + 2 * model.work.slab_minutes == 106
+        assert model.price_per_lb(2) == sheet.final.cost_per_lb
+
+
+def test_a_tenth_less_kept_is_lost_and_so_never_looks_like_a_gain():
+    """Trim worth 9.00 a pound beside meat of 2.00: cutting more off would pay, keeping less does not."""
+    worth = read_price("9.00/lb")
+    into = (Main(id="A", grams=8 * LB), ByProduct(id="lean", grams=LB, worth=worth))
+    batch = CoreBatch(
+        lots=(Lot(id="L", grams=10 * LB, paid=F(20)),),
+        steps=(Step(kind="trim", action=Split(piece="L", into=into)),),
+    )
+    sheet = compute_sheet(batch)
+    (lever,) = [one for one in rank_levers(batch, sheet) if one.sort == "yield"]
+    # 11.00 over 7.2 lb instead of 8
+    assert lever.change == F(11) / F("7.2") - F(11) / 8
+    cheaper = compute_sheet(apply_changes(batch, sheet, Changes(yields={"trim": F("0.72")})))
+    assert cheaper.final.cost_per_lb < sheet.final.cost_per_lb
+    as_main = (Main(id="A", grams=8 * LB), ByProduct(id="ends", grams=LB, worth=AS_MAIN))
+    batch = replace(batch, steps=(Step(kind="trim", action=Split(piece="L", into=as_main)),))
+    (lever,) = [one for one in rank_levers(batch, compute_sheet(batch)) if one.sort == "yield"]
+    assert lever.change == F(20) / F("8.1") - F(20) / 9
+
+
+def test_slices_have_their_price_whatever_else_was_cut_from_the_piece():
+    """A slab of 20.00: 8 lb of slices, 80 of them, and 2 lb of dice: 16.00 and 4.00."""
+    into = (Main(id="S", grams=8 * LB, slices=80), Main(id="dice", grams=2 * LB))
+    batch = CoreBatch(
+        lots=(Lot(id="L", grams=10 * LB, paid=F(20)),),
+        steps=(Step(kind="slice", action=Split(piece="L", into=into)),),
+        portion=Portion(slices=F(3)),
+        shop=(ShopPack(name="x", paid=F(5), grams=LB, slices=10),),
+    )
+    sheet = compute_sheet(batch)
+    final = sheet.final
+    assert (final.slices, final.cost_per_slice, final.portion) == (None, None, None)
+    assert (final.sliced.cost, final.sliced.slices, final.sliced.cost_per_slice) == (16, 80, F("0.2"))
+    assert final.portion_served == final.sliced.portion == F("0.6")
+    assert sheet.shop[0].saved_per_portion == F("1.5") - F("0.6")
+    found = {one.figure: one.value for one in explain(batch, sheet, lay_out(batch, sheet))}
+    assert (found["cost_per_slice"], found["portion"]) == (F("0.2"), F("0.6"))
+    whole = compute_sheet(replace(batch, steps=())).final
+    assert (whole.sliced, whole.portion_served) == (None, None)
+    alone = replace(batch, steps=(Step(kind="slice", action=Split(piece="L", into=into[:1])),))
+    final = compute_sheet(alone).final
+    assert final.sliced.cost_per_slice == final.cost_per_slice
+    assert (final.sliced.grams, final.sliced.portion) == (final.grams, final.portion)
 
 
 def test_pay_back_counts_whole_batches():

@@ -85,14 +85,20 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         value=final.cost,
         unit="money",
     )
-    if final.cost_per_slice is not None and final.slices is not None:
-        count = Input(label="slices", value=Fraction(final.slices), unit="count", steps=makers)
+    if final.sliced is not None:
+        of_slices = cost
+        if final.slices is None:
+            # dice or ends were cut besides: a slice costs what the slices carry
+            of_slices = Input(
+                label="what the slices carry", value=final.sliced.cost, unit="money", steps=every
+            )
+        count = Input(label="slices", value=Fraction(final.sliced.slices), unit="count", steps=makers)
         yield Derivation(
             figure="cost_per_slice",
             title="A slice",
-            formula="cost of what is left ÷ slices",
-            inputs=(cost, count),
-            value=final.cost_per_slice,
+            formula="cost of the slices ÷ slices",
+            inputs=(of_slices, count),
+            value=final.sliced.cost_per_slice,
             unit="money",
         )
     if final.cost_per_cooked_lb is not None and batch.fry_yield is not None:
@@ -115,11 +121,11 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
 
 def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivation | None:
     final, portion = sheet.final, batch.portion
-    if portion is None or final.portion is None:
+    if portion is None or final.portion_served is None:
         return None
-    if portion.slices is not None and final.cost_per_slice is not None:
+    if portion.slices is not None and final.sliced is not None:
         formula = "price of a slice × slices of a portion"
-        per = Input(label="a slice", value=final.cost_per_slice, unit="money", steps=makers)
+        per = Input(label="a slice", value=final.sliced.cost_per_slice, unit="money", steps=makers)
         much = Input(label="slices of a portion", value=portion.slices, unit="plain")
     elif portion.grams is not None and final.cost_per_lb is not None:
         formula = "price of a pound of what is left × weight of a portion"
@@ -136,7 +142,7 @@ def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivati
         title="A portion",
         formula=formula,
         inputs=(per, much),
-        value=final.portion,
+        value=final.portion_served,
         unit="money",
     )
 
@@ -188,14 +194,15 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             unit="unit_cost",
             shop=place,
         )
-    if final.portion is not None and shop.portion is not None and shop.saved_per_portion is not None:
+    served = final.portion_served
+    if served is not None and shop.portion is not None and shop.saved_per_portion is not None:
         yield Derivation(
             figure="saved_per_portion",
             title="Saved a portion",
             formula="shop's portion − house's portion, of the same size",
             inputs=(
                 Input(label=f"a portion of “{shop.name}”", value=shop.portion, unit="money"),
-                Input(label="a portion of the house's", value=final.portion, unit="money"),
+                Input(label="a portion of the house's", value=served, unit="money"),
             ),
             value=shop.saved_per_portion,
             unit="money",
@@ -224,7 +231,7 @@ def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation
             inputs=(
                 Input(
                     label="paid for a pound as bought",
-                    value=sheet.bought.paid * GRAMS_PER_LB / sheet.bought.grams,
+                    value=sheet.bought.paid * GRAMS_PER_LB / sheet.bought.own_grams,
                     unit="unit_cost",
                     steps=(0,),
                 ),

@@ -9,9 +9,13 @@ from dolmetsch.core.sheet import Sheet
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Taken:
-    """What goes over: grams, and money by group. ``too_much``: more was wanted than there is."""
+    """What goes over: grams, the ``part`` of the piece they are, and money by group.
+
+    ``too_much``: more was wanted than there is.
+    """
 
     grams: Fraction
+    part: Fraction
     carried: tuple[tuple[str, Fraction], ...]
     too_much: bool
 
@@ -31,6 +35,7 @@ def take_piece(sheet: Sheet, mark: str, grams: Fraction | None) -> Taken | None:
     part = min(wanted / whole, Fraction(1))
     return Taken(
         grams=wanted,
+        part=wanted / whole,
         carried=tuple((group, money * part) for group, money in piece.costs.items()),
         too_much=wanted * 100 > whole * OVERWEIGHT_PERCENT,
     )

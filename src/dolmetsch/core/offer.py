@@ -5,9 +5,9 @@ that is carried through the way's yields.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from math import ceil, exp, floor
+from math import ceil, exp, floor, hypot
 from typing import Final, Literal
 
 from dolmetsch.core.batch import Policy
@@ -25,6 +25,11 @@ SURE_AT: Final = 0.75
 #: More water than this is no label a shop prints; it is a slip.
 MAX_SOLUTION: Final = Fraction(1, 2)
 LB: Final = float(GRAMS_PER_LB)
+ENHANCED: Final = (
+    "Enhanced meat is better not cured: nobody says how much salt is in it already. Its price here "
+    "counts the "
+    "meat only."
+)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,7 +92,8 @@ class Assessment:
 
     ``worth_up_to``: the tag price a pound, in cents rounded down, at which the sliced pound costs what the
     chosen shop kind costs; below zero: at no price. ``chance`` that it beats that kind. ``hourly``: what an
-    hour earns against it, None where no minutes are known. ``doubts`` in words.
+    hour earns against it, None where no minutes are known. ``doubts`` in words; ``warning``: the one that may
+    turn the verdict, whatever the price; empty: none.
     """
 
     offer: Offer
@@ -101,6 +107,7 @@ class Assessment:
     hourly: float | None
     amount: Amount | None
     doubts: tuple[str, ...]
+    warning: str
 
 
 def assess(
@@ -116,7 +123,11 @@ def assess(
     )
     amount = None
     if plan.portions and needed is not None:
-        amount = _amount(offer, kept, needed=needed * plan.portions, a_portion=needed)
+        reach = kept
+        if way.portion is not None and way.portion.cooked_grams is not None:
+            # what is left after frying is as uncertain as what is left before it
+            reach = replace(reach, log_deviation=hypot(kept.log_deviation, plan.fry.log_deviation))
+        amount = _amount(offer, reach, needed=needed * plan.portions, a_portion=needed)
     bought = amount.grams if amount else float(plan.grams)
     meat = bought / float(1 + offer.solution)
     paid = bought * float(offer.price)
@@ -147,6 +158,7 @@ def assess(
         hourly=hourly,
         amount=amount,
         doubts=tuple(doubts_of(offer, beliefs)),
+        warning=ENHANCED if offer.is_enhanced or offer.solution else "",
     )
 
 
@@ -198,25 +210,20 @@ def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) ->
 def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[str]:
     """What a cook should know before believing the figure."""
     cut = offer.cut
-    told = []
-    if offer.is_enhanced or offer.solution:
-        told.append(
-            "Enhanced meat is better not cured: how much salt is in it already, nobody says. "
-            "Its price counts the meat alone."
-        )
+    doubts = []
     if cut.kind == OTHER:
-        told.append("There is no start value for this cut; those of all cuts stand in, with their spread.")
+        doubts.append("There is no start value for this cut; those of all cuts are used, with their spread.")
     borrowed = [METHODS[one.method].label for one in beliefs if one.is_borrowed and not one.batches]
     if borrowed and cut.kind != OTHER:
-        told.append(f"No start value of this cut for {', '.join(borrowed)}; those of other cuts stand in.")
+        doubts.append(f"No start value of this cut for {', '.join(borrowed)}; those of other cuts are used.")
     if not any(one.batches for one in beliefs):
-        told.append("No batch of this cut has been finished here yet.")
+        doubts.append("No batch of this cut has been finished here yet.")
     trims = [one for one in beliefs if one.method == "trim" and not one.batches]
     if trims and cut.kind == "shoulder" and cut.bone != "in":
-        told.append("The start value of the trim is of bone-in shoulder; without the bone more is kept.")
+        doubts.append("The start value of the trim is of bone-in shoulder; without the bone more is kept.")
     if trims and cut.is_trimmed:
-        told.append("The start value of the trim is of a whole piece; a trimmed one keeps more.")
-    return told
+        doubts.append("The start value of the trim is of a whole piece; a trimmed one keeps more.")
+    return doubts
 
 
 def ask_basis(

@@ -197,11 +197,12 @@ class StartYield:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Method:
-    """A way of doing a kind of step. ``label`` goes after "your last 8"."""
+    """A method of doing a kind of step. ``label`` goes after "your last 8"; ``can_gain``: brine goes in."""
 
     key: str
     kind: str
     label: str
+    can_gain: bool = False
 
 
 START_SOURCE: Final = "start value of common practice, until the kitchen's own batches say better"
@@ -215,8 +216,8 @@ METHODS: Final[dict[str, Method]] = {
         Method(key="trim", kind="trim", label="trims"),
         Method(key="dry_cure", kind="cure", label="dry cures"),
         Method(key="salt_box", kind="cure", label="salt boxes"),
-        Method(key="immersion", kind="cure", label="brines"),
-        Method(key="pumped", kind="cure", label="pumped cures"),
+        Method(key="immersion", kind="cure", label="brines", can_gain=True),
+        Method(key="pumped", kind="cure", label="pumped cures", can_gain=True),
         Method(key="rest", kind="rest", label="rests"),
         Method(key="cold_smoke", kind="smoke", label="cold smokes"),
         Method(key="hot_smoke", kind="smoke", label="hot smokes"),

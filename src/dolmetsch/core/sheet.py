@@ -18,15 +18,29 @@ from dolmetsch.core.pieces import ZERO, Ledger, Piece, grams_of
 class Bought:
     """All lots together: grams, cost (paid, extras, and what linked lots brought along), price per pound.
 
-    ``paid`` is what was paid for the meat alone. ``meat_cost_per_lb`` counts the meat without added
+    ``paid`` is what was paid for the meat alone, ``own_grams`` the weight it was paid for: linked lots apart.
+    ``meat_cost_per_lb`` counts the meat without added
     solution: cost ÷ Σ weight ÷ (1 + solution).
     """
 
     grams: Fraction
     paid: Fraction
+    own_grams: Fraction
     cost: Fraction
     cost_per_lb: Fraction
     meat_cost_per_lb: Fraction
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Sliced:
+    """The final mains that have slices, whatever else was cut: what a slice and a portion of them cost."""
+
+    grams: Fraction
+    cost: Fraction
+    slices: int | Fraction
+    cost_per_slice: Fraction
+    cost_per_lb: Fraction
+    portion: Fraction | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,7 +50,8 @@ class Final:
     ``sliced_yield_ratio`` is their weight over the lots' weight. ``slices`` and ``cost_per_slice``
     only where every piece's slices were counted. ``groups`` sum to ``cost``; groups of nothing are
     left out. ``is_sliced``: every piece has been through slicing, so its price is of the sliced stage.
-    ``cost_per_cooked_lb``: cost_per_lb ÷ fry yield, None where it was not tried.
+    ``cost_per_cooked_lb``: cost_per_lb ÷ fry yield, None where it was not tried. ``sliced``: of those with
+    slices alone, None where none has any.
     """
 
     grams: Fraction
@@ -49,6 +64,12 @@ class Final:
     cost_per_cooked_lb: Fraction | None
     portion: Fraction | None
     groups: dict[str, Fraction]
+    sliced: Sliced | None
+
+    @property
+    def portion_served(self) -> Fraction | None:
+        """Price of a portion as it is served: of the slices alone where dice or ends were cut besides."""
+        return self.portion if self.portion is not None or self.sliced is None else self.sliced.portion
 
     @property
     def cost_per_kg(self) -> Fraction | None:
@@ -118,6 +139,7 @@ def _compute_bought(lots: tuple[Lot, ...]) -> Bought:
     return Bought(
         grams=grams,
         paid=sum([lot.paid for lot in lots], ZERO),
+        own_grams=sum([lot.grams for lot in lots if lot.origin is None], ZERO),
         cost=cost,
         cost_per_lb=cost * GRAMS_PER_LB / grams,
         meat_cost_per_lb=cost * GRAMS_PER_LB / meat_grams,
@@ -144,6 +166,27 @@ def _compute_final(
         cost_per_cooked_lb=per_cooked,
         portion=_price_portion(portion, per_lb=per_lb, per_slice=per_slice, per_cooked=per_cooked),
         groups={group: money for group, money in together.costs.items() if money},
+        sliced=_compute_sliced(mains, portion=portion, fry_yield=fry_yield),
+    )
+
+
+def _compute_sliced(
+    mains: tuple[Piece, ...], *, portion: Portion | None, fry_yield: Fraction | None
+) -> Sliced | None:
+    pieces = [piece for piece in mains if piece.slices is not None]
+    slices = sum([piece.slices for piece in pieces if piece.slices is not None])
+    grams, cost = grams_of(pieces), added([piece.bill for piece in pieces]).total
+    per_lb = cost_per_lb(cost, grams)
+    if not slices or per_lb is None:
+        return None
+    per_cooked = None if fry_yield is None else per_lb / fry_yield
+    return Sliced(
+        grams=grams,
+        cost=cost,
+        slices=slices,
+        cost_per_slice=cost / slices,
+        cost_per_lb=per_lb,
+        portion=_price_portion(portion, per_lb=per_lb, per_slice=cost / slices, per_cooked=per_cooked),
     )
 
 
@@ -189,6 +232,7 @@ def _compare(pack: ShopPack, house: _House, portion: Portion | None) -> Comparis
     per_cooked = None if pack.fry_yield is None else per_lb / pack.fry_yield
     of_portion = _price_portion(portion, per_lb=per_lb, per_slice=per_slice, per_cooked=per_cooked)
     saved = None if final.cost_per_lb is None else per_lb - final.cost_per_lb
+    house_portion = final.portion_served
     target = per_lb * final.grams / GRAMS_PER_LB
     return Comparison(
         name=pack.name,
@@ -197,7 +241,7 @@ def _compare(pack: ShopPack, house: _House, portion: Portion | None) -> Comparis
         cost_per_cooked_lb=per_cooked,
         portion=of_portion,
         saved_per_lb=saved,
-        saved_per_portion=None if of_portion is None or final.portion is None else of_portion - final.portion,
+        saved_per_portion=None if of_portion is None or house_portion is None else of_portion - house_portion,
         saved_on_batch=None if saved is None else saved * final.grams / GRAMS_PER_LB,
         break_even_paid_per_lb=_break_even(house, target),
         earned_per_hour=_earned_per_hour(house, target),
@@ -205,11 +249,13 @@ def _compare(pack: ShopPack, house: _House, portion: Portion | None) -> Comparis
 
 
 def _break_even(house: _House, target: Fraction) -> Fraction | None:
-    """Σ paid ÷ Σ lot weight, scaled so that the final mains cost ``target``; the credits as they were."""
-    if house.ledger.credit_cut or not house.meat:
+    """Σ paid ÷ Σ weight of what was paid for, scaled so that the final mains cost ``target``; the credits as
+    they were. What other batches brought along was not paid for here.
+    """
+    if house.ledger.credit_cut or not house.meat or not house.bought.own_grams:
         return None
     factor = (target - (house.final.cost - house.meat)) / house.meat
-    return house.bought.paid * factor * GRAMS_PER_LB / house.bought.grams
+    return house.bought.paid * factor * GRAMS_PER_LB / house.bought.own_grams
 
 
 def _earned_per_hour(house: _House, target: Fraction) -> Fraction | None:

@@ -86,18 +86,24 @@ def fit_work(log: Sequence[tuple[int, Fraction]]) -> Work | None:
     return Work(batch_minutes=fixed, slab_minutes=slope, is_own=True, batches=count)
 
 
-def start_work(sheet: Sheet, slabs: int) -> Work:
-    """This batch's minutes, parted as the start values part those of its kinds of step."""
-    once, each = ZERO, ZERO
+def start_work(batch: Batch, sheet: Sheet, slabs: int) -> Work:
+    """This batch's minutes, those of each kind of step parted as its start values part them.
+
+    Of a kind without start values all are taken to be by the slab, so that no saving is made up.
+    """
     pounds = sheet.final.grams / GRAMS_PER_LB / slabs
-    for kind in dict.fromkeys(stage.kind for stage in sheet.ledger.stages):
+    minutes: dict[str, Fraction] = {}
+    for step in batch.steps:
+        minutes[step.kind] = minutes.get(step.kind, ZERO) + step.minutes
+    once = each = ZERO
+    for kind, worked in minutes.items():
         start = WORK_STARTS.get(kind)
-        if start is not None:
-            once += start.fixed_minutes
-            each += start.piece_minutes + start.pound_minutes * pounds
-    expected = once + each * slabs
-    scale = sheet.minutes / expected if expected else ZERO
-    return Work(batch_minutes=once * scale, slab_minutes=each * scale)
+        fixed = ZERO if start is None else start.fixed_minutes
+        by_slab = Fraction(1) if start is None else start.piece_minutes + start.pound_minutes * pounds
+        part = fixed / (fixed + by_slab * slabs)
+        once += worked * part
+        each += worked * (1 - part) / slabs
+    return Work(batch_minutes=once, slab_minutes=each)
 
 
 def model_size(batch: Batch, sheet: Sheet, own: Work | None) -> SizeModel | None:
@@ -106,7 +112,7 @@ def model_size(batch: Batch, sheet: Sheet, own: Work | None) -> SizeModel | None
     if not final.grams:
         return None
     slabs = count_slabs(sheet)
-    work = own or start_work(sheet, slabs)
+    work = own or start_work(batch, sheet, slabs)
     once = sum([money for group, money in final.groups.items() if group in ONCE_GROUPS], ZERO)
     labour = final.groups.get("labour", ZERO)
     # what a minute costs the final mains: trim valued as the meat bears its share of the wage

@@ -9,7 +9,19 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.batch import Action, Batch, ByProduct, Discard, Main, Merge, Portion, Split, Step, Weigh
+from dolmetsch.core.batch import (
+    AS_MAIN,
+    Action,
+    Batch,
+    ByProduct,
+    Discard,
+    Main,
+    Merge,
+    Portion,
+    Split,
+    Step,
+    Weigh,
+)
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.pieces import ZERO
 from dolmetsch.core.sheet import Sheet, compute_sheet
@@ -30,6 +42,8 @@ class Changes:
         minutes: hands-on minutes on the whole batch.
         portion: what is served.
         shop_paid: what the shop asks for a pack, by the pack's place.
+        is_lost: what is no longer kept of a cut is lost, with what is valued like the meat; else it comes off
+            like the rest, with its worth.
     """
 
     tag_per_lb: Fraction | None = None
@@ -37,6 +51,7 @@ class Changes:
     minutes: Fraction | None = None
     portion: Portion | None = None
     shop_paid: Mapping[int, Fraction] = field(default_factory=dict)
+    is_lost: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -76,7 +91,7 @@ def apply_changes(batch: Batch, sheet: Sheet, changes: Changes) -> Batch:
         factor = changes.tag_per_lb / now
         tried = replace(tried, lots=tuple(replace(lot, paid=lot.paid * factor) for lot in tried.lots))
     if changes.yields:
-        tried = replace(tried, steps=_with_yields(tried, sheet, changes.yields))
+        tried = replace(tried, steps=_with_yields(tried, sheet, changes))
     if changes.minutes is not None:
         tried = replace(tried, steps=_with_minutes(tried.steps, sheet.minutes, changes.minutes))
     if changes.portion is not None:
@@ -91,7 +106,11 @@ def apply_changes(batch: Batch, sheet: Sheet, changes: Changes) -> Batch:
 
 
 def rank_levers(batch: Batch, sheet: Sheet) -> tuple[Lever, ...]:
-    """Each lever a tenth worse, the one that moves the price of a final pound most first."""
+    """Each lever a tenth worse, the one that moves the price of a final pound most first.
+
+    A tenth less kept is a tenth lost: credited as trim it would look like a gain wherever trim is worth more
+    than the meat.
+    """
     price = sheet.final.cost_per_lb
     if price is None:
         return ()
@@ -99,7 +118,7 @@ def rank_levers(batch: Batch, sheet: Sheet) -> tuple[Lever, ...]:
     if tag := tag_per_lb(batch):
         tries.append(("tag", "", Changes(tag_per_lb=tag * (1 + TENTH))))
     for kind, kept in yields_by_kind(sheet).items():
-        tries.append(("yield", kind, Changes(yields={kind: kept * (1 - TENTH)})))
+        tries.append(("yield", kind, Changes(yields={kind: kept * (1 - TENTH)}, is_lost=True)))
     if sheet.minutes and batch.policy.labour_rate:
         tries.append(("minutes", "", Changes(minutes=sheet.minutes * (1 + TENTH))))
     levers = []
@@ -123,27 +142,33 @@ def _with_minutes(steps: tuple[Step, ...], was: Fraction, now: Fraction) -> tupl
     return steps if first is None else (replace(first, minutes=now), *[step for step in rest if step])
 
 
-def _with_yields(batch: Batch, sheet: Sheet, wanted: Mapping[str, Fraction]) -> tuple[Step, ...]:
+def _with_yields(batch: Batch, sheet: Sheet, changes: Changes) -> tuple[Step, ...]:
     were = yields_by_kind(sheet)
-    factors = {kind: kept / were[kind] for kind, kept in wanted.items() if kind in were}
+    factors = {kind: kept / were[kind] for kind, kept in changes.yields.items() if kind in were}
     grown: dict[str, Fraction] = {}
     grams = {lot.id: lot.grams for lot in batch.lots}
     steps = []
     for step in batch.steps:
         factor = factors.get(step.kind, Fraction(1))
-        steps.append(replace(step, action=_grow(step.action, factor, grown=grown, grams=grams)))
+        action = _grow(step.action, factor, grown=grown, grams=grams, is_lost=changes.is_lost)
+        steps.append(replace(step, action=action))
     return tuple(steps)
 
 
 def _grow(
-    action: Action, factor: Fraction, *, grown: dict[str, Fraction], grams: dict[str, Fraction]
+    action: Action,
+    factor: Fraction,
+    *,
+    grown: dict[str, Fraction],
+    grams: dict[str, Fraction],
+    is_lost: bool,
 ) -> Action:
     """The action with its weights as they would be. ``grown``: by what each piece has grown so far;
-    ``grams``: what each piece weighed in the record.
+    ``grams``: what each piece weighed in the record; ``is_lost``: see ``Changes``.
     """
     match action:
         case Split():
-            return _grow_split(action, factor, grown=grown, grams=grams)
+            return _grow_split(action, factor, grown=grown, grams=grams, is_lost=is_lost)
         case Weigh():
             tried = {
                 mark: weight * grown.get(mark, Fraction(1)) * factor for mark, weight in action.grams.items()
@@ -161,7 +186,12 @@ def _grow(
 
 
 def _grow_split(
-    split: Split, factor: Fraction, *, grown: dict[str, Fraction], grams: dict[str, Fraction]
+    split: Split,
+    factor: Fraction,
+    *,
+    grown: dict[str, Fraction],
+    grams: dict[str, Fraction],
+    is_lost: bool,
 ) -> Split:
     whole = grams[split.piece]
     kept = sum([out.grams for out in split.into if isinstance(out, Main)], ZERO) / whole
@@ -172,7 +202,11 @@ def _grow_split(
     rest = (1 - tried) / (1 - kept) if kept < 1 and factor != 1 else Fraction(1)
     into: list[Main | ByProduct] = []
     for out in split.into:
-        grown[out.id] = of_whole * (tried / kept if isinstance(out, Main) else rest)
+        if isinstance(out, Main) or (is_lost and out.worth is AS_MAIN):
+            by = tried / kept
+        else:
+            by = Fraction(1) if is_lost else rest
+        grown[out.id] = of_whole * by
         grams[out.id] = out.grams
         if isinstance(out, Main):
             into.append(_main_grown(out, grown[out.id]))

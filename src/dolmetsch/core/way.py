@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Literal
 
 from dolmetsch.core.batch import Policy, Portion
+from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.quantity import Price
 from dolmetsch.core.reference import METHODS, WORK_STARTS
 
@@ -64,10 +65,10 @@ class Way:
         return sum(step.days for step in self.steps)
 
 
-def plain_way(kinds: tuple[str, ...]) -> Way:
-    """Kinds of step done the plain way: what a batch without a way of its own is forecast by.
+def plain_way(kinds: tuple[str, ...], *, pieces: int = 1) -> Way:
+    """Kinds of step done the standard way: what a batch without a method of its own is forecast by.
 
-    It takes the minutes of the start values and uses nothing, for nobody said what.
+    It takes the minutes of the start values for so many ``pieces`` and uses nothing, for nobody said what.
     """
     steps = []
     for kind in kinds:
@@ -75,8 +76,16 @@ def plain_way(kinds: tuple[str, ...]) -> Way:
         if method is None:
             continue
         start = WORK_STARTS.get(kind)
-        minutes = ZERO if start is None else start.fixed_minutes + start.piece_minutes
-        steps.append(WayStep(method=method, batch_minutes=minutes))
+        if start is None:
+            steps.append(WayStep(method=method))
+            continue
+        steps.append(
+            WayStep(
+                method=method,
+                batch_minutes=start.fixed_minutes + start.piece_minutes * pieces,
+                kilo_minutes=start.pound_minutes * 1000 / GRAMS_PER_LB,
+            )
+        )
     return Way(name="", steps=tuple(steps))
 
 

@@ -9,13 +9,24 @@ The model, for each method (hot smoke, dry cure, …), on y = ln(weight out ÷ w
   known, s² = σ² (1 + 1/3); own batches correct it, the start value again worth three of them (the mean of a
   scaled inverse chi-square, put in as if known).
 
+Records are not all to be believed alike, and kitchens not all like the start values:
+
+- of three or more batches each counts by its distance r from their middle, in deviations: wholly up to 2.5,
+  beyond it by (2.5 ÷ r)², so that a slip of the scale counts like a batch 2.5 deviations off (a redescending
+  weight);
+- a single batch, or two that disagree, over 4 deviations off the start value is more likely a slip than the
+  kitchen, and counts by (4 ÷ z)²; otherwise a kitchen may well differ from the start value: over 2 deviations
+  off, the prior's variance is widened until it is 2 (a prior with heavy tails, taken in steps);
+- a range is never narrower than the scale's own error, and ends at 1 where nothing is added.
+
 Conjugate normal updating throughout (Gelman et al., *Bayesian Data Analysis*, 3rd ed., 2.5, 3.3 and 5.4).
 These are statistics, in floating point; nothing here enters the ledger.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import exp, fsum, log, sqrt
+from statistics import median
 from typing import Final
 
 from dolmetsch.core.cuts import Cut, cut_of_key
@@ -27,17 +38,25 @@ RANGE_80: Final = 1.2815515655446004
 _SHARE: Final = 1 / (2 * PRIOR_BATCHES)
 #: s² ÷ σ² while nothing is known.
 _FRESH: Final = 1 + 1 / PRIOR_BATCHES
+#: Deviations from the middle of its like from which a batch counts less, and the fewest batches that have
+#: one.
+_FAR: Final = 2.5
+_TELLING: Final = 3
+#: Deviations from the start value: at which few batches are taken for a slip, and at which the prior gives
+#: way.
+_SLIP_AT, _GIVES_WAY_AT = 4.0, 2.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Tally:
-    """What batches of one method and cut kept, summed up; two add to a third, so it is kept incrementally.
+    """What batches of one method and cut kept, summed up; two add to a third.
 
-    ``count`` of batches, sums of ln(ratio) and of its square, and the sum of the scale's own variance of
-    ln(ratio).
+    ``count`` of batches, and with what each counts as its weight: the sums of weights, of ln(ratio), of its
+    square, and of the scale's own variance of ln(ratio).
     """
 
     count: int = 0
+    weight: float = 0.0
     log_sum: float = 0.0
     square_sum: float = 0.0
     scale_variance_sum: float = 0.0
@@ -45,21 +64,43 @@ class Tally:
     def __add__(self, other: "Tally") -> "Tally":
         return Tally(
             count=self.count + other.count,
+            weight=self.weight + other.weight,
             log_sum=self.log_sum + other.log_sum,
             square_sum=self.square_sum + other.square_sum,
             scale_variance_sum=self.scale_variance_sum + other.scale_variance_sum,
         )
 
 
-def tally(ratios: Iterable[float], *, scale_variance: float = 0.0) -> Tally:
+def tally(ratios: Iterable[float], *, scale_variance: float = 0.0, start: StartYield | None = None) -> Tally:
     """The tally of kept ratios (each above 0), all weighed on a scale of one variance of ln(ratio)."""
-    logs = [log(ratio) for ratio in ratios]
+    return tally_logs([(log(ratio), scale_variance) for ratio in ratios], start=start)
+
+
+def tally_logs(logs: Sequence[tuple[float, float]], *, start: StartYield | None = None) -> Tally:
+    """The tally of ln(ratio) with the scale's variance of each.
+
+    ``start``: whose deviation is the least that tells a batch far off from its like; None: each counts whole.
+    """
+    weights = [1.0] * len(logs) if start is None else _weigh([one for one, _ in logs], _sigma(start))
+    pairs = list(zip(logs, weights, strict=True))
     return Tally(
         count=len(logs),
-        log_sum=fsum(logs),
-        square_sum=fsum(one * one for one in logs),
-        scale_variance_sum=scale_variance * len(logs),
+        weight=fsum(weights),
+        log_sum=fsum(weight * one for (one, _), weight in pairs),
+        square_sum=fsum(weight * one * one for (one, _), weight in pairs),
+        scale_variance_sum=fsum(weight * scale for (_, scale), weight in pairs),
     )
+
+
+def _weigh(logs: Sequence[float], sigma: float) -> list[float]:
+    """With what each counts: 1 up to ``_FAR`` deviations from their middle, less beyond."""
+    if len(logs) < _TELLING:
+        return [1.0] * len(logs)
+    middle = median(logs)
+    # 1.4826 times the median deviation is the standard deviation of what is normal
+    spread = max(1.4826 * median(abs(one - middle) for one in logs), sigma)
+    far = [abs(one - middle) / spread / _FAR for one in logs]
+    return [1.0 if one <= 1 else 1 / one**2 for one in far]
 
 
 #: Tallies by method, then by the key of the cut.
@@ -100,26 +141,27 @@ class Belief:
 
     @property
     def high(self) -> float:
-        """One batch in ten keeps more."""
-        return exp(self.log_mean + RANGE_80 * self.log_deviation)
+        """One batch in ten keeps more; never more than all of it where nothing is added."""
+        high = exp(self.log_mean + RANGE_80 * self.log_deviation)
+        return high if METHODS[self.method].can_gain else min(high, 1.0)
 
     def explain(self) -> str:
-        """In words: "0.87 ± 0.03: start value, 0 batches", or "…: your last 8 hot smokes of this cut"."""
-        places = 3 if self.deviation < 0.01 else 2
-        figure = f"{self.ratio:.{places}f} ± {self.deviation:.{places}f}"
+        """In words: "87.0 % ± 3.0: start value, 0 batches", or "…: your last 8 hot smokes of this cut"."""
+        places = 2 if self.deviation < 0.001 else 1
+        figure = f"{self.ratio * 100:.{places}f} % ± {self.deviation * 100:.{places}f}"
         label = METHODS[self.method].label
         if self.batches:
-            whence = (
+            based_on = (
                 f"your last {self.batches} {label} of this cut"
                 if self.batches > 1
                 else f"one of your {label}"
             )
             beside = f", and {self.others} of other cuts" if self.others else ""
-            return f"{figure}: {whence}{beside}"
+            return f"{figure}: {based_on}{beside}"
         if self.others:
             return f"{figure}: start value, and {self.others} of your {label} of other cuts"
-        whence = "mean of the start values of all cuts" if self.is_borrowed else "start value"
-        return f"{figure}: {whence}, 0 batches"
+        based_on = "mean of the start values of all cuts" if self.is_borrowed else "start value"
+        return f"{figure}: {based_on}, 0 batches"
 
 
 def start_of(method: str, cut: Cut) -> tuple[StartYield, bool]:
@@ -140,12 +182,16 @@ def start_of(method: str, cut: Cut) -> tuple[StartYield, bool]:
 
 @dataclass(frozen=True, slots=True)
 class _Standard:
-    """A tally measured from its start value in units of σ: mean, squares about it, variance of the mean."""
+    """A tally measured from its start value in units of σ: mean, squares about it, variance of the mean.
 
-    count: int
+    ``weight``: batches as they count; ``is_slip``: so few and so far off that a slip is likelier.
+    """
+
+    weight: float
     mean: float
     squares: float
     mean_variance: float
+    is_slip: bool
 
 
 def _sigma(start: StartYield) -> float:
@@ -153,18 +199,27 @@ def _sigma(start: StartYield) -> float:
     return start.deviation / start.mean / sqrt(_FRESH)
 
 
-def _standardise(told: Tally, start: StartYield) -> _Standard:
+def _standardise(own: Tally, start: StartYield) -> _Standard:
     sigma = _sigma(start)
-    centre = told.log_sum / told.count
-    scale_variance = told.scale_variance_sum / told.count / sigma**2
-    raw = told.square_sum - told.count * centre * centre
+    centre = own.log_sum / own.weight
+    scale_variance = own.scale_variance_sum / own.weight / sigma**2
+    raw = own.square_sum - own.weight * centre * centre
     # what the scale alone would scatter is not the batches' own
-    squares = max(raw / sigma**2 - (told.count - 1) * scale_variance, 0.0)
+    squares = max(raw / sigma**2 - max(own.weight - 1, 0.0) * scale_variance, 0.0)
+    mean, mean_variance = (centre - log(start.mean)) / sigma, (1 + scale_variance) / own.weight
+    off = abs(mean) / sqrt(mean_variance + 1 / PRIOR_BATCHES)
+    counts = 1.0
+    # two that agree are no slip, however far off
+    is_alone = own.count == 1 or (own.count < _TELLING and squares > 2 * _FAR**2)
+    if is_slip := is_alone and off > _SLIP_AT:
+        counts = (_SLIP_AT / off) ** 2
+        squares = min(squares, own.count * _FAR**2)
     return _Standard(
-        count=told.count,
-        mean=(centre - log(start.mean)) / sigma,
+        weight=own.weight * counts,
+        mean=mean,
         squares=squares,
-        mean_variance=(1 + scale_variance) / told.count,
+        mean_variance=mean_variance / counts,
+        is_slip=is_slip,
     )
 
 
@@ -177,12 +232,14 @@ def believe(method: str, cut: Cut, history: History) -> Belief:
     start, is_borrowed = start_of(method, cut)
     own = Tally()
     others = []
-    for key, told in history.get(method, {}).items():
+    lenders = 0
+    for key, kept in history.get(method, {}).items():
         other_cut = cut_of_key(key)
         if cut.is_like(other_cut):
-            own += told
-        elif told.count:
-            others.append(_standardise(told, start_of(method, other_cut)[0]))
+            own += kept
+        elif kept.count:
+            others.append(_standardise(kept, start_of(method, other_cut)[0]))
+            lenders += kept.count
     precision = 1 / _SHARE
     weighed = 0.0
     freedom, squares = float(PRIOR_BATCHES), float(PRIOR_BATCHES)
@@ -190,16 +247,16 @@ def believe(method: str, cut: Cut, history: History) -> Belief:
         worth = 1 / (_SHARE + other.mean_variance)
         precision += worth
         weighed += worth * other.mean
-        freedom += other.count - 1
+        freedom += max(other.weight - 1, 0.0)
         squares += other.squares
     mean, variance = weighed / precision, 1 / precision + _SHARE
     log_mean, log_deviation = _update(start, own, prior=(mean, variance), freedom=freedom, squares=squares)
     return Belief(
         method=method,
-        log_mean=log_mean,
+        log_mean=log_mean if METHODS[method].can_gain else min(log_mean, 0.0),
         log_deviation=log_deviation,
         batches=own.count,
-        others=sum(other.count for other in others),
+        others=lenders,
         start=start,
         is_borrowed=is_borrowed,
     )
@@ -216,12 +273,18 @@ def _update(
 ) -> tuple[float, float]:
     """Mean and deviation of ln(next ratio), from a prior of μ (mean, variance in units of σ)."""
     mean, variance = prior
+    scale_variance = 0.0
     if own.count:
         mine = _standardise(own, start)
         apart = mine.mean - mean
-        squares += mine.squares + apart * apart / (mine.mean_variance + variance)
-        freedom += mine.count
+        if not mine.is_slip:
+            variance = max(variance, (apart / _GIVES_WAY_AT) ** 2 - mine.mean_variance)
+        squares += mine.squares
+        squares += min(apart * apart / (mine.mean_variance + variance), _SLIP_AT)
+        freedom += mine.weight
         gain = variance / (variance + mine.mean_variance)
         mean, variance = mean + gain * apart, variance * (1 - gain)
+        scale_variance = own.scale_variance_sum / own.weight
     sigma = _sigma(start)
-    return log(start.mean) + sigma * mean, sigma * sqrt(squares / freedom * (1 + variance))
+    batches = sigma**2 * squares / freedom * (1 + variance)
+    return log(start.mean) + sigma * mean, sqrt(max(batches, scale_variance))

@@ -138,8 +138,37 @@ def test_a_linked_lot_brings_its_cost_by_group_and_its_lineage():
     assert answer["lineage"] == [
         {"lot": "h", "batch": "ham", "piece": "leg", "weight_g": "907.18", "carried": "11.0000"}
     ]
-    # only the fresh meat is paid for here: 20 − 11 may be paid for it, over 4 lb bought
-    assert answer["store"][0]["break_even_paid_per_lb"] == "2.2500"
+    # only the fresh meat is paid for here: 20 − 11 may be paid for its 2 lb
+    assert answer["store"][0]["break_even_paid_per_lb"] == "4.5000"
+    everything = cost(batches=[UPSTREAM], lots=[{"id": "h", "from": source}], store=[pack])
+    assert everything["store"][0]["break_even_paid_per_lb"] is None
+
+
+def test_a_linked_piece_is_taken_once():
+    """All of 6 lb in one lot leaves none for another; two halves are all of it, and 1 % is another scale."""
+    whole = {"batch": "ham", "piece": "leg"}
+    half, more = ({**whole, "weight": weight} for weight in ("3 lb", "3.05 lb"))
+    lots = [{"id": "a", "from": whole}, {"id": "b", "from": whole}]
+    with pytest.raises(DolmetschError, match=r"lots\[1\].from.piece: is more than is left of that piece"):
+        cost(batches=[UPSTREAM], lots=lots)
+    answer = cost(batches=[UPSTREAM], lots=[{"id": "a", "from": half}, {"id": "b", "from": more}])
+    assert answer["bought"]["cost"] == "33.2750"
+    with pytest.raises(DolmetschError, match=r"lots\[1\].from.weight"):
+        cost(
+            batches=[UPSTREAM],
+            lots=[{"id": "a", "from": half}, {"id": "b", "from": {**half, "weight": "3.1 lb"}}],
+        )
+
+
+def test_a_lot_with_a_label_alone_was_on_no_scale():
+    from dolmetsch.core.documents.batch_reading import read_batch
+
+    label = {"id": "L", "label_weight": "10 lb", "paid": "20.00"}
+    for more, expected in (({}, None), ({"weight": "9.9 lb"}, 5)):
+        document = {"format": "dolmetsch-batch/1", "lots": [{**label, "scale": "5 g", **more}]}
+        assert read_batch(document).batch.lots[0].resolution_grams == expected
+        document = {"format": "dolmetsch-batch/1", "scale": "5 g", "lots": [{**label, **more}]}
+        assert read_batch(document).batch.lots[0].resolution_grams == expected
 
 
 def test_a_corrected_upstream_flows_down():

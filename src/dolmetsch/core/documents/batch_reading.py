@@ -1,6 +1,6 @@
 """A ``dolmetsch-batch/1`` document as a batch's records."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Final, Literal, cast
 
@@ -26,8 +26,9 @@ from dolmetsch.core.batch import (
     Worth,
 )
 from dolmetsch.core.documents.node import Node
-from dolmetsch.core.lineage import take_piece
+from dolmetsch.core.lineage import Taken, take_piece
 from dolmetsch.core.quantity import Price
+from dolmetsch.core.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.sheet import Sheet, compute_sheet
 
 FORMAT: Final = "dolmetsch-batch/1"
@@ -43,6 +44,20 @@ class BatchDocument:
     batch: Batch
 
 
+@dataclass(slots=True)
+class Sources:
+    """The linked batches read so far, by id, and what lots have taken of their pieces, as parts of each."""
+
+    sheets: dict[str, Sheet] = field(default_factory=dict)
+    parts: dict[tuple[str, str], Fraction] = field(default_factory=dict)
+
+    def take(self, batch: str, piece: str, taken: Taken) -> bool:
+        """Whether there was so much left of the piece; it is then taken."""
+        part = self.parts.get((batch, piece), Fraction(0)) + taken.part
+        self.parts[batch, piece] = part
+        return part * 100 <= OVERWEIGHT_PERCENT
+
+
 def read_batch(document: object) -> BatchDocument:
     """The records of a parsed document, the batches it is linked to already taken into its lots.
 
@@ -54,18 +69,18 @@ def read_batch(document: object) -> BatchDocument:
     if not isinstance(document, dict):
         Node(document, "document").refuse(f"{head.found} is no object; a batch document is one")
     _read_format(head)
-    sheets: dict[str, Sheet] = {}
+    sources = Sources()
     linked = head.find("batches")
     for node in linked.items(empty=True) if linked else []:
         mark = node.get("id")
-        if mark.mark() in sheets:
+        if mark.mark() in sources.sheets:
             mark.refuse(f"{mark.found} is there already", reason="same_mark")
-        sheets[mark.mark()] = compute_sheet(_read_one(node, sheets))
+        sources.sheets[mark.mark()] = compute_sheet(_read_one(node, sources))
     name, currency = head.find("name"), head.find("currency")
     return BatchDocument(
         name=name.text() if name else None,
         currency=currency.text(most=10) if currency else None,
-        batch=_read_one(head, sheets),
+        batch=_read_one(head, sources),
     )
 
 
@@ -75,7 +90,7 @@ def _read_format(head: Node) -> None:
         found.refuse(f"{found.found} is not “{FORMAT}”", reason="format")
 
 
-def _read_one(head: Node, sheets: dict[str, Sheet]) -> Batch:
+def _read_one(head: Node, sources: Sources) -> Batch:
     steps, store, portion = head.find("steps"), head.find("store"), head.find("portion")
     scale, fry, name = head.find("scale"), head.find("fry_yield"), head.find("name")
     if name is not None:
@@ -85,7 +100,7 @@ def _read_one(head: Node, sheets: dict[str, Sheet]) -> Batch:
     if not lots:
         head.get("lots").refuse("a batch begins with something bought", reason="no_lots")
     return Batch(
-        lots=tuple(_read_lot(node, sheets, resolution) for node in lots),
+        lots=tuple(_read_lot(node, sources, resolution) for node in lots),
         steps=tuple(
             _read_step(Node(node.value, "", number), resolution)
             for number, node in enumerate(steps.items(empty=True) if steps else [], start=1)
@@ -112,7 +127,7 @@ def _read_policy(node: Node | None) -> Policy:
     )
 
 
-def _read_lot(node: Node, sheets: dict[str, Sheet], resolution: Fraction | None) -> Lot:
+def _read_lot(node: Node, sources: Sources, resolution: Fraction | None) -> Lot:
     weight, label, solution = node.find("weight"), node.find("label_weight"), node.find("solution")
     cut, scale, source, paid = node.find("cut"), node.find("scale"), node.find("from"), node.find("paid")
     extras = node.find("extras")
@@ -121,7 +136,7 @@ def _read_lot(node: Node, sheets: dict[str, Sheet], resolution: Fraction | None)
     origin: Origin | None = None
     carried: tuple[tuple[str, Fraction], ...] = ()
     if source is not None:
-        origin, carried, taken = _read_source(source, sheets)
+        origin, carried, taken = _read_source(source, sources)
         grams = grams or taken
     if grams is None:
         node.get("weight")
@@ -134,23 +149,24 @@ def _read_lot(node: Node, sheets: dict[str, Sheet], resolution: Fraction | None)
         paid=paid.money() if paid else Fraction(0) if origin else node.get("paid").money(),
         extras=tuple(_read_extra(extra) for extra in (extras.items(empty=True) if extras else [])),
         solution=solution.ratio() if solution else Fraction(0),
-        resolution_grams=scale.weight() if scale else resolution if weight else None,
+        resolution_grams=(scale.weight() if scale else resolution) if weight else None,
         origin=origin,
         carried=carried,
     )
 
 
-def _read_source(
-    source: Node, sheets: dict[str, Sheet]
-) -> tuple[Origin, tuple[tuple[str, Fraction], ...], Fraction]:
+def _read_source(source: Node, sources: Sources) -> tuple[Origin, tuple[tuple[str, Fraction], ...], Fraction]:
     batch, piece, weight = source.get("batch"), source.get("piece"), source.find("weight")
-    if batch.mark() not in sheets:
+    if batch.mark() not in sources.sheets:
         batch.refuse(f"no batch {batch.found} stands before this one in “batches”", reason="unknown_batch")
-    taken = take_piece(sheets[batch.mark()], piece.mark(), weight.weight() if weight else None)
+    taken = take_piece(sources.sheets[batch.mark()], piece.mark(), weight.weight() if weight else None)
     if taken is None:
         piece.refuse(f"{batch.found} has no piece {piece.found} left to take", reason="unknown_piece")
     if taken.too_much:
         (weight or piece).refuse("is more than that piece weighs", reason="overweight")
+    if not sources.take(batch.mark(), piece.mark(), taken):
+        said = "is more than is left of that piece: it is taken by another lot already"
+        (weight or piece).refuse(said, reason="taken_twice")
     return Origin(batch=batch.mark(), piece=piece.mark()), taken.carried, taken.grams
 
 

@@ -7,7 +7,7 @@ from dolmetsch.core.batch import Batch
 from dolmetsch.core.documents.batch_reading import BatchDocument
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.pieces import Piece, Stage
-from dolmetsch.core.sheet import Comparison, Sheet, cost_per_lb
+from dolmetsch.core.sheet import Comparison, Sheet, Sliced, cost_per_lb
 from dolmetsch.core.sheet import Final as FinalFigures
 
 FORMAT: Final = "dolmetsch-sheet/1"
@@ -36,7 +36,7 @@ def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
         },
         "loss_account": _money(sheet.ledger.loss.total),
         "final": _final(sheet.final),
-        "store": [_compared(shop) for shop in sheet.shop],
+        "store": [_compared(shop, sheet.final) for shop in sheet.shop],
         "warnings": [warned.message for warned in sheet.ledger.warnings],
     }
     if lineage := _lineage(document.batch):
@@ -79,10 +79,22 @@ def _final(final: FinalFigures) -> Answer:
         "groups": {group: _money(cost) for group, cost in final.groups.items()},
         "cost_per_cooked_lb": _money(final.cost_per_cooked_lb),
         "portion": _money(final.portion),
+        "sliced": None if final.sliced is None else _sliced(final.sliced),
     }
 
 
-def _compared(shop: Comparison) -> Answer:
+def _sliced(sliced: Sliced) -> Answer:
+    return {
+        "weight_g": _grams(sliced.grams),
+        "cost": _money(sliced.cost),
+        "slices": sliced.slices,
+        "cost_per_slice": _money(sliced.cost_per_slice),
+        "cost_per_lb": _money(sliced.cost_per_lb),
+        "portion": _money(sliced.portion),
+    }
+
+
+def _compared(shop: Comparison, final: FinalFigures) -> Answer:
     return {
         "name": shop.name or None,
         "cost_per_lb": _money(shop.cost_per_lb),
@@ -90,7 +102,8 @@ def _compared(shop: Comparison) -> Answer:
         "cost_per_cooked_lb": _money(shop.cost_per_cooked_lb),
         "portion": _money(shop.portion),
         "saved_per_lb": _money(shop.saved_per_lb),
-        "saved_per_portion": _money(shop.saved_per_portion),
+        # the document compares portions of all that is left; null where those have no price
+        "saved_per_portion": None if final.portion is None else _money(shop.saved_per_portion),
         "saved_on_batch": _money(shop.saved_on_batch),
         "break_even_paid_per_lb": _money(shop.break_even_paid_per_lb),
         "earned_per_hour": _money(shop.earned_per_hour),
