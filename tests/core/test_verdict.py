@@ -9,8 +9,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dolmetsch.core.batch import Batch as CoreBatch
 from dolmetsch.core.batch import AS_MAIN, ByProduct, Lot, Main, Portion, ShopPack, Split, Step, Used, Weigh
+from dolmetsch.core.batch import Batch as CoreBatch
 from dolmetsch.core.exact import apportion
 from dolmetsch.core.explain import explain
 from dolmetsch.core.parts import compute_outlay, compute_parts

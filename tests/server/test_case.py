@@ -155,7 +155,7 @@ def test_offers_are_ranked_by_the_sliced_pound(kitchen):
     assert jowl["tag"]["per_lb"] == "2.85"
     assert float(jowl["worth_up_to"]["per_lb"]) == pytest.approx(8.20 * kept, abs=0.01)
     assert jowl["verdict"] == "buy"
-    assert jowl["steps"][0]["told"] == "0.88 ± 0.05: start value, 0 batches"
+    assert jowl["steps"][0]["told"] == "88.0 % ± 5.0: start value, 0 batches"
     shoulder = told["offers"][0]
     assert (shoulder["tag"]["per_lb"], shoulder["meat"]["per_lb"]) == ("1.99", "2.23")
     assert "Enhanced" in shoulder["doubts"][0]

@@ -55,10 +55,10 @@ def test_a_label_and_the_diary_have_the_cooks_own_days(api, code, monkeypatch, z
     api.client.cookies["zone"] = zone
     lines = label_of(api, code, monkeypatch)
     assert f"in {put_in}" in lines
-    assert f"out {first} to {last}" in lines
+    assert f"window {first} to {last}" in lines
     leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
     (cure,) = [leaf for leaf in leaves if leaf["sort"] == "cure"]
-    assert f"out between {first} and {last}" in cure["lines"]
+    assert any(f"(window {first} to {last})" in line for line in cure["lines"])
     acts = api.get(f"/plan?days=400&code={code}")[1]["acts"]
     (out,) = [act for act in acts if act["kind"] == "out"]
     assert out["told"] == f"window closes {last}"
@@ -69,4 +69,4 @@ def test_one_zone_ends_with_its_request(api, code):
     api.get(f"/batches/{code}/diary")
     del api.client.cookies["zone"]
     leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
-    assert any("out between 14 Mar and 24 Mar" in leaf["lines"] for leaf in leaves)
+    assert any("(window 14 Mar to 24 Mar)" in line for leaf in leaves for line in leaf["lines"])

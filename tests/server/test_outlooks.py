@@ -48,8 +48,8 @@ def test_a_forecast_carries_on_from_where_the_batch_stands(api):
     assert told["shop_name"] == "good"
     assert told["chance"] == 100
     assert told["way"] is None
-    assert "No way is chosen" in told["told"][0]
-    assert told["steps"][3]["told"] == "0.86 ± 0.03: start value, 0 batches"
+    assert "No method chosen" in told["told"][0]
+    assert told["steps"][3]["told"] == "86.0 % ± 3.0: start value, 0 batches"
     api.recorded(code, TRIM)
     now = forecast(api, code)
     assert [step["kind"] for step in now["steps"]] == ["cure", "rest", "smoke", "chill", "slice"]
@@ -204,7 +204,7 @@ def test_merged_meats_and_documents_are_not_forecast(api):
         {"act": "merge", "kind": "mix", "pieces": ["lot", "lot 2"], "into": {"mark": "M", "weight": "20 lb"}},
     )
     told = forecast(api, code)
-    assert "brought together" in told["told"][0]
+    assert "mixed together" in told["told"][0]
     assert told["price"] is None
     document = api.client.get(f"/api/kitchens/{api.slug}/batches/{code}/files/json").content.decode()
     before = Forecast.objects.count()
@@ -219,7 +219,7 @@ def test_batches_of_an_older_program_are_read_once(api):
     Kitchen.objects.update(yields_edition="")
     assert len(api.get("/yields")[1]["yields"]) == 4
     assert StepYield.objects.count() == 4
-    assert Kitchen.objects.get().yields_edition == "1"
+    assert Kitchen.objects.get().yields_edition == "2"
 
 
 def test_history_is_of_one_kitchen(api, other):

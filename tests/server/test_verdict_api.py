@@ -10,7 +10,16 @@ PACK = {"act": "shop_pack", "name": "good", "paid": "6.00", "weight": "1 lb", "s
 
 @pytest.fixture
 def code(api):
-    """10 lb for 20: A 5 lb and B 3 lb at 17.50, smoked to 4 lb and 2 lb with 3.00 of wood and 30 minutes."""
+    """10 lb for 20: A 5 lb and B 3 lb at 17.50, smoked to 4 lb and 2 lb with 3.00 of wood and 30 minutes.
+
+    Finished as it is: a smoked pound is what is compared.
+    """
+    code = smoked(api)
+    api.recorded(code, {"act": "finish"})
+    return code
+
+
+def smoked(api):
     code = api.started()
     api.recorded(code, {**TRIM, "scale": "50 g"})
     wood = {"what": "wood", "group": "fuel", "amount": "", "price": "3.00"}
@@ -43,15 +52,15 @@ def test_the_verdict_by_hand(api, code):
     parts = {part["label"]: (part["per_lb"], part["on_batch"]) for part in bill["parts"]}
     assert parts == {
         "meat as bought": ("2.00", "12.00"),
-        "lost to the trim": ("0.50", "3.00"),
+        "lost in the trim": ("0.50", "3.00"),
         "lost in the smoke": ("0.84", "5.00"),
         "fuel": ("0.50", "3.00"),
-        "worth back": ("-0.42", "-2.50"),
+        "credit for trim": ("-0.42", "-2.50"),
     }
     assert (bill["per_lb"], bill["on_batch"]) == ("3.42", "20.50")
     (shop,) = verdict["judged"]["shops"]
     assert (shop["saved_on_batch"], shop["earned_per_hour"]) == ("15.50", "31.00")
-    assert [lever["label"] for lever in verdict["levers"]][:1] == ["keep a tenth less when smoked"]
+    assert [lever["label"] for lever in verdict["levers"]][:1] == ["10 % less kept when trimmed or smoked"]
     told = {one["figure"]: one for one in verdict["derivations"]}
     log = api.get(f"/batches/{code}")[1]["log"]
     fuel = next(line for line in told["cost_per_lb"]["inputs"] if line["label"] == "fuel")

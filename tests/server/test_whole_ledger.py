@@ -152,9 +152,9 @@ def test_recorded_lines_of_the_new_tables_cannot_be_changed(api):
 def test_query_budgets_of_the_verdict(api, trimmed, django_assert_num_queries):
     for number in range(10):
         api.recorded(trimmed, weigh(f"step {number}", A="4 lb", B="2 lb"))
-    with django_assert_num_queries(12):
+    with django_assert_num_queries(15):
         api.get(f"/batches/{trimmed}/verdict")
-    with django_assert_num_queries(11):
+    with django_assert_num_queries(14):
         api.call("POST", f"/batches/{trimmed}/trial", {"tag": "3.00"})
 
 

@@ -137,7 +137,7 @@ def _in_the_cure(put_in: datetime, window: Window, wishes: Wishes) -> Iterator[A
     if window.first < wishes.out_day:
         yield act_at("check", on(window.first))
     out = on(wishes.out_day)
-    yield Act(kind="out", due=out, until=max(out + GRACE, on(window.last)))
+    yield Act(kind="out", due=out, until=max(out + GRACE, put_in + timedelta(days=window.last)))
 
 
 def _after_it(put_in: datetime, wishes: Wishes) -> Iterator[Act]:

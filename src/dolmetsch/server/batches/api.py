@@ -1,13 +1,16 @@
 """The batch API: only maps requests to reads and writes."""
 
+from typing import Annotated
+
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
-from ninja import Path, Router, Status
+from ninja import Path, Query, Router, Status
 
 from dolmetsch.core.strip import lay_out_step
 from dolmetsch.server.batches import actions, importing
 from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
+from dolmetsch.server.batches.finishing import is_finished
 from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of_piece, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
@@ -17,12 +20,14 @@ from dolmetsch.server.batches.schemas import (
     RecordedOut,
     StripOut,
     TodayOut,
+    VerdictsOut,
 )
 from dolmetsch.server.batches.sheets import CONTENT_TYPES, Form, write_file
 from dolmetsch.server.batches.showing import show_column, show_house, show_shops
 from dolmetsch.server.batches.trials import read_pay_back, read_trial
 from dolmetsch.server.batches.typed import EntryIn, ImportIn, StartIn
 from dolmetsch.server.batches.verdict import read_verdict
+from dolmetsch.server.batches.verdict_index import read_verdicts
 from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.problems import Problem
@@ -47,6 +52,14 @@ def _print(printed: str, *, status: int = 200, headers: dict[str, str] | None = 
 def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
     """Batches under way."""
     return read_today(kitchen_of(request, kitchen_slug))
+
+
+@router.get("/verdicts", response={200: VerdictsOut, REFUSALS: Problem}, operation_id="getVerdicts")
+def get_verdicts(
+    request: HttpRequest, kitchen_slug: Path[str], page: Annotated[int, Query(ge=1, le=10_000)] = 1
+) -> VerdictsOut:
+    """What finished batches came to, newest first, and what is under way by its forecast."""
+    return read_verdicts(kitchen_of(request, kitchen_slug), page=page)
 
 
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
@@ -101,8 +114,9 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
     if draft.reckoning is None:
         return preview
-    preview.house = show_house(draft.reckoning)
-    preview.shops = show_shops(draft.reckoning)
+    is_done = is_finished(batch, draft.reckoning)
+    preview.house = show_house(draft.reckoning, is_finished=is_done)
+    preview.shops = show_shops(draft.reckoning, is_finished=is_done)
     preview.bought_cost = print_unit_cost(draft.reckoning.sheet.bought.cost_per_lb)
     preview.paid = print_money(draft.reckoning.sheet.bought.cost)
     preview.column = _own_column(draft)

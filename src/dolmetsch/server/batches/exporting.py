@@ -60,6 +60,8 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
         if row.shop_pack is not None:
             body.setdefault("store", []).append(_write_pack(row, unit))
     fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
+    if any(row.entry.act == Act.FINISH for row in current):
+        body["finished"] = True
     if fries:
         body["fry_yield"] = plain(round_decimal(sum(fries, Fraction(0)) / len(fries), RATIO_PLACES))
     return body

@@ -4,13 +4,17 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.outlook import Outlook, Standing, carry
+from dolmetsch.core.forecast_comparison import Basis, ForecastComparison, compare_forecast, price_bases
+from dolmetsch.core.offer import fry_estimate
+from dolmetsch.core.outlook import Estimate, Outlook, Standing, carry
 from dolmetsch.core.pieces import Piece
+from dolmetsch.core.reference import START_FRY
 from dolmetsch.core.strip import USUAL_KINDS
 from dolmetsch.core.way import Way, WayStep, cost_step
 from dolmetsch.core.yields import believe
 from dolmetsch.server.batches.chain import Reckoning
-from dolmetsch.server.batches.history import find_way, read_history, way_of
+from dolmetsch.server.batches.chosen_way import find_way, way_of
+from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
@@ -18,20 +22,29 @@ _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Forecasted:
-    """A forecast: the steps to come, what they lead to, and the way reckoned by (None: the plain one)."""
+    """A forecast: the steps to come, what they lead to, and the way it goes by.
+
+    ``chosen`` None: the standard way. ``bases``: prices of a finished pound, portion, slice and cooked ounce;
+    ``shops``: the shop's packs beside it, in their order.
+    """
 
     steps: tuple[WayStep, ...]
     outlook: Outlook
     chosen: BatchWay | None
+    way: Way
+    bases: dict[Basis, Estimate]
+    shops: tuple[ForecastComparison, ...]
 
 
 def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
-    """What is to be expected of ``batch``; None where it is finished or nothing is left of it."""
+    """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
+    left.
+    """
     mains = reckoning.sheet.ledger.mains
-    if batch.is_finished or not mains or reckoning.strip.came_together:
+    if not mains or reckoning.strip.came_together:
         return None
     chosen = find_way(batch)
-    way = way_of(chosen)
+    way = way_of(chosen, pieces=len(mains))
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)
     steps = way.steps[first:]
@@ -49,7 +62,25 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
         (cost_step(step, record.policy, is_begun=step.kind in begun), believe(step.method, cut, history))
         for step in steps
     ]
-    return Forecasted(steps=steps, outlook=carry(standing, carried), chosen=chosen)
+    outlook = carry(standing, carried)
+    bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, reckoning))
+    worked = float(reckoning.sheet.minutes)
+    return Forecasted(
+        steps=steps,
+        outlook=outlook,
+        chosen=chosen,
+        way=way,
+        bases=bases,
+        shops=tuple(compare_forecast(shop, outlook, bases, minutes=worked) for shop in reckoning.sheet.shop),
+    )
+
+
+def _fry(batch: Batch, reckoning: Reckoning) -> Estimate:
+    """Cooked ÷ raw weight: as this batch was fried, else as the kitchen's others were."""
+    tried = reckoning.chain.batch.fry_yield
+    if tried is not None:
+        return Estimate(middle=float(tried), log_deviation=0.0)
+    return fry_estimate(START_FRY["house"], list_fryings(batch.kitchen))
 
 
 def _next_step(piece: Piece, way: Way) -> int:
@@ -75,7 +106,7 @@ def _next_step(piece: Piece, way: Way) -> int:
 def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
     """Keep what is forecast after ``entry``, the latest of its batch, to be scored when that is finished."""
     batch = entry.batch
-    told = forecast(batch, reckoning)
+    told = None if batch.is_finished else forecast(batch, reckoning)
     if told is None or told.outlook.price.middle <= 0:
         return
     columns = [column for column in reckoning.strip.columns if column.kept_of_step_ratio is not None]

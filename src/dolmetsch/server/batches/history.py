@@ -9,45 +9,39 @@ from math import log
 from typing import Final
 
 from django.db import transaction
-from django.db.models import Count, F, Sum
+from django.db.models import F, Window
+from django.db.models.functions import RowNumber
 
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.strip import USUAL_KINDS, Column
-from dolmetsch.core.way import Way, plain_method, plain_way
-from dolmetsch.core.yields import History, Tally
+from dolmetsch.core.cuts import cut_of_key, read_cut
+from dolmetsch.core.strip import Column
+from dolmetsch.core.way import plain_method
+from dolmetsch.core.yields import History, Tally, start_of, tally_logs
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.models import Batch, BatchWay, Entry, StepYield
+from dolmetsch.server.batches.chosen_way import methods_of
+from dolmetsch.server.batches.models import Batch, Entry, StepYield
+from dolmetsch.server.batches.showing import STANDING_FIELDS, stand
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.ways.queries import core_of
 
 #: Change this when yields are derived otherwise; a kitchen's finished batches are then read anew.
-YIELDS_EDITION: Final = "1"
+YIELDS_EDITION: Final = "2"
+#: So many of the latest batches of a method and cut are learned from.
+YIELDS_READ: Final = 60
 #: So many of the latest entries about frying are looked at.
 FRYINGS_READ: Final = 60
 
 
 def read_history(kitchen: Kitchen) -> History:
-    """Tallies of the kitchen's finished batches by method and cut."""
+    """Tallies of the kitchen's finished batches by method and cut, of each the latest ``YIELDS_READ``."""
     _renew_stale(kitchen)
-    sums = (
-        StepYield.objects.filter(kitchen=kitchen)
-        .values("method", "cut")
-        .annotate(
-            count=Count("id"),
-            logs=Sum("log_ratio"),
-            squares=Sum(F("log_ratio") * F("log_ratio")),
-            scale=Sum("scale_variance"),
-        )
-        .order_by()
-    )
+    place = Window(RowNumber(), partition_by=[F("method"), F("cut")], order_by=F("id").desc())
+    rows = StepYield.objects.filter(kitchen=kitchen).annotate(place=place).filter(place__lte=YIELDS_READ)
+    kept: defaultdict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
+    for method, cut, log_ratio, scale in rows.values_list("method", "cut", "log_ratio", "scale_variance"):
+        kept[method, cut].append((log_ratio, scale))
     history: defaultdict[str, dict[str, Tally]] = defaultdict(dict)
-    for row in sums:
-        history[row["method"]][row["cut"]] = Tally(
-            count=row["count"],
-            log_sum=row["logs"],
-            square_sum=row["squares"],
-            scale_variance_sum=row["scale"],
-        )
+    for (method, cut), logs in kept.items():
+        start, _ = start_of(method, cut_of_key(cut))
+        history[method][cut] = tally_logs(logs, start=start)
     return history
 
 
@@ -62,13 +56,16 @@ def list_fryings(kitchen: Kitchen) -> list[float]:
 
 
 def _renew_stale(kitchen: Kitchen) -> None:
-    """Read the finished batches anew where an older program derived what they kept, or none did."""
+    """Read the batches anew where an older program derived what they came to, or none did."""
     if kitchen.yields_edition == YIELDS_EDITION:
         return
     with transaction.atomic():
-        for batch in Batch.objects.filter(kitchen=kitchen, is_finished=True).defer("page"):
+        for batch in Batch.objects.filter(kitchen=kitchen).defer("page"):
             batch.kitchen = kitchen
-            keep_yields(batch, reckon(build_chain(batch, list_entry_rows(batch))))
+            reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
+            stand(batch, reckoning)
+            batch.save(update_fields=STANDING_FIELDS)
+            keep_yields(batch, reckoning)
         kitchen.yields_edition = YIELDS_EDITION
         Kitchen.objects.filter(pk=kitchen.pk).update(yields_edition=YIELDS_EDITION)
 
@@ -78,22 +75,6 @@ def keep_yields(batch: Batch, reckoning: Reckoning) -> None:
     StepYield.objects.filter(batch=batch).delete()
     if batch.is_finished:
         StepYield.objects.bulk_create(_read_yields(batch, reckoning))
-
-
-def find_way(batch: Batch) -> BatchWay | None:
-    """The way the batch is made by; None where nobody said."""
-    return BatchWay.objects.filter(batch=batch).select_related("way__kitchen").order_by("-id").first()
-
-
-def way_of(chosen: BatchWay | None) -> Way:
-    """The chosen way as the core reads it; the plain one where nobody said."""
-    return plain_way(USUAL_KINDS) if chosen is None else core_of(chosen.way)
-
-
-def methods_of(batch: Batch) -> dict[str, str]:
-    """The method of each kind of step by the way the batch is made by; none where nobody said."""
-    chosen = find_way(batch)
-    return {} if chosen is None else {step.kind: step.method for step in way_of(chosen).steps}
 
 
 def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:

@@ -212,6 +212,8 @@ def _tell_steps(told: Json) -> Iterator[Told]:
             "used": [_tell_used(line) for line in step.get("used") or []],
         }
         yield f"step {number}", content | _tell_action(step), step.get("happened_at")
+    if told.get("finished") is True:
+        yield "finished", {"act": "finish"}, None
 
 
 def _tell_action(step: Json) -> Json:

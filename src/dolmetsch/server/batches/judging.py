@@ -1,12 +1,14 @@
 """Judging a batch: its sheet beside the shop on every basis, with range, parts, year and size."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.exact import apportion, fixed
+from dolmetsch.core.forecast_comparison import SURE_AT
+from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.parts import Part, compute_parts
 from dolmetsch.core.scale import TOLD_APART_AT, Spread, compute_spread, no_spread
 from dolmetsch.core.sheet import Comparison
@@ -15,8 +17,9 @@ from dolmetsch.core.strip import label_kind
 from dolmetsch.core.trial import Lever
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import Reckoning
+from dolmetsch.server.batches.forecasting import Forecasted
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.schemas import HouseOut
+from dolmetsch.server.batches.schemas import HouseOut, ShopOut
 from dolmetsch.server.batches.showing import show_house, show_shops
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import (
@@ -24,36 +27,47 @@ from dolmetsch.server.quantities.printing import (
     print_money,
     print_money_or_none,
     print_percent,
+    print_price_of_gram,
     print_unit_cost,
+    print_weight,
 )
 
 GROUP_LABELS: Final = {
     "labour": "work",
-    "credit": "worth back",
+    "credit": "credit for trim",
     "other": "other things used",
     "buying": "buying it",
 }
-SHRINK_LABELS: Final = {
-    "trim": "lost to the trim",
-    "cure": "lost in the cure",
-    "rest": "lost in the rest",
-    "smoke": "lost in the smoke",
-    "chill": "lost in the chill",
-    "slice": "lost to slicing",
-    "mix": "lost in the mixing",
-    "stuff": "lost in the stuffing",
-    "ferment": "lost in the ferment",
-    "hang": "lost while it hung",
-    "dry": "lost in the drying",
-    "age": "lost while it aged",
-    "cook": "lost in the cooking",
-    "discard": "thrown away",
+#: What a shrink is called, by the kind of step: "lost in the smoke", or "gained" where weight came on.
+SHRINK_PLACES: Final = {
+    "trim": "in the trim",
+    "cure": "in the cure",
+    "rest": "in the rest",
+    "smoke": "in the smoke",
+    "chill": "in the chill",
+    "slice": "in slicing",
+    "mix": "in the mixing",
+    "stuff": "in the stuffing",
+    "ferment": "in the fermentation",
+    "hang": "while hanging",
+    "dry": "in the drying",
+    "age": "in the aging",
+    "cook": "in the cooking",
+    "pump": "in the pumping",
+    "pull": "in the pulling",
+    "wash": "in the washing",
 }
-KEPT: Final = "keep a tenth less when"
+KEPT: Final = "10 % less kept when"
 #: So many slabs are drawn where no wall is known.
 SIZES_DRAWN: Final = 12
-#: So many of the latest finished batches tell how the kitchen works.
+#: So many of the latest finished batches tell how the kitchen works, and what a year saved.
 LOG_READ: Final = 50
+YEAR_READ: Final = 2000
+#: Fewer batches say too little of a year.
+YEAR_FROM: Final = 3
+NO_FORECAST: Final = (
+    "No forecast can be made of this batch, so it is compared with the shop once it is finished."
+)
 YEAR: Final = timedelta(days=365)
 #: A kitchen that began lately is taken to have worked at least so long.
 LEAST_SPAN: Final = timedelta(days=30)
@@ -61,9 +75,13 @@ LEAST_SPAN: Final = timedelta(days=30)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pace:
-    """How a kitchen works: finished batches a year, and hands-on work by its own log (None: too little)."""
+    """How a kitchen works: finished batches of the past year and the pace they make, what they saved beside
+    each shop pack by its name, and hands-on work by its own log (None: too little).
+    """
 
     batches_a_year: Fraction
+    finished: int
+    saved: Mapping[str, Sequence[Fraction]]
     work: Work | None
     fridge_slabs: int | None
     smoker_slabs: int | None
@@ -72,7 +90,7 @@ class Pace:
 def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
     """The pace of ``kitchen`` over the last 365 days, or since it began."""
     finished = Batch.objects.filter(kitchen=kitchen, is_finished=True, last_entry_at__gt=now - YEAR)
-    standings = finished.order_by("-last_entry_at").values_list("standing", flat=True)[:LOG_READ]
+    standings = list(finished.order_by("-last_entry_at").values_list("standing", flat=True)[:YEAR_READ])
     first = (
         Batch.objects.filter(kitchen=kitchen).order_by("started_at").values_list("started_at", flat=True)[:1]
     )
@@ -81,26 +99,45 @@ def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
         span = min(YEAR, max(LEAST_SPAN, now - started_at))
     log = [
         (int(standing["slabs"]), Fraction(standing["minutes"]))
-        for standing in standings
+        for standing in standings[:LOG_READ]
         if standing.get("slabs") and Fraction(standing.get("minutes", "0"))
     ]
+    saved: dict[str, list[Fraction]] = {}
+    for standing in standings:
+        for name, money in standing.get("shops", []):
+            if money is not None:
+                saved.setdefault(name, []).append(Fraction(money))
     return Pace(
-        batches_a_year=finished.count() * Fraction(YEAR.days) / max(span.days, 1),
+        batches_a_year=len(standings) * Fraction(YEAR.days) / max(span.days, 1),
+        finished=len(standings),
+        saved=saved,
         work=fit_work(log),
         fridge_slabs=kitchen.fridge_slabs,
         smoker_slabs=kitchen.smoker_slabs,
     )
 
 
-def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.JudgedOut:
-    """Everything the verdict shows of a reckoned batch; one that ``is_tried`` was never on a scale."""
+def judge(
+    reckoning: Reckoning,
+    pace: Pace,
+    *,
+    is_done: bool,
+    ahead: Forecasted | None,
+    is_tried: bool = False,
+) -> out.JudgedOut:
+    """Everything the verdict shows of a reckoned batch; one that ``is_tried`` was never on a scale.
+
+    Of a batch that is not done every comparison is of the forecast ``ahead``, and there is none without it.
+    """
     record, sheet = reckoning.chain.batch, reckoning.sheet
     spread = no_spread(sheet) if is_tried else compute_spread(record, sheet)
-    a_year = pace.batches_a_year
-    house = show_house(reckoning)
+    house = show_house(reckoning, is_finished=is_done)
+    shops = show_shops(reckoning, is_finished=is_done, ahead=() if ahead is None else ahead.shops)
     return out.JudgedOut(
         house=house,
-        shops=show_shops(reckoning),
+        shops=shops,
+        is_forecast=not is_done,
+        expected=None if ahead is None else show_expected(ahead),
         spread=out.SpreadOut(
             is_known=spread.is_known,
             unit_cost=print_unit_cost(spread.cost_per_lb),
@@ -108,16 +145,34 @@ def judge(reckoning: Reckoning, pace: Pace, *, is_tried: bool = False) -> out.Ju
             kept=None if spread.sliced_yield is None else print_percent(spread.sliced_yield),
             saved_on_batch=[print_money_or_none(saved) for saved in spread.saved_on_batch],
         ),
-        bases=_show_bases(reckoning, spread, house),
+        bases=_show_bases(reckoning, spread, house) if is_done else _forecast_bases(reckoning, ahead, house),
         bill=_show_bill(reckoning),
-        year=out.YearOut(
-            batches=fixed(pace.batches_a_year, 1),
-            saved=[
-                None if shop.saved_on_batch is None else print_money(shop.saved_on_batch * a_year)
-                for shop in sheet.shop
-            ],
-        ),
-        size=_show_size(model_size(record, sheet, pace.work), pace, sheet.shop),
+        year=_show_year(pace, shops),
+        size=_show_size(model_size(record, sheet, pace.work), pace, sheet.shop) if is_done else None,
+    )
+
+
+def show_expected(ahead: Forecasted) -> out.ExpectedOut:
+    """What a finished pound is expected to cost, and what it is called."""
+    price = ahead.outlook.price
+    return out.ExpectedOut(
+        stage=label_kind(ahead.steps[-1].kind).lower(),
+        price=print_price_of_gram(price.middle),
+        low=print_price_of_gram(price.low),
+        high=print_price_of_gram(price.high),
+        grams=print_weight(Fraction(ahead.outlook.grams.middle)),
+    )
+
+
+def _show_year(pace: Pace, shops: Sequence[ShopOut]) -> out.YearOut:
+    """What the finished batches of the past year saved beside each of these packs, summed up, never
+    scaled.
+    """
+    saved = [pace.saved.get(shop.name, []) for shop in shops]
+    return out.YearOut(
+        batches=pace.finished,
+        compared=[len(each) for each in saved],
+        saved=[print_money(sum(each, Fraction(0))) if len(each) >= YEAR_FROM else None for each in saved],
     )
 
 
@@ -125,35 +180,79 @@ def _show_bases(reckoning: Reckoning, spread: Spread, house: HouseOut) -> list[o
     final, shops = reckoning.sheet.final, reckoning.sheet.shop
     fry = reckoning.chain.batch.fry_yield
     cooked_spread = spread.cost_per_lb / fry / 16 if fry and spread.cost_per_lb is not None else None
-    pound = _basis(
-        ("pound", f"a pound, {house.stage}", "Nothing is left of this batch."),
-        price=final.cost_per_lb,
-        deviation=spread.cost_per_lb,
-        shops=[(shop.name, shop.cost_per_lb) for shop in shops],
-    )
-    portion = _basis(
-        (
-            "portion",
-            f"a portion, {house.portion_label or 'not told yet'}",
-            "Say what a portion is; one in slices needs every piece's slices counted.",
+    sliced = final.sliced
+    prices: dict[out.BasisKey, tuple[Fraction | None, Fraction | None]] = {
+        "pound": (final.cost_per_lb, spread.cost_per_lb),
+        "portion": (final.portion_served, spread.portion),
+        "slice": (None if sliced is None else sliced.cost_per_slice, spread.cost_per_slice),
+        "cooked": (_ounce(final.cost_per_cooked_lb), cooked_spread),
+    }
+    labels = _label_bases(house.stage, house.portion_label)
+    return [
+        _basis(
+            (key, *labels[key]),
+            price=price,
+            deviation=deviation,
+            shops=[(shop.name, _shop_price(shop, key)) for shop in shops],
+        )
+        for key, (price, deviation) in prices.items()
+    ]
+
+
+def _label_bases(stage: str, portion: str | None) -> dict[out.BasisKey, tuple[str, str]]:
+    """Label of each basis, and what to record where it cannot be had."""
+    return {
+        "pound": (f"a pound, {stage}", "Nothing is left of this batch."),
+        "portion": (
+            f"a portion of {portion}" if portion else "a portion",
+            "Say what a portion is; one in slices needs the slices counted, or what a slice weighs.",
         ),
-        price=final.portion,
-        deviation=spread.portion,
-        shops=[(shop.name, shop.portion) for shop in shops],
+        "slice": ("a slice", "Count the slices, or say in the method what one weighs."),
+        "cooked": ("an ounce, cooked", "Fry some, and weigh it before and after."),
+    }
+
+
+def _shop_price(shop: Comparison, key: out.BasisKey) -> Fraction | None:
+    return {
+        "pound": shop.cost_per_lb,
+        "portion": shop.portion,
+        "slice": shop.cost_per_slice,
+        "cooked": _ounce(shop.cost_per_cooked_lb),
+    }[key]
+
+
+def _forecast_bases(reckoning: Reckoning, ahead: Forecasted | None, house: HouseOut) -> list[out.BasisOut]:
+    """House and shop on each basis, by the forecast with its 80 % range."""
+    stage = "finished" if ahead is None else label_kind(ahead.steps[-1].kind).lower()
+    shown = []
+    for key, (label, missing) in _label_bases(stage, house.portion_label).items():
+        expected = None if ahead is None else ahead.bases.get(key)
+        rungs = [_forecast_rung(shop, key, expected) for shop in reckoning.sheet.shop]
+        shown.append(
+            out.BasisOut(
+                key=key,
+                label=f"{label}, by the forecast",
+                price=None if expected is None else print_money(Fraction(expected.middle)),
+                low=None if expected is None else print_money(Fraction(expected.low)),
+                high=None if expected is None else print_money(Fraction(expected.high)),
+                shops=rungs,
+                missing=None if expected is not None else NO_FORECAST if ahead is None else missing,
+            )
+        )
+    return shown
+
+
+def _forecast_rung(shop: Comparison, key: out.BasisKey, expected: Estimate | None) -> out.RungOut:
+    theirs = _shop_price(shop, key)
+    chance = None if theirs is None or expected is None else expected.chance_below(float(theirs))
+    saved = None if theirs is None or expected is None else theirs - Fraction(expected.middle)
+    return out.RungOut(
+        name=shop.name or "a pack",
+        price=print_money_or_none(theirs),
+        saved=print_money_or_none(saved),
+        apart=chance is not None and not 1 - SURE_AT < chance < SURE_AT,
+        chance=None if chance is None else round(100 * chance),
     )
-    piece = _basis(
-        ("slice", "a slice", "Count the slices of every piece."),
-        price=final.cost_per_slice,
-        deviation=spread.cost_per_slice,
-        shops=[(shop.name, shop.cost_per_slice) for shop in shops],
-    )
-    cooked = _basis(
-        ("cooked", "an ounce, cooked", "Fry some, and weigh it before and after."),
-        price=_ounce(final.cost_per_cooked_lb),
-        deviation=cooked_spread,
-        shops=[(shop.name, _ounce(shop.cost_per_cooked_lb)) for shop in shops],
-    )
-    return [pound, portion, piece, cooked]
 
 
 def _ounce(per_lb: Fraction | None) -> Fraction | None:
@@ -225,7 +324,10 @@ def _label_part(part: Part) -> str:
     if part.sort == "meat":
         return "meat as bought"
     if part.sort == "shrink":
-        return SHRINK_LABELS.get(part.name, f"lost in “{part.name}”" if part.name else "lost in a step")
+        if part.name == "discard":
+            return "thrown away"
+        place = SHRINK_PLACES.get(part.name, f"in “{part.name}”" if part.name else "in a step")
+        return f"{'lost' if part.per_lb >= 0 else 'gained'} {place}"
     return GROUP_LABELS.get(part.name, part.name)
 
 
@@ -248,9 +350,9 @@ def _show_size(model: SizeModel | None, pace: Pace, shops: Sequence[Comparison])
     most = max(wall or SIZES_DRAWN, model.slabs)
     work = model.work
     fixed_part, slab_part = fixed(work.batch_minutes, 0), fixed(work.slab_minutes, 0)
-    whence = "start values of common practice, fitted to this batch"
+    based_on = "start values of common practice, fitted to this batch"
     if work.is_own:
-        whence = f"your own {work.batches} finished batches"
+        based_on = f"your own {work.batches} finished batches"
     points = []
     for slabs in range(1, most + 1):
         unit_cost = print_unit_cost(model.price_per_lb(slabs))
@@ -262,7 +364,7 @@ def _show_size(model: SizeModel | None, pace: Pace, shops: Sequence[Comparison])
         wall_is=wall_is,
         points=points,
         crossings=[model.crossing(shop.cost_per_lb) for shop in shops],
-        work=f"{fixed_part} minutes a batch and {slab_part} a slab, by {whence}",
+        work=f"{fixed_part} minutes a batch and {slab_part} a slab, based on {based_on}",
     )
 
 
@@ -296,12 +398,12 @@ def _listed(words: Sequence[str]) -> str:
 
 
 def _label_lever(lever: Lever) -> str:
-    """What gets a tenth worse."""
+    """What gets 10 % worse."""
     if lever.sort == "tag":
-        return "pay a tenth more for the meat"
+        return "meat 10 % dearer"
     if lever.sort == "minutes":
-        return "work a tenth longer"
+        return "10 % more work"
     if lever.sort == "group":
         name = GROUP_LABELS.get(lever.kind, lever.kind)
-        return "what came off worth a tenth less" if lever.kind == "credit" else f"{name} a tenth dearer"
+        return "10 % less credit for trim" if lever.kind == "credit" else f"{name} 10 % dearer"
     return f"{KEPT} {label_kind(lever.kind).lower() or 'in a step'}"

@@ -36,11 +36,11 @@ def read_forecast(batch: Batch) -> out.ForecastOut:
 
 def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
     """The forecast of a reckoned batch."""
-    told = forecast(batch, reckoning)
+    told = None if batch.is_finished else forecast(batch, reckoning)
     shop = next(iter(reckoning.sheet.shop), None)
     if told is None:
         merged = reckoning.strip.came_together
-        said = "Of meats brought together no forecast is made: no start values are known for them."
+        said = "No forecast for meats mixed together: there are no start values for them."
         return out.ForecastOut(
             way=None,
             way_version=None,
@@ -70,10 +70,7 @@ def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
         )
     notes = []
     if way is None:
-        notes.append(
-            "No way is chosen: the plain one is taken, its work by start values, and nothing is used up "
-            "in it. Choose the way it is made by."
-        )
+        notes.append("No method chosen. Using the standard one: typical times, no ingredient costs.")
     chance = None
     if shop is not None:
         chance = round(100 * told.outlook.price.chance_below(float(shop.cost_per_lb / GRAMS_PER_LB)))

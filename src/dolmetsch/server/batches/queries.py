@@ -85,14 +85,15 @@ def read_today(kitchen: Kitchen) -> TodayOut:
     hanging = {row["place"]: row["pieces"] for row in places}
     batches = sum(row["batches"] for row in places)
     return TodayOut(
-        under_way=[_show_standing(batch) for batch in under_way[:UNDER_WAY_SHOWN]],
-        finished=[_show_standing(batch) for batch in mine.filter(is_finished=True)[:FINISHED_SHOWN]],
+        under_way=[show_standing(batch) for batch in under_way[:UNDER_WAY_SHOWN]],
+        finished=[show_standing(batch) for batch in mine.filter(is_finished=True)[:FINISHED_SHOWN]],
         more_under_way=max(0, batches - UNDER_WAY_SHOWN),
         hanging={**hanging, "today": batches},
     )
 
 
-def _show_standing(batch: Batch) -> StandingOut:
+def show_standing(batch: Batch) -> StandingOut:
+    """A batch in a list, as its last write left it."""
     return StandingOut(
         code=batch.code,
         name=batch.name,
@@ -100,5 +101,5 @@ def _show_standing(batch: Batch) -> StandingOut:
         is_finished=batch.is_finished,
         last_at=batch.last_entry_at,
         started_at=batch.started_at,
-        **batch.standing,
+        **{key: value for key, value in batch.standing.items() if key in StandingOut.model_fields},
     )

@@ -60,7 +60,7 @@ def read_content(reader: Reader, entry: Entry, content: typed.Content, *, taken:
         return EntryRows(entry=entry, fry=_read_fry(reader, entry, content))
     if isinstance(content, typed.PolicyIn):
         return EntryRows(entry=entry, policy=_read_policy(reader, entry, content))
-    if isinstance(content, typed.WithdrawIn):
+    if isinstance(content, typed.WithdrawIn | typed.FinishIn):
         return EntryRows(entry=entry)
     return _read_step(reader, entry, content, taken=taken)
 

@@ -15,6 +15,9 @@ from dolmetsch.server.quantities.printing import print_money, sign_of
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
 
 
+_PLAIN_WORDS = {Act.WITHDRAW: "no longer counts", Act.FINISH: "finished as it is"}
+
+
 def label_entry(rows: EntryRows) -> str:
     """What the entry is called: "Smoked", "Shop pack", …"""
     act = rows.entry.act
@@ -26,6 +29,7 @@ def label_entry(rows: EntryRows) -> str:
         Act.POLICY: "Policy",
         Act.FRY: "Fried",
         Act.SHOP_PACK: "Shop pack",
+        Act.FINISH: "Finished",
         Act.WITHDRAW: "Taken back",
     }[Act(act)]
 
@@ -50,8 +54,8 @@ def describe(rows: EntryRows, *, currency: str) -> list[str]:
         return [f"{_percent(rows.fry.ratio)} left after frying{weights}"]
     if rows.policy is not None:
         return [describe_policy(rows.policy, sign)]
-    if rows.entry.act == Act.WITHDRAW:
-        return ["no longer counts"]
+    if (words := _PLAIN_WORDS.get(Act(rows.entry.act))) is not None:
+        return [words]
     return [*_describe_weighings(rows), *_describe_spending(rows, sign)]
 
 
@@ -194,6 +198,8 @@ def retell(rows: EntryRows) -> typed.Content:
         return retell_policy(rows.policy)
     if entry.act == Act.WITHDRAW:
         return typed.WithdrawIn()
+    if entry.act == Act.FINISH:
+        return typed.FinishIn()
     return _retell_step(rows)
 
 

@@ -62,13 +62,14 @@ class GroupOut(BaseModel):
 
 
 class HouseOut(BaseModel):
-    """What the house's meat costs at its latest, named stage.
+    """What the house's meat costs at its latest, named stage: so far, where the batch is not finished.
 
     ``fry_kept``: mean of its fryings in per cent, ``fry_spread`` their standard deviation, from two on.
     """
 
     stage: str
     is_sliced: bool
+    is_finished: bool
     weight: Weight
     cost: Fixed
     unit_cost: UnitCost | None
@@ -87,7 +88,10 @@ class HouseOut(BaseModel):
 class ShopOut(BaseModel):
     """A shop's pack beside the house; saved below zero: the house is dearer.
 
-    ``entry`` is where it was told. ``break_even``: the price as purchased above which it stops paying.
+    ``entry`` is where it was recorded. Of a batch that is not finished all of it is of the forecast:
+    ``chance`` in per cent that the house is cheaper, ``saved_low`` and ``saved_high`` by its 80 % range; null
+    once finished, and where there is no forecast. ``is_cheaper`` null: too close to call. ``break_even``: the
+    price as purchased above which it stops paying.
     """
 
     entry: int
@@ -101,6 +105,9 @@ class ShopOut(BaseModel):
     saved_per_portion: Fixed | None
     saved_on_batch: Fixed | None
     is_cheaper: bool | None
+    chance: int | None = None
+    saved_low: UnitCost | None = None
+    saved_high: UnitCost | None = None
     cost_per_cooked: UnitCost | None
     break_even: UnitCost | None
     earned_per_hour: Fixed | None
@@ -229,6 +236,37 @@ class StandingOut(BaseModel):
     cost: UnitCost | None
     shop_name: str | None
     saved_per_lb: Fixed | None
+    saved_on_batch: Fixed | None = None
+
+
+class UnderWayOut(BaseModel):
+    """A batch under way by its forecast: its price so far, and what a finished pound will cost.
+
+    ``low`` to ``high``: the 80 % range; ``chance`` in per cent that it beats ``shop_name``; null where no
+    forecast can be made.
+    """
+
+    code: str
+    name: str
+    cut: str
+    stage: str
+    last_at: datetime
+    so_far: UnitCost | None
+    price: UnitCost | None
+    low: UnitCost | None
+    high: UnitCost | None
+    shop_name: str | None
+    chance: int | None
+
+
+class VerdictsOut(BaseModel):
+    """What finished batches came to against the shop, newest first, and what is under way by its forecast."""
+
+    finished: list[StandingOut]
+    under_way: list[UnderWayOut]
+    page: int
+    pages: int
+    more_under_way: int
 
 
 class TodayOut(BaseModel):

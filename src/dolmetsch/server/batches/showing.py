@@ -1,13 +1,14 @@
 """What is shown of a reckoned batch: strip, house, shop, pieces, log. Prints, never computes."""
 
 import hashlib
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from itertools import islice
 from pathlib import Path
 
 from dolmetsch.core import batch as core
 from dolmetsch.core.exact import fixed
+from dolmetsch.core.forecast_comparison import ForecastComparison
 from dolmetsch.core.pieces import Piece
 from dolmetsch.core.price_history import mean_and_spread
 from dolmetsch.core.scale import square_root
@@ -16,6 +17,7 @@ from dolmetsch.core.size import count_slabs
 from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind, label_piece
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import EntryRows, Reckoning, find_policy, find_portion
+from dolmetsch.server.batches.finishing import is_finished
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.reading import free_marks
 from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell, retell_policy
@@ -57,8 +59,8 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         is_finished=batch.is_finished,
         place=batch.place,
         strip=show_strip(reckoning.strip, reckoning),
-        house=show_house(reckoning),
-        shops=show_shops(reckoning),
+        house=show_house(reckoning, is_finished=batch.is_finished),
+        shops=show_shops(reckoning, is_finished=batch.is_finished),
         pieces=[_show_piece(piece, reckoning, marks) for piece in sorted_mains(reckoning)],
         by_products=[
             schemas.ByProductOut(
@@ -161,9 +163,9 @@ def _show_peel(peel: Peel) -> schemas.PeelOut:
     )
 
 
-def show_house(reckoning: Reckoning) -> schemas.HouseOut:
+def show_house(reckoning: Reckoning, *, is_finished: bool) -> schemas.HouseOut:
     """The house's figures at the latest stage, which is named."""
-    final = reckoning.sheet.final
+    final, sliced = reckoning.sheet.final, reckoning.sheet.final.sliced
     fries = [Fraction(row.fry.ratio) for row in reckoning.chain.current if row.fry is not None]
     fry, variance = mean_and_spread(fries)
     order = {group: place for place, group in enumerate(GROUP_ORDER)}
@@ -171,17 +173,18 @@ def show_house(reckoning: Reckoning) -> schemas.HouseOut:
     return schemas.HouseOut(
         stage=_name_stage(reckoning),
         is_sliced=final.is_sliced,
+        is_finished=is_finished,
         weight=print_weight(final.grams),
         cost=print_money(final.cost),
         unit_cost=print_unit_cost(final.cost_per_lb),
         kept_of_bought=print_percent(final.sliced_yield_ratio),
-        slices=None if final.slices is None else int(final.slices),
-        cost_per_slice=print_money_or_none(final.cost_per_slice),
+        slices=None if sliced is None else int(sliced.slices),
+        cost_per_slice=None if sliced is None else print_money(sliced.cost_per_slice),
         cost_per_cooked=print_unit_cost(final.cost_per_cooked_lb),
         fry_kept=None if fry is None else print_percent(fry),
         fry_spread=None if variance is None else print_percent(square_root(variance)),
         fry_tests=len(fries),
-        portion=print_money_or_none(final.portion),
+        portion=print_money_or_none(final.portion_served),
         portion_label=_label_portion(reckoning),
         groups=[
             schemas.GroupOut(
@@ -220,18 +223,26 @@ def _label_portion(reckoning: Reckoning) -> str | None:
     return "1 slice" if portion.slices == 1 else f"{plain(portion.slices)} slices"
 
 
-def show_shops(reckoning: Reckoning) -> list[schemas.ShopOut]:
-    """The shop's packs beside the house, in the order they were told."""
+def show_shops(
+    reckoning: Reckoning, *, is_finished: bool, ahead: Sequence[ForecastComparison] = ()
+) -> list[schemas.ShopOut]:
+    """The shop's packs beside the house, in the order they were recorded.
+
+    An unfinished pound is never set beside the shop's: then ``ahead``, the forecast, is compared, if there is
+    one.
+    """
     lines = [row for row in reckoning.chain.current if row.shop_pack is not None]
-    return [
-        show_shop(shop, row, pack)
+    shown = [
+        _show_pack(shop, row, pack)
         for shop, row, pack in zip(reckoning.sheet.shop, lines, reckoning.chain.batch.shop, strict=True)
     ]
+    if is_finished:
+        return [_with_saved(one, shop) for one, shop in zip(shown, reckoning.sheet.shop, strict=True)]
+    return [_with_forecast(one, told) for one, told in zip(shown, ahead, strict=True)] if ahead else shown
 
 
-def show_shop(shop: Comparison, row: EntryRows, pack: core.ShopPack) -> schemas.ShopOut:
-    """One pack: what it is, and its figures."""
-    saved = shop.saved_per_lb
+def _show_pack(shop: Comparison, row: EntryRows, pack: core.ShopPack) -> schemas.ShopOut:
+    """One pack: what it is and what it costs, beside nothing."""
     unit_cost = print_unit_cost(shop.cost_per_lb)
     assert unit_cost is not None
     assert row.shop_pack is not None
@@ -242,14 +253,49 @@ def show_shop(shop: Comparison, row: EntryRows, pack: core.ShopPack) -> schemas.
         unit_cost=unit_cost,
         cost_per_slice=print_money_or_none(shop.cost_per_slice),
         portion=print_money_or_none(shop.portion),
-        saved_per_lb=print_money_or_none(saved),
-        saved_per_kg=None if saved is None else print_money(per_kg(saved)),
-        saved_per_portion=print_money_or_none(shop.saved_per_portion),
-        saved_on_batch=print_money_or_none(shop.saved_on_batch),
-        is_cheaper=None if saved is None else saved > 0,
+        saved_per_lb=None,
+        saved_per_kg=None,
+        saved_per_portion=None,
+        saved_on_batch=None,
+        is_cheaper=None,
         cost_per_cooked=print_unit_cost(shop.cost_per_cooked_lb),
-        break_even=print_unit_cost(shop.break_even_paid_per_lb),
-        earned_per_hour=print_money_or_none(shop.earned_per_hour),
+        break_even=None,
+        earned_per_hour=None,
+    )
+
+
+def _with_saved(shown: schemas.ShopOut, shop: Comparison) -> schemas.ShopOut:
+    """A pack beside what the finished batch came to."""
+    saved = shop.saved_per_lb
+    return shown.model_copy(
+        update={
+            "saved_per_lb": print_money_or_none(saved),
+            "saved_per_kg": None if saved is None else print_money(per_kg(saved)),
+            "saved_per_portion": print_money_or_none(shop.saved_per_portion),
+            "saved_on_batch": print_money_or_none(shop.saved_on_batch),
+            "is_cheaper": None if saved is None else saved > 0,
+            "break_even": print_unit_cost(shop.break_even_paid_per_lb),
+            "earned_per_hour": print_money_or_none(shop.earned_per_hour),
+        }
+    )
+
+
+def _with_forecast(shown: schemas.ShopOut, ahead: ForecastComparison) -> schemas.ShopOut:
+    """A pack beside what the batch is expected to come to."""
+    saved = Fraction(ahead.saved_per_lb)
+    portion, hourly = ahead.saved_per_portion, ahead.earned_per_hour
+    return shown.model_copy(
+        update={
+            "saved_per_lb": print_money(saved),
+            "saved_per_kg": print_money(per_kg(saved)),
+            "saved_per_portion": None if portion is None else print_money(Fraction(portion)),
+            "saved_on_batch": print_money(Fraction(ahead.saved_on_batch)),
+            "is_cheaper": ahead.is_cheaper,
+            "chance": round(100 * ahead.chance),
+            "saved_low": print_unit_cost(Fraction(ahead.saved_low)),
+            "saved_high": print_unit_cost(Fraction(ahead.saved_high)),
+            "earned_per_hour": None if hourly is None else print_money(Fraction(hourly)),
+        }
     )
 
 
@@ -292,18 +338,23 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
     batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
+#: What ``stand`` renews on a batch.
+STANDING_FIELDS = ("is_finished", "place", "pieces_count", "standing")
+
+
 def stand(batch: Batch, reckoning: Reckoning) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
-    house, shops = show_house(reckoning), show_shops(reckoning)
+    batch.is_finished = is_finished(batch, reckoning)
+    house = show_house(reckoning, is_finished=batch.is_finished)
+    shops = show_shops(reckoning, is_finished=batch.is_finished)
     shop = shops[0] if shops else None
     columns = reckoning.strip.columns
     last = _last_kind(reckoning)
     mains = sorted_mains(reckoning)
-    batch.is_finished = house.is_sliced
-    batch.place = "books" if house.is_sliced else _place_of(last)
+    batch.place = "books" if batch.is_finished else _place_of(last)
     batch.pieces_count = len(mains)
     lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
-    to_come = () if house.is_sliced else reckoning.strip.to_come or ("slice",)
+    to_come = () if batch.is_finished else reckoning.strip.to_come or ("slice",)
     batch.standing = {
         "cut": lot.cut,
         "pieces": [piece.id for piece in mains],
@@ -315,6 +366,8 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
         "cost": None if house.unit_cost is None else house.unit_cost.model_dump(),
         "shop_name": None if shop is None else shop.name,
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
+        "saved_on_batch": None if shop is None else shop.saved_on_batch,
+        "shops": [[one.name, one.saved_on_batch] for one in shops] if batch.is_finished else [],
         "slabs": count_slabs(reckoning.sheet),
         "minutes": fixed(reckoning.sheet.minutes, 2),
     }

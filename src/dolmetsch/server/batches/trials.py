@@ -22,6 +22,8 @@ from dolmetsch.server.batches.chain import (
     read_policy,
     reckon,
 )
+from dolmetsch.server.batches.finishing import is_finished
+from dolmetsch.server.batches.forecasting import forecast
 from dolmetsch.server.batches.judging import find_pace, judge
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.reading import read_content
@@ -45,8 +47,10 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
         reader.refuse("", error.reason, f"That cannot be: {error.told}.")
         return out.TrialOut(judged=None, strip=None, problems=reader.problems)
     pace = find_pace(batch.kitchen, now)
+    is_done = is_finished(batch, tried)
+    ahead = None if is_done else forecast(batch, tried)
     return out.TrialOut(
-        judged=judge(tried, pace, is_tried=True),
+        judged=judge(tried, pace, is_done=is_done, ahead=ahead, is_tried=True),
         strip=show_strip(tried.strip, tried),
         readings=reader.readings,
     )

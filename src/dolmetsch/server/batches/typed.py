@@ -170,6 +170,12 @@ class ShopPackIn(Body):
     fry: Typed = ""
 
 
+class FinishIn(Body):
+    """Nothing more is to come: pulled, dried or whole, the batch is finished as it is."""
+
+    act: Literal["finish"] = "finish"
+
+
 class WithdrawIn(Body):
     """Takes an entry back; only as a correction."""
 
@@ -187,6 +193,7 @@ Content = Annotated[
     | FryIn
     | PortionIn
     | ShopPackIn
+    | FinishIn
     | WithdrawIn,
     Field(discriminator="act"),
 ]

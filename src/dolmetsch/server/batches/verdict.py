@@ -22,6 +22,8 @@ from dolmetsch.server.batches.chain import (
     list_entry_rows,
     reckon,
 )
+from dolmetsch.server.batches.finishing import is_finished
+from dolmetsch.server.batches.forecasting import forecast
 from dolmetsch.server.batches.judging import GROUP_LABELS, entries_of, find_pace, judge, show_levers
 from dolmetsch.server.batches.links import list_taken
 from dolmetsch.server.batches.models import Batch
@@ -35,6 +37,11 @@ from dolmetsch.server.quantities.printing import (
     sign_of,
 )
 
+#: Figures that set the house beside the shop: of an unfinished batch they are the forecast's, not the
+#: sheet's.
+COMPARING: Final = frozenset(
+    {"saved_per_lb", "saved_per_portion", "saved_on_batch", "break_even", "earned_per_hour"}
+)
 CAUTIONS: Final = (
     "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
     f"({INSPECTED_PLANTS}).",
@@ -54,6 +61,8 @@ def show_verdict(
 ) -> out.VerdictOut:
     """The verdict of a reckoned batch."""
     record, sheet = reckoning.chain.batch, reckoning.sheet
+    is_done = is_finished(batch, reckoning)
+    ahead = None if is_done else forecast(batch, reckoning)
     outlay = compute_outlay(record)
     sign = sign_of(batch.kitchen.currency)
     own = find_policy(reckoning.chain.current)
@@ -62,8 +71,8 @@ def show_verdict(
         code=batch.code,
         name=batch.name,
         cut=record.lots[0].cut,
-        is_finished=batch.is_finished,
-        judged=judge(reckoning, find_pace(batch.kitchen, now)),
+        is_finished=is_done,
+        judged=judge(reckoning, find_pace(batch.kitchen, now), is_done=is_done, ahead=ahead),
         dials=_show_dials(reckoning),
         levers=show_levers(rank_levers(record, sheet)),
         outlay=[
@@ -78,7 +87,9 @@ def show_verdict(
         outlay_paid=print_money(sum([line.paid for line in outlay], Fraction(0))),
         outlay_charged=print_money(sum([line.charged for line in outlay], Fraction(0))),
         derivations=[
-            _show_derivation(told, reckoning, sign) for told in explain(record, sheet, reckoning.strip)
+            _show_derivation(one, reckoning, sign)
+            for one in explain(record, sheet, reckoning.strip)
+            if is_done or one.figure not in COMPARING
         ],
         policy=show_policy(batch, reckoning),
         policy_words=describe_policy(own or batch, sign),

@@ -7,23 +7,28 @@ from pydantic import BaseModel, Field
 from dolmetsch.server.batches.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
 from dolmetsch.server.batches.typed import PolicyIn
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost
+from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Kind, Typed
 
 BasisKey = Literal["pound", "portion", "slice", "cooked"]
 
 
 class RungOut(BaseModel):
-    """A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: told apart by the scale."""
+    """A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: told apart by the scale.
+
+    Of a forecast, ``chance`` in per cent that the house is cheaper; ``apart``: at least 3 in 4 either way.
+    """
 
     name: str
     price: Fixed | None
     saved: Fixed | None
     apart: bool
+    chance: int | None = None
 
 
 class BasisOut(BaseModel):
-    """House and shop on one basis. ``low`` and ``high``: two standard deviations of scale error about it.
+    """House and shop on one basis. ``low`` and ``high``: two standard deviations of scale error about it, or
+    the 80 % range of the forecast.
 
     ``missing`` says what to record so that it can be had.
     """
@@ -69,9 +74,13 @@ class SpreadOut(BaseModel):
 
 
 class YearOut(BaseModel):
-    """What a year saves beside each shop's pack, at the kitchen's pace of finished batches."""
+    """What the finished batches of the past year saved beside each shop's pack, summed up.
 
-    batches: Fixed
+    ``batches`` in all, ``compared`` of them with a pack of that name; ``saved`` null where those are too few.
+    """
+
+    batches: int
+    compared: list[int]
     saved: list[Fixed | None]
 
 
@@ -93,11 +102,27 @@ class SizeOut(BaseModel):
     work: str
 
 
+class ExpectedOut(BaseModel):
+    """What a finished pound is expected to cost, with its 80 % range; ``stage``: what it is then called."""
+
+    stage: str
+    price: UnitCost
+    low: UnitCost
+    high: UnitCost
+    grams: Weight
+
+
 class JudgedOut(BaseModel):
-    """Everything that follows from the records, or from a trial of them."""
+    """Everything that follows from the records, or from a trial of them.
+
+    ``is_forecast``: the batch is not finished, so that every comparison is of ``expected``; null where no
+    forecast can be made, and there is none then. ``size`` only of finished batches.
+    """
 
     house: HouseOut
     shops: list[ShopOut]
+    is_forecast: bool
+    expected: ExpectedOut | None
     spread: SpreadOut
     bases: list[BasisOut]
     bill: BillOut | None

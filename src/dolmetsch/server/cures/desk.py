@@ -21,7 +21,8 @@ from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.core.way import Way
 from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.chain import Reckoning
-from dolmetsch.server.batches.history import find_way, read_history, way_of
+from dolmetsch.server.batches.chosen_way import find_way, way_of
+from dolmetsch.server.batches.history import read_history
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.cures import typed

@@ -14,7 +14,8 @@ from dolmetsch.core.way import plain_method
 from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.actions import draft_entry
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.history import methods_of, read_history
+from dolmetsch.server.batches.chosen_way import methods_of
+from dolmetsch.server.batches.history import read_history
 from dolmetsch.server.batches.models import Batch, StepYield
 from dolmetsch.server.batches.queries import get_piece
 from dolmetsch.server.batches.typed import EntryIn, WeighIn, WeightIn

@@ -17,7 +17,7 @@ from dolmetsch.server.quantities.columns import (
 
 ACTS: Final = (
     *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
-    *("portion", "shop_pack", "withdraw"),
+    *("portion", "shop_pack", "finish", "withdraw"),
 )
 
 
@@ -42,6 +42,7 @@ class Entry(models.Model):
         FRY = "fry"
         PORTION = "portion"
         SHOP_PACK = "shop_pack"
+        FINISH = "finish"
         WITHDRAW = "withdraw"
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")

@@ -28,6 +28,7 @@ def build_tables(batch: BatchOut, verdict: VerdictOut, *, currency: str) -> Tabl
         ["currency", currency],
         ["policy", verdict.policy_words],
         [f"price of a pound, {house.stage}", _per_lb(house.unit_cost)],
+        *_expected(verdict),
         ["a portion", _decimal(house.portion)],
         ["kept of what was bought, %", Decimal(house.kept_of_bought)],
     ]
@@ -41,11 +42,30 @@ def build_tables(batch: BatchOut, verdict: VerdictOut, *, currency: str) -> Tabl
     ]
 
 
+def _expected(verdict: VerdictOut) -> list[Row]:
+    """What a finished pound is expected to cost, of a batch that is not finished."""
+    ahead = verdict.judged.expected
+    if ahead is None:
+        return []
+    return [
+        [f"forecast: price of a pound, {ahead.stage}", _per_lb(ahead.price)],
+        ["forecast: 8 times out of 10 from", _per_lb(ahead.low)],
+        ["forecast: to", _per_lb(ahead.high)],
+    ]
+
+
 def _ledger(batch: BatchOut) -> list[Row]:
     rows: list[Row] = [
         [
             *("step", "day", "pieces", "weight in, lb", "weight in, kg", "weight out, lb", "weight out, kg"),
-            *("kept of step, %", "kept of bought, %", "spent", "worth back", "a pound after it", "what left"),
+            *(
+                "kept of step, %",
+                "kept of bought, %",
+                "spent",
+                "credit for trim",
+                "a pound after it",
+                "what left",
+            ),
         ]
     ]
     for column in batch.strip.columns:
@@ -112,11 +132,20 @@ def _outlay(verdict: VerdictOut) -> list[Row]:
 
 
 def _shop(verdict: VerdictOut) -> list[Row]:
-    rows: list[Row] = [["shop's kind", "pack", "a pound", "a portion", "saved a pound", "saved on the batch"]]
+    by = " by the forecast" if verdict.judged.is_forecast else ""
+    head: Row = [
+        "shop pack",
+        "price",
+        "a pound",
+        "a portion",
+        f"saved a pound{by}",
+        f"saved on the batch{by}",
+    ]
+    rows: list[Row] = [[*head, "chance of beating it, %"]]
     for shop in verdict.judged.shops:
         money = (shop.portion, shop.saved_per_lb, shop.saved_on_batch)
         figures = [_decimal(figure) for figure in money]
-        rows.append([shop.name, shop.pack, Decimal(shop.unit_cost.per_lb), *figures])
+        rows.append([shop.name, shop.pack, Decimal(shop.unit_cost.per_lb), *figures, shop.chance])
     return rows
 
 
