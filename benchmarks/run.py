@@ -201,7 +201,7 @@ def main() -> None:
         say(f"filling the record store with {BATCHES} batches …")
         fill()
         scale = TellingScale()
-        heard = {**os.environ, "DOLMETSCH_SCALES": f"bench=line:127.0.0.1:{scale.port}"}
+        heard = {**os.environ, "DOLMETSCH_SCALES": f"salt-lantern/bench=line:127.0.0.1:{scale.port}"}
         process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)

@@ -87,7 +87,7 @@ def devices(tmp_path_factory):
 def canteen(transactional_db, live_server, settings, devices, tmp_path):
     """The demo canteen behind a live server, with its devices; its address."""
     settings.DEMO = True
-    settings.SCALES = f"bench=line:127.0.0.1:{devices[0]}"
+    settings.SCALES = f"salt-lantern/bench=line:127.0.0.1:{devices[0]}"
     settings.PRINTER = f"127.0.0.1:{devices[1]}"
     settings.PHOTOS = str(tmp_path)
     put_demo()

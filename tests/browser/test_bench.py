@@ -125,7 +125,9 @@ def test_a_scale_in_trouble_says_so_and_the_pad_is_there(kitchen: Page, canteen,
 
 
 def test_with_two_scales_one_says_which(kitchen: Page, canteen, lay, settings, devices):
-    settings.SCALES = ",".join(f"{name}=line:127.0.0.1:{devices[0]}" for name in ("bench", "floor"))
+    settings.SCALES = ",".join(
+        f"salt-lantern/{name}=line:127.0.0.1:{devices[0]}" for name in ("bench", "floor")
+    )
     lay("PUT 1900")
     kitchen.goto(f"{canteen}/bench/L-01/weigh?kind=smoke")
     expect(kitchen.get_by_role("status").first).to_contain_text("Two scales: say which one you stand at.")

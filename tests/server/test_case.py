@@ -158,7 +158,8 @@ def test_offers_are_ranked_by_the_sliced_pound(kitchen):
     assert jowl["steps"][0]["told"] == "88.0 % ± 5.0: start value, 0 batches"
     shoulder = told["offers"][0]
     assert (shoulder["tag"]["per_lb"], shoulder["meat"]["per_lb"]) == ("1.99", "2.23")
-    assert "Enhanced" in shoulder["doubts"][0]
+    assert "Enhanced meat is better not cured" in shoulder["warning"]
+    assert jowl["warning"] == ""
     assert told["against"] == "good shop kind"
     assert told["problems"] == []
 

@@ -136,7 +136,7 @@ def test_a_finished_batch_stays_finished_through_a_document(api, other):
     api.recorded(code, {"act": "finish"})
     document = api.client.get(f"/api/kitchens/{api.slug}/batches/{code}/files/json").content.decode()
     assert '"finished": true' in document
-    status, made = other.call("POST", "/imports", {"document": document})
+    status, _ = other.call("POST", "/imports", {"document": document})
     assert (status, Batch.objects.get(kitchen__slug=other.slug).is_finished) == (201, True)
 
 

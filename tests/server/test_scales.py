@@ -13,7 +13,7 @@ from tests.devices.conftest import scale  # noqa: F401 (a fixture)
 
 @pytest.fixture
 def hub(scale, settings):  # noqa: F811
-    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     hub = Hub()
     hub.get("bench").send("TAKE")
     hub.get("bench").send("CLEAR")
@@ -70,7 +70,7 @@ def test_silence_and_rubbish_are_told_within_two_seconds(hub):
 
 
 def test_a_scale_that_is_not_there_is_said_and_comes_back(settings):
-    settings.SCALES = "bench=line:127.0.0.1:1,odd=carrier-pigeon:x"
+    settings.SCALES = "test-kitchen/bench=line:127.0.0.1:1,test-kitchen/odd=carrier-pigeon:x"
     hub = Hub()
     stream = hub.stream("bench")
     assert json.loads(next(stream).removeprefix(b"data: "))["state"] == "away"
@@ -103,7 +103,7 @@ def test_closing_ends_every_stream_at_once(hub):
 
 
 def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F811
-    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     assert api.get("/scales")[1] == {"names": ["bench"]}
     answer = api.client.get(f"/api/kitchens/{api.slug}/scales/bench/stream")
     assert (answer["Content-Type"], answer["Cache-Control"]) == ("text/event-stream", "no-cache")
@@ -116,7 +116,7 @@ def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F
 
 
 def test_what_lies_on_the_simulated_scale_is_set_from_the_page(api, scale, settings):  # noqa: F811
-    settings.SCALES = f"bench=line:127.0.0.1:{scale}"
+    settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     code = api.started()
 
     def lay(**told):

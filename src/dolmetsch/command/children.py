@@ -3,6 +3,8 @@
 import ctypes
 import os
 import signal
+import time
+from contextlib import suppress
 from pathlib import Path
 from subprocess import DEVNULL, STDOUT, Popen, TimeoutExpired
 from typing import Final
@@ -31,6 +33,38 @@ def spawn(
             cwd=cwd,
             preexec_fn=_follow_parent,  # noqa: PLW1509 (nothing here runs threads)
         )
+
+
+def end_orphans(*words: str) -> None:
+    """End every process left of an earlier start whose command holds all of ``words``, by its own pid."""
+    left = _find(words)
+    for pid in left:
+        _signal(pid, signal.SIGTERM)
+    deadline = time.monotonic() + 2
+    while left and time.monotonic() < deadline:
+        time.sleep(0.05)
+        left = [pid for pid in left if Path(f"/proc/{pid}").exists()]
+    for pid in left:
+        _signal(pid, signal.SIGKILL)
+
+
+def _find(words: tuple[str, ...]) -> list[int]:
+    found = []
+    for folder in Path("/proc").iterdir():
+        if not folder.name.isdigit() or int(folder.name) == os.getpid():
+            continue
+        try:
+            command = (folder / "cmdline").read_bytes().decode(errors="replace")
+        except OSError:
+            continue
+        if all(word in command for word in words):
+            found.append(int(folder.name))
+    return found
+
+
+def _signal(pid: int, number: int) -> None:
+    with suppress(ProcessLookupError, PermissionError):
+        os.kill(pid, number)
 
 
 def end(process: Popen[bytes], *, patience: float) -> None:

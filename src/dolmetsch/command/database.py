@@ -45,8 +45,8 @@ class Database:
         """
         if shutil.which("mariadbd") is None:
             raise TroubleError("mariadbd is missing; install Debian's mariadb-server.")
-        refuse_taken_port(self.port, flag="--db-port")
         self._end_left_over()
+        refuse_taken_port(self.port, flag="--db-port")
         self._make_data()
         init = self._write_init()
         self.process = spawn(
@@ -72,6 +72,10 @@ class Database:
             log=self.folder / "output.log",
         )
         self._wait_until_ready()
+
+    def has_ended(self) -> bool:
+        """Whether it was started and runs no more."""
+        return self.process is not None and self.process.poll() is not None
 
     def stop(self) -> None:
         """Shut it down cleanly."""
@@ -134,7 +138,9 @@ class Database:
             time.sleep(0.1)
         log = self.folder / "error.log"
         tail = "\n".join(f"    {line}" for line in log.read_text(errors="replace").splitlines()[-8:])
-        self.stop()
+        if self.process is not None:
+            # kept, so that whoever watches it sees that it has ended
+            end(self.process, patience=60)
         raise TroubleError(f"MariaDB did not come up (the whole log is in {log}):\n{tail}")
 
     def _end_left_over(self) -> None:
@@ -148,7 +154,9 @@ class Database:
             return
         os.kill(pid, signal.SIGTERM)
         deadline = time.monotonic() + 30
-        while Path(f"/proc/{pid}").exists() and time.monotonic() < deadline:
+        while Path(f"/proc/{pid}").exists():
+            if time.monotonic() > deadline:
+                os.kill(pid, signal.SIGKILL)
             time.sleep(0.1)
 
 

@@ -12,6 +12,8 @@ from dolmetsch.command.database import find_free_port
 from dolmetsch.command.telling import TroubleError, say
 
 SCALE: Final = "bench"
+#: Whose the simulated scale is: the demo's kitchen.
+KITCHEN: Final = "salt-lantern"
 #: Where a running start keeps the ports of its devices, for ./dolmetsch scale.
 PORTS: Final = place.PRIVATE / "devices.json"
 
@@ -26,7 +28,7 @@ class Devices:
     def environment(self) -> dict[str, str]:
         """What the server needs to know of them."""
         return {
-            "DOLMETSCH_SCALES": f"{SCALE}=line:127.0.0.1:{self.ports['scale']}",
+            "DOLMETSCH_SCALES": f"{KITCHEN}/{SCALE}=line:127.0.0.1:{self.ports['scale']}",
             "DOLMETSCH_PRINTER": f"127.0.0.1:{self.ports['printer']}",
         }
 

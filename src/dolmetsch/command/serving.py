@@ -3,7 +3,6 @@
 import os
 import signal
 import time
-from collections import deque
 from http.client import HTTPConnection, HTTPException
 from pathlib import Path
 from subprocess import Popen
@@ -11,14 +10,14 @@ from typing import Final
 
 from dolmetsch.command import place
 from dolmetsch.command.addresses import Address
-from dolmetsch.command.children import end, spawn
+from dolmetsch.command.children import end, end_orphans, spawn
 from dolmetsch.command.database import Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.holding import find_holder, hold, is_held, tell_holder
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
+from dolmetsch.command.watching import Watched, look_after
 
-RESTARTS_A_MINUTE: Final = 5
 READY_SECONDS: Final = 30
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
@@ -139,6 +138,10 @@ class House:
         stamp.write_text(mark)
 
     def _start_application(self) -> None:
+        if self.application is not None:
+            end(self.application, patience=5)
+        # workers whose master was killed would hold the port, and answer in the new one's place
+        end_orphans(f":{self.port}", "dolmetsch.server.config.wsgi")
         self.application = spawn(
             [
                 *gunicorn(self.port, on=self.listens_on()),
@@ -163,24 +166,22 @@ class House:
         return f"{words[0]}, password {words[1]}"
 
     def watch(self) -> None:
-        """Start again what ends by itself; give up where that happens over and over."""
-        ended: deque[float] = deque(maxlen=RESTARTS_A_MINUTE)
+        """Start again what ends, until asked to stop. The record store comes first: the rest needs it."""
+        watched = [
+            Watched(name="MariaDB", has_ended=self.database.has_ended, start=self.database.start),
+            Watched(name="The application", has_ended=self._is_away, start=self._start_application),
+            Watched(
+                name="A device",
+                has_ended=lambda: self.devices.find_ended() is not None,
+                start=self.devices.start,
+            ),
+        ]
         while True:
             time.sleep(0.5)
-            if self.database.process is not None and self.database.process.poll() is not None:
-                name, again = "MariaDB", self.database.start
-            elif self.application is not None and self.application.poll() is not None:
-                name, again = "The application", self._start_application
-            elif (device := self.devices.find_ended()) is not None:
-                name, again = device.capitalize(), self.devices.start
-            else:
-                continue
-            if len(ended) == RESTARTS_A_MINUTE and time.monotonic() - ended[0] < 60:
-                raise TroubleError(f"{name} keeps ending; see {place.LOGS} and {self.database.folder}.")
-            ended.append(time.monotonic())
-            say(f"{name} ended unasked; starting it again …")
-            again()
-            say(f"{name} is back.")
+            look_after(watched)
+
+    def _is_away(self) -> bool:
+        return self.application is None or self.application.poll() is not None
 
     def close(self) -> bool:
         """Stop what runs; whether anything did."""
@@ -222,7 +223,7 @@ def wait_until_served(port: int, process: Popen[bytes], *, log: Path) -> None:
         connection = HTTPConnection("127.0.0.1", port, timeout=5)
         try:
             connection.request("GET", "/api/session")
-            if connection.getresponse().status == 200:
+            if connection.getresponse().status == 200 and process.poll() is None:
                 return
         except (OSError, HTTPException):
             pass

@@ -11,10 +11,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from django.core.exceptions import RequestDataTooBig
+from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.db import Error as DatabaseError
-from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
+from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from pydantic import BaseModel
@@ -95,6 +96,14 @@ def _answer_any(error: BaseException | None) -> HttpResponse:
     if isinstance(error, RequestDataTooBig):
         said = "That is more than one entry can hold; nothing was written."
         return answer(DomainError("too_much", 413, "Too much at once", said))
+    if isinstance(error, IntegrityError | DataError):
+        log.warning("not kept: %s", error)
+        said = "Something in this cannot be recorded as typed; nothing was written."
+        return answer(DomainError("cannot_keep", 422, "Not recorded", said))
+    if isinstance(error, BadRequest | SuspiciousOperation | MultiPartParserError | UnicodeError):
+        log.warning("not understood: %s", error)
+        said = "This request cannot be read; nothing was written."
+        return answer(DomainError("bad_request", 400, "Not understood", said))
     if isinstance(error, OperationalError | InterfaceError):
         log.warning("database away: %s", error)
         return answer(DomainError("database_away", 503, "Record store away", DATABASE_AWAY))
@@ -144,9 +153,31 @@ def _path_of(location: tuple[str | int, ...]) -> str:
     return told.lstrip(".")
 
 
+def _say_fault(fault: Any) -> str:
+    """What is wrong with a field's shape, in plain words."""
+    context = fault.get("ctx") or {}
+    match fault["type"]:
+        case "string_too_long":
+            return f"At most {context['max_length']} letters."
+        case "too_long":
+            return f"At most {context['max_length']} of these."
+        case "too_short":
+            return f"At least {context['min_length']} of these."
+        case "missing":
+            return "This is missing."
+        case "string_pattern_mismatch":
+            return "Plain letters on one line only."
+        case "greater_than_equal" | "less_than_equal":
+            word = "least" if "ge" in context else "most"
+            return f"At {word} {context.get('ge', context.get('le'))}."
+        case "extra_forbidden":
+            return "There is no such field."
+    return str(fault["msg"])
+
+
 def _answer_invalid(_request: HttpRequest, error: ValidationError) -> HttpResponse:
     fields = [
-        FieldProblem(path=_path_of(tuple(fault["loc"])), code=fault["type"], message=fault["msg"])
+        FieldProblem(path=_path_of(tuple(fault["loc"])), code=fault["type"], message=_say_fault(fault))
         for fault in error.errors
     ]
     said = "; ".join(f"{fault.path or 'body'}: {fault.message}" for fault in fields[:3])

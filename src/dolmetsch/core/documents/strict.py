@@ -94,6 +94,8 @@ def _refuse_bad_text(text: str, path: str) -> None:
         raise DocumentError(
             "bad_text", field=path or "document", told="holds half a character (a lone surrogate)"
         )
+    if any(letter < " " and letter not in "\t\n\r" for letter in text) or "\x7f" in text:
+        raise DocumentError("bad_text", field=path or "document", told="holds a control character")
     if len(text) > MAX_TEXT:
         raise DocumentError("too_long", field=path or "document", told=f"is longer than {MAX_TEXT} letters")
 

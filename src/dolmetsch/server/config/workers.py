@@ -1,10 +1,18 @@
 """How a worker process of the production server ends: streams first, so that it need not wait for them."""
 
+import ctypes
 import signal
 from types import FrameType
-from typing import Any
+from typing import Any, Final
 
 from dolmetsch.server.scales.hub import hub
+
+_PR_SET_PDEATHSIG: Final = 1
+
+
+def post_fork(_arbiter: Any, _worker: Any) -> None:
+    """A worker ends with its master, also when that is killed: it must not go on holding the port."""
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
 
 
 def post_worker_init(_worker: Any) -> None:

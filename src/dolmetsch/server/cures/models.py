@@ -7,13 +7,14 @@ from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.writing import Kept
-from dolmetsch.server.quantities.columns import MARK_LENGTH, grams_field, weight_check
+from dolmetsch.server.quantities.columns import grams_field, weight_check
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, REASON_LENGTH, WORD_LENGTH
 
 
 class CureRecipe(Kept):
     """A version of a recipe; saving again under its name makes the next one. ``told`` is what was typed."""
 
-    name = models.CharField(max_length=80)
+    name = models.CharField(max_length=NAME_LENGTH)
     version = models.PositiveIntegerField()
     told = models.JSONField()
     is_put_away = models.BooleanField(default=False)
@@ -38,9 +39,9 @@ class OwnFigure(Kept):
     """
 
     sort = models.CharField(max_length=5)
-    name = models.CharField(max_length=40)
+    name = models.CharField(max_length=WORD_LENGTH)
     value = models.DecimalField(max_digits=10, decimal_places=3, null=True)
-    source = models.CharField(max_length=200)
+    source = models.CharField(max_length=REASON_LENGTH)
 
     class Meta(Kept.Meta):
         abstract = False
@@ -61,7 +62,7 @@ class MadeMix(Kept):
 
     recipe = models.ForeignKey(CureRecipe, on_delete=models.PROTECT, related_name="mixes")
     grams = grams_field()
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=REASON_LENGTH, blank=True)
 
     class Meta(Kept.Meta):
         abstract = False
@@ -108,7 +109,7 @@ class CureTakenBack(Kept):
     """A cure that was put down by mistake; it stays readable, and counts no more."""
 
     cure = models.OneToOneField(PieceCure, on_delete=models.PROTECT, related_name="taken_back")
-    reason = models.CharField(max_length=200)
+    reason = models.CharField(max_length=REASON_LENGTH)
 
     class Meta(Kept.Meta):
         abstract = False

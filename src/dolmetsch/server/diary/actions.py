@@ -5,11 +5,8 @@ from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
 from dolmetsch.server.diary.pictures import keep_files, read_picture
 from dolmetsch.server.kitchens.writing import Write, keep_once
-from dolmetsch.server.problems import FieldProblem, refuse_fields
-from dolmetsch.server.quantities.columns import MARK_LENGTH
+from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.quantities.reader import Reader
-
-NOTE_LENGTH = 200
 
 
 def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
@@ -37,11 +34,8 @@ def keep_photo(write: Write, batch: Batch, content: bytes, *, mark: str, note: s
     """Keep a photo: its files first, so that no row is without them.
 
     Raises:
-        DomainError: no_photo, too_much, bad_fields, key_reused.
+        DomainError: no_photo, too_much, key_reused.
     """
-    if len(note) > NOTE_LENGTH or len(mark) > MARK_LENGTH:
-        said = f"A few words, at most {NOTE_LENGTH} letters."
-        raise refuse_fields([FieldProblem(path="note", code="too_long", message=said)])
     picture = read_picture(content)
     keep_files(picture)
     return keep_once(

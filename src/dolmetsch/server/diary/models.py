@@ -7,7 +7,7 @@ from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.writing import Kept
-from dolmetsch.server.quantities.columns import MARK_LENGTH
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, NOTE_LENGTH, REASON_LENGTH
 
 
 class Note(Kept):
@@ -15,7 +15,7 @@ class Note(Kept):
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="notes")
     mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
-    text = models.CharField(max_length=2000)
+    text = models.CharField(max_length=NOTE_LENGTH)
     happened_at = models.DateTimeField()
 
     class Meta(Kept.Meta):
@@ -37,7 +37,7 @@ class Photo(Kept):
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="photos")
     mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=REASON_LENGTH, blank=True)
     digest = models.CharField(max_length=64)
     width = models.PositiveIntegerField()
     height = models.PositiveIntegerField()

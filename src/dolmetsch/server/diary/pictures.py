@@ -1,6 +1,8 @@
 """Photos as files: read as pictures or not at all, scaled, stripped, written beside the record store."""
 
 import hashlib
+import os
+import uuid
 import warnings
 from dataclasses import dataclass
 from io import BytesIO
@@ -95,11 +97,24 @@ def keep_files(picture: Picture) -> None:
         path = _path(picture.digest, size)
         if path.is_file():
             continue
-        path.parent.mkdir(parents=True, exist_ok=True)
-        # written whole under another name first: a file that is there is a whole one
-        fresh = path.with_suffix(".new")
-        fresh.write_bytes(content)
+        path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+        # written whole under a name of its own first: a file that is there is a whole one, and on the disk
+        fresh = path.with_suffix(f".{uuid.uuid4().hex}.new")
+        with open(os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as out:
+            out.write(content)
+            out.flush()
+            os.fsync(out.fileno())
         fresh.replace(path)
+        _flush(path.parent)
+
+
+def _flush(folder: Path) -> None:
+    """Write a folder's own entries to the disk: without it a renamed file may be lost with the power."""
+    held = os.open(folder, os.O_RDONLY)
+    try:
+        os.fsync(held)
+    finally:
+        os.close(held)
 
 
 def read_file(digest: str, size: Size) -> bytes | None:

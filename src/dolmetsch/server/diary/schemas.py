@@ -5,12 +5,14 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, BaseModel, StringConstraints
 
-from dolmetsch.server.quantities.typed import Body, Mark
+from dolmetsch.server.quantities.lengths import NOTE_LENGTH
+from dolmetsch.server.quantities.typed import Body, Mark, Visible
 
 #: A note may run over several lines; other control characters are refused.
 Text = Annotated[
     str,
-    StringConstraints(strip_whitespace=True, max_length=2000, pattern=r"^[^\x00-\x08\x0b-\x1f\x7f]*$"),
+    StringConstraints(strip_whitespace=True, max_length=NOTE_LENGTH, pattern=r"^[^\x00-\x08\x0b-\x1f\x7f]*$"),
+    Visible,
 ]
 
 

@@ -6,6 +6,8 @@ from django.contrib.auth.models import AbstractUser
 from django.db import models
 from django.db.models import Q
 
+from dolmetsch.server.quantities.lengths import NAME_LENGTH
+
 
 class User(AbstractUser):
     """Someone who signs in. What they may see follows from their memberships."""
@@ -31,7 +33,7 @@ class Kitchen(models.Model):
         KG = "kg"
 
     slug = models.SlugField(max_length=40, unique=True)
-    name = models.CharField(max_length=80)
+    name = models.CharField(max_length=NAME_LENGTH)
     weight_unit = models.CharField(max_length=2, choices=Unit.choices, default=Unit.LB)
     currency = models.CharField(max_length=3, default="USD")
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)

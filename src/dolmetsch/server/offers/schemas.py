@@ -109,6 +109,7 @@ class CaseOfferOut(BaseModel):
     amount: AmountOut | None
     pack: Weight | None
     packs_wanted: int | None
+    warning: str
     doubts: list[str]
     steps: list[StepBeliefOut]
     question: str | None
@@ -125,6 +126,7 @@ class CaseOut(BaseModel):
     way: str
     portion_label: str | None
     buy_by: date | None
+    ready_if_bought_today: date | None
     told: list[str]
 
 

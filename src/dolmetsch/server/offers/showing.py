@@ -5,6 +5,8 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Literal
 
+from django.utils import timezone
+
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed
 from dolmetsch.core.offer import LB, Assessment, Plan, ShopKind, ask_basis, rank
 from dolmetsch.core.outlook import Estimate
@@ -35,6 +37,8 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
     """
     case = check(kitchen, told)
     usual = usual_prices(kitchen, case)
+    buy_by, today = _buy_by(told.on, case.core.days), timezone.localdate()
+    is_past = buy_by is not None and buy_by < today
     shown = [
         show_offer(case, case.offers[at], case.assessments[at], usual, kitchen=kitchen)
         for at in rank(case.assessments)
@@ -49,7 +53,8 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
         problems=case.reader.problems,
         way=case.way.name,
         portion_label=label_portion(WayIn.model_validate(case.way.told)),
-        buy_by=_buy_by(told.on, case.core.days),
+        buy_by=buy_by,
+        ready_if_bought_today=today + timedelta(days=case.core.days) if is_past else None,
         told=notes,
     )
 
@@ -103,6 +108,7 @@ def show_offer(
         amount=_show_amount(found),
         pack=None if pack is None else print_weight(pack),
         packs_wanted=_packs_wanted(case.plan, found),
+        warning=found.warning,
         doubts=list(found.doubts),
         steps=[
             out.StepBeliefOut(

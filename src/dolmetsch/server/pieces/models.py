@@ -7,7 +7,7 @@ from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.writing import Kept
-from dolmetsch.server.quantities.columns import MARK_LENGTH
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, REASON_LENGTH, WORD_LENGTH
 
 SORTS = ("fridge", "smoker", "chamber", "freezer")
 
@@ -18,7 +18,7 @@ class Store(Kept):
     It has ``levels`` (shelves, racks, rods), the first on top, and so many ``slots`` side by side on each.
     """
 
-    name = models.CharField(max_length=40)
+    name = models.CharField(max_length=WORD_LENGTH)
     sort = models.CharField(max_length=8)
     levels = models.PositiveSmallIntegerField()
     slots = models.PositiveSmallIntegerField()
@@ -52,7 +52,7 @@ class PieceFact(Kept):
     width_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     thickness_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     skin = models.CharField(max_length=3, blank=True)
-    store = models.CharField(max_length=40, blank=True)
+    store = models.CharField(max_length=WORD_LENGTH, blank=True)
     level = models.PositiveSmallIntegerField(null=True)
     slot = models.PositiveSmallIntegerField(null=True)
 
@@ -80,7 +80,7 @@ class LookOver(Kept):
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="look_overs")
     found = models.JSONField()
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=REASON_LENGTH, blank=True)
 
     def __str__(self) -> str:
         return f"{self.batch_id} looked over"

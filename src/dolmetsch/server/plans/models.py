@@ -8,6 +8,7 @@ from django.db.models import Q
 from dolmetsch.core.plan import ACT_WORDS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.writing import Kept
+from dolmetsch.server.quantities.lengths import KIND_LENGTH, REASON_LENGTH
 
 
 class PlannedAct(Kept):
@@ -28,7 +29,7 @@ class PlannedAct(Kept):
     uid = models.UUIDField(unique=True)
     follows = models.UUIDField()
     kind = models.CharField(max_length=10)
-    words = models.CharField(max_length=60, blank=True)
+    words = models.CharField(max_length=KIND_LENGTH, blank=True)
     marks = models.JSONField()
     due_at = models.DateTimeField()
     until_at = models.DateTimeField()
@@ -62,7 +63,7 @@ class ActNews(Kept):
     due_before = models.DateTimeField()
     due_now = models.DateTimeField()
     taste = models.CharField(max_length=6, blank=True)
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=REASON_LENGTH, blank=True)
 
     class Meta(Kept.Meta):
         abstract = False

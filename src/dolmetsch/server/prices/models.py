@@ -15,6 +15,15 @@ from dolmetsch.server.quantities.columns import (
     ratio_field,
     weight_check,
 )
+from dolmetsch.server.quantities.lengths import (
+    FILE_NAME_LENGTH,
+    NAME_LENGTH,
+    PRICE_LENGTH,
+    REASON_LENGTH,
+    SOURCE_LENGTH,
+    TYPED_LENGTH,
+    WORD_LENGTH,
+)
 
 
 class Sort(models.TextChoices):
@@ -33,8 +42,8 @@ class PriceItem(models.Model):
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="price_items")
     sort = models.CharField(max_length=10, choices=Sort.choices)
-    name = models.CharField(max_length=80)
-    kind = models.CharField(max_length=40, blank=True)
+    name = models.CharField(max_length=NAME_LENGTH)
+    kind = models.CharField(max_length=WORD_LENGTH, blank=True)
 
     class Meta:
         constraints: ClassVar = [
@@ -56,8 +65,8 @@ class PriceFile(models.Model):
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="price_files")
-    name = models.CharField(max_length=120)
-    source = models.CharField(max_length=60)
+    name = models.CharField(max_length=FILE_NAME_LENGTH)
+    source = models.CharField(max_length=SOURCE_LENGTH)
     heads = models.JSONField()
     table = models.JSONField()
     rows_count = models.PositiveIntegerField()
@@ -99,12 +108,12 @@ class Quote(models.Model):
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="quotes")
     item = models.ForeignKey(PriceItem, on_delete=models.PROTECT, related_name="quotes")
-    source = models.CharField(max_length=60)
+    source = models.CharField(max_length=SOURCE_LENGTH)
     seen_on = models.DateField()
     paid = money_field()
     grams = grams_field(null=True, blank=True)
     count = models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, null=True, blank=True)
-    typed = models.CharField(max_length=80)
+    typed = models.CharField(max_length=PRICE_LENGTH)
     is_pack = models.BooleanField(default=False)
     slices = models.PositiveIntegerField(null=True, blank=True)
     solution_ratio = ratio_field()
@@ -112,7 +121,7 @@ class Quote(models.Model):
         "self", on_delete=models.PROTECT, null=True, blank=True, related_name="corrections"
     )
     is_withdrawal = models.BooleanField(default=False)
-    reason = models.CharField(max_length=200, blank=True)
+    reason = models.CharField(max_length=REASON_LENGTH, blank=True)
     file = models.ForeignKey(
         PriceFile, on_delete=models.PROTECT, null=True, blank=True, related_name="quotes"
     )
@@ -153,9 +162,9 @@ class FryTest(models.Model):
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="fry_tests")
     item = models.ForeignKey(PriceItem, on_delete=models.PROTECT, related_name="fry_tests")
     raw_grams = grams_field()
-    raw_typed = models.CharField(max_length=40)
+    raw_typed = models.CharField(max_length=TYPED_LENGTH)
     cooked_grams = grams_field()
-    cooked_typed = models.CharField(max_length=40)
+    cooked_typed = models.CharField(max_length=TYPED_LENGTH)
     tested_on = models.DateField()
     recorded_at = models.DateTimeField()
     recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
@@ -180,7 +189,7 @@ class SourceMatch(models.Model):
     """How the columns of a source's lists were matched the last time."""
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="source_matches")
-    source = models.CharField(max_length=60)
+    source = models.CharField(max_length=SOURCE_LENGTH)
     match = models.JSONField()
 
     class Meta:

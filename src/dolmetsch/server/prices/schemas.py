@@ -7,11 +7,10 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, Word
 
 SortKey = Literal["meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack"]
 Target = Literal["name", "price", "size", "unit", "day", "sort", "kind", "slices", "solution"]
-Source = Annotated[Name, Field(max_length=60)]
 
 
 class QuoteIn(Body):

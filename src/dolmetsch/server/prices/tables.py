@@ -6,6 +6,7 @@ Cells are text, or numbers where an XLSX holds numbers. A table row begins with 
 import codecs
 import csv
 import io
+import time
 import zipfile
 from collections import Counter
 from collections.abc import Iterable
@@ -17,8 +18,12 @@ from dolmetsch.server.problems import DomainError
 
 Cell = str | float | int
 MAX_BYTES: Final = 10_000_000
-MAX_UNPACKED: Final = 200_000_000
+MAX_UNPACKED: Final = 100_000_000
+#: Tables pack ten- or twentyfold; what unfolds further is made to take long.
+MAX_RATIO, SMALL_UNPACKED = 100, 10_000_000
 MAX_ROWS: Final = 50_000
+#: A list is read in a second or two; a sheet made to take long is given up.
+MAX_SECONDS: Final = 15
 MAX_COLUMNS: Final = 60
 MAX_CELL: Final = 200
 _SEPARATORS: Final = (",", ";", "\t", "|")
@@ -136,14 +141,17 @@ def _read_xlsx(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]],
 
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as packed:
-            if sum(part.file_size for part in packed.infolist()) > MAX_UNPACKED:
+            unpacked = sum(part.file_size for part in packed.infolist())
+            is_bomb = unpacked > max(SMALL_UNPACKED, MAX_RATIO * len(content))
+            if unpacked > MAX_UNPACKED or is_bomb:
                 raise _bad(f"“{name}” unpacks to more than can be read.")
         book = openpyxl.load_workbook(io.BytesIO(content), read_only=True, data_only=False)
         try:
             sheets = book.worksheets
             if not sheets:
                 raise _bad(f"“{name}” has no sheet.")
-            rows = _read_sheet(sheets[0].iter_rows(values_only=True))
+            cells = sheets[0].iter_rows(values_only=True, max_col=MAX_COLUMNS, max_row=MAX_ROWS * 2)
+            rows = _read_sheet(name, cells)
             notes = (
                 []
                 if len(sheets) == 1
@@ -158,9 +166,12 @@ def _read_xlsx(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]],
     return rows, notes
 
 
-def _read_sheet(told: Iterable[tuple[Any, ...]]) -> list[tuple[int, list[Cell]]]:
+def _read_sheet(name: str, cells: Iterable[tuple[Any, ...]]) -> list[tuple[int, list[Cell]]]:
     rows: list[tuple[int, list[Cell]]] = []
-    for number, values in enumerate(told, start=1):
+    deadline = time.monotonic() + MAX_SECONDS
+    for number, values in enumerate(cells, start=1):
+        if time.monotonic() > deadline:
+            raise _bad(f"“{name}” takes over {MAX_SECONDS} s to read; save it anew, or as CSV.")
         rows.append((number, [_cell(value) for value in values[:MAX_COLUMNS]]))
         if number > MAX_ROWS * 2:
             break

@@ -7,7 +7,6 @@ from django.db.models import Q
 
 from dolmetsch.core.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
 
-MARK_LENGTH: Final = 60
 RATIO_PLACES: Final = 8
 
 

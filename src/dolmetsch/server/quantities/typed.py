@@ -1,26 +1,46 @@
 """Quantities and words as typed in a request ("4 lb 6 oz"), and the shape of a body."""
 
-from typing import Annotated
+from typing import Annotated, Any
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+
+from dolmetsch.server.quantities.lengths import (
+    CODE_LENGTH,
+    KIND_LENGTH,
+    MARK_LENGTH,
+    NAME_LENGTH,
+    REASON_LENGTH,
+    SOURCE_LENGTH,
+    TYPED_LENGTH,
+    WORD_LENGTH,
+)
+from dolmetsch.server.quantities.visible import make_visible
 
 #: No control characters: a line is a line.
 PRINTABLE = r"^[^\x00-\x1f\x7f]*$"
+
+
+def _visible(value: Any) -> Any:
+    return make_visible(value) if isinstance(value, str) else value
+
+
+Visible = BeforeValidator(_visible)
 
 
 def _line(longest: int) -> StringConstraints:
     return StringConstraints(strip_whitespace=True, max_length=longest, pattern=PRINTABLE)
 
 
-Typed = Annotated[str, _line(40)]
-Word = Annotated[str, _line(40)]
-Kind = Annotated[str, _line(60)]
-ByName = Annotated[str, _line(40)]
-Mark = Annotated[str, _line(60)]
+Typed = Annotated[str, _line(TYPED_LENGTH), Visible]
+Word = Annotated[str, _line(WORD_LENGTH), Visible]
+Kind = Annotated[str, _line(KIND_LENGTH), Visible]
+ByName = Annotated[str, _line(WORD_LENGTH), Visible]
+Mark = Annotated[str, _line(MARK_LENGTH), Visible]
 Marks = Annotated[list[Mark], Field(max_length=60)]
-Name = Annotated[str, _line(80)]
-Reason = Annotated[str, _line(200)]
-Code = Annotated[str, _line(12)]
+Name = Annotated[str, _line(NAME_LENGTH), Visible]
+Source = Annotated[str, _line(SOURCE_LENGTH), Visible]
+Reason = Annotated[str, _line(REASON_LENGTH), Visible]
+Code = Annotated[str, _line(CODE_LENGTH), Visible]
 
 
 class Body(BaseModel):

@@ -19,15 +19,13 @@ router = Router(tags=["scales"])
 @router.get("/scales", response={200: schemas.ScalesOut, REFUSALS: Problem}, operation_id="getScales")
 def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesOut:
     """The scales there are."""
-    kitchen_of(request, kitchen_slug)
-    return schemas.ScalesOut(names=hub.names())
+    return schemas.ScalesOut(names=hub.names(kitchen_of(request, kitchen_slug).slug))
 
 
 @router.get("/scales/{name}/stream", response={REFUSALS: Problem}, operation_id="listenToScale")
 def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> StreamingHttpResponse:
     """What the scale shows, as a stream of events (text/event-stream)."""
-    kitchen_of(request, kitchen_slug)
-    stream = hub.stream(name)
+    stream = hub.stream(kitchen_of(request, kitchen_slug).slug, name)
     # a listener stays for minutes: it must not hold a connection to the record store
     if not connection.in_atomic_block:
         connection.close()
@@ -44,9 +42,9 @@ def command(
     request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.CommandIn
 ) -> schemas.ScalesOut:
     """Tare the scale, or clear its tare."""
-    kitchen_of(request, kitchen_slug)
-    hub.get(name).send(body.command.upper())
-    return schemas.ScalesOut(names=hub.names())
+    kitchen = kitchen_of(request, kitchen_slug)
+    hub.get(kitchen.slug, name).send(body.command.upper())
+    return schemas.ScalesOut(names=hub.names(kitchen.slug))
 
 
 @router.post(
@@ -54,7 +52,8 @@ def command(
 )
 def lay_on(request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.LayIn) -> schemas.LaidOut:
     """Lay something on a simulated scale."""
-    return lay(kitchen_of(request, kitchen_slug), hub.get(name), body)
+    kitchen = kitchen_of(request, kitchen_slug)
+    return lay(kitchen, hub.get(kitchen.slug, name), body)
 
 
 @router.post(

@@ -10,7 +10,7 @@ import time
 from collections.abc import Callable, Generator
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
 from django.conf import settings
 
@@ -174,37 +174,39 @@ class Hub:
     """All scales of this process."""
 
     def __init__(self) -> None:
-        self._scales: dict[str, Scale] = {}
+        self._scales: dict[tuple[str, str], Scale] = {}
         self._lock = threading.Lock()
         self._listening = 0
         self.closing = threading.Event()
 
-    def names(self) -> list[str]:
-        """The scales there are, as configured: ``bench=line:127.0.0.1:7401,floor=…``."""
-        return [name for name, _, _ in _configured()]
+    def names(self, kitchen: str) -> list[str]:
+        """The scales of ``kitchen`` (its slug), as configured:
+        ``quay/bench=line:127.0.0.1:7401,quay/floor=…``.
+        """
+        return [one.name for one in _configured() if one.kitchen == kitchen]
 
-    def get(self, name: str) -> Scale:
-        """The scale ``name``.
+    def get(self, kitchen: str, name: str) -> Scale:
+        """The scale ``name`` of ``kitchen`` (its slug): no other kitchen hears or tares it.
 
         Raises:
             DomainError: not_found.
         """
-        for told, kind, address in _configured():
-            if told == name and kind in SOURCES:
+        for one in _configured():
+            if (one.kitchen, one.name) == (kitchen, name) and one.kind in SOURCES:
                 with self._lock:
-                    held = self._scales.get(name)
-                    if held is None or held.address != address:
-                        self._scales[name] = held = Scale(name, kind, address)
+                    held = self._scales.get((kitchen, name))
+                    if held is None or held.address != one.address:
+                        self._scales[kitchen, name] = held = Scale(name, one.kind, one.address)
                     return held
         raise not_found(f"scale “{name}”")
 
-    def stream(self, name: str) -> Stream:
+    def stream(self, kitchen: str, name: str) -> Stream:
         """Events of a scale for one more listener.
 
         Raises:
             DomainError: not_found, too_many (this worker has all the listeners it takes).
         """
-        scale = self.get(name)
+        scale = self.get(kitchen, name)
         with self._lock:
             if self._listening >= MAX_LISTENERS:
                 said = "Too many screens listen to the scale. The number pad is there."
@@ -223,13 +225,22 @@ class Hub:
             scale.wake()
 
 
-def _configured() -> list[tuple[str, str, str]]:
-    told = []
+class _Configured(NamedTuple):
+    kitchen: str
+    name: str
+    kind: str
+    address: str
+
+
+def _configured() -> list[_Configured]:
+    """The scales as set, each with the kitchen it belongs to: one without a kitchen is nobody's."""
+    found = []
     for part in filter(None, settings.SCALES.split(",")):
-        name, _, where = part.strip().partition("=")
+        whose, _, where = part.strip().partition("=")
+        kitchen, _, name = whose.rpartition("/")
         kind, _, address = where.partition(":")
-        told.append((name, kind, address))
-    return told
+        found.append(_Configured(kitchen, name, kind, address))
+    return found
 
 
 hub: Final = Hub()

@@ -7,13 +7,14 @@ from django.db.models import Q
 
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Kept
+from dolmetsch.server.quantities.lengths import NAME_LENGTH
 
 
 class Way(Kept):
     """A version of a way, never changed: saving again makes the next one. ``told`` is what was typed."""
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="ways")
-    name = models.CharField(max_length=80)
+    name = models.CharField(max_length=NAME_LENGTH)
     version = models.PositiveIntegerField()
     told = models.JSONField()
     is_put_away = models.BooleanField(default=False)

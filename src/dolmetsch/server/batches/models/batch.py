@@ -6,6 +6,7 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.lengths import CODE_LENGTH, NAME_LENGTH
 
 
 class Batch(models.Model):
@@ -17,8 +18,8 @@ class Batch(models.Model):
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
-    code = models.CharField(max_length=12, db_collation="utf8mb4_bin")
-    name = models.CharField(max_length=80)
+    code = models.CharField(max_length=CODE_LENGTH, db_collation="utf8mb4_bin")
+    name = models.CharField(max_length=NAME_LENGTH)
     started_at = models.DateTimeField()
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     credit_by_products = models.BooleanField()

@@ -8,12 +8,12 @@ from django.db.models import Q
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.quantities.columns import (
-    MARK_LENGTH,
     grams_field,
     money_check,
     money_field,
     weight_check,
 )
+from dolmetsch.server.quantities.lengths import KIND_LENGTH, MARK_LENGTH, REASON_LENGTH, TYPED_LENGTH
 
 ACTS: Final = (
     *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
@@ -49,14 +49,14 @@ class Entry(models.Model):
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="entries")
     sequence = models.PositiveIntegerField()
     act = models.CharField(max_length=10, choices=Act.choices)
-    kind = models.CharField(max_length=60, blank=True)
+    kind = models.CharField(max_length=KIND_LENGTH, blank=True)
     from_mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
     marks = models.JSONField(default=list)
     charge = models.CharField(max_length=5, blank=True)
-    note = models.CharField(max_length=200, blank=True)
+    note = models.CharField(max_length=REASON_LENGTH, blank=True)
     overhead = money_field(null=True, blank=True)
     scale_grams = grams_field(null=True, blank=True)
-    scale_typed = models.CharField(max_length=40, blank=True)
+    scale_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     minutes = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     happened_at = models.DateTimeField()
     recorded_at = models.DateTimeField()
@@ -64,7 +64,7 @@ class Entry(models.Model):
     corrects = models.ForeignKey(
         "self", on_delete=models.PROTECT, null=True, blank=True, related_name="corrections"
     )
-    reason = models.CharField(max_length=200, blank=True)
+    reason = models.CharField(max_length=REASON_LENGTH, blank=True)
     key = models.UUIDField()
     fingerprint = models.CharField(max_length=64)
 

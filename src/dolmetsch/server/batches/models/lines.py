@@ -9,13 +9,19 @@ from dolmetsch.core.quantity import MONEY_PLACES
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.quantities.columns import (
-    MARK_LENGTH,
     grams_field,
     money_check,
     money_field,
     ratio_check,
     ratio_field,
     weight_check,
+)
+from dolmetsch.server.quantities.lengths import (
+    KIND_LENGTH,
+    MARK_LENGTH,
+    NAME_LENGTH,
+    TYPED_LENGTH,
+    WORD_LENGTH,
 )
 
 #: The mark of what was bought, until it is cut.
@@ -39,14 +45,14 @@ class LotLine(models.Model):
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="lot")
     mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
-    cut = models.CharField(max_length=60)
+    cut = models.CharField(max_length=NAME_LENGTH)
     label_grams = grams_field(null=True, blank=True)
-    label_typed = models.CharField(max_length=40, blank=True)
+    label_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     own_grams = grams_field(null=True, blank=True)
-    own_typed = models.CharField(max_length=40, blank=True)
+    own_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     price_basis = models.CharField(max_length=6, choices=Basis.choices)
     price = money_field()
-    price_typed = models.CharField(max_length=40)
+    price_typed = models.CharField(max_length=TYPED_LENGTH)
     paid = money_field()
     solution_ratio = ratio_field()
     from_batch = models.ForeignKey(
@@ -54,7 +60,7 @@ class LotLine(models.Model):
     )
     from_mark = models.CharField(max_length=MARK_LENGTH, blank=True, db_collation="utf8mb4_bin")
     from_grams = grams_field(null=True, blank=True)
-    from_typed = models.CharField(max_length=40, blank=True)
+    from_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     carried_then = money_field(null=True, blank=True)
 
     class Meta:
@@ -91,9 +97,9 @@ class ExtraLine(models.Model):
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="extras")
     position = models.PositiveSmallIntegerField()
-    what = models.CharField(max_length=40)
+    what = models.CharField(max_length=WORD_LENGTH)
     cost = money_field()
-    typed = models.CharField(max_length=40)
+    typed = models.CharField(max_length=TYPED_LENGTH)
 
     class Meta:
         ordering: ClassVar = ["entry_id", "position"]
@@ -128,14 +134,14 @@ class Weighing(models.Model):
     mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
     role = models.CharField(max_length=10, choices=Role.choices)
     grams = grams_field()
-    typed = models.CharField(max_length=40)
+    typed = models.CharField(max_length=TYPED_LENGTH)
     slices = models.PositiveIntegerField(null=True, blank=True)
-    name = models.CharField(max_length=40, blank=True)
+    name = models.CharField(max_length=WORD_LENGTH, blank=True)
     material = models.CharField(max_length=8, blank=True)
     worth = models.CharField(max_length=8, choices=Worth.choices, default=Worth.NOTHING)
     worth_paid = money_field(null=True, blank=True)
     worth_grams = grams_field(null=True, blank=True)
-    worth_typed = models.CharField(max_length=40, blank=True)
+    worth_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
 
     class Meta:
         ordering: ClassVar = ["entry_id", "position"]
@@ -178,15 +184,15 @@ class UsedLine(models.Model):
 
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="used")
     position = models.PositiveSmallIntegerField()
-    what = models.CharField(max_length=40)
-    cost_group = models.CharField(max_length=24)
+    what = models.CharField(max_length=WORD_LENGTH)
+    cost_group = models.CharField(max_length=KIND_LENGTH)
     amount_grams = grams_field(null=True, blank=True)
     amount_count = models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, null=True, blank=True)
-    amount_typed = models.CharField(max_length=40, blank=True)
+    amount_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     price_paid = money_field()
     price_grams = grams_field(null=True, blank=True)
     price_count = models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, null=True, blank=True)
-    price_typed = models.CharField(max_length=40)
+    price_typed = models.CharField(max_length=TYPED_LENGTH)
     is_pack = models.BooleanField(default=False)
     marks = models.JSONField(default=list)
 

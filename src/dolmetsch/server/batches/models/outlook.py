@@ -7,6 +7,7 @@ from django.db import models
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH
 from dolmetsch.server.ways.models import Way
 
 
@@ -33,7 +34,7 @@ class StepYield(models.Model):
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="step_yields")
     batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="step_yields")
     method = models.CharField(max_length=16)
-    cut = models.CharField(max_length=60)
+    cut = models.CharField(max_length=NAME_LENGTH)
     log_ratio = models.FloatField()
     scale_variance = models.FloatField()
 
@@ -58,7 +59,7 @@ class Forecast(models.Model):
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="forecasts")
     entry = models.ForeignKey(Entry, on_delete=models.PROTECT, related_name="forecasts")
-    stage = models.CharField(max_length=60)
+    stage = models.CharField(max_length=KIND_LENGTH)
     way = models.ForeignKey(Way, on_delete=models.PROTECT, null=True, related_name="+")
     made_at = models.DateTimeField()
     price_middle = models.FloatField()

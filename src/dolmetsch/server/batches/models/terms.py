@@ -15,6 +15,7 @@ from dolmetsch.server.quantities.columns import (
     ratio_field,
     weight_check,
 )
+from dolmetsch.server.quantities.lengths import TYPED_LENGTH, WORD_LENGTH
 
 
 class PortionLine(models.Model):
@@ -24,7 +25,7 @@ class PortionLine(models.Model):
     slices = models.DecimalField(max_digits=6, decimal_places=2, null=True, blank=True)
     grams = grams_field(null=True, blank=True)
     cooked_grams = grams_field(null=True, blank=True)
-    typed = models.CharField(max_length=40, blank=True)
+    typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
 
     class Meta:
         constraints: ClassVar = [
@@ -46,11 +47,11 @@ class ShopPackLine(models.Model):
     """A pack the shop sells, beside which the batch is judged."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="shop_pack")
-    name = models.CharField(max_length=40, blank=True)
+    name = models.CharField(max_length=WORD_LENGTH, blank=True)
     paid = money_field()
-    paid_typed = models.CharField(max_length=40)
+    paid_typed = models.CharField(max_length=TYPED_LENGTH)
     grams = grams_field()
-    typed = models.CharField(max_length=40)
+    typed = models.CharField(max_length=TYPED_LENGTH)
     slices = models.PositiveIntegerField(null=True, blank=True)
     fry_ratio = ratio_field()
 
@@ -72,10 +73,10 @@ class FryLine(models.Model):
     """A frying: cooked ÷ raw weight, and both weights as typed where it was told by them."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="fry")
-    raw_typed = models.CharField(max_length=40, blank=True)
-    cooked_typed = models.CharField(max_length=40, blank=True)
+    raw_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
+    cooked_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     ratio = models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES)
-    typed = models.CharField(max_length=40, blank=True)
+    typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
 
     class Meta:
         constraints: ClassVar = [

@@ -1,0 +1,17 @@
+"""How long a text may be: one figure for the API, the forms (by the API document) and the tables."""
+
+from typing import Final
+
+CODE_LENGTH: Final = 12
+#: A quantity as typed, like "4 lb 6 oz".
+TYPED_LENGTH: Final = 40
+WORD_LENGTH: Final = 40
+KIND_LENGTH: Final = 60
+MARK_LENGTH: Final = 60
+SOURCE_LENGTH: Final = 60
+NAME_LENGTH: Final = 80
+#: "12.00 for 100 each": a price and a size, as typed.
+PRICE_LENGTH: Final = 2 * TYPED_LENGTH + 5
+FILE_NAME_LENGTH: Final = 120
+REASON_LENGTH: Final = 200
+NOTE_LENGTH: Final = 2000
