@@ -46,6 +46,11 @@ def _read(words: list[str]) -> argparse.Namespace:
         metavar="URL",
         help="by which phones and tablets open it, like http://192.168.1.20; else this machine alone",
     )
+    start.add_argument(
+        "--demo-sign-in",
+        action="store_true",
+        help="with --address: show the demo's sign-in to whoever opens it there",
+    )
     start.set_defaults(run=_start)
     stop = verbs.add_parser("stop", help="stop a start that runs elsewhere")
     stop.set_defaults(run=_stop)
@@ -75,7 +80,7 @@ def _start(told: argparse.Namespace) -> None:
     from dolmetsch.command.addresses import read_address
 
     address = read_address(told.address, port=told.port) if told.address else None
-    serving.start(port=told.port, db_port=told.db_port, address=address)
+    serving.start(port=told.port, db_port=told.db_port, address=address, demo_everywhere=told.demo_sign_in)
 
 
 def _stop(_told: argparse.Namespace) -> None:

@@ -29,10 +29,11 @@ class _StopAskedError(Exception):
     """Ctrl-C, or ./dolmetsch stop."""
 
 
-def start(*, port: int, db_port: int, address: Address | None = None) -> None:
+def start(*, port: int, db_port: int, address: Address | None = None, demo_everywhere: bool = False) -> None:
     """Set up, start everything, say where it is, and watch over it until asked to stop.
 
     ``address``: by which other devices open it; without one it listens to this machine alone.
+    ``demo_everywhere``: the demo's sign-in is shown and taken there too.
 
     Raises:
         TroubleError: with what to do.
@@ -44,7 +45,7 @@ def start(*, port: int, db_port: int, address: Address | None = None) -> None:
         tell_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
         for asked in (signal.SIGINT, signal.SIGTERM):
             signal.signal(asked, _ask_to_stop)
-        house = House(port=port, db_port=db_port, opened_by=address)
+        house = House(port=port, db_port=db_port, opened_by=address, demo_everywhere=demo_everywhere)
         try:
             refuse_taken_port(port, flag="./dolmetsch start --port")
             set_up(for_tests=False)
@@ -86,8 +87,10 @@ def _ask_to_stop(*_args: object) -> None:
 class House:
     """MariaDB and the application server, as one thing that opens, is watched, and closes."""
 
-    def __init__(self, *, port: int, db_port: int, opened_by: Address | None) -> None:
-        self.port, self.opened_by = port, opened_by
+    def __init__(
+        self, *, port: int, db_port: int, opened_by: Address | None, demo_everywhere: bool = False
+    ) -> None:
+        self.port, self.opened_by, self.demo_everywhere = port, opened_by, demo_everywhere
         self.address = f"http://127.0.0.1:{port}/"
         self.database = Database(
             place.PRIVATE / "mariadb", port=db_port, password=place.get_secret("database"), durable=True
@@ -104,6 +107,7 @@ class House:
             "DOLMETSCH_DEMO": "1",
             "DOLMETSCH_HOSTS": ",".join(hosts),
             "DOLMETSCH_ADDRESS": self.opened_by.url if self.opened_by else "",
+            "DOLMETSCH_DEMO_EVERYWHERE": "1" if self.demo_everywhere else "0",
         }
 
     def tell_others(self) -> None:
@@ -112,8 +116,10 @@ class House:
             say("For phones and tablets: ./dolmetsch start --address http://ADDRESS-OF-THIS-MACHINE")
             return
         say(f"On phones and tablets: {self.opened_by.url}")
-        if not self.opened_by.is_proxied:
-            say("Everyone in this network can reach it, and the demo's sign-in is no secret.")
+        if self.demo_everywhere:
+            say("The demo's sign-in is open to everyone who reaches that address.")
+        else:
+            say("The demo's sign-in works on this machine only; --demo-sign-in opens it there too.")
 
     def open(self) -> None:
         """Start all of it, the tables up to date."""

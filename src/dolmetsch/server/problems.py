@@ -19,6 +19,7 @@ from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from pydantic import BaseModel
+from pydantic import ValidationError as ShapeError
 
 log = logging.getLogger(__name__)
 
@@ -153,7 +154,7 @@ def _path_of(location: tuple[str | int, ...]) -> str:
     return told.lstrip(".")
 
 
-def _say_fault(fault: Any) -> str:
+def say_fault(fault: Any) -> str:
     """What is wrong with a field's shape, in plain words."""
     context = fault.get("ctx") or {}
     match fault["type"]:
@@ -177,11 +178,20 @@ def _say_fault(fault: Any) -> str:
 
 def _answer_invalid(_request: HttpRequest, error: ValidationError) -> HttpResponse:
     fields = [
-        FieldProblem(path=_path_of(tuple(fault["loc"])), code=fault["type"], message=_say_fault(fault))
+        FieldProblem(path=_path_of(tuple(fault["loc"])), code=fault["type"], message=say_fault(fault))
         for fault in error.errors
     ]
     said = "; ".join(f"{fault.path or 'body'}: {fault.message}" for fault in fields[:3])
     return answer(DomainError("bad_request", 422, "Not understood", said, fields))
+
+
+def _answer_shape(_request: HttpRequest, error: ShapeError) -> HttpResponse:
+    """What came in parts and does not fit its shape."""
+    fields = [
+        FieldProblem(path=_path_of(("", "", *fault["loc"])), code=fault["type"], message=say_fault(fault))
+        for fault in error.errors()
+    ]
+    return answer(refuse_fields(fields))
 
 
 def _answer_http(_request: HttpRequest, error: HttpError) -> HttpResponse:
@@ -203,6 +213,7 @@ def install_handlers(api: NinjaAPI) -> None:
 
     handle(DomainError, lambda _request, error: answer(error))
     handle(ValidationError, _answer_invalid)
+    handle(ShapeError, _answer_shape)
     handle(HttpError, _answer_http)
     handle(AuthenticationError, _answer_signed_out)
     handle(DatabaseError, lambda _request, error: _answer_any(error))

@@ -1,5 +1,6 @@
 """Writes: starting a batch, and recording an entry in it. One transaction each, append-only."""
 
+import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
@@ -62,7 +63,7 @@ class Draft:
     reckoning: Reckoning | None
 
 
-def start_batch(write: Write, draft: typed.StartIn, *, verbatim: bool = False) -> Recorded:
+def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
     """Start a batch with what was bought.
 
     Raises:
@@ -74,16 +75,16 @@ def start_batch(write: Write, draft: typed.StartIn, *, verbatim: bool = False) -
         if (done := find_done(write)) is not None:
             return done
         lock_family(kitchen, "", also=_sources_of(draft.bought))
-        drafted = draft_start(kitchen, draft, now=write.now, verbatim=verbatim)
+        drafted = draft_start(kitchen, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        drafted.rows.entry.batch.code = _next_code(kitchen, draft.bought.cut)
-        return _save(write, [drafted.rows], drafted.reckoning, told_later=verbatim)
+        drafted.rows.entry.batch.code = next_code(kitchen, draft.bought.cut)
+        return _save(write, [drafted.rows], drafted.reckoning)
 
     return _once(write, start)
 
 
-def record_entry(write: Write, code: str, draft: typed.EntryIn, *, verbatim: bool = False) -> Recorded:
+def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
     """Record an entry, or the correction of one, in batch ``code``.
 
     Raises:
@@ -100,10 +101,10 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn, *, verbatim: boo
         if any(row.entry.key == write.key for row in rows) and (done := find_done(write)) is not None:
             return done
         _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
-        drafted = draft_entry(batch, rows, draft, now=write.now, verbatim=verbatim)
+        drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning, told_later=verbatim)
+        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning)
         renew_downstream(batch, family)
         return recorded
 
@@ -116,9 +117,9 @@ def _sources_of(content: typed.Content) -> list[str]:
     return [] if source is None else [source.batch]
 
 
-def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbatim: bool = False) -> Draft:
-    """The first entry of a batch to be, read and reckoned. ``verbatim``: see ``Reader``."""
-    batch = Batch(
+def new_batch(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Batch:
+    """An unsaved batch that counts what the kitchen counts now."""
+    return Batch(
         kitchen=kitchen,
         name=draft.name,
         started_at=draft.happened_at or now,
@@ -128,7 +129,12 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
         count_packaging=kitchen.count_packaging,
         count_overhead=kitchen.count_overhead,
     )
-    reader = _reader(kitchen, verbatim=verbatim)
+
+
+def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Draft:
+    """The first entry of a batch to be, read and reckoned."""
+    batch = new_batch(kitchen, draft, now=now)
+    reader = Reader.of(kitchen, scale_grams=kitchen.scale_grams)
     entry = Entry(batch=batch, sequence=1, happened_at=batch.started_at)
     rows = read_content(reader, entry, draft.bought, taken=set())
     reader.need("name", draft.name, "Give the batch a name.")
@@ -143,12 +149,6 @@ def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime, verbat
     return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), reckoning=reckoning)
 
 
-def _reader(kitchen: Kitchen, *, verbatim: bool) -> Reader:
-    # a document says which scale it was, or that nobody knows
-    scale = None if verbatim else kitchen.scale_grams
-    return Reader.of(kitchen, scale_grams=scale, verbatim=verbatim)
-
-
 def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
     """The reader with its paths put below ``stem``, those of ``own`` apart."""
     for reading in reader.readings:
@@ -159,10 +159,8 @@ def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
     return reader
 
 
-def draft_entry(
-    batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime, verbatim: bool = False
-) -> Draft:
-    """An entry in its place among ``rows``, read and reckoned. ``verbatim``: see ``Reader``.
+def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime) -> Draft:
+    """An entry in its place among ``rows``, read and reckoned.
 
     Raises:
         DomainError: not_found (the entry to correct), breaks_later, bad_correction.
@@ -176,7 +174,7 @@ def draft_entry(
         reason=draft.reason,
         happened_at=draft.happened_at or (now if root is None else root.happened_at),
     )
-    reader = _reader(batch.kitchen, verbatim=verbatim)
+    reader = Reader.of(batch.kitchen, scale_grams=batch.kitchen.scale_grams)
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     is_readable = not reader.problems
     if root is not None:
@@ -226,10 +224,15 @@ def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
 
 def _marks_of(others: list[EntryRows]) -> set[str]:
     """Marks made by those of ``others``, the entries beside the one being drafted, that count."""
-    current = list_current(others)
-    lots = {row.lot.mark for row in current if row.lot is not None}
-    made = {line.mark for row in current if row.entry.act in (Act.SPLIT, Act.MERGE) for line in row.weighings}
-    return lots | made
+    made: set[str] = set()
+    return made.union(*(marks_made(row) for row in list_current(others)))
+
+
+def marks_made(row: EntryRows) -> set[str]:
+    """Marks that an entry makes: of a lot, of what was cut, of what came together."""
+    lot: set[str] = set() if row.lot is None else {row.lot.mark}
+    is_made = row.entry.act in (Act.SPLIT, Act.MERGE)
+    return lot | ({line.mark for line in row.weighings} if is_made else set())
 
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
@@ -274,7 +277,7 @@ def _refuse_moved_on(rows: list[EntryRows], *, seen: int, currency: str) -> None
     raise DomainError("moved_on", 409, "The batch has moved on", said, changes=changes)
 
 
-def _next_code(kitchen: Kitchen, cut: str) -> str:
+def next_code(kitchen: Kitchen, cut: str) -> str:
     """The kitchen's next code for a cut: its initial and a number, like J-07."""
     letter = next((sign for sign in cut.upper() if "A" <= sign <= "Z"), "X")
     codes = Batch.objects.filter(kitchen=kitchen, code__startswith=f"{letter}-").values_list(
@@ -309,41 +312,64 @@ def find_done(write: Write) -> Recorded | None:
     return Recorded(entry=entry, batch=read_batch(entry.batch), was_there=True)
 
 
-def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning, *, told_later: bool) -> Recorded:
-    """Write the last of ``rows``, and what the batch keeps of itself for lists.
-
-    Of what is ``told_later``, when all is over (a document), no forecast is kept: it would be none.
-    """
+def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded:
+    """Write the last of ``rows``, and what the batch keeps of itself for lists."""
     fresh = rows[-1]
     entry, batch = fresh.entry, fresh.entry.batch
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
     stand(batch, reckoning)
     if batch._state.adding:
         batch.save(force_insert=True)
-    entry.batch, entry.kitchen = batch, write.kitchen
-    entry.recorded_at, entry.recorded_by = write.now, write.user
-    entry.key, entry.fingerprint = write.key, write.fingerprint
-    entry.save(force_insert=True)
-    if fresh.lot is not None and fresh.lot.from_batch is not None:
-        mine = next(lot for lot in reckoning.chain.batch.lots if lot.id == fresh.lot.mark)
-        carried = sum([money for _, money in mine.carried], Fraction(0))
-        fresh.lot.carried_then = Decimal(fixed(carried, MONEY_PLACES))
-    kept = (fresh.lot, fresh.portion, fresh.shop_pack, fresh.fry, fresh.policy)
-    singles = [line for line in kept if line is not None]
-    for line in (*singles, *fresh.weighings, *fresh.used, *fresh.extras):
-        line.entry = entry
-    for line in singles:
-        line.save(force_insert=True)
-    if fresh.weighings:
-        Weighing.objects.bulk_create(fresh.weighings)
-    if fresh.used:
-        UsedLine.objects.bulk_create(fresh.used)
-    if fresh.extras:
-        ExtraLine.objects.bulk_create(fresh.extras)
-    keep_yields(batch, reckoning)
-    if not told_later and entry.act not in _TERMS:
+    _write_entry(write, fresh, reckoning, key=write.key)
+    if entry.act not in _TERMS:
         keep_forecast(entry, reckoning, now=write.now)
+    shown = _keep_page(batch, rows, reckoning)
+    return Recorded(entry=entry, batch=shown, was_there=False)
+
+
+def save_drafted(
+    write: Write, batch: Batch, rows: list[EntryRows], keys: list[uuid.UUID], reckoning: Reckoning
+) -> None:
+    """Write a batch that was drafted whole, within a transaction of the caller's.
+
+    It is recorded when all is over (a document), so no forecast is kept: it would be none.
+    """
+    batch.save(force_insert=True)
+    for row, key in zip(rows, keys, strict=True):
+        _write_entry(write, row, reckoning, key=key)
+    _keep_page(batch, rows, reckoning)
+
+
+def _keep_page(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
+    keep_yields(batch, reckoning)
     shown = show_batch(batch, rows, reckoning)
     print_page(batch, shown)
     batch.save(force_update=True)
-    return Recorded(entry=entry, batch=shown, was_there=False)
+    return shown
+
+
+def _write_entry(write: Write, row: EntryRows, reckoning: Reckoning, *, key: uuid.UUID) -> None:
+    """Write an entry and its lines."""
+    entry = row.entry
+    entry.batch, entry.kitchen = entry.batch, write.kitchen
+    entry.recorded_at, entry.recorded_by = write.now, write.user
+    entry.key, entry.fingerprint = key, write.fingerprint
+    entry.save(force_insert=True)
+    if row.lot is not None and row.lot.from_batch is not None:
+        # of a batch that was drafted, the key is known only now
+        row.lot.from_batch = row.lot.from_batch
+        mine = next(lot for lot in reckoning.chain.batch.lots if lot.id == row.lot.mark)
+        carried = sum([money for _, money in mine.carried], Fraction(0))
+        row.lot.carried_then = Decimal(fixed(carried, MONEY_PLACES))
+    kept = (row.lot, row.portion, row.shop_pack, row.fry, row.policy)
+    singles = [line for line in kept if line is not None]
+    for line in (*singles, *row.weighings, *row.used, *row.extras):
+        line.entry = entry
+    for line in singles:
+        line.save(force_insert=True)
+    if row.weighings:
+        Weighing.objects.bulk_create(row.weighings)
+    if row.used:
+        UsedLine.objects.bulk_create(row.used)
+    if row.extras:
+        ExtraLine.objects.bulk_create(row.extras)

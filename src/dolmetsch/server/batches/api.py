@@ -7,6 +7,7 @@ from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
 from dolmetsch.core.strip import lay_out_step
+from dolmetsch.server.asking import giving_up
 from dolmetsch.server.batches import actions, importing
 from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
@@ -185,5 +186,6 @@ def import_document(
 ) -> Status[ImportOut]:
     """Make the batches of a document. With ``dry_run`` they are shown and not written: 200, else 201."""
     kitchen = kitchen_of(request, kitchen_slug)
-    made = importing.import_document(write_of(request, kitchen, key), body.document, dry_run=dry_run)
+    write = write_of(request, kitchen, key)
+    made = importing.import_document(write, body.document, dry_run=dry_run, give_up=giving_up(request))
     return Status(201 if made.written else 200, made)

@@ -35,7 +35,10 @@ STEP_ACTS: Final = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class EntryRows:
-    """One entry and the lines that belong to it."""
+    """One entry and the lines that belong to it.
+
+    ``source_sheet``: what the batch a lot is taken from came to, where that is drafted only.
+    """
 
     entry: Entry
     lot: LotLine | None = None
@@ -46,6 +49,7 @@ class EntryRows:
     shop_pack: ShopPackLine | None = None
     fry: FryLine | None = None
     policy: PolicyLine | None = None
+    source_sheet: Sheet | None = None
 
     @property
     def root_sequence(self) -> int:
@@ -177,8 +181,9 @@ def reckon(chain: Chain) -> Reckoning:
     return Reckoning(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet))
 
 
-def take_upstream(lot: LotLine, *, field: str) -> Taken:
-    """What a linked lot takes of its batch as that stands now.
+def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Taken:
+    """What a linked lot takes of its batch as that stands now; ``sheet``: what it came to, where that is
+    known.
 
     Raises:
         LedgerError: the piece is not there, or is lighter than what was taken.
@@ -186,7 +191,8 @@ def take_upstream(lot: LotLine, *, field: str) -> Taken:
     batch = lot.from_batch
     if batch is None:
         raise ValueError("this lot is bought, not taken from a batch")
-    sheet = compute_sheet(build_chain(batch, list_entry_rows(batch)).batch)
+    if sheet is None:
+        sheet = compute_sheet(build_chain(batch, list_entry_rows(batch)).batch)
     grams = None if lot.from_grams is None else Fraction(lot.from_grams)
     taken = take_piece(sheet, lot.from_mark, grams)
     if taken is None:
@@ -199,7 +205,9 @@ def take_upstream(lot: LotLine, *, field: str) -> Taken:
 
 
 def _lot(row: EntryRows, lot: LotLine, place: int) -> core.Lot:
-    taken = take_upstream(lot, field=f"lots[{place}].source") if lot.from_batch else None
+    taken = None
+    if lot.from_batch:
+        taken = take_upstream(lot, field=f"lots[{place}].source", sheet=row.source_sheet)
     weighed = lot.own_grams if lot.own_grams is not None else lot.label_grams
     if weighed is None and taken is None:
         raise ValueError("a lot has at least one weight")

@@ -1,42 +1,57 @@
-"""Importing a batch document: checked whole, then told entry by entry through a cook's own actions."""
+"""Importing a batch document: read whole into rows, reckoned once, and then written, or only shown."""
 
 import uuid
-from collections.abc import Iterator
-from dataclasses import replace
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Any, Final
+from typing import Any, Final, TypeVar
 
 from django.db import transaction
-from pydantic import ValidationError
+from pydantic import BaseModel, ValidationError
 
 from dolmetsch.core.documents.batch_reading import BatchDocument, read_batch
 from dolmetsch.core.documents.sheet_writing import Answer, write_sheet
 from dolmetsch.core.documents.strict import Written, parse
-from dolmetsch.core.errors import DolmetschError
-from dolmetsch.core.sheet import compute_sheet
+from dolmetsch.core.errors import DolmetschError, LedgerError
+from dolmetsch.core.sheet import Sheet, compute_sheet
 from dolmetsch.server.batches import schemas, typed
-from dolmetsch.server.batches.actions import Recorded, find_done, record_entry, start_batch
-from dolmetsch.server.batches.chain import build_chain, list_entry_rows
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.actions import find_done, marks_made, new_batch, next_code, save_drafted
+from dolmetsch.server.batches.chain import EntryRows, Reckoning, build_chain, reckon
+from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import plain_fraction
+from dolmetsch.server.batches.showing import show_house, show_strip, stand
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Write
-from dolmetsch.server.problems import DomainError
+from dolmetsch.server.problems import DomainError, say_fault
+from dolmetsch.server.quantities.reader import Reader
 
+Shape = TypeVar("Shape", bound=BaseModel)
+#: More entries than this are no batch, and would take their time.
+MAX_ENTRIES: Final = 2000
+_LISTS: Final = ("lots", "steps", "store")
+#: A batch's code until it is written.
+NOT_YET: Final = "–"
 Json = dict[str, Any]
 #: What a by-product may be drawn as; anything else is drawn as other.
 MATERIALS: Final = frozenset({"skin", "lean", "fat", "bone", "waste", "ends", "other"})
 
 
-def import_document(write: Write, text: str, *, dry_run: bool) -> schemas.ImportOut:
+def import_document(
+    write: Write, text: str, *, dry_run: bool, give_up: Callable[[], None] = lambda: None
+) -> schemas.ImportOut:
     """Make the batches of a document, those it takes from first; all of them or none.
 
-    ``dry_run``: everything is done and shown, then taken back.
+    Everything is read and computed in memory, once for a batch; only what is then to be written takes the
+    kitchen's lock. ``dry_run``: it is shown and not written. ``give_up`` is called between entries, and
+    raises where nobody waits for the answer any more.
 
     Raises:
-        DomainError: bad_document, or other_currency; with the place in the document.
+        DomainError: bad_document, too_much (entries), or other_currency; with the place in the document.
     """
     try:
         raw = parse(text)
+        _refuse_long(raw)
         document = read_batch(raw)
         expected = write_sheet(document, compute_sheet(document.batch))
     except DolmetschError as error:
@@ -45,18 +60,44 @@ def import_document(write: Write, text: str, *, dry_run: bool) -> schemas.Import
         said = f"The document counts in {document.currency}, this kitchen in {write.kitchen.currency}."
         raise DomainError("other_currency", 422, "Not imported", said)
     assert isinstance(raw, dict)
-    with transaction.atomic():
-        if (done := find_done(write)) is not None:
-            return schemas.ImportOut(written=True, batches=[_show(done)])
-        made = _import_all(write, raw)
-        _refuse_different(document, expected, made[-1])
-        if dry_run:
-            transaction.set_rollback(True)
-    return schemas.ImportOut(written=not dry_run, batches=[_show(recorded) for recorded in made])
+    if not dry_run and (done := find_done(write)) is not None:
+        return schemas.ImportOut(written=True, batches=[_show(done.batch)])
+    drafted = _draft_all(write, raw, give_up)
+    _refuse_different(document, expected, drafted[-1])
+    if not dry_run:
+        _write_all(write, drafted)
+    return schemas.ImportOut(
+        written=not dry_run,
+        batches=[_show_drafted(one) for one in drafted],
+    )
 
 
-def _show(recorded: Recorded) -> schemas.ImportedOut:
-    batch = recorded.batch
+@dataclass(slots=True, kw_only=True)
+class Drafted:
+    """A batch of a document, read and reckoned in memory."""
+
+    batch: Batch
+    rows: list[EntryRows]
+    keys: list[uuid.UUID]
+    reckoning: Reckoning
+
+
+def _refuse_long(raw: object) -> None:
+    """More entries than any batch has: refused before anything is computed.
+
+    Raises:
+        DomainError: too_much.
+    """
+    if not isinstance(raw, dict):
+        return
+    parts = [raw, *(one for one in raw.get("batches") or [] if isinstance(one, dict))]
+    count = sum(len(part[name]) for part in parts for name in _LISTS if isinstance(part.get(name), list))
+    if count > MAX_ENTRIES:
+        said = f"The document has {count} entries; at most {MAX_ENTRIES} are imported at once."
+        raise DomainError("too_much", 413, "Too much at once", said)
+
+
+def _show(batch: schemas.BatchOut) -> schemas.ImportedOut:
     return schemas.ImportedOut(
         code=batch.code,
         name=batch.name,
@@ -68,63 +109,116 @@ def _show(recorded: Recorded) -> schemas.ImportedOut:
     )
 
 
-def _import_all(write: Write, raw: Json) -> list[Recorded]:
-    codes: dict[str, str] = {}
-    made = []
-    linked = raw.get("batches") or []
-    for number, one in enumerate(linked):
-        recorded = _import_one(
-            replace(write, key=uuid.uuid5(write.key, f"batch {number}")),
-            one,
-            codes,
-            place=f"batches[{number}].",
-        )
-        codes[one["id"]] = recorded.batch.code
-        made.append(recorded)
-    made.append(_import_one(write, raw, codes, place=""))
-    return made
-
-
-def _import_one(write: Write, told: Json, codes: dict[str, str], *, place: str) -> Recorded:
-    lots = list(_tell_lots(told, codes))
-    name = told.get("name") or lots[0][1]["cut"]
-    start = {"name": name, "bought": lots[0][1], "happened_at": lots[0][2]}
-    recorded = _telling(
-        f"{place}{lots[0][0]}",
-        lambda: start_batch(write, typed.StartIn.model_validate(start), verbatim=True),
+def _show_drafted(drafted: Drafted) -> schemas.ImportedOut:
+    batch, reckoning = drafted.batch, drafted.reckoning
+    return schemas.ImportedOut(
+        code=batch.code,
+        name=batch.name,
+        cut=reckoning.chain.batch.lots[0].cut,
+        entries=len(drafted.rows),
+        house=show_house(reckoning, is_finished=batch.is_finished),
+        strip=show_strip(reckoning.strip, reckoning),
+        warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
     )
-    code = recorded.batch.code
-    rest = [*lots[1:], *_tell_terms(told), *_tell_steps(told)]
-    for seen, (where, content, happened_at) in enumerate(rest, start=1):
-        entry = {"content": content, "seen": seen, "happened_at": happened_at}
-        mine = replace(write, key=uuid.uuid5(write.key, f"entry {seen}"))
-        recorded = _telling(
-            f"{place}{where}",
-            lambda mine=mine, entry=entry: record_entry(
-                mine, code, typed.EntryIn.model_validate(entry), verbatim=True
-            ),
+
+
+def _draft_all(write: Write, raw: Json, give_up: Callable[[], None]) -> list[Drafted]:
+    sources: dict[str, Drafted] = {}
+    drafted = []
+    for number, one in enumerate(raw.get("batches") or []):
+        key = uuid.uuid5(write.key, f"batch {number}")
+        made = _draft_one(write, one, sources, place=f"batches[{number}].", key=key, give_up=give_up)
+        sources[one["id"]] = made
+        drafted.append(made)
+    drafted.append(_draft_one(write, raw, sources, place="", key=write.key, give_up=give_up))
+    return drafted
+
+
+def _draft_one(
+    write: Write,
+    told: Json,
+    sources: dict[str, Drafted],
+    *,
+    place: str,
+    key: uuid.UUID,
+    give_up: Callable[[], None],
+) -> Drafted:
+    """One batch: every entry read into rows, then the whole reckoned once."""
+    lots = list(_tell_lots(told))
+    first = lots[0]
+    name = told.get("name") or first[1]["cut"]
+    start = _typed(
+        f"{place}{first[0]}", typed.StartIn, {"name": name, "bought": first[1], "happened_at": first[2]}
+    )
+    batch = new_batch(write.kitchen, start, now=write.now)
+    batch.code = NOT_YET
+    rows: list[EntryRows] = []
+    taken: set[str] = set()
+    for where, content, happened_at in [*lots, *_tell_terms(told), *_tell_steps(told)]:
+        give_up()
+        body = {"content": content, "seen": 0, "happened_at": happened_at}
+        entry_in = _typed(f"{place}{where}", typed.EntryIn, body)
+        entry = Entry(
+            batch=batch,
+            sequence=len(rows) + 1,
+            happened_at=entry_in.happened_at or write.now,
+            recorded_at=write.now,
+            recorded_by=write.user,
         )
-    return recorded
-
-
-def _telling(place: str, act: Any) -> Recorded:
-    """Run one write; what it refuses is told with its place in the document."""
+        reader = Reader.of(write.kitchen, verbatim=True)
+        drafted = read_content(reader, entry, entry_in.content, taken=taken, sources=_Sources(sources))
+        reader.happened("happened_at", entry.happened_at, now=write.now)
+        if reader.problems:
+            faults = "; ".join(f"{fault.path}: {fault.message}" for fault in reader.problems)
+            raise DomainError("bad_document", 422, "Not imported", f"{place}{where}: {faults}")
+        taken |= marks_made(drafted)
+        rows.append(drafted)
+    batch.last_sequence, batch.last_entry_at = len(rows), write.now
     try:
-        return act()  # type: ignore[no-any-return]
+        reckoning = reckon(build_chain(batch, rows))
+    except LedgerError as error:
+        raise DomainError("bad_document", 422, "Not imported", f"{place}{error}.") from error
+    stand(batch, reckoning)
+    keys = [key, *(uuid.uuid5(key, f"entry {seen}") for seen in range(1, len(rows)))]
+    return Drafted(batch=batch, rows=rows, keys=keys, reckoning=reckoning)
+
+
+class _Sources:
+    """Linked batches of the document by its own ids, as drafted."""
+
+    def __init__(self, drafted: dict[str, Drafted]) -> None:
+        self._drafted = drafted
+
+    def find(self, ident: str) -> tuple[Batch, Sheet] | None:
+        """The batch, and what it came to."""
+        found = self._drafted.get(ident)
+        return None if found is None else (found.batch, found.reckoning.sheet)
+
+
+def _typed(place: str, kind: type[Shape], body: Json) -> Shape:
+    """A body in its shape; what does not fit is refused with its place in the document."""
+    try:
+        return kind.model_validate(body)
     except ValidationError as error:
         fault = error.errors()[0]
         where = ".".join(str(part) for part in fault["loc"] if part not in ("content", "bought"))
-        said = f"{place}, {where}: {fault['msg']}. This kitchen's book cannot keep that."
+        said = f"{place}, {where}: {say_fault(fault)} This kitchen's records cannot keep that."
         raise DomainError("bad_document", 422, "Not imported", said) from error
-    except DomainError as error:
-        told = "; ".join(f"{field.path}: {field.message}" for field in error.fields) or error.detail
-        raise DomainError("bad_document", 422, "Not imported", f"{place}: {told}") from error
+
+
+def _write_all(write: Write, drafted: Sequence[Drafted]) -> None:
+    """Write what was drafted, in one transaction, under the kitchen's lock."""
+    with transaction.atomic():
+        kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+        for one in drafted:
+            one.batch.code = next_code(kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")
+            save_drafted(write, one.batch, one.rows, one.keys, one.reckoning)
 
 
 Told = tuple[str, Json, str | None]
 
 
-def _tell_lots(told: Json, codes: dict[str, str]) -> Iterator[Told]:
+def _tell_lots(told: Json) -> Iterator[Told]:
     for number, lot in enumerate(told["lots"]):
         source = lot.get("from")
         content = {
@@ -143,7 +237,7 @@ def _tell_lots(told: Json, codes: dict[str, str]) -> Iterator[Told]:
             "scale": lot.get("scale") or (told.get("scale") if lot.get("weight") else None) or "",
             "source": source
             and {
-                "batch": codes[source["batch"]],
+                "batch": source["batch"],
                 "piece": source["piece"],
                 "weight": source.get("weight") or "",
             },
@@ -272,14 +366,13 @@ def _tell_used(line: Json) -> Json:
     }
 
 
-def _refuse_different(document: BatchDocument, expected: Answer, recorded: Recorded) -> None:
-    """What was written must come to what the document comes to, to the last printed digit."""
-    batch = Batch.objects.select_related("kitchen").get(pk=recorded.entry.batch_id)
-    record = build_chain(batch, list_entry_rows(batch)).batch
-    found = write_sheet(replace(document, batch=record), compute_sheet(record))
+def _refuse_different(document: BatchDocument, expected: Answer, drafted: Drafted) -> None:
+    """What is written must come to what the document comes to, to the last printed digit."""
+    record = drafted.reckoning.chain.batch
+    found = write_sheet(replace(document, batch=record), drafted.reckoning.sheet)
     for answer in (expected, found):
         answer.pop("lineage", None)
     if found != expected:
         keys = ", ".join(key for key in expected if expected[key] != found.get(key))
-        said = f"The book would come to other figures than the document ({keys}); nothing was written."
+        said = f"The records would come to other figures than the document ({keys}); nothing was written."
         raise DomainError("import_differs", 422, "Not imported", said)

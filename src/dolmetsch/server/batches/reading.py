@@ -5,13 +5,16 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from itertools import count
 from string import ascii_uppercase
+from typing import Protocol
 
 from dolmetsch.core.exact import GRAMS_PER
 from dolmetsch.core.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
+from dolmetsch.core.sheet import Sheet
 from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import EntryRows
 from dolmetsch.server.batches.models import (
     LOT_MARK,
+    Batch,
     Entry,
     ExtraLine,
     FryLine,
@@ -25,6 +28,14 @@ from dolmetsch.server.batches.reading_used import read_used
 from dolmetsch.server.batches.sources import find_source
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import Reader, as_decimal, round_decimal
+
+
+class DraftedSources(Protocol):
+    """Batches that are drafted and not written, by the name they go by."""
+
+    def find(self, ident: str) -> tuple[Batch, Sheet] | None:
+        """The batch and what it came to; None where there is none of that name."""
+
 
 MAX_MINUTES = Fraction(100_000)
 
@@ -44,14 +55,22 @@ def _letters(number: int) -> str:
     return (_letters(more - 1) if more else "") + ascii_uppercase[last]
 
 
-def read_content(reader: Reader, entry: Entry, content: typed.Content, *, taken: set[str]) -> EntryRows:
+def read_content(
+    reader: Reader,
+    entry: Entry,
+    content: typed.Content,
+    *,
+    taken: set[str],
+    sources: DraftedSources | None = None,
+) -> EntryRows:
     """Unsaved rows of ``content`` below ``entry``; ``reader`` holds the faults, rows with faults lack.
 
-    ``taken`` are the marks the rest of the batch has used.
+    ``taken`` are the marks the rest of the batch has used; ``sources``: drafted batches that lots are taken
+    from, in place of those on record.
     """
     entry.act = Entry.Act(content.act)
     if isinstance(content, typed.BoughtIn):
-        return _read_bought(reader, entry, content, taken=taken)
+        return _read_bought(reader, entry, content, taken=taken, sources=sources)
     if isinstance(content, typed.PortionIn):
         return EntryRows(entry=entry, portion=_read_portion(reader, entry, content))
     if isinstance(content, typed.ShopPackIn):
@@ -108,7 +127,14 @@ def _read_merge(reader: Reader, entry: Entry, content: typed.MergeIn, *, taken: 
     return row
 
 
-def _read_bought(reader: Reader, entry: Entry, content: typed.BoughtIn, *, taken: set[str]) -> EntryRows:
+def _read_bought(
+    reader: Reader,
+    entry: Entry,
+    content: typed.BoughtIn,
+    *,
+    taken: set[str],
+    sources: DraftedSources | None,
+) -> EntryRows:
     reader.need("cut", content.cut, "Say which cut it is.")
     source = content.source
     if not source and not content.label_weight and not content.own_weight:
@@ -122,7 +148,10 @@ def _read_bought(reader: Reader, entry: Entry, content: typed.BoughtIn, *, taken
     entry.scale_grams = reader.scale("scale", content.scale) if content.own_weight else None
     entry.scale_typed = content.scale
     extras = [_read_extra(reader, entry, index, extra) for index, extra in enumerate(content.extras)]
-    from_batch = find_source(reader, entry.batch, source.batch) if source else None
+    drafted = None if source is None or sources is None else sources.find(source.batch)
+    from_batch = drafted[0] if drafted else None
+    if source is not None and from_batch is None:
+        from_batch = find_source(reader, entry.batch, source.batch)
     if price is None or reader.problems:
         return EntryRows(entry=entry)
     paid = _paid(reader, content, price=price, charged=label if label is not None else own)
@@ -144,7 +173,12 @@ def _read_bought(reader: Reader, entry: Entry, content: typed.BoughtIn, *, taken
         from_grams=taken_grams,
         from_typed=source.weight if source else "",
     )
-    return EntryRows(entry=entry, lot=None if reader.problems else lot, extras=extras)
+    return EntryRows(
+        entry=entry,
+        lot=None if reader.problems else lot,
+        extras=extras,
+        source_sheet=drafted[1] if drafted else None,
+    )
 
 
 def _paid(reader: Reader, content: typed.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:

@@ -1,9 +1,12 @@
 """The API, put together from its features."""
 
-from typing import Literal
+import json
+from functools import lru_cache
+from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import NinjaAPI
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
@@ -22,9 +25,47 @@ from dolmetsch.server.scales.api import router as scales
 from dolmetsch.server.ways.api import router as ways
 
 SchemaName = Literal["batch", "sheet", "cure", "cure-answer"]
-api = NinjaAPI(title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None)
+
+
+class DocumentedAPI(NinjaAPI):
+    """The API with a document that names the media type refusals really have."""
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
+        """As Ninja writes it, refusals as problem documents."""
+        document = super().get_openapi_schema(*args, **kwargs)
+        for path in document["paths"].values():
+            for operation in path.values():
+                for response in operation.get("responses", {}).values():
+                    _name_problem(response)
+        return document
+
+
+def _name_problem(response: dict[str, Any]) -> None:
+    content = response.get("content", {})
+    found = content.get("application/json", {}).get("schema", {}).get("$ref", "")
+    if found.endswith("/Problem"):
+        response["content"] = {"application/problem+json": content["application/json"]}
+
+
+api = DocumentedAPI(
+    title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None, openapi_url=None
+)
 install_handlers(api)
 api.add_router("", kitchens)
+
+
+@lru_cache(maxsize=1)
+def _document() -> bytes:
+    """Written once a process: it takes seconds, and never differs."""
+    return json.dumps(api.get_openapi_schema(), ensure_ascii=False).encode()
+
+
+@api.get("/openapi.json", auth=None, operation_id="getOpenApi", include_in_schema=False)
+def get_openapi(request: HttpRequest) -> HttpResponse:
+    """This API's document."""
+    return HttpResponse(
+        _document(), content_type="application/json", headers={"Cache-Control": "max-age=3600"}
+    )
 
 
 @api.get("/schemas/{name}", auth=None, operation_id="getSchema")

@@ -22,17 +22,22 @@ DEBUG = False
 ALLOWED_HOSTS = _env("HOSTS", "127.0.0.1,localhost,testserver").split(",")
 #: The address by which other devices open it, and labels' codes do; empty: by whichever it was asked.
 ADDRESS = _env("ADDRESS", "")
-if ADDRESS.startswith("https://"):
-    # a proxy of the kitchen's own stands before it, on this machine
+#: A proxy of the kitchen's own stands before it, on this machine, and speaks HTTPS.
+IS_PROXIED = ADDRESS.startswith("https://")
+if IS_PROXIED:
     CSRF_TRUSTED_ORIGINS = [ADDRESS]
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SESSION_COOKIE_SECURE = True
+    CSRF_COOKIE_SECURE = True
+    SECURE_HSTS_SECONDS = 365 * 24 * 3600
 DEMO = _env("DEMO", "0") == "1"
+#: Whether the demo's sign-in is shown, and taken, beyond the machine itself.
+DEMO_EVERYWHERE = _env("DEMO_EVERYWHERE", "0") == "1"
 
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
-    "axes",
     "ninja",
     "dolmetsch.server.kitchens",
     "dolmetsch.server.prices",
@@ -53,8 +58,9 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "axes.middleware.AxesMiddleware",
     "dolmetsch.server.config.clock.by_own_clock",
+    "dolmetsch.server.config.headers.add_headers",
+    "dolmetsch.server.config.logs.remember_who",
     "dolmetsch.server.problems.tell_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"
@@ -86,15 +92,9 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "kitchens.User"
 AUTHENTICATION_BACKENDS = [
-    "axes.backends.AxesStandaloneBackend",
     "django.contrib.auth.backends.ModelBackend",
 ]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
-AXES_FAILURE_LIMIT = 10
-AXES_COOLOFF_TIME = 0.1
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "dolmetsch.server.kitchens.api.answer_locked_out"
-AXES_VERBOSE = False
 SESSION_COOKIE_AGE = 14 * 24 * 3600
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
@@ -133,7 +133,12 @@ if WEB_DIST.is_dir():
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"who": {"()": "dolmetsch.server.config.logs.Who"}},
+    "formatters": {
+        "line": {"format": "{asctime} {levelname} {who} {name}: {message}", "style": "{"},
+    },
+    "handlers": {
+        "console": {"class": "logging.StreamHandler", "formatter": "line", "filters": ["who"]},
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
-    "loggers": {"axes": {"level": "WARNING"}},
 }

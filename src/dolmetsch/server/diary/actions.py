@@ -30,7 +30,7 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
     return keep_once(write, Note, keep)
 
 
-def keep_photo(write: Write, batch: Batch, content: bytes, *, mark: str, note: str) -> Photo:
+def keep_photo(write: Write, batch: Batch, content: bytes, *, told: schemas.PhotoIn) -> Photo:
     """Keep a photo: its files first, so that no row is without them.
 
     Raises:
@@ -43,8 +43,8 @@ def keep_photo(write: Write, batch: Batch, content: bytes, *, mark: str, note: s
         Photo,
         lambda: Photo.objects.create(
             batch=batch,
-            mark=mark,
-            note=note,
+            mark=told.mark,
+            note=told.note,
             digest=picture.digest,
             width=picture.width,
             height=picture.height,

@@ -1,7 +1,5 @@
 """The diary's API: only maps requests to reads and writes."""
 
-from typing import Annotated
-
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Path, Router, Status, UploadedFile
 
@@ -11,7 +9,6 @@ from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.quantities.typed import Mark, Reason
 
 router = Router(tags=["diary"])
 
@@ -46,8 +43,8 @@ def keep_photo(
     code: str,
     key: Key,
     file: File[UploadedFile],
-    mark: Annotated[Mark, Form()] = "",
-    note: Annotated[Reason, Form()] = "",
+    mark: Form[str] = "",
+    note: Form[str] = "",
 ) -> Status[schemas.DiaryOut]:
     """Keep a photo."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -56,7 +53,7 @@ def keep_photo(
         raise DomainError("too_much", 413, "Too large", "A photo may have 15 MB; nothing was written.")
     content = file.read()
     write = write_of(request, kitchen, key, uploaded=f"{mark}\n{note}\n".encode() + content)
-    actions.keep_photo(write, batch, content, mark=mark, note=note)
+    actions.keep_photo(write, batch, content, told=schemas.PhotoIn(mark=mark, note=note))
     return Status(201, read_diary(batch))
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, BaseModel, StringConstraints
 
 from dolmetsch.server.quantities.lengths import NOTE_LENGTH
-from dolmetsch.server.quantities.typed import Body, Mark, Visible
+from dolmetsch.server.quantities.typed import Body, Mark, Reason, Visible
 
 #: A note may run over several lines; other control characters are refused.
 Text = Annotated[
@@ -22,6 +22,13 @@ class NoteIn(Body):
     text: Text
     mark: Mark = ""
     happened_at: AwareDatetime | None = None
+
+
+class PhotoIn(Body):
+    """What a photo is of, in a few words."""
+
+    mark: Mark = ""
+    note: Reason = ""
 
 
 class PhotoOut(BaseModel):

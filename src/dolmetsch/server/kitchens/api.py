@@ -1,11 +1,10 @@
 """Signing in and out, by session cookie; every write needs the CSRF token."""
 
-from typing import Any
-
 from django.conf import settings
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
+from django.utils import timezone
 from ninja import Router
 from ninja.security import django_auth
 from ninja.utils import check_csrf
@@ -15,7 +14,14 @@ from dolmetsch.server.kitchens.models import User
 from dolmetsch.server.kitchens.queries import get_kitchen, list_kitchens, signed_in
 from dolmetsch.server.kitchens.schemas import Alive, KitchenInfo, Session, SettingsIn, SignIn
 from dolmetsch.server.kitchens.settings import change_settings, tell_settings
-from dolmetsch.server.problems import DomainError, answer, answer_csrf_failure
+from dolmetsch.server.kitchens.throttle import (
+    address_of,
+    forget_failures,
+    is_local,
+    note_failure,
+    refuse_locked,
+)
+from dolmetsch.server.problems import DomainError, answer_csrf_failure
 
 router = Router(tags=["session"])
 
@@ -38,10 +44,14 @@ def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
     """Sign in with name and password."""
     if check_csrf(request) is not None:
         return answer_csrf_failure(request)
-    user = authenticate(request, username=body.username, password=body.password)
-    if user is None:
-        said = "Name and password do not go together."
+    name, address, now = body.username, address_of(request), timezone.now()
+    refuse_locked(name, address, now)
+    user = authenticate(request, username=name, password=body.password)
+    if user is None or (name == DEMO_USERNAME and not _may_show_demo(request)):
+        note_failure(name, address, now)
+        said = "Name and password do not match."
         raise DomainError("wrong_sign_in", 401, "Not signed in", said)
+    forget_failures(name, address)
     login(request, user)
     return _tell_session(request)
 
@@ -69,16 +79,17 @@ def put_settings(request: HttpRequest, kitchen_slug: str, body: SettingsIn) -> S
     return change_settings(get_kitchen(signed_in(request), kitchen_slug), body)
 
 
+def _may_show_demo(request: HttpRequest) -> bool:
+    """The demo's sign-in is no secret: it is for the machine itself, unless it was asked for elsewhere
+    too.
+    """
+    return bool(settings.DEMO) and (bool(settings.DEMO_EVERYWHERE) or is_local(request))
+
+
 def _tell_session(request: HttpRequest) -> Session:
-    demo = SignIn(username=DEMO_USERNAME, password=DEMO_PASSWORD) if settings.DEMO else None
+    demo = SignIn(username=DEMO_USERNAME, password=DEMO_PASSWORD) if _may_show_demo(request) else None
     user = request.user
     if not isinstance(user, User):
         return Session(signed_in=False, demo=demo)
     kitchens = [KitchenInfo.from_orm(kitchen) for kitchen in list_kitchens(user)]
     return Session(signed_in=True, name=user.called, kitchens=kitchens, demo=demo)
-
-
-def answer_locked_out(*_args: Any, **_kwargs: Any) -> HttpResponse:
-    """Too many wrong passwords: the answer while the pause lasts."""
-    said = "Too many wrong passwords. Wait six minutes, then try again."
-    return answer(DomainError("locked_out", 429, "Pause", said))

@@ -61,6 +61,24 @@ class Kitchen(models.Model):
         return self.name
 
 
+class SignInFailure(models.Model):
+    """A wrong password: which name was tried, from which address, and when."""
+
+    name = models.CharField(max_length=150)
+    address = models.CharField(max_length=45)
+    at = models.DateTimeField()
+
+    class Meta:
+        indexes: ClassVar = [
+            models.Index(name="failures_of_name", fields=["address", "name", "at"]),
+            models.Index(name="failures_of_address", fields=["address", "at"]),
+            models.Index(name="failures_by_age", fields=["at"]),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name} from {self.address}"
+
+
 class Membership(models.Model):
     """Someone's place in a kitchen."""
 

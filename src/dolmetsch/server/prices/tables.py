@@ -172,7 +172,8 @@ def _read_sheet(name: str, cells: Iterable[tuple[Any, ...]]) -> list[tuple[int, 
     for number, values in enumerate(cells, start=1):
         if time.monotonic() > deadline:
             raise _bad(f"“{name}” takes over {MAX_SECONDS} s to read; save it anew, or as CSV.")
-        rows.append((number, [_cell(value) for value in values[:MAX_COLUMNS]]))
+        last = max((at for at, value in enumerate(values, start=1) if value is not None), default=0)
+        rows.append((number, [_cell(value) for value in values[:last]]))
         if number > MAX_ROWS * 2:
             break
     return rows

@@ -18,8 +18,9 @@ def make_visible(text: str) -> str:
     kept = "".join(
         letter
         for letter in unicodedata.normalize("NFC", text)
-        if unicodedata.category(letter) not in ("Cf", "Cn", "Co", "Cs")
+        if unicodedata.category(letter) not in ("Cf", "Cn", "Co")
     )
     is_seen = any(unicodedata.category(letter)[0] in _SEEN and letter not in _BLANK for letter in kept)
-    is_control = any(unicodedata.category(letter) == "Cc" for letter in kept.strip())
-    return kept if is_seen or is_control else ""
+    # what is refused for its control characters or half letters is refused as it came
+    is_odd = any(unicodedata.category(letter) in ("Cc", "Cs") for letter in kept.strip())
+    return kept if is_seen or is_odd else ""

@@ -3,6 +3,9 @@
 from django.conf import settings
 from django.db import migrations, models
 
+from dolmetsch.server.quantities.columns import never_deleted
+
+
 
 class Migration(migrations.Migration):
 
@@ -22,4 +25,5 @@ class Migration(migrations.Migration):
             model_name='plannedact',
             constraint=models.CheckConstraint(condition=models.Q(('kind__in', ['turn', 'check', 'spice', 'out', 'rinse', 'taste', 'soak', 'dry', 'reseason', 'smoke', 'hang', 'weigh', 'other'])), name='act_kind'),
         ),
+        *(never_deleted(table) for table in ("plans_actnews",)),
     ]

@@ -1,0 +1,10 @@
+"""Records are taken back by later ones, never deleted."""
+
+from django.db import migrations
+
+from dolmetsch.server.quantities.columns import never_deleted
+
+
+class Migration(migrations.Migration):
+    dependencies = [("cures", "0001_initial")]
+    operations = [never_deleted(table) for table in ("cures_curerecipe", "cures_ownfigure", "cures_mademix", "cures_piececure", "cures_curetakenback",)]

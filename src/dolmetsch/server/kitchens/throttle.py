@@ -1,0 +1,80 @@
+"""Wrong passwords: a pause that grows for a name at an address, and a bound on tries from one address.
+
+Kept in the record store, so that every worker counts alike. A stranger can neither lock a cook out elsewhere
+nor, behind a proxy, everybody at once.
+"""
+
+from datetime import datetime, timedelta
+from typing import Final
+
+from django.conf import settings
+from django.http import HttpRequest
+
+from dolmetsch.server.kitchens.models import SignInFailure
+from dolmetsch.server.problems import DomainError
+
+#: Wrong passwords of a name at an address that cost nothing but a try.
+FREE_TRIES: Final = 5
+FIRST_PAUSE: Final = timedelta(seconds=15)
+LONGEST_PAUSE: Final = timedelta(hours=1)
+#: Failures are forgotten after so long without another.
+FORGOTTEN: Final = timedelta(days=1)
+#: Failures from one address, whatever the names, within a while.
+ADDRESS_TRIES: Final = 60
+ADDRESS_WHILE: Final = timedelta(minutes=10)
+
+
+def address_of(request: HttpRequest) -> str:
+    """Whose request it is: behind the kitchen's own proxy, what that says of the one before it."""
+    if settings.IS_PROXIED:
+        # each proxy adds the address it heard from at the end; only the last is our own proxy's word
+        forwarded = request.headers.get("X-Forwarded-For", "").rpartition(",")[2].strip()
+        if forwarded:
+            return forwarded[:45]
+    return str(request.META.get("REMOTE_ADDR", ""))[:45]
+
+
+def is_local(request: HttpRequest) -> bool:
+    """Whether it comes from the machine itself, through no proxy."""
+    is_forwarded = "X-Forwarded-For" in request.headers or "Forwarded" in request.headers
+    return request.META.get("REMOTE_ADDR") in ("127.0.0.1", "::1") and not is_forwarded
+
+
+def refuse_locked(name: str, address: str, now: datetime) -> None:
+    """Refuse a try while a pause lasts.
+
+    Raises:
+        DomainError: locked_out, with how long.
+    """
+    mine = SignInFailure.objects.filter(name=_known(name), address=address, at__gt=now - FORGOTTEN)
+    times = list(mine.order_by("-at").values_list("at", flat=True)[:40])
+    if len(times) >= FREE_TRIES:
+        pause = min(FIRST_PAUSE * 2 ** (len(times) - FREE_TRIES), LONGEST_PAUSE)
+        _refuse_until(times[0] + pause, now)
+    tried = SignInFailure.objects.filter(address=address, at__gt=now - ADDRESS_WHILE).order_by("at")
+    if tried.count() >= ADDRESS_TRIES:
+        first = tried.values_list("at", flat=True)[0]
+        _refuse_until(first + ADDRESS_WHILE, now)
+
+
+def note_failure(name: str, address: str, now: datetime) -> None:
+    """A wrong password was tried."""
+    SignInFailure.objects.create(name=_known(name), address=address, at=now)
+    SignInFailure.objects.filter(at__lt=now - FORGOTTEN).delete()
+
+
+def forget_failures(name: str, address: str) -> None:
+    """The right password was given."""
+    SignInFailure.objects.filter(name=_known(name), address=address).delete()
+
+
+def _known(name: str) -> str:
+    return name.casefold()[:150]
+
+
+def _refuse_until(until: datetime, now: datetime) -> None:
+    if now >= until:
+        return
+    seconds = int((until - now).total_seconds()) + 1
+    wait = f"{seconds} seconds" if seconds < 120 else f"{-(-seconds // 60)} minutes"
+    raise DomainError("locked_out", 429, "Wait a moment", f"Too many wrong passwords. Try again in {wait}.")
