@@ -22,7 +22,7 @@ CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 def fill_cure(page: Page) -> None:
     page.get_by_label("Weight of A").fill("3 lb 11.5 oz")
     page.get_by_label("Weight of B").fill("1.62 kg")
-    page.get_by_role("button", name="+ something used").click()
+    page.get_by_role("button", name="+ add something used").click()
     page.get_by_label("What", exact=True).fill("coarse salt")
     page.get_by_label("How much").fill("92 g")
     page.get_by_label("Price, or the sum for all of it").fill("1.20/kg")
@@ -44,7 +44,7 @@ def lay_on_scale(page: Page) -> None:
 def cure_lamb(page: Page) -> None:
     """The house recipe, weighed out on a fine scale."""
     page.get_by_label("Recipe").select_option("House dry, juniper")
-    page.get_by_label("The scale shows steps of").fill("0.1 g")
+    page.get_by_label("Scale reads in steps of").fill("0.1 g")
     page.get_by_text("crushed juniper").first.wait_for()
     page.evaluate("document.activeElement.blur(); window.scrollTo(0, 0)")
 
@@ -71,7 +71,7 @@ def read_tags(page: Page) -> None:
 def try_changes(page: Page) -> None:
     page.get_by_label("Tag price", exact=True).fill("3.30")
     page.get_by_label("Smoked", exact=True).fill("90")
-    page.get_by_text("with what is tried").first.wait_for()
+    page.get_by_text("with your changes").first.wait_for()
 
 
 def ask_why(page: Page) -> None:
@@ -111,7 +111,7 @@ def take_pictures(address: str) -> None:
             page.get_by_label("Name").fill(DEMO_USERNAME)
             page.get_by_label("Password").fill(DEMO_PASSWORD)
             page.get_by_role("button", name="Sign in").click()
-            page.get_by_role("heading", name="Lately sliced").wait_for()
+            page.get_by_role("heading", name="Lately finished").wait_for()
             page.goto(address + path)
             page.get_by_role("heading", level=1).wait_for()
             if fill:

@@ -7,16 +7,16 @@ from playwright.sync_api import Page, expect
 from dolmetsch.server.prices.models import PriceItem
 
 VIEWS = {
-    "/": "Lately sliced",
+    "/": "Lately finished",
     "/buy": "At the case",
     "/buy/prices": "Price list",
     "/buy/prices/{jowl}": "jowl, skin on",
-    "/buy/prices/import": "Bring in a list",
+    "/buy/prices/import": "Import a price list",
     "/buy/ways": "Ways",
     "/buy/start": "Start a batch",
     "/bench": "Bench",
-    "/bench/map": "What lies where",
-    "/bench/figures": "Limits and spoons",
+    "/bench/map": "Map",
+    "/bench/figures": "Nitrite limits and spoon weights",
     "/bench/B-01": "Rosemary lamb belly",
     "/bench/L-01/weigh": "After the smoke",
     "/bench/B-01/weigh?kind=trim": "After the trim",
@@ -36,7 +36,7 @@ VIEWS = {
     "/books": "Books",
     "/books/forecasts": "How good forecasts were",
     "/verdict/L-01": "Brined loin, maple and mustard",
-    "/books/import": "Bring in a batch document",
+    "/books/import": "Import a batch document",
     "/kitchen": "Salt Lantern Canteen",
 }
 
@@ -75,19 +75,19 @@ def test_every_form_of_the_bench(kitchen: Page, canteen):
         kitchen.get_by_role("group", name="What was done").get_by_label(word).check(force=True)
         if word in ("Trim", "Slice"):
             kitchen.get_by_role("button", name="+ skin").click()
-        kitchen.get_by_role("button", name="+ something used").click()
+        kitchen.get_by_role("button", name="+ add something used").click()
         kitchen.get_by_role(
             "button", name=f"Record the {'step' if word == 'Other' else word.lower()}"
         ).click()
         expect(kitchen.get_by_role("alert")).to_be_visible()
         assert (word, serious(kitchen)) == (word, [])
     kitchen.keyboard.press("Escape")
-    for word in ("Set the portion", "Add a shop pack", "Fried some", "Bring pieces together", "Add meat"):
+    for word in ("Set the portion", "Add a shop pack", "Record a frying test", "Combine pieces", "Add meat"):
         kitchen.get_by_role("button", name=word, exact=True).click()
         assert (word, serious(kitchen)) == (word, [])
         kitchen.get_by_role("button", name="Back to recording").click()
     kitchen.get_by_role("button", name="Correct entry 1, Bought").click()
-    expect(kitchen.get_by_label("Why it was wrong")).to_be_visible()
+    expect(kitchen.get_by_label("What was wrong")).to_be_visible()
     assert serious(kitchen) == []
 
 
@@ -95,4 +95,4 @@ def test_a_batch_that_is_not_here_is_said(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/verdict/Z-99")
     expect(kitchen.get_by_role("alert")).to_contain_text("There is no batch “Z-99” in this kitchen.")
     kitchen.goto(f"{canteen}/no/such/place")
-    expect(kitchen.get_by_role("heading", name="Lately sliced")).to_be_visible()
+    expect(kitchen.get_by_role("heading", name="Lately finished")).to_be_visible()

@@ -130,7 +130,7 @@ def test_with_two_scales_one_says_which(kitchen: Page, canteen, lay, settings, d
     )
     lay("PUT 1900")
     kitchen.goto(f"{canteen}/bench/L-01/weigh?kind=smoke")
-    expect(kitchen.get_by_role("status").first).to_contain_text("Two scales: say which one you stand at.")
+    expect(kitchen.get_by_role("status").first).to_contain_text("Two scales: choose the one you are using.")
     expect(kitchen.get_by_role("button", name="Type the weight of A")).to_be_disabled()
     kitchen.get_by_role("group", name="Which scale").get_by_role("button", name="floor").click()
     expect(kitchen.get_by_role("button", name="Take 4.19 lb for A", exact=True)).to_be_enabled()
@@ -144,7 +144,7 @@ def test_a_trim_is_weighed_part_by_part(kitchen: Page, canteen, lay):
     kitchen.get_by_role("button", name="Take 5.00 lb for A", exact=True).click()
     lay("PUT 1360")
     kitchen.get_by_role("button", name="Take 3.00 lb for B", exact=True).click()
-    kitchen.get_by_role("button", name="+ something cut off").click()
+    kitchen.get_by_role("button", name="+ add something cut off").click()
     # worth what it was worth the last time
     kitchen.get_by_role("group", name="What was cut off").get_by_role(
         "button", name="lean trim 2.40/lb"
@@ -189,7 +189,7 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
     page.reload()
     expect(page.get_by_role("heading", name="To do")).to_be_visible()
     page.goto(f"{canteen}/bench/B-02/diary")
-    expect(page.get_by_role("textbox", name="Write something down")).to_be_visible()
+    expect(page.get_by_role("textbox", name="Add a note")).to_be_visible()
     page.goto(f"{canteen}/bench/L-01/weigh?kind=smoke")
     expect(page.get_by_role("heading", name="After the smoke")).to_be_visible()
     page.wait_for_timeout(800)
@@ -201,17 +201,17 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
     type_weight(page, "3.9", "B")
     sign = page.get_by_label("Waiting to be sent")
     expect(sign).to_contain_text("No connection: 1 record waits on this device")
-    expect(page.get_by_role("button", name="Piece B", exact=True)).to_contain_text("waits here")
+    expect(page.get_by_role("button", name="Piece B", exact=True)).to_contain_text("waiting to be sent")
     page = open_without_network(page, f"{canteen}/bench/B-02/diary")
-    page.get_by_role("textbox", name="Write something down").fill("Written in the garage.")
-    page.get_by_role("button", name="Write it down").click()
+    page.get_by_role("textbox", name="Add a note").fill("Written in the garage.")
+    page.get_by_role("button", name="Save the note").click()
     page.goto(f"{canteen}/")
     late = page.get_by_role("list", name="Late", exact=True)
-    late.get_by_role("button", name="Tick off Turn and rub").first.click()
+    late.get_by_role("button", name="Check off Turn and rub").first.click()
     expect(late).to_contain_text("waits to be sent")
     expect(page.get_by_label("Waiting to be sent")).to_contain_text("3 records wait")
     page = open_without_network(page, f"{canteen}/bench/L-01/weigh?kind=smoke")
-    expect(page.get_by_role("button", name="Piece B", exact=True)).to_contain_text("waits here")
+    expect(page.get_by_role("button", name="Piece B", exact=True)).to_contain_text("waiting to be sent")
     page.keyboard.press("u")
     assert (Entry.objects.count(), Note.objects.count()) == (entries + 1, notes)
 
@@ -242,10 +242,10 @@ def test_a_phone_records_over_plain_http(page: Page, canteen, faults, settings):
     page.goto(f"{address}/bench/B-02/cure")
     page.get_by_role("button", name="Show the cure of B").click()
     expect(page.get_by_role("heading", name="Weighed out for B")).to_be_visible()
-    page.get_by_role("button", name="Put down by mistake").click()
+    page.get_by_role("button", name="Recorded by mistake").click()
     page.get_by_role("button", name="Take it back").click()
     expect(page.get_by_text("Say why").first).to_be_visible()
-    page.get_by_label("Why it counts no more").fill("it was for piece A")
+    page.get_by_label("Why it should not count").fill("it was for piece A")
     page.get_by_role("button", name="Take it back").click()
     expect(page.get_by_role("button", name="Show the cure of B")).to_have_count(0)
     wait_until(page, Entry.objects.filter(batch__code="L-01", kind="smoke").exists)
@@ -263,7 +263,7 @@ def test_what_others_recorded_meanwhile_is_shown_and_not_swallowed(kitchen: Page
     refused = kitchen.get_by_label("Waiting to be sent").get_by_role("alert")
     expect(refused).to_contain_text("Maren recorded “Fried”", timeout=15_000)
     assert not Entry.objects.filter(batch__code="L-01", kind="smoke").exists()
-    refused.get_by_role("button", name="Record it all the same").click()
+    refused.get_by_role("button", name="Record it anyway").click()
     expect(kitchen.get_by_label("Waiting to be sent")).to_have_count(0)
     wait_until(kitchen, Entry.objects.filter(batch__code="L-01", kind="smoke").exists)
     assert Entry.objects.filter(batch__code="L-01", kind="smoke").count() == 1
@@ -275,7 +275,7 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/{code}/cure")
     expect(kitchen.get_by_role("heading", name="Cure for 4 pieces")).to_be_visible()
     desk = kitchen.get_by_role("list", name="On the desk")
-    kitchen.get_by_label("The scale shows steps of").fill("0.1 g")
+    kitchen.get_by_label("Scale reads in steps of").fill("0.1 g")
     recipes = {
         "A": "House dry, juniper",
         "B": "Less salt, maple",
@@ -285,7 +285,7 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
     for mark, recipe in recipes.items():
         desk.get_by_role("button", name=re.compile(f"^{mark} ")).click()
         kitchen.get_by_label("Recipe").select_option(recipe)
-        kitchen.get_by_label("Thickness, at its thickest").fill("1.5 in")
+        kitchen.get_by_label("Thickness of the thickest part").fill("1.5 in")
         kitchen.get_by_label("Skin").select_option("off")
         expect(kitchen.get_by_role("heading", name=f"Weigh out for {mark}")).to_be_visible()
         expect(kitchen.get_by_text("within the limit")).to_be_visible()
@@ -295,7 +295,7 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
     kitchen.get_by_label("Amount, % of the meat").first.fill("0.025")
     expect(kitchen.get_by_text("Did you mean 2.5 %?")).to_be_visible()
     kitchen.get_by_label("Amount, % of the meat").first.fill("2.4")
-    kitchen.get_by_role("button", name="Keep the recipe").click()
+    kitchen.get_by_role("button", name="Save the recipe").click()
     expect(kitchen.get_by_text("Kept as version 2")).to_be_visible()
     assert serious(kitchen) == []
     kitchen.get_by_role("button", name="Into the cure").click()
@@ -305,7 +305,7 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
     kitchen.get_by_role("button", name="Labels").click()
     kitchen.get_by_role("button", name="Print on the label printer").click()
     expect(kitchen.get_by_alt_text("Label 4 as printed")).to_be_visible()
-    sheet = kitchen.get_by_role("link", name="Open the sheet (PDF)").get_attribute("href")
+    sheet = kitchen.get_by_role("link", name="Open label sheet (PDF)").get_attribute("href")
     assert kitchen.request.get(f"{canteen}{sheet}").body().startswith(b"%PDF-")
     # what the code on a label opens
     kitchen.goto(f"{canteen}/bench/{code}/piece/C")
@@ -320,20 +320,20 @@ def test_a_late_turn_and_two_soaks(kitchen: Page, canteen):
     # what is due within the hour is tomorrow's late in the evening, and two turns are late by then
     kitchen.get_by_role("button", name=re.compile("^Tomorrow: ")).click()
     late = kitchen.get_by_role("list", name="Late", exact=True)
-    late.get_by_role("button", name="Tick off Turn and rub, B-02").first.click()
-    expect(kitchen.get_by_role("list", name="Ticked off")).to_contain_text("Turn and rub")
+    late.get_by_role("button", name="Check off Turn and rub, B-02").first.click()
+    expect(kitchen.get_by_role("list", name="Done")).to_contain_text("Turn and rub")
     for minutes in ("30", "20"):
-        tastes = kitchen.get_by_role("button", name="Tick off Taste: fry a sliver, L-01 A")
+        tastes = kitchen.get_by_role("button", name="Check off Taste: fry a sliver, L-01 A")
         tastes.last.click()
         kitchen.get_by_label("Minutes to soak").fill(minutes)
         kitchen.get_by_role("button", name="too salty").click()
-        soak = kitchen.get_by_role("button", name="Tick off Soak in cold water, L-01 A")
+        soak = kitchen.get_by_role("button", name="Check off Soak in cold water, L-01 A")
         expect(soak).to_have_count(1)
         soak.click()
         expect(soak).to_have_count(0)
-    kitchen.get_by_role("button", name="Tick off Taste: fry a sliver, L-01 A").last.click()
+    kitchen.get_by_role("button", name="Check off Taste: fry a sliver, L-01 A").last.click()
     kitchen.get_by_role("button", name="just right").click()
-    expect(kitchen.get_by_role("list", name="Ticked off")).to_contain_text("just right")
+    expect(kitchen.get_by_role("list", name="Done")).to_contain_text("just right")
     soaks = PlannedAct.objects.filter(batch__code="L-01", kind="soak", state="done")
     assert sorted(soaks.values_list("minutes", flat=True)) == [20, 30]
     # moved by the cook's choice
@@ -341,7 +341,7 @@ def test_a_late_turn_and_two_soaks(kitchen: Page, canteen):
     kitchen.get_by_role("button", name="More for Into the smoke, L-01").click()
     kitchen.get_by_label("Move it to").fill("2030-01-02T10:00")
     kitchen.get_by_role("button", name="Move", exact=True).click()
-    expect(kitchen.get_by_role("button", name="Tick off Into the smoke, L-01")).to_have_count(0)
+    expect(kitchen.get_by_role("button", name="Check off Into the smoke, L-01")).to_have_count(0)
     moved = PlannedAct.objects.filter(pk=smoke.pk, due_at__year=2030)
     wait_until(kitchen, moved.exists)
 
@@ -357,25 +357,25 @@ def test_a_piece_is_laid_elsewhere_and_a_photo_kept(kitchen: Page, canteen, tmp_
     kitchen.goto(f"{canteen}/bench/B-02/diary")
     wrong = tmp_path / "no-photo.jpg"
     wrong.write_bytes(b"<html>")
-    kitchen.get_by_role("button", name="Keep a photo", exact=True).set_input_files(wrong)
-    kitchen.get_by_role("button", name="Keep the photo").click()
+    kitchen.get_by_role("button", name="Add a photo", exact=True).set_input_files(wrong)
+    kitchen.get_by_role("button", name="Save the photo").click()
     expect(kitchen.get_by_role("alert")).to_contain_text("cannot be read as JPEG, PNG or WebP")
     right = tmp_path / "slab.jpg"
     Image.new("RGB", (640, 480), "#d9657a").save(right)
-    kitchen.get_by_role("button", name="Keep a photo", exact=True).set_input_files(right)
+    kitchen.get_by_role("button", name="Add a photo", exact=True).set_input_files(right)
     kitchen.get_by_label("What it shows").fill("day four")
-    kitchen.get_by_role("button", name="Keep the photo").click()
+    kitchen.get_by_role("button", name="Save the photo").click()
     expect(kitchen.get_by_alt_text("day four")).to_be_visible()
     expect(kitchen.get_by_role("region", name="Diary")).to_contain_text("in Fridge 2, shelf 3, place 1")
 
 
 def test_looked_over_and_the_butchers_test(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/B-01")
-    kitchen.get_by_role("button", name="Look the meat over").click()
+    kitchen.get_by_role("button", name="Check the meat").click()
     kitchen.get_by_label("Smells off, or sticky?").check()
     expect(kitchen.get_by_text("Do not cure it")).to_be_visible()
     assert serious(kitchen) == []
-    kitchen.get_by_role("button", name="Keep what was found").click()
+    kitchen.get_by_role("button", name="Save what was found").click()
     expect(kitchen.get_by_text("Kept in the diary.")).to_be_visible()
     kitchen.get_by_role("button", name="Back to recording").click()
     kitchen.get_by_role("button", name="Butcher’s test").click()

@@ -96,7 +96,7 @@ def test_four_offers_with_one_hand_in_under_a_minute(kitchen: Page):
     assert Batch.objects.count() == before + 1
     log = kitchen.get_by_role("region", name="Log")
     expect(log).to_contain_text("shoulder, bone in")
-    expect(log).to_contain_text("good shop kind")
+    expect(log).to_contain_text("good shop bacon")
     expect(kitchen.get_by_role("region", name="What it will come to")).to_contain_text("eight times in ten")
 
 
@@ -115,13 +115,13 @@ def test_a_pack_price_typed_as_a_pound_is_asked_about(kitchen: Page, canteen):
     row = offers(kitchen)
     expect(row).to_contain_text("$2.85")
     hand.tap("Change the plan")
-    kitchen.get_by_label("Or for so many portions").fill("60")
+    kitchen.get_by_label("Or for how many portions").fill("60")
     hand.tap("More on Jowl")
     expect(row).to_contain_text("2 packs, 24.00 lb")
     expect(row).to_contain_text(
         re.compile(r"0\.\d\d ± 0\.\d\d: your last 6 trims of this cut, and 4 of other cuts")
     )
-    kitchen.get_by_label("For about").fill("lots")
+    kitchen.get_by_label("Buying about").fill("lots")
     expect(kitchen.get_by_text("“lots” is no weight")).to_be_visible()
     hand.tap("Add an offer")
     kitchen.get_by_label("From the price list").select_option(
@@ -136,7 +136,7 @@ def test_a_pack_price_typed_as_a_pound_is_asked_about(kitchen: Page, canteen):
     hand.tap("Add, done")
     expect(kitchen.get_by_text("The pack's weight is missing")).to_be_visible()
     expect(row).to_have_count(2)
-    kitchen.get_by_role("button", name="Leave it out").click()
+    kitchen.get_by_role("button", name="Remove it").click()
     assert serious(kitchen) == []
 
 
@@ -148,7 +148,7 @@ def choose(page: Page, name, content, mime="text/csv"):
 
 def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/buy/prices/import")
-    kitchen.get_by_label("Whose list it is").fill("Tidewell Provisions")
+    kitchen.get_by_label("Supplier").fill("Tidewell Provisions")
     choose(kitchen, "holiday.png", b"\x89PNG\r\n\x1a\n\x00\x00")
     expect(kitchen.get_by_role("alert")).to_contain_text("neither a CSV nor an XLSX file")
     choose(kitchen, "huge.csv", b"item,price\n" + b"x" * 12_000_000)
@@ -162,7 +162,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     expect(matching).to_contain_text("2402 rows")
     expect(kitchen.get_by_text("parted by semicolons")).to_be_visible()
     expect(kitchen.get_by_text("read as Windows-1252")).to_be_visible()
-    would = kitchen.get_by_role("region", name="What it would write")
+    would = kitchen.get_by_role("region", name="What would be saved")
     expect(would).to_contain_text("Say which column tells what it is.")
     for head, what in (
         ("Ware", "what it is"),
@@ -171,7 +171,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
         ("Tag", "the day"),
     ):
         matching.get_by_label(f"Column {head} is").select_option(label=what)
-    expect(would).to_contain_text("2400 new, 0 there already, 2 cannot be read")
+    expect(would).to_contain_text("2400 new, 0 already there, 2 cannot be read")
     expect(would).to_contain_text("Row 3: “=1+1” is a formula")
     expect(would).to_contain_text("Row 4: the name is missing")
     assert serious(kitchen) == []
@@ -182,7 +182,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     # the same list again: matched as before, nothing new
     choose(kitchen, "liste.csv", "\n".join(rows).encode("cp1252"))
     expect(kitchen.get_by_text("Matched as the last list of Tidewell Provisions was.")).to_be_visible()
-    expect(would).to_contain_text("0 new, 2400 there already")
+    expect(would).to_contain_text("0 new, 2400 already there")
     expect(would.get_by_role("button", name="Write 0 new prices")).to_be_disabled()
 
 
@@ -193,23 +193,23 @@ def test_a_workbook_is_brought_in_and_the_list_read(kitchen: Page, canteen):
     held = io.BytesIO()
     book.save(held)
     kitchen.goto(f"{canteen}/buy/prices/import")
-    kitchen.get_by_label("Whose list it is").fill("Night boat")
+    kitchen.get_by_label("Supplier").fill("Night boat")
     choose(kitchen, "night.xlsx", held.getvalue())
-    would = kitchen.get_by_role("region", name="What it would write")
+    would = kitchen.get_by_role("region", name="What would be saved")
     would.get_by_role("button", name="Write 2 new prices").click()
     kitchen.get_by_role("link", name="See the price list").click()
-    kitchen.get_by_label("Find by name").fill("night")
+    kitchen.get_by_label("Search by name").fill("night")
     row = kitchen.get_by_role("row", name=re.compile("night jowl"))
     expect(row).to_contain_text("$3.00/lb")
     row.get_by_role("link").click()
     kitchen.get_by_role("button", name="Correct the price").click()
     kitchen.get_by_label("Price", exact=True).fill("33")
     kitchen.get_by_label("Pack size").fill("10 lb")
-    kitchen.get_by_role("button", name="Note it right").click()
+    kitchen.get_by_role("button", name="Save the correction").click()
     expect(kitchen.get_by_role("alert")).to_contain_text("Say why")
-    kitchen.get_by_label("Why it was wrong").fill("old list")
-    kitchen.get_by_role("button", name="Note it right").click()
-    prices = kitchen.get_by_role("region", name="Every price noted")
+    kitchen.get_by_label("What was wrong").fill("old list")
+    kitchen.get_by_role("button", name="Save the correction").click()
+    prices = kitchen.get_by_role("region", name="All prices")
     expect(prices).to_contain_text("does not count: old list")
     expect(kitchen.get_by_role("region", name="In short")).to_contain_text("$3.30/lb")
 
@@ -219,21 +219,21 @@ def test_a_shop_pack_is_noted_and_fried(kitchen: Page, canteen):
     # the sorts stand still once the list has come with their counts
     expect(kitchen.get_by_role("row", name=re.compile("jowl"))).to_be_visible()
     kitchen.get_by_role("radio", name=re.compile("Shop packs")).check(force=True)
-    kitchen.get_by_role("button", name="Note a price").click()
-    form = kitchen.get_by_role("region", name="Note a price")
+    kitchen.get_by_role("button", name="Add a price").click()
+    form = kitchen.get_by_role("region", name="Add a price")
     form.get_by_label("What", exact=True).fill("thick cut")
     form.get_by_label("Price", exact=True).fill("7.20")
     form.get_by_label("Where").fill("Pier grocer")
-    form.get_by_role("button", name="Note this price").click()
+    form.get_by_role("button", name="Save this price").click()
     expect(form.get_by_text("Give the weight of the pack.").first).to_be_visible()
     form.get_by_label("Pack size").fill("12 oz")
-    form.get_by_role("button", name="Note this price").click()
+    form.get_by_role("button", name="Save this price").click()
     expect(form.get_by_role("status")).to_contain_text("Noted")
     form.get_by_label("What", exact=True).fill("thick cut")
     form.get_by_label("Price", exact=True).fill("72")
     form.get_by_label("Pack size").fill("12 oz")
     form.get_by_label("Where").fill("Pier grocer")
-    form.get_by_role("button", name="Note this price").click()
+    form.get_by_role("button", name="Save this price").click()
     expect(form.get_by_role("alert")).to_contain_text("96.00 a pound is far off the usual 9.60 a pound")
     form.get_by_role("button", name="Close").click()
     kitchen.get_by_role("link", name="thick cut").click()
@@ -241,8 +241,8 @@ def test_a_shop_pack_is_noted_and_fried(kitchen: Page, canteen):
     expect(kitchen.get_by_role("heading", name="thick cut")).to_be_visible()
     kitchen.get_by_label("Raw", exact=True).fill("100 g")
     kitchen.get_by_label("Cooked").fill("35 g")
-    kitchen.get_by_role("button", name="Note this frying").click()
-    expect(kitchen.get_by_role("region", name="Fry-out")).to_contain_text("35.0 % is left, 1 test")
+    kitchen.get_by_role("button", name="Save this test").click()
+    expect(kitchen.get_by_role("region", name="Frying tests")).to_contain_text("35.0 % is left, 1 test")
     assert serious(kitchen) == []
 
 
@@ -251,7 +251,7 @@ def test_the_strip_shows_what_is_to_come_and_the_way_is_chosen(kitchen: Page, ca
     note = kitchen.get_by_role("region", name="What it will come to")
     expect(note).to_contain_text("No way is chosen")
     before = note.inner_text()
-    note.get_by_label("Made by").select_option("Dry cure, cherry smoke")
+    note.get_by_label("Method").select_option("Dry cure, cherry smoke")
     expect(note).not_to_contain_text("No way is chosen")
     assert note.inner_text() != before
     expect(kitchen.get_by_role("columnheader", name=re.compile("Smoked expected"))).to_be_visible()
@@ -288,7 +288,7 @@ def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     expect(form.get_by_text("“soon” is no number of minutes").first).to_be_visible()
     form.get_by_label("Minutes a batch").first.fill("12")
     form.get_by_role("combobox", name="Step 2").select_option("immersion")
-    form.get_by_role("button", name="+ something used").nth(1).click()
+    form.get_by_role("button", name="+ add something used").nth(1).click()
     form.get_by_label("Uses").fill("coarse salt")
     form.get_by_label("How much").fill("90 g")
     assert serious(kitchen) == []
@@ -296,5 +296,5 @@ def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     expect(kitchen.get_by_role("heading", name="Night brine")).to_be_visible()
     kitchen.goto(f"{canteen}/buy")
     kitchen.get_by_role("button", name="Change the plan").click()
-    kitchen.get_by_label("Made by").select_option("Night brine")
+    kitchen.get_by_label("Method").select_option("Night brine")
     expect(kitchen.get_by_text("by “Night brine”")).to_be_visible()

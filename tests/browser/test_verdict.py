@@ -19,21 +19,21 @@ def ladder(kitchen: Page, canteen):
 
 def test_the_ladder_on_every_basis(ladder: Page):
     drawn = ladder.get_by_role("region", name="Ladder of prices")
-    expect(drawn).to_contain_text("$1.06 under the good shop kind")
+    expect(drawn).to_contain_text("$1.06 under the good shop bacon")
     for basis, told in (
-        ("portion", "$0.43 under the good shop kind"),
+        ("portion", "$0.43 under the good shop bacon"),
         ("slice", "A slice"),
-        ("cooked ounce", "$0.46 under the good shop kind"),
+        ("cooked ounce", "$0.46 under the good shop bacon"),
     ):
         ladder.get_by_role("radio", name=basis, exact=True).check(force=True)
         expect(drawn).to_contain_text(told)
     expect(ladder.get_by_text("batches a year the house saves")).to_be_visible()
     sizes = ladder.get_by_role("region", name="How many slabs at once")
-    expect(sizes).to_contain_text("It undercuts the good shop kind from 2 slabs on.")
+    expect(sizes).to_contain_text("Cheaper than the good shop bacon from 2 slabs up.")
     expect(sizes).to_contain_text("the smoker is full")
     machine = ladder.get_by_role("region", name="Would a machine pay")
     machine.get_by_label("It costs").fill("180")
-    machine.get_by_label("Minutes saved a batch").fill("30")
+    machine.get_by_label("Minutes saved per batch").fill("30")
     expect(machine).to_contain_text("Paid after 20 batches like this one")
 
 
@@ -42,9 +42,9 @@ def test_what_if_by_typing_and_by_key_and_the_record_stays(ladder: Page):
     drawn = ladder.get_by_role("region", name="Ladder of prices")
     tag = ladder.get_by_label("Tag price", exact=True)
     tag.fill("3.30")
-    expect(drawn).to_contain_text("with what is tried")
+    expect(drawn).to_contain_text("with your changes")
     expect(ladder.get_by_role("region", name="What if")).to_contain_text("a sliced pound $7.14")
-    strip = ladder.get_by_role("region", name="The strip as tried")
+    strip = ladder.get_by_role("region", name="The strip with your changes")
     expect(strip).to_be_visible()
     slide = ladder.get_by_label("Smoked, slide")
     slide.focus()
@@ -54,8 +54,8 @@ def test_what_if_by_typing_and_by_key_and_the_record_stays(ladder: Page):
     assert float(ladder.get_by_label("Smoked", exact=True).input_value()) > float(before)
     tag.fill("much")
     expect(ladder.get_by_text("“much” is no price")).to_be_visible()
-    ladder.get_by_role("button", name="Back to the record").click()
-    expect(drawn).not_to_contain_text("with what is tried")
+    ladder.get_by_role("button", name="Reset").click()
+    expect(drawn).not_to_contain_text("with your changes")
     expect(strip).to_be_hidden()
     assert Entry.objects.count() == entries
 
@@ -64,8 +64,8 @@ def test_a_policy_is_tried_then_kept_for_the_batch(ladder: Page, canteen):
     ladder.get_by_role("button", name="Work counted, $18.00").click()
     ladder.get_by_label("Fuel", exact=True).uncheck()
     ladder.get_by_label("An hour of work is worth").fill("")
-    expect(ladder.get_by_role("region", name="Ladder of prices")).to_contain_text("with what is tried $4.53")
-    ladder.get_by_role("button", name="Keep for this batch").click()
+    expect(ladder.get_by_role("region", name="Ladder of prices")).to_contain_text("with your changes $4.53")
+    ladder.get_by_role("button", name="Save for this batch").click()
     expect(ladder.get_by_role("button", name="Work not counted")).to_be_visible()
     ladder.goto(f"{canteen}/verdict/J-01")
     expect(ladder.get_by_role("region", name="Price of a sliced pound")).to_contain_text("$4.53")
@@ -88,7 +88,7 @@ def test_a_figure_tells_where_it_comes_from(kitchen: Page, canteen):
 
 def test_a_batch_goes_out_as_a_document_and_comes_in_again(kitchen: Page, canteen, tmp_path):
     kitchen.goto(f"{canteen}/verdict/J-01")
-    kitchen.get_by_role("button", name="Take it away").click()
+    kitchen.get_by_role("button", name="Export").click()
     with kitchen.expect_download() as download:
         kitchen.get_by_role("link", name="The batch document").click()
     path = tmp_path / "jowl.json"
@@ -119,11 +119,11 @@ def test_meats_come_together_and_one_is_thrown_away(kitchen: Page, canteen):
     kitchen.get_by_label("How much of it").fill("1 lb")
     kitchen.get_by_role("button", name="Add this meat").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: bought, smoked jowl")
-    kitchen.get_by_role("button", name="Bring pieces together").click()
+    kitchen.get_by_role("button", name="Combine pieces").click()
     kitchen.get_by_label("A, 3.90 lb").check()
     kitchen.get_by_label("lot 2, 1.00 lb").check()
-    kitchen.get_by_label("Weight together").fill("4.8 lb")
-    kitchen.get_by_role("button", name="Bring them together").click()
+    kitchen.get_by_label("Weight of all together").fill("4.8 lb")
+    kitchen.get_by_role("button", name="Combine them").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: mixed")
     kitchen.get_by_role("button", name="Throw pieces away").click()
     kitchen.get_by_label("B, 3.75 lb").check()

@@ -52,7 +52,7 @@ def test_the_whole_chain_by_hand(api):
         },
         {
             "material": "loss",
-            "name": "unweighed",
+            "name": "lost, not weighed",
             "weight": {"lb": "1.00", "kg": "0.454"},
             "gain": False,
             "carried": None,
@@ -236,7 +236,7 @@ def test_marks_are_given_where_none_are_typed(api):
     batch = api.recorded(code, {**TRIM, "pieces": pieces, "cut_off": twice})["batch"]
     assert [piece["mark"] for piece in batch["pieces"]] == ["A", "B", "C"]
     assert batch["pieces"][0]["free_marks"][:2] == ["A1", "A2"]
-    assert [peel["name"] for peel in batch["strip"]["columns"][1]["peels"]] == ["skin", "unweighed"]
+    assert [peel["name"] for peel in batch["strip"]["columns"][1]["peels"]] == ["skin", "lost, not weighed"]
 
 
 def test_preview_reads_and_computes_and_writes_nothing(api):

@@ -69,7 +69,7 @@ def check(api, offers=OFFERS, **more):
 
 @pytest.fixture
 def kitchen(api):
-    """A kitchen with a way and the good shop kind in its price list."""
+    """A kitchen with a way and the good shop bacon in its price list."""
     assert save(api)[0] == 201
     noted(api, **PACK)
     return api
@@ -160,7 +160,7 @@ def test_offers_are_ranked_by_the_sliced_pound(kitchen):
     assert (shoulder["tag"]["per_lb"], shoulder["meat"]["per_lb"]) == ("1.99", "2.23")
     assert "Enhanced meat is better not cured" in shoulder["warning"]
     assert jowl["warning"] == ""
-    assert told["against"] == "good shop kind"
+    assert told["against"] == "good shop bacon"
     assert told["problems"] == []
 
 
@@ -243,10 +243,10 @@ def test_a_kitchen_of_kilograms_is_asked_in_kilograms(kitchen):
 
 def test_the_shop_kind_to_beat_is_chosen(kitchen):
     noted(kitchen, **{**PACK, "name": "cheap one", "kind": "cheap", "price": "3.00"})
-    assert check(kitchen)["against"] == "good shop kind"
+    assert check(kitchen)["against"] == "good shop bacon"
     told = check(kitchen, against="cheap one")
     assert told["against"] == "cheap one"
-    assert [shop["name"] for shop in told["shops"]] == ["cheap one", "good shop kind"]
+    assert [shop["name"] for shop in told["shops"]] == ["cheap one", "good shop bacon"]
     assert all(offer["verdict"] == "walk_past" for offer in told["offers"] if offer["id"] != "c")
 
 

@@ -46,7 +46,7 @@ def test_the_drawing_says_every_step_price_and_what_left(shown):
         assert column.label in words
         assert f"${column.cost.per_lb}" in words
         assert f"{column.weight_out.lb} lb" in words
-    assert {"−1.00 lean", "−1.00 unweighed", "−3.20 B", "best kind $9.00"} <= set(words)
+    assert {"−1.00 lean", "−1.00 lost, not weighed", "−3.20 B", "best kind $9.00"} <= set(words)
 
 
 def test_the_drawing_is_in_the_kitchens_unit(shown):

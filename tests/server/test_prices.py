@@ -23,7 +23,7 @@ JOWL = {
 }
 PACK = {
     "sort": "shop_pack",
-    "name": "good shop kind",
+    "name": "good shop bacon",
     "kind": "good",
     "source": "Pier grocer",
     "on": "2026-03-02",

@@ -34,7 +34,7 @@ const routes: RouteRecordRaw[] = [
     path: '/buy/prices/import',
     name: 'price-import',
     component: () => import('./places/prices/ImportList.vue'),
-    meta: { place: 'buy', title: 'Bring in a list' },
+    meta: { place: 'buy', title: 'Import a price list' },
   },
   {
     path: '/buy/prices/:id(\\d+)',
@@ -65,13 +65,13 @@ const routes: RouteRecordRaw[] = [
     path: '/bench/map',
     name: 'map',
     component: () => import('./places/map/MapPlace.vue'),
-    meta: { place: 'bench', title: 'What lies where' },
+    meta: { place: 'bench', title: 'Map' },
   },
   {
     path: '/bench/figures',
     name: 'figures',
     component: () => import('./places/cure/FiguresPlace.vue'),
-    meta: { place: 'bench', title: 'Limits and spoons' },
+    meta: { place: 'bench', title: 'Nitrite limits and spoon weights' },
   },
   {
     path: '/bench/:code/weigh',
@@ -129,7 +129,7 @@ const routes: RouteRecordRaw[] = [
     path: '/books/import',
     name: 'import',
     component: () => import('./places/imports/ImportPlace.vue'),
-    meta: { place: 'books', title: 'Bring in a batch' },
+    meta: { place: 'books', title: 'Import a batch' },
   },
   {
     path: '/kitchen',

@@ -81,7 +81,7 @@ BELLY: Final[list[Told]] = [
     *(
         ((5, 8, 5), "maren", terms)
         for terms in tell_terms(
-            "good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
+            "good shop bacon", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
         )
     ),
     (

@@ -80,7 +80,7 @@ JOWL: Final[list[Told]] = [
     *(
         ((17, 8, 15), "maren", terms)
         for terms in tell_terms(
-            "good shop kind", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
+            "good shop bacon", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
         )
     ),
     (
@@ -160,8 +160,8 @@ JOWL: Final[list[Told]] = [
         )
     ),
     ((7, 10, 20), "odo", {"content": {"act": "fry", "kept": "42.5"}}),
-    ((7, 10, 30), "maren", _pack("cheap shop kind", "4.30", "16 oz", slices="18", fry="31")),
-    ((7, 10, 35), "maren", _pack("best shop kind", "9.40", "1 lb", slices="14", fry="40")),
+    ((7, 10, 30), "maren", _pack("cheap shop bacon", "4.30", "16 oz", slices="18", fry="31")),
+    ((7, 10, 35), "maren", _pack("best shop bacon", "9.40", "1 lb", slices="14", fry="40")),
 ]
 
 GOOSE: Final[list[Told]] = [
@@ -254,7 +254,7 @@ LOIN: Final[list[Told]] = [
         {
             "content": {
                 "act": "shop_pack",
-                "name": "cheap shop kind",
+                "name": "cheap shop bacon",
                 "paid": "4.60",
                 "weight": "10 oz",
                 "slices": "8",

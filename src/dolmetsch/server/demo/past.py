@@ -59,7 +59,7 @@ def tell_past(number: int) -> list[Told]:
             },
         )
     ]
-    terms = tell_terms("good shop kind", "5.95", "12 oz", slices="11", portion={"slices": "3"})
+    terms = tell_terms("good shop bacon", "5.95", "12 oz", slices="11", portion={"slices": "3"})
     story += [((days, 8, 15), "maren", told) for told in terms]
     kept = pounds * _near(draw, keeps["trim"], _ROLLED["trim"])
     off = pounds - kept - 0.1

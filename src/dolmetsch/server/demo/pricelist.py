@@ -77,13 +77,13 @@ PRICES: Final[list[tuple[str, str, str, list[Seen]]]] = [
     ("by_product", "ends", "", [(120, "our own", "3.00/lb", "", "", "")]),
     (
         "shop_pack",
-        "cheap shop kind",
+        "cheap shop bacon",
         "cheap",
         [(170, "Corner shop", "4.10", "16 oz", "18", ""), (5, "Corner shop", "4.30", "16 oz", "18", "10")],
     ),
     (
         "shop_pack",
-        "good shop kind",
+        "good shop bacon",
         "good",
         [
             (290, "Pier grocer", "5.80", "12 oz", "11", ""),
@@ -91,15 +91,15 @@ PRICES: Final[list[tuple[str, str, str, list[Seen]]]] = [
             (5, "Pier grocer", "6.15", "12 oz", "11", ""),
         ],
     ),
-    ("shop_pack", "best shop kind", "best", [(5, "Smokehouse counter", "9.40", "1 lb", "14", "")]),
+    ("shop_pack", "best shop bacon", "best", [(5, "Smokehouse counter", "9.40", "1 lb", "14", "")]),
 ]
 #: Shop pack, days ago, raw, cooked.
 FRYINGS: Final = [
-    ("good shop kind", 60, "112 g", "38 g"),
-    ("good shop kind", 31, "98 g", "34 g"),
-    ("good shop kind", 5, "105 g", "35 g"),
-    ("cheap shop kind", 31, "120 g", "36 g"),
-    ("cheap shop kind", 5, "118 g", "38 g"),
+    ("good shop bacon", 60, "112 g", "38 g"),
+    ("good shop bacon", 31, "98 g", "34 g"),
+    ("good shop bacon", 5, "105 g", "35 g"),
+    ("cheap shop bacon", 31, "120 g", "36 g"),
+    ("cheap shop bacon", 5, "118 g", "38 g"),
 ]
 
 

@@ -30,12 +30,12 @@ const canCorrect = (entry: Entry): boolean => entry.overruled_by === null && ent
         </p>
         <p v-for="line in entry.lines" :key="line" class="line">{{ line }}</p>
         <p v-if="entry.corrects" class="mark">
-          {{ entry.act === 'withdraw' ? 'Takes back' : 'Corrects' }} entry {{ numberOf(entry.corrects) }}: “{{
+          {{ entry.act === 'withdraw' ? 'Cancels' : 'Corrects' }} entry {{ numberOf(entry.corrects) }}: “{{
             entry.reason
           }}”
         </p>
         <p v-if="entry.overruled_by" class="mark">
-          {{ isTakenBack(entry) ? 'Taken back' : 'Corrected' }} by entry {{ numberOf(entry.overruled_by) }};
+          {{ isTakenBack(entry) ? 'Canceled' : 'Corrected' }} by entry {{ numberOf(entry.overruled_by) }};
           no longer counts
         </p>
       </div>

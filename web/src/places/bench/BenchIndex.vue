@@ -16,13 +16,13 @@ const marks = (pieces: string[]): string => pieces.filter((mark) => mark !== 'lo
     <h1>Bench</h1>
     <span class="quiet">trim, cure, turn, taste, weigh</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'figures' }">Limits and spoons</RouterLink>
-      <RouterLink class="act" :to="{ name: 'map' }">What lies where</RouterLink>
+      <RouterLink class="act" :to="{ name: 'figures' }">Nitrite limits and spoon weights</RouterLink>
+      <RouterLink class="act" :to="{ name: 'map' }">Map</RouterLink>
     </div>
   </div>
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else-if="!batches.length" class="panel empty">
-    <p>Nothing hangs here. A batch begins with what was bought.</p>
+    <p>No batches under way. Start one with what you bought.</p>
     <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
   </div>
   <ul v-else aria-label="Batches under way">

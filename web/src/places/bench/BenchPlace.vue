@@ -35,11 +35,11 @@ const card = ref<HTMLElement | null>(null)
 const titles: Record<string, string> = {
   portion: 'Set the portion',
   shop_pack: 'Add a shop pack',
-  fry: 'Fried some',
-  merge: 'Bring pieces together',
+  fry: 'Record a frying test',
+  merge: 'Combine pieces',
   discard: 'Throw pieces away',
   bought: 'Add meat',
-  look: 'Look the meat over',
+  look: 'Check the meat',
   test: 'Butcher’s test',
   sizes: 'Sizes and places',
 }

@@ -65,7 +65,7 @@ watch([price, () => props.batch.seen], () => void ask(), { immediate: true })
             <td>{{ part.is_usable ? '' : money(part.worth) }}</td>
           </tr>
           <tr>
-            <th scope="row" class="quiet">unweighed</th>
+            <th scope="row" class="quiet">lost, not weighed</th>
             <td>{{ weightText(test.lost) }}</td>
             <td>{{ test.lost_share }} %</td>
             <td />
@@ -85,12 +85,12 @@ watch([price, () => props.batch.seen], () => void ask(), { immediate: true })
       </p>
     </template>
     <label class="named">
-      <span>Next week’s price of a {{ unitWord }}</span>
+      <span>Next week’s price per {{ unitWord }}</span>
       <input v-model="price" class="box" :placeholder="`3.10/${unit}`" inputmode="decimal" />
     </label>
     <p v-if="test?.next_usable && test.next_with_same_worth" role="status">
       Then a usable {{ unitWord }} costs <b>{{ costText(test.next_usable) }}</b> by the factor, or
-      {{ costText(test.next_with_same_worth) }} where what is cut off stays worth what it is now.
+      {{ costText(test.next_with_same_worth) }} if trim stays worth what it is now.
     </p>
     <p class="quiet small">
       Cost factor: price of a usable {{ unitWord }} ÷ price as purchased, buying costs included, worth of what

@@ -61,7 +61,7 @@ function add(name: string, material: Material): void {
       >
         + {{ one.name }}
       </button>
-      <button type="button" class="act small" @click="add('', 'other')">+ something else</button>
+      <button type="button" class="act small" @click="add('', 'other')">+ add another</button>
     </div>
   </div>
 </template>

@@ -79,7 +79,7 @@ watch(problem, async (now) => {
 })
 
 const button = computed(() =>
-  problem.value?.code === 'moved_on' ? `${props.word} all the same` : props.word,
+  problem.value?.code === 'moved_on' ? `${props.word} anyway` : props.word,
 )
 
 function send(sent: Body, words: string): void {
@@ -89,7 +89,7 @@ function send(sent: Body, words: string): void {
     emit('recorded', answer.batch, words)
   })
 }
-const takeBack = (): void => send({ ...body.value, content: { act: 'withdraw' } }, 'Taken back')
+const takeBack = (): void => send({ ...body.value, content: { act: 'withdraw' } }, 'Canceled')
 const canTakeBack = computed(() => props.correcting !== null && props.correcting.sequence > 1)
 const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
 </script>
@@ -105,9 +105,9 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
     <TypedInput
       v-if="correcting"
       v-model="draft.reason"
-      label="Why it was wrong"
+      label="What was wrong"
       path="reason"
-      hint="The wrong entry stays readable beside this one."
+      hint="The wrong entry stays in the log beside this one."
     />
     <details v-else class="when">
       <summary>Done earlier?</summary>
@@ -121,7 +121,7 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
       :word="button"
       :state="state"
       :problem="problem"
-      :cancel-word="correcting ? 'Leave it as it is' : ''"
+      :cancel-word="correcting ? 'Cancel' : ''"
       @retry="retry"
       @cancel="$emit('cancel')"
     />
@@ -132,7 +132,7 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
       :disabled="state === 'saving'"
       @click="takeBack"
     >
-      Take this entry back
+      Cancel this entry
     </button>
   </form>
 </template>

@@ -45,7 +45,7 @@ function send(): void {
 
 <template>
   <form @submit.prevent="send">
-    <ul aria-label="What to look for">
+    <ul aria-label="What to check for">
       <li
         v-for="look in looks"
         :key="look.key"
@@ -62,14 +62,14 @@ function send(): void {
     <label class="named"
       ><span>Where, what else</span><input v-model="note" class="box" maxlength="200"
     /></label>
-    <p v-if="state === 'saved'" class="good" role="status">✓ Kept in the diary.</p>
+    <p v-if="state === 'saved'" class="good" role="status">✓ Saved in the diary.</p>
     <SaveBar
-      :word="found.length ? 'Keep what was found' : 'Looked over, nothing found'"
+      :word="found.length ? 'Save what was found' : 'Checked, nothing found'"
       :state="state"
       :problem="problem"
       @retry="retry"
     />
-    <p class="quiet small">Common practice. What smells off is not cured.</p>
+    <p class="quiet small">Common practice. Do not cure meat that smells off.</p>
   </form>
 </template>
 

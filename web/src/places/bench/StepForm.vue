@@ -62,7 +62,7 @@ const ownActs = [
 ]
 const word = computed(() => {
   const kind = draft.kind === OWN ? draft.ownWord.trim() || 'step' : draft.kind
-  return props.correcting ? `Correct the ${kind}` : `Record the ${kind}`
+  return props.correcting ? `Correct this step: ${kind}` : `Record the ${kind}`
 })
 
 function recorded(batch: Batch, words: string): void {
@@ -83,7 +83,7 @@ function recorded(batch: Batch, words: string): void {
   >
     <ChoiceBar v-model="draft.kind" label="What was done" :choices="choices" />
     <template v-if="draft.kind === OWN">
-      <TypedInput v-model="draft.ownWord" label="In a word" path="kind" placeholder="hang" />
+      <TypedInput v-model="draft.ownWord" label="Name of the step" path="kind" placeholder="hang" />
       <ChoiceBar v-if="!correcting" v-model="draft.ownAct" label="The pieces were" :choices="ownActs" />
     </template>
     <template v-if="isCut(draft)">
@@ -93,7 +93,7 @@ function recorded(batch: Batch, words: string): void {
     <WeightRows v-else v-model:draft="draft" :batch="batch" />
     <UsedRows v-model:draft="draft" :marks="isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)" />
     <button v-if="charges.length" type="button" class="act small" @click="addCharges">
-      Add what the cure desk gave out
+      Add the cure weighed out
     </button>
     <p v-if="draft.kind === 'cure'" class="caution">
       Curing salt is poison by the spoonful: weigh it alone, lock it away. Amounts are recorded here, not

@@ -16,13 +16,13 @@ const { kitchen } = useSession()
 const name = `${props.batch.code}:${props.act}${props.correcting ? `-${props.correcting.id}` : ''}`
 const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () => termsOf(props.correcting?.content))
 const ways = [
-  { value: 'slices' as const, word: 'So many slices' },
+  { value: 'slices' as const, word: 'Slices' },
   { value: 'weight' as const, word: 'A weight' },
-  { value: 'cooked_weight' as const, word: 'A weight cooked' },
+  { value: 'cooked_weight' as const, word: 'Cooked weight' },
 ]
 
 const content = computed<Content>(() => termsContent(props.act, draft))
-const words = { portion: 'Set the portion', shop_pack: 'Set the shop pack', fry: 'Record the frying' }
+const words = { portion: 'Set the portion', shop_pack: 'Set the shop pack', fry: 'Record the frying test' }
 
 function recorded(batch: Batch, words: string): void {
   clear()
@@ -40,7 +40,7 @@ function recorded(batch: Batch, words: string): void {
     @recorded="recorded"
   >
     <template v-if="act === 'shop_pack'">
-      <TypedInput v-model="draft.name" label="Which kind" path="name" placeholder="good shop kind" />
+      <TypedInput v-model="draft.name" label="Which kind" path="name" placeholder="good shop bacon" />
       <TypedInput
         v-model="draft.paid"
         label="Price of the pack"
@@ -51,14 +51,14 @@ function recorded(batch: Batch, words: string): void {
       <TypedInput v-model="draft.weight" label="Weight of the pack" path="weight" placeholder="12 oz" />
       <TypedInput
         v-model="draft.slices"
-        label="Slices in it, if counted"
+        label="Slices in the pack, if counted"
         path="slices"
         placeholder="11"
         inputmode="numeric"
       />
       <TypedInput
         v-model="draft.fry"
-        label="Left after frying, %, if tried"
+        label="Left after frying, %, if tested"
         path="fry"
         placeholder="33"
         inputmode="decimal"
@@ -71,9 +71,9 @@ function recorded(batch: Batch, words: string): void {
       </div>
       <TypedInput
         v-model="draft.fry"
-        label="Or what is left, %"
+        label="Or percent left"
         path="kept"
-        hint="cooked weight ÷ raw weight; every frying counts, the batch takes their mean"
+        hint="cooked weight ÷ raw weight; the batch uses the mean of all its tests"
         placeholder="42"
         inputmode="decimal"
       />

@@ -36,7 +36,7 @@ const pieces = computed(() => {
 })
 const charges = [
   { value: 'batch' as const, word: 'The other pieces' },
-  { value: 'loss' as const, word: 'Nobody: book it as loss' },
+  { value: 'loss' as const, word: 'Nobody: count it as a loss' },
 ]
 const content = computed<Content>(() => togetherContent(props.act, draft))
 
@@ -51,30 +51,30 @@ function recorded(batch: Batch, words: string): void {
     :batch="batch"
     :content="content"
     :correcting="correcting"
-    :word="act === 'merge' ? 'Bring them together' : 'Throw them away'"
+    :word="act === 'merge' ? 'Combine them' : 'Throw them away'"
     :name="name"
     @recorded="recorded"
   >
     <fieldset>
-      <legend>{{ act === 'merge' ? 'Which come together' : 'Which are thrown away' }}</legend>
+      <legend>{{ act === 'merge' ? 'Which are combined' : 'Which are thrown away' }}</legend>
       <label v-for="piece in pieces" :key="piece.mark" class="tick">
         <input v-model="draft.marks" type="checkbox" :value="piece.mark" /> {{ piece.word }}
       </label>
     </fieldset>
     <template v-if="act === 'merge'">
-      <TypedInput v-model="draft.kind" label="In a word" path="kind" placeholder="mix" />
+      <TypedInput v-model="draft.kind" label="Name of the step" path="kind" placeholder="mix" />
       <div class="pair">
-        <TypedInput v-model="draft.mark" label="Its mark" path="into.mark" hint="empty: the next free one" />
+        <TypedInput v-model="draft.mark" label="Its mark" path="into.mark" hint="leave empty for the next free one" />
         <TypedInput
           v-model="draft.weight"
-          label="Weight together"
+          label="Weight of all together"
           path="into.weight"
           placeholder="9 lb 2 oz"
         />
       </div>
     </template>
     <template v-else>
-      <ChoiceBar v-model="draft.charge" label="Who bears what they cost" :choices="charges" />
+      <ChoiceBar v-model="draft.charge" label="Who carries their cost" :choices="charges" />
       <TypedInput v-model="draft.why" label="Why" path="why" placeholder="smelled off" />
     </template>
     <UsedRows v-model:draft="draft" :marks="draft.marks" />

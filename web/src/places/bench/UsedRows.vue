@@ -39,7 +39,7 @@ function add(): void {
       />
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
       <fieldset v-if="marks.length > 1" class="group">
-        <legend>Only for (none ticked: all)</legend>
+        <legend>Only for (none checked: all)</legend>
         <label v-for="mark in marks" :key="mark" class="tick">
           <input v-model="row.pieces" type="checkbox" :value="mark" /> {{ mark }}
         </label>
@@ -53,10 +53,10 @@ function add(): void {
         placeholder="20"
         inputmode="decimal"
       />
-      <button type="button" class="act" @click="add">+ something used</button>
+      <button type="button" class="act" @click="add">+ add something used</button>
     </div>
     <details :open="Boolean(draft.overhead || draft.scale)">
-      <summary>Overhead, another scale</summary>
+      <summary>More: overhead, scale used</summary>
       <div class="pair">
         <TypedInput
           v-model="draft.overhead"
@@ -67,9 +67,9 @@ function add(): void {
         />
         <TypedInput
           v-model="draft.scale"
-          label="The scale shows steps of"
+          label="Scale reads in steps of"
           path="scale"
-          hint="empty: the kitchen’s scale"
+          hint="leave empty for the kitchen’s scale"
           placeholder="5 g"
         />
       </div>

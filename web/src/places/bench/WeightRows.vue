@@ -19,7 +19,7 @@ const pathOf = (mark: string): string =>
 
 <template>
   <div class="lines">
-    <h3>Weighed after it</h3>
+    <h3>Weights after this step</h3>
     <TypedInput
       v-for="row in draft.weights"
       :key="row.mark"

@@ -38,7 +38,7 @@ const loss = computed(() =>
       </div>
     </dl>
     <p v-else-if="faults.length === 0" class="quiet">
-      Once it is weighed, this says what was kept and what a {{ unitWord }} then costs.
+      Once you enter weights, this shows what was kept and what a {{ unitWord }} then costs.
     </p>
   </div>
 </template>

@@ -39,9 +39,9 @@ describe('looking the meat over', () => {
 
   it('keeps what was found, or that nothing was', async () => {
     const { calls, shown } = await open({ 'POST /batches/J-01/look-overs': pieces(['A']) })
-    expect(shown.get('[type="submit"]').text()).toBe('Looked over, nothing found')
+    expect(shown.get('[type="submit"]').text()).toBe('Checked, nothing found')
     await shown.get('input[type="checkbox"]').setValue(true)
-    expect(shown.get('[type="submit"]').text()).toBe('Keep what was found')
+    expect(shown.get('[type="submit"]').text()).toBe('Save what was found')
     await shown.get('input[maxlength]').setValue('at the thick end')
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('Kept in the diary.'))
@@ -54,7 +54,7 @@ describe('looking the meat over', () => {
     await shown.get('input[type="checkbox"]').setValue(true)
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('No answer came back'))
-    expect(shown.get('[type="submit"]').text()).toBe('Keep what was found')
+    expect(shown.get('[type="submit"]').text()).toBe('Save what was found')
     given['POST /batches/J-01/look-overs'] = pieces(['A'])
     await shown.get('[role="alert"] button').trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('Kept in the diary.'))
@@ -115,7 +115,7 @@ describe('the butcher’s test', () => {
     const shown = mount(ButchersTest, { props: { batch: batch() }, global: around() })
     await vi.waitFor(() => expect(shown.find('table').exists()).toBe(true))
     const names = shown.findAll('tbody tr').map((line) => line.find('td, th').text())
-    expect(names).toEqual(['A', 'lean trim', 'unweighed', 'usable'])
+    expect(names).toEqual(['A', 'lean trim', 'lost, not weighed', 'usable'])
     expect(plain(shown.text())).toContain('1.094')
     given['POST /batches/J-01/butchers-test'] = {
       ...test,
@@ -153,6 +153,6 @@ describe('the bench', () => {
   })
 
   it('begins a batch where there is none', async () => {
-    expect(await open([])).toContain('Nothing hangs here. A batch begins with what was bought.')
+    expect(await open([])).toContain('No batches under way. Start one with what you bought.')
   })
 })

@@ -25,14 +25,14 @@ const { data: today } = useToday()
   <div class="head">
     <h1>Books</h1>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'import' }">Bring in a batch document</RouterLink>
+      <RouterLink class="act" :to="{ name: 'import' }">Import a batch document</RouterLink>
       <RouterLink class="act first" :to="{ name: 'forecasts' }">How good forecasts were</RouterLink>
     </div>
   </div>
   <LoadState v-if="!yields" :error="error" what="what the steps keep" @retry="refetch()" />
   <YieldTable v-else :yields="yields" />
   <template v-if="today?.finished.length">
-    <h2 class="lately">Lately sliced</h2>
+    <h2 class="lately">Lately finished</h2>
     <ul class="rows" aria-label="Batches at Books">
       <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
     </ul>

@@ -51,7 +51,7 @@ const cuts = [
         label="Weight on our scale"
         :path="at('own_weight')"
         placeholder="24 lb"
-        hint="the batch is reckoned from this one, if weighed"
+        hint="costs use this weight if you enter it"
       />
     </div>
     <div class="pair">

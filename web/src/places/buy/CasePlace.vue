@@ -69,12 +69,12 @@ useKeys({ a: () => void open(null) })
   <LoadState
     v-if="!choices.data.value"
     :error="choices.error.value"
-    what="the ways and the shop"
+    what="methods and shop prices"
     @retry="choices.refetch()"
   />
   <p v-else-if="!choices.data.value.ways.length" class="panel">
-    An offer is judged by how it will be made.
-    <RouterLink :to="{ name: 'ways' }">Save a way first</RouterLink>: its steps, what they use, how long they
+    An offer is costed by how you will make it.
+    <RouterLink :to="{ name: 'ways' }">Save a method first</RouterLink>: its steps, what they use, how long they
     take.
   </p>
   <div v-else class="case">
@@ -91,7 +91,7 @@ useKeys({ a: () => void open(null) })
           <b>{{ offer.cut || 'An offer' }}, {{ offer.price || 'no price' }}:</b> {{ faults.join(' ') }}
         </p>
         <button type="button" class="act small" @click="open(offer)">Change {{ offer.cut || 'it' }}</button>
-        <button type="button" class="act small" @click="drop(offer.id)">Leave it out</button>
+        <button type="button" class="act small" @click="drop(offer.id)">Remove it</button>
       </li>
     </ul>
     <p v-if="dayFault" class="note">{{ dayFault }}</p>

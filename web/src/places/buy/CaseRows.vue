@@ -58,7 +58,7 @@ function answer(offer: CheckedOffer, isPack: boolean): void {
 <template>
   <section class="panel rows" aria-label="Offers, cheapest first">
     <div class="axis">
-      <p class="small narrow axis-word">expected price of a sliced {{ unitWord }}, by your own yields</p>
+      <p class="small narrow axis-word">expected price of a sliced {{ unitWord }}, from your own yields</p>
       <div ref="column" class="column">
         <CaseAxis v-if="width && rows.length" :scale="scale" :width="width" />
       </div>
@@ -89,9 +89,9 @@ function answer(offer: CheckedOffer, isPack: boolean): void {
   </section>
   <p v-if="rows.length" class="legend small">
     <span><b>Open ring</b> tag price</span>
-    <span><b>Bar</b> expected, eight times in ten inside the pale part</span>
+    <span><b>Bar</b> expected price; 8 times out of 10 it falls in the pale part</span>
     <span v-if="checked?.against"
-      ><b>Worth up to</b> the tag price at which it equals the {{ checked.against }}</span
+      ><b>Worth up to</b> the tag price at which it costs the same as {{ checked.against }}</span
     >
   </p>
 </template>

@@ -11,7 +11,7 @@ const at = (name: string): string => `${props.stem}${name}`
 
 <template>
   <details class="more" :open="Boolean(draft.extras.length || draft.solution || draft.scale)">
-    <summary>Delivery, added water, another scale</summary>
+    <summary>More: delivery, added water, scale used</summary>
     <div class="lines">
       <div v-for="(extra, index) in draft.extras" :key="index" class="row">
         <TypedInput
@@ -39,7 +39,7 @@ const at = (name: string): string => `${props.stem}${name}`
       <div class="pair">
         <TypedInput
           v-model="draft.solution"
-          label="Solution added, % of the meat"
+          label="Added solution, % of the meat"
           :path="at('solution')"
           hint="as the label says: “up to 12 % solution”"
           placeholder="12"
@@ -47,9 +47,9 @@ const at = (name: string): string => `${props.stem}${name}`
         />
         <TypedInput
           v-model="draft.scale"
-          label="The scale shows steps of"
+          label="Scale reads in steps of"
           :path="at('scale')"
-          hint="empty: the kitchen’s scale"
+          hint="leave empty for the kitchen’s scale"
           placeholder="5 g"
         />
       </div>

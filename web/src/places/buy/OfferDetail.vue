@@ -23,7 +23,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
 <template>
   <div class="detail">
     <div>
-      <ul v-if="offer.doubts.length" class="doubts" aria-label="Doubts">
+      <ul v-if="offer.doubts.length" class="doubts" aria-label="Notes">
         <li v-for="doubt in offer.doubts" :key="doubt">{{ doubt }}</li>
       </ul>
       <dl>
@@ -49,7 +49,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
         </div>
         <template v-if="offer.amount">
           <div>
-            <dt>To buy, to have enough nine times in ten</dt>
+            <dt>Buy, to have enough 9 times out of 10</dt>
             <dd>
               <template v-if="offer.amount.packs"
                 >{{ offer.amount.packs }} {{ offer.amount.packs === 1 ? 'pack' : 'packs' }},
@@ -58,11 +58,11 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
             </dd>
           </div>
           <div>
-            <dt>Left over then, as expected</dt>
+            <dt>Expected to be left over</dt>
             <dd>{{ weightText(offer.amount.left) }}, {{ offer.amount.left_portions }} portions</dd>
           </div>
           <div v-if="checked.buy_by">
-            <dt>To be eaten then, buy by</dt>
+            <dt>To eat it then, buy by</dt>
             <dd>{{ dayText(checked.buy_by) }}</dd>
           </div>
         </template>
@@ -89,7 +89,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
         </div>
         <button type="submit" class="act first" :disabled="state === 'saving'">{{ word }}</button>
         <button type="button" class="act" @click="$emit('change')">Change</button>
-        <button type="button" class="act" @click="$emit('drop')">Leave out</button>
+        <button type="button" class="act" @click="$emit('drop')">Remove</button>
       </form>
       <ProblemNote
         v-if="problem"
@@ -100,13 +100,13 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
     </div>
     <table>
       <caption>
-        What each step is believed to keep
+        What each step is expected to keep
       </caption>
       <thead>
         <tr>
           <th scope="col">Step</th>
-          <th scope="col">Kept, and whence</th>
-          <th scope="col" class="right">A {{ unitWord }} then</th>
+          <th scope="col">Kept, based on</th>
+          <th scope="col" class="right">Price of a {{ unitWord }} then</th>
         </tr>
       </thead>
       <tbody>

@@ -50,7 +50,7 @@ function back(): void {
 
 function done(next: boolean): void {
   if (!offer.value.cut || !offer.value.price) {
-    said.value = offer.value.cut ? 'The price is missing.' : 'Say which cut it is.'
+    said.value = offer.value.cut ? 'The price is missing.' : 'Enter the cut.'
     return
   }
   said.value = ''
@@ -107,10 +107,10 @@ function fromList(one: Schemas['ListedOut']): void {
       <p v-if="said" class="said" role="alert">{{ said }}</p>
       <div class="buttons">
         <button type="submit" class="act first">
-          {{ props.offer ? 'Keep the change' : 'Add, next tag' }}
+          {{ props.offer ? 'Save' : 'Add, next tag' }}
         </button>
         <button type="button" class="act" @click="done(false)">
-          {{ props.offer ? 'Keep and close' : 'Add, done' }}
+          {{ props.offer ? 'Save and close' : 'Add, done' }}
         </button>
         <button type="button" class="act" @click="emit('close')">Close</button>
       </div>

@@ -31,12 +31,12 @@ function takeNow(): void {
   else takeHome(props.offer.packs_wanted, '')
 }
 const words = { buy: 'buy', walk_past: 'walk past', too_close: 'too close to call' }
-const word = computed(() => (props.offer.verdict ? words[props.offer.verdict] : 'no shop to compare'))
+const word = computed(() => (props.offer.verdict ? words[props.offer.verdict] : 'no shop price to compare'))
 const worth = computed(() => {
   const up = props.offer.worth_up_to
   if (!up) return null
   return cost(up).startsWith('-') || Number(cost(up)) === 0
-    ? 'worth it at no price'
+    ? 'not worth it at any price'
     : `worth up to ${costText(up)}`
 })
 const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
@@ -68,7 +68,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
         :against="checked.against"
       />
       <span class="unseen">
-        expected {{ costText(offer.sliced.middle) }} a sliced {{ unitWord }}, eight times in ten between
+        expected {{ costText(offer.sliced.middle) }} a sliced {{ unitWord }}, 8 times out of 10 between
         {{ costText(offer.sliced.low) }} and {{ costText(offer.sliced.high) }}
       </span>
     </div>
@@ -99,7 +99,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       >
         <template v-if="offer.doubts.length && !open"
           ><span aria-hidden="true">▲</span>&nbsp;{{ offer.doubts.length }}
-          {{ offer.doubts.length === 1 ? 'doubt' : 'doubts' }}</template
+          {{ offer.doubts.length === 1 ? 'note' : 'notes' }}</template
         ><template v-else>{{ open ? 'Less' : 'More' }}</template>
       </button>
     </div>
@@ -115,7 +115,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       <button type="button" class="act small" @click="emit('answer', isPackQuestion)">
         {{ isPackQuestion ? 'It is for the pack' : `It is for a ${unitWord}` }}
       </button>
-      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">It is right</button>
+      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">The price is right</button>
     </div>
     <OfferDetail
       v-if="open"

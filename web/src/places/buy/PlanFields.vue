@@ -18,15 +18,15 @@ function setDay(event: Event): void {
 <template>
   <div class="plan">
     <label class="named">
-      <span>Made by</span>
+      <span>Method</span>
       <select v-model="plan.way" class="box">
         <option v-for="way in choices.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
       </select>
     </label>
     <label class="named">
-      <span>Must beat</span>
+      <span>Compare with</span>
       <select v-model="plan.against" class="box">
-        <option value="">the usual: the good one</option>
+        <option value="">the usual one (good)</option>
         <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
           {{ shop.name }}, {{ costText(shop.price) }} a {{ unitWord }}
         </option>
@@ -34,16 +34,16 @@ function setDay(event: Event): void {
     </label>
     <TypedInput
       v-model="plan.about"
-      label="For about"
+      label="Buying about"
       path="about"
       hint="meat as bought"
       placeholder="20 lb"
     />
     <TypedInput
       v-model="plan.portions"
-      label="Or for so many portions"
+      label="Or for how many portions"
       path="portions"
-      hint="then it tells how much to buy"
+      hint="then it shows how much to buy"
       placeholder="60"
       inputmode="numeric"
     />
@@ -52,7 +52,7 @@ function setDay(event: Event): void {
       <input class="box" type="date" :value="plan.on ?? ''" @change="setDay" />
     </label>
     <p class="links small">
-      <RouterLink :to="{ name: 'ways' }">Ways, and what they use</RouterLink>
+      <RouterLink :to="{ name: 'ways' }">Methods and what they use</RouterLink>
     </p>
   </div>
 </template>

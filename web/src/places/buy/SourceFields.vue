@@ -54,7 +54,7 @@ const pieces = computed(() => {
       v-model="draft.from_weight"
       label="How much of it"
       :path="`${stem}source.weight`"
-      hint="empty: all of it"
+      hint="leave empty for all of it"
       placeholder="2 lb"
     />
   </div>

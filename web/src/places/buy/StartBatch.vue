@@ -102,7 +102,7 @@ function send(): void {
         <p>{{ otherCostText(price) }}</p>
         <p class="quiet">{{ money(preview?.paid) }} paid in all</p>
       </template>
-      <p v-else class="quiet">Type a weight and a price; both units show here.</p>
+      <p v-else class="quiet">Type a weight and a price to see it in both units.</p>
       <p class="quiet small">
         Not yet the price of a sliced {{ unitWord }}: that is known once trim, cure, smoke and knife have
         taken theirs.

@@ -81,7 +81,7 @@ function choose(event: Event): void {
         enhanced
       </button>
     </div>
-    <ChipRow v-model="offer.solution" label="Up to so much solution" :choices="waters" />
+    <ChipRow v-model="offer.solution" label="Added solution, up to %" :choices="waters" />
   </div>
 </template>
 

@@ -53,7 +53,7 @@ describe('the pad', () => {
     expect(told).toMatchObject({ cut: 'jowl', skin: 'on', solution: '12', price: '2.85', basis: 'per_lb' })
     expect(next).toBe(true)
     await pad.find('form').trigger('submit')
-    expect(pad.text()).toContain('Say which cut it is.')
+    expect(pad.text()).toContain('Enter the cut.')
     await press(pad, 'Loin')
     await pad.find('form').trigger('submit')
     expect(pad.text()).toContain('The price is missing.')
@@ -124,10 +124,10 @@ describe('an offer', () => {
       expect(told).toContain(words)
     }
     expect(text(show(checkedOffer({ worth_up_to: { per_lb: '-1.00', per_kg: '-2.20' } })))).toContain(
-      'worth it at no price',
+      'not worth it at any price',
     )
     expect(text(show(checkedOffer({ verdict: null, chance: null, worth_up_to: null })))).toContain(
-      'no shop to compare',
+      'no shop price to compare',
     )
   })
 
@@ -185,8 +185,8 @@ describe('the drawing', () => {
 
   it('sets names of shop kinds that would run into one another on rows of their own', () => {
     const close = [
-      { name: 'good shop kind', price: 8, text: '$8' },
-      { name: 'best shop kind', price: 8.4, text: '$8.40' },
+      { name: 'good shop bacon', price: 8, text: '$8' },
+      { name: 'best shop bacon', price: 8.4, text: '$8.40' },
     ]
     const axis = mount(CaseAxis, { props: { scale: caseScale([0, 10], 500), width: 500, shops: close } })
     const rows = axis.findAll('text').map((one) => one.attributes('y'))

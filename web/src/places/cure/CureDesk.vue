@@ -102,7 +102,7 @@ function send(): void {
           :disabled="!going.length || state === 'saving'"
           @click="send"
         >
-          {{ isAsked ? 'Into the cure all the same' : 'Into the cure' }}
+          {{ isAsked ? 'Into the cure anyway' : 'Into the cure' }}
         </button>
       </div>
     </div>
@@ -117,7 +117,7 @@ function send(): void {
       <p v-for="one in problem?.fields" :key="one.path">
         <span aria-hidden="true">▲</span> {{ one.message }}
       </p>
-      <label class="tick"><input v-model="sure" type="checkbox" /> Yes, it is as typed</label>
+      <label class="tick"><input v-model="sure" type="checkbox" /> Yes, that is right</label>
     </div>
     <div class="desk">
       <div>
@@ -143,7 +143,7 @@ function send(): void {
           >
         </p>
         <p v-if="!draft.laid.length" class="quiet small totals">
-          Every piece is in the cure. Out of it, they are weighed.
+          Every piece is in the cure. Weigh them when they come out.
         </p>
       </div>
       <CureRecord v-if="record" :key="record.id" :code="code" :cure="record" />
@@ -180,7 +180,7 @@ function send(): void {
             />
             <TypedInput
               v-model="current.thickness"
-              label="Thickness, at its thickest"
+              label="Thickness of the thickest part"
               :path="`${path}thickness`"
               :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
             />

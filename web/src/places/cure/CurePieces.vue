@@ -24,7 +24,7 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
   const thick = piece?.thickness
   const skin = piece?.skin ? `, skin ${piece.skin}` : ''
   if (!thick) return `thickness not measured${skin}`
-  return `${lengthText(thick)} at the thickest${skin}`
+  return `${lengthText(thick)} at the thickest part${skin}`
 }
 </script>
 

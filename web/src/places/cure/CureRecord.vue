@@ -19,7 +19,7 @@ const isMistake = ref(false)
     </p>
     <WeighOut :piece="cure.answer" is-done />
     <TakeBack v-if="isMistake" :code="code" :cure="cure.id" />
-    <button v-else type="button" class="act small back" @click="isMistake = true">Put down by mistake</button>
+    <button v-else type="button" class="act small back" @click="isMistake = true">Recorded by mistake</button>
   </section>
   <div class="right">
     <section v-if="cure.answer.gauge" class="panel" aria-label="Was it too much">

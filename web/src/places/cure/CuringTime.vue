@@ -77,11 +77,11 @@ const there = computed(() =>
       </text>
     </svg>
     <p v-if="there" class="small">
-      Salt at the centre on day {{ time.out }}: <b>{{ Math.round(Number(there.middle)) }} %</b> of that
+      Salt at the center on day {{ time.out }}: <b>{{ Math.round(Number(there.middle)) }} %</b> of that
       outside ({{ Math.round(Number(there.low)) }} to {{ Math.round(Number(there.high)) }}).
     </p>
     <p v-else-if="!thickness" class="small">
-      Measure the thickness, and the salt at the centre is drawn here.
+      Measure the thickness to see the salt at the center here.
     </p>
     <ul class="small">
       <li v-for="rule in time.rules" :key="rule">{{ rule }}.</li>

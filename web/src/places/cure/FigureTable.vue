@@ -63,8 +63,8 @@ function keep(value: string): void {
         <label class="named"
           ><span>Where it is from</span><input v-model="own.source" class="box" maxlength="200"
         /></label>
-        <button type="submit" class="act" :disabled="state === 'saving'">Keep it</button>
-        <button v-if="row.is_own" type="button" class="act" @click="keep('')">Back to the reference</button>
+        <button type="submit" class="act" :disabled="state === 'saving'">Save</button>
+        <button v-if="row.is_own" type="button" class="act" @click="keep('')">Use the reference</button>
         <ProblemNote v-if="problem" :problem="problem" class="wide" />
       </form>
     </li>

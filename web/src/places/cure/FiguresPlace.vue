@@ -37,8 +37,8 @@ function make(): void {
 
 <template>
   <div class="head">
-    <h1>Limits and spoons</h1>
-    <span class="quiet">what the cure desk judges by</span>
+    <h1>Nitrite limits and spoon weights</h1>
+    <span class="quiet">what the cure desk uses</span>
     <div class="acts"><RouterLink class="act" :to="{ name: 'bench' }">Bench</RouterLink></div>
   </div>
   <LoadState v-if="!facts" :error="error" what="the figures" @retry="refetch()" />
@@ -61,7 +61,7 @@ function make(): void {
       <section class="panel" aria-label="Teaspoons">
         <h2>A level teaspoon</h2>
         <p class="quiet small">
-          Common practice, a tenth either way. Weigh ten spoons of your own and put in a tenth of it.
+          Common practice, within 10 %. Weigh ten of your own spoons and enter a tenth of that.
         </p>
         <FigureTable
           sort="spoon"
@@ -79,10 +79,10 @@ function make(): void {
             <span class="quiet">{{ one.note }}</span>
           </li>
         </ul>
-        <p v-else class="quiet">None yet. A mix made once is used up by weight at the desk.</p>
+        <p v-else class="quiet">None yet. A mix made ahead is used up by weight at the desk.</p>
         <form @submit.prevent="make">
           <label class="named">
-            <span>Of the recipe</span>
+            <span>Recipe</span>
             <select v-model="mix.recipe" class="box">
               <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
             </select>
@@ -90,13 +90,13 @@ function make(): void {
           <TypedInput v-model="mix.weight" label="How much was made" path="weight" placeholder="1.5 kg" />
           <TypedInput
             v-model="mix.note"
-            label="Where it stands"
+            label="Where it is kept"
             path="note"
             placeholder="tin on the spice shelf"
           />
           <p v-if="said" class="good" role="status">✓ {{ said }}</p>
           <SaveBar
-            word="Keep the mix"
+            word="Save the mix"
             :state="mixing.state.value"
             :problem="mixing.problem.value"
             @retry="mixing.retry"

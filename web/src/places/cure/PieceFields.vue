@@ -18,7 +18,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
 <template>
   <div class="fields">
     <label class="named">
-      <span>It becomes</span>
+      <span>It will be</span>
       <select v-model="piece.product" class="box">
         <option value="bacon">bacon of belly</option>
         <option value="whole_muscle">another whole muscle</option>
@@ -26,7 +26,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       </select>
     </label>
     <label class="named">
-      <span>And is then</span>
+      <span>Then</span>
       <select v-model="piece.finish" class="box">
         <option value="cooked">cooked or hot-smoked</option>
         <option value="cold_smoked">cold-smoked</option>
@@ -36,21 +36,21 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     <label class="named">
       <span>Skin</span>
       <select v-model="piece.skin" class="box">
-        <option value="">{{ skin ? `as known: ${skin}` : 'not told' }}</option>
+        <option value="">{{ skin ? `as known: ${skin}` : 'not given' }}</option>
         <option value="off">off</option>
         <option value="on">on</option>
       </select>
     </label>
     <TypedInput
       v-model="scale"
-      label="The scale shows steps of"
+      label="Scale reads in steps of"
       path="scale"
       :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
     />
     <label v-if="mixes.length" class="named wide">
-      <span>From a mix made before</span>
+      <span>Use a mix made ahead</span>
       <select v-model="piece.mix" class="box">
-        <option :value="null">weigh each thing out</option>
+        <option :value="null">weigh each ingredient</option>
         <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
           {{ mix.recipe }}, {{ mix.left_grams }} g left
         </option>
@@ -58,7 +58,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     </label>
     <WishFields v-model="wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
     <label class="named wide">
-      <span>Went in earlier?</span>
+      <span>Put in earlier?</span>
       <input v-model="inAt" class="box" type="datetime-local" />
     </label>
   </div>

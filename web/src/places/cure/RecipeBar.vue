@@ -39,16 +39,16 @@ function choose(name: string): void {
           :value="saved?.name ?? ''"
           @change="choose(($event.target as HTMLSelectElement).value)"
         >
-          <option value="">{{ saved ? 'another …' : 'not kept yet' }}</option>
+          <option value="">{{ saved ? 'another …' : 'not saved yet' }}</option>
           <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
         </select>
       </label>
       <button type="button" class="act" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-        {{ isOpen ? 'Close the amounts' : 'School and amounts' }}
+        {{ isOpen ? 'Close the amounts' : 'Method and amounts' }}
       </button>
     </div>
     <p class="quiet small">
-      {{ title }}<template v-if="saved && !isChanged">, kept by {{ saved.by }}</template>
+      {{ title }}<template v-if="saved && !isChanged">, saved by {{ saved.by }}</template>
       <button v-if="canShare" type="button" class="link" @click="$emit('same')">
         Same recipe for all pieces
       </button>
@@ -57,15 +57,15 @@ function choose(name: string): void {
       <RecipeFields v-model:recipe="recipe" :facts="facts" :path="path" />
       <form class="keep" @submit.prevent="keep(recipe)">
         <label class="named">
-          <span>Keep it under the name</span>
+          <span>Save it under the name</span>
           <input v-model="recipe.name" class="box" maxlength="80" />
         </label>
         <button type="submit" class="act" :disabled="!isChanged || state === 'saving'">
-          Keep the recipe
+          Save the recipe
         </button>
       </form>
       <p v-if="state === 'saved' && !isChanged" class="good" role="status">
-        ✓ Kept as version {{ saved?.version }}.
+        ✓ Saved as version {{ saved?.version }}.
       </p>
       <ProblemNote v-if="problem" :problem="problem" />
     </div>

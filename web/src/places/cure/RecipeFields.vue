@@ -34,13 +34,13 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
 <template>
   <div class="fields">
     <label class="named">
-      <span>School</span>
+      <span>Curing method</span>
       <select v-model="school" class="box">
         <option v-for="one in facts.schools" :key="one.key" :value="one.key">{{ one.label }}</option>
       </select>
     </label>
     <label v-if="hasAgent" class="named">
-      <span>Curing agent</span>
+      <span>Curing salt</span>
       <select v-model="recipe.agent" class="box">
         <option v-for="one in agents" :key="one.key" :value="one.key">
           {{ one.label }}{{ one.nitrite ? `, ${Number(one.nitrite)} % nitrite` : '' }}
@@ -81,7 +81,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       />
       <TypedInput
         v-model="recipe.agent_amount"
-        :label="school === 'ready_mixed' ? 'The packet’s rate' : 'or agent, % or spoons'"
+        :label="school === 'ready_mixed' ? 'The packet’s rate' : 'or curing salt, % or spoons'"
         :path="`${path}agent_amount`"
         :placeholder="school === 'ready_mixed' ? '25 g for 1 kg' : '0.25 %'"
       />
@@ -89,7 +89,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
     <TypedInput
       v-if="hasAgent && (byLabel || recipe.agent_nitrite)"
       v-model="recipe.agent_nitrite"
-      label="Nitrite by its label, %"
+      label="Nitrite from its label, %"
       :path="`${path}agent_nitrite`"
       placeholder="not known"
     />
@@ -131,7 +131,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
     <TypedInput
       v-if="school === 'injection'"
       v-model="recipe.spare"
-      label="Brine to spare, %"
+      label="Extra brine, %"
       :path="`${path}spare`"
       placeholder="10 %"
     />
@@ -176,7 +176,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         placeholder="0.5 %"
       />
       <label class="named">
-        <span>A spoon of it is like</span>
+        <span>A spoon of it weighs like</span>
         <select v-model="extra.spoon" class="box">
           <option value="">not known</option>
           <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
@@ -196,7 +196,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       + pepper, herbs, syrup …
     </button>
     <label v-if="school !== 'ready_mixed'" class="named wide">
-      <span>A spoon of this salt is like</span>
+      <span>A spoon of this salt weighs like</span>
       <select v-model="recipe.salt.spoon" class="box">
         <option value="">not known</option>
         <option v-for="one in facts.spoons" :key="one.key" :value="one.key">

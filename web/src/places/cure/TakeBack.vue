@@ -36,10 +36,10 @@ function send(): void {
   <form @submit.prevent="send">
     <TypedInput
       v-model="told.reason"
-      label="Why it counts no more"
+      label="Why it should not count"
       path="reason"
       placeholder="it was for piece B"
     />
-    <SaveBar word="Take it back" :state="state" :problem="problem" @retry="retry" />
+    <SaveBar word="Cancel this cure" :state="state" :problem="problem" @retry="retry" />
   </form>
 </template>

@@ -47,17 +47,17 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         </tr>
       </tbody>
     </table>
-    <p v-if="piece.lines.length" class="quiet small">Per cent are of the meat’s weight.</p>
+    <p v-if="piece.lines.length" class="quiet small">Percent of the meat’s weight.</p>
     <p v-else class="quiet">Nothing can be weighed out yet: see the fields marked above.</p>
     <div v-if="piece.brine" class="brine">
       <p>
         <b>{{ whole(piece.brine.grams) }} g of brine</b>, {{ piece.brine.strength }} % salt.
         <template v-if="Number(piece.brine.injector_grams)">
-          Into the needle <b>{{ whole(piece.brine.injector_grams) }} g</b>, the rest
+          Inject <b>{{ whole(piece.brine.injector_grams) }} g</b>, the rest
           <template v-if="Number(piece.brine.tub_grams)"
             >{{ whole(piece.brine.tub_grams) }} g into the tub.</template
           >
-          <template v-else>{{ whole(piece.brine.spare_grams) }} g to spare.</template>
+          <template v-else>{{ whole(piece.brine.spare_grams) }} g extra.</template>
         </template>
       </p>
       <p>
@@ -70,8 +70,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
     </div>
     <p v-if="piece.lines.some((line) => line.spoons)">
       <label class="tick"
-        ><input v-model="bySpoon" type="checkbox" /> In spoons, for want of a scale (a tenth either
-        way)</label
+        ><input v-model="bySpoon" type="checkbox" /> Spoon measures if you have no scale (within 10 %)</label
       >
     </p>
     <p>{{ piece.how }} {{ piece.stage_note }}</p>
@@ -81,9 +80,9 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
       }}.
     </p>
     <p v-else-if="piece.lines.length" class="quiet">
-      Salt in the finished slice: not known for this school; taste before the smoke.
+      Salt in the finished slice: not known for this method; taste before smoking.
     </p>
-    <ul v-if="piece.cautions.length" class="cautions" aria-label="To mind">
+    <ul v-if="piece.cautions.length" class="cautions" aria-label="Cautions">
       <li v-for="one in piece.cautions" :key="one.code" :class="one.code">
         {{ one.text }} <span class="quiet small">{{ one.source }}</span>
       </li>

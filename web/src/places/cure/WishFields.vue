@@ -31,7 +31,7 @@ const turns = [
         type="number"
         min="5"
         max="600"
-        placeholder="by the taste"
+        placeholder="by taste"
         @change="wishes.soak_minutes = Number(($event.target as HTMLInputElement).value) || null"
       />
     </label>
@@ -47,7 +47,7 @@ const turns = [
         @change="wishes.spice_day = Number(($event.target as HTMLInputElement).value) || null"
       />
     </label>
-    <label class="tick"><input v-model="wishes.reseason" type="checkbox" /> re-season after it</label>
+    <label class="tick"><input v-model="wishes.reseason" type="checkbox" /> re-season afterwards</label>
   </div>
 </template>
 

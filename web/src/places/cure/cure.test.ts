@@ -73,7 +73,7 @@ describe('recipes by school', () => {
     two_stage: [['Nitrite wanted, ppm'], ['Pump', 'Water, %']],
     plain: [
       ['Salt', 'Sugar'],
-      ['Curing agent', 'Nitrite wanted'],
+      ['Curing salt', 'Nitrite wanted'],
     ],
   }
   it.each(schools)('ask for the few fields of %s and no others', (school) => {
@@ -130,7 +130,7 @@ describe('how long', () => {
   it('names the days of the window and the centre on the day picked', () => {
     const told = plain(shown().text())
     expect(told).toContain('out between 9 Mar and 14 Mar')
-    expect(told).toContain('Salt at the centre on day 9: 72 % of that outside (63 to 81)')
+    expect(told).toContain('Salt at the center on day 9: 72 % of that outside (63 to 81)')
     expect(told).toContain('A week an inch: 10 days.')
     expect(told).not.toContain('Outside of the window')
   })
@@ -168,10 +168,10 @@ describe('what to weigh out', () => {
   it('parts a brine between needle and tub, and says what is only to spare', () => {
     const both = brine({ injector_grams: '200', tub_grams: '2000' })
     expect(plain(shown({ brine: both }).text())).toContain(
-      'Into the needle 200 g, the rest 2 000 g into the tub.',
+      'Inject 200 g, the rest 2 000 g into the tub.',
     )
     const pumped = brine({ injector_grams: '200', tub_grams: '0', spare_grams: '20' })
-    expect(plain(shown({ brine: pumped }).text())).toContain('the rest 20 g to spare.')
+    expect(plain(shown({ brine: pumped }).text())).toContain('the rest 20 g extra.')
     expect(plain(shown({ brine: brine() }).text())).not.toContain('needle')
     expect(plain(shown({ brine: brine() }).text())).toContain('83 °F (28 °C). ▲ Too warm for meat')
   })
@@ -214,7 +214,7 @@ describe('the piece on the desk', () => {
     expect(shown.text()).toContain('as known: on')
     const mixes = shown.findAll('select').at(3)
     expect(mixes?.findAll('option').map((option) => option.text())).toEqual([
-      'weigh each thing out',
+      'weigh each ingredient',
       'House dry, 410 g left',
     ])
     await mixes?.setValue('3')
@@ -296,7 +296,7 @@ describe('the cure desk', () => {
     const button = shown.get('.head .first')
     await button.trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('Did you mean 2.5 %?'))
-    expect(button.text()).toBe('Into the cure all the same')
+    expect(button.text()).toBe('Into the cure anyway')
     await shown.get('.asked input').setValue(true)
     given['POST /batches/J-01/cures'] = { cures: [cured('A'), cured('B')], charges: [] }
     await button.trigger('click')
@@ -327,7 +327,7 @@ describe('the cure desk', () => {
     expect(shown.find('#out-7').exists()).toBe(false)
     await shown.get('[aria-label="On the desk"] .piece').trigger('click')
     expect(shown.text()).toContain('Weigh out for A')
-    expect(shown.text()).toContain('Per cent are of the meat’s weight.')
+    expect(shown.text()).toContain('Percent of the meat’s weight.')
     shown.unmount()
     const all = { cures: [cured('B', { id: 9 }), cured('A', { id: 8 })], charges: [] }
     const given = { 'GET /batches/J-01/cures': all, 'GET /batches/J-01/pieces': pieces(['A', 'B']) }

@@ -104,10 +104,10 @@ const days = computed(() => {
         </div>
       </section>
       <div class="side">
-        <section class="panel" aria-label="Write something down">
+        <section class="panel" aria-label="Add a note">
           <NoteForm :code="code" :pieces="diary.pieces" />
         </section>
-        <section class="panel" aria-label="Keep a photo">
+        <section class="panel" aria-label="Add a photo">
           <PhotoForm :code="code" :pieces="diary.pieces" @kept="put" />
         </section>
         <section aria-label="Still to come">

@@ -15,10 +15,10 @@ function write(): void {
     path: `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/notes`,
     body: { text: draft.text.trim(), mark: draft.mark, happened_at: new Date().toISOString() },
     words: 'a note',
-    code: `note ${props.code}`,
+    code: `a note`,
     mark: '',
   })
-  said.value = 'Written down.'
+  said.value = 'Note saved.'
   clear()
 }
 </script>
@@ -26,7 +26,7 @@ function write(): void {
 <template>
   <form @submit.prevent="write">
     <label class="named">
-      <span>Write something down</span>
+      <span>Add a note</span>
       <textarea v-model="draft.text" class="box" rows="3" maxlength="2000" @input="said = ''" />
     </label>
     <div class="line">
@@ -34,7 +34,7 @@ function write(): void {
         <option value="">the whole batch</option>
         <option v-for="one in pieces" :key="one" :value="one">piece {{ one }}</option>
       </select>
-      <button type="submit" class="act first" :disabled="!draft.text.trim()">Write it down</button>
+      <button type="submit" class="act first" :disabled="!draft.text.trim()">Save the note</button>
     </div>
     <p v-if="said" class="good" role="status">✓ {{ said }}</p>
   </form>

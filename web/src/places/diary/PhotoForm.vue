@@ -59,7 +59,7 @@ function send(): void {
 <template>
   <form @submit.prevent="send">
     <label class="named">
-      <span>Keep a photo</span>
+      <span>Add a photo</span>
       <input
         ref="input"
         type="file"
@@ -68,7 +68,7 @@ function send(): void {
         @change="choose"
       />
     </label>
-    <p class="quiet small">JPEG, PNG or WebP up to 15 MB; place and camera are taken out.</p>
+    <p class="quiet small">JPEG, PNG or WebP up to 15 MB; location and camera data are removed.</p>
     <template v-if="file">
       <label class="named"
         ><span>What it shows</span><input v-model="note" class="box" maxlength="200"
@@ -79,7 +79,7 @@ function send(): void {
           <option v-for="one in pieces" :key="one" :value="one">piece {{ one }}</option>
         </select>
         <button type="submit" class="act first" :disabled="state === 'saving'">
-          {{ state === 'saving' ? 'Sending …' : 'Keep the photo' }}
+          {{ state === 'saving' ? 'Sending …' : 'Save the photo' }}
         </button>
       </div>
     </template>
@@ -89,7 +89,7 @@ function send(): void {
       :retry-word="state === 'failed' ? 'Try again' : ''"
       @retry="retry"
     />
-    <p v-if="state === 'saved'" class="good" role="status">✓ Kept.</p>
+    <p v-if="state === 'saved'" class="good" role="status">✓ Saved.</p>
   </form>
 </template>
 

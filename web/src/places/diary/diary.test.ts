@@ -92,7 +92,7 @@ describe('a note', () => {
       { text: 'Smells of bay.', mark: 'B' },
     ])
     expect(shown.get('textarea').element.value).toBe('')
-    expect(shown.get('[role="status"]').text()).toContain('Written down.')
+    expect(shown.get('[role="status"]').text()).toContain('Note saved.')
   })
 
   it('half written is still there when the page is opened anew', async () => {

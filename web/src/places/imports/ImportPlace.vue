@@ -63,10 +63,10 @@ const word = computed(() => (many.value === 1 ? 'Make this batch' : `Make these 
 </script>
 
 <template>
-  <div class="head"><h1>Bring in a batch document</h1></div>
+  <div class="head"><h1>Import a batch document</h1></div>
   <section class="panel intro">
     <p>
-      A file in the format dolmetsch-batch/1, as “Take it away” writes it. It is checked whole and shown
+      A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked whole and shown
       first; nothing is recorded before you say so.
     </p>
     <label class="act">

@@ -73,7 +73,7 @@ const send = (): void =>
       <h2>Scale and room</h2>
       <TypedInput
         v-model="draft.scale"
-        label="The scale shows steps of"
+        label="Scale reads in steps of"
         path="scale"
         hint="a verdict then says what the scale cannot tell apart"
         placeholder="5 g"

@@ -79,8 +79,8 @@ useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdi
       <SlabsAtOnce :judged="judged" />
     </div>
   </div>
-  <section v-if="strip" class="tried" aria-label="The strip as tried">
-    <h2>The strip with what is tried</h2>
+  <section v-if="strip" class="tried" aria-label="The strip with your changes">
+    <h2>The strip with your changes</h2>
     <Strip :batch="{ strip, shops: judged.shops }" />
   </section>
   <div class="more">

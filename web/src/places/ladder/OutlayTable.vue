@@ -8,8 +8,8 @@ const { money } = useUnits()
 </script>
 
 <template>
-  <section class="panel" aria-label="Outlay beside cost">
-    <h2>Outlay beside cost</h2>
+  <section class="panel" aria-label="Paid and used">
+    <h2>Paid and used</h2>
     <table>
       <thead>
         <tr>

@@ -35,7 +35,7 @@ watch(machine, () => void ask())
 
 <template>
   <section class="panel" aria-label="Would a machine pay">
-    <h2>Would a slicer or sealer pay?</h2>
+    <h2>Would a slicer or sealer pay off?</h2>
     <div class="fields">
       <TypedInput
         v-model="machine.price"
@@ -46,14 +46,14 @@ watch(machine, () => void ask())
       />
       <TypedInput
         v-model="machine.minutes"
-        label="Minutes saved a batch"
+        label="Minutes saved per batch"
         path="minutes"
         placeholder="25"
         inputmode="decimal"
       />
       <TypedInput
         v-model="machine.kept_more"
-        label="Kept more, %"
+        label="Saved from loss, %"
         path="kept_more"
         placeholder="2"
         inputmode="decimal"

@@ -26,7 +26,7 @@ const { money } = useUnits()
 
 const rate = computed(() => policy.value.labour_rate ?? '')
 const word = computed(() => {
-  if (!samePolicy(policy.value, props.verdict.policy)) return 'Counted otherwise, not kept'
+  if (!samePolicy(policy.value, props.verdict.policy)) return 'Changed, not saved'
   return rate.value ? `Work counted, ${money(rate.value)}` : 'Work not counted'
 })
 const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
@@ -69,17 +69,17 @@ const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
   <DropPanel :word="word" wide>
     <h2>What is counted</h2>
     <PolicyFields v-model:policy="policy" />
-    <p class="quiet small">The verdict moves at once; nothing is kept until you say so.</p>
+    <p class="quiet small">The verdict changes at once; nothing is saved until you say so.</p>
     <ProblemNote v-if="trouble" :problem="trouble" retry-word="" />
     <div class="acts">
       <button type="button" class="act small first" :disabled="!differs" @click="keepForBatch">
-        Keep for this batch
+        Save for this batch
       </button>
       <button type="button" class="act small" :disabled="!differsFromKitchen" @click="keepForKitchen">
-        Make it the kitchen’s
+        Save for the kitchen
       </button>
     </div>
-    <p class="quiet small">The kitchen’s is taken over by batches started from then on.</p>
+    <p class="quiet small">The kitchen’s setting applies to batches started from then on.</p>
   </DropPanel>
 </template>
 

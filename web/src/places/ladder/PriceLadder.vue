@@ -113,7 +113,7 @@ const stands = computed(() => other.value ?? house.value)
         <path :d="`M${AXIS + 88} ${at(other)}L${AXIS + 104} ${triedLabel}`" stroke="#1B1F1E" />
         <text :x="AXIS + 108" :y="triedLabel + 5" class="tried halo">
           {{ tried?.price }}
-          <tspan class="say" dx="5">with what is tried</tspan>
+          <tspan class="say" dx="5">with your changes</tspan>
         </text>
       </template>
       <g v-if="gap && stands !== null">
@@ -139,14 +139,14 @@ const stands = computed(() => other.value ?? house.value)
     <p v-if="gap" class="verdict" :class="gap.under ? 'good' : 'dear'" aria-live="polite">
       {{ gap.words }} the {{ basis.shops[0]?.name }}
     </p>
-    <p v-if="gap && !gap.apart" class="care">The scale cannot tell house and shop apart here.</p>
+    <p v-if="gap && !gap.apart" class="care">The scale is not fine enough to tell house and shop apart here.</p>
     <p v-else-if="range[0] < range[1]" class="quiet small">
-      Between {{ money(basis.low) }} and {{ money(basis.high) }} by the scale alone, nineteen times in twenty.
+      {{ money(basis.low) }} to {{ money(basis.high) }} from scale error alone, 19 times out of 20.
     </p>
     <ul class="unseen">
       <li v-for="rung in rungs" :key="rung.name">{{ rung.name }} {{ money(rung.price) }}</li>
       <li v-if="basis.price">house {{ money(basis.price) }}</li>
-      <li v-if="tried?.price">with what is tried {{ money(tried.price) }}</li>
+      <li v-if="tried?.price">with your changes {{ money(tried.price) }}</li>
     </ul>
     <p v-if="!basis.shops.length">
       No shop pack is set yet.

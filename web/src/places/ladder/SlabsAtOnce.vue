@@ -31,10 +31,10 @@ const line = computed(() =>
 const crossing = computed(() => {
   const from = size.value?.crossings[0]
   if (!shop.value || from === undefined) return null
-  if (from === null) return `However many, it stays dearer than the ${shop.value.name}.`
-  if (from === 1) return `It undercuts the ${shop.value.name} from the first slab on.`
+  if (from === null) return `At any number it stays dearer than the ${shop.value.name}.`
+  if (from === 1) return `Cheaper than the ${shop.value.name} from the first slab.`
   const beyond = size.value?.wall != null && from > size.value.wall
-  return `It undercuts the ${shop.value.name} from ${from} slabs on${beyond ? ', more than fit' : ''}.`
+  return `Cheaper than the ${shop.value.name} from ${from} slabs up${beyond ? ', more than fit' : ''}.`
 })
 </script>
 
@@ -91,7 +91,7 @@ const crossing = computed(() => {
     <p class="quiet small">Work: {{ size.work }}. Fuel and overhead are paid once a batch.</p>
     <p class="quiet small">
       <template v-if="!size.wall">
-        <RouterLink :to="{ name: 'kitchen' }">Say how many slabs fit</RouterLink>, and the wall is drawn.
+        <RouterLink :to="{ name: 'kitchen' }">Set how many slabs fit</RouterLink>, to see the limit.
       </template>
     </p>
     <table class="unseen">

@@ -65,10 +65,10 @@ const told = computed(() => {
     <div class="title">
       <h2>What if</h2>
       <button v-if="isTried" type="button" class="act small" @click="$emit('reset')">
-        Back to the record
+        Reset
       </button>
     </div>
-    <p class="quiet small">the record stays as it is</p>
+    <p class="quiet small">nothing here changes your records</p>
     <DialRow
       v-model="dials.tag"
       label="Tag price"
@@ -126,7 +126,7 @@ const told = computed(() => {
       :label="portionWord[portionWay]"
       :path="portionWay"
     />
-    <p v-if="lost" class="care" role="status">No answer came back; what stands here is the last that did.</p>
+    <p v-if="lost" class="care" role="status">No answer; this shows the last one.</p>
     <ul v-if="isTried" class="told" aria-live="polite">
       <li v-for="line in told" :key="line.what">
         {{ line.what }} <b>{{ money(line.from) }}</b> <span aria-hidden="true">→ </span

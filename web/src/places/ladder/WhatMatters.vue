@@ -20,7 +20,7 @@ const bars = computed(() => {
   <section class="panel" aria-label="What matters most">
     <h2>What matters most</h2>
     <p class="quiet small">
-      how much dearer a {{ ofStage(verdict.judged.house.stage, unitWord) }} gets, each a tenth worse
+      how much dearer a {{ ofStage(verdict.judged.house.stage, unitWord) }} gets, if each gets 10 % worse
     </p>
     <ol>
       <li v-for="bar in bars" :key="bar.label">

@@ -48,18 +48,18 @@ describe('the ladder', () => {
     plain(mount(PriceLadder, { props: { basis, tried, code: 'J-01' }, global: { components } }).text())
 
   it('says how far house and shop are apart, and how sure the scale is', () => {
-    expect(ladder(pound)).toContain('$2.58 under the good shop kind')
+    expect(ladder(pound)).toContain('$2.58 under the good shop bacon')
     expect(ladder(pound)).toContain('Between $3.38 and $3.46 by the scale alone')
     const near = { ...pound, shops: [{ ...rung, saved: '-0.02', apart: false }] }
-    expect(ladder(near)).toContain('$0.02 over the good shop kind')
-    expect(ladder(near)).toContain('The scale cannot tell house and shop apart here.')
+    expect(ladder(near)).toContain('$0.02 over the good shop bacon')
+    expect(ladder(near)).toContain('The scale is not fine enough to tell house and shop apart here.')
   })
 
   it('shows where the house would stand, and the gap from there', () => {
     const tried = { ...pound, price: '3.00', shops: [{ ...rung, saved: '3.00' }] }
     const told = ladder(pound, tried)
-    expect(told).toContain('with what is tried $3.00')
-    expect(told).toContain('$3.00 under the good shop kind')
+    expect(told).toContain('with your changes $3.00')
+    expect(told).toContain('$3.00 under the good shop bacon')
   })
 
   it('says what to record where a basis has no price', () => {
@@ -78,11 +78,11 @@ describe('how many slabs', () => {
     )
 
   it('says from how many on it undercuts the shop, and where the wall is', () => {
-    expect(told({})).toContain('It undercuts the good shop kind from 2 slabs on.')
+    expect(told({})).toContain('Cheaper than the good shop bacon from 2 slabs up.')
     expect(told({})).toContain('the smoker is full')
-    expect(told({ crossings: [9] })).toContain('from 9 slabs on, more than fit.')
-    expect(told({ crossings: [null] })).toContain('However many, it stays dearer')
-    expect(told({ wall: null, wall_is: null })).toContain('Say how many slabs fit')
+    expect(told({ crossings: [9] })).toContain('from 9 slabs up, more than fit.')
+    expect(told({ crossings: [null] })).toContain('At any number it stays dearer')
+    expect(told({ wall: null, wall_is: null })).toContain('Set how many slabs fit')
   })
 })
 
@@ -114,7 +114,7 @@ describe('what if', () => {
     await shown.get('input[aria-label="Tag price, slide"]').setValue('2.40')
     await vi.waitFor(() => expect(plain(shown.text())).toContain('a sliced pound $3.42 → becomes $3.60'))
     expect(shown.text()).toContain('was 2.00')
-    const buttons = shown.findAll('button').filter((one) => one.text() === 'Back to the record')
+    const buttons = shown.findAll('button').filter((one) => one.text() === 'Reset')
     await buttons[0]?.trigger('click')
     await flushPromises()
     expect(shown.text()).not.toContain('was 2.00')

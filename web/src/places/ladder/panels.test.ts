@@ -23,7 +23,7 @@ describe('what is counted', () => {
 
   it('says on its button what counts, and when what is shown is not what is kept', () => {
     expect(plain(panel().text())).toContain('Work not counted')
-    expect(plain(panel({ ...verdict().policy, fuel: false }).text())).toContain('Counted otherwise, not kept')
+    expect(plain(panel({ ...verdict().policy, fuel: false }).text())).toContain('Changed, not saved')
     const paid = { ...verdict().policy, labour_rate: '18.00' }
     const kept = mount(PolicyPanel, {
       props: { verdict: verdict({ policy: paid }), policy: { ...paid } },
@@ -37,7 +37,7 @@ describe('what is counted', () => {
     const shown = panel({ ...verdict().policy, fuel: false })
     await shown.get('button').trigger('click')
     expect(calls).toEqual([])
-    const keep = shown.findAll('button').find((one) => one.text() === 'Keep for this batch')
+    const keep = shown.findAll('button').find((one) => one.text() === 'Save for this batch')
     await keep?.trigger('click')
     await flushPromises()
     expect(calls[0]?.body).toMatchObject({
@@ -55,7 +55,7 @@ describe('what is counted', () => {
     await shown.get('button').trigger('click')
     await shown
       .findAll('button')
-      .find((one) => one.text() === 'Make it the kitchen’s')
+      .find((one) => one.text() === 'Save for the kitchen')
       ?.trigger('click')
     await flushPromises()
     expect(calls[1]).toMatchObject({
@@ -140,7 +140,7 @@ describe('a machine', () => {
 describe('tables beside the ladder', () => {
   it('rank what matters most, the worst with the longest bar', () => {
     const shown = mount(WhatMatters, { props: { verdict: verdict() } })
-    expect(plain(shown.text())).toContain('how much dearer a sliced pound gets, each a tenth worse')
+    expect(plain(shown.text())).toContain('how much dearer a sliced pound gets, if each gets 10 % worse')
     expect(shown.findAll('li').map((line) => line.get('b').text())).toEqual(['0.38', '0.33'])
     standIn('kg')
     expect(

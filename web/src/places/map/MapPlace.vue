@@ -8,7 +8,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import StoreDrawing from './StoreDrawing.vue'
 import { type Lying, useStores } from './useStores'
 
-/** Which piece lies where, drawn as the fridges and racks stand: touch a piece, then where it goes. */
+/** Which piece lies where, drawn as the fridges and racks stand: tap a piece, then where it goes. */
 const { data: map, error, refetch } = useMap()
 const { weightText } = useUnits()
 const { lay, save, layProblem, saveProblem } = useStores()
@@ -43,9 +43,9 @@ function keep(): void {
 
 <template>
   <div class="head">
-    <h1>What lies where</h1>
+    <h1>Map</h1>
     <span class="quiet">{{
-      held ? `${held.code} ${held.mark}: touch where it goes` : 'touch a piece, then where it goes'
+      held ? `${held.code} ${held.mark}: tap where it goes` : 'tap a piece, then where it goes'
     }}</span>
     <div class="acts">
       <button type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
@@ -75,13 +75,13 @@ function keep(): void {
         ><span>Places on each</span
         ><input v-model.number="store.slots" class="box" type="number" min="1" max="20"
       /></label>
-      <label class="tick"><input v-model="store.put_away" type="checkbox" /> it is no more</label>
-      <button type="submit" class="act first">Keep it</button>
+      <label class="tick"><input v-model="store.put_away" type="checkbox" /> no longer in use</label>
+      <button type="submit" class="act first">Save</button>
       <ProblemNote v-if="saveProblem" :problem="saveProblem" class="wide" />
     </form>
     <ProblemNote v-if="layProblem" :problem="layProblem" />
-    <section v-if="map.nowhere.length || held" class="panel nowhere" aria-label="Lying nowhere yet">
-      <b>Nowhere yet</b>
+    <section v-if="map.nowhere.length || held" class="panel nowhere" aria-label="Not placed yet">
+      <b>Not placed yet</b>
       <button
         v-for="piece in map.nowhere"
         :key="piece.code + piece.mark"
@@ -104,7 +104,7 @@ function keep(): void {
       </button>
     </section>
     <p v-if="!map.stores.length" class="panel">
-      No fridge, smoker or chamber is told yet: add the first one.
+      No fridge, smoker or chamber yet. Add the first one.
     </p>
     <div class="stores">
       <StoreDrawing

@@ -46,7 +46,7 @@ function send(): void {
     <TypedInput v-model="facts.width" label="Width" path="width" placeholder="9 in" />
     <TypedInput
       v-model="facts.thickness"
-      label="Thickness, at its thickest"
+      label="Thickness of the thickest part"
       path="thickness"
       placeholder="1.6 in"
     />
@@ -59,7 +59,7 @@ function send(): void {
       </select>
     </label>
     <PlaceFields v-model:place="place" class="wide" />
-    <SaveBar class="wide" word="Keep it" :state="state" :problem="problem" @retry="retry" />
+    <SaveBar class="wide" word="Save" :state="state" :problem="problem" @retry="retry" />
   </form>
 </template>
 

@@ -44,7 +44,7 @@ const isMeasuring = ref(false)
       </div>
     </div>
     <p v-if="!piece" class="panel">
-      There is no piece “{{ mark }}” any more: it was cut, merged or thrown away. The
+      There is no piece “{{ mark }}” any more: it was cut, combined or thrown away. The
       <RouterLink :to="{ name: 'diary', params: { code } }">diary of {{ code }}</RouterLink> tells what became
       of it.
     </p>
@@ -58,8 +58,8 @@ const isMeasuring = ref(false)
           <dt>Size</dt>
           <dd>{{ sizeText(piece) }}</dd>
           <dt>Skin</dt>
-          <dd>{{ piece.skin || 'not told' }}</dd>
-          <dt>Lies in</dt>
+          <dd>{{ piece.skin || 'not given' }}</dd>
+          <dt>Stored in</dt>
           <dd>
             {{ piece.place?.text ?? 'no place yet' }}
             <RouterLink :to="{ name: 'map' }">on the map</RouterLink>
@@ -72,14 +72,14 @@ const isMeasuring = ref(false)
           </template>
         </dl>
         <button type="button" class="act" :aria-expanded="isMeasuring" @click="isMeasuring = !isMeasuring">
-          Measure it, or lay it elsewhere
+          Measure it, or move it
         </button>
         <FactsForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />
         <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary, notes and photos</RouterLink>
       </section>
-      <section aria-label="To do with it">
-        <h2>To do with it</h2>
-        <p v-if="!acts.length" class="quiet">Nothing is planned for it.</p>
+      <section aria-label="To do">
+        <h2>To do</h2>
+        <p v-if="!acts.length" class="quiet">Nothing is planned.</p>
         <ul>
           <ActRow v-for="act in acts" :key="act.uid" :act="act" plain />
         </ul>

@@ -19,7 +19,7 @@ const chosen = computed(() => stores.value.find((one) => one.name === place.valu
 <template>
   <div class="fields">
     <label class="named">
-      <span>Lies in</span>
+      <span>Stored in</span>
       <select v-model="store" class="box">
         <option :value="AS_IT_WAS">as it was</option>
         <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>

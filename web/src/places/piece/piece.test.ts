@@ -54,7 +54,7 @@ describe('a piece, as its label opens it', () => {
 
   it('says what is not known of it', async () => {
     const told = plain((await open('B')).shown.text())
-    for (const words of ['not measured', 'not told', 'no place yet']) expect(told).toContain(words)
+    for (const words of ['not measured', 'not given', 'no place yet']) expect(told).toContain(words)
   })
 
   it('that is no more sends one to the diary', async () => {

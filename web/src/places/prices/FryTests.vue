@@ -42,8 +42,8 @@ function send(): void {
 </script>
 
 <template>
-  <section class="panel fry" aria-label="Fry-out">
-    <h2>Fry-out</h2>
+  <section class="panel fry" aria-label="Frying tests">
+    <h2>Frying tests</h2>
     <p v-if="whole.item.fry?.mean">
       <b>{{ whole.item.fry.mean }} %</b> is left<template v-if="whole.item.fry.spread">
         ± {{ whole.item.fry.spread }}</template
@@ -52,7 +52,7 @@ function send(): void {
         >{{ whole.item.fry.tests }} {{ whole.item.fry.tests === 1 ? 'test' : 'tests' }}</span
       >
     </p>
-    <p v-else class="quiet">Not fried yet: fry some, and weigh it before and after.</p>
+    <p v-else class="quiet">No test yet: fry some, and weigh it before and after.</p>
     <ul>
       <li v-for="(test, at) in whole.fryings" :key="at" class="small">
         {{ dayText(test.on) }}: {{ test.raw }} to {{ test.cooked }}, {{ test.kept }} %
@@ -64,7 +64,7 @@ function send(): void {
         <TypedInput v-model="draft.raw" label="Raw" path="raw" placeholder="112 g" />
         <TypedInput v-model="draft.cooked" label="Cooked" path="cooked" placeholder="38 g" />
       </div>
-      <SaveBar word="Note this frying" :state="state" :problem="problem" @retry="retry" />
+      <SaveBar word="Save this test" :state="state" :problem="problem" @retry="retry" />
     </form>
   </section>
 </template>

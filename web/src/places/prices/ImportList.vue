@@ -101,7 +101,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
 
 <template>
   <div class="head">
-    <h1>Bring in a list</h1>
+    <h1>Import a price list</h1>
     <div class="acts"><RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink></div>
   </div>
   <section class="panel intro">
@@ -111,7 +111,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
     </p>
     <div class="from">
       <label class="named source">
-        <span>Whose list it is</span>
+        <span>Supplier</span>
         <input
           v-model="source"
           class="box"
@@ -133,7 +133,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
       </button>
     </div>
     <p v-if="file && !source.trim()" class="small care">
-      Say whose list it is first: prices are kept by source.
+      Enter the supplier first: prices are kept by source.
     </p>
     <p v-if="busy === 'reading'" role="status">Reading {{ file?.name }} …</p>
     <p v-for="note in list?.notes ?? []" :key="note" class="small">{{ note }}</p>
@@ -147,15 +147,15 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
   <template v-if="list && match">
     <section v-if="!begun" class="panel" aria-label="Match the columns">
       <h2>{{ list.name }}, {{ list.rows }} {{ list.rows === 1 ? 'row' : 'rows' }}</h2>
-      <p v-if="list.is_remembered" class="small good">Matched as the last list of {{ list.source }} was.</p>
+      <p v-if="list.is_remembered" class="small good">Matched like the last list from {{ list.source }}.</p>
       <MatchColumns v-model:match="match" :list="list" :decimal="preview?.decimal ?? '.'" />
     </section>
     <section v-if="begun" class="panel progress" aria-live="polite">
       <p>
-        <b>{{ list.is_done ? 'Written' : 'Writing' }}:</b> {{ list.next_row }} of {{ list.rows }} rows,
-        {{ list.added }} new, {{ list.known }} there already, {{ list.faulty }} left out
+        <b>{{ list.is_done ? 'Saved' : 'Saving' }}:</b> {{ list.next_row }} of {{ list.rows }} rows,
+        {{ list.added }} new, {{ list.known }} already there, {{ list.faulty }} left out
       </p>
-      <progress :value="list.next_row" :max="list.rows" :aria-label="`${part} per cent written`" />
+      <progress :value="list.next_row" :max="list.rows" :aria-label="`${part} percent saved`" />
       <RouterLink v-if="list.is_done" class="act first" :to="{ name: 'prices' }"
         >See the price list</RouterLink
       >

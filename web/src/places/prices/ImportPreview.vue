@@ -12,20 +12,20 @@ const word = computed(() => {
   const count = props.preview.new
   const rest = faulty ? `, leave ${faulty} out` : ''
   return faults.length || count
-    ? `Write ${count} new ${count === 1 ? 'price' : 'prices'}${rest}`
-    : 'Nothing to write'
+    ? `Save ${count} new ${count === 1 ? 'price' : 'prices'}${rest}`
+    : 'Nothing to save'
 })
 </script>
 
 <template>
-  <section class="panel" aria-label="What it would write">
-    <h2>What it would write</h2>
+  <section class="panel" aria-label="What would be saved">
+    <h2>What would be saved</h2>
     <ul v-if="preview.problems.length" class="problems">
       <li v-for="one in preview.problems" :key="one.path">{{ one.message }}</li>
     </ul>
     <template v-else>
       <p class="counts">
-        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> there already,
+        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already there,
         <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
       </p>
       <table v-if="preview.sample.length">
@@ -33,7 +33,7 @@ const word = computed(() => {
           <tr>
             <th scope="col">Row</th>
             <th scope="col">What</th>
-            <th scope="col">As it stands</th>
+            <th scope="col">In the file</th>
             <th scope="col">Read as</th>
             <th scope="col">On</th>
           </tr>
@@ -44,7 +44,7 @@ const word = computed(() => {
             <td>{{ row.name }}</td>
             <td>{{ row.price }}</td>
             <td>{{ perText(row.per) }}</td>
-            <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, there already</span></td>
+            <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, already there</span></td>
           </tr>
         </tbody>
       </table>
@@ -69,7 +69,7 @@ const word = computed(() => {
         :disabled="busy || (preview.new === 0 && !begun)"
         @click="$emit('write')"
       >
-        {{ busy ? 'A moment …' : begun ? 'Go on writing' : word }}
+        {{ busy ? 'One moment …' : begun ? 'Continue saving' : word }}
       </button>
     </template>
   </section>

@@ -48,7 +48,7 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
                 :class="{ used: targetOf(at) }"
                 @change="put(at, $event)"
               >
-                <option value="">not read</option>
+                <option value="">skip</option>
                 <option v-for="[target, word] in targets" :key="target" :value="target">{{ word }}</option>
               </select>
             </label>
@@ -86,7 +86,7 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
     <label class="named">
       <span>Decimal sign</span>
       <select v-model="match.decimal" class="box">
-        <option value="">as it looks ({{ decimalWord }})</option>
+        <option value="">automatic ({{ decimalWord }})</option>
         <option value=".">a point: 3.49</option>
         <option value=",">a comma: 3,49</option>
       </select>

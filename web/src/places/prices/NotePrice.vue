@@ -102,7 +102,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
       <TypedInput
         v-if="isShop"
         v-model="draft.kind"
-        label="Its kind"
+        label="Kind"
         path="kind"
         :suggestions="['cheap', 'good', 'best']"
         placeholder="good"
@@ -112,7 +112,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
         v-model="draft.size"
         label="Pack size"
         path="size"
-        :hint="isShop ? '' : 'empty: sold by weight'"
+        :hint="isShop ? '' : 'leave empty if sold by weight'"
         :placeholder="isShop ? '12 oz' : '12 lb'"
       />
       <TypedInput
@@ -130,7 +130,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
       <TypedInput
         v-if="isShop"
         v-model="draft.slices"
-        label="Slices in it"
+        label="Slices in the pack"
         path="slices"
         placeholder="11"
         inputmode="numeric"
@@ -138,18 +138,18 @@ function send({ withdraw = false, is_sure = false } = {}): void {
       <TypedInput
         v-if="isShop || isMeat"
         v-model="draft.solution"
-        label="Up to so much water, %"
+        label="Added water, up to %"
         path="solution"
         placeholder="12"
         inputmode="decimal"
       />
-      <TypedInput v-if="correcting" v-model="draft.reason" label="Why it was wrong" path="reason" />
+      <TypedInput v-if="correcting" v-model="draft.reason" label="What was wrong" path="reason" />
     </div>
     <p v-if="state === 'saved'" class="good" role="status">
-      <span aria-hidden="true">✓</span> {{ said.length ? said.join(' ') : 'Noted.' }}
+      <span aria-hidden="true">✓</span> {{ said.length ? said.join(' ') : 'Saved.' }}
     </p>
     <SaveBar
-      :word="correcting ? 'Note it right' : 'Note this price'"
+      :word="correcting ? 'Save the correction' : 'Save this price'"
       :state="state"
       :problem="problem"
       cancel-word="Close"
@@ -162,10 +162,10 @@ function send({ withdraw = false, is_sure = false } = {}): void {
       class="act small"
       @click="send({ is_sure: true })"
     >
-      It is right: note it so
+      Yes, that price is right: save it
     </button>
     <button v-if="correcting" type="button" class="act small" @click="send({ withdraw: true })">
-      It never was: take it back
+      This price was never offered: remove it
     </button>
   </form>
 </template>

@@ -36,10 +36,10 @@ function close(): void {
       <span class="badge">{{ whole.item.kind || sortWords[whole.item.sort] }}</span>
       <div class="acts">
         <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
-        <button type="button" class="act first" @click="noting = true">Note a price</button>
+        <button type="button" class="act first" @click="noting = true">Add a price</button>
       </div>
     </div>
-    <section v-if="noting" class="panel form" :aria-label="correcting ? 'Correct a price' : 'Note a price'">
+    <section v-if="noting" class="panel form" :aria-label="correcting ? 'Correct a price' : 'Add a price'">
       <NotePrice
         :key="correcting?.id ?? 0"
         :sort="whole.item.sort"
@@ -60,7 +60,7 @@ function close(): void {
             <dd class="quiet small">{{ otherText(whole.item.latest) }}</dd>
           </div>
           <div>
-            <dt>Usual, middle of a year</dt>
+            <dt>Usual (median of the past year)</dt>
             <dd>{{ perText(whole.item.usual) }}</dd>
           </div>
           <div>
@@ -76,8 +76,8 @@ function close(): void {
         />
       </section>
       <FryTests v-if="whole.item.sort === 'shop_pack'" :whole="whole" />
-      <section class="panel all" aria-label="Every price noted">
-        <h2>Every price noted</h2>
+      <section class="panel all" aria-label="All prices">
+        <h2>All prices</h2>
         <ul>
           <li v-for="quote in whole.quotes" :key="quote.id" :class="{ over: quote.overruled }">
             <p>
@@ -89,11 +89,11 @@ function close(): void {
             </p>
             <p>
               {{ quote.source }}, {{ dayText(quote.on) }}
-              <span class="quiet small">noted by {{ quote.by }}</span>
+              <span class="quiet small">by {{ quote.by }}</span>
             </p>
             <p v-if="quote.overruled" class="small">does not count: {{ quote.reason }}</p>
             <p v-else-if="quote.same_day" class="small care">
-              one of two prices of that day and source; the later one counts
+              one of two prices for that day and source; the later one counts
             </p>
             <button v-if="!quote.overruled" type="button" class="act small" @click="correct(quote)">
               Correct<span class="unseen"> the price of {{ quote.on }}</span>

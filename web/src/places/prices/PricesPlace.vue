@@ -25,7 +25,7 @@ const choices = computed(() =>
 const last = computed(() => Math.max(0, Math.ceil((prices.value?.total ?? 0) / PAGE) - 1))
 const address = (form: string): string => `/api/kitchens/${slug.value}/prices/files/${form}`
 const dry = computed(() =>
-  sought.value ? `Nothing here is called “${sought.value}”.` : 'No price yet. Note one, or bring in a list.',
+  sought.value ? `Nothing here matches “${sought.value}”.` : 'No prices yet. Add one, or import a price list.',
 )
 </script>
 
@@ -33,19 +33,19 @@ const dry = computed(() =>
   <div class="head">
     <h1>Price list</h1>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'price-import' }">Bring in a list</RouterLink>
-      <DropPanel word="Take it away">
+      <RouterLink class="act" :to="{ name: 'price-import' }">Import a price list</RouterLink>
+      <DropPanel word="Export">
         <ul class="files">
           <li><a class="act" :href="address('csv')" download>As CSV</a></li>
           <li><a class="act" :href="address('xlsx')" download>As a workbook (XLSX)</a></li>
         </ul>
       </DropPanel>
       <button type="button" class="act first" :aria-expanded="noting" @click="noting = !noting">
-        Note a price
+        Add a price
       </button>
     </div>
   </div>
-  <section v-if="noting" class="panel noting" aria-label="Note a price">
+  <section v-if="noting" class="panel noting" aria-label="Add a price">
     <NotePrice
       :key="sort"
       :sort="sort"
@@ -57,8 +57,8 @@ const dry = computed(() =>
   <div class="filter">
     <ChoiceBar v-model="sort" label="Sort" quiet-label :choices="choices" />
     <label class="find">
-      <span class="unseen">Find by name</span>
-      <input v-model="find" class="box" type="search" placeholder="find by name" maxlength="80" />
+      <span class="unseen">Search by name</span>
+      <input v-model="find" class="box" type="search" placeholder="search by name" maxlength="80" />
     </label>
   </div>
   <LoadState v-if="!prices" :error="error" what="the price list" @retry="refetch()" />
@@ -68,7 +68,7 @@ const dry = computed(() =>
     </div>
     <p v-else class="panel empty quiet">{{ dry }}</p>
     <nav v-if="last > 0" class="pages" aria-label="Pages">
-      <button type="button" class="act small" :disabled="page === 0" @click="page -= 1">Before</button>
+      <button type="button" class="act small" :disabled="page === 0" @click="page -= 1">Previous</button>
       <span>{{ page + 1 }} of {{ last + 1 }}, {{ prices.total }} lines</span>
       <button type="button" class="act small" :disabled="page >= last" @click="page += 1">Next</button>
     </nav>

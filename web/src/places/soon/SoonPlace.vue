@@ -40,7 +40,7 @@ const batches = computed(() => {
     <h1>{{ word }}</h1>
     <div class="acts">
       <RouterLink v-if="here === 'verdict'" class="act" :to="{ name: 'import' }">
-        Bring in a batch document
+        Import a batch document
       </RouterLink>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>

@@ -57,7 +57,7 @@ function drop(): void {
       type="button"
       class="ring"
       :aria-pressed="isDone"
-      :aria-label="isDone ? `${label}: done` : `Tick off ${label}`"
+      :aria-label="isDone ? `${label}: done` : `Check off ${label}`"
       @click="tick"
     >
       <span v-if="isDone" aria-hidden="true">✓</span>
@@ -74,7 +74,7 @@ function drop(): void {
       <p class="quiet small">{{ about }}</p>
       <p class="small due">
         <span v-if="act.is_late && !waits" aria-hidden="true">▲</span>
-        {{ waits ? 'ticked off here, waits to be sent' : due }}
+        {{ waits ? 'done here, waiting to be sent' : due }}
       </p>
     </div>
     <button
@@ -88,7 +88,7 @@ function drop(): void {
       ⋯
     </button>
     <div v-if="isOpen" class="open">
-      <div v-if="act.kind === 'taste'" class="tastes" role="group" aria-label="How does it taste">
+      <div v-if="act.kind === 'taste'" class="tastes" role="group" aria-label="How it tastes">
         <button v-for="(word, how) in tastes" :key="how" type="button" class="act" @click="taste(how)">
           {{ word }}
         </button>
@@ -111,10 +111,10 @@ function drop(): void {
           <input v-model="when" type="datetime-local" class="box" />
         </label>
         <button type="submit" class="act" :disabled="!when">Move</button>
-        <button type="button" class="act" @click="drop">Drop it</button>
+        <button type="button" class="act" @click="drop">Skip it</button>
       </form>
       <label class="tick small"
-        ><input v-model="following" type="checkbox" /> what comes after it moves along</label
+        ><input v-model="following" type="checkbox" /> move what comes after it too</label
       >
       <p class="quiet small">Planned for {{ dayText(act.due_at) }}.</p>
     </div>

@@ -30,10 +30,10 @@ const isMore = ref(false)
     <div class="top">
       <h2>To do</h2>
       <a class="small" :href="`/api/kitchens/${kitchen_slug}/plan.ics`" download
-        >Take the calendar along (.ics)</a
+        >Add to my calendar (.ics)</a
       >
     </div>
-    <p v-if="!plan" class="panel quiet">{{ error ? error.problem.detail : 'Fetching what is due …' }}</p>
+    <p v-if="!plan" class="panel quiet">{{ error ? error.problem.detail : 'Loading what is due …' }}</p>
     <p v-else-if="!late.length && !today.length" class="panel quiet">Nothing is due today.</p>
     <ul v-if="late.length" aria-label="Late">
       <ActRow v-for="act in late" :key="act.uid" :act="act" />
@@ -41,7 +41,7 @@ const isMore = ref(false)
     <ul v-if="today.length" aria-label="Today">
       <ActRow v-for="act in today" :key="act.uid" :act="act" />
     </ul>
-    <ul v-if="done.length" aria-label="Ticked off">
+    <ul v-if="done.length" aria-label="Done">
       <ActRow v-for="act in done" :key="act.uid" :act="act" />
     </ul>
     <button

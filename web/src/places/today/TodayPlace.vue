@@ -33,12 +33,12 @@ const told = computed(() =>
         <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
       </ul>
       <div v-else class="panel empty">
-        <p>Nothing hangs here yet. A batch begins with what was bought: its cut, its weight, its price.</p>
+        <p>No batches yet. Start one with what you bought: cut, weight and price.</p>
       </div>
-      <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones under way.</p>
+      <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones.</p>
       <template v-if="today.finished.length">
-        <h2>Lately sliced</h2>
-        <ul class="rows" aria-label="Lately sliced">
+        <h2>Lately finished</h2>
+        <ul class="rows" aria-label="Lately finished">
           <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
         </ul>
       </template>

@@ -31,9 +31,9 @@ describe('a batch in a list', () => {
   })
 
   it('says how a finished one stands beside the shop, in words and not by a sign', () => {
-    const done = { is_finished: true, next: null, shop_name: 'good shop kind' }
-    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('$1.20 a pound cheaper than the good shop kind')
-    expect(row({ ...done, saved_per_lb: '-0.64' })).toContain('$0.64 a pound dearer than the good shop kind')
+    const done = { is_finished: true, next: null, shop_name: 'good shop bacon' }
+    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('$1.20 a pound cheaper than the good shop bacon')
+    expect(row({ ...done, saved_per_lb: '-0.64' })).toContain('$0.64 a pound dearer than the good shop bacon')
     expect(row({ ...done, saved_per_lb: '1.20' })).toContain('See the verdict')
     expect(row({ ...done, is_finished: false, saved_per_lb: '1.20' })).not.toContain('cheaper')
   })

@@ -61,7 +61,7 @@ describe('one thing to do', () => {
     const { shown } = row({}, null)
     await shown.get('.ring').trigger('click')
     await flushPromises()
-    expect(shown.text()).toContain('ticked off here, waits to be sent')
+    expect(shown.text()).toContain('done here, waiting to be sent')
     expect(shown.find('.more').exists()).toBe(false)
   })
 
@@ -122,8 +122,8 @@ describe('what is due', () => {
       act({ uid: '4', words: 'Spice', state: 'done', done_at: at(-2) }),
     ])
     const headings = shown.findAll('ul').map((list) => list.attributes('aria-label'))
-    expect(headings).toEqual(['Late', 'Today', 'Ticked off'])
-    expect([listed(shown, 'Late'), listed(shown, 'Today'), listed(shown, 'Ticked off')]).toEqual([
+    expect(headings).toEqual(['Late', 'Today', 'Done'])
+    expect([listed(shown, 'Late'), listed(shown, 'Today'), listed(shown, 'Done')]).toEqual([
       ['Rinse'],
       ['Turn'],
       ['Spice'],

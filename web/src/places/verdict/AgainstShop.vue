@@ -35,7 +35,7 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
       </p>
       <ul>
         <li v-if="apart[index] === false && savedOf(shop) !== null" class="care">
-          The scale cannot tell these two apart.
+          The scale is not fine enough to tell these two apart.
         </li>
         <li v-if="shop.saved_on_batch">
           <WhyFigure figure="saved_on_batch" :shop="index"

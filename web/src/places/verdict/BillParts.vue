@@ -33,7 +33,7 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
 <template>
   <section class="panel" aria-label="Where the bill went">
     <h2>Where the bill went</h2>
-    <p v-if="!bill">Nothing is left to bear it.</p>
+    <p v-if="!bill">Nothing is left to carry the cost.</p>
     <template v-else>
       <div class="bar" aria-hidden="true">
         <i

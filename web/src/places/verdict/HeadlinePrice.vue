@@ -33,7 +33,7 @@ const title = computed(() =>
         }}<template v-if="scale">
           ·
           <span class="small">{{
-            costText(scale).endsWith('0.00') ? 'the scale: under a cent' : `± ${costText(scale)} by the scale`
+            costText(scale).endsWith('0.00') ? 'scale error: under 1 cent' : `± ${costText(scale)} from scale error`
           }}</span></template
         >
       </p>
@@ -44,10 +44,10 @@ const title = computed(() =>
         <dd v-if="house.portion">
           <WhyFigure figure="portion">{{ money(house.portion) }}</WhyFigure>
         </dd>
-        <dd v-else class="quiet later">once sliced</dd>
+        <dd v-else class="quiet later">known once sliced</dd>
       </div>
       <div v-if="house.cost_per_slice">
-        <dt>A slice, of {{ house.slices }}</dt>
+        <dt>One slice ({{ house.slices }} slices in all)</dt>
         <dd>
           <WhyFigure figure="cost_per_slice">{{ money(house.cost_per_slice) }}</WhyFigure>
         </dd>
@@ -69,7 +69,7 @@ const title = computed(() =>
         </dd>
       </div>
       <div v-if="batch.loss_account !== '0.00'">
-        <dt>Thrown away, booked as loss</dt>
+        <dt>Thrown away, counted as a loss</dt>
         <dd>{{ money(batch.loss_account) }}</dd>
       </div>
       <div>

@@ -14,7 +14,7 @@ const forms = [
 </script>
 
 <template>
-  <DropPanel word="Take it away">
+  <DropPanel word="Export">
     <ul>
       <li v-for="one in forms" :key="one.form">
         <a

@@ -80,11 +80,11 @@ const drawn = computed(() => {
           :choices="pieces"
         />
         <Strip v-if="drawn" :key="piece" :batch="drawn" :asked="piece === ALL" />
-        <p class="keys quiet small">← → walk the steps · W weigh · L log · H house or shop · ? all keys</p>
+        <p class="keys quiet small">← → move along the steps · W weigh · L log · H house or shop · ? all shortcuts</p>
         <div class="below">
           <BillParts v-if="verdict" :bill="verdict.judged.bill" />
           <WhoseMeat :batch="batch" :verdict="verdict" />
-          <section v-if="verdict" class="panel" aria-label="Policy and cautions">
+          <section v-if="verdict" class="panel" aria-label="What is counted, and cautions">
             <h2>What is counted</h2>
             <p>
               {{ verdict.policy_words.charAt(0).toUpperCase() + verdict.policy_words.slice(1)

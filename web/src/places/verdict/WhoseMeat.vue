@@ -15,7 +15,7 @@ const { money, bothText } = useUnits()
         <b>{{ source.lot }}</b> is {{ source.piece }} of
         <RouterLink :to="{ name: 'strip', params: { code: source.batch } }"
           >{{ source.batch }} {{ source.name }}</RouterLink
-        >: {{ bothText(source.weight) }}, bringing {{ money(source.carried) }} along.
+        >: {{ bothText(source.weight) }}, bringing {{ money(source.carried) }} with it.
         <p v-if="source.has_changed" class="care">
           {{ source.batch }} was corrected since: it carried {{ money(source.carried_then) }} on the day it
           was taken.

@@ -42,7 +42,7 @@ describe('the headline', () => {
   it('says that a portion of slices must wait for the knife', () => {
     const shown = batch()
     shown.house.portion_label = '3 slices'
-    expect(text(HeadlinePrice, shown)).toContain('A portion, 3 slicesonce sliced')
+    expect(text(HeadlinePrice, shown)).toContain('A portion, 3 slicesknown once sliced')
   })
 
   it('puts the kilogram first in a kitchen that thinks in kilograms', () => {

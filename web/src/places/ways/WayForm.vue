@@ -144,7 +144,7 @@ function send(put_away: boolean): void {
           class="act small"
           @click="one.used.push({ what: '', group: 'cure', amount: '', per: 'kg', price: '' })"
         >
-          + something used
+          + add something used
         </button>
       </li>
     </ol>

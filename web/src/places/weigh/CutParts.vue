@@ -75,7 +75,7 @@ const worth = (one: Part): string =>
       {{ off.name }} <small>{{ worth(off) }}</small>
     </button>
     <button type="button" class="more" :aria-expanded="isOpen" @click="isOpen = !isOpen">
-      + something cut off
+      + add something cut off
     </button>
     <div v-if="isOpen" class="kinds" role="group" aria-label="What was cut off">
       <button v-for="one in kinds" :key="one.name" type="button" class="kind" @click="choose(one)">

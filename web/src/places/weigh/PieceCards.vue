@@ -26,7 +26,7 @@ const { weightText } = useUnits()
         }}</span>
         <span class="where">{{ row.place?.text ?? '' }}</span>
         <span class="state" :class="{ wait: row.letter }">
-          <template v-if="row.letter">waits here</template>
+          <template v-if="row.letter">waiting to be sent</template>
           <template v-else-if="row.done"><span aria-hidden="true">✓</span> weighed</template>
           <template v-else>{{ before }}</template>
         </span>

@@ -21,19 +21,19 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
 
 <template>
   <details class="simulated">
-    <summary>Simulated scale: lay something on it</summary>
+    <summary>Simulated scale: put something on it</summary>
     <div class="acts">
       <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">
-        {{ mark }} lies on it
+        Put {{ mark }} on it
       </button>
       <button type="button" @click="put({})">Take it off</button>
       <form @submit.prevent="put({ weight })">
-        <input v-model="weight" aria-label="Weight to lay on it" placeholder="5.72 lb" />
-        <button type="submit">Lay</button>
+        <input v-model="weight" aria-label="Weight to put on it" placeholder="5.72 lb" />
+        <button type="submit">Put on</button>
       </form>
-      <button type="button" @click="put({ trouble: 'silent' })">Goes silent</button>
-      <button type="button" @click="put({ trouble: 'rubbish' })">Sends rubbish</button>
-      <button type="button" @click="put({ trouble: 'over' })">Too much</button>
+      <button type="button" @click="put({ trouble: 'silent' })">Stop sending</button>
+      <button type="button" @click="put({ trouble: 'rubbish' })">Send garbage</button>
+      <button type="button" @click="put({ trouble: 'over' })">Overload</button>
     </div>
     <p v-if="fault" role="alert">{{ fault }}</p>
   </details>

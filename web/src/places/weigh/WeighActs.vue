@@ -17,10 +17,10 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: [] }>()
   <div class="acts">
     <button type="button" class="take" :disabled="!canTake" @click="$emit('take')">{{ word }}</button>
     <button type="button" :disabled="!canTare" @click="$emit('tare')">
-      {{ hasTare ? 'No tare' : 'Tare' }}
+      {{ hasTare ? 'Clear tare' : 'Tare' }}
     </button>
     <button type="button" :aria-pressed="isTyping" @click="$emit('type')">
-      {{ isTyping ? 'By the scale' : 'Type it in' }}
+      {{ isTyping ? 'Use the scale' : 'Type it in' }}
     </button>
     <button v-if="doneWord" type="button" class="wide" @click="$emit('done')">{{ doneWord }}</button>
     <button v-if="undoWord" type="button" class="wide" @click="$emit('undo')">{{ undoWord }}</button>

@@ -116,7 +116,7 @@ useWeighKeys({
             @choose="(to) => (work.chosen.value = to)"
           />
           <RouterLink class="more" :to="{ name: 'weigh', params: { code }, query: { kind: 'trim' } }">
-            + something cut off
+            + add something cut off
           </RouterLink>
         </template>
       </aside>

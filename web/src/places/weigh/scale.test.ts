@@ -97,7 +97,7 @@ describe('a scale that is heard', () => {
 describe('which scale', () => {
   it('is asked where there are more than one, and remembered', async () => {
     const { scale } = await listen(['bench', 'floor', 'van'])
-    expect(scale.words.value).toBe('3 scales: say which one you stand at.')
+    expect(scale.words.value).toBe('3 scales: choose the one you are using.')
     expect(stream()).toBeUndefined()
     scale.choose('floor')
     await flushPromises()

@@ -46,7 +46,7 @@ export function useOnScale(told: {
     if (canTake.value) return `Take ${weight.value} for ${shown.value}`
     if (hasPad.value) return `Type the weight of ${shown.value}`
     return told.scale.state.value === 'live' && told.scale.words.value === 'moving'
-      ? 'It moves …'
+      ? 'Not steady …'
       : `Lay ${shown.value} on it`
   })
   const step = computed(() =>

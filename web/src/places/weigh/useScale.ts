@@ -83,14 +83,14 @@ export function useScale() {
   const words = computed(() => {
     const told: Record<ScaleState, string> = {
       none: 'No scale here. Type the weight in.',
-      choose: `${names.value?.length === 2 ? 'Two' : names.value?.length} scales: say which one you stand at.`,
+      choose: `${names.value?.length === 2 ? 'Two' : names.value?.length} scales: choose the one you are using.`,
       waiting: 'Looking for the scale …',
-      silent: 'The scale has gone silent. Type it in, or see to its cable.',
-      rubbish: 'The scale sends what cannot be read. Type it in.',
-      away: 'The scale is not there. Type it in.',
+      silent: 'The scale has stopped sending. Type the weight in, or check the cable.',
+      rubbish: 'The scale is sending something unreadable. Type the weight in.',
+      away: 'The scale is not connected. Type the weight in.',
       over: 'Too much on the scale: take some off.',
       live: event.value?.below
-        ? 'Below nothing: tare again, or lay the tray back.'
+        ? 'Below zero: tare again, or put the tray back.'
         : event.value?.steady
           ? 'steady'
           : 'moving',

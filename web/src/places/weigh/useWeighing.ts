@@ -188,7 +188,7 @@ export function useWeighing(told: {
       happened_at: null,
     }
     const undoes = now.entry === null ? { undoes: now.key } : {}
-    const words = `${now.words} taken back`
+    const words = `${now.words} undone`
     const address = `/api/kitchens/${kitchen_slug.value}/batches/${now.code}/entries`
     post({ path: address, body, words, code: now.code, mark: '', ...undoes })
     last.value = null

@@ -46,7 +46,7 @@ describe('the weigh view', () => {
   it('offers nothing that cannot be done', async () => {
     const acts = mount(WeighActs, {
       props: {
-        word: 'It moves …',
+        word: 'Not steady …',
         canTake: false,
         canTare: false,
         hasTare: false,

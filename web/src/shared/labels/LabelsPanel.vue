@@ -43,9 +43,9 @@ async function print(): Promise<void> {
         </select>
       </label>
       <label v-if="!marks" class="tick">
-        <input v-model="tubs" type="checkbox" /> of the tubs instead of the pieces
+        <input v-model="tubs" type="checkbox" /> for the tubs, not the pieces
       </label>
-      <a class="act" :href="sheet()" target="_blank" rel="noopener">Open the sheet (PDF)</a>
+      <a class="act" :href="sheet()" target="_blank" rel="noopener">Open label sheet (PDF)</a>
       <button type="button" class="act first" :disabled="isPrinting" @click="print">
         {{ isPrinting ? 'Printing …' : 'Print on the label printer' }}
       </button>

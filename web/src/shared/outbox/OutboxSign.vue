@@ -37,7 +37,7 @@ async function allTheSame(letter: Letter): Promise<void> {
     aria-label="Waiting to be sent"
   >
     <p v-if="!isOnline && !shown" class="waits">
-      <b>No connection:</b> what is shown was seen last on this device. What you record waits here.
+      <b>No connection:</b> this is what was last seen on this device. Weighings, notes and check-offs wait here and are sent later; other forms keep what you typed for you to send.
     </p>
     <p v-if="shown" class="waits">
       <b>{{ words }}</b>
@@ -54,9 +54,9 @@ async function allTheSame(letter: Letter): Promise<void> {
         <li v-for="change in letter.problem.changes" :key="change">{{ change }}</li>
       </ul>
       <button v-if="letter.problem?.code === 'moved_on'" type="button" @click="allTheSame(letter)">
-        Record it all the same
+        Record it anyway
       </button>
-      <button type="button" @click="discard(letter)">Let go of it</button>
+      <button type="button" @click="discard(letter)">Discard this record</button>
     </div>
   </div>
 </template>

@@ -64,11 +64,11 @@ describe('the sign of what is unsent', () => {
     expect(plain(shown.text())).toContain('Not recorded: 4.1 lb for A in J-01.')
     // the batch as it is now cannot be asked for: said, and it waits on
     given['GET /batches/J-01'] = null
-    await button(shown, 'Record it all the same')?.trigger('click')
+    await button(shown, 'Record it anyway')?.trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('No answer came back'))
     given['GET /batches/J-01'] = batch({ seen: 9 })
     given[entries] = { entry: 10, batch: batch({ seen: 10 }) }
-    await button(shown, 'Record it all the same')?.trigger('click')
+    await button(shown, 'Record it anyway')?.trigger('click')
     await vi.waitFor(() => expect(shown.text()).toBe(''))
     expect(calls.at(-1)?.body).toMatchObject({ seen: 9 })
   })
@@ -78,8 +78,8 @@ describe('the sign of what is unsent', () => {
     const shown = sign()
     weigh('A')
     await vi.waitFor(() => expect(shown.text()).toContain('A weighs more than was bought.'))
-    expect(button(shown, 'Record it all the same')).toBeUndefined()
-    await button(shown, 'Let go of it')?.trigger('click')
+    expect(button(shown, 'Record it anyway')).toBeUndefined()
+    await button(shown, 'Discard this record')?.trigger('click')
     await send()
     expect(shown.text()).toBe('')
     expect(calls).toHaveLength(1)

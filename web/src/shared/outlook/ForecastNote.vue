@@ -20,7 +20,7 @@ function change(event: Event): void {
 <template>
   <section v-if="forecast.price || forecast.told.length" class="panel" aria-label="What it will come to">
     <template v-if="forecast.price">
-      <p class="quiet small">A sliced {{ unitWord }} will cost, eight times in ten</p>
+      <p class="quiet small">A sliced {{ unitWord }} will cost, 8 times out of 10,</p>
       <p class="range">{{ costText(forecast.price.low) }} to {{ costText(forecast.price.high) }}</p>
       <p class="small">
         most likely about <b>{{ costText(forecast.price.middle) }}</b><template v-if="forecast.weight"
@@ -33,20 +33,20 @@ function change(event: Event): void {
     </template>
     <p v-for="note in forecast.told" :key="note" class="small care">{{ note }}</p>
     <label v-if="ways.data.value?.ways.length">
-      <span class="small">Made by</span>
+      <span class="small">Method</span>
       <select class="box" :value="forecast.way ?? ''" @change="change">
-        <option v-if="!forecast.way" value="">the plain way</option>
+        <option v-if="!forecast.way" value="">the standard method</option>
         <option v-for="way in ways.data.value.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
       </select>
     </label>
     <details v-if="forecast.steps.length" class="small">
-      <summary>What each step is believed to keep</summary>
+      <summary>What each step is expected to keep</summary>
       <ul>
         <li v-for="step in forecast.steps" :key="step.kind">
           <b>{{ step.label }}:</b> {{ step.told }}
         </li>
       </ul>
-      <p class="quiet">Steps are taken as independent of one another.</p>
+      <p class="quiet">Steps are treated as independent of one another.</p>
     </details>
     <ProblemNote v-if="problem" :problem="problem" />
   </section>

@@ -35,10 +35,10 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
       Spent
       <WhyFigure :figure="figure('spent')">{{ money(column.spent) }}</WhyFigure><template
         v-if="column.worth_back !== '0.00'"
-        >, worth back {{ money(column.worth_back) }}</template
+        >, credit for trim {{ money(column.worth_back) }}</template
       >.
       <template v-if="column.cost">
-        A {{ unitWord }} then cost
+        Price of a {{ unitWord }} then cost
         <b
           ><WhyFigure :figure="figure('price')">{{ costText(column.cost) }}</WhyFigure></b
         >

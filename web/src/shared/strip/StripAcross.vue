@@ -37,7 +37,7 @@ const rows = computed(() => [
     pale: pale((told) => dash(told.spent)),
   },
   {
-    word: 'worth back',
+    word: 'credit for trim',
     cells: columns.value.map((c) => dash(c.worth_back, '−')),
     pale: pale((told) => dash(told.worth_back, '−')),
   },

@@ -25,9 +25,9 @@ describe('the strip across the page', () => {
       ['of this step –', 'of this step 80.0 %', ''],
       ['of bought all', 'of bought 80.0 %', ''],
       ['spent 6.00', 'spent 6.00', ''],
-      ['worth back –', 'worth back −2.50', ''],
+      ['credit for trim –', 'credit for trim −2.50', ''],
     ])
-    expect(strip.find('svg').text()).toContain('good shop kind 8.00')
+    expect(strip.find('svg').text()).toContain('good shop bacon 8.00')
     expect(strip.find('svg').text()).toContain('lean trim 1.00')
   })
 
@@ -62,7 +62,7 @@ describe('the strip down a phone', () => {
     expect(strip.findAll('li')).toHaveLength(2)
     expect(strip.text()).toContain('80.0 % kept')
     expect(strip.text()).toContain('2 kinds off')
-    expect(strip.text()).toContain('Dashed: good shop kind, 8.00 a pound')
+    expect(strip.text()).toContain('Dashed: good shop bacon, 8.00 a pound')
     expect(strip.text()).toContain('To come, or skip: smoked')
   })
 
@@ -85,7 +85,7 @@ describe('what a column tells', () => {
     const text = told.text().replace(/\s+/g, ' ')
     expect(text).toContain('10.00 lb (4.536 kg) → 8.00 lb (3.629 kg)')
     expect(text).toContain('lean trim 1.00 lb (0.454 kg), worth $2.50')
-    expect(text).toContain('Spent $6.00, worth back $2.50.')
+    expect(text).toContain('Spent $6.00, credit for trim $2.50.')
     expect(text).toContain('A pound then cost $2.94 ($6.48 a kilogram).')
   })
 })

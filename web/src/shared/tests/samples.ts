@@ -71,7 +71,7 @@ export function batch(more: Partial<Batch> = {}): Batch {
   const trimmed = column('trim', 'Trimmed', {
     peels: [
       { material: 'lean', name: 'lean trim', weight: weight('1.00', '0.454'), gain: false, carried: '2.50' },
-      { material: 'loss', name: 'unweighed', weight: weight('1.00', '0.454'), gain: false, carried: null },
+      { material: 'loss', name: 'lost, not weighed', weight: weight('1.00', '0.454'), gain: false, carried: null },
     ],
   })
   return {
@@ -141,7 +141,7 @@ export function batch(more: Partial<Batch> = {}): Batch {
 
 export const shop = (more: Partial<Shop> = {}): Shop => ({
   entry: 7,
-  name: 'good shop kind',
+  name: 'good shop bacon',
   pack: '6.00 for 12 oz',
   unit_cost: cost('8.00', '17.64'),
   cost_per_slice: '0.50',
@@ -159,7 +159,7 @@ export const shop = (more: Partial<Shop> = {}): Shop => ({
 
 /** House at 3.42 a pound beside a shop's 6.00, 15.50 saved. */
 export function judged(more: Partial<Judged> = {}): Judged {
-  const rung = { name: 'good shop kind', price: '6.00', saved: '2.58', apart: true }
+  const rung = { name: 'good shop bacon', price: '6.00', saved: '2.58', apart: true }
   const basis = { low: null, high: null, shops: [{ ...rung, price: null, saved: null, apart: false }] }
   return {
     house: { ...batch().house, stage: 'sliced', is_sliced: true, unit_cost: cost('3.42', '7.53') },
@@ -323,7 +323,7 @@ export function forecast(more: Partial<Forecast> = {}): Forecast {
     steps: [step],
     price: step.price,
     weight: step.weight,
-    shop_name: 'good shop kind',
+    shop_name: 'good shop bacon',
     chance: 93,
     told: [],
     ...more,

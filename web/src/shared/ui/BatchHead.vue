@@ -23,7 +23,7 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
     <div class="acts"><slot /></div>
   </div>
   <ul v-if="batch.warnings.length" class="warnings">
-    <li v-for="warning in batch.warnings" :key="warning"><b>Look again:</b> {{ warning }}</li>
+    <li v-for="warning in batch.warnings" :key="warning"><b>Check again:</b> {{ warning }}</li>
   </ul>
 </template>
 

@@ -6,23 +6,23 @@ const keys = [
   ['N', 'start a batch'],
   ['T', 'go to Today'],
   ['A', 'add an offer, at the case'],
-  ['W', 'weigh next, in a batch'],
-  ['G', 'the weigh view, in a batch; there arrows choose a piece, figures type, Enter takes, U undoes'],
+  ['W', 'record the next step, in a batch'],
+  ['G', 'weigh, in a batch: arrows choose a piece, digits type, Enter records, U undoes'],
   ['C', 'the cure desk of the batch'],
   ['D', 'the diary of the batch'],
   ['L', 'open the log of the batch'],
   ['V', 'open the verdict of the batch'],
   ['H', 'house or shop, in a verdict'],
-  ['← →', 'walk the steps of the strip'],
-  ['Esc', 'go back, or close what is open; nothing typed is lost'],
-  ['?', 'show these keys'],
+  ['← →', 'move along the steps of the strip'],
+  ['Esc', 'go back, or close what is open; nothing you typed is lost'],
+  ['?', 'show these shortcuts'],
 ]
 </script>
 
 <template>
   <NModal v-model:show="shown">
     <div class="panel keys" role="dialog" aria-modal="true" aria-labelledby="keys-title">
-      <h2 id="keys-title">Keys</h2>
+      <h2 id="keys-title">Keyboard shortcuts</h2>
       <dl>
         <template v-for="[key, act] in keys" :key="key">
           <dt>

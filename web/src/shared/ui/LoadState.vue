@@ -14,7 +14,7 @@ defineEmits<{ retry: [] }>()
     :retry-word="error.problem.code === 'not_found' ? '' : 'Try again'"
     @retry="$emit('retry')"
   />
-  <div v-else class="panel waiting" role="status">Fetching {{ what }} …</div>
+  <div v-else class="panel waiting" role="status">Loading {{ what }} …</div>
 </template>
 
 <style scoped>

@@ -6,7 +6,7 @@ import TypedInput from './TypedInput.vue'
 const policy = defineModel<Pick<Policy, Counted>>('policy', { required: true })
 type Counted = 'labour_rate' | 'by_products' | 'fuel' | 'packaging' | 'overhead'
 const switches = [
-  { key: 'by_products' as const, word: 'What came off is credited' },
+  { key: 'by_products' as const, word: 'Credit what is cut off' },
   { key: 'fuel' as const, word: 'Fuel' },
   { key: 'packaging' as const, word: 'Packaging' },
   { key: 'overhead' as const, word: 'Overhead' },
@@ -18,7 +18,7 @@ const switches = [
     v-model="policy.labour_rate"
     label="An hour of work is worth"
     path="labour_rate"
-    hint="empty: work is not counted"
+    hint="leave empty to leave work out"
     placeholder="18.00"
     inputmode="decimal"
   />

@@ -19,7 +19,7 @@ defineEmits<{ retry: []; cancel: [] }>()
     />
     <div class="buttons">
       <NButton type="primary" attr-type="submit" :loading="state === 'saving'" :disabled="state === 'saving'">
-        {{ state === 'saving' ? 'Recording …' : word }}
+        {{ state === 'saving' ? 'Saving …' : word }}
       </NButton>
       <NButton v-if="cancelWord" attr-type="button" @click="$emit('cancel')">{{ cancelWord }}</NButton>
     </div>

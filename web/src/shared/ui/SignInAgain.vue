@@ -9,9 +9,9 @@ const { ranOut } = useSession()
 <template>
   <NModal v-model:show="ranOut" :mask-closable="false">
     <div class="panel again" role="dialog" aria-modal="true" aria-labelledby="again-title">
-      <h2 id="again-title">Sign in to go on</h2>
+      <h2 id="again-title">Sign in to continue</h2>
       <p class="quiet">
-        Your session ran out. What you typed is still here and is recorded once you are back.
+        You have been signed out. What you typed is still here and is saved once you are back.
       </p>
       <SignInForm />
     </div>
