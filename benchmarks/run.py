@@ -256,7 +256,7 @@ does it as a sum of rows that are kept as batches finish. What 9 methods keep of
 sums: {core["believe"]:.1f} ms; one batch added to them: {core["one_more"] * 1000:.0f} µs. In processor time.
 
 ## A price list brought in
-{core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, looked over
+{core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, checked
 {core["import_preview"]:.1f} s, written {core["import_write"]:.1f} s (aim: all in under a minute).
 
 ## The server

@@ -22,7 +22,7 @@ VIEWS = {
     "/bench/B-01/weigh?kind=trim": "After the trim",
     "/bench/B-01/cure": "Cure for 2 pieces",
     "/bench/B-02/cure": "Cure desk",
-    "/bench/B-02/diary": "Lantern belly, four ways",
+    "/bench/B-02/diary": "Lantern belly, four cures",
     "/bench/B-02/piece/A": "A",
     "/bench/J-01": "Cherry-smoked jowl",
     "/fire": "Fire",

@@ -122,7 +122,7 @@ def test_a_pack_price_typed_as_a_pound_is_asked_about(kitchen: Page, canteen):
         re.compile(r"0\.\d\d ± 0\.\d\d: your last 6 trims of this cut, and 4 of other cuts")
     )
     kitchen.get_by_label("Buying about").fill("lots")
-    expect(kitchen.get_by_text("“lots” is no weight")).to_be_visible()
+    expect(kitchen.get_by_text("“lots” is not a weight")).to_be_visible()
     hand.tap("Add an offer")
     kitchen.get_by_label("From the price list").select_option(
         label="shoulder, bone in, 1.99/lb, Harbour market"
@@ -163,7 +163,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     expect(kitchen.get_by_text("parted by semicolons")).to_be_visible()
     expect(kitchen.get_by_text("read as Windows-1252")).to_be_visible()
     would = kitchen.get_by_role("region", name="What would be saved")
-    expect(would).to_contain_text("Say which column tells what it is.")
+    expect(would).to_contain_text("Choose the column for what it is.")
     for head, what in (
         ("Ware", "what it is"),
         ("Einheit", "the unit"),
@@ -285,7 +285,7 @@ def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     form.get_by_label("Name").fill("Night brine")
     form.get_by_label("Minutes a batch").first.fill("soon")
     form.get_by_role("button", name="Save this way").click()
-    expect(form.get_by_text("“soon” is no number of minutes").first).to_be_visible()
+    expect(form.get_by_text("“soon” is not a number of minutes").first).to_be_visible()
     form.get_by_label("Minutes a batch").first.fill("12")
     form.get_by_role("combobox", name="Step 2").select_option("immersion")
     form.get_by_role("button", name="+ add something used").nth(1).click()

@@ -53,7 +53,7 @@ def test_what_if_by_typing_and_by_key_and_the_record_stays(ladder: Page):
         ladder.keyboard.press("ArrowRight")
     assert float(ladder.get_by_label("Smoked", exact=True).input_value()) > float(before)
     tag.fill("much")
-    expect(ladder.get_by_text("“much” is no price")).to_be_visible()
+    expect(ladder.get_by_text("“much” is not a price")).to_be_visible()
     ladder.get_by_role("button", name="Reset").click()
     expect(drawn).not_to_contain_text("with your changes")
     expect(strip).to_be_hidden()

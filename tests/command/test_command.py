@@ -94,7 +94,7 @@ def test_the_address_others_open_it_by(typed, url, is_proxied):
 )
 def test_what_is_no_address_is_refused(typed, capsys):
     assert main.main(["start", "--address", typed]) == 1
-    assert f"“{typed}” is no address" in capsys.readouterr().out
+    assert f"“{typed}” is not an address" in capsys.readouterr().out
 
 
 def test_an_address_of_another_port_says_which(capsys):

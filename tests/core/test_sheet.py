@@ -91,11 +91,11 @@ def test_by_products_of_one_name_peel_off_together_and_loss_is_named():
         ),
     )
     _, trimmed, cured, cut = lay_out(batch, compute_sheet(batch)).columns
-    assert [(peel.name, peel.grams / LB) for peel in trimmed.peels] == [("unweighed", 1)]
+    assert [(peel.name, peel.grams / LB) for peel in trimmed.peels] == [("lost, not weighed", 1)]
     assert [(peel.name, peel.grams / LB) for peel in cured.peels] == [("water", 1)]
     assert [(peel.name, peel.grams / LB, peel.carried) for peel in cut.peels] == [
         ("ends", 2, 6),
-        ("unweighed", 1, None),
+        ("lost, not weighed", 1, None),
     ]
 
 

@@ -315,7 +315,7 @@ def test_the_diary_tells_everything_in_time_order(api, code):
         "Note",
         "Bought",
         "Trimmed",
-        "Looked over",
+        "Checked",
         "Measured",
         "Turn and rub",
     ]

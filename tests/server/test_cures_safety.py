@@ -193,7 +193,7 @@ def test_a_brine_is_told_as_it_was_mixed(api, code):
     assert lines == {"water": "2839.1", "salt": "117.6", "agent": "12.0", "sugar": "55.2"}
     assert (piece["gauge"]["one_system"], piece["gauge"]["error"]) == (
         "141.8",
-        "level spoons differ by a tenth",
+        "level spoons differ by 10 %",
     )
     assert faults(ask(api, code, on_desk(recipe={**mixed, "mixed_water": ""})))[
         "pieces[0].recipe.mixed_water"

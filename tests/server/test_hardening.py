@@ -6,6 +6,7 @@ import json
 import logging
 import stat
 import threading
+import uuid
 from datetime import timedelta
 
 import pytest
@@ -325,3 +326,22 @@ def test_work_is_given_up_once_nobody_waits_for_it(api):
         with pytest.raises(DomainError, match="gone"):
             check()
     giving_up(RequestFactory().get("/"))()
+
+
+def test_what_one_cook_wrote_is_never_recorded_under_another_ones_name(api):
+    mine = api.client.get("/api/session").json()["username"]
+
+    def start(cook):
+        answer = api.client.post(
+            f"/api/kitchens/{api.slug}/batches",
+            json.dumps({"name": "Jowl", "bought": BOUGHT}),
+            content_type="application/json",
+            headers={"Dolmetsch-Cook": cook, "Idempotency-Key": str(uuid.uuid4())} if cook else {},
+        )
+        return answer.status_code, answer.json().get("code")
+
+    assert start("someone%20else") == (401, "signed_out")
+    assert Batch.objects.count() == 0
+    assert start(mine)[0] == 201
+    read = api.client.get(f"/api/kitchens/{api.slug}/today", headers={"Dolmetsch-Cook": "someone%20else"})
+    assert read.status_code == 200

@@ -1,7 +1,10 @@
 <script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
 import { NConfigProvider } from 'naive-ui'
-import { onMounted, ref } from 'vue'
+import { onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { isOpening } from './router'
+import { ownerKey } from './shared/api/owner'
 import { useSession } from './shared/api/useSession'
 import OutboxSign from './shared/outbox/OutboxSign.vue'
 import { useArrivals } from './shared/outbox/useArrivals'
@@ -11,20 +14,25 @@ import Rail from './shared/ui/Rail.vue'
 import SignInAgain from './shared/ui/SignInAgain.vue'
 import SignInForm from './shared/ui/SignInForm.vue'
 import { useKeys } from './shared/ui/useKeys'
+import { hasTyped } from './shared/writing/typed'
 import { theme } from './theme'
 
 const { session, kitchen, problem, load } = useSession()
 const route = useRoute()
 const router = useRouter()
+const queries = useQueryClient()
 const keysShown = ref(false)
 
 onMounted(load)
+// another cook sees nothing of what the one before had open
+watch(ownerKey, () => queries.clear())
 useArrivals()
 useKeys({
   '?': () => (keysShown.value = true),
   n: () => void router.push({ name: 'start' }),
   t: () => void router.push({ name: 'today' }),
   Escape: () => {
+    if (hasTyped()) return
     if (router.options.history.state['back']) router.back()
   },
 })
@@ -44,14 +52,15 @@ useKeys({
       </div>
     </main>
     <template v-else>
+      <p v-if="isOpening" class="opening" role="status">Opening …</p>
       <a class="unseen skip" href="#place">Skip to the content</a>
       <Rail v-if="!route.meta.bare" />
       <OutboxSign v-if="!route.meta.bare" />
       <main id="place" :class="{ page: !route.meta.bare }" tabindex="-1">
         <RouterView v-if="kitchen" v-slot="{ Component, route: shown }">
-          <component :is="Component" :key="shown.fullPath" />
+          <component :is="Component" :key="`${ownerKey()} ${shown.path}`" />
         </RouterView>
-        <p v-else class="panel">You are signed in, but cook in no kitchen yet. Ask its owner to add you.</p>
+        <p v-else class="panel">You are signed in, but belong to no kitchen yet. Ask its owner to add you.</p>
       </main>
       <SignInAgain />
       <KeysHelp v-model:shown="keysShown" />
@@ -75,6 +84,16 @@ useKeys({
 
 main:focus {
   outline: none;
+}
+
+.opening {
+  position: fixed;
+  inset: 0 auto auto 50%;
+  transform: translateX(-50%);
+  z-index: 9;
+  padding: 4px 16px;
+  background: var(--care-ground);
+  border-radius: 0 0 4px 4px;
 }
 
 .skip:focus {

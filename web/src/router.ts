@@ -1,4 +1,6 @@
+import { ref } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import { nothingTyped } from './shared/writing/typed'
 import type { PlaceName } from './shared/ui/places'
 
 declare module 'vue-router' {
@@ -47,7 +49,7 @@ const routes: RouteRecordRaw[] = [
     path: '/buy/ways',
     name: 'ways',
     component: () => import('./places/ways/WaysPlace.vue'),
-    meta: { place: 'buy', title: 'Ways' },
+    meta: { place: 'buy', title: 'Methods' },
   },
   {
     path: '/buy/start',
@@ -110,7 +112,12 @@ const routes: RouteRecordRaw[] = [
   },
   { path: '/fire', name: 'fire', component: soon, meta: { place: 'fire', title: 'Fire' } },
   { path: '/slice', name: 'slice', component: soon, meta: { place: 'slice', title: 'Slice' } },
-  { path: '/verdict', name: 'verdict', component: soon, meta: { place: 'verdict', title: 'Verdict' } },
+  {
+    path: '/verdict',
+    name: 'verdict',
+    component: () => import('./places/verdict/VerdictIndex.vue'),
+    meta: { place: 'verdict', title: 'Verdict' },
+  },
   {
     path: '/verdict/:code',
     name: 'strip',
@@ -153,7 +160,28 @@ const routes: RouteRecordRaw[] = [
 ]
 
 export const router = createRouter({ history: createWebHistory(), routes })
+
+/** The next page takes its time. */
+export const isOpening = ref(false)
+let clock: ReturnType<typeof setTimeout> | undefined
+router.beforeEach(() => {
+  clearTimeout(clock)
+  clock = setTimeout(() => (isOpening.value = true), 400)
+})
+// after an update the page asked for lies in a new build: open it from there, once
+router.onError((error: Error, to) => {
+  clearTimeout(clock)
+  isOpening.value = false
+  const key = `dolmetsch:reloaded:${to.fullPath}`
+  if (sessionStorage.getItem(key)) throw error
+  sessionStorage.setItem(key, '1')
+  location.assign(to.fullPath)
+})
 router.afterEach((to) => {
+  clearTimeout(clock)
+  isOpening.value = false
+  sessionStorage.removeItem(`dolmetsch:reloaded:${to.fullPath}`)
+  nothingTyped()
   const code = to.params['code']
   document.title = [typeof code === 'string' ? code : '', to.meta.title, 'Dolmetsch']
     .filter(Boolean)

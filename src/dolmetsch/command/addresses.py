@@ -32,7 +32,7 @@ def read_address(typed: str, *, port: int) -> Address:
     Raises:
         TroubleError: where it is none.
     """
-    wrong = f"“{typed}” is no address to open it by; say http://192.168.1.20 or https://kitchen.example."
+    wrong = f"“{typed}” is not an address it can be opened by; write http://192.168.1.20 or https://kitchen.example."
     try:
         parts = urlsplit(typed)
         host, told_port = (parts.hostname or "").lower(), parts.port

@@ -96,7 +96,7 @@ def check_all(*, only: str | None) -> None:
     say(f"{time.monotonic() - begun:.0f} s in all, set-up included.")
     print(f"checks: {len(results) - failed} passed, {failed} failed", flush=True)
     if failed or not results:
-        raise TroubleError("Not every check passed; each tells why above.")
+        raise TroubleError("Not every check passed; see each one above.")
 
 
 def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:

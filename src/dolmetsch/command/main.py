@@ -61,7 +61,7 @@ def _read(words: list[str]) -> argparse.Namespace:
         verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
         verb.add_argument("file", metavar="FILE|-")
         verb.set_defaults(run=_answer, verb=name)
-    scale = verbs.add_parser("scale", help="what lies on the simulated scale: put 2595, take, tare, silent 5")
+    scale = verbs.add_parser("scale", help="what is on the simulated scale: put 2595, take, tare, silent 5")
     scale.add_argument("words", nargs="+", metavar="WORD")
     scale.set_defaults(run=_scale)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
@@ -109,7 +109,7 @@ def _scale(told: argparse.Namespace) -> None:
 
 def _port(typed: str) -> int:
     if not typed.isdigit() or not 1024 <= int(typed) <= 65535:
-        raise argparse.ArgumentTypeError(f"“{typed}” is no port; take a number from 1024 to 65535")
+        raise argparse.ArgumentTypeError(f"“{typed}” is not a port; choose a number from 1024 to 65535")
     return int(typed)
 
 

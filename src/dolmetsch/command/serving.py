@@ -60,7 +60,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
             say("Stopping …")
         finally:
             if house.close():
-                say("Stopped; the records are kept.")
+                say("Stopped; all records are saved.")
 
 
 def stop() -> None:
@@ -75,7 +75,7 @@ def stop() -> None:
         if time.monotonic() > deadline:
             raise TroubleError("It did not stop within 90 s; see .dolmetsch/logs.")
         time.sleep(0.1)
-    say("Stopped; the records are kept.")
+    say("Stopped; all records are saved.")
 
 
 def _ask_to_stop(*_args: object) -> None:

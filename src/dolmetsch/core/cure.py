@@ -147,7 +147,7 @@ def _refuse_impossible(cure: Cure) -> None:
         raise CureError("target_ppm", "give either target_ppm or agent_amount, and not both")
     if cure.nitrite is None and cure.target_ppm is not None:
         raise CureError(
-            "agent.nitrite", "is not known, so no amount can be reckoned for a target; give agent_amount"
+            "agent.nitrite", "is not known, so no amount can be worked out for a target; give agent_amount"
         )
     if _n(cure) + cure.nitrate > 1:
         raise CureError("agent", "nitrite and nitrate together are more than the whole of it")

@@ -55,7 +55,7 @@ POISON: Final = Caution(
     code="poison",
     text="Curing salt is poisonous by the spoonful. Weigh it on its own and keep it locked away from "
     "children. "
-    "Selling cured meat may need a written plan: ask your food authority.",
+    "Selling cured meat may need a written plan: ask your local food authority.",
     source=PRACTICE,
 )
 
@@ -95,7 +95,7 @@ def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Question]:
     else:
         meant = f"Did you mean {_percent(salt.share * 100)} %?" if salt.share < low else "Did you mean grams?"
         amount = f"{_percent(salt.share)} % salt is {fixed(salt.share * base, 1)} g for this piece."
-        text = f"{amount} Amounts here are in per cent of {of}. {meant}"
+        text = f"{amount} Amounts here are percent of {of}. {meant}"
     yield Question(field="salt", text=text)
 
 
@@ -207,7 +207,7 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Caution]:
     if piece.finish == "air_dried":
         if agent.key == "no_1":
             text = (
-                "Hung over about 30 days it wants no. 2, whose nitrate lasts. No. 1 is for pieces "
+                "Hung longer than about 30 days it needs no. 2, whose nitrate lasts. No. 1 is for pieces "
                 "done within weeks."
             )
             yield Caution(code="dried_long", text=text, source=PRACTICE)
@@ -253,7 +253,7 @@ def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Caution]:
             "wanted go on. Weigh it to get all of it."
         )
         yield Caution(code="spoon_short", text=text, source=PRACTICE)
-    text = "Level spoons differ by a tenth, and heaped ones by more: weigh it if you can."
+    text = "Level spoons differ by 10 %, and heaped ones by more: weigh it if you can."
     yield Caution(code="spoons", text=text, source=PRACTICE)
 
 

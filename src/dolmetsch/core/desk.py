@@ -288,7 +288,7 @@ def _covered(recipe: Recipe, piece: CuredPiece, scale: Fraction | None, measured
     if recipe.mixed is not None:
         return _as_mixed(recipe, recipe.mixed, piece, scale)
     if not recipe.water:
-        raise CureError("water", "say how much water: in per cent of the meat, 100 % is as much as the meat")
+        raise CureError("water", "say how much water, as percent of the meat: 100 % is as much as the meat")
     nitrite, nitrate = _nitrite(recipe)
     water = piece.grams * recipe.water
     is_the_salt = _is_the_salt(recipe)

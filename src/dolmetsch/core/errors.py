@@ -1,7 +1,7 @@
 """What the core refuses.
 
 DolmetschError
-├── QuantityError      something typed that is no weight, price or number
+├── QuantityError      something typed that is not a weight, price or number
 ├── CureError          a cure that cannot be mixed as told
 └── PlacedError        something refused at a place in a batch
     ├── LedgerError    a batch whose entries cannot have happened as told

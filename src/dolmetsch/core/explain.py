@@ -55,7 +55,10 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
     every = tuple(range(len(sheet.ledger.stages) + 1))
     makers = last_steps(sheet)
     cost = Input(
-        label="everything paid and used, worth back taken off", value=final.cost, unit="money", steps=every
+        label="everything paid and used, minus the credit for trim",
+        value=final.cost,
+        unit="money",
+        steps=every,
     )
     weight = Input(label="what is left", value=final.grams, unit="weight", steps=makers)
     if final.cost_per_lb is None:
@@ -185,7 +188,7 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
         yield Derivation(
             figure="saved_per_lb",
             title="Saved a pound",
-            formula="shop's pound − house's pound; below nothing the house is dearer",
+            formula="shop's pound − house's pound; below zero the house costs more",
             inputs=(
                 theirs,
                 Input(label="a pound of the house's", value=final.cost_per_lb, unit="unit_cost"),

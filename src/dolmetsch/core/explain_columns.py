@@ -30,7 +30,7 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
                 Input(label="a pound before it", value=before, unit="unit_cost"),
                 Input(label="weight before it", value=column.grams_in, unit="weight"),
                 Input(label="spent", value=column.spent, unit="money", steps=column.steps),
-                Input(label="worth back", value=column.worth_back, unit="money", steps=column.steps),
+                Input(label="credit for trim", value=column.worth_back, unit="money", steps=column.steps),
                 Input(label="weight after it", value=column.grams_out, unit="weight", steps=column.steps),
             ),
             value=column.cost_per_lb,
@@ -76,7 +76,7 @@ def explain_parts(sheet: Sheet) -> Iterator[Derivation]:
             yield Derivation(
                 figure=name,
                 title="What shrink in this step costs",
-                formula="price of a pound of meat after it − before it: fewer pounds bear the same meat",
+                formula="price of a pound of meat after it − before it: fewer pounds carry the same cost",
                 inputs=tuple(
                     Input(label=f"a pound of meat {word}", value=price, unit="unit_cost", steps=(stage.step,))
                     for stage in stages

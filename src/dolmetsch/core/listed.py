@@ -62,10 +62,10 @@ def read_listed_number(cell: str, *, decimal: Decimal, what: str = "price") -> F
     other = "," if decimal == "." else "."
     whole, mark, part = bare.partition(decimal)
     if other in part or decimal in part:
-        raise QuantityError("unreadable", found, f"“{found}” is no {what}")
+        raise QuantityError("unreadable", found, f"“{found}” is not a {what}")
     if other in whole:
         if not re.fullmatch(rf"\d{{1,3}}({re.escape(other)}\d{{3}})+", whole):
-            said = f"“{found}” is no {what} where the decimal sign is “{decimal}”"
+            said = f"“{found}” is not a {what} where the decimal sign is “{decimal}”"
             raise QuantityError("unreadable", found, said)
         whole = whole.replace(other, "")
     plain = f"{whole}.{part}" if mark and part else whole
@@ -99,4 +99,4 @@ def read_listed_day(cell: str, *, day_first: bool = True) -> date:
             return datetime.strptime(bare, form).date()  # noqa: DTZ007
         except ValueError:
             continue
-    raise QuantityError("unreadable", found, f"“{found}” is no day: write it like 2026-11-25")
+    raise QuantityError("unreadable", found, f"“{found}” is not a day: write it like 2026-11-25")

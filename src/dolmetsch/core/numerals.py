@@ -44,7 +44,7 @@ def _spell_out(letter: str, before: str) -> str:
 def _as_point(found: re.Match[str], typed: str) -> str:
     whole, decimals = found[1], found[2]
     if not whole:
-        # "4 lb ,5" is no number, and "4 lb, 6 oz" has a space behind its comma
+        # "4 lb ,5" is not a number, and "4 lb, 6 oz" has a space behind its comma
         return found[0]
     if len(decimals) == 3 and whole.strip("0"):
         joined = f"{whole}{decimals}"

@@ -212,7 +212,7 @@ def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[str]:
     cut = offer.cut
     doubts = []
     if cut.kind == OTHER:
-        doubts.append("There is no start value for this cut; those of all cuts are used, with their spread.")
+        doubts.append("No start value for this cut; the one for all cuts is used, with its spread.")
     borrowed = [METHODS[one.method].label for one in beliefs if one.is_borrowed and not one.batches]
     if borrowed and cut.kind != OTHER:
         doubts.append(f"No start value of this cut for {', '.join(borrowed)}; those of other cuts are used.")
@@ -220,9 +220,11 @@ def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[str]:
         doubts.append("No batch of this cut has been finished here yet.")
     trims = [one for one in beliefs if one.method == "trim" and not one.batches]
     if trims and cut.kind == "shoulder" and cut.bone != "in":
-        doubts.append("The start value of the trim is of bone-in shoulder; without the bone more is kept.")
+        doubts.append(
+            "The start value for the trim is for bone-in shoulder; without the bone less is trimmed off."
+        )
     if trims and cut.is_trimmed:
-        doubts.append("The start value of the trim is of a whole piece; a trimmed one keeps more.")
+        doubts.append("The start value for the trim is for a whole piece; a trimmed one keeps more.")
     return doubts
 
 

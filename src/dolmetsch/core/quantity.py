@@ -234,4 +234,4 @@ def _read_pack(found: str, *, paid: Fraction, size: str) -> Price:
 
 def _refuse_finer(value: Fraction, places: int, *, found: str, what: str) -> None:
     if (value * 10**places).denominator != 1:
-        raise QuantityError("too_fine", found, f"“{found}” has more decimals than a {what} here can keep")
+        raise QuantityError("too_fine", found, f"“{found}” has more decimals than a {what} here can hold")

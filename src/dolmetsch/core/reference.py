@@ -64,7 +64,7 @@ CURED_SOURCE: Final = "cured from 100 ppm ingoing nitrite: FSIS stabilization gu
 #: The rule behind the limit printed as 156 ppm: ¼ oz of nitrite to 100 lb of meat.
 QUARTER_OUNCE_PPM: Final = Fraction(10**6, 4 * 16 * 100)
 RULE_LIMIT_PPM: Final = Fraction(156)
-FLOOR_SOURCE: Final = "usual floor for cured, kept-cold products, bacon apart; FSIS Directive 7620.3"
+FLOOR_SOURCE: Final = "usual floor for cured, kept-cold products, other than bacon; FSIS Directive 7620.3"
 #: The most salt that dissolves at the temperature of a fridge: salt ÷ (salt + water), by weight.
 SOLUBLE_RATIO: Final = Fraction(26, 100)
 SOLUBLE_SOURCE: Final = "a brine saturated at fridge temperature holds 26 % salt by weight"

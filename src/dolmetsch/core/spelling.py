@@ -17,14 +17,14 @@ def spell_weight(typed: str, unit: str) -> str:
     """A weight that was read from ``typed`` (a bare number in ``unit``), like ``4 lb 6 oz`` or ``1.98 kg``.
 
     Raises:
-        ValueError: it is no weight.
+        ValueError: it is not a weight.
     """
     bare = tidy(typed)
     if (two := match_two(bare)) is not None:
         return f"{two[0]} lb {two[1]} oz"
     if (one := match_one(bare, unit)) is not None:
         return f"{one[0]} {one[1]}"
-    raise ValueError(f"{typed!r} is no weight")
+    raise ValueError(f"{typed!r} is not a weight")
 
 
 def spell_price(price: str, amount: str, unit: str) -> tuple[str, str | int, Spelt]:
@@ -60,5 +60,5 @@ def spell_worth(price: str, unit: str) -> Spelt:
         return {"paid": pack[0], "for": spell_weight(pack[1], unit)}
     per = match_unit_price(bare)
     if per is None:
-        raise ValueError(f"{price!r} is no price")
+        raise ValueError(f"{price!r} is not a price")
     return f"{per[0]}/{per[1] or unit}"

@@ -198,5 +198,5 @@ def peels_cut_off(run: list[Stage]) -> Iterator[Peel]:
 
 def peel_of_loss(kind: str, grams: Fraction) -> Peel:
     """What left unweighed in a kind of step; below zero for what came on."""
-    material, name = ("loss", "unweighed") if kind in CUT_KINDS else ("water", "water")
+    material, name = ("loss", "lost, not weighed") if kind in CUT_KINDS else ("water", "water")
     return Peel(material=material, name=name, grams=grams)

@@ -85,7 +85,7 @@ def _number(text: str) -> float:
     try:
         value = float(text)
     except ValueError:
-        raise LabelError(f"“{text[:20]}” is no number") from None
+        raise LabelError(f"“{text[:20]}” is not a number") from None
     if not 0 <= value <= 1000:
         raise LabelError(f"“{text[:20]}” is off the label")
     return value

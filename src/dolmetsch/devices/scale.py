@@ -130,7 +130,7 @@ class ScaleServer:
                 case _:
                     return "NO such command"
         except ArithmeticError:
-            return "NO that is no number"
+            return "NO that is not a number"
         return "OK"
 
 

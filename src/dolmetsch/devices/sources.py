@@ -30,7 +30,7 @@ class ScaleSource(Protocol):
         """
 
     def close(self) -> None:
-        """Let go of it."""
+        """Release it."""
 
 
 class LineScale:
@@ -57,7 +57,7 @@ class LineScale:
                 yield None
                 continue
             if not more:
-                raise ConnectionError("the scale hung up")
+                raise ConnectionError("the scale closed the connection")
             *lines, held = (held + more).split(b"\n")
             yield from lines
             if len(held) > MAX_LINE:

@@ -9,7 +9,7 @@ import logging
 import sys
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Final
 
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
@@ -24,7 +24,7 @@ from pydantic import ValidationError as ShapeError
 log = logging.getLogger(__name__)
 
 DATABASE_AWAY = (
-    "The record store is not answering. What you typed is kept; "
+    "The database is not answering. What you typed is kept; "
     "try again: it is recorded once, however often it is sent."
 )
 
@@ -69,10 +69,15 @@ def not_found(what: str) -> DomainError:
     return DomainError("not_found", 404, "Not here", f"There is no {what} in this kitchen.")
 
 
+#: Faults of a field that nobody has filled in.
+_EMPTY: Final = frozenset({"missing", "empty"})
+
+
 def refuse_fields(fields: list[FieldProblem]) -> DomainError:
     """Refusal of what was typed, all its faults at once."""
     count = len(fields)
-    said = fields[0].message if count == 1 else f"{count} entries need another look."
+    verb = "Fill in" if all(one.code in _EMPTY for one in fields) else "Check"
+    said = fields[0].message if count == 1 else f"{verb} {count} fields."
     return DomainError("bad_fields", 422, "Not recorded", said, fields)
 
 
@@ -95,7 +100,7 @@ def answer(error: DomainError) -> HttpResponse:
 
 def _answer_any(error: BaseException | None) -> HttpResponse:
     if isinstance(error, RequestDataTooBig):
-        said = "That is more than one entry can hold; nothing was written."
+        said = "That is more than one entry can hold; nothing was saved."
         return answer(DomainError("too_much", 413, "Too much at once", said))
     if isinstance(error, IntegrityError | DataError):
         log.warning("not kept: %s", error)
@@ -109,7 +114,7 @@ def _answer_any(error: BaseException | None) -> HttpResponse:
         log.warning("database away: %s", error)
         return answer(DomainError("database_away", 503, "Record store away", DATABASE_AWAY))
     log.error("unexpected failure", exc_info=error)
-    said = "Something went wrong here. Nothing was written; what you typed is kept."
+    said = "Something went wrong here. Nothing was saved; what you typed is still here."
     return answer(DomainError("server_error", 500, "Server fault", said))
 
 
@@ -172,7 +177,7 @@ def say_fault(fault: Any) -> str:
             word = "least" if "ge" in context else "most"
             return f"At {word} {context.get('ge', context.get('le'))}."
         case "extra_forbidden":
-            return "There is no such field."
+            return "That field is not known."
     return str(fault["msg"])
 
 
@@ -201,7 +206,7 @@ def _answer_http(_request: HttpRequest, error: HttpError) -> HttpResponse:
 
 
 def _answer_signed_out(_request: HttpRequest, _error: AuthenticationError) -> HttpResponse:
-    said = "You are signed out. What you typed is kept; sign in to go on."
+    said = "You are signed out. What you typed is kept; sign in to continue."
     return answer(DomainError("signed_out", 401, "Signed out", said))
 
 

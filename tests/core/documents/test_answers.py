@@ -182,11 +182,11 @@ def test_a_corrected_upstream_flows_down():
     ("change", "told"),
     [
         ({"lots": []}, "lots: a batch begins"),
-        ({"lots": [lot(weight="4,250 g")]}, "lots[0].weight: “4,250 g” is no weight"),
+        ({"lots": [lot(weight="4,250 g")]}, "lots[0].weight: “4,250 g” is not a weight"),
         ({"lots": [lot(weight="1e3 g")]}, "lots[0].weight: “1e3 g”"),
         ({"lots": [lot(weight="+2 lb")]}, "lots[0].weight: “+2 lb”"),
         ({"lots": [lot(weight="2 stone")]}, "lots[0].weight: “2 stone”"),
-        ({"lots": [lot(weight=4.2)]}, "lots[0].weight: the number 4.2 is no text"),
+        ({"lots": [lot(weight=4.2)]}, "lots[0].weight: the number 4.2 is not text"),
         ({"lots": [lot(weight="0 lb")]}, "lots[0].weight: “0 lb” weighs nothing"),
         ({"lots": [lot(paid="-1")]}, "lots[0].paid: “-1”"),
         ({"lots": [lot(paid="$3")]}, "lots[0].paid"),
@@ -266,7 +266,7 @@ def test_impossible_documents_are_refused_with_their_place(change, told):
     [
         (b"\xff", "document: is not UTF-8"),
         ("{", "document: is not JSON: line 1"),
-        ("[]", "document: a list is no object"),
+        ("[]", "document: a list is not an object"),
         ('{"lots": NaN}', "document: holds NaN"),
         ('{"a": {"b": 1, "b": 2}}', "a: the key “b” is given twice"),
         ('{"name": "\\ud800"}', "name: holds half a character"),

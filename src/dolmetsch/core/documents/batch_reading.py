@@ -67,7 +67,7 @@ def read_batch(document: object) -> BatchDocument:
     """
     head = Node(document)
     if not isinstance(document, dict):
-        Node(document, "document").refuse(f"{head.found} is no object; a batch document is one")
+        Node(document, "document").refuse(f"{head.found} is not an object; a batch document is one")
     _read_format(head)
     sources = Sources()
     linked = head.find("batches")

@@ -18,7 +18,7 @@ def read_cure(document: object) -> Cure:
     """
     head = Node(document)
     if not isinstance(document, dict):
-        Node(document, "document").refuse(f"{head.found} is no object; a cure document is one")
+        Node(document, "document").refuse(f"{head.found} is not an object; a cure document is one")
     found = head.get("format")
     if found.value != FORMAT:
         found.refuse(f"{found.found} is not “{FORMAT}”", reason="format")

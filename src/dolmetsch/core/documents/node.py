@@ -46,7 +46,7 @@ class Node:
     def members(self) -> dict[str, object]:
         """The object's members by key, those that are null left out."""
         if not isinstance(self.value, dict):
-            self.refuse(f"{self.found} is no object")
+            self.refuse(f"{self.found} is not an object")
         return {key: value for key, value in self.value.items() if value is not None}
 
     def find(self, key: str) -> "Node | None":
@@ -68,7 +68,7 @@ class Node:
     def items(self, *, empty: bool) -> list["Node"]:
         """The members of a list; an empty one only where ``empty`` says so."""
         if not isinstance(self.value, list):
-            self.refuse(f"{self.found} is no list")
+            self.refuse(f"{self.found} is not a list")
         if not self.value and not empty:
             self.refuse("is an empty list", reason="empty")
         return [Node(value, f"{self.path}[{index}]", self.step) for index, value in enumerate(self.value)]
@@ -92,7 +92,7 @@ class Node:
     def text(self, *, most: int = 200) -> str:
         """A text that says something."""
         if not isinstance(self.value, str):
-            self.refuse(f"{self.found} is no text")
+            self.refuse(f"{self.found} is not text")
         if len(self.value) > most:
             self.refuse(f"is longer than {most} letters")
         return self.value
@@ -119,7 +119,7 @@ class Node:
 
     def _quantity(self, form: str) -> str:
         if not isinstance(self.value, str):
-            self.refuse(f"{self.found} is no text: {form}")
+            self.refuse(f"{self.found} is not text: {form}")
         if len(self.value) > MAX_QUANTITY:
             self.refuse(f"{self.found} is too long: {form}")
         return self.value
@@ -132,7 +132,7 @@ class Node:
         elif one := _WEIGHT.fullmatch(text):
             grams = Fraction(one[1]) * GRAMS_PER[one[2]]
         else:
-            self.refuse(f"{self.found} is no weight: {WEIGHT_FORM}")
+            self.refuse(f"{self.found} is not a weight: {WEIGHT_FORM}")
         if not grams:
             self.refuse(f"{self.found} weighs nothing; a weight is above zero", reason="zero")
         return grams
@@ -156,7 +156,7 @@ class Node:
         text = self._quantity(form)
         match = _PLAIN.fullmatch(text)
         if match is None:
-            self.refuse(f"{self.found} is no plain number: {form}")
+            self.refuse(f"{self.found} is not a plain number: {form}")
         return Fraction(match[1])
 
     def number(self, what: str) -> Fraction:
@@ -165,7 +165,7 @@ class Node:
         text = self.value.text if isinstance(self.value, Written) else self._quantity(form)
         match = _PLAIN.fullmatch(text) if len(text) <= MAX_QUANTITY else None
         if match is None:
-            self.refuse(f"{self.found} is no plain number: {form}")
+            self.refuse(f"{self.found} is not a plain number: {form}")
         return Fraction(match[1])
 
     def whole(self, what: str) -> int:
@@ -180,7 +180,7 @@ class Node:
         text = self._quantity(PRICE_FORM)
         match = _UNIT_PRICE.fullmatch(text)
         if match is None:
-            self.refuse(f"{self.found} is no price: {PRICE_FORM}")
+            self.refuse(f"{self.found} is not a price: {PRICE_FORM}")
         paid, unit = Fraction(match[1]), match[2]
         if unit == "each":
             return Price(paid=paid, count=Fraction(1))

@@ -69,7 +69,7 @@ def _pairs(pairs: list[tuple[str, object]]) -> _Object:
 
 
 def _refuse_constant(word: str) -> NoReturn:
-    raise DocumentError("no_number", field="document", told=f"holds {word}, which is no number")
+    raise DocumentError("no_number", field="document", told=f"holds {word}, which is not a number")
 
 
 def _refuse_ambiguous(value: object, *, path: str, depth: int) -> None:

@@ -27,6 +27,7 @@ from dolmetsch.server.batches.forecasting import keep_forecast
 from dolmetsch.server.batches.history import keep_yields
 from dolmetsch.server.batches.links import lock_family, refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
+from dolmetsch.server.batches.order import refuse_before_purchase
 from dolmetsch.server.batches.queries import read_batch
 from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
@@ -178,10 +179,11 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     is_readable = not reader.problems
     if root is not None:
-        reader.need("reason", draft.reason, "Say why: the wrong entry stays readable beside it.")
+        reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log beside it.")
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     reader.happened("happened_at", entry.happened_at, now=now)
+    refuse_before_purchase(reader, entry, others)
     if not is_readable:
         return Draft(rows=candidate, reader=reader, reckoning=None)
     try:
@@ -205,7 +207,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
 def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
     if draft.corrects is None:
         if draft.content.act == "withdraw":
-            said = "Say which entry is taken back."
+            said = "Choose the entry to undo."
             raise DomainError("bad_correction", 422, "Not recorded", said)
         return None
     found = next((row.entry for row in rows if row.entry.id == draft.corrects), None)
@@ -214,10 +216,10 @@ def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
     root = found.corrects or found
     if draft.content.act == "withdraw":
         if root.act == Act.BOUGHT and root.sequence == 1:
-            said = "What was bought begins the batch and cannot be taken back; correct it instead."
+            said = "The purchase starts the batch and cannot be undone; correct it instead."
             raise DomainError("bad_correction", 422, "Not recorded", said)
     elif draft.content.act != str(root.act):
-        said = f"A correction tells the same kind of entry again: this one is “{root.act}”."
+        said = f"A correction has to be the same kind of entry: this one is “{root.act}”."
         raise DomainError("bad_correction", 422, "Not recorded", said)
     return root
 
@@ -237,7 +239,7 @@ def marks_made(row: EntryRows) -> set[str]:
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
     place = f"“{label_kind(blamed.entry.kind)}” (entry {blamed.entry.sequence})"
-    said = f"This would make {place} impossible: {error.told}. Correct or take back that one first."
+    said = f"This would make {place} impossible: {error.told}. Correct or undo that one first."
     return DomainError("breaks_later", 422, "Not recorded", said)
 
 
@@ -317,6 +319,8 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
     fresh = rows[-1]
     entry, batch = fresh.entry, fresh.entry.batch
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
+    if fresh.root_sequence == 1:
+        batch.started_at = entry.happened_at
     stand(batch, reckoning)
     if batch._state.adding:
         batch.save(force_insert=True)

@@ -12,6 +12,7 @@ from dolmetsch.server.batches import actions, importing
 from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start
 from dolmetsch.server.batches.chain import list_entry_rows
 from dolmetsch.server.batches.finishing import is_finished
+from dolmetsch.server.batches.order import ask_gain
 from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of_piece, read_today
 from dolmetsch.server.batches.schemas import (
     BatchOut,
@@ -121,6 +122,7 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
     preview.bought_cost = print_unit_cost(draft.reckoning.sheet.bought.cost_per_lb)
     preview.paid = print_money(draft.reckoning.sheet.bought.cost)
     preview.column = _own_column(draft)
+    preview.asks = ask_gain(preview.column)
     return preview
 
 

@@ -71,7 +71,7 @@ def _renew_stale(kitchen: Kitchen) -> None:
 
 
 def keep_yields(batch: Batch, reckoning: Reckoning) -> None:
-    """Write what a batch's steps kept, if it is finished; take it back if it is no more."""
+    """Write what a batch's steps kept, if it is finished; take it back if no longer in use."""
     StepYield.objects.filter(batch=batch).delete()
     if batch.is_finished:
         StepYield.objects.bulk_create(_read_yields(batch, reckoning))

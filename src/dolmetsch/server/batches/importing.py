@@ -202,7 +202,7 @@ def _typed(place: str, kind: type[Shape], body: Json) -> Shape:
     except ValidationError as error:
         fault = error.errors()[0]
         where = ".".join(str(part) for part in fault["loc"] if part not in ("content", "bought"))
-        said = f"{place}, {where}: {say_fault(fault)} This kitchen's records cannot keep that."
+        said = f"{place}, {where}: {say_fault(fault)} This kitchen's records cannot hold that."
         raise DomainError("bad_document", 422, "Not imported", said) from error
 
 

@@ -400,10 +400,10 @@ def _listed(words: Sequence[str]) -> str:
 def _label_lever(lever: Lever) -> str:
     """What gets 10 % worse."""
     if lever.sort == "tag":
-        return "meat 10 % dearer"
+        return "meat costs 10 % more"
     if lever.sort == "minutes":
         return "10 % more work"
     if lever.sort == "group":
         name = GROUP_LABELS.get(lever.kind, lever.kind)
-        return "10 % less credit for trim" if lever.kind == "credit" else f"{name} 10 % dearer"
+        return "10 % less credit for trim" if lever.kind == "credit" else f"{name} costs 10 % more"
     return f"{KEPT} {label_kind(lever.kind).lower() or 'in a step'}"

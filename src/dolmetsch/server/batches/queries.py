@@ -47,7 +47,7 @@ def get_piece(reckoning: Reckoning, mark: str) -> Piece:
     """
     piece = next((piece for piece in reckoning.sheet.ledger.mains if piece.id == mark), None)
     if piece is None:
-        raise not_found(f"piece “{mark}”, or it is no more,")
+        raise not_found(f"piece “{mark}”, or it is no longer in use,")
     return piece
 
 

@@ -119,7 +119,7 @@ def _describe_weighings(rows: EntryRows) -> list[str]:
     ]
     entry = rows.entry
     if entry.act == Act.DISCARD:
-        bearer = "the other pieces bear the cost" if entry.charge == "batch" else "booked as loss"
+        bearer = "the other pieces carry its cost" if entry.charge == "batch" else "booked as loss"
         return [", ".join(entry.marks), bearer, *([entry.note] if entry.note else [])]
     if entry.act == Act.MERGE:
         return [f"{' + '.join(entry.marks)} → {' · '.join(pieces)}"]

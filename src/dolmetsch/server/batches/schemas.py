@@ -205,11 +205,12 @@ class PreviewOut(BaseModel):
     """What an entry would do, nothing written.
 
     ``readings``: each quantity as understood; ``problems``: what would refuse it; the rest, once it
-    can be computed: the column it lands in, and the batch after it.
+    can be computed: the column it lands in, and the batch after it. ``asks``: what looks like a slip.
     """
 
     readings: list[Reading] = []
     problems: list[FieldProblem] = []
+    asks: list[str] = []
     paid: Fixed | None = None
     bought_cost: UnitCost | None = None
     column: ColumnOut | None = None

@@ -96,7 +96,7 @@ def _read_yields(reader: Reader, wanted: out.TrialIn) -> dict[str, Fraction]:
     for kind, told in wanted.yields.items():
         kept = reader.percent(f"yields.{kind}", told, what="share kept", most=200)
         if kept is not None and not kept:
-            reader.refuse(f"yields.{kind}", "zero", "Something has to be kept.")
+            reader.refuse(f"yields.{kind}", "zero", "The share has to be more than 0.")
         elif kept is not None:
             yields[kind] = Fraction(kept)
     return yields

@@ -45,7 +45,7 @@ COMPARING: Final = frozenset(
 CAUTIONS: Final = (
     "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
     f"({INSPECTED_PLANTS}).",
-    "Curing, smoking to keep and vacuum packing may need leave or a written plan where you are: "
+    "Curing, smoking to keep and vacuum packing may need a permit or a written plan where you are: "
     "ask the local food authority.",
 )
 

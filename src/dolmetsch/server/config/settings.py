@@ -13,7 +13,7 @@ ROOT = Path(__file__).resolve().parents[4]
 def _env(name: str, default: str | None = None) -> str:
     value = os.environ.get(f"DOLMETSCH_{name}", default)
     if value is None:
-        raise ImproperlyConfigured(f"DOLMETSCH_{name} is not set; run by way of ./dolmetsch")
+        raise ImproperlyConfigured(f"DOLMETSCH_{name} is not set; start it with ./dolmetsch")
     return value
 
 
@@ -61,6 +61,7 @@ MIDDLEWARE = [
     "dolmetsch.server.config.clock.by_own_clock",
     "dolmetsch.server.config.headers.add_headers",
     "dolmetsch.server.config.logs.remember_who",
+    "dolmetsch.server.kitchens.same_cook.keep_cooks_apart",
     "dolmetsch.server.problems.tell_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"

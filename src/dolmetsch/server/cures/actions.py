@@ -209,7 +209,7 @@ def take_back(write: Write, batch: Batch, cure_id: int, told: typed.TakeBackIn) 
             said = "Say why: it stays readable."
             raise refuse_fields([FieldProblem(path="reason", code="missing", message=said)])
         if CureTakenBack.objects.filter(cure=cure).exists():
-            raise DomainError("already", 409, "Already so", "This cure is taken back already.")
+            raise DomainError("already", 409, "Already so", "This cure has been undone already.")
         still = {
             one.mark
             for one in PieceCure.objects.filter(batch=batch, key=cure.key, taken_back=None).exclude(

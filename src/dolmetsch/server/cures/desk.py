@@ -185,7 +185,7 @@ def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
 def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:
     mark = told.pieces[place].mark
     if mark in [one.mark for one in told.pieces[:place]]:
-        reader.refuse(f"pieces[{place}].mark", "twice", f"“{mark}” lies on the desk twice.")
+        reader.refuse(f"pieces[{place}].mark", "twice", f"“{mark}” is on the desk twice.")
 
 
 def _skin(told: typed.CuredPieceIn, facts: Facts, reckoning: Reckoning) -> str:
@@ -201,7 +201,7 @@ def _find_mix(laid: LaidOut, mixes: dict[int, MixStock], reader: Reader, path: s
         return
     laid.mix = mixes.get(laid.told.mix)
     if laid.mix is None:
-        reader.refuse(f"{path}mix", "unknown", "There is no such mix here.")
+        reader.refuse(f"{path}mix", "unknown", "That mix is not in this kitchen.")
     elif not is_mixable(laid.told.recipe.school):
         reader.refuse(f"{path}mix", "no_mix", "A dry mix is for measured cures.")
 

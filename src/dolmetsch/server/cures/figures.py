@@ -96,10 +96,10 @@ def set_figure(write: Write, told: typed.FigureIn) -> OwnFigure:
         reader = Reader.of(write.kitchen)
         known = _LIMIT_NAMES if told.sort == "limit" else SPOONS
         if told.name not in known:
-            reader.refuse("name", "unknown", f"“{told.name}” is no {told.sort} of the reference.")
+            reader.refuse("name", "unknown", f"“{told.name}” is not a {told.sort} in the reference.")
         value = reader.number("value", told.value, what=told.sort, limit=MOST[told.sort], places=3)
         if value is not None and told.sort == "spoon" and value == 0:
-            reader.refuse("value", "zero", "A teaspoon of nothing is no weighing.")
+            reader.refuse("value", "zero", "A teaspoon has to weigh more than 0 g.")
         if told.value:
             reader.need("source", told.source, "Say where the figure is from.")
         if reader.problems:

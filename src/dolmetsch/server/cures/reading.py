@@ -156,7 +156,7 @@ def _read_dose(
         bare = told.target.lower().removesuffix("ppm").strip()
         target = reader.number(f"{path}target", bare, what="target in ppm", limit=MAX_TARGET, places=2)
         if target is not None and agent.nitrite is None:
-            said = "Its nitrite is not known, so a target cannot be reckoned: give the packet's rate."
+            said = "Its nitrite is not known, so a target cannot be worked out: give the packet's rate."
             reader.refuse(f"{path}target", "unknown_nitrite", said)
         return None if target is None else Fraction(target), None, False
     amount = reader.amount(f"{path}agent_amount", told.agent_amount)
@@ -173,7 +173,7 @@ def _read_ingredient(
     amount = reader.amount(f"{path}.amount", told.amount)
     spoon = spoons.get(told.spoon)
     if told.spoon and spoon is None:
-        reader.refuse(f"{path}.spoon", "unknown", f"“{told.spoon}” is no kind of spoonful.")
+        reader.refuse(f"{path}.spoon", "unknown", f"“{told.spoon}” is not a kind of spoon measure.")
     if not reader.need(f"{path}.name", told.name, "Say what it is.") or amount is None:
         return None
     try:

@@ -233,7 +233,7 @@ def _say_error(desk: Desk) -> str:
     if desk.spoons is not None and desk.spoons.is_too_coarse:
         return "from none of it to a level ¼ teaspoon"
     if desk.mix.agent_error is None or desk.spoons is not None:
-        return "level spoons differ by a tenth"
+        return "level spoons differ by 10 %"
     return f"by the scale's own step, {print_percent(desk.mix.agent_error)} % of the agent either way"
 
 

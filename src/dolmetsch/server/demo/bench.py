@@ -68,7 +68,7 @@ BELLY: Final[list[Told]] = [
         (5, 8, 0),
         "maren",
         {
-            "start": "Lantern belly, four ways",
+            "start": "Lantern belly, four cures",
             "bought": {
                 "cut": "belly, skin on",
                 "label_weight": "20.6 lb",

@@ -19,7 +19,7 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
     def keep() -> Note:
         happened_at = told.happened_at or write.now
         reader = Reader.of(write.kitchen)
-        reader.need("text", told.text, "Write something down.")
+        reader.need("text", told.text, "Add a note.")
         reader.happened("happened_at", happened_at, now=write.now)
         if reader.problems:
             raise refuse_fields(reader.problems)
@@ -31,7 +31,7 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
 
 
 def keep_photo(write: Write, batch: Batch, content: bytes, *, told: schemas.PhotoIn) -> Photo:
-    """Keep a photo: its files first, so that no row is without them.
+    """Add a photo: its files first, so that no row is without them.
 
     Raises:
         DomainError: no_photo, too_much, key_reused.

@@ -27,7 +27,7 @@ def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schem
 def write_note(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.NoteIn, key: Key
 ) -> Status[schemas.DiaryOut]:
-    """Write something down."""
+    """Add a note."""
     kitchen = kitchen_of(request, kitchen_slug)
     batch = get_batch(kitchen, code)
     actions.write_note(write_of(request, kitchen, key), batch, body)
@@ -46,7 +46,7 @@ def keep_photo(
     mark: Form[str] = "",
     note: Form[str] = "",
 ) -> Status[schemas.DiaryOut]:
-    """Keep a photo."""
+    """Add a photo."""
     kitchen = kitchen_of(request, kitchen_slug)
     batch = get_batch(kitchen, code)
     if file.size is not None and file.size > MAX_BYTES:

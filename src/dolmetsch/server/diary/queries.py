@@ -150,7 +150,7 @@ def _tell_looks(batch: Batch) -> Iterator[schemas.LeafOut]:
             happened_at=row.recorded_at,
             recorded_at=row.recorded_at,
             by=row.recorded_by.called,
-            title="Looked over",
+            title="Checked",
             lines=[*lines, *([row.note] if row.note else [])],
             marks=[],
             is_wrong=False,

@@ -92,4 +92,6 @@ def _tell_session(request: HttpRequest) -> Session:
     if not isinstance(user, User):
         return Session(signed_in=False, demo=demo)
     kitchens = [KitchenInfo.from_orm(kitchen) for kitchen in list_kitchens(user)]
-    return Session(signed_in=True, name=user.called, kitchens=kitchens, demo=demo)
+    return Session(
+        signed_in=True, name=user.called, username=user.get_username(), kitchens=kitchens, demo=demo
+    )

@@ -45,6 +45,7 @@ class Session(Schema):
 
     signed_in: bool
     name: str | None = None
+    username: str | None = None
     kitchens: list[KitchenInfo] = []
     demo: SignIn | None = None
 

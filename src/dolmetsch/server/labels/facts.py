@@ -39,7 +39,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     mains = {piece.id: piece for piece in reckon_batch(batch).sheet.ledger.mains}
     for mark in marks:
         if mark not in mains:
-            raise not_found(f"piece “{mark}”, or it is no more,")
+            raise not_found(f"piece “{mark}”, or it is no longer in use,")
     wanted = marks or sorted(mains)
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")

@@ -43,7 +43,7 @@ def print_labels(labels: list[LabelFacts]) -> list[str]:
         with socket.create_connection((host, int(port)), timeout=PATIENCE) as line:
             heard = line.makefile("rb")
             if not heard.readline(200).startswith(b"PRINTER 1 "):
-                raise _away("What answers there is no label printer.")
+                raise _away("The device at that address is not a label printer.")
             return [_print(line, heard, label) for label in labels]
     except OSError:
         raise _away("The label printer does not answer.") from None

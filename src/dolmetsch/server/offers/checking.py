@@ -68,7 +68,7 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     kinds = [kind_of(shop) for shop in shops]
     against = next((kind for kind in kinds if kind.name == told.against), None) or _usual_kind(shops, kinds)
     if plan.portions and read.way.portion is None:
-        said = "This way does not say what a portion is; set it there to count portions."
+        said = "This method does not say what a portion is; set it there to count portions."
         reader.refuse("portions", "missing", said)
     if told.on is not None and not EARLIEST <= told.on <= LATEST:
         reader.refuse("on", "odd_time", "That day is too far away to plan for.")

@@ -35,7 +35,7 @@ def read_offer(reader: Reader, told: OfferIn, at: int) -> ReadOffer | None:
         )
         reader.refuse(f"{path}.solution", "too_large", said)
     if price == 0:
-        reader.refuse(f"{path}.price", "zero", "A price of nothing is no offer; leave it out.")
+        reader.refuse(f"{path}.price", "zero", "A price of 0 is not an offer; leave it out.")
     if len(reader.problems) > before or price is None:
         return None
     cut = read_cut(told.cut)

@@ -45,7 +45,7 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
     ]
     notes = [f"“{name}” has no price that fits in the price list; it is left out." for name in case.missing]
     if not case.kinds:
-        notes.append("No shop pack is in the price list yet, so nothing can be said against the shop.")
+        notes.append("No shop pack is in the price list yet, so there is nothing to compare with.")
     return out.CaseOut(
         offers=shown,
         shops=show_shops(case.shops, case.kinds),
@@ -76,7 +76,7 @@ def show_shops(shops: list[Priced], kinds: list[ShopKind]) -> list[out.ShopLineO
                 price=print_price_of_gram(kind.price),
                 cooked_oz=print_money(Fraction(kind.price / kind.fry.middle * LB / 16)),
                 fry=fixed(Fraction(kind.fry.middle) * 100, 1),
-                fry_told=f"{tests} fryings" if tests else "start value, not fried yet",
+                fry_told=f"{tests} fryings" if tests else "start value, no frying test yet",
             )
         )
     return lines

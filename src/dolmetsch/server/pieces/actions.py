@@ -1,4 +1,4 @@
-"""Writes: what was learned of a piece, a store, meat looked over."""
+"""Writes: what was learned of a piece, a store, meat checked."""
 
 from dolmetsch.core.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
@@ -29,7 +29,7 @@ def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) ->
             _put(row, told.place, write, reader)
         sizes = (row.length_mm, row.width_mm, row.thickness_mm)
         if not reader.problems and not any((*sizes, row.skin, row.store)):
-            reader.refuse("thickness", "empty", "Nothing was told of the piece.")
+            reader.refuse("thickness", "empty", "Fill in something about the piece.")
         if reader.problems:
             raise refuse_fields(reader.problems)
         row.save(force_insert=True)
@@ -81,7 +81,7 @@ def save_store(write: Write, told: schemas.StoreIn) -> Store:
 
 
 def look_over(write: Write, batch: Batch, told: schemas.LookOverIn) -> LookOver:
-    """Keep that the meat was looked over, and what was found.
+    """Keep that the meat was checked, and what was found.
 
     Raises:
         DomainError: bad_fields, key_reused.

@@ -45,7 +45,7 @@ def learn_facts(
 def look_over(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.LookOverIn, key: Key
 ) -> Status[schemas.PiecesOut]:
-    """Keep that the meat was looked over."""
+    """Keep that the meat was checked."""
     kitchen = kitchen_of(request, kitchen_slug)
     batch = get_batch(kitchen, code)
     actions.look_over(write_of(request, kitchen, key), batch, body)
@@ -54,7 +54,7 @@ def look_over(
 
 @router.get("/looks", response={200: list[schemas.LookOut], REFUSALS: Problem}, operation_id="getLooks")
 def get_looks(request: HttpRequest, kitchen_slug: Path[str]) -> list[schemas.LookOut]:
-    """What meat is looked over for, and what to do where it is found."""
+    """What meat is checked for, and what to do where it is found."""
     kitchen_of(request, kitchen_slug)
     return [
         schemas.LookOut(key=look.key, question=look.question, what_to_do=look.what_to_do, stops=look.stops)

@@ -64,7 +64,7 @@ def _judge(reckoning: Reckoning) -> ButchersTest:
     ledger = reckoning.sheet.ledger
     stages = [stage for stage in ledger.stages if stage.act == "split" and stage.kind == "trim"]
     if not stages:
-        said = "Nothing has been trimmed yet: record the trim, then the test tells what a usable pound costs."
+        said = "Nothing has been trimmed yet: record the trim, then the test shows what a usable pound costs."
         raise DomainError("not_trimmed", 409, "Not yet", said)
     entered = [piece for stage in stages for piece in stage.entered]
     made = [piece for stage in stages for piece in stage.made]

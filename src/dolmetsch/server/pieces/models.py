@@ -76,11 +76,11 @@ class PieceFact(Kept):
 
 
 class LookOver(Kept):
-    """Meat looked over before it was cut: of each thing looked for, whether it was found."""
+    """Meat checked before it was cut: of each thing looked for, whether it was found."""
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="look_overs")
     found = models.JSONField()
     note = models.CharField(max_length=REASON_LENGTH, blank=True)
 
     def __str__(self) -> str:
-        return f"{self.batch_id} looked over"
+        return f"{self.batch_id} checked"

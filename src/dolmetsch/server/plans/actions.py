@@ -151,7 +151,7 @@ def _refuse_odd(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
     if told.happened_at is not None:
         reader.happened("happened_at", told.happened_at, now=write.now)
     if told.taste and act.kind != "taste":
-        reader.refuse("taste", "no_taste", "Only a tasting tells how it tastes.")
+        reader.refuse("taste", "no_taste", "Only a tasting has a taste.")
     if reader.problems:
         raise refuse_fields(reader.problems)
 

@@ -22,7 +22,7 @@ from dolmetsch.server.quantities.reader import Reader
 
 
 def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
-    """Note a price, or correct one. A resend of the same key writes nothing.
+    """Add a price, or correct one. A resend of the same key writes nothing.
 
     Raises:
         DomainError: bad_fields, not_found (the price to correct), key_reused.
@@ -54,11 +54,11 @@ def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
         raise refuse_fields(reader.problems)
     item = find_or_make_item(write, told.sort, told.name, told.kind if told.sort == "shop_pack" else "")
     if wrong is not None and wrong.item_id != item.pk:
-        said = "A correction is of the same line; to move a price, take it back and note it there."
+        said = "A correction stays on the same item; to move a price, remove it and add it there."
         raise refuse_fields([FieldProblem(path="name", code="bad_correction", message=said)])
     same = _find_same(item, quote) if wrong is None else None
     if same is not None:
-        return _tell(same, ["This price was noted before; nothing was written."])
+        return _tell(same, ["This price is saved already; nothing was changed."])
     if not (told.withdraw or told.is_sure):
         _ask_where_odd(item, quote, wrong)
     quote.kitchen, quote.item, quote.corrects = write.kitchen, item, wrong
@@ -142,7 +142,7 @@ def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:
 def _tell_twice(quote: Quote, other: Quote) -> str:
     return (
         f"{quote.source} has two prices on {quote.seen_on.isoformat()}: {print_price(other)} before, "
-        f"{print_price(quote)} now. Both are kept and the later one counts; take the wrong one back."
+        f"{print_price(quote)} now. Both are saved and the later one counts; remove the wrong one."
     )
 
 

@@ -35,7 +35,7 @@ def get_prices(
 def note_price(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.QuoteIn, key: Key
 ) -> Status[schemas.NotedOut]:
-    """Note a price, correct one, or take one back."""
+    """Add a price, correct one, or take one back."""
     kitchen = kitchen_of(request, kitchen_slug)
     return Status(201, actions.note_price(write_of(request, kitchen, key), body))
 

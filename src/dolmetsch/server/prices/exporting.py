@@ -21,7 +21,7 @@ HEADS: Final = (
     "slices",
     "solution %",
     "source",
-    "noted by",
+    "recorded by",
 )
 
 

@@ -148,11 +148,11 @@ def _problems_of(kept: PriceFile, match: schemas.MatchIn) -> list[FieldProblem]:
     problems = []
     for target, what in (("name", "what it is"), ("price", "its price")):
         if target not in match.columns:
-            said = f"Say which column tells {what}."
+            said = f"Choose the column for {what}."
             problems.append(FieldProblem(path=f"columns.{target}", code="missing", message=said))
     beyond = [target for target, at in match.columns.items() if at >= len(kept.heads)]
     problems += [
-        FieldProblem(path=f"columns.{target}", code="not_found", message="There is no such column.")
+        FieldProblem(path=f"columns.{target}", code="not_found", message="That column is not in the file.")
         for target in beyond
     ]
     return problems
@@ -165,7 +165,7 @@ def _note_twice(
     if day in days:
         row, _ = days[day]
         said = f"Rows {row} and {read.row}: two prices of “{read.name}” on {read.on.isoformat()}. "
-        told.append(said + "Both are kept; the later row counts.")
+        told.append(said + "Both are saved; the later row counts.")
     days[day] = (read.row, read.identity)
 
 

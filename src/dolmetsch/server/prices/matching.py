@@ -138,7 +138,7 @@ def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: Decimal, t
     if not name:
         raise QuantityError("missing", name, "the name is missing")
     if len(name) > 80 or not name.isprintable():
-        raise QuantityError("unreadable", name, f"“{name[:40]}…” is no name: at most 80 plain letters")
+        raise QuantityError("unreadable", name, f"“{name[:40]}…” is not a name: at most 80 plain letters")
     sort = _read_sort(cells.text("sort"), match.sort)
     on = _read_day(cells, match, today=today)
     price, typed = _read_price(cells, match, sort, decimal=decimal)
@@ -148,7 +148,7 @@ def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: Decimal, t
     if water is not None and water > MAX_SOLUTION:
         raise QuantityError("too_large", solution, f"“{solution}” % of water is more than any label says")
     if slices and not (slices.isdigit() and 0 < int(slices) < 1_000_000):
-        raise QuantityError("unreadable", slices, f"“{slices}” is no count of slices")
+        raise QuantityError("unreadable", slices, f"“{slices}” is not a number of slices")
     return ReadRow(
         row=number,
         sort=sort,
@@ -167,7 +167,9 @@ def _read_sort(told: str, otherwise: SortKey) -> SortKey:
         return otherwise
     sort = _SORTS.get(told.lower())
     if sort is None:
-        raise QuantityError("unreadable", told, f"“{told}” is no sort: meat, ingredient, packaging, fuel, …")
+        raise QuantityError(
+            "unreadable", told, f"“{told}” is not a kind: meat, ingredient, packaging, fuel, …"
+        )
     return sort
 
 
@@ -175,7 +177,7 @@ def _read_day(cells: _Cells, match: MatchIn, *, today: date) -> date:
     told = cells.text("day")
     on = read_listed_day(told, day_first=match.day_first) if "day" in match.columns else match.on
     if not EARLIEST <= on <= today:
-        raise QuantityError("odd_time", told, f"{on.isoformat()} is not yet, or before the year 2000")
+        raise QuantityError("odd_time", told, f"{on.isoformat()} is in the future, or before the year 2000")
     return on
 
 

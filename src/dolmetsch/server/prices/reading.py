@@ -78,7 +78,7 @@ def read_quote(reader: Reader, told: QuoteIn, *, today: date) -> Quote:
     reader.need("name", told.name, "Say what it is the price of.")
     reader.need("source", told.source, "Say where the price is from.")
     if not EARLIEST <= told.on <= today + timedelta(days=1):
-        reader.refuse("on", "odd_time", "That day is not yet, or before the year 2000.")
+        reader.refuse("on", "odd_time", "That day is in the future, or before the year 2000.")
     quote = Quote(source=told.source, seen_on=told.on, typed=told.price)
     if reader.need("price", told.price, "A price is missing."):
         _read_price(reader, quote, told)

@@ -162,7 +162,7 @@ def _read_xlsx(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]],
     except DomainError:
         raise
     except Exception as error:
-        raise _bad(f"“{name}” is no XLSX file that can be read.") from error
+        raise _bad(f"“{name}” is not an XLSX file that can be read.") from error
     return rows, notes
 
 

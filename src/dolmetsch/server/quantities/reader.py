@@ -155,7 +155,7 @@ class Reader:
     def happened(self, path: str, moment: datetime, *, now: datetime) -> None:
         """A fault where a moment is no time at which something can have happened."""
         if not EARLIEST <= moment <= now + AHEAD:
-            self.refuse(path, "odd_time", "That day is not yet, or before the year 2000.")
+            self.refuse(path, "odd_time", "That day is in the future, or before the year 2000.")
 
     def planned(self, path: str, moment: datetime, *, now: datetime) -> None:
         """A fault where a moment is no time for which something can be planned."""

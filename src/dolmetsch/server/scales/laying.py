@@ -24,7 +24,7 @@ def lay(kitchen: Kitchen, scale: Scale, told: schemas.LayIn) -> schemas.LaidOut:
         DomainError: not_simulated, not_found, bad_fields, scale_away.
     """
     if scale.hello is not None and not scale.hello.is_simulated:
-        raise DomainError("not_simulated", 409, "Not here", "This is a real scale: lay the meat on it.")
+        raise DomainError("not_simulated", 409, "Not here", "This is a real scale: put the meat on it.")
     if told.trouble == "over":
         grams = TOO_MUCH
     elif told.trouble:

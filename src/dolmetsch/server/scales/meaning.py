@@ -17,6 +17,7 @@ from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_ro
 from dolmetsch.server.batches.chosen_way import methods_of
 from dolmetsch.server.batches.history import read_history
 from dolmetsch.server.batches.models import Batch, StepYield
+from dolmetsch.server.batches.order import MOST_KEPT, say_gain
 from dolmetsch.server.batches.queries import get_piece
 from dolmetsch.server.batches.typed import EntryIn, WeighIn, WeightIn
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
@@ -60,6 +61,8 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
     if belief is not None:
         meaning.usual = _show_usual(batch, belief)
         meaning.asks = _ask(belief, ratio, meaning.usual)
+    if not meaning.asks and ratio > MOST_KEPT:
+        meaning.asks = say_gain(meaning.kept)
     return meaning
 
 
@@ -93,7 +96,7 @@ def _ask(belief: Belief, ratio: Fraction, usual: schemas.UsualOut) -> str:
     apart = (log(float(ratio)) - belief.log_mean) / belief.log_deviation
     if abs(apart) <= ODD_DEVIATIONS:
         return ""
-    kept = f"{print_percent(ratio)} % is kept, usual is {usual.low} to {usual.high} %."
+    kept = f"{print_percent(ratio)} % kept, usual is {usual.low} to {usual.high} %."
     if apart > 0:
         return f"{kept} Weighed with the tray?"
     return f"{kept} Is it the right piece, all of it on the scale?"

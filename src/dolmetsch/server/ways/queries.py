@@ -28,7 +28,7 @@ def get_way(kitchen: Kitchen, name: str) -> Way:
     """
     way = Way.objects.filter(kitchen=kitchen, name=name).order_by("-version").first()
     if way is None or way.is_put_away:
-        raise not_found(f"way “{name}”")
+        raise not_found(f"method “{name}”")
     return way
 
 

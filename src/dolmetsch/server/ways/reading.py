@@ -37,7 +37,7 @@ def read_way(kitchen: Kitchen, told: WayIn) -> ReadWay:
     listed = find_used(kitchen, unpriced) if unpriced else {}
     read = ReadWay(way=None, reader=Reader.of(kitchen), listed=listed)
     reader = read.reader
-    reader.need("name", told.name, "Give the way a name.")
+    reader.need("name", told.name, "Give the method a name.")
     steps = tuple(_read_step(read, step, at) for at, step in enumerate(told.steps))
     portion, slice_grams = _read_portion(reader, told)
     if not reader.problems:
@@ -142,7 +142,7 @@ def _read_portion(reader: Reader, told: WayIn) -> tuple[Portion | None, Fraction
     grams = None if slice_grams is None else Fraction(slice_grams)
     given = [bool(told.portion_slices), bool(told.portion_weight), bool(told.portion_cooked)]
     if sum(given) > 1:
-        reader.refuse("portion_weight", "one_of", "A portion is told in one way only.")
+        reader.refuse("portion_weight", "one_of", "Give a portion in one way only.")
         return None, grams
     if told.portion_slices:
         slices = reader.number(

@@ -35,8 +35,8 @@ const canCorrect = (entry: Entry): boolean => entry.overruled_by === null && ent
           }}”
         </p>
         <p v-if="entry.overruled_by" class="mark">
-          {{ isTakenBack(entry) ? 'Canceled' : 'Corrected' }} by entry {{ numberOf(entry.overruled_by) }};
-          no longer counts
+          {{ isTakenBack(entry) ? 'Canceled' : 'Corrected' }} by entry {{ numberOf(entry.overruled_by) }}; no
+          longer counts
         </p>
       </div>
       <button

@@ -12,6 +12,7 @@ import { useKeys } from '@/shared/ui/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './BoughtForm.vue'
 import ButchersTest from './ButchersTest.vue'
+import FinishForm from './FinishForm.vue'
 import LookOver from './LookOver.vue'
 import PieceSizes from './PieceSizes.vue'
 import PolicyForm from './PolicyForm.vue'
@@ -39,12 +40,14 @@ const titles: Record<string, string> = {
   merge: 'Combine pieces',
   discard: 'Throw pieces away',
   bought: 'Add meat',
+  finish: 'Mark as finished',
   look: 'Check the meat',
   test: 'Butcher’s test',
   sizes: 'Sizes and places',
 }
 /** What else may be recorded, beside the next step. */
-const acts = ['look', 'test', 'sizes', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
+const others = ['look', 'test', 'sizes', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
+const acts = computed(() => (batch.value?.is_finished ? others : [...others, 'finish']))
 const title = computed(() => {
   const { act, entry } = task.value
   if (entry) return `Correct entry ${entry.sequence}: ${entry.label.toLowerCase()}`
@@ -63,6 +66,7 @@ const forms: Record<string, Component> = {
   test: ButchersTest,
   sizes: PieceSizes,
   bought: BoughtForm,
+  finish: FinishForm,
 }
 const form = computed(() => {
   const is = forms[task.value.act] ?? StepForm

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
+import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import { blankBought, boughtContent, boughtOf } from '../buy/boughtDraft'
@@ -15,9 +16,11 @@ const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
 const { kitchen } = useSession()
+const { isMetric } = useUnits()
+const basis = isMetric.value ? 'per_kg' : 'per_lb'
 const name = `${props.batch.code}:${props.correcting ? `correct-${props.correcting.id}` : 'lot'}`
 const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () =>
-  props.correcting ? boughtOf(props.correcting.content) : blankBought(),
+  props.correcting ? boughtOf(props.correcting.content) : blankBought(basis),
 )
 type Way = 'bought' | 'batch'
 const way = ref<Way>(draft.from_batch ? 'batch' : 'bought')

@@ -66,6 +66,12 @@ const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(
     ),
 )
 provideFormFacts({ preview, problem })
+const whenFault = computed(
+  () =>
+    [...(problem.value?.fields ?? []), ...(preview.value?.problems ?? [])].find(
+      (one) => one.path === 'happened_at',
+    )?.message,
+)
 watch(
   () => JSON.stringify(props.content),
   () => state.value === 'refused' && reset(),
@@ -78,9 +84,7 @@ watch(problem, async (now) => {
   else form.value?.querySelector('[role="alert"]')?.scrollIntoView({ block: 'center' })
 })
 
-const button = computed(() =>
-  problem.value?.code === 'moved_on' ? `${props.word} anyway` : props.word,
-)
+const button = computed(() => (problem.value?.code === 'moved_on' ? `${props.word} anyway` : props.word))
 
 function send(sent: Body, words: string): void {
   emit('trying')
@@ -109,12 +113,13 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
       path="reason"
       hint="The wrong entry stays in the log beside this one."
     />
-    <details v-else class="when">
-      <summary>Done earlier?</summary>
+    <details class="when">
+      <summary>{{ correcting ? 'Wrong day or time?' : 'Done earlier?' }}</summary>
       <label>
         Day and time
         <input v-model="draft.when" type="datetime-local" />
       </label>
+      <p v-if="whenFault" class="care" role="alert">{{ whenFault }}</p>
     </details>
     <WhatItDoes :preview="preview" :is-step="stepActs.has(content.act)" />
     <SaveBar

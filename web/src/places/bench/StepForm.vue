@@ -20,6 +20,7 @@ import {
   type StepDraft,
   weighedRows,
 } from './stepDraft'
+import { recordWord } from './stepWords'
 import UsedRows from './UsedRows.vue'
 import WeightRows from './WeightRows.vue'
 
@@ -44,7 +45,7 @@ watch(
 )
 
 const { data: cures } = useCures(toRef(() => props.batch.code))
-/** What the desk gave out and no line has yet. */
+/** What was weighed out at the desk and is on no line yet. */
 const charges = computed(() =>
   draft.kind === 'cure' && !props.correcting && !draft.used.some((row) => row.group === 'cure')
     ? (cures.value?.charges ?? [])
@@ -62,7 +63,7 @@ const ownActs = [
 ]
 const word = computed(() => {
   const kind = draft.kind === OWN ? draft.ownWord.trim() || 'step' : draft.kind
-  return props.correcting ? `Correct this step: ${kind}` : `Record the ${kind}`
+  return props.correcting ? `Correct this step: ${kind}` : recordWord(kind)
 })
 
 function recorded(batch: Batch, words: string): void {
@@ -83,7 +84,7 @@ function recorded(batch: Batch, words: string): void {
   >
     <ChoiceBar v-model="draft.kind" label="What was done" :choices="choices" />
     <template v-if="draft.kind === OWN">
-      <TypedInput v-model="draft.ownWord" label="Name of the step" path="kind" placeholder="hang" />
+      <TypedInput v-model="draft.ownWord" label="Name of the step" path="kind" placeholder="render" />
       <ChoiceBar v-if="!correcting" v-model="draft.ownAct" label="The pieces were" :choices="ownActs" />
     </template>
     <template v-if="isCut(draft)">
@@ -96,8 +97,9 @@ function recorded(batch: Batch, words: string): void {
       Add the cure weighed out
     </button>
     <p v-if="draft.kind === 'cure'" class="caution">
-      Curing salt is poison by the spoonful: weigh it alone, lock it away. Amounts are recorded here, not
-      judged; the limits of your local food authority count. <span class="quiet">Common practice.</span>
+      Curing salt is poisonous by the spoonful: weigh it on its own and lock it away. Amounts are only
+      recorded here; the cure desk checks them. Follow your local food authority’s limits.
+      <span class="quiet">Common practice.</span>
     </p>
   </EntryForm>
 </template>

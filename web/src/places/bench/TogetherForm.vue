@@ -64,7 +64,12 @@ function recorded(batch: Batch, words: string): void {
     <template v-if="act === 'merge'">
       <TypedInput v-model="draft.kind" label="Name of the step" path="kind" placeholder="mix" />
       <div class="pair">
-        <TypedInput v-model="draft.mark" label="Its mark" path="into.mark" hint="leave empty for the next free one" />
+        <TypedInput
+          v-model="draft.mark"
+          label="Its mark"
+          path="into.mark"
+          hint="leave empty for the next free one"
+        />
         <TypedInput
           v-model="draft.weight"
           label="Weight of all together"

@@ -21,6 +21,9 @@ const loss = computed(() =>
     <p v-for="fault in faults" :key="fault.message" class="fault">
       <span aria-hidden="true">▲</span> {{ fault.message }}
     </p>
+    <p v-for="one in preview?.asks ?? []" :key="one" class="care" role="status">
+      <span aria-hidden="true">▲</span> {{ one }}
+    </p>
     <dl v-if="column">
       <div v-if="column.kept_of_step">
         <dt>kept of this step</dt>

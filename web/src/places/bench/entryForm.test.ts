@@ -127,7 +127,7 @@ describe('recording a step', () => {
     await form.find('form').trigger('submit')
     await settle()
     expect(form.find('[role="alert"]').text()).toContain('Odo recorded “Rested”')
-    expect(form.find('button[type="submit"]').text()).toBe('Record the smoke all the same')
+    expect(form.find('button[type="submit"]').text()).toBe('Record the smoke anyway')
     expect(stale).toBe(1)
   })
 
@@ -160,11 +160,13 @@ describe('what a weighing means', () => {
     const preview = {
       readings: [],
       problems: [],
+      asks: ['1 000 % of the weight before. Weighed with the tray?'],
       shops: [],
       column: column('trim', 'Trimmed', { peels: batch().strip.columns[1]?.peels ?? [] }),
     }
     const text = mount(WhatItDoes, { props: { preview, isStep: true } }).text()
     expect(text).toContain('80.0 %')
+    expect(text).toContain('Weighed with the tray?')
     expect(text).toContain('lost, not weighed, lost1.00 lb (0.454 kg)')
     expect(text).toContain('a pound then costs$2.94')
   })
@@ -172,7 +174,9 @@ describe('what a weighing means', () => {
   it('says what is wrong with the entry as a whole', () => {
     const problems = [{ path: 'pieces', code: 'overweight', message: 'weigh again' }]
     expect(
-      mount(WhatItDoes, { props: { preview: { readings: [], problems, shops: [] }, isStep: true } }).text(),
+      mount(WhatItDoes, {
+        props: { preview: { readings: [], problems, asks: [], shops: [] }, isStep: true },
+      }).text(),
     ).toContain('weigh again')
   })
 })
@@ -187,8 +191,8 @@ describe('the log', () => {
     ]
     const shown = mount(BatchLog, { props: { batch: batch({ log }), correctingId: null } })
     const told = shown.findAll('li').map((item) => item.text().replace(/\s+/g, ' '))
-    expect(told[0]).toContain('Takes back entry 3: “other batch”')
-    expect(told[1]).toContain('Taken back by entry 4; no longer counts')
+    expect(told[0]).toContain('Cancels entry 3: “other batch”')
+    expect(told[1]).toContain('Canceled by entry 4; no longer counts')
     expect(told[2]).toContain('Corrects entry 1: “digits swapped”')
     expect(told[3]).toContain('Corrected by entry 2; no longer counts')
     expect(shown.findAll('button').map((button) => button.attributes('aria-label'))).toEqual([

@@ -44,7 +44,7 @@ describe('looking the meat over', () => {
     expect(shown.get('[type="submit"]').text()).toBe('Save what was found')
     await shown.get('input[maxlength]').setValue('at the thick end')
     await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(shown.text()).toContain('Kept in the diary.'))
+    await vi.waitFor(() => expect(shown.text()).toContain('Saved in the diary.'))
     expect(calls.at(-1)?.body).toEqual({ found: ['bone'], note: 'at the thick end' })
     expect(shown.get<HTMLInputElement>('input[maxlength]').element.value).toBe('')
   })
@@ -57,7 +57,7 @@ describe('looking the meat over', () => {
     expect(shown.get('[type="submit"]').text()).toBe('Save what was found')
     given['POST /batches/J-01/look-overs'] = pieces(['A'])
     await shown.get('[role="alert"] button').trigger('click')
-    await vi.waitFor(() => expect(shown.text()).toContain('Kept in the diary.'))
+    await vi.waitFor(() => expect(shown.text()).toContain('Saved in the diary.'))
   })
 })
 

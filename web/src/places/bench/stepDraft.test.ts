@@ -101,8 +101,8 @@ describe('a step being typed', () => {
       expect(contentOf(draftOf(content))).toEqual(content)
     }
     const none = { minutes: '', used: [], overhead: '', scale: '' }
-    const own = { act: 'weigh' as const, kind: 'hang', ...none, weights: [] }
-    expect(draftOf(own)).toMatchObject({ kind: OWN, ownWord: 'hang' })
+    const own = { act: 'weigh' as const, kind: 'render', ...none, weights: [] }
+    expect(draftOf(own)).toMatchObject({ kind: OWN, ownWord: 'render' })
     expect(contentOf({ ...draftOf(own), ownAct: 'split' }).act).toBe('split')
   })
 })

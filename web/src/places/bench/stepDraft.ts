@@ -29,9 +29,14 @@ export type StepDraft = UsedDraft & {
 export const OWN = 'own'
 export const kinds = [
   { value: 'trim', word: 'Trim' },
+  { value: 'pump', word: 'Pump' },
   { value: 'cure', word: 'Cure' },
+  { value: 'wash', word: 'Wash' },
   { value: 'rest', word: 'Rest' },
   { value: 'smoke', word: 'Smoke' },
+  { value: 'hang', word: 'Hang' },
+  { value: 'dry-age', word: 'Dry-age' },
+  { value: 'pull', word: 'Pull' },
   { value: 'chill', word: 'Chill' },
   { value: 'slice', word: 'Slice' },
   { value: OWN, word: 'Other' },

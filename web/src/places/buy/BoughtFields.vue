@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { BoughtDraft } from './boughtDraft'
@@ -11,11 +13,15 @@ const props = defineProps<{
 }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
 const at = (name: string): string => `${props.stem}${name}`
-const bases: { value: BoughtDraft['price_basis']; word: string }[] = [
-  { value: 'per_lb', word: 'A pound' },
-  { value: 'per_kg', word: 'A kilogram' },
+const { isMetric } = useUnits()
+type Basis = { value: BoughtDraft['price_basis']; word: string }
+const pound: Basis = { value: 'per_lb', word: 'A pound' }
+const kilogram: Basis = { value: 'per_kg', word: 'A kilogram' }
+/** The kitchen's own unit first. */
+const bases = computed<Basis[]>(() => [
+  ...(isMetric.value ? [kilogram, pound] : [pound, kilogram]),
   { value: 'pack', word: 'The pack' },
-]
+])
 const cuts = [
   'belly, skin on',
   'jowl, skin on',
@@ -43,14 +49,14 @@ const cuts = [
         v-model="draft.label_weight"
         label="Weight on the label"
         :path="at('label_weight')"
-        placeholder="24.3 lb"
-        hint="lb, lb and oz, oz, kg or g"
+        :placeholder="isMetric ? '11.02 kg' : '24.3 lb'"
+        :hint="isMetric ? 'kg or g; lb and oz work too' : 'lb, lb and oz, oz, kg or g'"
       />
       <TypedInput
         v-model="draft.own_weight"
         label="Weight on our scale"
         :path="at('own_weight')"
-        placeholder="24 lb"
+        :placeholder="isMetric ? '10.89 kg' : '24 lb'"
         hint="costs use this weight if you enter it"
       />
     </div>
@@ -61,7 +67,7 @@ const cuts = [
         label="Price"
         :path="at('price')"
         :hint="priceTold"
-        placeholder="2.85"
+        :placeholder="isMetric ? '6.28' : '2.85'"
         inputmode="decimal"
       />
     </div>

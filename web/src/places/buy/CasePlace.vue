@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
+import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -12,14 +13,15 @@ import PlanFields from './PlanFields.vue'
 import { useCase } from './useCase'
 
 /** At the meat case: offers ranked by what a sliced pound will come to, against the shop. */
-const { draft, choices, checked, problem, check, put, drop, faultsOf } = useCase()
+const { draft, choices, checked, problem, check, put, drop, clearExamples, faultsOf } = useCase()
+const { isMetric } = useUnits()
 const planning = ref(false)
 const typing = ref(false)
 const changing = ref<Offer | null>(null)
 const sheet = ref<HTMLElement | null>(null)
 provideFormFacts({
   preview: computed(() =>
-    checked.value ? { readings: [], problems: checked.value.problems, shops: [] } : null,
+    checked.value ? { readings: [], asks: [], problems: checked.value.problems, shops: [] } : null,
   ),
   problem,
 })
@@ -33,7 +35,7 @@ const told = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
-  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || '20 lb'}`}, by “${way}”`
+  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || (isMetric ? '10 kg' : '20 lb')}`}, by “${way}”`
 })
 
 async function open(offer: Offer | null): Promise<void> {
@@ -74,8 +76,8 @@ useKeys({ a: () => void open(null) })
   />
   <p v-else-if="!choices.data.value.ways.length" class="panel">
     An offer is costed by how you will make it.
-    <RouterLink :to="{ name: 'ways' }">Save a method first</RouterLink>: its steps, what they use, how long they
-    take.
+    <RouterLink :to="{ name: 'ways' }">Save a method first</RouterLink>: its steps, what they use, how long
+    they take.
   </p>
   <div v-else class="case">
     <section v-if="planning" class="panel" aria-label="The plan">
@@ -95,7 +97,15 @@ useKeys({ a: () => void open(null) })
       </li>
     </ul>
     <p v-if="dayFault" class="note">{{ dayFault }}</p>
+    <p v-if="checked?.ready_if_bought_today" class="note">
+      Too late for {{ dayText(draft.case.on ?? '') }}: meat bought today is ready on about
+      {{ dayText(checked.ready_if_bought_today) }}.
+    </p>
     <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
+    <p v-if="draft.isExample" class="note">
+      These four tags are examples. Add an offer from your own case and they make room.
+      <button type="button" class="act small" @click="clearExamples">Clear the examples</button>
+    </p>
     <CaseRows :asked="draft.case" :checked="checked" @change="open" @drop="drop" @answer="put" />
   </div>
 </template>

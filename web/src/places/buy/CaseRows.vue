@@ -80,8 +80,8 @@ function answer(offer: CheckedOffer, isPack: boolean): void {
       />
     </ul>
     <p v-else-if="!asked.offers.length" class="empty quiet">
-      No offer yet. Read the tags at the case into “Add an offer”: cut, price, and what the label says of
-      water.
+      No offers yet. Add each tag at the case with “Add an offer”: cut, price, and what the label says about
+      added water.
     </p>
     <div v-if="rows.length" class="axis foot">
       <div class="column"><CaseAxis v-if="width" :scale="scale" :width="width" :shops="shops" /></div>

@@ -9,7 +9,7 @@ import type { Offer } from './offerDraft'
 import { takeText, useTake } from './useTake'
 import type { Case, Checked, CheckedOffer } from './useCase'
 
-/** What stands behind an offer's price, its doubts, how much to buy; and taking it home with one touch. */
+/** What an offer's price comes from, its notes, how much to buy; and taking it home with one touch. */
 const props = defineProps<{ offer: CheckedOffer; typed: Offer; asked: Case; checked: Checked }>()
 defineEmits<{ change: []; drop: [] }>()
 const { costText, money, bothText, weightText, unitWord } = useUnits()
@@ -61,7 +61,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
             <dt>Expected to be left over</dt>
             <dd>{{ weightText(offer.amount.left) }}, {{ offer.amount.left_portions }} portions</dd>
           </div>
-          <div v-if="checked.buy_by">
+          <div v-if="checked.buy_by && !checked.ready_if_bought_today">
             <dt>To eat it then, buy by</dt>
             <dd>{{ dayText(checked.buy_by) }}</dd>
           </div>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChipRow from './ChipRow.vue'
 import { blankOffer, dropDigit, type Offer, pushDigit } from './offerDraft'
@@ -11,8 +10,7 @@ import type { Schemas } from '@/shared/api/client'
 /** A tag read with one hand: cut, form, price on the pad, then the next one. */
 const props = defineProps<{ offer: Offer | null; listed: Schemas['ListedOut'][] }>()
 const emit = defineEmits<{ done: [offer: Offer, next: boolean]; close: [] }>()
-const { kitchen } = useSession()
-const { unit, unitWord } = useUnits()
+const { sign, unit, unitWord } = useUnits()
 const basis = computed<Offer['basis']>(() => (unit.value === 'lb' ? 'per_lb' : 'per_kg'))
 const offer = ref<Offer>(props.offer ? { ...props.offer } : blankOffer(basis.value))
 /** The pad writes into the price, or into the weight of the pack. */
@@ -25,7 +23,6 @@ const bases = computed(() => [
   { value: basis.value, word: `a ${unitWord.value}` },
   { value: 'pack' as const, word: 'the pack' },
 ])
-const sign = computed(() => (kitchen.value?.currency === 'USD' ? '$' : `${kitchen.value?.currency} `))
 watch(
   [weight, weightUnit],
   () => (offer.value.pack_weight = weight.value ? `${weight.value} ${weightUnit.value}` : ''),
@@ -50,7 +47,7 @@ function back(): void {
 
 function done(next: boolean): void {
   if (!offer.value.cut || !offer.value.price) {
-    said.value = offer.value.cut ? 'The price is missing.' : 'Enter the cut.'
+    said.value = offer.value.cut ? 'Enter the price.' : 'Choose the cut.'
     return
   }
   said.value = ''

@@ -63,7 +63,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
         :middle="Number(cost(offer.sliced.middle))"
         :low="Number(cost(offer.sliced.low))"
         :high="Number(cost(offer.sliced.high))"
-        :text="cost(offer.sliced.middle)"
+        :text="costText(offer.sliced.middle)"
         :shops="shops"
         :against="checked.against"
       />
@@ -74,9 +74,12 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
     </div>
     <p v-if="offer.question" class="word too_close">is that right?</p>
     <div v-else class="verdict">
-      <p class="word" :class="offer.verdict ?? ''">{{ word }}</p>
+      <p class="word" :class="offer.warning ? 'too_close' : (offer.verdict ?? '')">{{ word }}</p>
+      <p v-if="offer.warning" class="care small"><span aria-hidden="true">▲</span> {{ offer.warning }}</p>
       <p v-if="worth" class="small">{{ worth }}</p>
-      <p v-if="offer.chance !== null" class="quiet small">{{ chanceText(offer.chance, 'it') }}</p>
+      <p v-if="offer.chance !== null" class="quiet small">
+        {{ chanceText(offer.chance, checked.against || 'the shop') }}
+      </p>
       <p v-if="offer.hour" class="quiet small">an hour of work earns {{ money(offer.hour) }}</p>
     </div>
     <div class="acts">
@@ -84,7 +87,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
         v-if="!offer.question"
         type="button"
         class="act small"
-        :class="{ first: offer.verdict === 'buy' }"
+        :class="{ first: offer.verdict === 'buy' && !offer.warning }"
         :disabled="state === 'saving'"
         @click="takeNow"
       >
@@ -115,7 +118,9 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       <button type="button" class="act small" @click="emit('answer', isPackQuestion)">
         {{ isPackQuestion ? 'It is for the pack' : `It is for a ${unitWord}` }}
       </button>
-      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">The price is right</button>
+      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">
+        The price is right
+      </button>
     </div>
     <OfferDetail
       v-if="open"

@@ -4,11 +4,11 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { Schemas } from '@/shared/api/client'
 import type { Case } from './useCase'
 
-/** What the meat is for: the way it is made, the shop kind it must beat, how much, for which day. */
+/** What the meat is for: how it is made, the shop pack it must beat, how much, for which day. */
 defineProps<{ choices: Schemas['ChoicesOut'] }>()
 const plan = defineModel<Case>('plan', { required: true })
 
-const { costText, unitWord } = useUnits()
+const { costText, unitWord, isMetric } = useUnits()
 
 function setDay(event: Event): void {
   plan.value.on = (event.target as HTMLInputElement).value || null
@@ -37,7 +37,7 @@ function setDay(event: Event): void {
       label="Buying about"
       path="about"
       hint="meat as bought"
-      placeholder="20 lb"
+      :placeholder="isMetric ? '10 kg' : '20 lb'"
     />
     <TypedInput
       v-model="plan.portions"

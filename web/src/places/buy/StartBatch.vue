@@ -21,14 +21,18 @@ type Body = Schemas['StartIn']
 const router = useRouter()
 const queries = useQueryClient()
 const { kitchen } = useSession()
-const { costText, otherCostText, money, unitWord } = useUnits()
+const { costText, otherCostText, money, unitWord, isMetric } = useUnits()
 const slug = computed(() => kitchen.value?.slug ?? '')
 const form = ref<HTMLFormElement | null>(null)
 
-const { draft, clear } = useDraft<{ name: string; bought: BoughtDraft }>(`${slug.value}:start`, () => ({
-  name: '',
-  bought: blankBought(),
-}))
+const { draft, clear } = useDraft<{ name: string; when: string; bought: BoughtDraft }>(
+  `${slug.value}:start`,
+  () => ({
+    name: '',
+    when: '',
+    bought: blankBought(isMetric.value ? 'per_kg' : 'per_lb'),
+  }),
+)
 const way = ref<'bought' | 'batch'>(draft.bought.from_batch ? 'batch' : 'bought')
 const linked = computed(() => way.value === 'batch')
 const ways = [
@@ -37,6 +41,7 @@ const ways = [
 ]
 const body = computed<Body>(() => ({
   name: draft.name,
+  happened_at: draft.when ? new Date(draft.when).toISOString() : null,
   bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
 }))
 const { preview } = usePreview(body, (now) =>
@@ -56,6 +61,7 @@ const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(`${slug
   ),
 )
 provideFormFacts({ preview, problem })
+const whenFault = computed(() => problem.value?.fields?.find((one) => one.path === 'happened_at')?.message)
 watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 watch(problem, async () => {
   await nextTick()
@@ -93,6 +99,11 @@ function send(): void {
         <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />
         <ExtraRows v-model:draft="draft.bought" stem="bought." />
       </template>
+      <label class="named">
+        <span>Bought on, if not today</span>
+        <input v-model="draft.when" class="box" type="datetime-local" />
+      </label>
+      <p v-if="whenFault" class="care" role="alert">{{ whenFault }}</p>
       <SaveBar word="Start the batch" :state="state" :problem="problem" @retry="retry" />
     </form>
     <section class="panel tag" aria-live="polite" aria-label="Price as purchased">
@@ -104,8 +115,8 @@ function send(): void {
       </template>
       <p v-else class="quiet">Type a weight and a price to see it in both units.</p>
       <p class="quiet small">
-        Not yet the price of a sliced {{ unitWord }}: that is known once trim, cure, smoke and knife have
-        taken theirs.
+        This is not the price of a sliced {{ unitWord }} yet. That is known after trim, cure, smoke and
+        slicing.
       </p>
     </section>
   </div>

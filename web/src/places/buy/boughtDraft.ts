@@ -17,12 +17,12 @@ export type BoughtDraft = {
   from_weight: string
 }
 
-export const blankBought = (): BoughtDraft => ({
+export const blankBought = (price_basis: Bought['price_basis'] = 'per_lb'): BoughtDraft => ({
   mark: '',
   cut: '',
   label_weight: '',
   own_weight: '',
-  price_basis: 'per_lb',
+  price_basis,
   price: '',
   extras: [],
   solution: '',

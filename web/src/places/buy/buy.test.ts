@@ -53,10 +53,10 @@ describe('the pad', () => {
     expect(told).toMatchObject({ cut: 'jowl', skin: 'on', solution: '12', price: '2.85', basis: 'per_lb' })
     expect(next).toBe(true)
     await pad.find('form').trigger('submit')
-    expect(pad.text()).toContain('Enter the cut.')
+    expect(pad.text()).toContain('Choose the cut.')
     await press(pad, 'Loin')
     await pad.find('form').trigger('submit')
-    expect(pad.text()).toContain('The price is missing.')
+    expect(pad.text()).toContain('Enter the price.')
     expect(pad.emitted('done')).toHaveLength(1)
   })
 
@@ -101,6 +101,7 @@ describe('an offer', () => {
           way: 'w',
           portion_label: '3 slices',
           buy_by: null,
+          ready_if_bought_today: null,
           told: [],
         },
         scale: caseScale([2, 9], 400),
@@ -120,7 +121,13 @@ describe('an offer', () => {
 
   it('says the verdict, what it is worth, the chance and the hour', () => {
     const told = text(show())
-    for (const words of ['buy', 'worth up to $3.37', 'beats it 93 times in 100', 'earns $24.53', '$2.85']) {
+    for (const words of [
+      'buy',
+      'worth up to $3.37',
+      'beats good 93 times out of 100',
+      'earns $24.53',
+      '$2.85',
+    ]) {
       expect(told).toContain(words)
     }
     expect(text(show(checkedOffer({ worth_up_to: { per_lb: '-1.00', per_kg: '-2.20' } })))).toContain(
@@ -133,7 +140,7 @@ describe('an offer', () => {
 
   it('counts its doubts and tells them when opened', async () => {
     const row = show(checkedOffer({ doubts: ['No batch of this cut.', 'Enhanced.'] }))
-    expect(text(row)).toContain('2 doubts')
+    expect(text(row)).toContain('2 notes')
     await row.find('button.more').trigger('click')
     expect(text(row)).toContain('No batch of this cut.')
     expect(text(row)).toContain('0.85 ± 0.04: start value, 0 batches')
@@ -196,8 +203,8 @@ describe('the drawing', () => {
 
 describe('a chance', () => {
   it('pretends to no more than it knows', () => {
-    expect(chanceText(93, 'it')).toBe('beats it 93 times in 100')
-    expect(chanceText(100, 'it')).toBe('all but surely beats it')
+    expect(chanceText(93, 'it')).toBe('beats it 93 times out of 100')
+    expect(chanceText(100, 'it')).toBe('almost certain to beat it')
     expect(chanceText(0, 'it')).toBe('hardly ever beats it')
   })
 })

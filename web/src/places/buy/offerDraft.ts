@@ -29,6 +29,22 @@ export const blankOffer = (basis: Offer['basis']): Offer => ({
   is_sure: false,
 })
 
+/** What a newcomer finds at the case: four made-up tags, to see what the page does. */
+export function exampleOffers(basis: 'per_lb' | 'per_kg'): Offer[] {
+  const tags = [
+    { cut: 'jowl', skin: 'on', price: { per_lb: '2.85', per_kg: '6.30' } },
+    { cut: 'belly', skin: 'on', price: { per_lb: '3.98', per_kg: '8.80' } },
+    { cut: 'loin', bone: 'out', solution: '12', price: { per_lb: '2.49', per_kg: '5.50' } },
+    { cut: 'shoulder', bone: 'in', price: { per_lb: '1.79', per_kg: '3.95' } },
+  ] as const
+  return tags.map((tag, at) => ({
+    ...blankOffer(basis),
+    ...tag,
+    id: `example${at + 1}`,
+    price: tag.price[basis],
+  }))
+}
+
 /** A price after one more digit on the pad: "2.8" and 5 are "28.5"; digits come in from the right, as cents. */
 export function pushDigit(price: string, digit: string): string {
   const digits = `${price.replace(/\D/g, '')}${digit}`.replace(/^0+/, '').slice(0, 7)

@@ -3,8 +3,9 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, type Problem, ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
 import { useDraft } from '@/shared/writing/useDraft'
-import type { Offer } from './offerDraft'
+import { exampleOffers, type Offer } from './offerDraft'
 
 export type Case = Schemas['CaseIn']
 export type Checked = Schemas['CaseOut']
@@ -13,8 +14,17 @@ export type CheckedOffer = Schemas['CaseOfferOut']
 /** Offers and plan being typed, kept on the device; ranked by the server after each change. */
 export function useCase() {
   const slug = useSlug()
-  const { draft } = useDraft<{ case: Case }>(`${slug.value}:case`, () => ({
-    case: { way: '', against: '', about: '20 lb', portions: '', on: null, offers: [] },
+  const { isMetric } = useUnits()
+  const { draft } = useDraft<{ isExample: boolean; case: Case }>(`${slug.value}:case`, () => ({
+    isExample: true,
+    case: {
+      way: '',
+      against: '',
+      about: isMetric.value ? '10 kg' : '20 lb',
+      portions: '',
+      on: null,
+      offers: exampleOffers(isMetric.value ? 'per_kg' : 'per_lb'),
+    },
   }))
   const choices = useQuery<Schemas['ChoicesOut'], ProblemError>({
     queryKey: computed(() => ['case', slug.value]),
@@ -46,7 +56,7 @@ export function useCase() {
   const checkSoon = useDebounceFn(check, 150)
   watch(draft, () => void checkSoon(), { deep: true })
 
-  /** The way kept may be gone; then the first there is. */
+  /** The method saved here may be gone; then the first there is. */
   watch(
     choices.data,
     (now) => {
@@ -58,7 +68,13 @@ export function useCase() {
     { immediate: true },
   )
 
+  const clearExamples = (): void => {
+    draft.isExample = false
+    draft.case.offers = []
+  }
   const put = (offer: Offer): void => {
+    // the first tag of one's own takes the place of the examples
+    if (draft.isExample) clearExamples()
     const at = draft.case.offers.findIndex((one) => one.id === offer.id)
     if (at < 0) draft.case.offers.push({ ...offer })
     else draft.case.offers[at] = { ...offer }
@@ -73,5 +89,5 @@ export function useCase() {
       .filter((fault) => fault.path.startsWith(`offers[${at}].`))
       .map((fault) => fault.message)
   }
-  return { draft, choices, checked, problem, looking, check, put, drop, faultsOf }
+  return { draft, choices, checked, problem, looking, check, put, drop, clearExamples, faultsOf }
 }

@@ -25,7 +25,7 @@ const { data: batch, error, refetch } = useBatch(code)
 const { data: pieces } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: facts, put: putFacts } = useDeskFacts()
-const { money } = useUnits()
+const { money, lengthText, isMetric } = useUnits()
 /** What is in a cure, by its mark. */
 const inside = computed(() =>
   (cures.value?.cures ?? [])
@@ -49,7 +49,7 @@ function choose(mark: string): void {
 }
 
 const preview = computed(() =>
-  answer.value ? { readings: [], problems: answer.value.problems, shops: [] } : null,
+  answer.value ? { readings: [], asks: [], problems: answer.value.problems, shops: [] } : null,
 )
 provideFormFacts({ preview, problem })
 const path = computed(() => `pieces[${desk.place.value}].`)
@@ -175,14 +175,13 @@ function send(): void {
               :out="current.out_day ?? null"
               :time="shown.time"
               :in-at="inAt"
-              :thickness="shown.thickness !== null"
               @update:out="(day) => (current!.out_day = day)"
             />
             <TypedInput
               v-model="current.thickness"
               label="Thickness of the thickest part"
               :path="`${path}thickness`"
-              :placeholder="shown.thickness ? `${shown.thickness.inch} in` : '1.6 in'"
+              :placeholder="shown.thickness ? lengthText(shown.thickness) : isMetric ? '4 cm' : '1.6 in'"
             />
           </section>
           <section class="panel" aria-label="The piece and the scale">
@@ -193,6 +192,7 @@ function send(): void {
               v-model:wishes="draft.wishes"
               :facts="facts"
               :skin="shown.skin"
+              :path="path"
             />
           </section>
         </div>

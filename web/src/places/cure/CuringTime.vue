@@ -4,7 +4,7 @@ import type { Schemas } from '@/shared/api/client'
 import { dayText } from '@/shared/quantity/when'
 
 /** How long: the rules side by side, the window, and the salt at the centre over the days; once done, as picked. */
-const props = defineProps<{ time: Schemas['TimeOut']; inAt: string; thickness: boolean; isDone?: boolean }>()
+const props = defineProps<{ time: Schemas['TimeOut']; inAt: string; isDone?: boolean }>()
 const out = defineModel<number | null>('out', { required: true })
 const WIDTH = 420
 const HEIGHT = 118
@@ -47,7 +47,7 @@ const there = computed(() =>
   <div class="time">
     <p class="window">out between {{ on(time.first) }} and {{ on(time.last) }}</p>
     <svg
-      :viewBox="`0 0 ${WIDTH} ${HEIGHT + 26}`"
+      :viewBox="`0 0 ${WIDTH} ${HEIGHT + 38}`"
       role="img"
       :aria-label="`Out between day ${time.first} and day ${time.last}`"
     >
@@ -75,13 +75,14 @@ const there = computed(() =>
       >
         {{ tick }}
       </text>
+      <text :x="WIDTH" :y="HEIGHT + 33" text-anchor="end">days in the cure</text>
     </svg>
-    <p v-if="there" class="small">
-      Salt at the center on day {{ time.out }}: <b>{{ Math.round(Number(there.middle)) }} %</b> of that
-      outside ({{ Math.round(Number(there.low)) }} to {{ Math.round(Number(there.high)) }}).
+    <p v-if="there && time.center" class="small">
+      Salt at the center on day {{ time.out }}: <b>{{ time.center }} %</b> of the salt outside (likely
+      {{ Math.round(Number(there.low)) }} to {{ Math.round(Number(there.high)) }} %).
     </p>
-    <p v-else-if="!thickness" class="small">
-      Measure the thickness to see the salt at the center here.
+    <p v-if="time.asks_thickness" class="outside">
+      <span aria-hidden="true">▲</span> Measure the thickest part: without it the days are a guess.
     </p>
     <ul class="small">
       <li v-for="rule in time.rules" :key="rule">{{ rule }}.</li>
@@ -118,13 +119,12 @@ const there = computed(() =>
       </button>
       <b>{{ on(time.out) }}</b>
     </div>
-    <p v-if="time.is_outside" class="outside">
-      <span aria-hidden="true">▲</span> Outside of the window; it is kept as you pick it.
+    <p v-if="time.said" :class="time.state === 'early' ? 'outside' : 'quiet small'">
+      <span v-if="time.state === 'early'" aria-hidden="true">▲</span> {{ time.said }}
     </p>
-    <p class="quiet small">{{ time.over }}</p>
     <details class="quiet small">
       <summary>Where this comes from</summary>
-      Rules: common practice. {{ time.curve_source }}
+      The rules are common practice. {{ time.curve_source }}
     </details>
   </div>
 </template>

@@ -14,6 +14,7 @@ const at = (value: string | null | undefined): number => (Number(value ?? 0) / m
 const short = (value: string): string => value.replace(/\.0$/, '')
 const verdict = computed(() => {
   if (props.gauge.ppm === null) return { word: 'not known', kind: 'care' }
+  if (props.gauge.is_at_rule) return { word: 'at the limit', kind: 'good' }
   if (props.gauge.is_over) return { word: 'over the limit', kind: 'over' }
   if (props.gauge.high && Number(props.gauge.high) > Number(props.gauge.limit))
     return { word: 'may be over', kind: 'care' }
@@ -50,11 +51,14 @@ const verdict = computed(() => {
       />
       <line :x1="at(gauge.limit)" :x2="at(gauge.limit)" y1="0" y2="56" stroke="#1B1F1E" stroke-width="3" />
       <text :x="Math.min(at(gauge.limit), WIDTH - 4)" y="71" text-anchor="end">
-        limit {{ gauge.limit }}, {{ gauge.limit_name }}
+        limit {{ gauge.limit }} ppm, {{ gauge.limit_name }}
       </text>
     </svg>
     <p v-if="gauge.low && gauge.high" class="small">
       {{ gauge.low }} to {{ gauge.high }} ppm: {{ gauge.error }}.
+    </p>
+    <p v-if="gauge.carried" class="small">
+      {{ short(gauge.own ?? '0') }} ppm from this cure and {{ short(gauge.carried) }} ppm from an earlier one.
     </p>
     <dl v-if="gauge.pick_up && gauge.one_system" class="small">
       <div>
@@ -68,7 +72,7 @@ const verdict = computed(() => {
     </dl>
     <p class="quiet small">
       {{ gauge.source }}.<template v-if="gauge.reference">
-        The reference table has {{ gauge.reference }}.</template
+        The reference table has {{ gauge.reference }} ppm.</template
       >
     </p>
   </div>

@@ -2,12 +2,12 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import type { CuredPiece } from './recipes'
+import { isCovered, type CuredPiece } from './recipes'
 import type { DeskFacts } from './useDesk'
 import WishFields from './WishFields.vue'
 
 /** What becomes of the piece, on which scale its cure is weighed, and how the days are wanted. */
-const props = defineProps<{ facts: DeskFacts; skin: string }>()
+const props = defineProps<{ facts: DeskFacts; skin: string; path: string }>()
 const piece = defineModel<CuredPiece>('piece', { required: true })
 const scale = defineModel<string>('scale', { required: true })
 const inAt = defineModel<string>('inAt', { required: true })
@@ -30,7 +30,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       <select v-model="piece.finish" class="box">
         <option value="cooked">cooked or hot-smoked</option>
         <option value="cold_smoked">cold-smoked</option>
-        <option value="air_dried">air-dried over 30 days</option>
+        <option value="air_dried">air-dried, over about 30 days</option>
       </select>
     </label>
     <label class="named">
@@ -52,9 +52,22 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       <select v-model="piece.mix" class="box">
         <option :value="null">weigh each ingredient</option>
         <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
-          {{ mix.recipe }}, {{ mix.left_grams }} g left
+          {{ mix.recipe }}, {{ mix.left_grams }} g left: {{ mix.words }}
         </option>
       </select>
+    </label>
+    <TypedInput
+      v-if="isCovered(piece.recipe.school)"
+      v-model="piece.tub"
+      class="wide"
+      label="Tub"
+      :path="`${path}tub`"
+      placeholder="alone"
+      hint="Pieces with the same tub name share one brine."
+    />
+    <label class="tick wide">
+      <input v-model="piece.is_kept_warm" type="checkbox" />
+      Rests warm after the salt (66–68 °F for a day or two)
     </label>
     <WishFields v-model="wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
     <label class="named wide">

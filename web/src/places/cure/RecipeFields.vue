@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { changeSchool, ingredient, isCovered, isPumped, isWet, type Recipe, type School } from './recipes'
 import type { DeskFacts } from './useDesk'
 
 /** A recipe's few fields, those of its school and no others. */
 const props = defineProps<{ facts: DeskFacts; path: string }>()
+/** A brine given as it was mixed: by the cup and the quart. */
+const asMixed = ref(false)
+const MIXED = ['mixed_water', 'mixed_salt', 'mixed_sugar', 'mixed_agent'] as const
 const recipe = defineModel<Recipe>('recipe', { required: true })
 const school = computed({
   get: () => recipe.value.school,
@@ -17,10 +20,20 @@ const agents = computed(() =>
   ),
 )
 const agent = computed(() => props.facts.agents.find((one) => one.key === recipe.value.agent))
-const byLabel = computed(() => agent.value?.nitrite === null)
+const byLabel = computed(() => !!agent.value && agent.value.nitrite === null)
 const hasAgent = computed(() => school.value !== 'plain')
-const hasDose = computed(() => hasAgent.value && recipe.value.agent !== 'weak')
-/** What salt and sugar are told of: a brine that covers the meat salts the water too. */
+const isBrined = computed(() => recipe.value.agent !== 'none')
+const hasDose = computed(
+  () => hasAgent.value && recipe.value.agent !== 'weak' && recipe.value.agent !== 'none' && !isMixed.value,
+)
+const isMixed = computed({
+  get: () => isCovered(school.value) && (asMixed.value || MIXED.some((key) => recipe.value[key] !== '')),
+  set: (to) => {
+    asMixed.value = to
+    if (!to) for (const key of MIXED) recipe.value[key] = ''
+  },
+})
+/** What salt and sugar are a share of: a brine that covers the meat salts the water too. */
 const base = computed(() => (isCovered(school.value) ? 'meat and water' : 'the meat'))
 const amountWord = computed(() =>
   school.value === 'spoon' ? 'Amount, like 2 tsp/lb' : `Amount, % of ${base.value}`,
@@ -43,7 +56,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       <span>Curing salt</span>
       <select v-model="recipe.agent" class="box">
         <option v-for="one in agents" :key="one.key" :value="one.key">
-          {{ one.label }}{{ one.nitrite ? `, ${Number(one.nitrite)} % nitrite` : '' }}
+          {{ one.label }}{{ Number(one.nitrite) ? `, ${Number(one.nitrite)} % nitrite` : '' }}
         </option>
       </select>
     </label>
@@ -63,7 +76,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         placeholder="100 %"
       />
       <TypedInput
-        v-else
+        v-else-if="!isMixed"
         v-model="recipe.salt.amount"
         :label="amountWord"
         :path="`${path}salt.amount`"
@@ -101,14 +114,45 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         placeholder="brown sugar"
       />
       <TypedInput
+        v-if="!isMixed"
         v-model="recipe.sugar.amount"
         :label="sugarWord"
         :path="`${path}sugar.amount`"
         placeholder="none"
       />
     </template>
+    <label v-if="isCovered(school)" class="tick wide">
+      <input v-model="isMixed" type="checkbox" /> Give the brine as it was mixed, for the whole tub
+    </label>
+    <template v-if="isMixed">
+      <TypedInput
+        v-model="recipe.mixed_water"
+        label="Water in the tub"
+        :path="`${path}mixed_water`"
+        placeholder="8 qt, or 3 kg"
+      />
+      <TypedInput
+        v-model="recipe.mixed_salt"
+        label="Salt in it"
+        :path="`${path}mixed_salt`"
+        placeholder="1 cup, or 300 g"
+      />
+      <TypedInput
+        v-model="recipe.mixed_sugar"
+        label="Sugar in it"
+        :path="`${path}mixed_sugar`"
+        placeholder="none"
+      />
+      <TypedInput
+        v-if="isBrined"
+        v-model="recipe.mixed_agent"
+        label="Curing salt in it"
+        :path="`${path}mixed_agent`"
+        placeholder="2 tsp, or 12 g"
+      />
+    </template>
     <TypedInput
-      v-if="isWet(school) && school !== 'injection'"
+      v-if="isWet(school) && school !== 'injection' && !isMixed"
       v-model="recipe.water"
       label="Water, % of the meat"
       :path="`${path}water`"
@@ -182,7 +226,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
           <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
         </select>
       </label>
-      <label v-if="school === 'two_stage'" class="tick">
+      <label v-if="school === 'two_stage' || isCovered(school)" class="tick">
         <input
           type="checkbox"
           :checked="extra.stage === 2"
@@ -200,7 +244,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       <select v-model="recipe.salt.spoon" class="box">
         <option value="">not known</option>
         <option v-for="one in facts.spoons" :key="one.key" :value="one.key">
-          {{ one.label }}, {{ Number(one.grams) }} g a teaspoon{{ one.is_own ? ' (your own)' : '' }}
+          {{ one.label }}, {{ Number(one.grams) }} g per teaspoon{{ one.is_own ? ' (your own)' : '' }}
         </option>
       </select>
     </label>

@@ -36,17 +36,26 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
           </th>
           <td class="share">{{ line.told }}</td>
           <td class="grams">
-            <template v-if="bySpoon && line.spoons">
+            <template v-if="line.spoons && (bySpoon || line.is_spooned)">
               <b class="spoon">{{ line.spoons }}</b>
-              <small>{{ line.spoons_from }} to {{ line.spoons_to }} g</small>
+              <small
+                >{{ line.spoons_grams }} g as measured, {{ line.spoons_from }} to
+                {{ line.spoons_to }} g</small
+              >
+              <small v-if="line.spoons_grams !== line.grams">{{ line.grams }} g on a scale</small>
             </template>
             <template v-else
               ><b>{{ line.grams }}</b> <span>g</span></template
             >
+            <small v-if="line.own_grams">{{ line.own_grams }} g of it for {{ piece.mark }}</small>
           </td>
         </tr>
       </tbody>
     </table>
+    <p v-if="piece.tub && piece.tub_weight" class="small">
+      One brine for tub <b>{{ piece.tub }}</b>, {{ weightText(piece.tub_weight) }} of meat in all: mix it
+      once.
+    </p>
     <p v-if="piece.lines.length" class="quiet small">Percent of the meat’s weight.</p>
     <p v-else class="quiet">Nothing can be weighed out yet: see the fields marked above.</p>
     <div v-if="piece.brine" class="brine">
@@ -68,7 +77,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         >
       </p>
     </div>
-    <p v-if="piece.lines.some((line) => line.spoons)">
+    <p v-if="piece.lines.some((line) => line.spoons && !line.is_spooned)">
       <label class="tick"
         ><input v-model="bySpoon" type="checkbox" /> Spoon measures if you have no scale (within 10 %)</label
       >
@@ -144,6 +153,10 @@ td {
   line-height: 1.1;
 }
 
+.grams small {
+  display: block;
+}
+
 .grams .spoon {
   font-size: 18px;
   display: block;
@@ -180,7 +193,8 @@ td {
 }
 
 .cautions li.over_limit,
-.cautions li.no_nitrite {
+.cautions li.no_nitrite,
+.cautions li.unknown_nitrite {
   border-left-color: var(--rose);
   font-weight: 600;
 }

@@ -59,15 +59,15 @@ describe('recipes by school', () => {
       ['Pump', 'Amount, % of the meat'],
     ],
     injection: [
-      ['Pump: weight gained', 'Brine to spare', 'Amount, % of the meat'],
+      ['Pump: weight gained', 'Extra brine', 'Amount, % of the meat'],
       ['Water, % of the meat', 'Pick-up'],
     ],
     inject_cover: [
       ['Pump: weight gained', 'Water, % of the meat', 'Amount, % of meat and water'],
-      ['Brine to spare'],
+      ['Extra brine'],
     ],
     ready_mixed: [
-      ['The packet’s rate', 'Nitrite by its label'],
+      ['The packet’s rate', 'Nitrite from its label'],
       ['Sugar', 'Nitrite wanted'],
     ],
     two_stage: [['Nitrite wanted, ppm'], ['Pump', 'Water, %']],
@@ -110,7 +110,7 @@ describe('is it too much', () => {
     const told = plain(shown({ pick_up: '96.4', one_system: '110.0', limit: '120', reference: '200' }).text())
     expect(told).toContain('by pick-up96.4 ppm')
     expect(told).toContain('as one system, once even110 ppm')
-    expect(told).toContain('The reference table has 200.')
+    expect(told).toContain('The reference table has 200 ppm.')
   })
 
   it('draws what is over the limit beyond its mark, and both on the sheet', () => {
@@ -125,19 +125,19 @@ describe('is it too much', () => {
 describe('how long', () => {
   const inAt = '2026-03-02T08:00:00Z'
   const shown = (more: Parameters<typeof curingTime>[0] = {}, out: number | null = null) =>
-    mount(CuringTime, { props: { time: curingTime(more), inAt, thickness: true, out } })
+    mount(CuringTime, { props: { time: curingTime(more), inAt, out } })
 
   it('names the days of the window and the centre on the day picked', () => {
     const told = plain(shown().text())
     expect(told).toContain('out between 9 Mar and 14 Mar')
-    expect(told).toContain('Salt at the center on day 9: 72 % of that outside (63 to 81)')
+    expect(told).toContain('Salt at the center on day 9: 72 % of the salt outside (likely 63 to 81 %)')
     expect(told).toContain('A week an inch: 10 days.')
-    expect(told).not.toContain('Outside of the window')
+    expect(told).toContain('Inside the window.')
   })
 
   it('lets the cook pick any day, and says when it is outside of the window', async () => {
-    const picked = shown({ out: 14, is_outside: true })
-    expect(plain(picked.text())).toContain('Outside of the window; it is kept as you pick it.')
+    const picked = shown({ out: 14, state: 'over', said: 'A few days over do no harm.' })
+    expect(plain(picked.text())).toContain('A few days over do no harm.')
     await picked.get('[aria-label="A day later"]').trigger('click')
     await picked.get('[aria-label="A day earlier"]').trigger('click')
     await picked.get('input').setValue('')
@@ -146,9 +146,9 @@ describe('how long', () => {
 
   it('asks for the thickness where there is no curve', () => {
     const bare = mount(CuringTime, {
-      props: { time: curingTime({ curve: [] }), inAt, thickness: false, out: null },
+      props: { time: curingTime({ curve: [], center: null, asks_thickness: true }), inAt, out: null },
     })
-    expect(bare.text()).toContain('Measure the thickness')
+    expect(bare.text()).toContain('Measure the thickest part')
     expect(bare.find('circle').exists()).toBe(false)
   })
 })
@@ -162,14 +162,12 @@ describe('what to weigh out', () => {
     expect(plain(out.text())).toContain('Weigh out for A4.41 lb, 2\u202f000 g'.replace('\u202f', ' '))
     expect(out.findAll('.grams').map((cell) => plain(cell.text()))).toEqual(['50.0 g', '4.80 g'])
     await out.get('input[type="checkbox"]').setValue(true)
-    expect(plain(out.get('.grams').text())).toBe('3 tbsp45 to 55 g')
+    expect(plain(out.get('.grams').text())).toBe('3 tbsp49.5 g as measured, 45 to 55 g50.0 g on a scale')
   })
 
   it('parts a brine between needle and tub, and says what is only to spare', () => {
     const both = brine({ injector_grams: '200', tub_grams: '2000' })
-    expect(plain(shown({ brine: both }).text())).toContain(
-      'Inject 200 g, the rest 2 000 g into the tub.',
-    )
+    expect(plain(shown({ brine: both }).text())).toContain('Inject 200 g, the rest 2 000 g into the tub.')
     const pumped = brine({ injector_grams: '200', tub_grams: '0', spare_grams: '20' })
     expect(plain(shown({ brine: pumped }).text())).toContain('the rest 20 g extra.')
     expect(plain(shown({ brine: brine() }).text())).not.toContain('needle')
@@ -187,7 +185,15 @@ describe('what to weigh out', () => {
 
 describe('the piece on the desk', () => {
   it('may be cured from a mix that is left, and names what it becomes', async () => {
-    const mix = { id: 3, recipe: 'House dry', version: 1, left_grams: '410', made_at: '', note: '' }
+    const mix = {
+      id: 3,
+      recipe: 'House dry',
+      version: 1,
+      left_grams: '410',
+      made_at: '',
+      note: '',
+      words: '156 ppm at 3.2 %',
+    }
     const weights = { made: { lb: '1', kg: '0.5' }, left: { lb: '0.9', kg: '0.41' } }
     const used = { ...mix, ...weights, id: 4, left_grams: '0' }
     const laid = reactive({
@@ -199,12 +205,15 @@ describe('the piece on the desk', () => {
       skin: '' as const,
       out_day: null,
       mix: null as number | null,
+      tub: '',
+      is_kept_warm: false,
     })
     const wishes = { turn_days: 1, dry_hours: 12, soak_minutes: null, reseason: false, spice_day: null }
     const shown = mount(PieceFields, {
       props: {
         facts: facts({ mixes: [{ ...mix, ...weights }, used] }),
         skin: 'on',
+        path: 'pieces[0].',
         piece: laid,
         scale: '',
         inAt: '',
@@ -215,7 +224,7 @@ describe('the piece on the desk', () => {
     const mixes = shown.findAll('select').at(3)
     expect(mixes?.findAll('option').map((option) => option.text())).toEqual([
       'weigh each ingredient',
-      'House dry, 410 g left',
+      'House dry, 410 g left: 156 ppm at 3.2 %',
     ])
     await mixes?.setValue('3')
     expect(laid.mix).toBe(3)

@@ -34,6 +34,10 @@ export function blankRecipe(school: School = 'measured'): Recipe {
     hot_part: '',
     hot_water: '',
     cold_water: '',
+    mixed_water: '',
+    mixed_salt: '',
+    mixed_sugar: '',
+    mixed_agent: '',
   }
   return { ...recipe, ...own[school] }
 }

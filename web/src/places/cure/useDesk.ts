@@ -73,6 +73,8 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
             skin: '',
             out_day: null,
             mix: null,
+            tub: '',
+            is_kept_warm: false,
           },
       )
       if (!draft.laid.some((one) => one.mark === draft.chosen)) draft.chosen = draft.laid[0]?.mark ?? ''

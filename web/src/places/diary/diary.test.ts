@@ -123,7 +123,7 @@ describe('a photo', () => {
     const { calls, shown } = await choose(diary([]))
     expect(String(calls[0]?.body)).toContain('day four')
     expect(calls[0]?.key).toMatch(/^[0-9a-f-]{36}$/)
-    await vi.waitFor(() => expect(shown.text()).toContain('Kept.'))
+    await vi.waitFor(() => expect(shown.text()).toContain('Saved.'))
     expect(shown.emitted('kept')).toHaveLength(1)
     expect(shown.find('input[maxlength]').exists()).toBe(false)
   })

@@ -66,8 +66,8 @@ const word = computed(() => (many.value === 1 ? 'Make this batch' : `Make these 
   <div class="head"><h1>Import a batch document</h1></div>
   <section class="panel intro">
     <p>
-      A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked whole and shown
-      first; nothing is recorded before you say so.
+      A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked whole and shown first;
+      nothing is recorded before you say so.
     </p>
     <label class="act">
       {{ file ? 'Choose another file' : 'Choose a file' }}

@@ -21,30 +21,40 @@ import WhatMatters from './WhatMatters.vue'
 const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ kept: [] }>()
 const router = useRouter()
-const { money } = useUnits()
+const { money, unitWord } = useUnits()
 const verdict = computed(() => props.verdict)
 const { dials, was, tried, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
 
 type Basis = Schemas['BasisOut']
 const words: Record<Basis['key'], string> = {
-  pound: ofStage(props.verdict.judged.house.stage, 'pound'),
+  pound: ofStage(props.verdict.judged.expected?.stage ?? props.verdict.judged.house.stage, unitWord.value),
   portion: 'portion',
   slice: 'slice',
   cooked: 'cooked ounce',
 }
 const key = ref<Basis['key']>('pound')
 const bases = computed(() =>
-  props.verdict.judged.bases.map((one) => ({ value: one.key, word: words[one.key] })),
+  props.verdict.judged.bases.map((one) => ({
+    value: one.key,
+    word: one.key === 'cooked' ? one.label : words[one.key],
+  })),
 )
 const basis = computed(() => props.verdict.judged.bases.find((one) => one.key === key.value))
 const triedBasis = computed(() => tried.value?.bases.find((one) => one.key === key.value) ?? null)
 
+/** What the past year's finished batches saved, as they were recorded. */
 const year = computed(() => {
-  const saved = judged.value.year.saved[0]
-  const shop = judged.value.shops[0]
-  if (!saved || !shop || Number(judged.value.year.batches) === 0) return null
-  const verb = saved.startsWith('-') ? 'costs more' : 'saves'
-  return `At your pace of ${Math.round(Number(judged.value.year.batches))} batches a year the house ${verb} ${money(without(saved))} beside the ${shop.name}.`
+  const { batches, compared, saved } = props.verdict.judged.year
+  const shop = props.verdict.judged.shops[0]
+  if (!shop || !batches) return null
+  const [sum, count] = [saved[0], compared[0] ?? 0]
+  if (sum == null) {
+    const had = count === 1 ? '1 finished batch' : `${count} finished batches`
+    return `Past year: ${had} compared with the ${shop.name}. That is too few to say what a year saves.`
+  }
+  const verb = sum.startsWith('-') ? 'cost' : 'saved'
+  const more = sum.startsWith('-') ? ' more' : ''
+  return `Past year: ${count} finished batches ${verb} ${money(without(sum))}${more} compared with the ${shop.name}.`
 })
 useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdict.code } }) })
 </script>
@@ -62,7 +72,13 @@ useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdi
   </div>
   <div class="place">
     <div class="left">
-      <PriceLadder v-if="basis" :basis="basis" :tried="triedBasis" :code="verdict.code" />
+      <PriceLadder
+        v-if="basis"
+        :basis="basis"
+        :tried="triedBasis"
+        :code="verdict.code"
+        :is-forecast="verdict.judged.is_forecast"
+      />
       <p v-if="year" class="panel year">{{ year }}</p>
     </div>
     <WhatIf

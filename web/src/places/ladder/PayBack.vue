@@ -61,17 +61,17 @@ watch(machine, () => void ask())
     </div>
     <p v-if="paid" aria-live="polite">
       <template v-if="paid.batches !== null">
-        Paid after <b>{{ paid.batches }} {{ paid.batches === 1 ? 'batch' : 'batches' }}</b> like this
-        one<template v-if="paid.years">, {{ paid.years }} years at your pace</template>: it saves
-        {{ money(paid.saved) }} a batch, {{ money(paid.saved_by_minutes) }} of it in work.
+        Pays for itself after <b>{{ paid.batches }} {{ paid.batches === 1 ? 'batch' : 'batches' }}</b> like
+        this one<template v-if="paid.years">, {{ paid.years }} years at your pace</template>: it saves
+        {{ money(paid.saved) }} per batch, {{ money(paid.saved_by_minutes) }} of it in work.
       </template>
-      <template v-else>It never pays: it saves nothing on a batch like this one.</template>
+      <template v-else>It never pays for itself: it saves nothing on a batch like this one.</template>
     </p>
     <p v-if="!hourly" class="quiet small">
       Work has no price here, so minutes save no money. Set one under “What is counted”.
     </p>
     <p v-else class="quiet small">
-      Work at {{ money(hourly) }} an hour; what is kept more is worth a sliced pound.
+      Work at {{ money(hourly) }} an hour; meat saved from loss counts as sliced.
     </p>
   </section>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Judged } from '@/shared/api/client'
+import { chanceText } from '@/shared/quantity/chance'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { scaleFor, spreadLabels } from './ladder'
 
@@ -11,6 +12,8 @@ const props = defineProps<{
   /** The same with what is being tried; null where nothing is. */
   tried: Judged['bases'][number] | null
   code: string
+  /** The house's price is what the forecast expects, with its range. */
+  isForecast: boolean
 }>()
 const { money } = useUnits()
 
@@ -42,7 +45,7 @@ const labels = computed(() => {
 })
 const houseLabel = computed(() => labels.value[rungs.value.length] ?? 0)
 const triedLabel = computed(() => labels.value[rungs.value.length + 1] ?? 0)
-const decimals = computed(() => (scale.value.high - scale.value.low < 2 ? 2 : scale.value.high < 10 ? 1 : 0))
+const decimals = computed(() => (scale.value.high < 10 ? 2 : 0))
 
 /** House beside the first of the shop's kinds, as it stands or as it is tried. */
 const gap = computed(() => {
@@ -50,7 +53,12 @@ const gap = computed(() => {
   if (!first?.saved || first.price === null) return null
   const under = !first.saved.startsWith('-')
   const words = `${money(without(first.saved))} ${under ? 'under' : 'over'}`
-  return { words, under, from: Number(first.price), apart: first.apart }
+  return { words, under, from: Number(first.price), apart: first.apart, chance: first.chance ?? null }
+})
+const tone = computed(() => {
+  if (!gap.value) return ''
+  if (props.isForecast && !gap.value.apart) return 'open'
+  return gap.value.under ? 'good' : 'dear'
 })
 const stands = computed(() => other.value ?? house.value)
 </script>
@@ -59,6 +67,7 @@ const stands = computed(() => other.value ?? house.value)
   <section class="panel" aria-label="Ladder of prices">
     <h2>{{ basis.label.charAt(0).toUpperCase() + basis.label.slice(1) }}</h2>
     <p v-if="basis.missing" class="quiet">The house has no price on this basis yet. {{ basis.missing }}</p>
+    <p v-if="isForecast && house !== null" class="care">Forecast: this batch is not finished yet.</p>
     <svg v-if="rungs.length || house !== null" :viewBox="`0 0 ${WIDE} ${HIGH}`" aria-hidden="true">
       <line :x1="AXIS" :x2="AXIS" :y1="TOP - 14" :y2="BOTTOM + 10" stroke="#1B1F1E" stroke-width="2" />
       <g v-for="tick in scale.ticks" :key="tick">
@@ -71,7 +80,7 @@ const stands = computed(() => other.value ?? house.value)
           class="level"
         />
         <text :x="AXIS + 140" :y="(labels[index] ?? 0) - 7" class="name halo">{{ rung.name }}</text>
-        <text :x="AXIS + 140" :y="(labels[index] ?? 0) + 15" class="under halo">{{ rung.price }}</text>
+        <text :x="AXIS + 140" :y="(labels[index] ?? 0) + 15" class="under halo">{{ money(rung.price) }}</text>
       </g>
       <template v-if="house !== null">
         <rect
@@ -96,8 +105,8 @@ const stands = computed(() => other.value ?? house.value)
           stroke-width="1.5"
         />
         <text :x="AXIS + 108" :y="houseLabel + 10" class="house halo">
-          {{ basis.price }}
-          <tspan class="code" dx="8">house, {{ code }}</tspan>
+          {{ money(basis.price) }}
+          <tspan class="code" dx="8">{{ isForecast ? 'expected' : 'house' }}, {{ code }}</tspan>
         </text>
       </template>
       <template v-if="other !== null">
@@ -112,7 +121,7 @@ const stands = computed(() => other.value ?? house.value)
         />
         <path :d="`M${AXIS + 88} ${at(other)}L${AXIS + 104} ${triedLabel}`" stroke="#1B1F1E" />
         <text :x="AXIS + 108" :y="triedLabel + 5" class="tried halo">
-          {{ tried?.price }}
+          {{ money(tried?.price) }}
           <tspan class="say" dx="5">with your changes</tspan>
         </text>
       </template>
@@ -136,10 +145,18 @@ const stands = computed(() => other.value ?? house.value)
         </text>
       </g>
     </svg>
-    <p v-if="gap" class="verdict" :class="gap.under ? 'good' : 'dear'" aria-live="polite">
-      {{ gap.words }} the {{ basis.shops[0]?.name }}
+    <p v-if="gap" class="verdict" :class="tone" aria-live="polite">
+      {{ isForecast ? 'Expected ' : '' }}{{ gap.words }} the {{ basis.shops[0]?.name }}
     </p>
-    <p v-if="gap && !gap.apart" class="care">The scale is not fine enough to tell house and shop apart here.</p>
+    <p v-if="gap && isForecast" class="quiet small">
+      {{ money(basis.low) }} to {{ money(basis.high) }}, 8 times out of 10<template
+        v-if="gap.chance !== null && tried === null"
+        >; {{ chanceText(gap.chance, `the ${basis.shops[0]?.name}`) }}</template
+      >.
+    </p>
+    <p v-else-if="gap && !gap.apart" class="care">
+      The scale is not fine enough to tell house and shop apart here.
+    </p>
     <p v-else-if="range[0] < range[1]" class="quiet small">
       {{ money(basis.low) }} to {{ money(basis.high) }} from scale error alone, 19 times out of 20.
     </p>

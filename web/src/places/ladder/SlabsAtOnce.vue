@@ -3,9 +3,10 @@ import { computed } from 'vue'
 import type { Judged } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 
-/** Price of a pound against the number of slabs, the wall where no more fit, and the shop's level. */
+/** Price of a pound against the number of slabs, the limit where no more fit, and the shop's level. */
 const props = defineProps<{ judged: Judged }>()
 const { cost, costText, unitWord } = useUnits()
+const isForecast = computed(() => props.judged.is_forecast)
 const size = computed(() => props.judged.size)
 const shop = computed(() => props.judged.shops[0] ?? null)
 
@@ -83,12 +84,16 @@ const crossing = computed(() => {
           :y="y(Number(cost(point.unit_cost))) - 10"
           class="note middle halo strong"
         >
-          {{ cost(point.unit_cost) }}
+          {{ costText(point.unit_cost) }}
         </text>
       </g>
     </svg>
     <p v-if="crossing">{{ crossing }}</p>
-    <p class="quiet small">Work: {{ size.work }}. Fuel and overhead are paid once a batch.</p>
+    <p class="quiet small">
+      Work: {{ size.work }}. Fuel and overhead are paid once per batch.{{
+        isForecast ? ' Prices by forecast.' : ''
+      }}
+    </p>
     <p class="quiet small">
       <template v-if="!size.wall">
         <RouterLink :to="{ name: 'kitchen' }">Set how many slabs fit</RouterLink>, to see the limit.

@@ -32,26 +32,30 @@ const portionWord = {
   cooked_weight: 'Cooked portion',
 }
 type Told = { what: string; from: string | null | undefined; to: string | null | undefined }
+const per = (price: Schemas['UnitCost'] | null | undefined): string | null => (price ? cost(price) : null)
+/** The price the comparison is of: the forecast's until the batch is finished. */
+const priceOf = ({ expected, house }: Judged) => ({
+  what: expected
+    ? `expected, a ${ofStage(expected.stage, unitWord.value)}`
+    : `a ${ofStage(house.stage, unitWord.value)}`,
+  price: per(expected ? expected.price : house.unit_cost),
+})
 /** Before and after, of what can be had both times. */
 const told = computed(() => {
   const [before, after] = [record.value.house, props.judged.house]
   const [was, now] = [record.value.shops[0], props.judged.shops[0]]
-  const per = (price: Schemas['UnitCost'] | null | undefined): string | null => (price ? cost(price) : null)
+  const [priceWas, priceNow] = [priceOf(record.value), priceOf(props.judged)]
   const lines: Told[] = [
-    {
-      what: `a ${ofStage(after.stage, unitWord.value)}`,
-      from: per(before.unit_cost),
-      to: per(after.unit_cost),
-    },
+    { what: priceNow.what, from: priceWas.price, to: priceNow.price },
     { what: 'a portion', from: before.portion, to: after.portion },
-    { what: 'an hour earns', from: was?.earned_per_hour, to: now?.earned_per_hour },
+    { what: 'an hour of work earns', from: was?.earned_per_hour, to: now?.earned_per_hour },
     {
-      what: `it pays up to, a ${unitWord.value} as bought,`,
+      what: `pays up to, for a ${unitWord.value} as bought,`,
       from: per(was?.break_even),
       to: per(now?.break_even),
     },
     {
-      what: `saved on the batch beside the ${now?.name}`,
+      what: `saved on the batch compared with the ${now?.name}`,
       from: was?.saved_on_batch,
       to: now?.saved_on_batch,
     },
@@ -64,9 +68,7 @@ const told = computed(() => {
   <section class="panel" aria-label="What if">
     <div class="title">
       <h2>What if</h2>
-      <button v-if="isTried" type="button" class="act small" @click="$emit('reset')">
-        Reset
-      </button>
+      <button v-if="isTried" type="button" class="act small" @click="$emit('reset')">Reset</button>
     </div>
     <p class="quiet small">nothing here changes your records</p>
     <DialRow

@@ -3,9 +3,9 @@ import { computed } from 'vue'
 import type { Verdict } from '@/shared/api/client'
 import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 
-/** What a tenth worse of each does to a pound of what is left, the worst first. */
+/** What 10 % worse of each does to the price of a pound of what is left, the worst first. */
 const props = defineProps<{ verdict: Verdict }>()
-const { unit, unitWord } = useUnits()
+const { money, unit, unitWord } = useUnits()
 const bars = computed(() => {
   const all = props.verdict.levers.map((lever) => ({
     label: lever.label,
@@ -20,14 +20,14 @@ const bars = computed(() => {
   <section class="panel" aria-label="What matters most">
     <h2>What matters most</h2>
     <p class="quiet small">
-      how much dearer a {{ ofStage(verdict.judged.house.stage, unitWord) }} gets, if each gets 10 % worse
+      how much more a {{ ofStage(verdict.judged.house.stage, unitWord) }} costs if each gets 10 % worse
     </p>
     <ol>
       <li v-for="bar in bars" :key="bar.label">
         <span class="narrow">{{ bar.label }}</span>
         <span class="line">
           <i :style="{ width: `${bar.share * 74}%` }" aria-hidden="true"></i>
-          <b>{{ bar.text }}</b>
+          <b>{{ money(bar.text) }}</b>
         </span>
       </li>
     </ol>

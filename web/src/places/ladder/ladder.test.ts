@@ -45,11 +45,16 @@ describe('the ladder', () => {
   const [pound, slice] = judged().bases as [Basis, Basis]
   const [rung] = pound.shops as [Basis['shops'][number]]
   const ladder = (basis: Basis, tried: Basis | null = null): string =>
-    plain(mount(PriceLadder, { props: { basis, tried, code: 'J-01' }, global: { components } }).text())
+    plain(
+      mount(PriceLadder, {
+        props: { basis, tried, code: 'J-01', isForecast: false },
+        global: { components },
+      }).text(),
+    )
 
   it('says how far house and shop are apart, and how sure the scale is', () => {
     expect(ladder(pound)).toContain('$2.58 under the good shop bacon')
-    expect(ladder(pound)).toContain('Between $3.38 and $3.46 by the scale alone')
+    expect(ladder(pound)).toContain('$3.38 to $3.46 from scale error alone')
     const near = { ...pound, shops: [{ ...rung, saved: '-0.02', apart: false }] }
     expect(ladder(near)).toContain('$0.02 over the good shop bacon')
     expect(ladder(near)).toContain('The scale is not fine enough to tell house and shop apart here.')

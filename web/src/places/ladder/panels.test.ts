@@ -93,7 +93,7 @@ describe('a dial', () => {
     expect(plain(dial('90.0').text())).toContain('% kept, was 87.6')
   })
 
-  it('rests the slider on the record while what is typed is no number', () => {
+  it('rests the slider on the record while what is typed is not a number', () => {
     const slider = dial('much').get<HTMLInputElement>('input[type="range"]')
     expect(slider.element.value).toBe('87.6')
   })
@@ -116,7 +116,7 @@ describe('a machine', () => {
     expect(calls).toEqual([])
     await price?.setValue('180')
     await vi.waitFor(() =>
-      expect(plain(shown.text())).toContain('Paid after 17 batches like this one, 1.4 years'),
+      expect(plain(shown.text())).toContain('Pays for itself after 17 batches like this one, 1.4 years'),
     )
     expect(calls[0]?.body).toEqual({ price: '180', minutes: '30', kept_more: '' })
   })
@@ -140,14 +140,14 @@ describe('a machine', () => {
 describe('tables beside the ladder', () => {
   it('rank what matters most, the worst with the longest bar', () => {
     const shown = mount(WhatMatters, { props: { verdict: verdict() } })
-    expect(plain(shown.text())).toContain('how much dearer a sliced pound gets, if each gets 10 % worse')
-    expect(shown.findAll('li').map((line) => line.get('b').text())).toEqual(['0.38', '0.33'])
+    expect(plain(shown.text())).toContain('how much more a sliced pound costs if each gets 10 % worse')
+    expect(shown.findAll('li').map((line) => line.get('b').text())).toEqual(['$0.38', '$0.33'])
     standIn('kg')
     expect(
       mount(WhatMatters, { props: { verdict: verdict() } })
         .get('li b')
         .text(),
-    ).toBe('0.84')
+    ).toBe('$0.84')
   })
 
   it('show the jar as paid and as used', () => {

@@ -20,8 +20,21 @@ const store = reactive(blank())
 function hold(piece: Lying): void {
   held.value = held.value?.code === piece.code && held.value.mark === piece.mark ? null : piece
 }
-function put(place: Schemas['PlaceIn']): void {
-  if (held.value) lay(held.value, place, () => (held.value = null))
+/** A place that holds something already: two pieces there are asked about. */
+const asked = ref<{ place: Schemas['PlaceIn']; there: string } | null>(null)
+function put(place: Schemas['PlaceIn'], isSure = false): void {
+  if (!held.value) return
+  const there = (map.value?.stores ?? [])
+    .filter((one) => one.name === place.store)
+    .flatMap((one) => one.lying)
+    .filter((one) => one.level === place.level && one.slot === place.slot)
+    .map((one) => `${one.code} ${one.mark}`)
+  if (there.length && !isSure) {
+    asked.value = { place, there: there.join(', ') }
+    return
+  }
+  asked.value = null
+  lay(held.value, place, () => (held.value = null))
 }
 function change(told: Schemas['StoreOut']): void {
   Object.assign(store, {
@@ -79,6 +92,11 @@ function keep(): void {
       <button type="submit" class="act first">Save</button>
       <ProblemNote v-if="saveProblem" :problem="saveProblem" class="wide" />
     </form>
+    <p v-if="asked && held" class="panel asked" role="alert">
+      {{ asked.there }} is in that place. Put {{ held.code }} {{ held.mark }} there too?
+      <button type="button" class="act small" @click="put(asked.place, true)">Put it there too</button>
+      <button type="button" class="act small" @click="asked = null">Choose another place</button>
+    </p>
     <ProblemNote v-if="layProblem" :problem="layProblem" />
     <section v-if="map.nowhere.length || held" class="panel nowhere" aria-label="Not placed yet">
       <b>Not placed yet</b>
@@ -103,9 +121,7 @@ function keep(): void {
         Take {{ held.code }} {{ held.mark }} out
       </button>
     </section>
-    <p v-if="!map.stores.length" class="panel">
-      No fridge, smoker or chamber yet. Add the first one.
-    </p>
+    <p v-if="!map.stores.length" class="panel">No fridge, smoker or chamber yet. Add the first one.</p>
     <div class="stores">
       <StoreDrawing
         v-for="one in map.stores"

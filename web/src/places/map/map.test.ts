@@ -77,7 +77,7 @@ describe('the map', () => {
       'POST /stores': refused('bad_fields', { detail: 'Something is missing: a name.' }),
     }
     const { calls, shown } = await open(given)
-    expect(shown.text()).toContain('No fridge, smoker or chamber is told yet')
+    expect(shown.text()).toContain('No fridge, smoker or chamber yet')
     await button(shown, 'Add a fridge or rack')?.trigger('click')
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('Something is missing: a name.'))

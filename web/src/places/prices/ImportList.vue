@@ -10,7 +10,7 @@ import ImportPreview from './ImportPreview.vue'
 import MatchColumns from './MatchColumns.vue'
 import { usePrices, type Sort } from './usePrices'
 
-/** A supplier's list brought in: uploaded, its columns matched, looked over; written only when told to. */
+/** A supplier's list brought in: uploaded, its columns matched, checked; written only when told to. */
 type List = Schemas['FileOut']
 const slug = useSlug()
 const queries = useQueryClient()

@@ -25,7 +25,9 @@ const choices = computed(() =>
 const last = computed(() => Math.max(0, Math.ceil((prices.value?.total ?? 0) / PAGE) - 1))
 const address = (form: string): string => `/api/kitchens/${slug.value}/prices/files/${form}`
 const dry = computed(() =>
-  sought.value ? `Nothing here matches “${sought.value}”.` : 'No prices yet. Add one, or import a price list.',
+  sought.value
+    ? `Nothing here matches “${sought.value}”.`
+    : 'No prices yet. Add one, or import a price list.',
 )
 </script>
 

@@ -6,18 +6,17 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import { type PlaceName, places } from '@/shared/ui/places'
 import BatchRow from '../today/BatchRow.vue'
 
-/** A place whose own view is not built yet, or that opens on one batch: a line, and the way on. */
+/** A place whose own view is not built yet: what it will be, and its batches. */
 const lines: Record<PlaceName, string> = {
   today: '',
   buy: '',
   bench: 'Choose a batch to record what was done with it.',
-  fire: 'Here probes, programs and the rack map will be followed. Until then, a smoke is weighed in the log of its batch.',
-  slice:
-    'Here packs, labels and the freezer will be kept. Until then, slices are counted in the log of their batch.',
-  verdict: 'Choose a batch to see what it came to, beside the shop.',
+  fire: 'Probes, cooking programs and the rack map will be here. Until then, record a smoke in the log of its batch.',
+  slice: 'Packs, labels and the freezer will be here. Until then, record slicing in the log of its batch.',
+  verdict: '',
   books: '',
 }
-/** Where the pieces listed here hang; empty: every batch. */
+/** Where the pieces listed here are; empty: every batch. */
 const hangs: Partial<Record<PlaceName, string>> = {
   bench: 'bench',
   fire: 'fire',
@@ -39,9 +38,6 @@ const batches = computed(() => {
   <div class="head">
     <h1>{{ word }}</h1>
     <div class="acts">
-      <RouterLink v-if="here === 'verdict'" class="act" :to="{ name: 'import' }">
-        Import a batch document
-      </RouterLink>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
@@ -52,7 +48,7 @@ const batches = computed(() => {
       <BatchRow v-for="batch in batches" :key="batch.code" :batch="batch" />
     </ul>
     <p v-else class="quiet">
-      No batch hangs here now. <RouterLink :to="{ name: 'today' }">See all that are under way</RouterLink>.
+      No batch is here now. <RouterLink :to="{ name: 'today' }">See all that are under way</RouterLink>.
     </p>
   </template>
 </template>

@@ -3,15 +3,16 @@ import { computed } from 'vue'
 import type { Standing } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
+import { recordWord } from '../bench/stepWords'
 import MiniRibbon from './MiniRibbon.vue'
 
 const props = defineProps<{ batch: Standing }>()
-const { weightText, otherText, costText, unit, unitWord, money } = useUnits()
+const { weightText, otherText, costText, unitWord, money } = useUnits()
 const marks = computed(() => props.batch.pieces.filter((mark) => mark !== 'lot').join(' · '))
-const perUnit = computed(() => {
-  const saved = props.batch.saved_per_lb
-  if (saved === null || unit.value !== 'lb' || !props.batch.is_finished) return null
-  return `${money(without(saved))} a pound ${saved.startsWith('-') ? 'dearer' : 'cheaper'} than the ${props.batch.shop_name}`
+const saved = computed(() => {
+  const amount = props.batch.saved_on_batch
+  if (amount == null || !props.batch.is_finished) return null
+  return `${money(without(amount))} ${amount.startsWith('-') ? 'more' : 'less'} on the batch than the ${props.batch.shop_name}`
 })
 </script>
 
@@ -29,12 +30,12 @@ const perUnit = computed(() => {
     <MiniRibbon :labels="batch.labels" :kept="batch.kept" :next="batch.next?.label ?? null" />
     <div class="now">
       <p v-if="batch.cost" class="price">{{ costText(batch.cost) }}</p>
-      <p class="small">a {{ unitWord }}, {{ batch.stage }}</p>
+      <p class="small">a {{ unitWord }}, {{ batch.stage }}{{ batch.is_finished ? '' : ', so far' }}</p>
       <p class="quiet small">{{ weightText(batch.weight) }} · {{ otherText(batch.weight) }}</p>
-      <p v-if="perUnit" class="small">{{ perUnit }}</p>
+      <p v-if="saved" class="small">{{ saved }}</p>
     </div>
     <RouterLink v-if="!batch.is_finished" class="act" :to="{ name: 'log', params: { code: batch.code } }">
-      {{ batch.next ? `Record the ${batch.next.kind}` : 'Record a step' }}
+      {{ batch.next ? recordWord(batch.next.kind) : 'Record a step' }}
     </RouterLink>
     <RouterLink v-else class="act" :to="{ name: 'strip', params: { code: batch.code } }"
       >See the verdict</RouterLink

@@ -37,8 +37,8 @@ const told = computed(() =>
       </div>
       <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones.</p>
       <template v-if="today.finished.length">
-        <h2>Lately finished</h2>
-        <ul class="rows" aria-label="Lately finished">
+        <h2>Recently finished</h2>
+        <ul class="rows" aria-label="Recently finished">
           <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
         </ul>
       </template>

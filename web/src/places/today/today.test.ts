@@ -32,10 +32,11 @@ describe('a batch in a list', () => {
 
   it('says how a finished one stands beside the shop, in words and not by a sign', () => {
     const done = { is_finished: true, next: null, shop_name: 'good shop bacon' }
-    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('$1.20 a pound cheaper than the good shop bacon')
-    expect(row({ ...done, saved_per_lb: '-0.64' })).toContain('$0.64 a pound dearer than the good shop bacon')
-    expect(row({ ...done, saved_per_lb: '1.20' })).toContain('See the verdict')
-    expect(row({ ...done, is_finished: false, saved_per_lb: '1.20' })).not.toContain('cheaper')
+    const saved = (saved_on_batch: string, more = {}) => row({ ...done, saved_on_batch, ...more })
+    expect(saved('1.20')).toContain('$1.20 less on the batch than the good shop bacon')
+    expect(saved('-0.64')).toContain('$0.64 more on the batch than the good shop bacon')
+    expect(saved('1.20')).toContain('See the verdict')
+    expect(saved('1.20', { is_finished: false })).not.toContain('on the batch')
   })
 
   it('does not name the whole lot as a piece', () => {

@@ -1,23 +1,41 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Shop, Verdict } from '@/shared/api/client'
+import { chanceText, chanceTone } from '@/shared/quantity/chance'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import WhyFigure from '@/shared/why/WhyFigure.vue'
 
 /** House beside each of the shop's kinds: cheaper or dearer by how much a pound, a portion, on the batch. */
 const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
-const { money, costText, unit, unitWord } = useUnits()
+const { money, cost, costText, unit, unitWord } = useUnits()
+/** An unsliced pound beside a sliced one says nothing: until it is finished, the forecast is compared. */
+const isForecast = computed(() => !props.batch.house.is_finished)
 const savedOf = (shop: Shop): string | null =>
   (unit.value === 'lb' ? shop.saved_per_lb : shop.saved_per_kg) ?? null
-const isEven = (shop: Shop): boolean => Number(savedOf(shop)) === 0
-const signOf = (shop: Shop): string => (isEven(shop) ? '=' : shop.is_cheaper ? '▼' : '▲')
+const isEven = (shop: Shop): boolean => savedOf(shop) !== null && Number(savedOf(shop)) === 0
+const toneOf = (shop: Shop): string => {
+  if (savedOf(shop) === null) return chanceTone(shop.chance)
+  return isEven(shop) ? 'even' : shop.is_cheaper ? 'good' : 'dear'
+}
+const signs: Record<string, string> = { even: '=', good: '▼', dear: '▲' }
 function verdictOf(shop: Shop): string {
   const saved = savedOf(shop)
-  if (saved === null) return 'Nothing left to compare'
-  if (isEven(shop)) return 'As dear as the shop'
-  return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'dearer'}`
+  if (saved === null) {
+    if (shop.chance == null) return isForecast.value ? 'No forecast yet' : 'Nothing left to compare'
+    const said = chanceText(shop.chance, 'the shop')
+    return said.charAt(0).toUpperCase() + said.slice(1)
+  }
+  if (isEven(shop)) return 'Costs the same as the shop'
+  return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'more than the shop'}`
 }
 const less = (amount: string): string => (amount.startsWith('-') ? 'more' : 'less')
+/** "from $1.20 cheaper to $0.40 more": what the forecast leaves open. */
+function rangeOf(shop: Shop): string | null {
+  if (!shop.saved_low || !shop.saved_high) return null
+  const say = (saved: string): string =>
+    `${money(without(saved))} ${saved.startsWith('-') ? 'more' : 'cheaper'}`
+  return `${say(cost(shop.saved_low))} to ${say(cost(shop.saved_high))}`
+}
 const packText = (shop: Shop): string => {
   const cut = shop.pack.indexOf(' ')
   return `${money(shop.pack.slice(0, cut))}${shop.pack.slice(cut)}`
@@ -29,12 +47,16 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
   <section class="panel" aria-label="Against the shop">
     <template v-for="(shop, index) in batch.shops" :key="shop.entry">
       <p class="quiet small kind">Against the {{ shop.name }}</p>
-      <p class="verdict" :class="[shop.is_cheaper ? 'good' : 'dear', { lesser: index > 0 }]">
-        <span aria-hidden="true">{{ signOf(shop) }}&nbsp;</span>
-        <WhyFigure figure="saved_per_lb" :shop="index">{{ verdictOf(shop) }}</WhyFigure>
+      <p class="verdict" :class="[toneOf(shop), { lesser: index > 0 }]">
+        <span v-if="signs[toneOf(shop)]" aria-hidden="true">{{ signs[toneOf(shop)] }}&nbsp;</span>
+        <template v-if="isForecast">{{ verdictOf(shop) }}</template>
+        <WhyFigure v-else figure="saved_per_lb" :shop="index">{{ verdictOf(shop) }}</WhyFigure>
       </p>
       <ul>
-        <li v-if="apart[index] === false && savedOf(shop) !== null" class="care">
+        <li v-if="rangeOf(shop)">
+          by forecast, 8 times out of 10: {{ rangeOf(shop) }} a sliced {{ unitWord }}
+        </li>
+        <li v-if="!isForecast && apart[index] === false && savedOf(shop) !== null" class="care">
           The scale is not fine enough to tell these two apart.
         </li>
         <li v-if="shop.saved_on_batch">
@@ -50,18 +72,22 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
           >
         </li>
         <template v-if="index === 0">
-          <li v-if="shop.break_even">
-            It stops paying above
+          <li v-if="shop.break_even && cost(shop.break_even).startsWith('-')">
+            It does not pay at any price of the meat.
+          </li>
+          <li v-else-if="shop.break_even">
+            It pays up to
             <WhyFigure figure="break_even" :shop="index"
               ><b>{{ costText(shop.break_even) }}</b></WhyFigure
             >
             a {{ unitWord }} as bought.
           </li>
           <li v-if="shop.earned_per_hour">
-            Your hour {{ shop.earned_per_hour.startsWith('-') ? 'lost' : 'earned' }}
+            Your work {{ shop.earned_per_hour.startsWith('-') ? 'lost' : 'earned' }}
             <WhyFigure figure="earned_per_hour" :shop="index"
               ><b>{{ money(without(shop.earned_per_hour)) }}</b></WhyFigure
-            >.
+            >
+            an hour.
           </li>
         </template>
         <li class="quiet small">
@@ -73,8 +99,9 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
         </li>
       </ul>
     </template>
-    <p v-if="batch.shops.length && !batch.house.is_sliced" class="care">
-      The house price is of a {{ ofStage(batch.house.stage, unitWord) }}; it still climbs until all is sliced.
+    <p v-if="batch.shops.length && isForecast" class="care">
+      Compared by the forecast of the sliced {{ unitWord }}. The price so far is for a
+      {{ ofStage(batch.house.stage, unitWord) }} and still rises.
     </p>
     <template v-if="!batch.shops.length">
       <p class="quiet small">Against the shop</p>

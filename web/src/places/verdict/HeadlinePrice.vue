@@ -9,15 +9,17 @@ const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
 const { costText, otherCostText, bothText, money, unitWord } = useUnits()
 const house = computed(() => props.batch.house)
 const stage = computed(() => (house.value.stage === 'bought' ? 'as bought' : house.value.stage))
-/** One standard deviation by scale error, where a scale was told. */
+/** One standard deviation by scale error, where a scale is known. */
 const scale = computed(() => {
   const spread = props.verdict?.judged.spread
   return spread?.is_known ? spread.unit_cost : null
 })
+/** What a finished pound will come to, while it is under way. */
+const expected = computed(() => (house.value.is_finished ? null : (props.verdict?.judged.expected ?? null)))
 const title = computed(() =>
   house.value.stage === 'bought'
     ? `Price of a ${unitWord.value}, as bought`
-    : `Price of a ${ofStage(stage.value, unitWord.value)}${house.value.is_sliced ? '' : ', so far'}`,
+    : `Price of a ${ofStage(stage.value, unitWord.value)}${house.value.is_finished ? '' : ', so far'}`,
 )
 </script>
 
@@ -33,18 +35,24 @@ const title = computed(() =>
         }}<template v-if="scale">
           ·
           <span class="small">{{
-            costText(scale).endsWith('0.00') ? 'scale error: under 1 cent' : `± ${costText(scale)} from scale error`
+            costText(scale).endsWith('0.00')
+              ? 'scale error: under 1 cent'
+              : `± ${costText(scale)} from scale error`
           }}</span></template
         >
       </p>
     </template>
+    <p v-if="expected" class="small">
+      Expected, {{ ofStage(expected.stage, unitWord) }}: <b>{{ costText(expected.price) }}</b>,
+      {{ costText(expected.low) }} to {{ costText(expected.high) }} 8 times out of 10.
+    </p>
     <dl>
       <div v-if="house.portion_label">
         <dt>A portion, {{ house.portion_label }}</dt>
         <dd v-if="house.portion">
           <WhyFigure figure="portion">{{ money(house.portion) }}</WhyFigure>
         </dd>
-        <dd v-else class="quiet later">known once sliced</dd>
+        <dd v-else class="quiet later">{{ house.is_finished ? 'not known' : 'known once sliced' }}</dd>
       </div>
       <div v-if="house.cost_per_slice">
         <dt>One slice ({{ house.slices }} slices in all)</dt>

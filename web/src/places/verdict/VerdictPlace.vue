@@ -80,7 +80,9 @@ const drawn = computed(() => {
           :choices="pieces"
         />
         <Strip v-if="drawn" :key="piece" :batch="drawn" :asked="piece === ALL" />
-        <p class="keys quiet small">← → move along the steps · W weigh · L log · H house or shop · ? all shortcuts</p>
+        <p class="keys quiet small">
+          ← → move along the steps · W weigh · L log · H house or shop · ? all shortcuts
+        </p>
         <div class="below">
           <BillParts v-if="verdict" :bill="verdict.judged.bill" />
           <WhoseMeat :batch="batch" :verdict="verdict" />

@@ -2,7 +2,7 @@ import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, ref } from 'vue'
 import type { Batch } from '@/shared/api/client'
-import { batch, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
+import { batch, cost, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
@@ -19,7 +19,14 @@ const text = (component: object, shown: Batch): string =>
     .replace(/\s+/g, ' ')
 const sliced = (): Batch => {
   const shown = batch({ is_finished: true, shops: [shop()] })
-  const more = { stage: 'sliced', is_sliced: true, slices: 96, cost_per_slice: '0.24', portion: '0.73' }
+  const more = {
+    stage: 'sliced',
+    is_sliced: true,
+    is_finished: true,
+    slices: 96,
+    cost_per_slice: '0.24',
+    portion: '0.73',
+  }
   shown.house = { ...shown.house, ...more, portion_label: '3 slices' }
   return shown
 }
@@ -36,7 +43,7 @@ describe('the headline', () => {
     const told = text(HeadlinePrice, sliced())
     expect(told).toContain('Price of a sliced pound$2.94')
     expect(told).toContain('A portion, 3 slices$0.73')
-    expect(told).toContain('A slice, of 96$0.24')
+    expect(told).toContain('One slice (96 slices in all)$0.24')
   })
 
   it('says that a portion of slices must wait for the knife', () => {
@@ -58,33 +65,67 @@ describe('house against shop', () => {
     expect(told).toContain('▼ $5.06 a pound cheaper')
     expect(told).toContain('$40.50 less on this batch')
     expect(told).toContain('$0.55 less a portion')
-    expect(told).toContain('It stops paying above $3.50 a pound as bought.')
-    expect(told).toContain('Your hour earned $21.40.')
+    expect(told).toContain('It pays up to $3.50 a pound as bought.')
+    expect(told).toContain('Your work earned $21.40 an hour.')
     expect(told).toContain('$6.00 for 12 oz: $8.00 a pound in the pack, $1.50 a portion')
-    expect(told).not.toContain('still climbs')
+    expect(told).not.toContain('still rises')
   })
 
-  it('says dearer without a minus sign, each figure with its own direction', () => {
+  it('says what costs more without a minus sign, each figure with its own direction', () => {
     const dearer = {
       saved_per_lb: '-0.64',
       saved_on_batch: '-9.52',
       saved_per_portion: '0.10',
       is_cheaper: false,
     }
-    const told = text(AgainstShop, batch({ shops: [shop(dearer)] }))
-    expect(told).toContain('▲ $0.64 a pound dearer')
+    const told = text(AgainstShop, { ...sliced(), shops: [shop(dearer)] })
+    expect(told).toContain('▲ $0.64 a pound more than the shop')
     expect(told).toContain('$9.52 more on this batch')
     expect(told).toContain('$0.10 less a portion')
-    expect(told).toContain('The house price is of a trimmed pound; it still climbs until all is sliced.')
   })
 
   it('says even, nothing left, and nothing set', () => {
     expect(
-      text(AgainstShop, batch({ shops: [shop({ saved_per_lb: '0.00', is_cheaper: false })] })),
-    ).toContain('As dear')
+      text(AgainstShop, { ...sliced(), shops: [shop({ saved_per_lb: '0.00', is_cheaper: false })] }),
+    ).toContain('Costs the same')
     const gone = { saved_per_lb: null, saved_on_batch: null, saved_per_portion: null, is_cheaper: null }
-    expect(text(AgainstShop, batch({ shops: [shop(gone)] }))).toContain('Nothing left to compare')
+    expect(text(AgainstShop, { ...sliced(), shops: [shop(gone)] })).toContain('Nothing left to compare')
     expect(text(AgainstShop, batch())).toContain('No shop pack is set')
+  })
+
+  const ahead = {
+    saved_per_lb: null,
+    saved_per_kg: null,
+    saved_on_batch: null,
+    saved_per_portion: null,
+    is_cheaper: null,
+    earned_per_hour: null,
+    break_even: null,
+  }
+  it('compares nothing but the forecast until a batch is finished, and colors it only where it is sure', () => {
+    const range = { saved_low: cost('-0.40', '-0.88'), saved_high: cost('1.20', '2.65') }
+    const open = batch({ shops: [shop({ ...ahead, ...range, chance: 55 })] })
+    const told = text(AgainstShop, open)
+    expect(told).toContain('Beats the shop 55 times out of 100')
+    expect(told).toContain('8 times out of 10: $0.40 more to $1.20 cheaper a sliced pound')
+    expect(told).toContain('The price so far is for a trimmed pound and still rises.')
+    expect(told).not.toMatch(/earned|on this batch|a pound cheaper/)
+    const toneAt = (chance: number) =>
+      mount(AgainstShop, {
+        props: { batch: batch({ shops: [shop({ ...ahead, chance })] }), verdict: undefined },
+        global: { components },
+      })
+        .get('.verdict')
+        .classes()
+    expect(toneAt(74)).toContain('open')
+    expect(toneAt(75)).toContain('good')
+    expect(toneAt(25)).toContain('dear')
+    expect(text(AgainstShop, batch({ shops: [shop(ahead)] }))).toContain('No forecast yet')
+  })
+
+  it('says that a break-even below nothing is no price at all', () => {
+    const lost = { ...sliced(), shops: [shop({ break_even: cost('-0.12', '-0.26') })] }
+    expect(text(AgainstShop, lost)).toContain('It does not pay at any price of the meat.')
   })
 
   it('takes the kilogram’s difference in a kitchen that thinks in kilograms', () => {

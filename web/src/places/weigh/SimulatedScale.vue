@@ -23,9 +23,7 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
   <details class="simulated">
     <summary>Simulated scale: put something on it</summary>
     <div class="acts">
-      <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">
-        Put {{ mark }} on it
-      </button>
+      <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">Put {{ mark }} on it</button>
       <button type="button" @click="put({})">Take it off</button>
       <form @submit.prevent="put({ weight })">
         <input v-model="weight" aria-label="Weight to put on it" placeholder="5.72 lb" />

@@ -9,8 +9,9 @@ defineProps<{
   /** Empty: nothing to record or undo. */
   doneWord: string
   undoWord: string
+  swapWord: string
 }>()
-defineEmits<{ take: []; tare: []; type: []; done: []; undo: [] }>()
+defineEmits<{ take: []; tare: []; type: []; done: []; undo: []; swap: [] }>()
 </script>
 
 <template>
@@ -24,6 +25,7 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: [] }>()
     </button>
     <button v-if="doneWord" type="button" class="wide" @click="$emit('done')">{{ doneWord }}</button>
     <button v-if="undoWord" type="button" class="wide" @click="$emit('undo')">{{ undoWord }}</button>
+    <button v-if="swapWord" type="button" class="wide" @click="$emit('swap')">{{ swapWord }}</button>
   </div>
 </template>
 
@@ -69,6 +71,20 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: [] }>()
   grid-column: 1 / -1;
   min-height: 52px;
   font-size: 18px;
+}
+
+@media (max-width: 1099px) {
+  .acts {
+    grid-template-columns: 1fr 1fr;
+  }
+
+  .acts .take {
+    grid-column: 1 / -1;
+  }
+
+  .acts button {
+    min-height: 84px;
+  }
 }
 
 @media (max-width: 719px) {

@@ -7,6 +7,8 @@ import { useCures, usePieces } from '@/shared/api/useBench'
 import OutboxSign from '@/shared/outbox/OutboxSign.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
+import { kinds, OWN } from '../bench/stepDraft'
+import { afterWord, recordWord, stepWord } from '../bench/stepWords'
 import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
@@ -30,9 +32,10 @@ const { unit } = useUnits()
 /** The step stays what it was when the view was opened, however far the pieces get meanwhile. */
 const begun = ref('')
 watch(
-  [batch, pieces],
+  [batch, pieces, cures],
   () => {
-    if (!begun.value && batch.value && pieces.value) begun.value = stepAtHand(batch.value, pieces.value)
+    if (!begun.value && batch.value && pieces.value && cures.value)
+      begun.value = stepAtHand(batch.value, pieces.value, cures.value)
   },
   { immediate: true },
 )
@@ -60,11 +63,25 @@ const {
 } = useOnScale({ code, kind, scale, work })
 
 const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
-const title = computed(() => words[kind.value] ?? `After the ${kind.value}`)
+const title = computed(() => {
+  const said = words[kind.value] ?? afterWord(kind.value)
+  return said.charAt(0).toUpperCase() + said.slice(1)
+})
+/** The step weighed for can be another one than expected. */
+const steps = computed(() => {
+  const usual = kinds.filter((one) => one.value !== OWN)
+  return usual.some((one) => one.value === kind.value)
+    ? usual
+    : [{ value: kind.value, word: kind.value }, ...usual]
+})
+function choose(event: Event): void {
+  const to = (event.target as HTMLSelectElement).value
+  void router.replace({ name: 'weigh', params: { code: props.code }, query: { kind: to } })
+}
 const doneWord = computed(() => {
   const parts = work.draft.parts
   const isReady = work.isCut.value && parts.some((part) => part.mark)
-  return isReady ? `Record the ${kind.value}: ${parts.length} weighed` : ''
+  return isReady ? `${recordWord(kind.value)}: ${parts.length} weighed` : ''
 })
 
 function move(by: number): void {
@@ -82,6 +99,7 @@ useWeighKeys({
   figure: type,
   erase: () => (typed.value = typed.value.slice(0, -1)),
   undo: work.undo,
+  swap: work.swap,
   take,
   back: () => (isTyping.value ? stopTyping() : leave()),
 })
@@ -96,6 +114,12 @@ useWeighKeys({
           {{ batch.name }} <b>{{ batch.code }}</b>
         </p>
         <h1>{{ title }}</h1>
+        <label class="step">
+          <span>Step</span>
+          <select class="box" :value="kind" @change="choose">
+            <option v-for="one in steps" :key="one.value" :value="one.value">{{ one.word }}</option>
+          </select>
+        </label>
         <template v-if="work.isCut.value">
           <CutParts
             v-model:off="off"
@@ -112,7 +136,7 @@ useWeighKeys({
           <PieceCards
             :rows="work.rows.value"
             :current="work.current.value?.mark ?? ''"
-            :before="`before the ${kind}`"
+            :before="`before ${stepWord(kind)}`"
             @choose="(to) => (work.chosen.value = to)"
           />
           <RouterLink class="more" :to="{ name: 'weigh', params: { code }, query: { kind: 'trim' } }">
@@ -139,11 +163,13 @@ useWeighKeys({
           :is-typing="isTyping"
           :done-word="doneWord"
           :undo-word="work.canUndo.value ? `Undo ${work.undoWords.value}` : ''"
+          :swap-word="work.swapWords.value"
           @take="take"
           @tare="scale.command(scale.event.value?.tare ? 'clear' : 'tare')"
           @type="isTyping = !isTyping"
           @done="work.recordCut(step)"
           @undo="work.undo"
+          @swap="work.swap"
         />
         <OutboxSign />
       </section>
@@ -199,6 +225,21 @@ h1 {
   font-size: 30px;
 }
 
+.step {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  color: #b9c3bf;
+}
+
+.step .box {
+  flex: 1;
+  min-height: 48px;
+  background: #1d2528;
+  color: #eef2ef;
+  border-color: #3a4447;
+}
+
 .more {
   display: grid;
   place-items: center;
@@ -246,6 +287,16 @@ section {
   outline-color: #ffffff;
 }
 
+@media (max-width: 979px) {
+  .weigh {
+    grid-template-columns: 264px minmax(0, 1fr);
+  }
+
+  section {
+    padding: 24px 20px;
+  }
+}
+
 @media (max-width: 719px) {
   .weigh {
     grid-template: 'aside' auto 'scale' 1fr 'below' auto / minmax(0, 1fr);
@@ -268,7 +319,22 @@ section {
     font-size: 22px;
   }
 
-  aside .more {
+  aside .step {
+    display: flex;
+    gap: 10px;
+    align-items: center;
+    color: #b9c3bf;
+  }
+
+  .step .box {
+    flex: 1;
+    min-height: 48px;
+    background: #1d2528;
+    color: #eef2ef;
+    border-color: #3a4447;
+  }
+
+  .more {
     min-height: 44px;
   }
 

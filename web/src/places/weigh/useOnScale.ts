@@ -7,7 +7,7 @@ import type { Part, useWeighing } from './useWeighing'
 /** A piece in words: the lot itself has no mark of its own. */
 export const named = (piece: string): string => (piece === 'lot' ? 'the whole piece' : piece)
 
-/** What lies on the scale or was typed, for which piece, what it means, and what the button would take. */
+/** What is on the scale or was typed, for which piece, what it means, and what the button would take. */
 export function useOnScale(told: {
   code: Ref<string>
   kind: Ref<string>
@@ -47,7 +47,7 @@ export function useOnScale(told: {
     if (hasPad.value) return `Type the weight of ${shown.value}`
     return told.scale.state.value === 'live' && told.scale.words.value === 'moving'
       ? 'Not steady …'
-      : `Lay ${shown.value} on it`
+      : `Put ${shown.value} on the scale`
   })
   const step = computed(() =>
     hasPad.value && typed.value ? '' : `${told.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
@@ -67,6 +67,7 @@ export function useOnScale(told: {
 
   function type(figure: string): void {
     isTyping.value = true
+    if (figure === '.' && typed.value.includes('.')) return
     if (typed.value.length < 7) typed.value += figure
   }
   function stopTyping(): void {

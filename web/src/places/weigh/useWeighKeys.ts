@@ -5,11 +5,12 @@ type Acts = {
   figure: (figure: string) => void
   erase: () => void
   undo: () => void
+  swap: () => void
   take: () => void
   back: () => void
 }
 
-/** Arrows choose a piece, figures type, Enter takes, U undoes, Esc goes back; never while in a field. */
+/** Arrows choose a piece, figures type, Enter takes, U undoes, S swaps, Esc goes back; never while in a field. */
 export function useWeighKeys(acts: Acts): void {
   const inside = (event: KeyboardEvent, what: string): boolean =>
     !!(event.target as HTMLElement).closest(what)
@@ -22,9 +23,11 @@ export function useWeighKeys(acts: Acts): void {
   }
   on(['ArrowDown', 'ArrowRight'], () => acts.move(1))
   on(['ArrowUp', 'ArrowLeft'], () => acts.move(-1))
-  on([...'0123456789.'], (event) => acts.figure(event.key))
+  // a comma is the decimal sign of many keyboards
+  on([...'0123456789.,'], (event) => acts.figure(event.key === ',' ? '.' : event.key))
   on(['Backspace'], acts.erase)
   on(['u'], acts.undo)
+  on(['s'], acts.swap)
   onKeyStroke('Enter', (event) => {
     // a button, link or field does its own
     if (inside(event, 'button, a, summary, input, select')) return

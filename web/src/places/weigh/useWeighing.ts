@@ -1,8 +1,9 @@
-import { computed, ref, watch, type Ref } from 'vue'
-import type { Batch, Content, Cures, Pieces } from '@/shared/api/client'
+import { computed, reactive, ref, watch, type Ref } from 'vue'
+import type { Batch, Content, Cures, Entry, Pieces } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
-import { onArrived, post, useOutbox } from '@/shared/outbox/outbox'
+import { isEntry, onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
+import { stepWord } from '../bench/stepWords'
 
 /** A part weighed of a piece that is being cut: it stays, or came off. */
 export type Part = {
@@ -18,17 +19,35 @@ type Last = { key: string; entry: number | null; words: string; code: string }
 
 const cutKinds = new Set(['trim', 'slice'])
 const last = ref<Last | null>(null)
+/** What has been recorded but is not in the list of pieces yet, which is asked for anew: "B-01 smoke A". */
+const arrived = reactive(new Set<string>())
+const nameOf = (code: string, kind: string, mark: string): string => `${code} ${kind} ${mark}`
 onArrived((letter, answer) => {
+  const content = isEntry(letter.body) ? letter.body.content : null
+  if (letter.mark && content && 'kind' in content) arrived.add(nameOf(letter.code, content.kind, letter.mark))
   if (last.value?.key === letter.key && answer.entry !== undefined) last.value.entry = answer.entry
 })
 
-/** The step to weigh for: the latest one while pieces still wait for it, else the next to come. */
-export function stepAtHand(batch: Batch, pieces: Pieces): string {
+function isInCure(pieces: Pieces, cures: Cures | undefined): boolean {
+  const inside = new Set((cures?.cures ?? []).filter((one) => one.is_under_way).map((one) => one.mark))
+  return pieces.pieces.some((piece) => inside.has(piece.mark) && !piece.kinds.includes('cure'))
+}
+
+/** The step to weigh for: out of the cure where pieces are in one, the latest while some still wait for it, or the next. */
+export function stepAtHand(batch: Batch, pieces: Pieces, cures?: Cures): string {
+  if (isInCure(pieces, cures)) return 'cure'
   const latest = batch.strip.columns.at(-1)?.kind ?? ''
   const waits = pieces.pieces.some((piece) => !piece.kinds.includes(latest))
   const isStep = batch.strip.columns.length > 1
   if (isStep && waits && pieces.pieces.length > 1) return latest
   return batch.strip.to_come[0]?.kind ?? 'weigh'
+}
+
+/** An entry that weighed one piece alone in a step of `kind`. */
+function loneWeight(entry: Entry, kind: string) {
+  const { content, id } = entry
+  const [line, more] = content.act === 'weigh' && content.kind === kind ? content.weights : []
+  return line && !more && content.act === 'weigh' ? { id, content, ...line } : null
 }
 
 /** Weighing the pieces of one step, one after another; each is recorded as it is taken. */
@@ -64,7 +83,9 @@ export function useWeighing(told: {
   const rows = computed(() =>
     (told.pieces.value?.pieces ?? []).map((piece) => {
       const letter = waiting.value.get(piece.mark)
-      const done = piece.kinds.includes(told.kind.value)
+      const done =
+        piece.kinds.includes(told.kind.value) ||
+        arrived.has(nameOf(told.code.value, told.kind.value, piece.mark))
       return { ...piece, letter, done: done || letter !== undefined }
     }),
   )
@@ -98,6 +119,9 @@ export function useWeighing(told: {
     },
     { immediate: true },
   )
+
+  // what the list of pieces says now is what counts
+  watch(told.pieces, () => arrived.clear())
 
   const path = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${told.code.value}/entries`)
   function record(content: Content, words: string, mark: string): void {
@@ -169,13 +193,13 @@ export function useWeighing(told: {
         scale,
         used: [],
       },
-      `the ${told.kind.value} of ${piece.mark}`,
+      `${stepWord(told.kind.value)} of ${piece.mark}`,
       piece.mark,
     )
     clear()
   }
 
-  /** Take the last record back; it stays readable, and so does this. */
+  /** Undo the last record; it stays in the log, and so does this. */
   function undo(): void {
     const now = last.value
     if (!now) return
@@ -191,6 +215,36 @@ export function useWeighing(told: {
     const words = `${now.words} undone`
     const address = `/api/kitchens/${kitchen_slug.value}/batches/${now.code}/entries`
     post({ path: address, body, words, code: now.code, mark: '', ...undoes })
+    for (const one of [...arrived]) if (one.startsWith(`${now.code} `)) arrived.delete(one)
+    last.value = null
+  }
+  /** The last two pieces weighed for this step, where neither waits to be sent: their weights may be mixed up. */
+  const pair = computed(() => {
+    if (isCut.value || waiting.value.size) return null
+    const weighed = (told.batch.value?.log ?? []).filter(
+      (entry) => entry.overruled_by === null && entry.content.act === 'weigh',
+    )
+    const [one, other] = weighed.slice(-2).map((entry) => loneWeight(entry, told.kind.value))
+    return one && other && one.mark !== other.mark ? { one, other } : null
+  })
+  const swapWords = computed(() =>
+    pair.value ? `Swap the weights of ${pair.value.one.mark} and ${pair.value.other.mark}` : '',
+  )
+  /** Each of the two gets the other's weight; both wrong entries stay in the log. */
+  function swap(): void {
+    if (!pair.value) return
+    const { one, other } = pair.value
+    const reason = `${one.mark} and ${other.mark} mixed up at the scale`
+    for (const [wrong, right] of [
+      [one, other],
+      [other, one],
+    ] as const) {
+      const content = { ...wrong.content, weights: [{ mark: wrong.mark, weight: right.weight }] }
+      const seen = told.batch.value?.seen ?? 0
+      const body = { content, seen, corrects: wrong.id, reason, happened_at: null }
+      const words = `${right.weight} for ${wrong.mark}`
+      post({ path: path.value, body, words, code: told.code.value, mark: wrong.mark })
+    }
     last.value = null
   }
   const canUndo = computed(() => last.value !== null && last.value.code === told.code.value)
@@ -210,5 +264,7 @@ export function useWeighing(told: {
     undo,
     canUndo,
     undoWords,
+    swap,
+    swapWords,
   }
 }

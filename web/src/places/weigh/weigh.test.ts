@@ -53,6 +53,7 @@ describe('the weigh view', () => {
         isTyping: false,
         doneWord: '',
         undoWord: '',
+        swapWord: '',
       },
     })
     expect(acts.findAll('button').map((one) => one.attributes('disabled') !== undefined)).toEqual([

@@ -1,4 +1,6 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { cookHeader } from './owner'
+import { patientFetch } from './patience'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -32,7 +34,7 @@ export class ProblemError extends Error {
 
 export const noConnection: Problem = {
   type: 'about:blank',
-  title: 'No answer',
+  title: 'No connection',
   status: 0,
   code: 'no_connection',
   detail: 'No answer came back. What you typed is kept; trying again is safe and records it only once.',
@@ -46,12 +48,15 @@ export function csrfToken(): string {
 
 const withToken: Middleware = {
   onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    if (request.method !== 'GET') {
+      request.headers.set('X-CSRFToken', csrfToken())
+      for (const [name, value] of Object.entries(cookHeader())) request.headers.set(name, value)
+    }
     return request
   },
 }
 
-export const api = createClient<paths>({ baseUrl: '', fetch: (request) => globalThis.fetch(request) })
+export const api = createClient<paths>({ baseUrl: '', fetch: (request) => patientFetch(request) })
 api.use(withToken)
 
 /** Codes after which the same request may be sent again as it is. */
@@ -70,6 +75,9 @@ export function onSignedOut(listener: () => void): void {
   listeners.add(listener)
 }
 
+/** Tell all who listen that the session ran out. */
+export const signedOut = (): void => listeners.forEach((listener) => listener())
+
 /** The data of an answer; whatever went wrong instead is thrown as a ProblemError. */
 export async function take<T>(
   answer: Promise<{ data?: T; error?: unknown; response: Response }>,
@@ -82,7 +90,7 @@ export async function take<T>(
   }
   if (got.data !== undefined) return got.data
   const problem = asProblem(got.error, got.response.status)
-  if (problem.code === 'signed_out') listeners.forEach((listener) => listener())
+  if (problem.code === 'signed_out') signedOut()
   throw new ProblemError(problem)
 }
 

@@ -451,7 +451,7 @@ export interface paths {
         put?: never;
         /**
          * Note Price
-         * @description Note a price, correct one, or take one back.
+         * @description Add a price, correct one, or take one back.
          */
         post: operations["notePrice"];
         delete?: never;
@@ -839,7 +839,7 @@ export interface paths {
         put?: never;
         /**
          * Look Over
-         * @description Keep that the meat was looked over.
+         * @description Keep that the meat was checked.
          */
         post: operations["lookOver"];
         delete?: never;
@@ -857,7 +857,7 @@ export interface paths {
         };
         /**
          * Get Looks
-         * @description What meat is looked over for, and what to do where it is found.
+         * @description What meat is checked for, and what to do where it is found.
          */
         get: operations["getLooks"];
         put?: never;
@@ -1243,7 +1243,7 @@ export interface paths {
         put?: never;
         /**
          * Write Note
-         * @description Write something down.
+         * @description Add a note.
          */
         post: operations["writeNote"];
         delete?: never;
@@ -1263,7 +1263,7 @@ export interface paths {
         put?: never;
         /**
          * Keep Photo
-         * @description Keep a photo.
+         * @description Add a photo.
          */
         post: operations["keepPhoto"];
         delete?: never;
@@ -1322,6 +1322,8 @@ export interface components {
             signed_in: boolean;
             /** Name */
             name?: string | null;
+            /** Username */
+            username?: string | null;
             /**
              * Kitchens
              * @default []
@@ -2349,7 +2351,7 @@ export interface components {
          * @description What an entry would do, nothing written.
          *
          *     ``readings``: each quantity as understood; ``problems``: what would refuse it; the rest, once it
-         *     can be computed: the column it lands in, and the batch after it.
+         *     can be computed: the column it lands in, and the batch after it. ``asks``: what looks like a slip.
          */
         PreviewOut: {
             /**
@@ -2362,6 +2364,11 @@ export interface components {
              * @default []
              */
             problems: components["schemas"]["FieldProblem"][];
+            /**
+             * Asks
+             * @default []
+             */
+            asks: string[];
             /** Paid */
             paid?: string | null;
             bought_cost?: components["schemas"]["UnitCost"] | null;

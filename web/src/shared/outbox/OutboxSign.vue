@@ -3,16 +3,18 @@ import { useOnline } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
-import { discard, insist, isEntry, type Letter, send, useOutbox } from './outbox'
+import { isSlow } from '@/shared/api/patience'
+import { discard, insist, isEntry, type Letter, send, tryAgain, useOutbox } from './outbox'
 
 /** What waits on this device, in plain words; what was refused, to be settled by the cook. */
-const { waiting, refused, trouble } = useOutbox()
+const { waiting, refused, others, trouble } = useOutbox()
 const kitchen_slug = useSlug()
 const words = computed(() => {
   const count = waiting.value.length
   const what = count === 1 ? '1 record waits' : `${count} records wait`
   if (trouble.value?.code === 'signed_out') return `Signed out: ${what} on this device`
-  return `No connection: ${what} on this device`
+  if (trouble.value?.code === 'no_connection') return `No connection: ${what} on this device`
+  return `The server is in trouble: ${what} on this device`
 })
 const shown = computed(() => waiting.value.length > 0 && trouble.value !== null)
 const isOnline = useOnline()
@@ -31,18 +33,26 @@ async function allTheSame(letter: Letter): Promise<void> {
 
 <template>
   <div
-    v-if="shown || refused.length || !isOnline"
+    v-if="shown || refused.length || others || isSlow || !isOnline"
     class="outbox"
     role="status"
     aria-label="Waiting to be sent"
   >
     <p v-if="!isOnline && !shown" class="waits">
-      <b>No connection:</b> this is what was last seen on this device. Weighings, notes and check-offs wait here and are sent later; other forms keep what you typed for you to send.
+      <b>No connection:</b> this is what was last seen on this device. Weighings, notes and check-offs wait
+      here and are sent later; other forms keep what you typed for you to send.
     </p>
     <p v-if="shown" class="waits">
       <b>{{ words }}</b>
       <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>
       <button type="button" @click="send()">Try now</button>
+    </p>
+    <p v-if="isSlow && !shown" class="waits">
+      <b>Still waiting for an answer.</b> Keep this page open; what you typed is kept.
+    </p>
+    <p v-if="others" class="waits">
+      {{ others === 1 ? '1 record' : `${others} records` }} of another cook on this device
+      {{ others === 1 ? 'is' : 'are' }} sent when that cook signs in here again.
     </p>
     <p v-if="trying && refused.length" class="waits" role="alert">{{ trying.detail }}</p>
     <div v-for="letter in refused" :key="letter.key" class="refused" role="alert">
@@ -55,6 +65,9 @@ async function allTheSame(letter: Letter): Promise<void> {
       </ul>
       <button v-if="letter.problem?.code === 'moved_on'" type="button" @click="allTheSame(letter)">
         Record it anyway
+      </button>
+      <button v-if="letter.problem?.code === 'server_error'" type="button" @click="tryAgain(letter)">
+        Try again
       </button>
       <button type="button" @click="discard(letter)">Discard this record</button>
     </div>

@@ -1,8 +1,10 @@
 import { flushPromises } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { discard, insist, isEntry, type Letter, onArrived, post, send, useOutbox } from './outbox'
+import { setOwner } from '@/shared/api/owner'
+import { SAY_SO } from '@/shared/api/patience'
+import { discard, insist, isEntry, type Letter, onArrived, post, send, tryAgain, useOutbox } from './outbox'
 
-type Call = { path: string; key: string; body: Record<string, unknown> }
+type Call = { path: string; key: string; cook: string; body: Record<string, unknown> }
 let calls: Call[] = []
 let answers: (object | 'cut')[] = []
 const problem = (code: string, more: object = {}) => ({
@@ -21,6 +23,7 @@ beforeEach(async () => {
     calls.push({
       path,
       key: (told.headers as Record<string, string>)['Idempotency-Key'] ?? '',
+      cook: (told.headers as Record<string, string>)['Dolmetsch-Cook'] ?? '',
       body: JSON.parse(told.body as string) as Record<string, unknown>,
     })
     if (answer === 'cut') throw new TypeError('no network')
@@ -127,6 +130,64 @@ describe('the outbox', () => {
     stop()
     expect(calls.map((call) => call.body['corrects'])).toEqual([null, 41])
     expect(arrived).toEqual(['4.1 lb for A', 'taken back'])
+  })
+
+  it('belongs to the cook who wrote it: nobody else sees, sends or discards it', async () => {
+    setOwner({ kitchen: 'canteen', username: 'maren' })
+    const letter = weigh('A')
+    await flushPromises()
+    setOwner({ kitchen: 'canteen', username: 'odo' })
+    calls = []
+    answers = [made(5)]
+    await send()
+    const { letters, refused, others } = useOutbox()
+    expect([letters.value, refused.value, others.value, calls]).toEqual([[], [], 1, []])
+    setOwner({ kitchen: 'canteen', username: 'maren' })
+    await send()
+    expect(calls.map((call) => [call.key, call.cook])).toEqual([[letter.key, 'maren']])
+    expect(others.value).toBe(0)
+    setOwner(null)
+  })
+
+  it('lets others pass where the server keeps failing over one, which can be sent again under its key', async () => {
+    answers = [problem('server_error'), problem('server_error'), problem('server_error')]
+    const bad = weigh('A')
+    await flushPromises()
+    await send()
+    expect(useOutbox().refused.value).toEqual([])
+    weigh('C', 9, 'B-02')
+    await flushPromises()
+    answers.push(made(10))
+    await send()
+    expect(kept().map((letter) => letter.mark)).toEqual(['A'])
+    const [refused] = useOutbox().refused.value
+    calls = []
+    answers = [made(5)]
+    if (refused) tryAgain(refused)
+    await flushPromises()
+    expect(calls.map((call) => call.key)).toEqual([bad.key])
+    expect(kept()).toEqual([])
+  })
+
+  it('says within five seconds that no answer comes, and gives a hung request up', async () => {
+    vi.useFakeTimers()
+    expect(SAY_SO).toBeLessThanOrEqual(5000)
+    let isStopped = false
+    vi.stubGlobal('fetch', (_: string, told: RequestInit) => {
+      return new Promise((_answer, refuse) =>
+        told.signal?.addEventListener('abort', () => {
+          isStopped = true
+          refuse(new DOMException('stopped', 'AbortError'))
+        }),
+      )
+    })
+    weigh('A')
+    await vi.advanceTimersByTimeAsync(SAY_SO)
+    expect(useOutbox().trouble.value?.code).toBe('no_connection')
+    expect(isStopped).toBe(false)
+    await vi.advanceTimersByTimeAsync(20_000)
+    expect(isStopped).toBe(true)
+    vi.useRealTimers()
   })
 
   it('waits where one is signed out or the record store is away', async () => {

@@ -1,11 +1,15 @@
 import { computed, ref } from 'vue'
 import type { Content, Problem, Schemas } from '@/shared/api/client'
-import { asProblem, csrfToken, noConnection, retriable } from '@/shared/api/client'
+import { asProblem, csrfToken, noConnection, retriable, signedOut } from '@/shared/api/client'
+import { cookHeader, ownerKey } from '@/shared/api/owner'
+import { patientFetch, SAY_SO } from '@/shared/api/patience'
 import { newKey } from '@/shared/writing/newKey'
 
 /** Something to be recorded: an entry of a batch, news of an act, a note. */
 export type Letter = {
   key: string
+  /** Whose it is, in which kitchen: only they send, see or discard it. */
+  owner: string
   /** Sorts letters in the order in which they were written. */
   order: string
   path: string
@@ -19,6 +23,8 @@ export type Letter = {
   undoes?: string
   /** Sent at least once: it may have arrived, so it stays as it is. */
   tried?: boolean
+  /** How often the server failed over it. */
+  failed?: number
   /** Why it was refused: it waits for the cook. */
   problem?: Problem
 }
@@ -26,13 +32,18 @@ type Answer = { entry?: number; batch?: Schemas['BatchOut'] }
 type Entry = { content: Content; seen: number; corrects: number | null }
 
 const STEM = 'dolmetsch:outbox:'
-const letters = ref<Letter[]>(readAll())
+/** A server that fails this often over one record will not take it by itself. */
+const TRIES = 3
+const device = ref<Letter[]>(readDevice())
+const letters = computed(() => device.value.filter((letter) => letter.owner === ownerKey()))
 const isSending = ref(false)
 const lastTrouble = ref<Problem | null>(null)
 const listeners = new Set<(letter: Letter, answer: Answer) => void>()
 let count = 0
+let again = false
 
-function readAll(): Letter[] {
+/** Every letter on this device, whoever wrote it. */
+function readDevice(): Letter[] {
   const found: Letter[] = []
   for (let place = 0; place < localStorage.length; place++) {
     const name = localStorage.key(place)
@@ -46,14 +57,16 @@ function readAll(): Letter[] {
   return found.sort((one, other) => (one.order < other.order ? -1 : 1))
 }
 
+const readAll = (): Letter[] => readDevice().filter((letter) => letter.owner === ownerKey())
+
 /** Each letter lies under a name of its own, so that two pages of one device never overwrite each other. */
 function keep(letter: Letter): void {
   localStorage.setItem(STEM + letter.order, JSON.stringify(letter))
-  letters.value = readAll()
+  device.value = readDevice()
 }
 function drop(letter: Letter): void {
   localStorage.removeItem(STEM + letter.order)
-  letters.value = readAll()
+  device.value = readDevice()
 }
 
 export const isEntry = (body: object): body is Entry => 'content' in body && 'seen' in body
@@ -63,10 +76,10 @@ const waitingIn = (code: string): number =>
   letters.value.filter((letter) => letter.code === code && isEntry(letter.body)).length
 
 /** Write a letter and send it as soon as it can be. */
-export function post(told: Omit<Letter, 'key' | 'order' | 'at'>): Letter {
+export function post(told: Omit<Letter, 'key' | 'owner' | 'order' | 'at'>): Letter {
   const body = isEntry(told.body) ? { ...told.body, seen: told.body.seen + waitingIn(told.code) } : told.body
   const order = `${String(Date.now()).padStart(15, '0')}-${String(count++).padStart(5, '0')}`
-  const letter = { ...told, body, key: newKey(), order, at: new Date().toISOString() }
+  const letter = { ...told, body, key: newKey(), owner: ownerKey(), order, at: new Date().toISOString() }
   keep(letter)
   void send()
   return letter
@@ -75,12 +88,13 @@ export function post(told: Omit<Letter, 'key' | 'order' | 'at'>): Letter {
 async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem }> {
   let response: Response
   try {
-    response = await fetch(letter.path, {
+    response = await patientFetch(letter.path, {
       method: 'POST',
       headers: {
         'Content-Type': 'application/json',
         'Idempotency-Key': letter.key,
         'X-CSRFToken': csrfToken(),
+        ...cookHeader(),
       },
       body: JSON.stringify(letter.body),
     })
@@ -94,8 +108,12 @@ async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem
 
 /** Send what waits, in order, once each; what a batch refuses holds back that batch's other letters. */
 export async function send(): Promise<void> {
-  if (isSending.value) return
+  if (isSending.value) {
+    again = true
+    return
+  }
   isSending.value = true
+  again = false
   try {
     const lock = (navigator as { locks?: LockManager }).locks
     if (lock) await lock.request('dolmetsch-outbox', sendAll)
@@ -103,21 +121,24 @@ export async function send(): Promise<void> {
   } finally {
     isSending.value = false
   }
+  // what was written while the last one was on its way
+  if (again) void send()
 }
 
 async function sendAll(): Promise<void> {
   const held = new Set(readAll().flatMap((letter) => (letter.problem ? [letter.code] : [])))
-  letters.value = readAll()
+  device.value = readDevice()
   for (;;) {
     const next = readAll().find((letter) => !letter.problem && !held.has(letter.code))
     if (!next) break
     const letter = { ...next, tried: true }
     keep(letter)
-    const { answer, problem } = await ask(letter)
+    const word = setTimeout(() => (lastTrouble.value = noConnection), SAY_SO)
+    const { answer, problem } = await ask(letter).finally(() => clearTimeout(word))
+    if (letter.owner !== ownerKey()) return
     if (answer) {
       arrived(letter, answer)
-    } else if (problem && retriable.has(problem.code)) {
-      lastTrouble.value = problem
+    } else if (waits(letter, problem ?? noConnection)) {
       return
     } else {
       keep({ ...letter, problem: problem ?? noConnection })
@@ -125,6 +146,16 @@ async function sendAll(): Promise<void> {
     }
   }
   lastTrouble.value = null
+}
+
+/** Whether a letter stays at the head of those that wait; a server that keeps failing over it lets others pass. */
+function waits(letter: Letter, problem: Problem): boolean {
+  const failed = (letter.failed ?? 0) + (problem.code === 'server_error' ? 1 : 0)
+  if (!retriable.has(problem.code) || failed >= TRIES) return false
+  lastTrouble.value = problem
+  keep({ ...letter, failed })
+  if (problem.code === 'signed_out') signedOut()
+  return true
 }
 
 function arrived(letter: Letter, answer: Answer): void {
@@ -142,11 +173,12 @@ function arrived(letter: Letter, answer: Answer): void {
   listeners.forEach((listener) => listener(letter, answer))
 }
 
-/** Record a refused entry all the same, on top of what the batch has come to (`seen`). */
+/** Record a refused entry anyway, on top of what the batch has come to (`seen`). */
 export function insist(letter: Letter, seen: number): void {
   const rest = { ...letter }
   delete rest.problem
   delete rest.tried
+  delete rest.failed
   const waiting = readAll().filter((one) => one.code === letter.code && isEntry(one.body) && !one.problem)
   const body = isEntry(rest.body) ? { ...rest.body, seen } : rest.body
   // it was refused, so it was not recorded: a changed body takes a new key
@@ -160,7 +192,16 @@ export function insist(letter: Letter, seen: number): void {
   void send()
 }
 
-/** Let go of a refused letter, and of what would have taken it back. */
+/** Send a record once more as it is, under its own key: it may have arrived. */
+export function tryAgain(letter: Letter): void {
+  const rest = { ...letter }
+  delete rest.problem
+  delete rest.failed
+  keep(rest)
+  void send()
+}
+
+/** Discard a refused letter, and what would have taken it back. */
 export function discard(letter: Letter): void {
   for (const later of readAll()) if (later.undoes === letter.key) drop(later)
   drop(letter)
@@ -174,7 +215,7 @@ export function onArrived(listener: (letter: Letter, answer: Answer) => void): (
 }
 
 window.addEventListener('storage', (event) => {
-  if (event.key === null || event.key.startsWith(STEM)) letters.value = readAll()
+  if (event.key === null || event.key.startsWith(STEM)) device.value = readDevice()
 })
 window.addEventListener('online', () => void send())
 setInterval(() => {
@@ -187,6 +228,7 @@ export function useOutbox() {
     letters,
     waiting: computed(() => letters.value.filter((letter) => !letter.problem)),
     refused: computed(() => letters.value.filter((letter) => letter.problem)),
+    others: computed(() => device.value.length - letters.value.length),
     trouble: lastTrouble,
   }
 }

@@ -7,13 +7,14 @@ type Weight = Schemas['Weight']
 type UnitCost = Schemas['UnitCost']
 
 const words: Record<Unit, string> = { lb: 'pound', kg: 'kilogram' }
-const signs: Record<string, string> = { USD: '$' }
+const signs: Record<string, string> = { USD: '$', EUR: '€', GBP: '£', CHF: 'CHF ' }
 
 /** How this kitchen reads weights and money: its own unit first, the other one beside it. Formats only. */
 export function useUnits() {
   const { kitchen } = useSession()
   const unit = computed<Unit>(() => kitchen.value?.weight_unit ?? 'lb')
   const other = computed<Unit>(() => (unit.value === 'lb' ? 'kg' : 'lb'))
+  const isMetric = computed(() => unit.value === 'kg')
   const unitWord = computed(() => words[unit.value])
 
   const inUnit = (weight: Weight): string => weight[unit.value]
@@ -24,10 +25,15 @@ export function useUnits() {
   const lengthText = (length: Schemas['Length']): string =>
     unit.value === 'lb' ? `${length.inch} in` : `${length.cm} cm`
 
+  /** What stands before an amount: "$", or a currency's own letters. */
+  const sign = computed(() => {
+    const currency = kitchen.value?.currency ?? 'USD'
+    return signs[currency] ?? `${currency} `
+  })
+
   function money(amount: string | null | undefined): string {
     if (amount == null) return '–'
-    const sign = signs[kitchen.value?.currency ?? 'USD'] ?? `${kitchen.value?.currency} `
-    return amount.startsWith('-') ? `−${sign}${amount.slice(1)}` : `${sign}${amount}`
+    return amount.startsWith('-') ? `−${sign.value}${amount.slice(1)}` : `${sign.value}${amount}`
   }
   const cost = (price: UnitCost): string => (unit.value === 'lb' ? price.per_lb : price.per_kg)
   const costText = (price: UnitCost): string => money(cost(price))
@@ -38,6 +44,8 @@ export function useUnits() {
     unit,
     other,
     unitWord,
+    isMetric,
+    sign,
     inUnit,
     weightText,
     otherText,

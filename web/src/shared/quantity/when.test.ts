@@ -1,6 +1,7 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
+import { standIn } from '@/shared/tests/samples'
 import { longDayText, spanText, tellZone } from './when'
-import { without } from './useUnits'
+import { useUnits, without } from './useUnits'
 import { peelText } from '../strip/useStrip'
 
 describe('what is printed', () => {
@@ -15,6 +16,27 @@ describe('what is printed', () => {
     tellZone()
     const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
     expect(document.cookie.split('; ')).toContain(`zone=${zone}`)
+  })
+
+  it.each(['America/Los_Angeles', 'Pacific/Auckland', 'UTC'])(
+    'keeps a bare day the same day in %s',
+    async (zone) => {
+      vi.stubEnv('TZ', zone)
+      vi.resetModules()
+      const { dayText } = await import('./when')
+      expect(['2026-03-02', '2026-12-31'].map(dayText)).toEqual(['2 Mar', '31 Dec'])
+      vi.unstubAllEnvs()
+    },
+  )
+
+  it.each([
+    ['USD', 'lb', '−$1.20'],
+    ['EUR', 'kg', '−€1.20'],
+    ['NOK', 'kg', '−NOK 1.20'],
+  ] as const)('prints money as its kitchen does: %s', (currency, unit, printed) => {
+    standIn(unit, currency)
+    expect(useUnits().money('-1.20')).toBe(printed)
+    expect(useUnits().isMetric.value).toBe(unit === 'kg')
   })
 
   it('keeps the figure whole where the room is short', () => {

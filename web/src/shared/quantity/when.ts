@@ -13,13 +13,17 @@ export function tellZone(): void {
   document.cookie = `zone=${zone};path=/;max-age=31536000;samesite=lax`
 }
 
+/** A moment, or the middle of a bare day of this device's calendar: no day slips west of Greenwich. */
+export const asDate = (moment: string): Date =>
+  new Date(/^\d{4}-\d\d-\d\d$/.test(moment) ? `${moment}T12:00` : moment)
+
 /** "2 Mar" */
-export const dayText = (moment: string): string => day.format(new Date(moment))
+export const dayText = (moment: string): string => day.format(asDate(moment))
 /** "2 Mar, 14:02" */
-export const momentText = (moment: string): string => dayAndTime.format(new Date(moment))
+export const momentText = (moment: string): string => dayAndTime.format(asDate(moment))
 /** "14:02" */
 export const timeText = (moment: string): string =>
-  new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+  asDate(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 /** "Thursday 12 March" */
 export const longDayText = (moment: Date): string => longDay.format(moment).replace(',', '')
 

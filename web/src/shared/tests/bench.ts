@@ -76,6 +76,9 @@ export const gauge = (more: Partial<Schemas['GaugeOut']> = {}): Schemas['GaugeOu
   source: 'US table',
   reference: null,
   is_over: false,
+  own: '150.0',
+  carried: null,
+  is_at_rule: false,
   error: 'half a step of the scale',
   ...more,
 })
@@ -85,8 +88,11 @@ export const curingTime = (more: Partial<Schemas['TimeOut']> = {}): Schemas['Tim
   first: 7,
   last: 12,
   out: 9,
-  is_outside: false,
-  over: 'A day or two over does no harm.',
+  planned: 9,
+  state: 'inside',
+  said: 'Inside the window.',
+  center: '72',
+  asks_thickness: false,
   curve: [0, 3, 6, 9, 12].map((days) => ({
     days: `${days}`,
     middle: `${days * 8}`,
@@ -110,6 +116,9 @@ const line = (
   share: '2.5',
   told: '2.5 %',
   spoons: null,
+  spoons_grams: null,
+  is_spooned: false,
+  own_grams: null,
   spoons_from: null,
   spoons_to: null,
   cost: null,
@@ -130,7 +139,12 @@ export const deskPiece = (
   finish: 'cooked',
   product: 'bacon',
   lines: [
-    line('coarse salt', 'salt', '50.0', { spoons: '3 tbsp', spoons_from: '45', spoons_to: '55' }),
+    line('coarse salt', 'salt', '50.0', {
+      spoons: '3 tbsp',
+      spoons_grams: '49.5',
+      spoons_from: '45',
+      spoons_to: '55',
+    }),
     line('curing salt no. 1', 'agent', '4.80'),
   ],
   gauge: gauge(),
@@ -141,6 +155,9 @@ export const deskPiece = (
   questions: [],
   cost: '0.31',
   stage_note: '',
+  tub: '',
+  tub_weight: null,
+  is_kept_warm: false,
   ...more,
 })
 

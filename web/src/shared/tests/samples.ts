@@ -71,7 +71,13 @@ export function batch(more: Partial<Batch> = {}): Batch {
   const trimmed = column('trim', 'Trimmed', {
     peels: [
       { material: 'lean', name: 'lean trim', weight: weight('1.00', '0.454'), gain: false, carried: '2.50' },
-      { material: 'loss', name: 'lost, not weighed', weight: weight('1.00', '0.454'), gain: false, carried: null },
+      {
+        material: 'loss',
+        name: 'lost, not weighed',
+        weight: weight('1.00', '0.454'),
+        gain: false,
+        carried: null,
+      },
     ],
   })
   return {
@@ -86,6 +92,7 @@ export function batch(more: Partial<Batch> = {}): Batch {
     house: {
       stage: 'trimmed',
       is_sliced: false,
+      is_finished: false,
       weight: weight('8.00', '3.629'),
       cost: '23.50',
       unit_cost: cost('2.94', '6.48'),
@@ -164,6 +171,8 @@ export function judged(more: Partial<Judged> = {}): Judged {
   return {
     house: { ...batch().house, stage: 'sliced', is_sliced: true, unit_cost: cost('3.42', '7.53') },
     shops: [shop({ unit_cost: cost('6.00', '13.23'), saved_on_batch: '15.50' })],
+    is_forecast: false,
+    expected: null,
     spread: {
       is_known: true,
       unit_cost: cost('0.02', '0.04'),
@@ -208,7 +217,7 @@ export function judged(more: Partial<Judged> = {}): Judged {
       per_portion: null,
       on_batch: '20.50',
     },
-    year: { batches: '24.0', saved: ['372.00'] },
+    year: { batches: 24, compared: [24], saved: ['372.00'] },
     size: {
       slabs: 2,
       wall: 3,
@@ -289,9 +298,9 @@ export const standing = (more: Partial<Standing> = {}): Standing => ({
 })
 
 /** Stand in a kitchen that thinks in `unit`. */
-export function standIn(unit: 'lb' | 'kg'): void {
-  const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: unit, currency: 'USD' }]
-  useSession().session.value = { signed_in: true, name: 'Maren', kitchens, demo: null }
+export function standIn(unit: 'lb' | 'kg', currency = 'USD'): void {
+  const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: unit, currency }]
+  useSession().session.value = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }
 }
 
 const range = (low: string, middle: string, high: string): Schemas['RangeOut'] => ({
@@ -349,6 +358,7 @@ export function checkedOffer(more: Partial<Schemas['CaseOfferOut']> = {}): Schem
     pack: weight('12.00', '5.443'),
     packs_wanted: 2,
     doubts: [],
+    warning: '',
     steps: [
       { label: 'Trimmed', told: '0.85 ± 0.04: start value, 0 batches', price: range('3', '3.52', '4') },
     ],

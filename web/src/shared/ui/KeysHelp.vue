@@ -7,7 +7,10 @@ const keys = [
   ['T', 'go to Today'],
   ['A', 'add an offer, at the case'],
   ['W', 'record the next step, in a batch'],
-  ['G', 'weigh, in a batch: arrows choose a piece, digits type, Enter records, U undoes'],
+  [
+    'G',
+    'weigh, in a batch: arrows choose a piece, digits type, Enter records, U undoes, S swaps the last two',
+  ],
   ['C', 'the cure desk of the batch'],
   ['D', 'the diary of the batch'],
   ['L', 'open the log of the batch'],

@@ -1,16 +1,24 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useToday } from '@/shared/api/useBatch'
 import { useSession } from '@/shared/api/useSession'
+import { useOutbox } from '@/shared/outbox/outbox'
 import { places } from './places'
 
 const route = useRoute()
 const { kitchen, session, signOut } = useSession()
 const today = useToday()
+const { waiting, refused } = useOutbox()
+const isAsked = ref(false)
+const unsent = computed(() => waiting.value.length + refused.value.length)
 const here = computed(() => route.meta['place'])
 const hanging = (name: string): number => today.data.value?.hanging?.[name] ?? 0
 
+async function leave(): Promise<void> {
+  isAsked.value = unsent.value > 0
+  if (!isAsked.value) await signOut()
+}
 function told(place: (typeof places)[number]): string {
   const count = hanging(place.hangs)
   if (!count) return place.word
@@ -40,8 +48,16 @@ function told(place: (typeof places)[number]): string {
       </nav>
       <div class="who">
         <RouterLink :to="{ name: 'kitchen' }">{{ kitchen?.name }}</RouterLink>
-        <button type="button" @click="signOut">Sign out {{ session?.name }}</button>
+        <button type="button" @click="leave">Sign out {{ session?.name }}</button>
       </div>
+    </div>
+    <div v-if="isAsked && unsent" class="unsent" role="alert">
+      <p>
+        {{ unsent === 1 ? '1 record has' : `${unsent} records have` }} not been sent. They stay on this device
+        and are sent when you sign in here again.
+      </p>
+      <button type="button" @click="signOut">Sign out anyway</button>
+      <button type="button" @click="isAsked = false">Stay signed in</button>
     </div>
   </header>
 </template>
@@ -61,6 +77,32 @@ function told(place: (typeof places)[number]): string {
   display: grid;
   grid-template-columns: 190px minmax(0, 1fr) 190px;
   align-items: end;
+}
+
+.unsent {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  padding: 8px 24px;
+  background: #3a2c0f;
+  color: #ffd489;
+}
+
+.unsent p {
+  flex: 1 1 300px;
+}
+
+.unsent button {
+  min-height: 44px;
+  padding: 0 14px;
+  border: 1px solid #ffd489;
+  border-radius: 4px;
+  background: transparent;
+  color: inherit;
+  font: inherit;
+  font-weight: 640;
+  cursor: pointer;
 }
 
 .name {
@@ -163,6 +205,32 @@ nav a.here {
     align-items: center;
     height: 52px;
     padding: 0 12px;
+  }
+
+  .unsent {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 8px 12px;
+    align-items: center;
+    padding: 8px 24px;
+    background: #3a2c0f;
+    color: #ffd489;
+  }
+
+  .unsent p {
+    flex: 1 1 300px;
+  }
+
+  .unsent button {
+    min-height: 44px;
+    padding: 0 14px;
+    border: 1px solid #ffd489;
+    border-radius: 4px;
+    background: transparent;
+    color: inherit;
+    font: inherit;
+    font-weight: 640;
+    cursor: pointer;
   }
 
   .name {

@@ -2,11 +2,13 @@
 import { NButton } from 'naive-ui'
 import type { Problem } from '@/shared/api/client'
 import type { WriteState } from '@/shared/writing/useWrite'
+import { useOnline } from '@vueuse/core'
 import ProblemNote from './ProblemNote.vue'
 
 /** The one button of a form that says what it will record, and how that went. */
 defineProps<{ word: string; state: WriteState; problem: Problem | null; cancelWord?: string }>()
 defineEmits<{ retry: []; cancel: [] }>()
+const isOnline = useOnline()
 </script>
 
 <template>
@@ -17,6 +19,10 @@ defineEmits<{ retry: []; cancel: [] }>()
       :retry-word="state === 'failed' ? 'Try again' : ''"
       @retry="$emit('retry')"
     />
+    <p v-if="!isOnline && !problem" class="quiet small" role="status">
+      No connection: this form is not sent by itself. What you typed stays here; save it when you are back
+      online.
+    </p>
     <div class="buttons">
       <NButton type="primary" attr-type="submit" :loading="state === 'saving'" :disabled="state === 'saving'">
         {{ state === 'saving' ? 'Saving …' : word }}

@@ -1,11 +1,12 @@
 import { reactive, watch } from 'vue'
+import { ownerKey } from '@/shared/api/owner'
 
 /**
  * Something being typed, kept on the device until it is recorded: it survives a reload, a closed page,
- * a session that ran out. `isBlank` drafts are not kept.
+ * a session that ran out. It belongs to the cook and kitchen signed in; blank drafts are not kept.
  */
 export function useDraft<T extends object>(name: string, blank: () => T) {
-  const storageKey = `dolmetsch:${name}`
+  const storageKey = `dolmetsch:${ownerKey()}:${name}`
   const draft = reactive(restore(storageKey, blank)) as T
   const stop = watch(
     draft,

@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, it } from 'vitest'
 import { noConnection, type Problem, ProblemError } from '@/shared/api/client'
+import { setOwner } from '@/shared/api/owner'
 import { useDraft } from './useDraft'
 import { useWrite } from './useWrite'
 
@@ -71,9 +72,21 @@ describe('a draft', () => {
   })
 
   it('starts blank where what was kept cannot be read, and forgets fields it no longer knows', () => {
-    localStorage.setItem('dolmetsch:d', '{')
+    localStorage.setItem('dolmetsch::d', '{')
     expect(useDraft('d', blank).draft).toEqual(blank())
-    localStorage.setItem('dolmetsch:d', '{"name":"loin","old":1}')
+    localStorage.setItem('dolmetsch::d', '{"name":"loin","old":1}')
     expect(useDraft('d', blank).draft).toEqual({ name: 'loin', rows: [] })
+  })
+
+  it('belongs to the cook who typed it, in their kitchen', () => {
+    const as = (username: string, kitchen = 'canteen') => {
+      setOwner({ kitchen, username })
+      return useDraft('d', blank).draft
+    }
+    as('maren').name = 'of maren'
+    expect(as('odo').name).toBe('')
+    expect(as('maren', 'other').name).toBe('')
+    expect(as('maren').name).toBe('of maren')
+    setOwner(null)
   })
 })

@@ -1,7 +1,9 @@
 import { computed, ref, watch } from 'vue'
 import { type Problem, ProblemError, retriable } from '@/shared/api/client'
+import { ownerKey } from '@/shared/api/owner'
 import { useSession } from '@/shared/api/useSession'
 import { newKey } from './newKey'
+import { nothingTyped } from './typed'
 
 export type WriteState = 'idle' | 'saving' | 'saved' | 'failed' | 'refused'
 type Pending = { key: string; told: string }
@@ -11,7 +13,7 @@ type Pending = { key: string; told: string }
  * reloads, so trying again never records twice; a changed body takes a new key.
  */
 export function useWrite<B, R>(name: string, send: (body: B, key: string) => Promise<R>) {
-  const storageKey = `dolmetsch:pending:${name}`
+  const storageKey = `dolmetsch:${ownerKey()}:pending:${name}`
   const state = ref<WriteState>('idle')
   const problem = ref<Problem | null>(null)
   const { signIns } = useSession()
@@ -36,6 +38,7 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
       localStorage.removeItem(storageKey)
       last = null
       state.value = 'saved'
+      nothingTyped()
       done(answer)
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error

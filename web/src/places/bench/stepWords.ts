@@ -1,0 +1,18 @@
+/** What is done in a step, as a cook says it: "slicing", "the smoke". */
+const doing: Record<string, string> = {
+  trim: 'trimming',
+  slice: 'slicing',
+  wash: 'washing',
+  pull: 'pulling',
+  pump: 'pumping',
+  hang: 'hanging',
+  rest: 'resting',
+  chill: 'chilling',
+  'dry-age': 'dry-aging',
+}
+/** "slicing", "the smoke" */
+export const stepWord = (kind: string): string => doing[kind] ?? `the ${kind}`
+/** "Record slicing" */
+export const recordWord = (kind: string): string => `Record ${stepWord(kind)}`
+/** "after slicing", "after the smoke" */
+export const afterWord = (kind: string): string => `after ${stepWord(kind)}`
