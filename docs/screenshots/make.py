@@ -111,7 +111,7 @@ def take_pictures(address: str) -> None:
             page.get_by_label("Name").fill(DEMO_USERNAME)
             page.get_by_label("Password").fill(DEMO_PASSWORD)
             page.get_by_role("button", name="Sign in").click()
-            page.get_by_role("heading", name="Lately finished").wait_for()
+            page.get_by_role("heading", name="Recently finished").wait_for()
             page.goto(address + path)
             page.get_by_role("heading", level=1).wait_for()
             if fill:

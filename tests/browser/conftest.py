@@ -118,7 +118,7 @@ def sign_in(page: Page, address: str) -> None:
     page.get_by_label("Name").fill(DEMO_USERNAME)
     page.get_by_label("Password").fill(DEMO_PASSWORD)
     page.get_by_role("button", name="Sign in").click()
-    expect(page.get_by_role("heading", name="Lately finished")).to_be_visible()
+    expect(page.get_by_role("heading", name="Recently finished")).to_be_visible()
 
 
 @pytest.fixture

@@ -7,19 +7,19 @@ from playwright.sync_api import Page, expect
 from dolmetsch.server.prices.models import PriceItem
 
 VIEWS = {
-    "/": "Lately finished",
+    "/": "Recently finished",
     "/buy": "At the case",
     "/buy/prices": "Price list",
     "/buy/prices/{jowl}": "jowl, skin on",
     "/buy/prices/import": "Import a price list",
-    "/buy/ways": "Ways",
+    "/buy/ways": "Methods",
     "/buy/start": "Start a batch",
     "/bench": "Bench",
     "/bench/map": "Map",
     "/bench/figures": "Nitrite limits and spoon weights",
     "/bench/B-01": "Rosemary lamb belly",
     "/bench/L-01/weigh": "After the smoke",
-    "/bench/B-01/weigh?kind=trim": "After the trim",
+    "/bench/B-01/weigh?kind=trim": "After trimming",
     "/bench/B-01/cure": "Cure for 2 pieces",
     "/bench/B-02/cure": "Cure desk",
     "/bench/B-02/diary": "Lantern belly, four cures",
@@ -95,4 +95,4 @@ def test_a_batch_that_is_not_here_is_said(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/verdict/Z-99")
     expect(kitchen.get_by_role("alert")).to_contain_text("There is no batch “Z-99” in this kitchen.")
     kitchen.goto(f"{canteen}/no/such/place")
-    expect(kitchen.get_by_role("heading", name="Lately finished")).to_be_visible()
+    expect(kitchen.get_by_role("heading", name="Recently finished")).to_be_visible()

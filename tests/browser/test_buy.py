@@ -171,7 +171,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
         ("Tag", "the day"),
     ):
         matching.get_by_label(f"Column {head} is").select_option(label=what)
-    expect(would).to_contain_text("2400 new, 0 already there, 2 cannot be read")
+    expect(would).to_contain_text("2400 new, 0 already saved, 2 cannot be read")
     expect(would).to_contain_text("Row 3: “=1+1” is a formula")
     expect(would).to_contain_text("Row 4: the name is missing")
     assert serious(kitchen) == []
@@ -268,7 +268,7 @@ def test_the_strip_shows_what_is_to_come_and_the_way_is_chosen(kitchen: Page, ca
 
 def test_the_books_tell_what_steps_keep_and_how_good_forecasts_were(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/books")
-    yields = kitchen.get_by_role("region", name="What the steps keep")
+    yields = kitchen.get_by_role("region", name="Yields by step")
     expect(yields).to_contain_text("your last 6 hot smokes of this cut, and 4 of other cuts")
     kitchen.get_by_role("link", name="How good forecasts were").click()
     short = kitchen.get_by_role("region", name="In short")
@@ -280,19 +280,19 @@ def test_the_books_tell_what_steps_keep_and_how_good_forecasts_were(kitchen: Pag
 
 def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/buy/ways")
-    kitchen.get_by_role("button", name="A new way").click()
-    form = kitchen.get_by_role("region", name="A new way")
+    kitchen.get_by_role("button", name="New method").click()
+    form = kitchen.get_by_role("region", name="New method")
     form.get_by_label("Name").fill("Night brine")
-    form.get_by_label("Minutes a batch").first.fill("soon")
-    form.get_by_role("button", name="Save this way").click()
+    form.get_by_label("Minutes per batch").first.fill("soon")
+    form.get_by_role("button", name="Save this method").click()
     expect(form.get_by_text("“soon” is not a number of minutes").first).to_be_visible()
-    form.get_by_label("Minutes a batch").first.fill("12")
+    form.get_by_label("Minutes per batch").first.fill("12")
     form.get_by_role("combobox", name="Step 2").select_option("immersion")
     form.get_by_role("button", name="+ add something used").nth(1).click()
     form.get_by_label("Uses").fill("coarse salt")
     form.get_by_label("How much").fill("90 g")
     assert serious(kitchen) == []
-    form.get_by_role("button", name="Save this way").click()
+    form.get_by_role("button", name="Save this method").click()
     expect(kitchen.get_by_role("heading", name="Night brine")).to_be_visible()
     kitchen.goto(f"{canteen}/buy")
     kitchen.get_by_role("button", name="Change the plan").click()

@@ -37,7 +37,7 @@ def trim(page: Page) -> None:
     page.get_by_role("textbox", name="Price of a pound").fill("2.50")
     expect(page.get_by_text("lost, not weighed, lost")).to_be_visible()
     expect(page.get_by_text("1.00 lb (0.454 kg)")).to_be_visible()
-    page.get_by_role("button", name="Record the trim").click()
+    page.get_by_role("button", name="Record trimming").click()
     expect(page.get_by_role("status")).to_contain_text("Recorded: trimmed")
 
 
@@ -65,7 +65,7 @@ def slice_piece(page: Page, mark: str, weight: str, slices: str) -> None:
     page.get_by_role("button", name="+ ends").click()
     page.get_by_label("Weight", exact=True).fill("4 oz")
     choose(page, "As the meat")
-    page.get_by_role("button", name="Record the slice").click()
+    page.get_by_role("button", name="Record slicing").click()
     expect(page.get_by_role("status")).to_contain_text("Recorded: sliced")
 
 
@@ -109,7 +109,7 @@ def test_from_sign_in_to_verdict(page: Page, canteen, faults, width):
     expect(shop).to_contain_text("$0.55 less a portion")
     assert page.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
     page.get_by_role("link", name=re.compile("^Today")).click()
-    expect(page.get_by_role("list", name="Lately finished")).to_contain_text("Harbour lamb")
+    expect(page.get_by_role("list", name="Recently finished")).to_contain_text("Harbour lamb")
 
 
 def test_a_wrong_entry_is_corrected_and_both_stay(kitchen: Page):
@@ -118,7 +118,7 @@ def test_a_wrong_entry_is_corrected_and_both_stay(kitchen: Page):
     kitchen.get_by_role("button", name=re.compile("Correct entry 5, Rested")).click()
     kitchen.get_by_label("Weight of A").fill("4 lb 8 oz")
     kitchen.get_by_role("button", name="Correct the rest").click()
-    expect(kitchen.get_by_role("alert")).to_contain_text("Say why: the wrong entry stays readable")
+    expect(kitchen.get_by_role("alert")).to_contain_text("Give a reason: the wrong entry stays in the log")
     kitchen.get_by_label("What was wrong").fill("tray was on the scale")
     kitchen.get_by_role("button", name="Correct the rest").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Corrected: rested")
@@ -229,7 +229,7 @@ def test_two_cooks_at_one_batch(kitchen: Page, canteen):
     expect(other.get_by_role("status")).to_contain_text("Corrected: trimmed")
     kitchen.get_by_role("button", name="Record the cure").click()
     expect(kitchen.get_by_role("alert")).to_contain_text("Maren recorded “Trimmed”")
-    kitchen.get_by_role("button", name="Record the cure all the same").click()
+    kitchen.get_by_role("button", name="Record the cure anyway").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: cured")
 
 

@@ -99,7 +99,7 @@ def test_a_batch_goes_out_as_a_document_and_comes_in_again(kitchen: Page, cantee
     kitchen.set_input_files("input[type=file]", path)
     expect(kitchen.get_by_text("would be J-02")).to_be_visible()
     assert Batch.objects.count() == batches
-    kitchen.get_by_role("button", name="Make this batch").click()
+    kitchen.get_by_role("button", name="Import this batch").click()
     expect(kitchen.get_by_role("status")).to_contain_text("J-02 Cherry-smoked jowl")
     assert Batch.objects.count() == batches + 1
     broken = json.loads(path.read_text())

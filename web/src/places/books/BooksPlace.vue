@@ -29,11 +29,11 @@ const { data: today } = useToday()
       <RouterLink class="act first" :to="{ name: 'forecasts' }">How good forecasts were</RouterLink>
     </div>
   </div>
-  <LoadState v-if="!yields" :error="error" what="what the steps keep" @retry="refetch()" />
+  <LoadState v-if="!yields" :error="error" what="the yields" @retry="refetch()" />
   <YieldTable v-else :yields="yields" />
   <template v-if="today?.finished.length">
-    <h2 class="lately">Lately finished</h2>
-    <ul class="rows" aria-label="Batches at Books">
+    <h2 class="lately">Recently finished</h2>
+    <ul class="rows" aria-label="Batches">
       <BatchRow v-for="batch in today.finished" :key="batch.code" :batch="batch" />
     </ul>
   </template>

@@ -22,8 +22,8 @@ const verdict = computed(() => {
   const all = data.value?.all
   if (!all?.low || !all.high) return ''
   if (Number(all.high) < 80) return 'The ranges have been too narrow.'
-  if (Number(all.low) > 80) return 'The ranges have been wider than they need be.'
-  return all.is_enough ? 'The ranges are as good as they say.' : 'Too few to tell yet.'
+  if (Number(all.low) > 80) return 'The ranges have been wider than needed.'
+  return all.is_enough ? 'The ranges are as good as they claim.' : 'Too few to say yet.'
 })
 /** Where the range and the truth lie on one line of prices. */
 function line(one: Schemas['ScoredOut']) {
@@ -33,7 +33,7 @@ function line(one: Schemas['ScoredOut']) {
   const x = (price: number): number => Math.min(96, Math.max(4, 50 + ((price - middle) / room) * 50))
   return { low: x(low), high: x(high), true: x(Number(cost(one.true))) }
 }
-const came = { held: 'held', above: 'came dearer', below: 'came cheaper' }
+const came = { held: 'held', above: 'cost more', below: 'cost less' }
 </script>
 
 <template>
@@ -43,22 +43,21 @@ const came = { held: 'held', above: 'came dearer', below: 'came cheaper' }
   </div>
   <LoadState v-if="!data" :error="error" what="the forecasts" @retry="refetch()" />
   <p v-else-if="!data.all.count" class="panel empty">
-    No forecast can be scored yet: each is kept when a weighing is recorded, and scored once its batch is
-    sliced.
+    No forecast can be checked yet. One is saved with each weighing and checked when its batch is finished.
     <template v-if="data.waiting">{{ data.waiting }} batches are waiting.</template>
   </p>
   <template v-else>
     <section class="panel all" aria-label="In short">
       <p class="big">{{ data.all.held }} of {{ data.all.count }}</p>
       <p>
-        forecasts of the price of a sliced {{ unitWord }} held: <b>{{ data.all.held_part }} %</b>, where 80 %
-        should. In the long run that is between {{ data.all.low }} and {{ data.all.high }} %.
+        forecasts of a sliced {{ unitWord }}’s price were right: <b>{{ data.all.held_part }} %</b>, expected
+        80 %. The true share is likely between {{ data.all.low }} and {{ data.all.high }} %.
         <b>{{ verdict }}</b>
       </p>
       <p class="quiet small">
-        From {{ data.batches }} finished batches; {{ data.waiting }} are under way. Forecasts of one batch
-        lean on one another, so that the interval is rather too narrow. The middle was typically
-        {{ data.all.off }} % off. Every kept forecast counts; of an entry that was corrected, the last.
+        From {{ data.batches }} finished batches; {{ data.waiting }} are under way. Forecasts from one batch
+        are not independent, so this interval is a little too narrow. The middle was typically
+        {{ data.all.off }} % off. Every saved forecast counts; for a corrected entry, the last one.
       </p>
     </section>
     <section class="panel" aria-label="By step">
@@ -68,8 +67,8 @@ const came = { held: 'held', above: 'came dearer', below: 'came cheaper' }
           <tr>
             <th scope="col">Made</th>
             <th scope="col" class="right">Held</th>
-            <th scope="col">Part that held, and where it may lie; 80 % is the line</th>
-            <th scope="col" class="right">Dearer / cheaper</th>
+            <th scope="col">Share that held (bar: likely range; dashed line: 80 %)</th>
+            <th scope="col" class="right">Cost more / less</th>
             <th scope="col" class="right">Off by</th>
           </tr>
         </thead>
@@ -82,7 +81,7 @@ const came = { held: 'held', above: 'came dearer', below: 'came cheaper' }
                 v-if="stage.low && stage.high && stage.held_part"
                 :viewBox="`-4 0 ${WIDE + 8} 24`"
                 role="img"
-                :aria-label="`${stage.held_part} per cent, between ${stage.low} and ${stage.high}`"
+                :aria-label="`${stage.held_part} percent, between ${stage.low} and ${stage.high}`"
               >
                 <rect x="0" y="10" :width="WIDE" height="4" fill="#E4E8E6" />
                 <rect

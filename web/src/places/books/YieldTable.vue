@@ -12,12 +12,12 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
 </script>
 
 <template>
-  <section class="panel" aria-label="What the steps keep">
-    <h2>What a step keeps here</h2>
+  <section class="panel" aria-label="Yields by step">
+    <h2>What each step keeps</h2>
     <p class="quiet">
-      Of the weight entering it, eight times in ten inside the band; the tick is the start value.
+      Percent of the weight going in; 8 times out of 10 inside the band. The tick is the start value.
       <template v-if="!yields.yields.length">
-        No batch is finished yet: until then every step goes by its {{ yields.source }}.
+        No batch is finished yet: each step uses its start value ({{ yields.source }}).
       </template>
     </p>
     <table v-if="yields.yields.length">
@@ -27,7 +27,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
           <th scope="col">Cut</th>
           <th scope="col" class="right">Kept</th>
           <th scope="col">Range</th>
-          <th scope="col">Whence</th>
+          <th scope="col">Based on</th>
         </tr>
       </thead>
       <tbody>
@@ -38,7 +38,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
             <b>{{ one.kept }} %</b>
           </td>
           <td>
-            <svg :viewBox="`0 0 ${WIDE} 22`" role="img" :aria-label="`${one.low} to ${one.high} per cent`">
+            <svg :viewBox="`0 0 ${WIDE} 22`" role="img" :aria-label="`${one.low} to ${one.high} percent`">
               <rect
                 :x="at(one.low)"
                 y="4"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
+import { newKey } from '@/shared/writing/newKey'
+import { useDraft } from '@/shared/writing/useDraft'
 import ChipRow from './ChipRow.vue'
 import { blankOffer, dropDigit, type Offer, pushDigit } from './offerDraft'
 import PadKeys from './PadKeys.vue'
@@ -12,11 +14,18 @@ const props = defineProps<{ offer: Offer | null; listed: Schemas['ListedOut'][] 
 const emit = defineEmits<{ done: [offer: Offer, next: boolean]; close: [] }>()
 const { sign, unit, unitWord } = useUnits()
 const basis = computed<Offer['basis']>(() => (unit.value === 'lb' ? 'per_lb' : 'per_kg'))
-const offer = ref<Offer>(props.offer ? { ...props.offer } : blankOffer(basis.value))
+/** A tag half read is still there after a reload. */
+const { draft, clear } = useDraft(`tag:${props.offer?.id ?? ''}`, () => ({
+  tag: props.offer ? { ...props.offer } : { ...blankOffer(basis.value), id: 'new' },
+}))
+const tag = computed<Offer>({
+  get: () => draft.tag,
+  set: (to) => (draft.tag = to),
+})
 /** The pad writes into the price, or into the weight of the pack. */
 const field = ref<'price' | 'weight'>('price')
-const weight = ref(offer.value.pack_weight.replace(/[^0-9.]/g, ''))
-const weightUnit = ref(/[a-z]+/.exec(offer.value.pack_weight)?.[0] ?? unit.value)
+const weight = ref(tag.value.pack_weight.replace(/[^0-9.]/g, ''))
+const weightUnit = ref(/[a-z]+/.exec(tag.value.pack_weight)?.[0] ?? unit.value)
 const said = ref('')
 
 const bases = computed(() => [
@@ -25,42 +34,45 @@ const bases = computed(() => [
 ])
 watch(
   [weight, weightUnit],
-  () => (offer.value.pack_weight = weight.value ? `${weight.value} ${weightUnit.value}` : ''),
+  () => (tag.value.pack_weight = weight.value ? `${weight.value} ${weightUnit.value}` : ''),
 )
 watch(
-  () => [offer.value.price, offer.value.basis, offer.value.pack_weight],
-  () => (offer.value.is_sure = false),
+  () => [tag.value.price, tag.value.basis, tag.value.pack_weight],
+  () => (tag.value.is_sure = false),
 )
 watch(
-  () => offer.value.basis,
-  (now) => now === 'pack' && offer.value.price && !weight.value && (field.value = 'weight'),
+  () => tag.value.basis,
+  (now) => now === 'pack' && tag.value.price && !weight.value && (field.value = 'weight'),
 )
 
 function press(digit: string): void {
-  if (field.value === 'price') offer.value.price = pushDigit(offer.value.price, digit)
+  if (field.value === 'price') tag.value.price = pushDigit(tag.value.price, digit)
   else weight.value = pushDigit(weight.value, digit)
 }
 function back(): void {
-  if (field.value === 'price') offer.value.price = dropDigit(offer.value.price)
+  if (field.value === 'price') tag.value.price = dropDigit(tag.value.price)
   else weight.value = dropDigit(weight.value)
 }
 
 function done(next: boolean): void {
-  if (!offer.value.cut || !offer.value.price) {
-    said.value = offer.value.cut ? 'Enter the price.' : 'Choose the cut.'
+  if (!tag.value.cut || !tag.value.price) {
+    said.value = tag.value.cut ? 'Enter the price.' : 'Choose the cut.'
     return
   }
   said.value = ''
-  emit('done', { ...offer.value }, next)
+  const isNew = tag.value.id === 'new'
+  emit('done', { ...tag.value, ...(isNew ? { id: newKey().slice(0, 8) } : {}) }, next)
+  const { basis: kept } = tag.value
+  clear()
   if (!next) return
-  offer.value = blankOffer(offer.value.basis)
+  tag.value.basis = kept
   weight.value = ''
   field.value = 'price'
 }
 
 function fromList(one: Schemas['ListedOut']): void {
   const { cut, price, solution } = one
-  Object.assign(offer.value, { cut, price, solution, basis: 'per_lb' })
+  Object.assign(tag.value, { cut, price, solution, basis: 'per_lb' })
   const [amount, word] = one.pack_weight.split(' ')
   weight.value = amount ?? ''
   weightUnit.value = word ?? unit.value
@@ -69,13 +81,13 @@ function fromList(one: Schemas['ListedOut']): void {
 
 <template>
   <form class="pad" aria-label="An offer" novalidate @submit.prevent="done(true)">
-    <TagWords v-model:offer="offer" :listed="listed" @listed="fromList" />
+    <TagWords v-model:offer="tag" :listed="listed" @listed="fromList" />
     <div class="price">
       <div class="fields">
         <label class="named" :class="{ here: field === 'price' }">
           <span>Price, {{ sign }}</span>
           <input
-            v-model="offer.price"
+            v-model="tag.price"
             class="box"
             type="text"
             inputmode="none"
@@ -99,7 +111,7 @@ function fromList(one: Schemas['ListedOut']): void {
           />
         </label>
       </div>
-      <ChipRow v-model="offer.basis" label="The price is for" :choices="bases" />
+      <ChipRow v-model="tag.basis" label="The price is for" :choices="bases" />
       <PadKeys @digit="press" @back="back" />
       <p v-if="said" class="said" role="alert">{{ said }}</p>
       <div class="buttons">

@@ -204,7 +204,7 @@ describe('the drawing', () => {
 describe('a chance', () => {
   it('pretends to no more than it knows', () => {
     expect(chanceText(93, 'it')).toBe('beats it 93 times out of 100')
-    expect(chanceText(100, 'it')).toBe('almost certain to beat it')
+    expect(chanceText(100, 'it')).toBe('almost certainly beats it')
     expect(chanceText(0, 'it')).toBe('hardly ever beats it')
   })
 })

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { computed } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
 import type { DeskFacts } from './useDesk'
 
@@ -11,8 +12,9 @@ type Row = { key: string; label: string; value: string; reference: string; sourc
 const props = defineProps<{ sort: 'limit' | 'spoon'; unit: string; rows: Row[] }>()
 const emit = defineEmits<{ kept: [facts: DeskFacts] }>()
 const kitchen_slug = useSlug()
-const open = ref('')
-const own = reactive({ value: '', source: '' })
+/** A figure half typed is still there after a reload. */
+const { draft: own, clear } = useDraft(`figure-${props.sort}`, () => ({ open: '', value: '', source: '' }))
+const open = computed(() => own.open)
 const { state, problem, write, reset } = useWrite<Schemas['FigureIn'], DeskFacts>(
   `figure-${props.sort}`,
   (body, key) =>
@@ -25,12 +27,13 @@ const { state, problem, write, reset } = useWrite<Schemas['FigureIn'], DeskFacts
 )
 function change(row: Row): void {
   reset()
-  open.value = open.value === row.key ? '' : row.key
-  Object.assign(own, row.is_own ? { value: row.value, source: row.source } : { value: '', source: '' })
+  if (open.value === row.key) return clear()
+  const { key, value, source } = row
+  Object.assign(own, { open: key, ...(row.is_own ? { value, source } : { value: '', source: '' }) })
 }
 function keep(value: string): void {
   void write({ sort: props.sort, name: open.value, value, source: value ? own.source : '' }, (facts) => {
-    open.value = ''
+    clear()
     emit('kept', facts)
   })
 }

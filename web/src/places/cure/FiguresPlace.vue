@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { dayText } from '@/shared/quantity/when'
@@ -7,6 +7,7 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
 import FigureTable from './FigureTable.vue'
 import { type DeskFacts, useDeskFacts } from './useDesk'
@@ -14,7 +15,7 @@ import { type DeskFacts, useDeskFacts } from './useDesk'
 /** The figures the cure desk judges by: limits and spoons, the kitchen's own where it has them, and mixes. */
 const kitchen_slug = useSlug()
 const { data: facts, error, refetch, put } = useDeskFacts()
-const mix = reactive<Schemas['MixIn']>({ recipe: '', weight: '', note: '' })
+const { draft: mix } = useDraft<Schemas['MixIn']>('mix', () => ({ recipe: '', weight: '', note: '' }))
 const mixing = useWrite<Schemas['MixIn'], DeskFacts>('mix', (body, key) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/mixes', {
@@ -29,7 +30,7 @@ function make(): void {
   said.value = ''
   void mixing.write({ ...mix }, (now) => {
     put(now)
-    said.value = `Kept: ${mix.weight} of ${mix.recipe}.`
+    said.value = `Saved: ${mix.weight} of ${mix.recipe}.`
     Object.assign(mix, { weight: '', note: '' })
   })
 }
@@ -46,8 +47,8 @@ function make(): void {
     <section class="panel" aria-label="Nitrite limits">
       <h2>Nitrite going in, at most</h2>
       <p class="quiet small">
-        Parts per million of sodium nitrite by weight on the green meat. Put in what your own food authority
-        says; an own figure stands in place of the table, with its source.
+        Parts per million of sodium nitrite by weight on the green meat. Enter what your local food authority
+        says; your own figure replaces the table’s, with its source.
       </p>
       <FigureTable
         sort="limit"
@@ -90,7 +91,7 @@ function make(): void {
           <TypedInput v-model="mix.weight" label="How much was made" path="weight" placeholder="1.5 kg" />
           <TypedInput
             v-model="mix.note"
-            label="Where it is kept"
+            label="Where it is stored"
             path="note"
             placeholder="tin on the spice shelf"
           />

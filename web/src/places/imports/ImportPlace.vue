@@ -59,15 +59,15 @@ function bringIn(): void {
   })
 }
 const many = computed(() => shown.value?.batches.length ?? 0)
-const word = computed(() => (many.value === 1 ? 'Make this batch' : `Make these ${many.value} batches`))
+const word = computed(() => (many.value === 1 ? 'Import this batch' : `Import these ${many.value} batches`))
 </script>
 
 <template>
   <div class="head"><h1>Import a batch document</h1></div>
   <section class="panel intro">
     <p>
-      A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked whole and shown first;
-      nothing is recorded before you say so.
+      A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked and shown first; nothing is
+      saved until you confirm.
     </p>
     <label class="act">
       {{ file ? 'Choose another file' : 'Choose a file' }}
@@ -79,7 +79,7 @@ const word = computed(() => (many.value === 1 ? 'Make this batch' : `Make these 
   </section>
   <template v-if="shown">
     <p v-if="shown.written" class="panel done" role="status">
-      <span aria-hidden="true">✓</span> Made:
+      <span aria-hidden="true">✓</span> Imported:
       <RouterLink
         v-for="one in shown.batches"
         :key="one.code"

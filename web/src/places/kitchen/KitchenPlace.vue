@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type ProblemError, type Settings, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useSession } from '@/shared/api/useSession'
@@ -9,6 +9,7 @@ import SaveBar from '@/shared/ui/SaveBar.vue'
 import PolicyFields from '@/shared/ui/PolicyFields.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
 
 /** The kitchen: what it counts, the scale it weighs on, and how many slabs fit. */
@@ -20,7 +21,7 @@ const { data, error, refetch } = useQuery<Settings, ProblemError>({
   queryKey: ['settings', slug.value],
   queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params: params.value })),
 })
-const draft = reactive({
+const empty = {
   labour_rate: '',
   by_products: true,
   fuel: true,
@@ -29,13 +30,18 @@ const draft = reactive({
   scale: '',
   fridge: '',
   smoker: '',
-})
+}
+/** What is saved, as it is typed; a draft that differs from it is the cook's and stays. */
+let known = { ...empty }
+const { draft } = useDraft('settings', () => known)
 watch(
   data,
   (now) => {
     if (!now) return
+    const isTyped = JSON.stringify({ ...draft }) !== JSON.stringify(known)
     const { fridge_slabs, smoker_slabs, ...rest } = now
-    Object.assign(draft, rest, { fridge: String(fridge_slabs ?? ''), smoker: String(smoker_slabs ?? '') })
+    known = { ...empty, ...rest, fridge: String(fridge_slabs ?? ''), smoker: String(smoker_slabs ?? '') }
+    if (!isTyped) Object.assign(draft, known)
   },
   { immediate: true },
 )
@@ -52,6 +58,7 @@ const { state, problem, write, retry } = useWrite<Settings, Settings>(`${slug.va
 provideFormFacts({ preview: ref(null), problem })
 const send = (): void =>
   void write(body.value, (now) => {
+    known = { ...draft }
     queries.setQueryData(['settings', slug.value], now)
     void queries.invalidateQueries({ queryKey: ['verdict'] })
     saved.value = true
@@ -66,7 +73,7 @@ const send = (): void =>
   <form v-else class="panel kitchen" novalidate @submit.prevent="send">
     <section>
       <h2>What is counted</h2>
-      <p class="quiet small">Taken over by batches started from now on; those begun keep theirs.</p>
+      <p class="quiet small">Applies to batches started from now on; earlier ones keep theirs.</p>
       <PolicyFields :policy="draft" />
     </section>
     <section>
@@ -75,7 +82,7 @@ const send = (): void =>
         v-model="draft.scale"
         label="Scale reads in steps of"
         path="scale"
-        hint="a verdict then says what the scale cannot tell apart"
+        hint="used to say when two prices are too close for the scale"
         placeholder="5 g"
       />
       <TypedInput
@@ -93,8 +100,10 @@ const send = (): void =>
         inputmode="numeric"
       />
     </section>
-    <p v-if="saved && state === 'saved'" class="good" role="status"><span aria-hidden="true">✓</span> Kept</p>
-    <SaveBar word="Keep these" :state="state" :problem="problem" @retry="retry" />
+    <p v-if="saved && state === 'saved'" class="good" role="status">
+      <span aria-hidden="true">✓</span> Saved
+    </p>
+    <SaveBar word="Save" :state="state" :problem="problem" @retry="retry" />
   </form>
 </template>
 

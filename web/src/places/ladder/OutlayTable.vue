@@ -14,7 +14,7 @@ const { money } = useUnits()
       <thead>
         <tr>
           <th scope="col">paid for</th>
-          <th scope="col">outlay</th>
+          <th scope="col">paid</th>
           <th scope="col">used here</th>
         </tr>
       </thead>

@@ -32,7 +32,7 @@ const line = computed(() =>
 const crossing = computed(() => {
   const from = size.value?.crossings[0]
   if (!shop.value || from === undefined) return null
-  if (from === null) return `At any number it stays dearer than the ${shop.value.name}.`
+  if (from === null) return `At any number it costs more than the ${shop.value.name}.`
   if (from === 1) return `Cheaper than the ${shop.value.name} from the first slab.`
   const beyond = size.value?.wall != null && from > size.value.wall
   return `Cheaper than the ${shop.value.name} from ${from} slabs up${beyond ? ', more than fit' : ''}.`

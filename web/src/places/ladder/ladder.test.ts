@@ -86,7 +86,7 @@ describe('how many slabs', () => {
     expect(told({})).toContain('Cheaper than the good shop bacon from 2 slabs up.')
     expect(told({})).toContain('the smoker is full')
     expect(told({ crossings: [9] })).toContain('from 9 slabs up, more than fit.')
-    expect(told({ crossings: [null] })).toContain('At any number it stays dearer')
+    expect(told({ crossings: [null] })).toContain('At any number it costs more')
     expect(told({ wall: null, wall_is: null })).toContain('Set how many slabs fit')
   })
 })

@@ -184,7 +184,7 @@ describe('a document brought in', () => {
     expect(shown.text()).toContain('look again')
     expect(calls.map((call) => call.path)).toEqual(['/imports?dry_run=true'])
     await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(plain(shown.text())).toContain('Made: J-02 Old jowl'))
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('Imported: J-02 Old jowl'))
     expect(calls[1]?.body).toEqual({ document: '{}' })
   })
 
@@ -216,7 +216,7 @@ describe('the kitchen', () => {
     const smoker = shown.findAll('input').at(-1)
     await smoker?.setValue('4')
     await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(shown.text()).toContain('Kept'))
+    await vi.waitFor(() => expect(shown.text()).toContain('Saved'))
     expect(calls[1]?.body).toEqual({ ...settings, smoker_slabs: 4 })
   })
 

@@ -1,21 +1,22 @@
 <script setup lang="ts">
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useMap } from '@/shared/api/useBench'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useDraft } from '@/shared/writing/useDraft'
 import StoreDrawing from './StoreDrawing.vue'
 import { type Lying, useStores } from './useStores'
 
-/** Which piece lies where, drawn as the fridges and racks stand: tap a piece, then where it goes. */
+/** Which piece is where, drawn as the fridges and racks are: tap a piece, then where it goes. */
 const { data: map, error, refetch } = useMap()
 const { weightText } = useUnits()
 const { lay, save, layProblem, saveProblem } = useStores()
 const held = ref<Lying | null>(null)
-const isAdding = ref(false)
 const blank = (): Schemas['StoreIn'] => ({ name: '', sort: 'fridge', levels: 3, slots: 2, put_away: false })
-const store = reactive(blank())
+const isAdding = ref(false)
+const { draft: store, clear } = useDraft('store', blank)
 
 function hold(piece: Lying): void {
   held.value = held.value?.code === piece.code && held.value.mark === piece.mark ? null : piece
@@ -48,7 +49,7 @@ function change(told: Schemas['StoreOut']): void {
 }
 function keep(): void {
   save({ ...store }, () => {
-    Object.assign(store, blank())
+    clear()
     isAdding.value = false
   })
 }

@@ -48,7 +48,7 @@ function touch(level: number, slot: number): void {
           v-if="held"
           type="button"
           class="here"
-          :aria-label="`Lay ${name(held)} in ${store.name}, ${words[store.sort]} ${level}, place ${slot}`"
+          :aria-label="`Put ${name(held)} in ${store.name}, ${words[store.sort]} ${level}, place ${slot}`"
           @click="touch(level, slot)"
         >
           here

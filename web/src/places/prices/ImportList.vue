@@ -106,8 +106,8 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
   </div>
   <section class="panel intro">
     <p>
-      A supplier’s list or receipts, as CSV or a workbook (XLSX). You match its columns, look it over, and
-      only then is anything written. The same list twice changes nothing.
+      A supplier’s list or receipts, as CSV or a workbook (XLSX). Match its columns, check it, and only then
+      is anything saved. Importing the same list twice changes nothing.
     </p>
     <div class="from">
       <label class="named source">
@@ -133,7 +133,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
       </button>
     </div>
     <p v-if="file && !source.trim()" class="small care">
-      Enter the supplier first: prices are kept by source.
+      Enter the supplier first: prices are saved by source.
     </p>
     <p v-if="busy === 'reading'" role="status">Reading {{ file?.name }} …</p>
     <p v-for="note in list?.notes ?? []" :key="note" class="small">{{ note }}</p>
@@ -153,7 +153,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
     <section v-if="begun" class="panel progress" aria-live="polite">
       <p>
         <b>{{ list.is_done ? 'Saved' : 'Saving' }}:</b> {{ list.next_row }} of {{ list.rows }} rows,
-        {{ list.added }} new, {{ list.known }} already there, {{ list.faulty }} left out
+        {{ list.added }} new, {{ list.known }} already saved, {{ list.faulty }} left out
       </p>
       <progress :value="list.next_row" :max="list.rows" :aria-label="`${part} percent saved`" />
       <RouterLink v-if="list.is_done" class="act first" :to="{ name: 'prices' }"

@@ -25,7 +25,7 @@ const word = computed(() => {
     </ul>
     <template v-else>
       <p class="counts">
-        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already there,
+        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already saved,
         <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
       </p>
       <table v-if="preview.sample.length">
@@ -44,7 +44,7 @@ const word = computed(() => {
             <td>{{ row.name }}</td>
             <td>{{ row.price }}</td>
             <td>{{ perText(row.per) }}</td>
-            <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, already there</span></td>
+            <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, already saved</span></td>
           </tr>
         </tbody>
       </table>

@@ -13,8 +13,8 @@ const targets = [
   ['size', 'the pack size'],
   ['unit', 'the unit'],
   ['day', 'the day'],
-  ['sort', 'the sort'],
-  ['kind', 'the shop kind'],
+  ['sort', 'the kind'],
+  ['kind', 'the shop pack'],
   ['slices', 'slices'],
   ['solution', 'water, %'],
 ] as const
@@ -92,7 +92,7 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
       </select>
     </label>
     <label v-if="!has('day')" class="named">
-      <span>The prices are of</span>
+      <span>The prices are from</span>
       <input v-model="match.on" class="box" type="date" />
     </label>
     <label v-else class="named">

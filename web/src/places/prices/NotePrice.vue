@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
 import { type Sort, sortWords } from './usePrices'
 
-/** A price to note, or the correction of a wrong one. */
+/** A price to save, or the correction of a wrong one. */
 const props = defineProps<{
   sort: Sort
   sources: string[]
@@ -52,7 +53,10 @@ const blank = (): Body => ({
   is_sure: false,
   ...(props.correcting ? wrongOf(props.correcting) : {}),
 })
-const draft = reactive<Body>(blank())
+const { draft, clear } = useDraft<Body>(
+  `price:${props.sort}:${props.name ?? ''}:${props.kind ?? ''}:${props.correcting?.id ?? ''}`,
+  blank,
+)
 const said = ref<string[]>([])
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['NotedOut']>(
   `${slug.value}:price:${props.correcting?.id ?? props.sort}`,
@@ -86,7 +90,9 @@ function send({ withdraw = false, is_sure = false } = {}): void {
     said.value = answer.told
     void queries.invalidateQueries({ queryKey: ['prices'] })
     void queries.invalidateQueries({ queryKey: ['case'] })
-    Object.assign(draft, { ...blank(), source: draft.source })
+    const { source } = draft
+    clear()
+    if (!props.correcting) draft.source = source
     emit('noted', answer.told)
   })
 }

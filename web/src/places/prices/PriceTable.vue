@@ -29,7 +29,7 @@ const isShop = computed(() => props.sort === 'shop_pack')
         <th scope="col">Seen</th>
         <th scope="col" class="right">Usual</th>
         <th scope="col" class="right">Lowest</th>
-        <th v-if="isShop" scope="col">Fried</th>
+        <th v-if="isShop" scope="col">Frying</th>
         <th scope="col">History</th>
       </tr>
     </thead>

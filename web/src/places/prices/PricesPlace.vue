@@ -71,7 +71,7 @@ const dry = computed(() =>
     <p v-else class="panel empty quiet">{{ dry }}</p>
     <nav v-if="last > 0" class="pages" aria-label="Pages">
       <button type="button" class="act small" :disabled="page === 0" @click="page -= 1">Previous</button>
-      <span>{{ page + 1 }} of {{ last + 1 }}, {{ prices.total }} lines</span>
+      <span>{{ page + 1 }} of {{ last + 1 }}, {{ prices.total }} items</span>
       <button type="button" class="act small" :disabled="page >= last" @click="page += 1">Next</button>
     </nav>
   </template>

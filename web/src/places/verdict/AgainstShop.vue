@@ -10,6 +10,8 @@ const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
 const { money, cost, costText, unit, unitWord } = useUnits()
 /** An unsliced pound beside a sliced one says nothing: until it is finished, the forecast is compared. */
 const isForecast = computed(() => !props.batch.house.is_finished)
+/** The batch as recorded knows no chances; they come with the verdict. */
+const shops = computed(() => (isForecast.value && props.verdict?.judged.shops) || props.batch.shops)
 const savedOf = (shop: Shop): string | null =>
   (unit.value === 'lb' ? shop.saved_per_lb : shop.saved_per_kg) ?? null
 const isEven = (shop: Shop): boolean => savedOf(shop) !== null && Number(savedOf(shop)) === 0
@@ -45,7 +47,7 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
 
 <template>
   <section class="panel" aria-label="Against the shop">
-    <template v-for="(shop, index) in batch.shops" :key="shop.entry">
+    <template v-for="(shop, index) in shops" :key="shop.entry">
       <p class="quiet small kind">Against the {{ shop.name }}</p>
       <p class="verdict" :class="[toneOf(shop), { lesser: index > 0 }]">
         <span v-if="signs[toneOf(shop)]" aria-hidden="true">{{ signs[toneOf(shop)] }}&nbsp;</span>
@@ -99,11 +101,11 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
         </li>
       </ul>
     </template>
-    <p v-if="batch.shops.length && isForecast" class="care">
+    <p v-if="shops.length && isForecast" class="care">
       Compared by the forecast of the sliced {{ unitWord }}. The price so far is for a
       {{ ofStage(batch.house.stage, unitWord) }} and still rises.
     </p>
-    <template v-if="!batch.shops.length">
+    <template v-if="!shops.length">
       <p class="quiet small">Against the shop</p>
       <p>No shop pack is set for this batch yet.</p>
       <RouterLink class="act small" :to="{ name: 'log', params: { code: batch.code } }">

@@ -43,8 +43,8 @@ const title = computed(() =>
       </p>
     </template>
     <p v-if="expected" class="small">
-      Expected, {{ ofStage(expected.stage, unitWord) }}: <b>{{ costText(expected.price) }}</b>,
-      {{ costText(expected.low) }} to {{ costText(expected.high) }} 8 times out of 10.
+      Expected, {{ ofStage(expected.stage, unitWord) }}: <b>{{ costText(expected.price) }}</b>, 8 times out of
+      10 between {{ costText(expected.low) }} and {{ costText(expected.high) }}.
     </p>
     <dl>
       <div v-if="house.portion_label">

@@ -107,8 +107,8 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
                 {{ chanceText(batch.chance, `the ${batch.shop_name}`) }}
               </p>
               <p class="small">
-                expected <b>{{ costText(batch.price) }}</b> a sliced {{ unitWord }},
-                {{ costText(batch.low) }} to {{ costText(batch.high) }} 8 times out of 10
+                expected <b>{{ costText(batch.price) }}</b> a sliced {{ unitWord }}, 8 times out of 10
+                {{ costText(batch.low) }} to {{ costText(batch.high) }}
               </p>
             </template>
             <p v-else class="quiet small">no forecast yet</p>

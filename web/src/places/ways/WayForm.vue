@@ -1,14 +1,15 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
 import RemoveButton from '../bench/RemoveButton.vue'
 
-/** A way being told: its steps, what each uses, minutes and days, and what a portion is. */
+/** A method being typed: its steps, what each uses, minutes and days, and what a portion is. */
 const props = defineProps<{ told: Schemas['WayIn'] | null; methods: Schemas['MethodOut'][] }>()
 const emit = defineEmits<{ saved: [ways: Schemas['WaysOut']]; close: [] }>()
 type Body = Schemas['WayIn']
@@ -23,21 +24,19 @@ const step = (method: Step['method']): Step => ({
   worth: '',
 })
 const usual: Step['method'][] = ['trim', 'dry_cure', 'rest', 'hot_smoke', 'chill', 'slice']
-const draft = reactive<Body>(
-  structuredClone(
-    props.told
-      ? (JSON.parse(JSON.stringify(props.told)) as Body)
-      : {
-          name: '',
-          steps: usual.map(step),
-          portion_slices: '',
-          slice_weight: '',
-          portion_weight: '',
-          portion_cooked: '',
-          put_away: false,
-        },
-  ),
-)
+const blank = (): Body =>
+  props.told
+    ? (JSON.parse(JSON.stringify(props.told)) as Body)
+    : {
+        name: '',
+        steps: usual.map(step),
+        portion_slices: '',
+        slice_weight: '',
+        portion_weight: '',
+        portion_cooked: '',
+        put_away: false,
+      }
+const { draft, clear } = useDraft<Body>(`method:${props.told?.name ?? ''}`, blank)
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>(
   `${slug.value}:way`,
   (body, key) =>
@@ -51,11 +50,14 @@ const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut'
 provideFormFacts({ preview: ref(null), problem })
 watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 const groups = ['cure', 'fuel', 'packaging', 'other']
-const title = computed(() => (props.told ? `Change “${props.told.name}”` : 'A new way'))
+const title = computed(() => (props.told ? `Change “${props.told.name}”` : 'New method'))
 const word = (key: string): string => key.replace('_', ' ')
 
 function send(put_away: boolean): void {
-  void write({ ...(JSON.parse(JSON.stringify(draft)) as Body), put_away }, (ways) => emit('saved', ways))
+  void write({ ...(JSON.parse(JSON.stringify(draft)) as Body), put_away }, (ways) => {
+    clear()
+    emit('saved', ways)
+  })
 }
 </script>
 
@@ -82,13 +84,13 @@ function send(put_away: boolean): void {
           >
           <TypedInput
             v-model="one.batch_minutes"
-            label="Minutes a batch"
+            label="Minutes per batch"
             :path="`steps[${at}].batch_minutes`"
             inputmode="decimal"
           />
           <TypedInput
             v-model="one.pound_minutes"
-            label="and a pound"
+            label="plus minutes per pound"
             :path="`steps[${at}].pound_minutes`"
             inputmode="decimal"
           />
@@ -97,7 +99,7 @@ function send(put_away: boolean): void {
           /></label>
           <TypedInput
             v-model="one.worth"
-            label="What comes off is worth"
+            label="Trim is worth"
             :path="`steps[${at}].worth`"
             placeholder="2.40/lb"
           />
@@ -134,7 +136,7 @@ function send(put_away: boolean): void {
             v-model="use.price"
             label="Price"
             :path="`steps[${at}].used[${place}].price`"
-            hint="empty: from the price list"
+            hint="leave empty to use the price list"
             placeholder="1.20/kg"
           />
           <RemoveButton :label="`Remove ${use.what || 'this'}`" @remove="one.used.splice(place, 1)" />
@@ -152,39 +154,39 @@ function send(put_away: boolean): void {
     <div class="row">
       <TypedInput
         v-model="draft.portion_slices"
-        label="A portion is so many slices"
+        label="Slices per portion"
         path="portion_slices"
         placeholder="3"
         inputmode="decimal"
       />
       <TypedInput
         v-model="draft.slice_weight"
-        label="of which one weighs"
+        label="Weight of a slice"
         path="slice_weight"
         placeholder="27 g"
       />
       <TypedInput
         v-model="draft.portion_weight"
-        label="or so much sliced"
+        label="or sliced weight per portion"
         path="portion_weight"
         placeholder="2 oz"
       />
       <TypedInput
         v-model="draft.portion_cooked"
-        label="or so much cooked"
+        label="or cooked weight per portion"
         path="portion_cooked"
         placeholder="1 oz"
       />
     </div>
     <SaveBar
-      :word="told ? 'Save the next version' : 'Save this way'"
+      :word="told ? 'Save the next version' : 'Save this method'"
       :state="state"
       :problem="problem"
       cancel-word="Close"
       @retry="retry"
       @cancel="emit('close')"
     />
-    <button v-if="told" type="button" class="act small" @click="send(true)">Put this way away</button>
+    <button v-if="told" type="button" class="act small" @click="send(true)">Archive this method</button>
   </form>
 </template>
 

@@ -42,20 +42,20 @@ function saved(ways: Ways): void {
 
 <template>
   <div class="head">
-    <h1>Ways</h1>
-    <span class="quiet">how things are made here, so that an offer can be carried to the slice</span>
+    <h1>Methods</h1>
+    <span class="quiet">how you make things: steps, ingredients, time</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'buy' }">At the case</RouterLink>
-      <button type="button" class="act first" @click="editing = ''">A new way</button>
+      <button type="button" class="act first" @click="editing = ''">New method</button>
     </div>
   </div>
-  <LoadState v-if="!data" :error="error" what="the ways" @retry="refetch()" />
+  <LoadState v-if="!data" :error="error" what="the methods" @retry="refetch()" />
   <template v-else>
-    <section v-if="editing !== null" class="panel" :aria-label="editing || 'A new way'">
+    <section v-if="editing !== null" class="panel" :aria-label="editing || 'New method'">
       <WayForm :key="editing" :told="edited" :methods="data.methods" @saved="saved" @close="editing = null" />
     </section>
     <p v-if="!data.ways.length && editing === null" class="panel empty quiet">
-      No way is saved yet. A way has steps, what each step uses and how long it takes.
+      No methods yet. A method has steps, what each step uses and how long it takes.
     </p>
     <ul class="ways">
       <li v-for="way in data.ways" :key="way.name" class="panel">
@@ -70,7 +70,7 @@ function saved(ways: Ways): void {
           </button>
         </div>
         <p v-if="way.missing.length" class="care">
-          No price in the price list for {{ way.missing.join(', ') }}: left out until there is one.
+          Not in the price list: {{ way.missing.join(', ') }}. Left out of the cost until there is a price.
         </p>
         <ol>
           <li v-for="(step, at) in way.told.steps" :key="at">
@@ -81,10 +81,14 @@ function saved(ways: Ways): void {
             <span v-for="use in step.used" :key="use.what" class="small use">
               {{ use.what }}, {{ use.amount }}
               {{
-                use.amount.endsWith('%') ? 'of the meat' : use.per === 'batch' ? 'a batch' : `a ${use.per}`
+                use.amount.endsWith('%')
+                  ? 'of the meat'
+                  : use.per === 'batch'
+                    ? 'per batch'
+                    : `per ${use.per}`
               }}
             </span>
-            <span v-if="step.worth" class="small use">what comes off is worth {{ step.worth }}</span>
+            <span v-if="step.worth" class="small use">trim is worth {{ step.worth }}</span>
           </li>
         </ol>
         <p class="quiet small">

@@ -157,6 +157,17 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
   margin-top: 6px;
 }
 
+@media (max-width: 979px) {
+  .now {
+    flex-wrap: wrap;
+    gap: 4px 12px;
+  }
+
+  .number {
+    font-size: clamp(84px, 15vw, 150px);
+  }
+}
+
 @media (max-width: 719px) {
   .top {
     font-size: 16px;

@@ -17,7 +17,7 @@ const props = defineProps<{
 const batch = toRef(props, 'batch')
 const frame = ref<HTMLElement | null>(null)
 const { width } = useElementSize(frame)
-const { costText, unitWord } = useUnits()
+const { costText, sign, unitWord } = useUnits()
 const expected = computed(() => batch.value.forecast)
 const chosen = ref<number | null>(null)
 const turned = computed(() => width.value > 0 && width.value < 600)
@@ -32,6 +32,10 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
   >
     <StripDown v-if="turned" v-model:chosen="chosen" :batch="batch" :width="width" />
     <StripAcross v-else-if="width > 0" v-model:chosen="chosen" :batch="batch" :width="width" />
+    <p class="units quiet small">
+      Weights in {{ unitWord }}s{{ turned ? '' : ', the other unit below' }}; prices in {{ sign.trim() }} a
+      {{ unitWord }}.
+    </p>
     <p v-if="expected?.price" class="expected" aria-live="polite">
       <b>To come:</b> a sliced {{ unitWord }} at {{ costText(expected.price.low) }} to
       {{ costText(expected.price.high) }}, most likely {{ costText(expected.price.middle)
@@ -54,6 +58,11 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
   border: 1px solid var(--edge);
   border-radius: 4px;
   overflow: hidden;
+}
+
+.units {
+  padding: 6px 14px;
+  border-top: 1px solid var(--edge);
 }
 
 .expected {

@@ -72,6 +72,7 @@ export function useStrip(batch: Ref<Drawn>) {
 export function peelText(name: string, weight: string, gain: boolean, room: number): string {
   const figure = `${gain ? '+' : ''}${weight.replace(/^0\./, '.')}`
   const space = Math.max(4, room - figure.length - 1)
+  if (name.length > space && name.startsWith('lost,')) return `lost ${figure}`
   const short = name.length > space ? `${name.slice(0, space - 1)}…` : name
   return `${short} ${figure}`
 }
