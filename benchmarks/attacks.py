@@ -7,6 +7,7 @@ within two minutes, an answer is a server error, or a refusal is no problem docu
 import argparse
 import collections
 import contextlib
+import http.client
 import itertools
 import json
 import os
@@ -112,7 +113,7 @@ class Load:
         """The same key until it is acknowledged."""
         try:
             status, _ = self.cook.call("POST", f"{self.cook.kitchen}/prices", body, key)
-        except (OSError, ValueError):
+        except (OSError, ValueError, http.client.HTTPException):
             return False
         if status in (200, 201):
             self.acknowledged.append(name)
@@ -125,7 +126,7 @@ class Load:
                 with self.cook.opener.open(address, timeout=10) as stream:
                     while not self.stop.is_set() and stream.readline():
                         pass
-            except OSError:
+            except (OSError, http.client.HTTPException):
                 time.sleep(0.5)
 
     def end(self):

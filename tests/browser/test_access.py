@@ -71,14 +71,13 @@ def test_every_view(kitchen: Page, canteen, width):
 
 def test_every_form_of_the_bench(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/B-01")
-    for word in ("Trim", "Cure", "Slice", "Other"):
+    buttons = {"Trim": "trimming", "Cure": "the cure", "Slice": "slicing", "Other": "the step"}
+    for word, recorded in buttons.items():
         kitchen.get_by_role("group", name="What was done").get_by_label(word).check(force=True)
         if word in ("Trim", "Slice"):
             kitchen.get_by_role("button", name="+ skin").click()
         kitchen.get_by_role("button", name="+ add something used").click()
-        kitchen.get_by_role(
-            "button", name=f"Record the {'step' if word == 'Other' else word.lower()}"
-        ).click()
+        kitchen.get_by_role("button", name=f"Record {recorded}").click()
         expect(kitchen.get_by_role("alert")).to_be_visible()
         assert (word, serious(kitchen)) == (word, [])
     kitchen.keyboard.press("Escape")

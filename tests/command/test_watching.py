@@ -10,7 +10,14 @@ import pytest
 
 from dolmetsch.command.children import end_orphans
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.watching import FIRST_PAUSE, LONGEST_PAUSE, WELL_AFTER, Watched, look_after
+from dolmetsch.command.watching import (
+    FIRST_PAUSE,
+    LONGEST_PAUSE,
+    LONGEST_REST,
+    WELL_AFTER,
+    Watched,
+    look_after,
+)
 
 
 class Clock:
@@ -83,6 +90,10 @@ def test_one_that_ends_over_and_over_waits_longer_until_it_has_run_well_for_a_wh
     clock.at += 1
     look_after([one], now=clock)
     assert (thing.starts, one.pause) == (2, 4)
+    for _ in range(3):
+        clock.at, thing.has_ended = clock.at + LONGEST_REST, True
+        look_after([one], now=clock)
+    assert (thing.starts, one.pause) == (5, LONGEST_REST)
     clock.at += WELL_AFTER + 1
     look_after([one], now=clock)
     assert one.pause == FIRST_PAUSE

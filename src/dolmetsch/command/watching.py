@@ -13,6 +13,8 @@ from dolmetsch.command.telling import TroubleError, say
 #: Seconds until a failed start is tried again: doubled each time, up to the most.
 FIRST_PAUSE: Final = 1.0
 LONGEST_PAUSE: Final = 60.0
+#: The longest rest of what comes up well and is ended again and again.
+LONGEST_REST: Final = 4.0
 #: What has run so long is taken to be well again.
 WELL_AFTER: Final = 60.0
 
@@ -51,7 +53,8 @@ def look_after(all_watched: Sequence[Watched], *, now: Callable[[], float] = tim
             one.pause = min(one.pause * 2, LONGEST_PAUSE)
             continue
         one.up_since = now()
-        # one that keeps coming up and ending at once waits longer each time too
+        # one that keeps coming up and ending at once waits longer too, but a kitchen waits for it
+        one.pause = min(one.pause, LONGEST_REST)
         one.due = now() + one.pause
-        one.pause = min(one.pause * 2, LONGEST_PAUSE)
+        one.pause = min(one.pause * 2, LONGEST_REST)
         say(f"{one.name} is back.")
