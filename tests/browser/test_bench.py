@@ -245,10 +245,10 @@ def test_a_phone_records_over_plain_http(page: Page, canteen, faults, settings):
     page.get_by_role("button", name="Show the cure of B").click()
     expect(page.get_by_role("heading", name="Weighed out for B")).to_be_visible()
     page.get_by_role("button", name="Recorded by mistake").click()
-    page.get_by_role("button", name="Take it back").click()
-    expect(page.get_by_text("Say why").first).to_be_visible()
+    page.get_by_role("button", name="Cancel this cure").click()
+    expect(page.get_by_text("Give a reason").first).to_be_visible()
     page.get_by_label("Why it should not count").fill("it was for piece A")
-    page.get_by_role("button", name="Take it back").click()
+    page.get_by_role("button", name="Cancel this cure").click()
     expect(page.get_by_role("button", name="Show the cure of B")).to_have_count(0)
     wait_until(page, Entry.objects.filter(batch__code="L-01", kind="smoke").exists)
 
@@ -293,12 +293,12 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
         expect(kitchen.get_by_text("within the limit")).to_be_visible()
     # a slip is asked about before it is believed
     desk.get_by_role("button", name=re.compile("^A ")).click()
-    kitchen.get_by_role("button", name="School and amounts").click()
+    kitchen.get_by_role("button", name="Method and amounts").click()
     kitchen.get_by_label("Amount, % of the meat").first.fill("0.025")
     expect(kitchen.get_by_text("Did you mean 2.5 %?")).to_be_visible()
     kitchen.get_by_label("Amount, % of the meat").first.fill("2.4")
     kitchen.get_by_role("button", name="Save the recipe").click()
-    expect(kitchen.get_by_text("Kept as version 2")).to_be_visible()
+    expect(kitchen.get_by_text("Saved as version 2")).to_be_visible()
     assert serious(kitchen) == []
     kitchen.get_by_role("button", name="Into the cure").click()
     expect(kitchen.get_by_text("In the cure: A · B · C · D")).to_be_visible()
@@ -378,10 +378,10 @@ def test_looked_over_and_the_butchers_test(kitchen: Page, canteen):
     expect(kitchen.get_by_text("Do not cure it")).to_be_visible()
     assert serious(kitchen) == []
     kitchen.get_by_role("button", name="Save what was found").click()
-    expect(kitchen.get_by_text("Kept in the diary.")).to_be_visible()
+    expect(kitchen.get_by_text("Saved in the diary.")).to_be_visible()
     kitchen.get_by_role("button", name="Back to recording").click()
     kitchen.get_by_role("button", name="Butcher’s test").click()
     expect(kitchen.get_by_text("cost factor")).to_be_visible()
-    kitchen.get_by_label("Next week’s price of a pound").fill("3.50")
+    kitchen.get_by_label("Next week’s price per pound").fill("3.50")
     expect(kitchen.get_by_role("status")).to_contain_text("by the factor")
     assert serious(kitchen) == []

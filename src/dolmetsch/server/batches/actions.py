@@ -207,7 +207,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
 def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
     if draft.corrects is None:
         if draft.content.act == "withdraw":
-            said = "Choose the entry to undo."
+            said = "Choose the entry to cancel."
             raise DomainError("bad_correction", 422, "Not recorded", said)
         return None
     found = next((row.entry for row in rows if row.entry.id == draft.corrects), None)
@@ -216,7 +216,7 @@ def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
     root = found.corrects or found
     if draft.content.act == "withdraw":
         if root.act == Act.BOUGHT and root.sequence == 1:
-            said = "The purchase starts the batch and cannot be undone; correct it instead."
+            said = "The purchase starts the batch and cannot be canceled; correct it instead."
             raise DomainError("bad_correction", 422, "Not recorded", said)
     elif draft.content.act != str(root.act):
         said = f"A correction has to be the same kind of entry: this one is “{root.act}”."
@@ -239,7 +239,7 @@ def marks_made(row: EntryRows) -> set[str]:
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
     place = f"“{label_kind(blamed.entry.kind)}” (entry {blamed.entry.sequence})"
-    said = f"This would make {place} impossible: {error.told}. Correct or undo that one first."
+    said = f"This would make {place} impossible: {error.told}. Correct or cancel that one first."
     return DomainError("breaks_later", 422, "Not recorded", said)
 
 

@@ -206,10 +206,10 @@ def take_back(write: Write, batch: Batch, cure_id: int, told: typed.TakeBackIn) 
         if cure is None:
             raise not_found("such cure")
         if not told.reason:
-            said = "Say why: it stays readable."
+            said = "Give a reason: it stays in the record."
             raise refuse_fields([FieldProblem(path="reason", code="missing", message=said)])
         if CureTakenBack.objects.filter(cure=cure).exists():
-            raise DomainError("already", 409, "Already so", "This cure has been undone already.")
+            raise DomainError("already", 409, "Already so", "This cure has been canceled already.")
         still = {
             one.mark
             for one in PieceCure.objects.filter(batch=batch, key=cure.key, taken_back=None).exclude(

@@ -81,7 +81,7 @@ def _find_wrong(write: Write, told: schemas.QuoteIn, reader: Reader) -> Quote | 
     if wrong.corrections.exists():
         said = "Someone has corrected this price already. Look at it again."
         raise DomainError("moved_on", 409, "The price has moved on", said)
-    reader.need("reason", told.reason, "Say why: the wrong price stays readable beside it.")
+    reader.need("reason", told.reason, "Give a reason: the wrong price stays in the list beside it.")
     return wrong
 
 

@@ -150,7 +150,7 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
 
 .when summary {
   cursor: pointer;
-  min-height: 24px;
+  min-height: 44px;
   color: var(--quiet);
 }
 

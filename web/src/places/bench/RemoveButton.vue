@@ -1,12 +1,24 @@
 <script setup lang="ts">
 import { X } from '@lucide/vue'
+import { nextTick } from 'vue'
 
 defineProps<{ label: string }>()
-defineEmits<{ remove: [] }>()
+const emit = defineEmits<{ remove: [] }>()
+
+/** The row goes, and the focus to the button before it: never to the top of the page. */
+async function remove(event: MouseEvent): Promise<void> {
+  const form = (event.currentTarget as HTMLElement).closest('form, section, main')
+  const buttons = [...(form?.querySelectorAll<HTMLElement>('button:not(:disabled)') ?? [])]
+  const before = buttons[buttons.indexOf(event.currentTarget as HTMLElement) - 1]
+  emit('remove')
+  await nextTick()
+  const next = before?.isConnected ? before : form?.querySelector<HTMLElement>('button:not(:disabled)')
+  next?.focus()
+}
 </script>
 
 <template>
-  <button type="button" :aria-label="label" @click="$emit('remove')">
+  <button type="button" :aria-label="label" @click="remove">
     <X :size="18" aria-hidden="true" />
   </button>
 </template>
@@ -16,7 +28,7 @@ button {
   align-self: start;
   display: grid;
   place-items: center;
-  width: 36px;
+  width: 44px;
   height: 44px;
   margin-top: 22px;
   border: 0;

@@ -83,12 +83,18 @@ function recorded(batch: Batch, words: string): void {
       <TypedInput
         v-if="draft.way === 'slices'"
         v-model="draft.slices"
-        label="Slices"
+        label="Slices per portion"
         path="slices"
         placeholder="3"
         inputmode="decimal"
       />
-      <TypedInput v-else v-model="draft.weight" label="Weight" :path="draft.way" placeholder="2 oz" />
+      <TypedInput
+        v-else
+        v-model="draft.weight"
+        label="Weight per portion"
+        :path="draft.way"
+        placeholder="2 oz"
+      />
     </template>
   </EntryForm>
 </template>

@@ -117,7 +117,7 @@ legend {
 
 summary {
   cursor: pointer;
-  min-height: 24px;
+  min-height: 44px;
   color: var(--quiet);
 }
 

@@ -60,7 +60,7 @@ const at = (name: string): string => `${props.stem}${name}`
 <style scoped>
 .more summary {
   cursor: pointer;
-  min-height: 24px;
+  min-height: 44px;
   color: var(--quiet);
   margin-bottom: 6px;
 }

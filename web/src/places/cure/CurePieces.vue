@@ -122,7 +122,7 @@ ul {
 }
 
 .tick {
-  min-height: 36px;
+  min-height: 44px;
   padding-left: 14px;
 }
 

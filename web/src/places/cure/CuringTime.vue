@@ -174,6 +174,6 @@ text {
 
 summary {
   cursor: pointer;
-  min-height: 24px;
+  min-height: 44px;
 }
 </style>

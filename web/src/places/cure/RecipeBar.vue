@@ -94,7 +94,7 @@ function choose(name: string): void {
 }
 
 .link {
-  min-height: 28px;
+  min-height: 44px;
   padding: 0 4px;
   background: none;
   border: 0;

@@ -349,13 +349,13 @@ describe('the cure desk', () => {
   it('takes back a cure put down by mistake, and says why it would not', async () => {
     const given = answers()
     const { shown } = await open(given)
-    const fields = [{ path: 'reason', code: 'missing', message: 'Say why: it stays readable.' }]
+    const fields = [{ path: 'reason', code: 'missing', message: 'Give a reason: it stays in the record.' }]
     given['POST /batches/J-01/cures/7/take-back'] = refused('bad_fields', { fields })
     await shown.get('.look').trigger('click')
     await shown.get('.back').trigger('click')
     const form = () => shown.get('[aria-label^="As weighed out"] form')
     await form().trigger('submit')
-    await vi.waitFor(() => expect(shown.text()).toContain('Say why: it stays readable.'))
+    await vi.waitFor(() => expect(shown.text()).toContain('Give a reason: it stays in the record.'))
     given['POST /batches/J-01/cures/7/take-back'] = null
     await form().trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('No answer came back'))

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, toRef } from 'vue'
+import { computed, toRef } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { usePlan } from '@/shared/api/useBench'
 import { dayText, longDayText, timeText } from '@/shared/quantity/when'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
+import { useInAddress } from '@/shared/ui/useInAddress'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ActRow from '../today/ActRow.vue'
 import NoteForm from './NoteForm.vue'
@@ -34,7 +35,7 @@ const {
 const { data: plan } = usePlan(400, code)
 const coming = computed(() => (plan.value?.acts ?? []).filter((act) => act.state === 'open'))
 const put = (now: Schemas['DiaryOut']): void => void queries.setQueryData(queryKey.value, now)
-const mark = ref('')
+const mark = useInAddress<string>('piece', '')
 /** Leaves by their day, of all pieces or of one. */
 const days = computed(() => {
   const found = new Map<string, Schemas['LeafOut'][]>()

@@ -74,7 +74,7 @@ function plan(): void {
 <style scoped>
 summary {
   cursor: pointer;
-  min-height: 28px;
+  min-height: 44px;
 }
 
 form {

@@ -138,7 +138,7 @@ input[type='range']::-moz-range-thumb {
 
 input[type='text'] {
   width: 100%;
-  min-height: 36px;
+  min-height: 44px;
   font: inherit;
   font-weight: 700;
   text-align: right;

@@ -143,7 +143,7 @@ const told = computed(() => {
   display: flex;
   justify-content: space-between;
   align-items: center;
-  min-height: 36px;
+  min-height: 44px;
 }
 
 .portion {

@@ -82,7 +82,7 @@ h2 {
 }
 
 h2 button {
-  min-height: 28px;
+  min-height: 44px;
   background: none;
   border: 0;
   color: inherit;

@@ -5,6 +5,7 @@ import { useSlug } from '@/shared/api/useBatch'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
+import { useInAddress } from '@/shared/ui/useInAddress'
 import NotePrice from './NotePrice.vue'
 import PriceTable from './PriceTable.vue'
 import { type Sort, sorts, usePrices } from './usePrices'
@@ -12,8 +13,8 @@ import { type Sort, sorts, usePrices } from './usePrices'
 /** The price list: latest, lowest and usual price of everything, with a line of its history. */
 const PAGE = 60
 const slug = useSlug()
-const sort = ref<Sort>('meat')
-const find = ref('')
+const sort = useInAddress<Sort>('sort', 'meat')
+const find = useInAddress('find', '')
 const sought = refDebounced(find, 250)
 const page = ref(0)
 const noting = ref(false)

@@ -57,7 +57,7 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
             <h3>
               <RouterLink :to="{ name: 'strip', params: { code: batch.code } }">{{ batch.name }}</RouterLink>
             </h3>
-            <p class="quiet small">
+            <p class="small cut">
               <span class="badge">{{ batch.code }}</span> {{ batch.cut }}, finished
               {{ dayText(batch.last_at) }}
             </p>
@@ -94,7 +94,7 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
             <h3>
               <RouterLink :to="{ name: 'strip', params: { code: batch.code } }">{{ batch.name }}</RouterLink>
             </h3>
-            <p class="quiet small">
+            <p class="small cut">
               <span class="badge">{{ batch.code }}</span> {{ batch.cut }}
             </p>
             <p v-if="batch.so_far" class="quiet small">
@@ -142,6 +142,10 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
 .row {
   display: grid;
   gap: 6px;
+}
+
+.cut {
+  color: var(--ink);
 }
 
 .verdict {

@@ -45,7 +45,7 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
 
 summary {
   cursor: pointer;
-  min-height: 30px;
+  min-height: 44px;
   display: flex;
   align-items: center;
 }
@@ -59,7 +59,7 @@ form {
 
 button,
 input {
-  min-height: 40px;
+  min-height: 44px;
   padding: 0 10px;
   border: 1px solid #56615f;
   border-radius: 4px;

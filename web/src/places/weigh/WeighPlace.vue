@@ -319,22 +319,7 @@ section {
     font-size: 22px;
   }
 
-  aside .step {
-    display: flex;
-    gap: 10px;
-    align-items: center;
-    color: #b9c3bf;
-  }
-
-  .step .box {
-    flex: 1;
-    min-height: 48px;
-    background: #1d2528;
-    color: #eef2ef;
-    border-color: #3a4447;
-  }
-
-  .more {
+  aside .more {
     min-height: 44px;
   }
 

@@ -34,7 +34,7 @@ async function allTheSame(letter: Letter): Promise<void> {
 <template>
   <div
     v-if="shown || refused.length || others || isSlow || !isOnline"
-    class="outbox"
+    class="outbox on-bar"
     role="status"
     aria-label="Waiting to be sent"
   >
@@ -99,17 +99,5 @@ async function allTheSame(letter: Letter): Promise<void> {
 
 .refused p {
   flex: 1 1 260px;
-}
-
-button {
-  min-height: 44px;
-  padding: 0 14px;
-  border: 1px solid #ffd489;
-  border-radius: 4px;
-  background: transparent;
-  color: inherit;
-  font: inherit;
-  font-weight: 640;
-  cursor: pointer;
 }
 </style>

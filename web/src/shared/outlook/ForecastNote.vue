@@ -74,7 +74,7 @@ section {
 
 summary {
   cursor: pointer;
-  min-height: 24px;
+  min-height: 44px;
 }
 
 li {

@@ -51,7 +51,7 @@ function told(place: (typeof places)[number]): string {
         <button type="button" @click="leave">Sign out {{ session?.name }}</button>
       </div>
     </div>
-    <div v-if="isAsked && unsent" class="unsent" role="alert">
+    <div v-if="isAsked && unsent" class="unsent on-bar" role="alert">
       <p>
         {{ unsent === 1 ? '1 record has' : `${unsent} records have` }} not been sent. They stay on this device
         and are sent when you sign in here again.
@@ -91,18 +91,6 @@ function told(place: (typeof places)[number]): string {
 
 .unsent p {
   flex: 1 1 300px;
-}
-
-.unsent button {
-  min-height: 44px;
-  padding: 0 14px;
-  border: 1px solid #ffd489;
-  border-radius: 4px;
-  background: transparent;
-  color: inherit;
-  font: inherit;
-  font-weight: 640;
-  cursor: pointer;
 }
 
 .name {
@@ -205,32 +193,6 @@ nav a.here {
     align-items: center;
     height: 52px;
     padding: 0 12px;
-  }
-
-  .unsent {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px 12px;
-    align-items: center;
-    padding: 8px 24px;
-    background: #3a2c0f;
-    color: #ffd489;
-  }
-
-  .unsent p {
-    flex: 1 1 300px;
-  }
-
-  .unsent button {
-    min-height: 44px;
-    padding: 0 14px;
-    border: 1px solid #ffd489;
-    border-radius: 4px;
-    background: transparent;
-    color: inherit;
-    font: inherit;
-    font-weight: 640;
-    cursor: pointer;
   }
 
   .name {
