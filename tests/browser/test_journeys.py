@@ -158,9 +158,9 @@ def test_the_chain_by_keyboard_alone(kitchen: Page):
     keys.press("ArrowLeft")
     expect(kitchen.get_by_role("button", name=re.compile("^Bought"))).to_be_focused()
     keys.press("?")
-    expect(kitchen.get_by_role("dialog", name="Keys")).to_be_visible()
+    expect(kitchen.get_by_role("dialog", name="Keyboard shortcuts")).to_be_visible()
     keys.press("Escape")
-    expect(kitchen.get_by_role("dialog", name="Keys")).to_be_hidden()
+    expect(kitchen.get_by_role("dialog", name="Keyboard shortcuts")).to_be_hidden()
     expect(kitchen.get_by_role("heading", name="Night duck")).to_be_visible()
 
 

@@ -221,7 +221,7 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
 @pytest.mark.parametrize(
     ("told", "word"),
     [
-        ({"cut": read_cut("breast of lamb")}, "no start value for this cut"),
+        ({"cut": read_cut("breast of lamb")}, "No start value for this cut"),
         ({"cut": read_cut("shoulder, boneless")}, "bone-in shoulder"),
         ({"cut": read_cut("belly, skinless, trimmed")}, "whole piece"),
         ({}, "No batch of this cut"),

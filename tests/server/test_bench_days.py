@@ -362,11 +362,11 @@ def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):  # noq
 @pytest.mark.parametrize(
     ("answers", "said"),
     [
-        ([b"HELLO\n"], "no label printer"),
+        ([b"HELLO\n"], "not a label printer"),
         ([b"PRINTER 1 labels\n", b"NO paper left\n"], "refused A: paper left"),
         ([b"PRINTER 1 labels\n", b"PRINTED x.png 99999999999\n"], "cannot be read"),
         ([b"PRINTER 1 labels\n", b"\xff\xfe\n"], "cannot be read"),
-        ([], "no label printer"),
+        ([], "not a label printer"),
     ],
 )
 def test_a_printer_in_trouble_is_told(api, code, settings, answers, said):

@@ -97,7 +97,7 @@ def test_one_recipe_for_all_is_scaled_by_each_pieces_own_weight(api, code):
         ({"school": "brine", "water": "100 %", "cold_water": "-4 °C"}, "cold_water", "below zero"),
         ({"school": "brine", "water": "100 %", "cold_water": "20 °F"}, "cold_water", "between 32 and 212"),
         ({"school": "brine", "water": "100 %", "hot_part": "120 %"}, "hot_part", "more than"),
-        ({"salt": {"name": "salt", "amount": "2 %", "spoon": "ladle"}}, "salt.spoon", "no kind of spoonful"),
+        ({"salt": {"name": "salt", "amount": "2 %", "spoon": "ladle"}}, "salt.spoon", "not a kind of spoon"),
         ({"agent": "weak", "agent_nitrite": "0.6"}, "agent_amount", "used as the salt"),
         ({"extras": [{"name": "", "amount": "1 %"}]}, "extras[0].name", "Say what it is"),
         ({"extras": [{"name": "pepper", "amount": "lots"}]}, "extras[0].amount", "lots"),
@@ -257,7 +257,7 @@ def test_a_mix_made_once_is_used_up_by_weight(api, code):
     assert left["left_grams"] == "20"
     short = ask(api, code, on_desk("B", mix=mix))["pieces"][0]
     assert "mix_short" in [one["code"] for one in short["cautions"]]
-    assert "such mix" in faults(ask(api, code, on_desk(mix=mix + 99)))["pieces[0].mix"]
+    assert "That mix" in faults(ask(api, code, on_desk(mix=mix + 99)))["pieces[0].mix"]
     wet = on_desk("B", {"school": "brine", "target": "110", "water": "100 %"}, mix=mix)
     assert "measured cures" in faults(ask(api, code, wet))["pieces[0].mix"]
 

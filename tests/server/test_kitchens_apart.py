@@ -21,8 +21,8 @@ OPERATIONS = [
 ]
 
 
-#: Words an address wants in place of an id.
-FORMS = {path: "csv" for _, path in OPERATIONS if "{form}" in path}
+#: Words that parts of an address take, in place of an id.
+WORDS = {"form": "csv", "size": "large"}
 
 
 def count_rows():
@@ -53,7 +53,7 @@ def ids(api):
 def fill(path, slug, ids):
     address = path.replace("{kitchen_slug}", slug)
     for part in [one[1:-1] for one in address.split("/") if one.startswith("{")]:
-        address = address.replace("{" + part + "}", ids.get(part, FORMS.get(path, ids["item_id"])))
+        address = address.replace("{" + part + "}", ids.get(part) or WORDS.get(part, ids["item_id"]))
     return address
 
 

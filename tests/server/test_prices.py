@@ -100,7 +100,7 @@ def test_the_same_price_twice_is_one_and_two_on_one_day_are_told(api):
     first = noted(api)
     again = noted(api)
     assert again["quote"] == first["quote"]
-    assert "noted before" in again["told"][0]
+    assert "saved already" in again["told"][0]
     other = noted(api, price="2.99")
     assert "two prices on 2026-03-02" in other["told"][0]
     assert other["item"]["latest"]["weight"]["per_lb"] == "2.99"
@@ -276,8 +276,8 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
         "formula",
         "below zero",
         "stone",
-        "no day",
-        "not yet",
+        "not a day",
+        "in the future",
         "cheap",
     ):
         assert word in said, word

@@ -183,7 +183,8 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     reader.happened("happened_at", entry.happened_at, now=now)
-    refuse_before_purchase(reader, entry, others)
+    if not any(one.path == "happened_at" for one in reader.problems):
+        refuse_before_purchase(reader, entry, others)
     if not is_readable:
         return Draft(rows=candidate, reader=reader, reckoning=None)
     try:

@@ -87,9 +87,9 @@ const word = computed(() => (many.value === 1 ? 'Import this batch' : `Import th
         >{{ one.code }} {{ one.name }}</RouterLink
       >
     </p>
-    <section v-for="one in shown.batches" :key="one.code" class="batch" :aria-label="one.name">
+    <section v-for="(one, place) in shown.batches" :key="place" class="batch" :aria-label="one.name">
       <h2>
-        {{ one.name }} <span class="badge">{{ shown.written ? one.code : `would be ${one.code}` }}</span>
+        {{ one.name }} <span class="badge">{{ shown.written ? one.code : 'not imported yet' }}</span>
       </h2>
       <p class="quiet">
         {{ one.cut }}, {{ one.entries }} entries, {{ bothText(one.house.weight)

@@ -36,7 +36,7 @@ const key = ref<Basis['key']>('pound')
 const bases = computed(() =>
   props.verdict.judged.bases.map((one) => ({
     value: one.key,
-    word: one.key === 'cooked' ? one.label : words[one.key],
+    word: words[one.key],
   })),
 )
 const basis = computed(() => props.verdict.judged.bases.find((one) => one.key === key.value))

@@ -106,7 +106,7 @@ const stands = computed(() => other.value ?? house.value)
         />
         <text :x="AXIS + 108" :y="houseLabel + 10" class="house halo">
           {{ money(basis.price) }}
-          <tspan class="code" dx="8">{{ isForecast ? 'expected' : 'house' }}, {{ code }}</tspan>
+          <tspan class="code" dx="8">{{ isForecast ? 'expected' : `house, ${code}` }}</tspan>
         </text>
       </template>
       <template v-if="other !== null">

@@ -179,7 +179,7 @@ describe('a document brought in', () => {
       'POST /imports?dry_run=false': { ...dry, written: true },
     })
     const shown = await choose('{}')
-    await vi.waitFor(() => expect(shown.text()).toContain('would be J-02'))
+    await vi.waitFor(() => expect(shown.text()).toContain('not imported yet'))
     expect(plain(shown.text())).toContain('at $3.42 a sliced pound')
     expect(shown.text()).toContain('look again')
     expect(calls.map((call) => call.path)).toEqual(['/imports?dry_run=true'])
