@@ -32,10 +32,10 @@ def fill_cure(page: Page) -> None:
 
 def lay_on_scale(page: Page) -> None:
     """The first piece as it will weigh after the step, once the scale is steady."""
-    page.get_by_text("Simulated scale: lay").click()
-    page.get_by_role("button", name="lies on it").click()
+    page.get_by_text("Simulated scale: put").click()
+    page.get_by_role("button", name="Put A on it").click()
     page.wait_for_timeout(600)
-    page.get_by_text("Simulated scale: lay").click()
+    page.get_by_text("Simulated scale: put").click()
     page.get_by_role("button", name="Take 4.").wait_for()
     page.get_by_text("kept of this step").wait_for()
     page.evaluate("window.scrollTo(0, 0)")
@@ -88,6 +88,7 @@ PICTURES = [
     ("forecasts", "/books/forecasts", LAPTOP, None),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
+    ("verdicts", "/verdict", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
     ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
     ("why", "/verdict/J-01", LAPTOP, ask_why),

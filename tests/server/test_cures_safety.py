@@ -293,3 +293,14 @@ def test_a_label_names_the_day_it_comes_out(api, code):
     assert api.call("POST", f"/acts/{out.uid}/news", moved)[0] == 201
     (label,) = gather_labels(Batch.objects.get(), ["A"], root="")
     assert label.lines[1:3] == ("out 18 Mar", "window 14 Mar to 24 Mar")
+
+
+def test_the_second_stage_of_a_brines_spices_has_its_day(api, code):
+    pepper = {"name": "crushed pepper", "amount": "0.5 %", "stage": 2}
+    brine = {"school": "brine", "water": "100 %", "target": "110"}
+    for mark, extras, planned in (("A", [], 0), ("B", [pepper], 1)):
+        laid = on_desk(mark, {**brine, "extras": extras}, thickness="2 in")
+        (piece,) = ask(api, code, laid)["pieces"]
+        assert ("crushed pepper" in piece["stage_note"]) is bool(extras)
+        assert put_in(api, code, laid, sure=True)[0] == 201
+        assert PlannedAct.objects.filter(kind="spice").count() == planned

@@ -70,6 +70,11 @@ class Recipe:
     mixed: MixedBrine | None = None
 
     @property
+    def has_second_stage(self) -> bool:
+        """Whether something goes on later, once the cure has been in: in two stages, or spices of a brine."""
+        return self.school == "two_stage" or any(extra.stage == 2 for extra in self.extras)
+
+    @property
     def facts(self) -> School:
         """What is usual in its school."""
         return SCHOOLS[self.school]

@@ -151,15 +151,17 @@ def _learn(write: Write, batch: Batch, one: LaidOut) -> None:
 def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> None:
     """The days to come: pieces alike are planned together, and all that is turned on a day is one act."""
     turns: dict[tuple[Act, str], list[str]] = {}
-    alike: dict[tuple[int, int, int, str, str], list[LaidOut]] = {}
+    alike: dict[tuple[int, int, int, str, str, bool], list[LaidOut]] = {}
     local = timezone.localtime(in_at)
     for one in laid.pieces:
         assert one.time is not None
         window = one.time.window
         assert one.recipe is not None
         days = (window.first, window.last, one.out_day)
-        alike.setdefault((*days, one.recipe.school, one.told.finish), []).append(one)
-    for (_, _, out, school, _), pieces in alike.items():
+        alike.setdefault((*days, one.recipe.school, one.told.finish, one.recipe.has_second_stage), []).append(
+            one
+        )
+    for (_, _, out, school, _, is_staged), pieces in alike.items():
         assert pieces[0].time is not None
         wishes = Wishes(
             turn_days=_turn_days(pieces, told.wishes),
@@ -167,7 +169,7 @@ def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> 
             dry_hours=told.wishes.dry_hours,
             soak_minutes=told.wishes.soak_minutes,
             reseason=told.wishes.reseason,
-            spice_day=(told.wishes.spice_day or out) if school == "two_stage" else None,
+            spice_day=(told.wishes.spice_day or out) if is_staged else None,
             finish=pieces[0].told.finish,
         )
         acts = plan_days(local, pieces[0].time.window, wishes)

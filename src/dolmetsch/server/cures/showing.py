@@ -117,7 +117,7 @@ def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
 
 
 def _stage_note(one: LaidOut) -> str:
-    if one.recipe is None or one.recipe.school != "two_stage":
+    if one.recipe is None:
         return ""
     later = [extra.name for extra in one.recipe.extras if extra.stage == 2]
     return f"Second stage, once out: {', '.join(later)}." if later else ""

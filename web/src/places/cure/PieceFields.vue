@@ -69,7 +69,11 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       <input v-model="piece.is_kept_warm" type="checkbox" />
       Rests warm after the salt (66–68 °F for a day or two)
     </label>
-    <WishFields v-model="wishes" class="wide" :two-stage="piece.recipe.school === 'two_stage'" />
+    <WishFields
+      v-model="wishes"
+      class="wide"
+      :two-stage="piece.recipe.school === 'two_stage' || piece.recipe.extras.some((one) => one.stage === 2)"
+    />
     <label class="named wide">
       <span>Put in earlier?</span>
       <input v-model="inAt" class="box" type="datetime-local" />
