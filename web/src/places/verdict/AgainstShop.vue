@@ -28,7 +28,7 @@ function verdictOf(shop: Shop): string {
     return said.charAt(0).toUpperCase() + said.slice(1)
   }
   if (isEven(shop)) return 'Costs the same as the shop'
-  return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'more than the shop'}`
+  return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'more'}`
 }
 const less = (amount: string): string => (amount.startsWith('-') ? 'more' : 'less')
 /** "from $1.20 cheaper to $0.40 more": what the forecast leaves open. */

@@ -79,7 +79,7 @@ describe('house against shop', () => {
       is_cheaper: false,
     }
     const told = text(AgainstShop, { ...sliced(), shops: [shop(dearer)] })
-    expect(told).toContain('▲ $0.64 a pound more than the shop')
+    expect(told).toContain('▲ $0.64 a pound more')
     expect(told).toContain('$9.52 more on this batch')
     expect(told).toContain('$0.10 less a portion')
   })
