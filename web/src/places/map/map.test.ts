@@ -60,6 +60,22 @@ describe('the map', () => {
     expect(laid?.body).toMatchObject({ place: { store: 'Fridge 1', level: 2, slot: 1 }, thickness: '' })
   })
 
+  it('asks before two lie in one place', async () => {
+    const { calls, shown } = await open({ 'GET /map': map, 'POST /batches/J-01/pieces/B/facts': {} })
+    const posted = () => calls.filter((call) => call.method === 'POST')
+    await button(shown, 'J-01 B')?.trigger('click')
+    const taken = '[aria-label="Put J-01 B in Fridge 1, shelf 1, place 2"]'
+    await shown.get(taken).trigger('click')
+    expect(plain(shown.text())).toContain('J-01 A is in that place. Put J-01 B there too?')
+    await button(shown, 'Choose another place')?.trigger('click')
+    expect(shown.find('.asked').exists()).toBe(false)
+    expect(posted()).toEqual([])
+    await shown.get(taken).trigger('click')
+    await button(shown, 'Put it there too')?.trigger('click')
+    await vi.waitFor(() => expect(posted()).toHaveLength(1))
+    expect(posted()[0]?.body).toMatchObject({ place: { store: 'Fridge 1', level: 1, slot: 2 } })
+  })
+
   it('puts a piece down again by a second touch, and takes one out', async () => {
     const { calls, shown } = await open({ 'GET /map': map, 'POST /batches/J-01/pieces/A/facts': {} })
     await shown.get('.piece').trigger('click')

@@ -107,7 +107,7 @@ describe('what is due', () => {
     server({ 'GET /plan?days=2&code=': acts && { acts } })
     const shown = mount(ToDo, { global: around() })
     await flushPromises()
-    await vi.waitFor(() => expect(shown.text()).not.toContain('Fetching'))
+    await vi.waitFor(() => expect(shown.text()).not.toContain('Loading'))
     return shown
   }
   const listed = (shown: ReturnType<typeof mount>, name: string): string[] =>
@@ -130,6 +130,28 @@ describe('what is due', () => {
     ])
     await shown.get('button[aria-expanded]:not(.more)').trigger('click')
     expect(listed(shown, 'Tomorrow')).toEqual(['Check'])
+  })
+
+  it('ticks the same turn of several pieces of a batch with one touch, but no tasting', async () => {
+    const [first, second] = [act({ uid: 'same-1', due_at: at(1) }), act({ uid: 'same-2', due_at: at(2) })]
+    const tastes = [1, 2].map((place) =>
+      act({ uid: `taste-${place}`, kind: 'taste', words: 'Taste', due_at: at(1) }),
+    )
+    const news = [first, second].map((one) => [`POST /acts/${one.uid}/news`, { acts: [] }])
+    const calls = server({
+      'GET /plan?days=2&code=': { acts: [first, second, ...tastes] },
+      ...Object.fromEntries(news),
+    })
+    const shown = mount(ToDo, { global: around() })
+    await vi.waitFor(() => expect(shown.text()).toContain('All 2 done: Turn and rub'))
+    expect(shown.text()).not.toContain('done: Taste')
+    const all = shown.findAll('button').find((one) => one.text().startsWith('All 2 done'))
+    await all?.trigger('click')
+    await vi.waitFor(() => expect(calls.filter((call) => call.method === 'POST')).toHaveLength(2))
+    expect(calls.filter((call) => call.method === 'POST').map((call) => call.path)).toEqual([
+      '/acts/same-1/news',
+      '/acts/same-2/news',
+    ])
   })
 
   it('says so when nothing is, and when nothing is known', async () => {

@@ -1,8 +1,11 @@
-import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
-import type { Batch, Pieces } from '@/shared/api/client'
+import { flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { computed, ref } from 'vue'
+import type { Batch, Cures, Entry, Pieces } from '@/shared/api/client'
+import { entry, standIn } from '@/shared/tests/samples'
+import { server } from '@/shared/tests/server'
 import UsualBand from './UsualBand.vue'
-import { stepAtHand } from './useWeighing'
+import { stepAtHand, useWeighing } from './useWeighing'
 import WeighActs from './WeighActs.vue'
 import WeightPad from './WeightPad.vue'
 
@@ -24,6 +27,63 @@ describe('the step at hand', () => {
     expect(stepAtHand(batch(['bought', 'trim', 'smoke'], 'chill'), pieces(['trim', 'smoke'], ['trim']))).toBe(
       'smoke',
     )
+  })
+})
+
+describe('a piece in the cure', () => {
+  it('comes out of it next, whatever the others wait for', () => {
+    const cures = { cures: [{ mark: 'B', is_under_way: true }] } as unknown as Cures
+    const all = [batch(['bought', 'trim'], 'rest'), pieces(['trim'], ['trim'])] as const
+    expect(stepAtHand(...all, cures)).toBe('cure')
+    expect(stepAtHand(...all)).toBe('rest')
+    expect(stepAtHand(all[0], pieces(['trim'], ['trim', 'cure']), cures)).not.toBe('cure')
+  })
+})
+
+describe('two pieces mixed up at the scale', () => {
+  const weighed = (sequence: number, mark: string, weight: string, more: Partial<Entry> = {}) => {
+    const content = { ...entry(1).content, kind: 'smoke', weights: [{ mark, weight }] } as Entry['content']
+    return entry(sequence, { content, ...more })
+  }
+  const work = (log: Entry[]) => {
+    const told = { ...batch(['bought', 'trim', 'smoke'], 'chill'), log, seen: 7, pieces: [] }
+    return useWeighing({
+      code: ref('J-01'),
+      kind: ref('smoke'),
+      batch: ref(told as unknown as Batch),
+      pieces: ref(pieces(['smoke'], ['smoke'])),
+      cures: computed(() => undefined),
+    })
+  }
+  beforeEach(() => {
+    standIn('lb')
+    localStorage.clear()
+    window.dispatchEvent(new StorageEvent('storage', { key: null }))
+  })
+  afterEach(() => vi.unstubAllGlobals())
+
+  it('get each other’s weight with one touch, by corrections that say why', async () => {
+    const calls = server({ 'POST /batches/J-01/entries': { entry: 9, batch: {} } })
+    const { swap, swapWords } = work([weighed(6, 'A', '4.1 lb'), weighed(7, 'B', '3.9 lb')])
+    expect(swapWords.value).toBe('Swap the weights of A and B')
+    swap()
+    await flushPromises()
+    await vi.waitFor(() => expect(calls).toHaveLength(2))
+    expect(calls.map((call) => call.body)).toMatchObject([
+      { corrects: 106, seen: 7, content: { weights: [{ mark: 'A', weight: '3.9 lb' }] } },
+      { corrects: 107, seen: 8, content: { weights: [{ mark: 'B', weight: '4.1 lb' }] } },
+    ])
+    expect(calls[0]?.body).toMatchObject({ reason: 'A and B mixed up at the scale' })
+  })
+
+  it('is not offered where there are no two of this step', () => {
+    const [a, b] = [weighed(6, 'A', '4.1 lb'), weighed(7, 'B', '3.9 lb')]
+    expect(work([a]).swapWords.value).toBe('')
+    expect(work([a, weighed(7, 'A', '3.9 lb')]).swapWords.value).toBe('')
+    expect(work([a, { ...b, overruled_by: 8 }]).swapWords.value).toBe('')
+    expect(work([entry(5), b]).swapWords.value).toBe('Swap the weights of A and B')
+    const other = { ...b, content: { ...b.content, kind: 'rest' } as Entry['content'] }
+    expect(work([a, other]).swapWords.value).toBe('')
   })
 })
 
