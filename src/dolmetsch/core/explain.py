@@ -54,12 +54,6 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
     final = sheet.final
     every = tuple(range(len(sheet.ledger.stages) + 1))
     makers = last_steps(sheet)
-    cost = Input(
-        label="everything paid and used, minus the credit for trim",
-        value=final.cost,
-        unit="money",
-        steps=every,
-    )
     weight = Input(label="what is left", value=final.grams, unit="weight", steps=makers)
     if final.cost_per_lb is None:
         return
@@ -88,38 +82,47 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
         value=final.cost,
         unit="money",
     )
-    if final.sliced is not None:
-        of_slices = cost
-        if final.slices is None:
-            # dice or ends were cut besides: a slice costs what the slices carry
-            of_slices = Input(
-                label="what the slices carry", value=final.sliced.cost, unit="money", steps=every
-            )
-        count = Input(label="slices", value=Fraction(final.sliced.slices), unit="count", steps=makers)
-        yield Derivation(
-            figure="cost_per_slice",
-            title="A slice",
-            formula="cost of the slices ÷ slices",
-            inputs=(of_slices, count),
-            value=final.sliced.cost_per_slice,
-            unit="money",
-        )
-    if final.cost_per_cooked_lb is not None and batch.fry_yield is not None:
-        yield Derivation(
-            figure="cost_per_cooked_lb",
-            title="A pound cooked",
-            formula="price of a pound of what is left ÷ what is left of it after frying",
-            inputs=(
-                Input(
-                    label="a pound of what is left", value=final.cost_per_lb, unit="unit_cost", steps=makers
-                ),
-                Input(label="cooked ÷ raw", value=batch.fry_yield, unit="ratio"),
-            ),
-            value=final.cost_per_cooked_lb,
-            unit="unit_cost",
-        )
-    if (portion := _of_portion(batch, sheet, makers)) is not None:
-        yield portion
+    parts = (_of_slice(sheet, every), _of_cooked(batch, sheet), _of_portion(batch, sheet, makers))
+    yield from (part for part in parts if part is not None)
+
+
+def _of_slice(sheet: Sheet, every: tuple[int, ...]) -> Derivation | None:
+    final = sheet.final
+    if final.sliced is None:
+        return None
+    # where dice or ends were cut besides, a slice costs what the slices carry
+    is_all = final.slices is not None
+    label = "everything paid and used, minus the credit for trim" if is_all else "what the slices carry"
+    carried = final.cost if is_all else final.sliced.cost
+    count = Fraction(final.sliced.slices)
+    return Derivation(
+        figure="cost_per_slice",
+        title="A slice",
+        formula="cost of the slices ÷ slices",
+        inputs=(
+            Input(label=label, value=carried, unit="money", steps=every),
+            Input(label="slices", value=count, unit="count", steps=last_steps(sheet)),
+        ),
+        value=final.sliced.cost_per_slice,
+        unit="money",
+    )
+
+
+def _of_cooked(batch: Batch, sheet: Sheet) -> Derivation | None:
+    final = sheet.final
+    if final.cost_per_lb is None or final.cost_per_cooked_lb is None or batch.fry_yield is None:
+        return None
+    raw = Input(
+        label="a pound of what is left", value=final.cost_per_lb, unit="unit_cost", steps=last_steps(sheet)
+    )
+    return Derivation(
+        figure="cost_per_cooked_lb",
+        title="A pound cooked",
+        formula="price of a pound of what is left ÷ what is left of it after frying",
+        inputs=(raw, Input(label="cooked ÷ raw", value=batch.fry_yield, unit="ratio")),
+        value=final.cost_per_cooked_lb,
+        unit="unit_cost",
+    )
 
 
 def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivation | None:

@@ -1,4 +1,5 @@
 import type { Schemas } from '@/shared/api/client'
+import { capital } from '@/shared/quantity/capital'
 import { newKey } from '@/shared/writing/newKey'
 
 export type Offer = Schemas['OfferIn']
@@ -67,7 +68,7 @@ export function titleText(offer: Offer): string {
   const skin = offer.skin && !low.includes('skin') ? { on: 'skin on', off: 'skinless' }[offer.skin] : ''
   const bone = offer.bone && !low.includes('bone') ? { in: 'bone in', out: 'boneless' }[offer.bone] : ''
   const words = [offer.cut, skin, bone].filter(Boolean).join(', ')
-  return words.charAt(0).toUpperCase() + words.slice(1)
+  return capital(words)
 }
 
 /** What else the tag says, in few words: "trimmed, 12 lb pack". */

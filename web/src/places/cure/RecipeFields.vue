@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
+import MixedBrine from './MixedBrine.vue'
 import { changeSchool, ingredient, isCovered, isPumped, isWet, type Recipe, type School } from './recipes'
 import type { DeskFacts } from './useDesk'
 
@@ -22,7 +23,6 @@ const agents = computed(() =>
 const agent = computed(() => props.facts.agents.find((one) => one.key === recipe.value.agent))
 const byLabel = computed(() => !!agent.value && agent.value.nitrite === null)
 const hasAgent = computed(() => school.value !== 'plain')
-const isBrined = computed(() => recipe.value.agent !== 'none')
 const hasDose = computed(
   () => hasAgent.value && recipe.value.agent !== 'weak' && recipe.value.agent !== 'none' && !isMixed.value,
 )
@@ -124,33 +124,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
     <label v-if="isCovered(school)" class="tick wide">
       <input v-model="isMixed" type="checkbox" /> Give the brine as it was mixed, for the whole tub
     </label>
-    <template v-if="isMixed">
-      <TypedInput
-        v-model="recipe.mixed_water"
-        label="Water in the tub"
-        :path="`${path}mixed_water`"
-        placeholder="8 qt, or 3 kg"
-      />
-      <TypedInput
-        v-model="recipe.mixed_salt"
-        label="Salt in it"
-        :path="`${path}mixed_salt`"
-        placeholder="1 cup, or 300 g"
-      />
-      <TypedInput
-        v-model="recipe.mixed_sugar"
-        label="Sugar in it"
-        :path="`${path}mixed_sugar`"
-        placeholder="none"
-      />
-      <TypedInput
-        v-if="isBrined"
-        v-model="recipe.mixed_agent"
-        label="Curing salt in it"
-        :path="`${path}mixed_agent`"
-        placeholder="2 tsp, or 12 g"
-      />
-    </template>
+    <MixedBrine v-if="isMixed" v-model:recipe="recipe" :path="path" />
     <TypedInput
       v-if="isWet(school) && school !== 'injection' && !isMixed"
       v-model="recipe.water"

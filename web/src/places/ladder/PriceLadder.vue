@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Judged } from '@/shared/api/client'
+import { capital } from '@/shared/quantity/capital'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { scaleFor, spreadLabels } from './ladder'
@@ -65,7 +66,7 @@ const stands = computed(() => other.value ?? house.value)
 
 <template>
   <section class="panel" aria-label="Ladder of prices">
-    <h2>{{ basis.label.charAt(0).toUpperCase() + basis.label.slice(1) }}</h2>
+    <h2>{{ capital(basis.label) }}</h2>
     <p v-if="basis.missing" class="quiet">The house has no price on this basis yet. {{ basis.missing }}</p>
     <p v-if="isForecast && house !== null" class="care">Forecast: this batch is not finished yet.</p>
     <svg v-if="rungs.length || house !== null" :viewBox="`0 0 ${WIDE} ${HIGH}`" aria-hidden="true">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Shop, Verdict } from '@/shared/api/client'
+import { capital } from '@/shared/quantity/capital'
 import { chanceText, chanceTone } from '@/shared/quantity/chance'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import WhyFigure from '@/shared/why/WhyFigure.vue'
@@ -24,8 +25,7 @@ function verdictOf(shop: Shop): string {
   const saved = savedOf(shop)
   if (saved === null) {
     if (shop.chance == null) return isForecast.value ? 'No forecast yet' : 'Nothing left to compare'
-    const said = chanceText(shop.chance, 'the shop')
-    return said.charAt(0).toUpperCase() + said.slice(1)
+    return capital(chanceText(shop.chance, 'the shop'))
   }
   if (isEven(shop)) return 'Costs the same as the shop'
   return `${money(without(saved))} a ${unitWord.value} ${shop.is_cheaper ? 'cheaper' : 'more'}`

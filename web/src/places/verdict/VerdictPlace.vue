@@ -6,6 +6,7 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useBatch, useSlug, useVerdict } from '@/shared/api/useBatch'
 import ForecastNote from '@/shared/outlook/ForecastNote.vue'
 import { useForecast } from '@/shared/outlook/useForecast'
+import { capital } from '@/shared/quantity/capital'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -88,10 +89,7 @@ const drawn = computed(() => {
           <WhoseMeat :batch="batch" :verdict="verdict" />
           <section v-if="verdict" class="panel" aria-label="What is counted, and cautions">
             <h2>What is counted</h2>
-            <p>
-              {{ verdict.policy_words.charAt(0).toUpperCase() + verdict.policy_words.slice(1)
-              }}{{ verdict.policy_is_own ? ', for this batch' : '' }}.
-            </p>
+            <p>{{ capital(verdict.policy_words) }}{{ verdict.policy_is_own ? ', for this batch' : '' }}.</p>
             <p v-for="said in verdict.cautions" :key="said" class="caution">{{ said }}</p>
           </section>
         </div>

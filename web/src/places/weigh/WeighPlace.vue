@@ -5,14 +5,15 @@ import { useRouter } from 'vue-router'
 import { useBatch } from '@/shared/api/useBatch'
 import { useCures, usePieces } from '@/shared/api/useBench'
 import OutboxSign from '@/shared/outbox/OutboxSign.vue'
+import { capital } from '@/shared/quantity/capital'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { kinds, OWN } from '../bench/stepDraft'
 import { afterWord, recordWord, stepWord } from '../bench/stepWords'
 import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from './SimulatedScale.vue'
+import StepChoice from './StepChoice.vue'
 import { useOnScale } from './useOnScale'
 import { useScale } from './useScale'
 import { stepAtHand, useWeighing } from './useWeighing'
@@ -63,19 +64,9 @@ const {
 } = useOnScale({ code, kind, scale, work })
 
 const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
-const title = computed(() => {
-  const said = words[kind.value] ?? afterWord(kind.value)
-  return said.charAt(0).toUpperCase() + said.slice(1)
-})
+const title = computed(() => words[kind.value] ?? capital(afterWord(kind.value)))
 /** The step weighed for can be another one than expected. */
-const steps = computed(() => {
-  const usual = kinds.filter((one) => one.value !== OWN)
-  return usual.some((one) => one.value === kind.value)
-    ? usual
-    : [{ value: kind.value, word: kind.value }, ...usual]
-})
-function choose(event: Event): void {
-  const to = (event.target as HTMLSelectElement).value
+function choose(to: string): void {
   void router.replace({ name: 'weigh', params: { code: props.code }, query: { kind: to } })
 }
 const doneWord = computed(() => {
@@ -114,12 +105,7 @@ useWeighKeys({
           {{ batch.name }} <b>{{ batch.code }}</b>
         </p>
         <h1>{{ title }}</h1>
-        <label class="step">
-          <span>Step</span>
-          <select class="box" :value="kind" @change="choose">
-            <option v-for="one in steps" :key="one.value" :value="one.value">{{ one.word }}</option>
-          </select>
-        </label>
+        <StepChoice :kind="kind" @choose="choose" />
         <template v-if="work.isCut.value">
           <CutParts
             v-model:off="off"
@@ -223,21 +209,6 @@ aside {
 
 h1 {
   font-size: 30px;
-}
-
-.step {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  color: #b9c3bf;
-}
-
-.step .box {
-  flex: 1;
-  min-height: 48px;
-  background: #1d2528;
-  color: #eef2ef;
-  border-color: #3a4447;
 }
 
 .more {

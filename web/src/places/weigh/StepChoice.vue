@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { kinds, OWN } from '../bench/stepDraft'
+
+/** Which step is weighed for: the usual ones, and the one at hand where it has a name of its own. */
+const props = defineProps<{ kind: string }>()
+const emit = defineEmits<{ choose: [kind: string] }>()
+const steps = computed(() => {
+  const usual = kinds.filter((one) => one.value !== OWN)
+  return usual.some((one) => one.value === props.kind)
+    ? usual
+    : [{ value: props.kind, word: props.kind }, ...usual]
+})
+</script>
+
+<template>
+  <label class="step">
+    <span>Step</span>
+    <select class="box" :value="kind" @change="emit('choose', ($event.target as HTMLSelectElement).value)">
+      <option v-for="one in steps" :key="one.value" :value="one.value">{{ one.word }}</option>
+    </select>
+  </label>
+</template>
+
+<style scoped>
+.step {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  color: #b9c3bf;
+}
+
+.step .box {
+  flex: 1;
+  min-height: 48px;
+  background: #1d2528;
+  color: #eef2ef;
+  border-color: #3a4447;
+}
+</style>
