@@ -18,6 +18,7 @@ from django.utils import timezone
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import Membership, SignInFailure, User
+from dolmetsch.server.kitchens.writing import REFUSALS
 from dolmetsch.server.quantities.visible import make_visible
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
@@ -138,15 +139,34 @@ def test_answers_are_not_kept_and_the_page_may_use_the_camera_alone(api):
 
 def test_every_refusal_is_documented_with_its_media_type(api):
     document = api.client.get("/api/openapi.json").json()
-    refusals = [
-        response["content"]
-        for path in document["paths"].values()
-        for operation in path.values()
-        for status, response in operation["responses"].items()
-        if status[0] in "45"
-    ]
-    assert refusals
-    assert all(list(content) == ["application/problem+json"] for content in refusals)
+    operations = [operation for path in document["paths"].values() for operation in path.values()]
+    assert len(operations) > 60
+    for operation in operations:
+        answers = operation["responses"]
+        refused = {int(status) for status in answers if status[0] in "45"}
+        assert refused == REFUSALS, operation["operationId"]
+        for status, answer in answers.items():
+            is_refusal = int(status) in REFUSALS
+            assert ("application/problem+json" in answer["content"]) is is_refusal, operation["operationId"]
+
+
+@pytest.mark.parametrize(
+    ("path", "media_type"),
+    [
+        ("plan.ics", "text/calendar"),
+        ("prices/files/csv", "text/csv"),
+        ("batches/{code}/files/json", "application/json"),
+        ("batches/{code}/labels.pdf", "application/pdf"),
+    ],
+)
+def test_a_file_is_documented_with_its_media_type(api, path, media_type):
+    code = api.started()
+    answer = api.client.get(f"/api/kitchens/{api.slug}/{path.format(code=code)}")
+    assert (answer.status_code, answer["Content-Type"].split(";")[0]) == (200, media_type)
+    document = api.client.get("/api/openapi.json").json()
+    named = path.replace("files/csv", "files/{form}").replace("files/json", "files/{form}")
+    told = document["paths"][f"/api/kitchens/{{kitchen_slug}}/{named}"]["get"]["responses"]["200"]
+    assert media_type in told["content"]
 
 
 def test_log_lines_tell_when_and_who(api):

@@ -31,7 +31,7 @@ from dolmetsch.server.batches.typed import EntryIn, ImportIn, StartIn
 from dolmetsch.server.batches.verdict import read_verdict
 from dolmetsch.server.batches.verdict_index import read_verdicts
 from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 
@@ -168,7 +168,12 @@ def get_strip_of_piece(request: HttpRequest, kitchen_slug: Path[str], code: str,
     return read_strip_of_piece(get_batch(kitchen_of(request, kitchen_slug), code), mark)
 
 
-@router.get("/batches/{code}/files/{form}", response={REFUSALS: Problem}, operation_id="getFile")
+@router.get(
+    "/batches/{code}/files/{form}",
+    response={REFUSALS: Problem},
+    operation_id="getFile",
+    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+)
 def get_file(request: HttpRequest, kitchen_slug: Path[str], code: str, form: Form) -> HttpResponse:
     """One batch to take away: its document (json), its page (pdf), its ledger (csv, xlsx)."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)

@@ -15,12 +15,13 @@ from dolmetsch.server.batches.outlook_api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.kitchens.api import router as kitchens
+from dolmetsch.server.kitchens.writing import REFUSALS, answer_with
 from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
 from dolmetsch.server.prices.api import router as prices
-from dolmetsch.server.problems import install_handlers
+from dolmetsch.server.problems import Problem, install_handlers
 from dolmetsch.server.scales.api import router as scales
 from dolmetsch.server.ways.api import router as ways
 
@@ -68,7 +69,13 @@ def get_openapi(request: HttpRequest) -> HttpResponse:
     )
 
 
-@api.get("/schemas/{name}", auth=None, operation_id="getSchema")
+@api.get(
+    "/schemas/{name}",
+    auth=None,
+    response={REFUSALS: Problem},
+    operation_id="getSchema",
+    openapi_extra=answer_with("application/schema+json"),
+)
 def get_schema(request: HttpRequest, name: SchemaName) -> HttpResponse:
     """The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer."""
     told = (SCHEMAS / f"{name}.schema.json").read_bytes()

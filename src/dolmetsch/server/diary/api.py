@@ -7,7 +7,7 @@ from dolmetsch.server.batches.queries import get_batch
 from dolmetsch.server.diary import actions, schemas
 from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.problems import DomainError, Problem
 
 router = Router(tags=["diary"])
@@ -57,7 +57,12 @@ def keep_photo(
     return Status(201, read_diary(batch))
 
 
-@router.get("/photos/{photo_id}/{size}", response={REFUSALS: Problem}, operation_id="getPhoto")
+@router.get(
+    "/photos/{photo_id}/{size}",
+    response={REFUSALS: Problem},
+    operation_id="getPhoto",
+    openapi_extra=answer_with("image/jpeg"),
+)
 def show_photo(request: HttpRequest, kitchen_slug: Path[str], photo_id: int, size: Size) -> HttpResponse:
     """A photo, as the picture it is and nothing else."""
     photo = get_photo(kitchen_of(request, kitchen_slug), photo_id)

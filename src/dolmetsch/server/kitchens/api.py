@@ -21,25 +21,28 @@ from dolmetsch.server.kitchens.throttle import (
     note_failure,
     refuse_locked,
 )
-from dolmetsch.server.problems import DomainError, answer_csrf_failure
+from dolmetsch.server.kitchens.writing import REFUSALS
+from dolmetsch.server.problems import DomainError, Problem, answer_csrf_failure
 
 router = Router(tags=["session"])
 
 
-@router.get("/session", response=Session, auth=None, operation_id="getSession")
+@router.get("/session", response={200: Session, REFUSALS: Problem}, auth=None, operation_id="getSession")
 def get_session(request: HttpRequest) -> Session:
     """Who is signed in, if anyone; gives the page its CSRF token."""
     get_token(request)
     return _tell_session(request)
 
 
-@router.get("/session/alive", response=Alive, auth=django_auth, operation_id="checkSession")
+@router.get(
+    "/session/alive", response={200: Alive, REFUSALS: Problem}, auth=django_auth, operation_id="checkSession"
+)
 def check_session(request: HttpRequest) -> Alive:
     """Whether the session still holds: 401 if not."""
     return Alive()
 
 
-@router.post("/session", response=Session, auth=None, operation_id="signIn")
+@router.post("/session", response={200: Session, REFUSALS: Problem}, auth=None, operation_id="signIn")
 def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
     """Sign in with name and password."""
     if check_csrf(request) is not None:
@@ -56,7 +59,9 @@ def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
     return _tell_session(request)
 
 
-@router.delete("/session", response=Session, auth=django_auth, operation_id="signOut")
+@router.delete(
+    "/session", response={200: Session, REFUSALS: Problem}, auth=django_auth, operation_id="signOut"
+)
 def sign_out(request: HttpRequest) -> Session:
     """Sign out."""
     logout(request)
@@ -64,7 +69,10 @@ def sign_out(request: HttpRequest) -> Session:
 
 
 @router.get(
-    "/kitchens/{kitchen_slug}/settings", response=SettingsIn, operation_id="getSettings", auth=django_auth
+    "/kitchens/{kitchen_slug}/settings",
+    response={200: SettingsIn, REFUSALS: Problem},
+    operation_id="getSettings",
+    auth=django_auth,
 )
 def get_settings(request: HttpRequest, kitchen_slug: str) -> SettingsIn:
     """What a kitchen counts by default, its scale, and how many slabs fit."""
@@ -72,7 +80,10 @@ def get_settings(request: HttpRequest, kitchen_slug: str) -> SettingsIn:
 
 
 @router.put(
-    "/kitchens/{kitchen_slug}/settings", response=SettingsIn, operation_id="changeSettings", auth=django_auth
+    "/kitchens/{kitchen_slug}/settings",
+    response={200: SettingsIn, REFUSALS: Problem},
+    operation_id="changeSettings",
+    auth=django_auth,
 )
 def put_settings(request: HttpRequest, kitchen_slug: str, body: SettingsIn) -> SettingsIn:
     """Keep a kitchen's settings; batches already begun keep theirs."""

@@ -9,7 +9,7 @@ from pydantic import BaseModel
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, kitchen_of
+from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
 from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels
 from dolmetsch.server.labels.sheet import Paper, write_sheet
@@ -32,7 +32,12 @@ class PrintedOut(BaseModel):
     pictures: list[str]
 
 
-@router.get("/batches/{code}/labels.pdf", response={REFUSALS: Problem}, operation_id="getLabelSheet")
+@router.get(
+    "/batches/{code}/labels.pdf",
+    response={REFUSALS: Problem},
+    operation_id="getLabelSheet",
+    openapi_extra=answer_with("application/pdf"),
+)
 def get_sheet(
     request: HttpRequest,
     kitchen_slug: Path[str],

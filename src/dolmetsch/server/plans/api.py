@@ -8,7 +8,7 @@ from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
 from dolmetsch.server.batches.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar
 from dolmetsch.server.problems import Problem
@@ -29,7 +29,12 @@ def get_plan(
     return read_plan(kitchen_of(request, kitchen_slug), timezone.now(), days=days, code=code)
 
 
-@router.get("/plan.ics", response={REFUSALS: Problem}, operation_id="getCalendar")
+@router.get(
+    "/plan.ics",
+    response={REFUSALS: Problem},
+    operation_id="getCalendar",
+    openapi_extra=answer_with("text/calendar"),
+)
 def get_calendar(request: HttpRequest, kitchen_slug: Path[str], code: str = "") -> HttpResponse:
     """The plan as a calendar file."""
     kitchen = kitchen_of(request, kitchen_slug)

@@ -5,7 +5,7 @@ from django.utils import timezone
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.prices import actions, exporting, importing, schemas
 from dolmetsch.server.prices.queries import read_item, read_prices
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
@@ -40,7 +40,12 @@ def note_price(
     return Status(201, actions.note_price(write_of(request, kitchen, key), body))
 
 
-@router.get("/prices/files/{form}", response={REFUSALS: Problem}, operation_id="getPriceFile")
+@router.get(
+    "/prices/files/{form}",
+    response={REFUSALS: Problem},
+    operation_id="getPriceFile",
+    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+)
 def get_price_file(request: HttpRequest, kitchen_slug: Path[str], form: exporting.Form) -> HttpResponse:
     """The price list to take away."""
     content = exporting.write_prices(kitchen_of(request, kitchen_slug), form)

@@ -6,7 +6,7 @@ from django.utils import timezone
 from ninja import Path, Router
 
 from dolmetsch.server.batches.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, kitchen_of
+from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.scales import schemas
 from dolmetsch.server.scales.hub import hub
@@ -22,7 +22,12 @@ def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesO
     return schemas.ScalesOut(names=hub.names(kitchen_of(request, kitchen_slug).slug))
 
 
-@router.get("/scales/{name}/stream", response={REFUSALS: Problem}, operation_id="listenToScale")
+@router.get(
+    "/scales/{name}/stream",
+    response={REFUSALS: Problem},
+    operation_id="listenToScale",
+    openapi_extra=answer_with("text/event-stream"),
+)
 def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> StreamingHttpResponse:
     """What the scale shows, as a stream of events (text/event-stream)."""
     stream = hub.stream(kitchen_of(request, kitchen_slug).slug, name)
