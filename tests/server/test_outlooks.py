@@ -254,4 +254,4 @@ def test_house_batches_are_fried_as_often_as_one_likes(api):
     told = api.call("POST", "/case", {"way": "plain", "offers": [{"id": "a", "cut": "jowl", "price": "2"}]})[
         1
     ]
-    assert told["offers"][0]["cooked_oz"]["middle"]
+    assert told["offers"][0]["cooked"]["middle"]

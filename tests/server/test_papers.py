@@ -93,8 +93,8 @@ def test_the_page_states_policy_cautions_and_which_stage_a_price_is_of(shown):
 
 
 def test_the_tables_add_up_and_name_their_units(shown):
-    page, verdict, _ = shown
-    tables = dict(build_tables(page, verdict, currency="USD"))
+    page, verdict, batch = shown
+    tables = dict(build_tables(page, verdict, kitchen=batch.kitchen))
     head, *rows, whole = tables["Bill"]
     assert head == ["part of the bill", "a pound", "a portion", "on the batch"]
     assert sum(row[1] for row in rows) == whole[1]

@@ -1,7 +1,7 @@
 """Judging a batch: its sheet beside the shop on every basis, with range, parts, year and size."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Final
@@ -31,6 +31,7 @@ from dolmetsch.server.quantities.printing import (
     print_unit_cost,
     print_weight,
 )
+from dolmetsch.server.quantities.units import WeightUnit
 
 GROUP_LABELS: Final = {
     "labour": "work",
@@ -121,11 +122,13 @@ def judge(
     reckoning: Reckoning,
     pace: Pace,
     *,
+    unit: WeightUnit,
     is_done: bool,
     ahead: Forecasted | None,
     is_tried: bool = False,
 ) -> out.JudgedOut:
-    """Everything the verdict shows of a reckoned batch; one that ``is_tried`` was never on a scale.
+    """Everything the verdict shows of a reckoned batch, by the kitchen's ``unit``; one that ``is_tried`` was
+    never on a scale.
 
     Of a batch that is not done every comparison is of the forecast ``ahead``, and there is none without it.
     """
@@ -145,7 +148,9 @@ def judge(
             kept=None if spread.sliced_yield is None else print_percent(spread.sliced_yield),
             saved_on_batch=[print_money_or_none(saved) for saved in spread.saved_on_batch],
         ),
-        bases=_show_bases(reckoning, spread, house) if is_done else _forecast_bases(reckoning, ahead, house),
+        bases=_show_bases(reckoning, spread, house, unit)
+        if is_done
+        else _forecast_bases(reckoning, ahead, house, unit),
         bill=_show_bill(reckoning),
         year=_show_year(pace, shops),
         size=_show_size(model_size(record, sheet, pace.work), pace, sheet.shop) if is_done else None,
@@ -176,58 +181,62 @@ def _show_year(pace: Pace, shops: Sequence[ShopOut]) -> out.YearOut:
     )
 
 
-def _show_bases(reckoning: Reckoning, spread: Spread, house: HouseOut) -> list[out.BasisOut]:
+def _show_bases(
+    reckoning: Reckoning, spread: Spread, house: HouseOut, unit: WeightUnit
+) -> list[out.BasisOut]:
     final, shops = reckoning.sheet.final, reckoning.sheet.shop
     fry = reckoning.chain.batch.fry_yield
-    cooked_spread = spread.cost_per_lb / fry / 16 if fry and spread.cost_per_lb is not None else None
+    cooked_spread = spread.cost_per_lb / fry if fry and spread.cost_per_lb is not None else None
     sliced = final.sliced
     prices: dict[out.BasisKey, tuple[Fraction | None, Fraction | None]] = {
-        "pound": (final.cost_per_lb, spread.cost_per_lb),
+        "pound": (_of(unit.price, final.cost_per_lb), _of(unit.price, spread.cost_per_lb)),
         "portion": (final.portion_served, spread.portion),
         "slice": (None if sliced is None else sliced.cost_per_slice, spread.cost_per_slice),
-        "cooked": (_ounce(final.cost_per_cooked_lb), cooked_spread),
+        "cooked": (_of(unit.price_cooked, final.cost_per_cooked_lb), _of(unit.price_cooked, cooked_spread)),
     }
-    labels = _label_bases(house.stage, house.portion_label)
+    labels = _label_bases(house.stage, house.portion_label, unit)
     return [
         _basis(
             (key, *labels[key]),
             price=price,
             deviation=deviation,
-            shops=[(shop.name, _shop_price(shop, key)) for shop in shops],
+            shops=[(shop.name, _shop_price(shop, key, unit)) for shop in shops],
         )
         for key, (price, deviation) in prices.items()
     ]
 
 
-def _label_bases(stage: str, portion: str | None) -> dict[out.BasisKey, tuple[str, str]]:
+def _label_bases(stage: str, portion: str | None, unit: WeightUnit) -> dict[out.BasisKey, tuple[str, str]]:
     """Label of each basis, and what to record where it cannot be had."""
     return {
-        "pound": (f"a pound, {stage}", "Nothing is left of this batch."),
+        "pound": (f"a {unit.word}, {stage}", "Nothing is left of this batch."),
         "portion": (
             f"a portion of {portion}" if portion else "a portion",
             "Say what a portion is; one in slices needs the slices counted, or what a slice weighs.",
         ),
         "slice": ("a slice", "Count the slices, or say in the method what one weighs."),
-        "cooked": ("an ounce, cooked", "Fry some, and weigh it before and after."),
+        "cooked": (f"{unit.cooked_word}, cooked", "Fry some, and weigh it before and after."),
     }
 
 
-def _shop_price(shop: Comparison, key: out.BasisKey) -> Fraction | None:
+def _shop_price(shop: Comparison, key: out.BasisKey, unit: WeightUnit) -> Fraction | None:
     return {
-        "pound": shop.cost_per_lb,
+        "pound": unit.price(shop.cost_per_lb),
         "portion": shop.portion,
         "slice": shop.cost_per_slice,
-        "cooked": _ounce(shop.cost_per_cooked_lb),
+        "cooked": _of(unit.price_cooked, shop.cost_per_cooked_lb),
     }[key]
 
 
-def _forecast_bases(reckoning: Reckoning, ahead: Forecasted | None, house: HouseOut) -> list[out.BasisOut]:
+def _forecast_bases(
+    reckoning: Reckoning, ahead: Forecasted | None, house: HouseOut, unit: WeightUnit
+) -> list[out.BasisOut]:
     """House and shop on each basis, by the forecast with its 80 % range."""
     stage = "finished" if ahead is None else label_kind(ahead.steps[-1].kind).lower()
     shown = []
-    for key, (label, missing) in _label_bases(stage, house.portion_label).items():
-        expected = None if ahead is None else ahead.bases.get(key)
-        rungs = [_forecast_rung(shop, key, expected) for shop in reckoning.sheet.shop]
+    for key, (label, missing) in _label_bases(stage, house.portion_label, unit).items():
+        expected = None if ahead is None else _expect(ahead, key, unit)
+        rungs = [_forecast_rung(shop, key, expected, unit) for shop in reckoning.sheet.shop]
         shown.append(
             out.BasisOut(
                 key=key,
@@ -242,8 +251,19 @@ def _forecast_bases(reckoning: Reckoning, ahead: Forecasted | None, house: House
     return shown
 
 
-def _forecast_rung(shop: Comparison, key: out.BasisKey, expected: Estimate | None) -> out.RungOut:
-    theirs = _shop_price(shop, key)
+def _expect(ahead: Forecasted, key: out.BasisKey, unit: WeightUnit) -> Estimate | None:
+    """The forecast on one basis; the core gives it of a pound and of a cooked ounce."""
+    expected = ahead.bases.get(key)
+    if expected is None or key not in ("pound", "cooked"):
+        return expected
+    times = unit.price(Fraction(1)) if key == "pound" else unit.price_cooked(Fraction(16))
+    return replace(expected, middle=expected.middle * float(times))
+
+
+def _forecast_rung(
+    shop: Comparison, key: out.BasisKey, expected: Estimate | None, unit: WeightUnit
+) -> out.RungOut:
+    theirs = _shop_price(shop, key, unit)
     chance = None if theirs is None or expected is None else expected.chance_below(float(theirs))
     saved = None if theirs is None or expected is None else theirs - Fraction(expected.middle)
     return out.RungOut(
@@ -255,8 +275,8 @@ def _forecast_rung(shop: Comparison, key: out.BasisKey, expected: Estimate | Non
     )
 
 
-def _ounce(per_lb: Fraction | None) -> Fraction | None:
-    return None if per_lb is None else per_lb / 16
+def _of(convert: Callable[[Fraction], Fraction], per_lb: Fraction | None) -> Fraction | None:
+    return None if per_lb is None else convert(per_lb)
 
 
 def _basis(
@@ -298,6 +318,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
     if not parts or final.cost_per_lb is None:
         return None
     per_lb = apportion([part.per_lb for part in parts], places=2)
+    of_kg = apportion([per_kg(part.per_lb) for part in parts], places=2)
     on_batch = apportion([part.on_batch for part in parts], places=2)
     portions = [part.per_portion for part in parts if part.per_portion is not None]
     per_portion = apportion(portions, places=2) if portions else [None] * len(parts)
@@ -308,6 +329,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
                 name=part.name,
                 label=_label_part(part),
                 per_lb=per_lb[place],
+                per_kg=of_kg[place],
                 per_portion=per_portion[place],
                 on_batch=on_batch[place],
                 entries=entries_of(reckoning, part.steps),
@@ -315,6 +337,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
             for place, part in enumerate(parts)
         ],
         per_lb=print_money(final.cost_per_lb),
+        per_kg=print_money(per_kg(final.cost_per_lb)),
         per_portion=print_money_or_none(final.portion),
         on_batch=print_money(final.cost),
     )

@@ -29,5 +29,5 @@ def write_file(batch: Batch, form: Form, now: datetime) -> bytes:
     shown, verdict = show_batch(batch, rows, reckoning), show_verdict(batch, rows, reckoning, now=now)
     if form == "pdf":
         return write_pdf(shown, verdict, kitchen=batch.kitchen, now=now)
-    tables = build_tables(shown, verdict, currency=batch.kitchen.currency)
+    tables = build_tables(shown, verdict, kitchen=batch.kitchen)
     return write_csv(tables) if form == "csv" else write_xlsx(tables)

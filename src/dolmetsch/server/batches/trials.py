@@ -32,6 +32,7 @@ from dolmetsch.server.quantities.printing import (
     print_money,
 )
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.quantities.units import UNITS
 
 
 def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut:
@@ -50,7 +51,9 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
     is_done = is_finished(batch, tried)
     ahead = None if is_done else forecast(batch, tried)
     return out.TrialOut(
-        judged=judge(tried, pace, is_done=is_done, ahead=ahead, is_tried=True),
+        judged=judge(
+            tried, pace, unit=UNITS[batch.kitchen.weight_unit], is_done=is_done, ahead=ahead, is_tried=True
+        ),
         strip=show_strip(tried.strip, tried),
         readings=reader.readings,
     )

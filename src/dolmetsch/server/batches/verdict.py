@@ -36,6 +36,7 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
     sign_of,
 )
+from dolmetsch.server.quantities.units import UNITS
 
 #: Figures that set the house beside the shop: of an unfinished batch they are the forecast's, not the
 #: sheet's.
@@ -72,7 +73,13 @@ def show_verdict(
         name=batch.name,
         cut=record.lots[0].cut,
         is_finished=is_done,
-        judged=judge(reckoning, find_pace(batch.kitchen, now), is_done=is_done, ahead=ahead),
+        judged=judge(
+            reckoning,
+            find_pace(batch.kitchen, now),
+            unit=UNITS[batch.kitchen.weight_unit],
+            is_done=is_done,
+            ahead=ahead,
+        ),
         dials=_show_dials(reckoning),
         levers=show_levers(rank_levers(record, sheet)),
         outlay=[

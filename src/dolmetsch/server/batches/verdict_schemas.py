@@ -27,8 +27,10 @@ class RungOut(BaseModel):
 
 
 class BasisOut(BaseModel):
-    """House and shop on one basis. ``low`` and ``high``: two standard deviations of scale error about it, or
-    the 80 % range of the forecast.
+    """House and shop on one basis: ``pound`` and ``cooked`` are of the kitchen's unit, so of a kilogram and
+    of 100 g in one that weighs in kilograms.
+
+    ``low`` and ``high``: two standard deviations of scale error about it, or the 80 % range of the forecast.
 
     ``missing`` says what to record so that it can be had.
     """
@@ -49,6 +51,7 @@ class PartOut(BaseModel):
     name: str
     label: str
     per_lb: Fixed
+    per_kg: Fixed
     per_portion: Fixed | None
     on_batch: Fixed
     entries: list[int]
@@ -59,6 +62,7 @@ class BillOut(BaseModel):
 
     parts: list[PartOut]
     per_lb: Fixed
+    per_kg: Fixed
     per_portion: Fixed | None
     on_batch: Fixed
 

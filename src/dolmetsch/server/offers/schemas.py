@@ -54,7 +54,6 @@ class ShopLineOut(BaseModel):
     name: str
     kind: str
     price: UnitCost
-    cooked_oz: Fixed
     fry: Fixed
     fry_told: str
 
@@ -100,7 +99,7 @@ class CaseOfferOut(BaseModel):
     meat: UnitCost | None
     sliced: RangeOut
     portion: MoneyRangeOut | None
-    cooked_oz: MoneyRangeOut
+    cooked: MoneyRangeOut
     worth_up_to: UnitCost | None
     worth_pack: Fixed | None
     chance: int | None

@@ -1,5 +1,6 @@
 """What is shown of a case check: offers with their ranges, the shop's lines, what there is to choose from."""
 
+from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
 from fractions import Fraction
@@ -8,7 +9,7 @@ from typing import Literal
 from django.utils import timezone
 
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed
-from dolmetsch.core.offer import LB, Assessment, Plan, ShopKind, ask_basis, rank
+from dolmetsch.core.offer import Assessment, Plan, ShopKind, ask_basis, rank
 from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.strip import label_kind
 from dolmetsch.server.batches.outlooks import show_range
@@ -24,6 +25,7 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
     sign_of,
 )
+from dolmetsch.server.quantities.units import UNITS
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.queries import label_portion, list_latest
 from dolmetsch.server.ways.schemas import WayIn
@@ -74,7 +76,6 @@ def show_shops(shops: list[Priced], kinds: list[ShopKind]) -> list[out.ShopLineO
                 name=kind.name,
                 kind=shop.item.kind,
                 price=print_price_of_gram(kind.price),
-                cooked_oz=print_money(Fraction(kind.price / kind.fry.middle * LB / 16)),
                 fry=fixed(Fraction(kind.fry.middle) * 100, 1),
                 fry_told=f"{tests} fryings" if tests else "start value, no frying test yet",
             )
@@ -97,8 +98,8 @@ def show_offer(
         meat=print_price_of_gram(offer.meat_price) if offer.solution else None,
         sliced=show_range(found.outlook.price),
         portion=None if found.portion is None else _money_range(found.portion),
-        cooked_oz=_money_range(
-            Estimate(middle=found.cooked.middle * LB / 16, log_deviation=found.cooked.log_deviation)
+        cooked=_money_range(
+            replace(found.cooked, middle=found.cooked.middle * float(UNITS[kitchen.weight_unit].cooked_grams))
         ),
         worth_up_to=print_unit_cost(worth),
         worth_pack=None if worth is None or pack is None else print_money(worth * pack / GRAMS_PER_LB),
@@ -159,16 +160,16 @@ def _ask(
     known = usual.get(offer.cut.kind) or usual.get("")
     if read.told.is_sure or known is None:
         return None, None
-    unit, word = (GRAMS_PER_LB, "pound") if kitchen.weight_unit == "lb" else (Fraction(1000), "kilogram")
-    usually = known * unit / GRAMS_PER_LB
-    each = offer.price * unit
+    unit = UNITS[kitchen.weight_unit]
+    usually = unit.price(known)
+    each = offer.price * unit.grams
     asked = ask_basis(
         each=each,
-        pack=None if offer.pack_grams is None else offer.pack_grams / unit,
+        pack=None if offer.pack_grams is None else offer.pack_grams / unit.grams,
         is_pack_price=read.told.basis == "pack",
         usual=usually,
     )
-    sign = sign_of(kitchen.currency)
+    sign, word = sign_of(kitchen.currency), unit.word
     said = f"such meat usually costs about {sign}{print_money(usually)} a {word}"
     if asked == "is_pack":
         return asked, f"{sign}{print_money(each)} a {word}? That looks like the price of the pack: {said}."

@@ -21,6 +21,7 @@ from dolmetsch.server.quantities.printing import (
     print_unit_cost,
     print_weight,
 )
+from dolmetsch.server.quantities.units import UNITS
 
 #: Lines on a page of the price list, and points drawn of a history.
 PAGE: Final = 60
@@ -186,8 +187,8 @@ def tell_per(each: Fraction, *, is_weighed: bool, unit: str) -> str:
     """A price of one unit in words, by weight in the kitchen's: "2.85 a pound", "0.36 each"."""
     if not is_weighed:
         return f"{print_money(each)} each"
-    grams, word = (GRAMS_PER_LB, "pound") if unit == "lb" else (Fraction(1000), "kilogram")
-    return f"{print_money(each * grams)} a {word}"
+    of = UNITS[unit]
+    return f"{print_money(each * of.grams)} a {of.word}"
 
 
 def show_item(priced: Priced) -> schemas.ItemOut:

@@ -53,12 +53,18 @@ def _read_step(read: ReadWay, step: WayStepIn, at: int) -> WayStep:
     a_pound = reader.number(
         f"{path}.pound_minutes", step.pound_minutes, what="number of minutes", limit=MAX_MINUTES, places=2
     )
+    a_kilo = reader.number(
+        f"{path}.kilo_minutes", step.kilo_minutes, what="number of minutes", limit=MAX_MINUTES, places=2
+    )
+    if a_pound and a_kilo:
+        said = "Give the minutes per pound or per kilogram, not both."
+        reader.refuse(f"{path}.kilo_minutes", "one_of", said)
     used = [_read_use(read, use, (at, place)) for place, use in enumerate(step.used)]
     worth = reader.price_by_weight(f"{path}.worth", step.worth) if step.worth else None
     return WayStep(
         method=step.method,
         batch_minutes=Fraction(a_batch or 0),
-        kilo_minutes=Fraction(a_pound or 0) * 1000 / GRAMS_PER_LB,
+        kilo_minutes=Fraction(a_kilo or 0) or Fraction(a_pound or 0) * 1000 / GRAMS_PER_LB,
         days=step.days,
         used=tuple(use for use in used if use is not None),
         worth=worth,

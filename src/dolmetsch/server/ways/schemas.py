@@ -41,11 +41,14 @@ class WayUseIn(Body):
 
 
 class WayStepIn(Body):
-    """A step: minutes of hands-on work a batch and a pound of meat, days, and what comes off is worth."""
+    """A step: minutes of hands-on work a batch, and a pound or a kilogram of meat; days; what comes off is
+    worth.
+    """
 
     method: MethodKey
     batch_minutes: Typed = ""
     pound_minutes: Typed = ""
+    kilo_minutes: Typed = ""
     days: Annotated[int, Field(ge=0, le=400)] = 0
     used: Annotated[list[WayUseIn], Field(max_length=20)] = []
     worth: Typed = ""

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
-import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -15,11 +14,10 @@ import EntryForm from './EntryForm.vue'
 const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
-const { kitchen } = useSession()
 const { isMetric } = useUnits()
 const basis = isMetric.value ? 'per_kg' : 'per_lb'
 const name = `${props.batch.code}:${props.correcting ? `correct-${props.correcting.id}` : 'lot'}`
-const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () =>
+const { draft, clear } = useDraft(name, () =>
   props.correcting ? boughtOf(props.correcting.content) : blankBought(basis),
 )
 type Way = 'bought' | 'batch'

@@ -5,12 +5,12 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
 import { colourOf } from '@/shared/strip/materials'
-import RemoveButton from './RemoveButton.vue'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import { type Material, offcuts, type StepDraft, type Worth } from './stepDraft'
 
 /** What came off, each by name and weight, and what it is worth. */
 const draft = defineModel<StepDraft>('draft', { required: true })
-const { unit, unitWord } = useUnits()
+const { like, unit, unitWord } = useUnits()
 const usual = computed(() => offcuts[draft.value.kind] ?? [])
 const { data: known } = useOffcuts()
 const worths: { value: Worth; word: string }[] = [
@@ -37,7 +37,7 @@ function add(name: string, material: Material): void {
         v-model="row.weight"
         label="Weight"
         :path="`cut_off[${index}].weight`"
-        placeholder="12 oz"
+        :placeholder="like('12 oz', '340 g')"
       />
       <RemoveButton :label="`Remove ${row.name || 'this line'}`" @remove="draft.cutOff.splice(index, 1)" />
       <div class="worth">

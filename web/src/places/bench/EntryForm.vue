@@ -33,7 +33,7 @@ const emit = defineEmits<{ trying: []; recorded: [batch: Batch, words: string]; 
 type Body = Schemas['EntryIn']
 const { kitchen } = useSession()
 const place = computed(() => ({ kitchen_slug: kitchen.value?.slug ?? '', code: props.batch.code }))
-const { draft, clear } = useDraft(`${place.value.kitchen_slug}:${props.name}:head`, () => ({
+const { draft, clear } = useDraft(`${props.name}:head`, () => ({
   reason: '',
   when: '',
 }))
@@ -55,15 +55,13 @@ const { preview } = usePreview(body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(
-  `${place.value.kitchen_slug}:${props.name}`,
-  (sent, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-        params: { path: place.value, header: { 'Idempotency-Key': key } },
-        body: sent,
-      }),
-    ),
+const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(props.name, (sent, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+      params: { path: place.value, header: { 'Idempotency-Key': key } },
+      body: sent,
+    }),
+  ),
 )
 provideFormFacts({ preview, problem })
 const whenFault = computed(

@@ -4,13 +4,13 @@ import type { Batch } from '@/shared/api/client'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import RemoveButton from './RemoveButton.vue'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import { freeMarks, nextMark, type StepDraft } from './stepDraft'
 
 /** What stays of a cut: one or more pieces, each with its mark and weight, sliced ones with their slices. */
 const props = defineProps<{ batch: Batch; fixedPiece: boolean }>()
 const draft = defineModel<StepDraft>('draft', { required: true })
-const { weightText } = useUnits()
+const { like, weightText } = useUnits()
 
 const slicing = computed(() => draft.value.kind === 'slice')
 const choices = computed(() =>
@@ -47,7 +47,7 @@ const add = (): void => {
         v-model="row.weight"
         :label="slicing ? 'Sliced weight' : `Weight of ${row.mark || 'the piece'}`"
         :path="`pieces[${index}].weight`"
-        placeholder="4 lb 6 oz"
+        :placeholder="like('4 lb 6 oz', '1.98 kg')"
       />
       <TypedInput
         v-if="slicing"

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Content, Entry, Policy } from '@/shared/api/client'
-import { useSession } from '@/shared/api/useSession'
 import PolicyFields from '@/shared/ui/PolicyFields.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import EntryForm from './EntryForm.vue'
@@ -9,9 +8,8 @@ import EntryForm from './EntryForm.vue'
 /** The correction of what this batch counts; it is set on the verdict. */
 const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
-const { kitchen } = useSession()
 const name = `${props.batch.code}:policy-${props.correcting?.id}`
-const { draft, clear } = useDraft<Policy>(`${kitchen.value?.slug}:${name}`, () => {
+const { draft, clear } = useDraft<Policy>(name, () => {
   const shown = props.correcting?.content
   return { ...(shown?.act === 'policy' ? shown : props.batch.policy) }
 })

@@ -2,7 +2,6 @@
 import { computed, reactive, toRef, watch } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
 import { useCures } from '@/shared/api/useBench'
-import { useSession } from '@/shared/api/useSession'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -31,11 +30,10 @@ import WeightRows from './WeightRows.vue'
 const props = defineProps<{ batch: Batch; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
-const { kitchen } = useSession()
 const name = props.correcting
   ? `${props.batch.code}:correct-${props.correcting.id}`
   : `${props.batch.code}:step`
-const { draft, clear } = useDraft<StepDraft>(`${kitchen.value?.slug}:${name}`, () =>
+const { draft, clear } = useDraft<StepDraft>(name, () =>
   props.correcting ? draftOf(props.correcting.content) : blankStep(props.batch),
 )
 if (!props.correcting) fitPieces(draft, props.batch)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
-import { useSession } from '@/shared/api/useSession'
+import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -11,10 +11,10 @@ import { termsContent, termsOf } from './termsDraft'
 /** What the batch is judged by: a portion, a shop's pack beside it, what is left after frying. */
 const props = defineProps<{ batch: Batch; act: 'portion' | 'shop_pack' | 'fry'; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
+const { like } = useUnits()
 
-const { kitchen } = useSession()
 const name = `${props.batch.code}:${props.act}${props.correcting ? `-${props.correcting.id}` : ''}`
-const { draft, clear } = useDraft(`${kitchen.value?.slug}:${name}`, () => termsOf(props.correcting?.content))
+const { draft, clear } = useDraft(name, () => termsOf(props.correcting?.content))
 const ways = [
   { value: 'slices' as const, word: 'Slices' },
   { value: 'weight' as const, word: 'A weight' },
@@ -48,7 +48,12 @@ function recorded(batch: Batch, words: string): void {
         placeholder="6.15"
         inputmode="decimal"
       />
-      <TypedInput v-model="draft.weight" label="Weight of the pack" path="weight" placeholder="12 oz" />
+      <TypedInput
+        v-model="draft.weight"
+        label="Weight of the pack"
+        path="weight"
+        :placeholder="like('12 oz', '340 g')"
+      />
       <TypedInput
         v-model="draft.slices"
         label="Slices in the pack, if counted"
@@ -93,7 +98,7 @@ function recorded(batch: Batch, words: string): void {
         v-model="draft.weight"
         label="Weight per portion"
         :path="draft.way"
-        placeholder="2 oz"
+        :placeholder="like('2 oz', '60 g')"
       />
     </template>
   </EntryForm>

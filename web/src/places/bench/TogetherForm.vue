@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
-import { useSession } from '@/shared/api/useSession'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -14,10 +13,9 @@ import UsedRows from './UsedRows.vue'
 const props = defineProps<{ batch: Batch; act: 'merge' | 'discard'; correcting: Entry | null }>()
 const emit = defineEmits<{ recorded: [batch: Batch, words: string] }>()
 
-const { kitchen } = useSession()
-const { weightText } = useUnits()
+const { like, weightText } = useUnits()
 const name = `${props.batch.code}:${props.act}${props.correcting ? `-${props.correcting.id}` : ''}`
-const { draft, clear } = useDraft<TogetherDraft>(`${kitchen.value?.slug}:${name}`, () =>
+const { draft, clear } = useDraft<TogetherDraft>(name, () =>
   props.correcting ? togetherOf(props.correcting.content) : blankTogether(props.act),
 )
 const pieces = computed(() => {
@@ -74,7 +72,7 @@ function recorded(batch: Batch, words: string): void {
           v-model="draft.weight"
           label="Weight of all together"
           path="into.weight"
-          placeholder="9 lb 2 oz"
+          :placeholder="like('9 lb 2 oz', '4.14 kg')"
         />
       </div>
     </template>

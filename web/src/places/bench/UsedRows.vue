@@ -1,7 +1,8 @@
 <script setup lang="ts" generic="T extends UsedDraft & { kind: string }">
+import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
-import RemoveButton from './RemoveButton.vue'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import { type UsedDraft, usualGroup } from './usedDraft'
 
 /** What was used, each with an amount and a price, for all pieces of the step or some; work; overhead. */
@@ -10,6 +11,7 @@ defineProps<{
   marks: string[]
 }>()
 const draft = defineModel<T>('draft', { required: true })
+const { like } = useUnits()
 const groups = [
   { value: 'cure', word: 'Cure' },
   { value: 'fuel', word: 'Fuel' },
@@ -35,7 +37,7 @@ function add(): void {
         class="price"
         label="Price, or the sum for all of it"
         :path="`used[${index}].price`"
-        placeholder="1.20/kg, 5.00 for 8 oz, or 0.40"
+        :placeholder="like('1.20/kg, 5.00 for 8 oz, or 0.40', '1.20/kg, 5.00 for 250 g, or 0.40')"
       />
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
       <fieldset v-if="marks.length > 1" class="group">

@@ -7,7 +7,7 @@ import { type StepDraft, weighedRows } from './stepDraft'
 /** A weight for each piece; a piece left empty was not in this step. */
 const props = defineProps<{ batch: Batch }>()
 const draft = defineModel<StepDraft>('draft', { required: true })
-const { weightText } = useUnits()
+const { like, weightText } = useUnits()
 
 function before(mark: string): string {
   const piece = props.batch.pieces.find((one) => one.mark === mark)
@@ -27,7 +27,7 @@ const pathOf = (mark: string): string =>
       :label="row.mark === 'lot' ? 'Weight of the whole' : `Weight of ${row.mark}`"
       :path="pathOf(row.mark)"
       :hint="before(row.mark)"
-      placeholder="4 lb 6 oz"
+      :placeholder="like('4 lb 6 oz', '1.98 kg')"
     />
   </div>
 </template>

@@ -13,7 +13,7 @@ const props = defineProps<{
 }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
 const at = (name: string): string => `${props.stem}${name}`
-const { isMetric } = useUnits()
+const { isMetric, like } = useUnits()
 type Basis = { value: BoughtDraft['price_basis']; word: string }
 const pound: Basis = { value: 'per_lb', word: 'A pound' }
 const kilogram: Basis = { value: 'per_kg', word: 'A kilogram' }
@@ -49,14 +49,14 @@ const cuts = [
         v-model="draft.label_weight"
         label="Weight on the label"
         :path="at('label_weight')"
-        :placeholder="isMetric ? '11.02 kg' : '24.3 lb'"
-        :hint="isMetric ? 'kg or g; lb and oz work too' : 'lb, lb and oz, oz, kg or g'"
+        :placeholder="like('24.3 lb', '11.02 kg')"
+        :hint="like('lb, lb and oz, oz, kg or g', 'kg or g; lb and oz work too')"
       />
       <TypedInput
         v-model="draft.own_weight"
         label="Weight on our scale"
         :path="at('own_weight')"
-        :placeholder="isMetric ? '10.89 kg' : '24 lb'"
+        :placeholder="like('24 lb', '10.89 kg')"
         hint="costs use this weight if you enter it"
       />
     </div>
@@ -67,7 +67,7 @@ const cuts = [
         label="Price"
         :path="at('price')"
         :hint="priceTold"
-        :placeholder="isMetric ? '6.28' : '2.85'"
+        :placeholder="like('2.85', '6.28')"
         inputmode="decimal"
       />
     </div>

@@ -14,7 +14,7 @@ import { useCase } from './useCase'
 
 /** At the meat case: offers ranked by what a sliced pound will come to, against the shop. */
 const { draft, choices, checked, problem, check, put, drop, clearExamples, faultsOf } = useCase()
-const { isMetric } = useUnits()
+const { like } = useUnits()
 const planning = ref(false)
 const typing = ref(false)
 const changing = ref<Offer | null>(null)
@@ -35,7 +35,7 @@ const told = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
-  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || (isMetric ? '10 kg' : '20 lb')}`}, by “${way}”`
+  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by “${way}”`
 })
 
 async function open(offer: Offer | null): Promise<void> {

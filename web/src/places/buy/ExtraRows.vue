@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import RemoveButton from '../bench/RemoveButton.vue'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import type { BoughtDraft } from './boughtDraft'
 
 /** What buying it cost besides, water added, and the scale it was weighed on. */

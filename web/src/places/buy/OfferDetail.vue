@@ -12,7 +12,7 @@ import type { Case, Checked, CheckedOffer } from './useCase'
 /** What an offer's price comes from, its notes, how much to buy; and taking it home with one touch. */
 const props = defineProps<{ offer: CheckedOffer; typed: Offer; asked: Case; checked: Checked }>()
 defineEmits<{ change: []; drop: [] }>()
-const { costText, money, bothText, weightText, unitWord } = useUnits()
+const { bothText, costText, like, money, unitWord, weightText } = useUnits()
 const packs = ref(props.offer.packs_wanted ?? 1)
 const weight = ref('')
 const { state, problem, retry, takeHome } = useTake(() => props.asked, props.offer.id)
@@ -35,12 +35,10 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           </dd>
         </div>
         <div>
-          <dt>An ounce, cooked</dt>
+          <dt>{{ like('An ounce', '100 g') }}, cooked</dt>
           <dd>
-            {{ money(offer.cooked_oz.middle) }}
-            <span class="quiet small"
-              >{{ money(offer.cooked_oz.low) }} to {{ money(offer.cooked_oz.high) }}</span
-            >
+            {{ money(offer.cooked.middle) }}
+            <span class="quiet small">{{ money(offer.cooked.low) }} to {{ money(offer.cooked.high) }}</span>
           </dd>
         </div>
         <div v-if="offer.worth_pack">
@@ -73,7 +71,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           v-model="weight"
           label="What it weighs"
           path="weight"
-          :placeholder="`10 ${unitWord === 'pound' ? 'lb' : 'kg'}`"
+          :placeholder="like('20 lb', '10 kg')"
         />
         <div v-else class="count" role="group" aria-label="Packs">
           <button

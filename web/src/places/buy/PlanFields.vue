@@ -8,7 +8,7 @@ import type { Case } from './useCase'
 defineProps<{ choices: Schemas['ChoicesOut'] }>()
 const plan = defineModel<Case>('plan', { required: true })
 
-const { costText, unitWord, isMetric } = useUnits()
+const { costText, like, unitWord } = useUnits()
 
 function setDay(event: Event): void {
   plan.value.on = (event.target as HTMLInputElement).value || null
@@ -37,7 +37,7 @@ function setDay(event: Event): void {
       label="Buying about"
       path="about"
       hint="meat as bought"
-      :placeholder="isMetric ? '10 kg' : '20 lb'"
+      :placeholder="like('20 lb', '10 kg')"
     />
     <TypedInput
       v-model="plan.portions"

@@ -10,7 +10,7 @@ const props = defineProps<{ stem: string; without: string }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
 const id = useId()
 const { data: today } = useToday()
-const { weightText } = useUnits()
+const { like, weightText } = useUnits()
 const batches = computed(() =>
   [...(today.value?.finished ?? []), ...(today.value?.under_way ?? [])].filter(
     (batch) => batch.code !== props.without,
@@ -55,7 +55,7 @@ const pieces = computed(() => {
       label="How much of it"
       :path="`${stem}source.weight`"
       hint="leave empty for all of it"
-      placeholder="2 lb"
+      :placeholder="like('2 lb', '1 kg')"
     />
   </div>
 </template>

@@ -25,14 +25,11 @@ const { costText, otherCostText, money, unitWord, isMetric } = useUnits()
 const slug = computed(() => kitchen.value?.slug ?? '')
 const form = ref<HTMLFormElement | null>(null)
 
-const { draft, clear } = useDraft<{ name: string; when: string; bought: BoughtDraft }>(
-  `${slug.value}:start`,
-  () => ({
-    name: '',
-    when: '',
-    bought: blankBought(isMetric.value ? 'per_kg' : 'per_lb'),
-  }),
-)
+const { draft, clear } = useDraft<{ name: string; when: string; bought: BoughtDraft }>('start', () => ({
+  name: '',
+  when: '',
+  bought: blankBought(isMetric.value ? 'per_kg' : 'per_lb'),
+}))
 const way = ref<'bought' | 'batch'>(draft.bought.from_batch ? 'batch' : 'bought')
 const linked = computed(() => way.value === 'batch')
 const ways = [
@@ -52,7 +49,7 @@ const { preview } = usePreview(body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(`${slug.value}:start`, (sent, key) =>
+const { state, problem, write, retry, reset } = useWrite<Body, Recorded>('start', (sent, key) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/batches', {
       params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },

@@ -14,13 +14,13 @@ export type CheckedOffer = Schemas['CaseOfferOut']
 /** Offers and plan being typed, kept on the device; ranked by the server after each change. */
 export function useCase() {
   const slug = useSlug()
-  const { isMetric } = useUnits()
-  const { draft } = useDraft<{ isExample: boolean; case: Case }>(`${slug.value}:case`, () => ({
+  const { isMetric, like } = useUnits()
+  const { draft } = useDraft<{ isExample: boolean; case: Case }>('case', () => ({
     isExample: true,
     case: {
       way: '',
       against: '',
-      about: isMetric.value ? '10 kg' : '20 lb',
+      about: like('20 lb', '10 kg'),
       portions: '',
       on: null,
       offers: exampleOffers(isMetric.value ? 'per_kg' : 'per_lb'),

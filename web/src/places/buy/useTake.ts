@@ -10,7 +10,7 @@ export function useTake(asked: () => Case, offer: string) {
   const router = useRouter()
   const queries = useQueryClient()
   const slug = useSlug()
-  const made = useWrite<Schemas['TakeIn'], Recorded>(`${slug.value}:take:${offer}`, (body, key) =>
+  const made = useWrite<Schemas['TakeIn'], Recorded>(`take:${offer}`, (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/case/taken', {
         params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },

@@ -25,7 +25,7 @@ const { data: batch, error, refetch } = useBatch(code)
 const { data: pieces } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: facts, put: putFacts } = useDeskFacts()
-const { money, lengthText, isMetric } = useUnits()
+const { lengthText, like, money } = useUnits()
 /** What is in a cure, by its mark. */
 const inside = computed(() =>
   (cures.value?.cures ?? [])
@@ -181,7 +181,7 @@ function send(): void {
               v-model="current.thickness"
               label="Thickness of the thickest part"
               :path="`${path}thickness`"
-              :placeholder="shown.thickness ? lengthText(shown.thickness) : isMetric ? '4 cm' : '1.6 in'"
+              :placeholder="shown.thickness ? lengthText(shown.thickness) : like('1.6 in', '4 cm')"
             />
           </section>
           <section class="panel" aria-label="The piece and the scale">

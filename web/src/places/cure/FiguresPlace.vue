@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
@@ -34,6 +35,7 @@ function make(): void {
     Object.assign(mix, { weight: '', note: '' })
   })
 }
+const { like } = useUnits()
 </script>
 
 <template>
@@ -88,7 +90,12 @@ function make(): void {
               <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
             </select>
           </label>
-          <TypedInput v-model="mix.weight" label="How much was made" path="weight" placeholder="1.5 kg" />
+          <TypedInput
+            v-model="mix.weight"
+            label="How much was made"
+            path="weight"
+            :placeholder="like('3 lb', '1.5 kg')"
+          />
           <TypedInput
             v-model="mix.note"
             label="Where it is stored"

@@ -45,7 +45,7 @@ const blankWishes = (): Schemas['WishesIn'] => ({
 /** The pieces on the desk, each with its own recipe, and what the desk answers as one types. */
 export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy: Ref<Set<string>>) {
   const kitchen_slug = useSlug()
-  const { draft, clear } = useDraft(`${kitchen_slug.value}:${code.value}:desk`, () => ({
+  const { draft, clear } = useDraft(`${code.value}:desk`, () => ({
     chosen: '',
     laid: [] as CuredPiece[],
     left: [] as string[],

@@ -7,7 +7,7 @@ import { ref } from 'vue'
 /** A note: kept on the device until it is sent, so that it can be written without network. */
 const props = defineProps<{ code: string; pieces: string[] }>()
 const kitchen_slug = useSlug()
-const { draft, clear } = useDraft(`${kitchen_slug.value}:${props.code}:note`, () => ({ text: '', mark: '' }))
+const { draft, clear } = useDraft(`${props.code}:note`, () => ({ text: '', mark: '' }))
 const said = ref('')
 function write(): void {
   if (!draft.text.trim()) return

@@ -28,7 +28,7 @@ const send = (dry_run: boolean, key: string): Promise<Imported> =>
       body: { document: text.value },
     }),
   )
-const made = useWrite<string, Imported>(`${slug.value}:import`, (_text, key) => send(false, key))
+const made = useWrite<string, Imported>('import', (_text, key) => send(false, key))
 
 async function look(): Promise<void> {
   shown.value = problem.value = null

@@ -52,7 +52,7 @@ const body = computed<Settings>(() => {
 /** A number that is none is sent as it is, to be refused with its place. */
 const slabs = (typed: string): number | null => (typed.trim() === '' ? null : Number(typed))
 const saved = ref(false)
-const { state, problem, write, retry } = useWrite<Settings, Settings>(`${slug.value}:settings`, (sent) =>
+const { state, problem, write, retry } = useWrite<Settings, Settings>('settings', (sent) =>
   take(api.PUT('/api/kitchens/{kitchen_slug}/settings', { params: params.value, body: sent })),
 )
 provideFormFacts({ preview: ref(null), problem })

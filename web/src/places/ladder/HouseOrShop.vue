@@ -21,7 +21,7 @@ import WhatMatters from './WhatMatters.vue'
 const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ kept: [] }>()
 const router = useRouter()
-const { money, unitWord } = useUnits()
+const { like, money, unitWord } = useUnits()
 const verdict = computed(() => props.verdict)
 const { dials, was, tried, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
 
@@ -30,7 +30,7 @@ const words: Record<Basis['key'], string> = {
   pound: ofStage(props.verdict.judged.expected?.stage ?? props.verdict.judged.house.stage, unitWord.value),
   portion: 'portion',
   slice: 'slice',
-  cooked: 'cooked ounce',
+  cooked: like('cooked ounce', 'cooked 100 g'),
 }
 const key = ref<Basis['key']>('pound')
 const bases = computed(() =>

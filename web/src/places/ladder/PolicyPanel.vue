@@ -32,20 +32,18 @@ const word = computed(() => {
 const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
 const differsFromKitchen = computed(() => !samePolicy(policy.value, props.verdict.kitchen_policy))
 
-const batch = useWrite<Schemas['EntryIn'], Recorded>(
-  `${slug.value}:${props.verdict.code}:policy`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-        params: {
-          path: { kitchen_slug: slug.value, code: props.verdict.code },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
+const batch = useWrite<Schemas['EntryIn'], Recorded>(`${props.verdict.code}:policy`, (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+      params: {
+        path: { kitchen_slug: slug.value, code: props.verdict.code },
+        header: { 'Idempotency-Key': key },
+      },
+      body,
+    }),
+  ),
 )
-const kitchen = useWrite<Policy, Settings>(`${slug.value}:policy`, async (wanted) => {
+const kitchen = useWrite<Policy, Settings>('policy', async (wanted) => {
   const params = { path: { kitchen_slug: slug.value } }
   const now = await take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params }))
   const { labour_rate, by_products, fuel, packaging, overhead } = wanted

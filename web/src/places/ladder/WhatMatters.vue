@@ -3,7 +3,10 @@ import { computed } from 'vue'
 import type { Verdict } from '@/shared/api/client'
 import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 
-/** What 10 % worse of each does to the price of a pound of what is left, the worst first. */
+/**
+ * What 10 % worse of each does to the price of a pound of what is left, the worst first. Under way that is
+ * the price so far, not the forecast the shop is compared with, and the heading says so.
+ */
 const props = defineProps<{ verdict: Verdict }>()
 const { money, unit, unitWord } = useUnits()
 const bars = computed(() => {
@@ -14,11 +17,14 @@ const bars = computed(() => {
   const most = Math.max(...all.map((bar) => Math.abs(Number(bar.text))), 0.01)
   return all.map((bar) => ({ ...bar, share: Math.abs(Number(bar.text)) / most })).slice(0, 8)
 })
+const heading = computed(() =>
+  props.verdict.judged.house.is_finished ? 'What matters most' : 'What matters most in the price so far',
+)
 </script>
 
 <template>
-  <section class="panel" aria-label="What matters most">
-    <h2>What matters most</h2>
+  <section class="panel" :aria-label="heading">
+    <h2>{{ heading }}</h2>
     <p class="quiet small">
       how much more a {{ ofStage(verdict.judged.house.stage, unitWord) }} costs if each gets 10 % worse
     </p>

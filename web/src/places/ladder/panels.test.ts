@@ -142,6 +142,13 @@ describe('tables beside the ladder', () => {
     const shown = mount(WhatMatters, { props: { verdict: verdict() } })
     expect(plain(shown.text())).toContain('how much more a sliced pound costs if each gets 10 % worse')
     expect(shown.findAll('li').map((line) => line.get('b').text())).toEqual(['$0.38', '$0.33'])
+    const done = verdict({ judged: judged({ house: { ...judged().house, is_finished: true } }) })
+    const heading = (of: typeof done) =>
+      mount(WhatMatters, { props: { verdict: of } })
+        .get('h2')
+        .text()
+    expect(heading(verdict())).toBe('What matters most in the price so far')
+    expect(heading(done)).toBe('What matters most')
     standIn('kg')
     expect(
       mount(WhatMatters, { props: { verdict: verdict() } })

@@ -17,7 +17,7 @@ const queries = useQueryClient()
 const blank = (): Body => ({ raw: '', cooked: '', on: new Date().toLocaleDateString('sv-SE') })
 const draft = reactive<Body>(blank())
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['ItemWholeOut']>(
-  `${slug.value}:frying:${props.whole.item.id}`,
+  `frying:${props.whole.item.id}`,
   (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/prices/{item_id}/fryings', {

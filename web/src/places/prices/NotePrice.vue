@@ -25,7 +25,7 @@ const emit = defineEmits<{ noted: [told: string[]]; close: [] }>()
 type Body = Schemas['QuoteIn']
 const slug = useSlug()
 const queries = useQueryClient()
-const { unit } = useUnits()
+const { like, unit } = useUnits()
 const today = new Date().toLocaleDateString('sv-SE')
 /** What a correction takes over from the price that was wrong. */
 function wrongOf(quote: Schemas['QuoteOut']): Partial<Body> {
@@ -59,7 +59,7 @@ const { draft, clear } = useDraft<Body>(
 )
 const said = ref<string[]>([])
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['NotedOut']>(
-  `${slug.value}:price:${props.correcting?.id ?? props.sort}`,
+  `price:${props.correcting?.id ?? props.sort}`,
   (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/prices', {
@@ -119,7 +119,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
         label="Pack size"
         path="size"
         :hint="isShop ? '' : 'leave empty if sold by weight'"
-        :placeholder="isShop ? '12 oz' : '12 lb'"
+        :placeholder="isShop ? like('12 oz', '340 g') : like('12 lb', '5 kg')"
       />
       <TypedInput
         v-model="draft.source"

@@ -24,7 +24,10 @@ const signs: Record<string, string> = { even: '=', good: '▼', dear: '▲' }
 function verdictOf(shop: Shop): string {
   const saved = savedOf(shop)
   if (saved === null) {
-    if (shop.chance == null) return isForecast.value ? 'No forecast yet' : 'Nothing left to compare'
+    if (shop.chance == null) {
+      if (!isForecast.value) return 'Nothing left to compare'
+      return props.verdict ? 'No forecast yet' : 'Comparing …'
+    }
     return capital(chanceText(shop.chance, 'the shop'))
   }
   if (isEven(shop)) return 'Costs the same as the shop'

@@ -8,12 +8,13 @@ import { colourOfPart } from '@/shared/strip/materials'
 
 /** The bill by what it was for, shrink by its step; what came off is given back below. Adds up to the cent. */
 const props = defineProps<{ bill: Judged['bill'] }>()
-const { money } = useUnits()
-type By = 'per_lb' | 'per_portion' | 'on_batch'
-const by = ref<By>('per_lb')
+const { money, unit, unitWord } = useUnits()
+type By = 'per_lb' | 'per_kg' | 'per_portion' | 'on_batch'
+const byWeight = computed<By>(() => (unit.value === 'lb' ? 'per_lb' : 'per_kg'))
+const by = ref<By>(byWeight.value)
 const ways = computed(() => {
   const all: { value: By; word: string }[] = [
-    { value: 'per_lb', word: 'a pound' },
+    { value: byWeight.value, word: `a ${unitWord.value}` },
     { value: 'per_portion', word: 'a portion' },
     { value: 'on_batch', word: 'the batch' },
   ]
@@ -47,7 +48,7 @@ const whole = computed(() => parts.value.reduce((sum, part) => sum + part.share,
         <div v-for="part in parts" :key="part.label">
           <dt><i :style="{ background: part.colour }" aria-hidden="true"></i>{{ part.label }}</dt>
           <dd>
-            <WhyFigure :figure="by === 'per_lb' ? `part_${part.sort}_${part.name}` : ''">{{
+            <WhyFigure :figure="by === byWeight ? `part_${part.sort}_${part.name}` : ''">{{
               money(part.figure)
             }}</WhyFigure>
           </dd>

@@ -1,7 +1,7 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, ref } from 'vue'
-import type { Batch } from '@/shared/api/client'
+import type { Batch, Verdict } from '@/shared/api/client'
 import { batch, cost, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
@@ -13,8 +13,8 @@ enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const components = { RouterLink: RouterLinkStub }
-const text = (component: object, shown: Batch): string =>
-  mount(component, { props: { batch: shown, verdict: undefined }, global: { components } })
+const text = (component: object, shown: Batch, known?: Verdict): string =>
+  mount(component, { props: { batch: shown, verdict: known }, global: { components } })
     .text()
     .replace(/\s+/g, ' ')
 const sliced = (): Batch => {
@@ -120,7 +120,10 @@ describe('house against shop', () => {
     expect(toneAt(74)).toContain('open')
     expect(toneAt(75)).toContain('good')
     expect(toneAt(25)).toContain('dear')
-    expect(text(AgainstShop, batch({ shops: [shop(ahead)] }))).toContain('No forecast yet')
+    // the batch as recorded knows no chances: they come with the verdict
+    expect(text(AgainstShop, batch({ shops: [shop(ahead)] }))).toContain('Comparing …')
+    const known = verdict({ judged: judged({ shops: [shop(ahead)] }) })
+    expect(text(AgainstShop, batch({ shops: [shop(ahead)] }), known)).toContain('No forecast yet')
   })
 
   it('says that a break-even below nothing is no price at all', () => {
@@ -144,6 +147,14 @@ describe('where the bill went', () => {
     expect(mount(BillParts, { props: { bill: null }, global: { components } }).text()).toContain(
       'Nothing is left',
     )
+  })
+
+  it('is of the kilogram in a kitchen that thinks in kilograms', () => {
+    standIn('kg')
+    const shown = mount(BillParts, { props: { bill: judged().bill }, global: { components } }).text()
+    expect(shown).toContain('a kilogram')
+    expect(shown).toContain('lost to the trim$3.13')
+    expect(shown).not.toContain('pound')
   })
 })
 

@@ -2,12 +2,13 @@
 import { computed, ref, watch } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
-import RemoveButton from '../bench/RemoveButton.vue'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
 
 /** A method being typed: its steps, what each uses, minutes and days, and what a portion is. */
 const props = defineProps<{ told: Schemas['WayIn'] | null; methods: Schemas['MethodOut'][] }>()
@@ -15,10 +16,12 @@ const emit = defineEmits<{ saved: [ways: Schemas['WaysOut']]; close: [] }>()
 type Body = Schemas['WayIn']
 type Step = Body['steps'][number]
 const slug = useSlug()
+const { isMetric, like } = useUnits()
 const step = (method: Step['method']): Step => ({
   method,
   batch_minutes: '',
   pound_minutes: '',
+  kilo_minutes: '',
   days: 0,
   used: [],
   worth: '',
@@ -37,15 +40,13 @@ const blank = (): Body =>
         put_away: false,
       }
 const { draft, clear } = useDraft<Body>(`method:${props.told?.name ?? ''}`, blank)
-const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>(
-  `${slug.value}:way`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/ways', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
+const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>('way', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/ways', {
+      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
 )
 provideFormFacts({ preview: ref(null), problem })
 watch(draft, () => state.value === 'refused' && reset(), { deep: true })
@@ -89,9 +90,17 @@ function send(put_away: boolean): void {
             inputmode="decimal"
           />
           <TypedInput
+            v-if="!isMetric || one.pound_minutes"
             v-model="one.pound_minutes"
             label="plus minutes per pound"
             :path="`steps[${at}].pound_minutes`"
+            inputmode="decimal"
+          />
+          <TypedInput
+            v-else
+            v-model="one.kilo_minutes"
+            label="plus minutes per kilogram"
+            :path="`steps[${at}].kilo_minutes`"
             inputmode="decimal"
           />
           <label class="named"
@@ -101,7 +110,7 @@ function send(put_away: boolean): void {
             v-model="one.worth"
             label="Trim is worth"
             :path="`steps[${at}].worth`"
-            placeholder="2.40/lb"
+            :placeholder="like('2.40/lb', '5.30/kg')"
           />
           <RemoveButton :label="`Remove step ${at + 1}`" @remove="draft.steps.splice(at, 1)" />
         </div>
@@ -169,13 +178,13 @@ function send(put_away: boolean): void {
         v-model="draft.portion_weight"
         label="or sliced weight per portion"
         path="portion_weight"
-        placeholder="2 oz"
+        :placeholder="like('2 oz', '60 g')"
       />
       <TypedInput
         v-model="draft.portion_cooked"
         label="or cooked weight per portion"
         path="portion_cooked"
-        placeholder="1 oz"
+        :placeholder="like('1 oz', '30 g')"
       />
     </div>
     <SaveBar

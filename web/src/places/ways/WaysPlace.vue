@@ -27,6 +27,7 @@ function stepText(step: Schemas['WayStepIn']): string {
   const minutes = [
     step.batch_minutes && `${step.batch_minutes} min`,
     step.pound_minutes && `${step.pound_minutes} min/lb`,
+    step.kilo_minutes && `${step.kilo_minutes} min/kg`,
   ]
   const days = step.days ? `${step.days} ${step.days === 1 ? 'day' : 'days'}` : ''
   return [minutes.filter(Boolean).join(' + '), days].filter(Boolean).join(', ')

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { refusal, type Schemas } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** The small page of the simulated scale: what lies on it, and what troubles it. */
 const props = defineProps<{
@@ -9,6 +10,7 @@ const props = defineProps<{
   kind: string
   lay: (body: Schemas['LayIn']) => Promise<void>
 }>()
+const { like } = useUnits()
 const weight = ref('')
 const fault = ref('')
 const empty = { weight: '', code: '', mark: '', kind: '', trouble: '' as const }
@@ -26,7 +28,7 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
       <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">Put {{ mark }} on it</button>
       <button type="button" @click="put({})">Take it off</button>
       <form @submit.prevent="put({ weight })">
-        <input v-model="weight" aria-label="Weight to put on it" placeholder="5.72 lb" />
+        <input v-model="weight" aria-label="Weight to put on it" :placeholder="like('5.72 lb', '2.6 kg')" />
         <button type="submit">Put on</button>
       </form>
       <button type="button" @click="put({ trouble: 'silent' })">Stop sending</button>

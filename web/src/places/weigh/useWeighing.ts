@@ -62,14 +62,11 @@ export function useWeighing(told: {
   const { letters } = useOutbox()
   const isCut = computed(() => cutKinds.has(told.kind.value))
   const chosen = ref('')
-  const { draft, clear } = useDraft(
-    `${kitchen_slug.value}:${told.code.value}:parts-${told.kind.value}`,
-    () => ({
-      parts: [] as Part[],
-      piece: '',
-      off: '',
-    }),
-  )
+  const { draft, clear } = useDraft(`${told.code.value}:parts-${told.kind.value}`, () => ({
+    parts: [] as Part[],
+    piece: '',
+    off: '',
+  }))
 
   /** What of this batch waits on the device, by mark. */
   const waiting = computed(() => {

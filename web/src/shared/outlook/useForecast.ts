@@ -29,7 +29,7 @@ export function useChooseWay(code: Ref<string>) {
     queryFn: () =>
       take(api.GET('/api/kitchens/{kitchen_slug}/ways', { params: { path: { kitchen_slug: slug.value } } })),
   })
-  const made = useWrite<Schemas['ChooseWayIn'], Forecast>(`${slug.value}:${code.value}:way`, (body, key) =>
+  const made = useWrite<Schemas['ChooseWayIn'], Forecast>(`${code.value}:way`, (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/way', {
         params: { path: { kitchen_slug: slug.value, code: code.value }, header: { 'Idempotency-Key': key } },

@@ -17,6 +17,8 @@ export function useUnits() {
   const isMetric = computed(() => unit.value === 'kg')
   const unitWord = computed(() => words[unit.value])
 
+  /** What is said for pounds, or for kilograms: an example in a field, a word. */
+  const like = (pounds: string, kilograms: string): string => (isMetric.value ? kilograms : pounds)
   const inUnit = (weight: Weight): string => weight[unit.value]
   const weightText = (weight: Weight): string => `${weight[unit.value]} ${unit.value}`
   const otherText = (weight: Weight): string => `${weight[other.value]} ${other.value}`
@@ -45,6 +47,7 @@ export function useUnits() {
     other,
     unitWord,
     isMetric,
+    like,
     sign,
     inUnit,
     weightText,

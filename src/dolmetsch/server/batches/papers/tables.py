@@ -3,58 +3,63 @@
 import csv
 import io
 from decimal import Decimal
+from typing import Literal
 
 from django.utils import timezone
 from openpyxl import Workbook
 from openpyxl.cell import WriteOnlyCell
 
 from dolmetsch.server.batches.schemas import BatchOut
-from dolmetsch.server.batches.verdict_schemas import VerdictOut
+from dolmetsch.server.batches.verdict_schemas import BillOut, PartOut, VerdictOut
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import make_safe
-from dolmetsch.server.quantities.schemas import UnitCost
+from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.units import UNITS
 
+Unit = Literal["lb", "kg"]
 Cell = str | Decimal | int | None
 Row = list[Cell]
 Tables = list[tuple[str, list[Row]]]
 
 
-def build_tables(batch: BatchOut, verdict: VerdictOut, *, currency: str) -> Tables:
-    """The tables by title: head, ledger, pieces, bill, outlay, shop."""
+def build_tables(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen) -> Tables:
+    """The tables by title: head, ledger, pieces, bill, outlay, shop; prices are of the kitchen's unit."""
+    unit: Unit = "lb" if kitchen.weight_unit == "lb" else "kg"
     house = verdict.judged.house
     head: list[Row] = [
         ["batch", batch.code],
         ["name", batch.name],
         ["cut", batch.cut],
-        ["currency", currency],
+        ["currency", kitchen.currency],
         ["policy", verdict.policy_words],
-        [f"price of a pound, {house.stage}", _per_lb(house.unit_cost)],
-        *_expected(verdict),
+        [f"price of a {UNITS[unit].word}, {house.stage}", _per(house.unit_cost, unit)],
+        *_expected(verdict, unit),
         ["a portion", _decimal(house.portion)],
         ["kept of what was bought, %", Decimal(house.kept_of_bought)],
     ]
     return [
         ("Batch", head),
-        ("Ledger", _ledger(batch)),
-        ("Pieces", _pieces(batch)),
-        ("Bill", _bill(verdict)),
+        ("Ledger", _ledger(batch, unit)),
+        ("Pieces", _pieces(batch, unit)),
+        ("Bill", _bill(verdict, unit)),
         ("Outlay", _outlay(verdict)),
-        ("Shop", _shop(verdict)),
+        ("Shop", _shop(verdict, unit)),
     ]
 
 
-def _expected(verdict: VerdictOut) -> list[Row]:
+def _expected(verdict: VerdictOut, unit: Unit) -> list[Row]:
     """What a finished pound is expected to cost, of a batch that is not finished."""
     ahead = verdict.judged.expected
     if ahead is None:
         return []
     return [
-        [f"forecast: price of a pound, {ahead.stage}", _per_lb(ahead.price)],
-        ["forecast: 8 times out of 10 from", _per_lb(ahead.low)],
-        ["forecast: to", _per_lb(ahead.high)],
+        [f"forecast: price of a {UNITS[unit].word}, {ahead.stage}", _per(ahead.price, unit)],
+        ["forecast: 8 times out of 10 from", _per(ahead.low, unit)],
+        ["forecast: to", _per(ahead.high, unit)],
     ]
 
 
-def _ledger(batch: BatchOut) -> list[Row]:
+def _ledger(batch: BatchOut, unit: Unit) -> list[Row]:
     rows: list[Row] = [
         [
             *("step", "day", "pieces", "weight in, lb", "weight in, kg", "weight out, lb", "weight out, kg"),
@@ -63,14 +68,14 @@ def _ledger(batch: BatchOut) -> list[Row]:
                 "kept of bought, %",
                 "spent",
                 "credit for trim",
-                "a pound after it",
+                f"a {UNITS[unit].word} after it",
                 "what left",
             ),
         ]
     ]
     for column in batch.strip.columns:
         left = "; ".join(
-            f"{peel.name} {'+' if peel.gain else ''}{peel.weight.lb} lb" for peel in column.peels
+            f"{peel.name} {'+' if peel.gain else ''}{_weight(peel.weight, unit)}" for peel in column.peels
         )
         rows.append(
             [
@@ -83,7 +88,7 @@ def _ledger(batch: BatchOut) -> list[Row]:
                 Decimal(column.kept_of_bought),
                 Decimal(column.spent),
                 Decimal(column.worth_back),
-                _per_lb(column.cost),
+                _per(column.cost, unit),
                 left,
             ]
         )
@@ -94,34 +99,41 @@ def _decimal(printed: str | None) -> Decimal | None:
     return None if printed is None else Decimal(printed)
 
 
-def _per_lb(cost: UnitCost | None) -> Decimal | None:
-    return None if cost is None else Decimal(cost.per_lb)
+def _per(cost: UnitCost | None, unit: Unit) -> Decimal | None:
+    if cost is None:
+        return None
+    return Decimal(cost.per_lb if unit == "lb" else cost.per_kg)
+
+
+def _weight(weight: Weight, unit: Unit) -> str:
+    return f"{weight.lb} lb" if unit == "lb" else f"{weight.kg} kg"
 
 
 def _weights(lb: str, kg: str) -> list[Cell]:
     return [Decimal(lb), Decimal(kg)]
 
 
-def _pieces(batch: BatchOut) -> list[Row]:
-    rows: list[Row] = [["piece", "weight, lb", "weight, kg", "a pound", "slices", "carries"]]
+def _pieces(batch: BatchOut, unit: Unit) -> list[Row]:
+    head: Row = ["piece", "weight, lb", "weight, kg", f"a {UNITS[unit].word}", "slices", "carries"]
+    rows = [head]
     for piece in batch.pieces:
-        cost = _per_lb(piece.cost)
+        cost = _per(piece.cost, unit)
         rows.append([piece.mark, *_weights(piece.weight.lb, piece.weight.kg), cost, piece.slices, None])
     for off in batch.by_products:
         rows.append([off.name, *_weights(off.weight.lb, off.weight.kg), None, None, Decimal(off.carried)])
     return rows
 
 
-def _bill(verdict: VerdictOut) -> list[Row]:
-    rows: list[Row] = [["part of the bill", "a pound", "a portion", "on the batch"]]
+def _bill(verdict: VerdictOut, unit: Unit) -> list[Row]:
+    rows: list[Row] = [["part of the bill", f"a {UNITS[unit].word}", "a portion", "on the batch"]]
     bill = verdict.judged.bill
     if bill is None:
         return rows
-    for part in bill.parts:
-        portion = _decimal(part.per_portion)
-        rows.append([part.label, Decimal(part.per_lb), portion, Decimal(part.on_batch)])
-    portion = _decimal(bill.per_portion)
-    return [*rows, ["all", Decimal(bill.per_lb), portion, Decimal(bill.on_batch)]]
+    lines: list[tuple[str, PartOut | BillOut]] = [(part.label, part) for part in bill.parts]
+    for label, part in [*lines, ("all", bill)]:
+        per = Decimal(part.per_lb if unit == "lb" else part.per_kg)
+        rows.append([label, per, _decimal(part.per_portion), Decimal(part.on_batch)])
+    return rows
 
 
 def _outlay(verdict: VerdictOut) -> list[Row]:
@@ -131,21 +143,21 @@ def _outlay(verdict: VerdictOut) -> list[Row]:
     return rows
 
 
-def _shop(verdict: VerdictOut) -> list[Row]:
+def _shop(verdict: VerdictOut, unit: Unit) -> list[Row]:
     by = " by the forecast" if verdict.judged.is_forecast else ""
     head: Row = [
         "shop pack",
         "price",
-        "a pound",
+        f"a {UNITS[unit].word}",
         "a portion",
-        f"saved a pound{by}",
+        f"saved a {UNITS[unit].word}{by}",
         f"saved on the batch{by}",
     ]
     rows: list[Row] = [[*head, "chance of beating it, %"]]
     for shop in verdict.judged.shops:
-        money = (shop.portion, shop.saved_per_lb, shop.saved_on_batch)
-        figures = [_decimal(figure) for figure in money]
-        rows.append([shop.name, shop.pack, Decimal(shop.unit_cost.per_lb), *figures, shop.chance])
+        saved = shop.saved_per_lb if unit == "lb" else shop.saved_per_kg
+        figures = [_decimal(figure) for figure in (shop.portion, saved, shop.saved_on_batch)]
+        rows.append([shop.name, shop.pack, _per(shop.unit_cost, unit), *figures, shop.chance])
     return rows
 
 

@@ -1,0 +1,97 @@
+"""A kitchen that weighs and prices in kilograms: every figure and its word are of that unit."""
+
+from decimal import Decimal
+from fractions import Fraction
+
+import pytest
+
+from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.ways.reading import read_way
+from dolmetsch.server.ways.schemas import WayIn
+from tests.server.conftest import weigh
+from tests.server.test_case import OFFERS, WAY, save
+from tests.server.test_prices import PACK as LISTED
+from tests.server.test_prices import noted
+from tests.server.test_verdict_api import PACK, smoked, tried, verdict_of
+
+KG = Decimal("2.20462262")
+
+
+@pytest.fixture
+def metric(api):
+    Kitchen.objects.update(weight_unit="kg", currency="EUR")
+    return api
+
+
+def rounded(price):
+    return str(price.quantize(Decimal("0.01")))
+
+
+def test_house_and_shop_are_compared_by_the_kilogram(metric):
+    """20.50 for 6 lb is 3.4167 a pound, 7.53 a kilogram; the shop asks 6.00 a pound, 13.23."""
+    code = smoked(metric)
+    metric.recorded(code, {"act": "fry", "raw": "100 g", "cooked": "40 g"})
+    metric.recorded(code, {"act": "finish"})
+    pound, _, _, cooked = verdict_of(metric, code)["judged"]["bases"]
+    assert (pound["label"], pound["price"]) == ("a kilogram, smoked", rounded(Decimal("20.5") / 6 * KG))
+    assert (pound["shops"][0]["price"], pound["shops"][0]["saved"]) == ("13.23", "5.70")
+    # 40 % left of it: 7.5325 / 0.4 / 10 for 100 g
+    assert (cooked["label"], cooked["price"]) == ("100 g, cooked", "1.88")
+    assert float(pound["low"]) < float(pound["price"]) < float(pound["high"])
+    assert tried(metric, code)["judged"]["bases"][0]["label"] == "a kilogram, smoked"
+
+
+def test_the_bill_adds_up_by_the_kilogram(metric):
+    code = smoked(metric)
+    bill = verdict_of(metric, code)["judged"]["bill"]
+    assert sum(Decimal(part["per_kg"]) for part in bill["parts"]) == Decimal(bill["per_kg"])
+    assert bill["per_kg"] == rounded(Decimal("20.5") / 6 * KG)
+
+
+def test_the_forecast_is_compared_by_the_kilogram_at_the_same_chance(api):
+    code = api.started()
+    api.recorded(code, weigh("trim", lot="8 lb"))
+    api.recorded(code, PACK)
+    by_pound = verdict_of(api, code)["judged"]["bases"]
+    Kitchen.objects.update(weight_unit="kg")
+    by_kilo = verdict_of(api, code)["judged"]["bases"]
+    assert by_kilo[0]["label"] == "a kilogram, sliced, by the forecast"
+    for one, other, times in zip(
+        (by_pound[0], by_pound[3]), (by_kilo[0], by_kilo[3]), (KG, Decimal("3.5274")), strict=True
+    ):
+        for name in ("price", "low", "high"):
+            assert abs(Decimal(one[name]) * times - Decimal(other[name])) < Decimal("0.03")
+        assert one["shops"][0]["chance"] == other["shops"][0]["chance"]
+
+
+def test_papers_name_the_kilogram(metric):
+    code = smoked(metric)
+    answer = metric.client.get(f"/api/kitchens/{metric.slug}/batches/{code}/files/csv")
+    table = answer.content.decode("utf-8-sig")
+    assert '"price of a kilogram, smoked",7.53' in table
+    assert "part of the bill,a kilogram,a portion" in table
+    assert "pound" not in table
+
+
+def test_an_offer_is_told_by_100_g_cooked(api):
+    assert save(api, WAY)[0] == 201
+    noted(api, **LISTED)
+    asked = {"way": "plain", "offers": OFFERS[:1]}
+    by_ounce = api.call("POST", "/case", asked)[1]["offers"][0]["cooked"]["middle"]
+    Kitchen.objects.update(weight_unit="kg")
+    by_100 = api.call("POST", "/case", asked)[1]["offers"][0]["cooked"]["middle"]
+    assert abs(Decimal(by_ounce) * Decimal("3.5274") - Decimal(by_100)) < Decimal("0.03")
+
+
+def test_minutes_of_a_method_are_by_the_kilogram_or_by_the_pound(api):
+    def minutes(**step):
+        told = WayIn.model_validate({"name": "short", "steps": [{"method": "slice", **step}]})
+        way = read_way(Kitchen.objects.get(), told).way
+        return way.steps[0].kilo_minutes
+
+    assert minutes(kilo_minutes="4.5") == Fraction("4.5")
+    assert minutes(pound_minutes="2") == 2 * 1000 / GRAMS_PER_LB
+    both = {**WAY, "steps": [{"method": "slice", "pound_minutes": "2", "kilo_minutes": "4"}]}
+    status, refused = save(api, both)
+    assert (status, refused["fields"][0]["path"]) == (422, "steps[0].kilo_minutes")
