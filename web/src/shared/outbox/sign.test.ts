@@ -1,8 +1,9 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { setOwner } from '@/shared/api/owner'
 import { batch, standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
-import { post, send } from './outbox'
+import { post, send, useOutbox } from './outbox'
 import OutboxSign from './OutboxSign.vue'
 
 enableAutoUnmount(afterEach)
@@ -83,5 +84,22 @@ describe('the sign of what is unsent', () => {
     await send()
     expect(shown.text()).toBe('')
     expect(calls).toHaveLength(1)
+  })
+
+  it('counts what another cook left here, and neither shows nor sends it', async () => {
+    const calls = server({ [entries]: null })
+    const shown = sign()
+    weigh('A')
+    await flushPromises()
+    setOwner({ kitchen: 'test', username: 'odo' })
+    await flushPromises()
+    expect(plain(shown.text())).toBe(
+      '1 record of another cook on this device is sent when that cook signs in here again.',
+    )
+    const before = calls.length
+    await send()
+    expect(calls).toHaveLength(before)
+    setOwner({ kitchen: 'test', username: 'maren' })
+    expect(useOutbox().waiting.value.map((letter) => letter.words)).toEqual(['4.1 lb for A'])
   })
 })

@@ -1,0 +1,83 @@
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { createMemoryHistory, createRouter, type RouteRecordRaw, type Router } from 'vue-router'
+import App from './App.vue'
+import { isOpening } from './router'
+import { setOwner } from './shared/api/owner'
+import { places } from './shared/ui/places'
+import { nothingTyped } from './shared/writing/typed'
+import { server } from './shared/tests/server'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => {
+  nothingTyped()
+  localStorage.clear()
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: 'lb', currency: 'USD' }]
+const session = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }
+
+/** The application on a page with a field, come to from the page before it. */
+async function open() {
+  server({ 'GET /api/session': session, 'GET /today': {} })
+  const page = { template: '<input aria-label="Weight" />' }
+  const names = [...places.map((place) => place.name), 'start', 'kitchen']
+  const meta = { place: 'today', title: 'Made up' } as const
+  const routes: RouteRecordRaw[] = names.map((name) => ({ path: `/${name}`, name, component: page, meta }))
+  const router: Router = createRouter({ history: createMemoryHistory(), routes })
+  await router.push('/today')
+  await router.push('/bench')
+  const back = vi.spyOn(router, 'back').mockImplementation(() => undefined)
+  Object.assign(router.options.history.state, { back: '/today' })
+  const queryClient = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  const shown = mount(App, {
+    attachTo: document.body,
+    global: { plugins: [router, [VueQueryPlugin, { queryClient }] as never] },
+  })
+  await flushPromises()
+  const press = (key: string) =>
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true }))
+  return { shown, router, back, press, queryClient }
+}
+
+describe('the application', () => {
+  it('goes back by Esc, but never from a page where something is typed', async () => {
+    const { shown, back, press } = await open()
+    press('Escape')
+    expect(back).toHaveBeenCalledTimes(1)
+    await shown.get('input').setValue('4.1 lb')
+    press('Escape')
+    expect(back).toHaveBeenCalledTimes(1)
+  })
+
+  it('goes to a batch to start, and to today, by a letter', async () => {
+    const { router, press } = await open()
+    press('n')
+    await flushPromises()
+    expect(router.currentRoute.value.name).toBe('start')
+    press('t')
+    await flushPromises()
+    expect(router.currentRoute.value.name).toBe('today')
+  })
+
+  it('says that a page is opening where it takes its time', async () => {
+    const { shown } = await open()
+    expect(shown.text()).not.toContain('Opening …')
+    isOpening.value = true
+    await flushPromises()
+    expect(shown.text()).toContain('Opening …')
+    isOpening.value = false
+  })
+
+  it('shows another cook nothing of what the one before had open', async () => {
+    const { shown, queryClient } = await open()
+    queryClient.setQueryData(['today', 'test'], { hanging: {} })
+    await shown.get('input').setValue('4.1 lb')
+    setOwner({ kitchen: 'test', username: 'odo' })
+    await flushPromises()
+    expect(queryClient.getQueryData(['today', 'test'])).toBeUndefined()
+    expect(shown.get('input').element.value).toBe('')
+  })
+})

@@ -1,0 +1,79 @@
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Component } from 'vue'
+import { setOwner } from '@/shared/api/owner'
+import { facts, store } from '@/shared/tests/bench'
+import { standIn } from '@/shared/tests/samples'
+import { around, server } from '@/shared/tests/server'
+import OfferPad from './buy/OfferPad.vue'
+import FigureTable from './cure/FigureTable.vue'
+import FiguresPlace from './cure/FiguresPlace.vue'
+import KitchenPlace from './kitchen/KitchenPlace.vue'
+import MapPlace from './map/MapPlace.vue'
+import NotePrice from './prices/NotePrice.vue'
+import WayForm from './ways/WayForm.vue'
+
+enableAutoUnmount(afterEach)
+beforeEach(() => {
+  standIn('lb')
+  localStorage.clear()
+})
+afterEach(() => vi.unstubAllGlobals())
+
+const settings = {
+  labour_rate: '18.00',
+  by_products: true,
+  fuel: true,
+  packaging: true,
+  overhead: true,
+  scale: '5 g',
+  fridge_slabs: 6,
+  smoker_slabs: 4,
+}
+const row = { key: 'dry', label: 'dry', value: '200', reference: '200', source: 'FSIS', is_own: false }
+
+type Case = [what: string, form: Component, props: object, field: string, opener?: string]
+const cases: Case[] = [
+  ['a price', NotePrice, { sort: 'meat', sources: [] }, 'form input'],
+  ['a method', WayForm, { told: null, methods: [] }, 'form input'],
+  ['the kitchen', KitchenPlace, {}, 'input[placeholder="5 g"]'],
+  ['a fridge or rack', MapPlace, {}, 'input[placeholder="Fridge 3"]', 'Add a fridge or rack'],
+  ['a tag', OfferPad, { offer: null, listed: [] }, '.price input'],
+  ['a limit', FigureTable, { sort: 'limit', unit: 'ppm', rows: [row] }, 'form input', 'own'],
+  ['a mix', FiguresPlace, {}, 'input[placeholder="3 lb"]'],
+]
+
+describe.each(cases)('%s half typed', (_what, form, props, field, opener) => {
+  const open = async () => {
+    server({
+      'GET /settings': settings,
+      'GET /map': { stores: [store()], nowhere: [] },
+      'GET /cure-desk': facts(),
+    })
+    const shown = mount(form, { props, global: around() })
+    const press = async () => {
+      const button = shown.findAll('button').find((one) => one.text() === opener)
+      if (button?.attributes('aria-expanded') === 'false') await button.trigger('click')
+    }
+    await vi.waitFor(async () => {
+      await press()
+      expect(shown.find(field).exists()).toBe(true)
+    })
+    return shown
+  }
+  const typed = (shown: Awaited<ReturnType<typeof open>>): string =>
+    (shown.get(field).element as HTMLInputElement).value
+
+  it('is there after a reload, for the cook who typed it alone', async () => {
+    const shown = await open()
+    const before = typed(shown)
+    await shown.get(field).setValue('7')
+    await flushPromises()
+    shown.unmount()
+    const again = await open()
+    expect(typed(again)).toBe('7')
+    again.unmount()
+    setOwner({ kitchen: 'test', username: 'odo' })
+    expect(typed(await open())).toBe(before)
+  })
+})
