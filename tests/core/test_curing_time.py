@@ -50,6 +50,8 @@ def test_the_window_of_each_school(school, window):
 
 def test_a_thin_belly_stays_a_week_and_a_large_ham_a_week_longer():
     assert time_of("measured", thickness=15, belly=True).window.first == 7
+    belly = [rule for rule in time_of("measured", thickness=None, belly=True).rules if rule.key == "belly"]
+    assert [(rule.first, rule.last) for rule in belly] == [(7, 14)]
     assert say_rules(time_of("measured", pounds=12, thickness=None).rules) == [
         "Two days per pound and a week: 31 days"
     ]

@@ -14,6 +14,7 @@ from dolmetsch.core.desk import print_agent, weigh_out
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
+from dolmetsch.core.recipe_words import describe_cure
 from dolmetsch.core.reference import AGENTS, NITRITE_LIMITS, SPOONS, NitriteLimit
 from dolmetsch.core.schools import SCHOOLS
 
@@ -384,3 +385,19 @@ def test_every_school_says_how_and_what_of_going_over():
     assert len(SCHOOLS) == 9
     for school in SCHOOLS.values():
         assert len({school.how, school.inside, school.over, school.label}) == 4
+
+
+def test_a_recipe_in_a_few_words_counts_the_salt_of_the_curing_salt():
+    """110 ppm of no. 1 at 6.25 % is 1.76 g on a kilogram; 1.65 g of it is salt, of the 25 g wanted."""
+    assert describe_cure(recipe()) == "110 ppm nitrite, 2.5 % salt, 1 % sugar"
+    assert describe_cure(recipe(agent=None, target_ppm=None)) == "no nitrite, 2.5 % salt, 1 % sugar"
+    packet = AGENTS["packet"]
+    unknown = recipe("ready_mixed", agent=packet, target_ppm=None, agent_share=F("0.03"), salt=None)
+    assert describe_cure(unknown).startswith("nitrite not known, ")
+
+
+def test_a_second_stage_is_of_two_stages_or_of_late_spices():
+    late = Ingredient(name="pepper", share=F("0.005"), stage=2)
+    assert recipe("two_stage").has_second_stage
+    assert recipe("brine", extras=(late,)).has_second_stage
+    assert not recipe("brine", extras=(replace(late, stage=1),)).has_second_stage

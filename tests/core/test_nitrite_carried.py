@@ -68,6 +68,9 @@ def test_volumes_of_salt_go_by_its_spoon_and_are_refused_without_one():
     cup = read_measure("1 cup", SPOONS["fine_salt"])
     assert (cup.grams, cup.by_volume) == (48 * 6, True)
     assert not read_measure("300 g", SPOONS["fine_salt"]).by_volume
+    for typed, teaspoons in (("1 pt", 96), ("1 qt", 192), ("1 gal", 768), ("2 tbsp", 6)):
+        assert read_measure(typed, SPOONS["fine_salt"]).grams == 6 * teaspoons
+    assert read_measure("5000000/6 tsp", SPOONS["fine_salt"]).grams == 5_000_000
     for typed, spoon, said in (
         ("1 cup", None, "weigh it"),
         ("0 cups", SPOONS["fine_salt"], "is nothing"),

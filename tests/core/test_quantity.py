@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from dolmetsch.core.amounts import read_amount
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.exact import exact, fixed, weigh_in
+from dolmetsch.core.exact import exact, fixed, tell_apart, weigh_in
 from dolmetsch.core.length import read_length
 from dolmetsch.core.quantity import Price, read_count, read_money, read_number, read_price, read_weight
 from dolmetsch.core.spelling import spell_weight, spell_worth
@@ -210,3 +210,18 @@ def test_amounts_are_read_the_same_way(typed, same_as):
     assert read_amount(typed) == read_amount(same_as)
     assert read_number("2,5", what="share") == Fraction("2.5")
     assert read_length("1½ in", default_unit="cm") == read_length("1,5 in", default_unit="cm")
+
+
+@pytest.mark.parametrize(
+    ("value", "other", "places", "shown"),
+    [
+        ("156.25", "156", 0, "156.25"),
+        ("156", "156", 0, "156"),
+        ("156.4", "156", 1, "156.4"),
+        ("156.04", "156", 0, "156.04"),
+        # six decimals at most, though they still read alike
+        ("1.0000001", "1", 0, "1.000000"),
+    ],
+)
+def test_two_numbers_are_told_apart_by_as_few_decimals_as_it_takes(value, other, places, shown):
+    assert tell_apart(Fraction(value), Fraction(other), places=places) == shown

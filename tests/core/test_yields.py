@@ -199,7 +199,9 @@ def test_batches_count_by_their_distance_from_their_like():
     # up to 2.5 deviations wholly, at twice that by a quarter
     assert (counted.count, counted.weight) == (5, near(4.25))
     assert tally(at).weight == 5
+    # of two nobody knows which is off; of three one knows
     assert tally(at[-2:], start=start).weight == 2
+    assert tally([at[0], at[1], at[4]], start=start).weight == near(2.25)
 
 
 def test_frying_learns_from_its_own_tests_alone():

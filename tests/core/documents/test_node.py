@@ -214,3 +214,14 @@ def test_what_a_by_product_is_worth_is_spelt():
     for wrong in ("much", "", "5 for much"):
         with pytest.raises(ValueError, match=r"is not a (price|weight)"):
             spell_worth(wrong, "lb")
+
+
+@pytest.mark.parametrize("text", ["a\\u0000b", "a\\u001fb", "\\u007f", "\\ud800"])
+def test_a_text_with_control_characters_or_half_a_letter_is_refused_at_its_place(text):
+    with pytest.raises(DocumentError, match=r"control character|half a character") as refused:
+        parse(f'{{"lots": [{{"cut": "{text}"}}]}}')
+    assert (refused.value.reason, refused.value.field) == ("bad_text", "lots[0].cut")
+
+
+def test_tabs_and_line_breaks_are_text():
+    assert parse('{"note": "a\\tb\\nc\\r"}') == {"note": "a\tb\nc\r"}
