@@ -322,3 +322,26 @@ def test_prices_of_another_kitchen_are_not_seen(kitchen, other):
 def test_a_kilogram_is_a_basis_too(kitchen):
     told = check(kitchen, [{**OFFERS[0], "price": "6.28", "basis": "per_kg"}])["offers"][0]
     assert Decimal(told["tag"]["per_lb"]) == Decimal("2.85")
+
+
+def test_a_new_kitchen_is_priced_by_the_standard_method_and_takes_an_offer_home_by_it(api):
+    """The start values of every usual step, nothing used; work as `start values` say."""
+    choices = api.get("/case")[1]
+    assert [(way["name"], way["portion"]) for way in choices["ways"]] == [("", None)]
+    assert choices["ways"][0]["steps"].startswith("trim, ")
+    status, told = api.call("POST", "/case", {"offers": OFFERS})
+    assert status == 200
+    assert [offer["id"] for offer in told["offers"]] == ["c", "a", "b"]
+    assert told["way"] == ""
+    asked = api.call("POST", "/case", {"offers": OFFERS, "portions": "60"})[1]
+    assert [(one["path"], one["code"]) for one in asked["problems"]] == [("portions", "missing")]
+    code = take(api, way="")[1]["batch"]["code"]
+    assert not BatchWay.objects.exists()
+    assert Batch.objects.get(code=code).name == "Jowl"
+    # the batch taken home expects what its offer did
+    about = api.call("POST", "/case", {"offers": OFFERS[:1], "about": "12 lb"})[1]["offers"][0]
+    forecast = api.get(f"/batches/{code}/forecast")[1]
+    assert forecast["way"] is None
+    assert forecast["price"] == about["sliced"]
+    assert save(api)[0] == 201
+    assert [way["name"] for way in api.get("/case")[1]["ways"]] == ["plain"]

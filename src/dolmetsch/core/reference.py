@@ -34,9 +34,9 @@ NITRITE_LIMITS: Final[dict[tuple[str, str, bool], NitriteLimit]] = {
     ("whole_muscle", "dry", False): NitriteLimit(ppm=Fraction(625), name="whole muscle, dry rub"),
     ("whole_muscle", "brine", False): NitriteLimit(ppm=Fraction(200), name="whole muscle, immersion"),
     ("whole_muscle", "pump", False): NitriteLimit(ppm=Fraction(200), name="whole muscle, pumped"),
-    ("comminuted", "dry", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat"),
-    ("comminuted", "brine", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat"),
-    ("comminuted", "pump", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat"),
+    ("comminuted", "dry", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat, dry"),
+    ("comminuted", "brine", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat, immersion"),
+    ("comminuted", "pump", False): NitriteLimit(ppm=Fraction(156), name="comminuted meat, pumped"),
 }
 
 #: A stated pick-up of an immersion brine, unless measured (FSIS Directive 7620.3).
@@ -205,7 +205,7 @@ class Method:
     can_gain: bool = False
 
 
-START_SOURCE: Final = "start value of common practice, until the kitchen's own batches say better"
+START_SOURCE: Final = "common practice, used until your own batches say better"
 #: The cuts the start values are known for, in the order of the table.
 START_COLUMNS: Final = (
     *("belly_skin_on", "belly_skinless", "jowl", "loin", "shoulder", "brisket", "poultry", "leg"),

@@ -17,7 +17,9 @@ from dolmetsch.core.offer import (
 )
 from dolmetsch.core.outlook import Estimate
 from dolmetsch.core.reference import START_FRY
+from dolmetsch.core.strip import USUAL_KINDS
 from dolmetsch.core.way import Way as CoreWay
+from dolmetsch.core.way import plain_way
 from dolmetsch.server.batches.chain import policy_record
 from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
@@ -38,14 +40,17 @@ MAX_PORTIONS: Final = Fraction(100_000)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Case:
-    """A case check read and reckoned: offers that could be read, each with its assessment."""
+    """A case check read and reckoned: offers that could be read, each with its assessment.
+
+    ``way`` None: the standard one.
+    """
 
     offers: list[ReadOffer]
     assessments: list[Assessment]
     shops: list[Priced]
     kinds: list[ShopKind]
     against: ShopKind | None
-    way: Way
+    way: Way | None
     core: CoreWay
     plan: Plan
     reader: Reader
@@ -58,17 +63,14 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     Raises:
         DomainError: not_found (the way).
     """
-    way = get_way(kitchen, told.way)
-    read = read_kept(way)
-    if read.way is None:
-        raise refuse_fields(read.reader.problems)
+    way, core, missing = _find_way(kitchen, told.way)
     reader = Reader.of(kitchen)
     plan = _read_plan(kitchen, reader, told)
     shops = list_priced(kitchen, "shop_pack")
     kinds = [kind_of(shop) for shop in shops]
     against = next((kind for kind in kinds if kind.name == told.against), None) or _usual_kind(shops, kinds)
-    if plan.portions and read.way.portion is None:
-        said = "This method does not say what a portion is; set it there to count portions."
+    if plan.portions and core.portion is None:
+        said = "This method does not say what a portion is. Set it under Methods to count portions."
         reader.refuse("portions", "missing", said)
     if told.on is not None and not EARLIEST <= told.on <= LATEST:
         reader.refuse("on", "odd_time", "That day is too far away to plan for.")
@@ -80,8 +82,7 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
     history = read_history(kitchen)
     policy = policy_record(kitchen)
     assessments = [
-        assess(one.offer, read.way, history=history, policy=policy, plan=plan, against=against)
-        for one in offers
+        assess(one.offer, core, history=history, policy=policy, plan=plan, against=against) for one in offers
     ]
     return Case(
         offers=offers,
@@ -90,11 +91,22 @@ def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
         kinds=kinds,
         against=against,
         way=way,
-        core=read.way,
+        core=core,
         plan=plan,
         reader=reader,
-        missing=read.missing,
+        missing=missing,
     )
+
+
+def _find_way(kitchen: Kitchen, name: str) -> tuple[Way | None, CoreWay, list[str]]:
+    """The way of that name, and what it uses that has no price; the standard one without a name."""
+    if not name:
+        return None, plain_way(USUAL_KINDS), []
+    way = get_way(kitchen, name)
+    read = read_kept(way)
+    if read.way is None:
+        raise refuse_fields(read.reader.problems)
+    return way, read.way, read.missing
 
 
 def _read_plan(kitchen: Kitchen, reader: Reader, told: out.CaseIn) -> Plan:
@@ -149,10 +161,10 @@ def usual_prices(kitchen: Kitchen, case: Case) -> dict[str, Fraction]:
     return found
 
 
-def name_of(told: out.OfferIn, way: Way) -> str:
+def name_of(told: out.OfferIn, way: Way | None) -> str:
     """A name for a batch nobody named: the cut and the way."""
     cut = told.cut[:1].upper() + told.cut[1:]
-    return f"{cut}, {way.name}"[:80]
+    return cut[:80] if way is None else f"{cut}, {way.name}"[:80]
 
 
 def find_offer(case: Case, offer_id: str) -> ReadOffer | None:

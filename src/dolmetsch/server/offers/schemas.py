@@ -28,9 +28,12 @@ class OfferIn(Body):
 
 
 class CaseIn(Body):
-    """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day."""
+    """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day.
 
-    way: Name
+    ``way`` empty: the standard method.
+    """
+
+    way: Word = ""
     against: Word = ""
     about: Typed = "20 lb"
     portions: Typed = ""
@@ -130,7 +133,7 @@ class CaseOut(BaseModel):
 
 
 class WayChoiceOut(BaseModel):
-    """A way to choose, with its portion in words."""
+    """A way to choose, with its portion in words; the standard one has no name."""
 
     name: str
     steps: str

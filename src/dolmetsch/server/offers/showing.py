@@ -11,7 +11,8 @@ from django.utils import timezone
 from dolmetsch.core.exact import GRAMS_PER_LB, fixed
 from dolmetsch.core.offer import Assessment, Plan, ShopKind, ask_basis, rank
 from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.strip import label_kind
+from dolmetsch.core.strip import USUAL_KINDS, label_kind
+from dolmetsch.core.way import plain_way
 from dolmetsch.server.batches.outlooks import show_range
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -53,8 +54,8 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
         shops=show_shops(case.shops, case.kinds),
         against=None if case.against is None else case.against.name,
         problems=case.reader.problems,
-        way=case.way.name,
-        portion_label=label_portion(WayIn.model_validate(case.way.told)),
+        way="" if case.way is None else case.way.name,
+        portion_label=None if case.way is None else label_portion(WayIn.model_validate(case.way.told)),
         buy_by=buy_by,
         ready_if_bought_today=today + timedelta(days=case.core.days) if is_past else None,
         told=notes,
@@ -179,13 +180,22 @@ def _ask(
 
 
 def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
-    """What a case check can be made of: ways, shop kinds, meats of the price list."""
+    """What a case check can be made of: ways, shop kinds, meats of the price list.
+
+    A kitchen without a way of its own has the standard one.
+    """
+    ways = [_show_way(way) for way in list_latest(kitchen)]
     shops = list_priced(kitchen, "shop_pack")
     return out.ChoicesOut(
-        ways=[_show_way(way) for way in list_latest(kitchen)],
+        ways=ways or [_show_standard()],
         shops=show_shops(shops, [kind_of(shop) for shop in shops]),
         listed=[_show_listed(priced) for priced in list_priced(kitchen, "meat")],
     )
+
+
+def _show_standard() -> out.WayChoiceOut:
+    steps = ", ".join(step.method.replace("_", " ") for step in plain_way(USUAL_KINDS).steps)
+    return out.WayChoiceOut(name="", steps=steps, portion=None)
 
 
 def _show_way(way: Way) -> out.WayChoiceOut:

@@ -41,7 +41,8 @@ def take_offer(write: Write, told: out.TakeIn) -> Recorded:
         start = typed.StartIn(name=told.name or name_of(read.told, case.way), bought=_bought(read, told))
         made = actions.start_batch(write, start)
         batch = made.entry.batch
-        put_way(write, batch, case.way.name)
+        if case.way is not None:
+            put_way(write, batch, case.way.name)
         for place, content in enumerate(_terms(case), start=1):
             step = typed.EntryIn.model_validate({"content": content, "seen": place})
             body = json.dumps(content, sort_keys=True)
@@ -99,6 +100,8 @@ def _terms(case: Case) -> list[dict[str, object]]:
     chosen = None if case.against is None else case.against.name
     packs = sorted(case.shops, key=lambda shop: (shop.item.name != chosen, shop.item.name))
     told: list[dict[str, object]] = [_pack(shop) for shop in packs[:12]]
+    if case.way is None:
+        return told
     way = WayIn.model_validate(case.way.told)
     if way.portion_slices or way.portion_weight or way.portion_cooked:
         told.append(

@@ -17,7 +17,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
     <p class="quiet">
       Percent of the weight going in; 8 times out of 10 inside the band. The tick is the start value.
       <template v-if="!yields.yields.length">
-        No batch is finished yet: each step uses its start value ({{ yields.source }}).
+        No batch is finished yet: each step uses its start value.
       </template>
     </p>
     <table v-if="yields.yields.length">
@@ -61,7 +61,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
         </tr>
       </tbody>
     </table>
-    <p class="quiet small">Source of the ticks: {{ yields.source }}.</p>
+    <p class="quiet small">Start values: {{ yields.source }}.</p>
   </section>
 </template>
 

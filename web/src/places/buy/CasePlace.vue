@@ -7,7 +7,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import CaseRows from './CaseRows.vue'
-import type { Offer } from './offerDraft'
+import { methodText, type Offer } from './offerDraft'
 import OfferPad from './OfferPad.vue'
 import PlanFields from './PlanFields.vue'
 import { useCase } from './useCase'
@@ -35,7 +35,7 @@ const told = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
-  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by “${way}”`
+  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by ${methodText(way)}`
 })
 
 async function open(offer: Offer | null): Promise<void> {
@@ -74,11 +74,6 @@ useKeys({ a: () => void open(null) })
     what="methods and shop prices"
     @retry="choices.refetch()"
   />
-  <p v-else-if="!choices.data.value.ways.length" class="panel">
-    An offer is costed by how you will make it.
-    <RouterLink :to="{ name: 'ways' }">Save a method first</RouterLink>: its steps, what they use, how long
-    they take.
-  </p>
   <div v-else class="case">
     <section v-if="planning" class="panel" aria-label="The plan">
       <PlanFields v-model:plan="draft.case" :choices="choices.data.value" />
@@ -102,6 +97,10 @@ useKeys({ a: () => void open(null) })
       {{ dayText(checked.ready_if_bought_today) }}.
     </p>
     <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
+    <p v-if="!draft.case.way" class="note">
+      Priced by the standard method: typical times, no ingredient costs.
+      <RouterLink class="act small" :to="{ name: 'ways' }">Save your own method</RouterLink>
+    </p>
     <p v-if="draft.isExample" class="note">
       These four tags are examples. Add an offer from your own case and they make room.
       <button type="button" class="act small" @click="clearExamples">Clear the examples</button>

@@ -2,6 +2,7 @@
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { Schemas } from '@/shared/api/client'
+import { methodText } from './offerDraft'
 import type { Case } from './useCase'
 
 /** What the meat is for: how it is made, the shop pack it must beat, how much, for which day. */
@@ -20,7 +21,9 @@ function setDay(event: Event): void {
     <label class="named">
       <span>Method</span>
       <select v-model="plan.way" class="box">
-        <option v-for="way in choices.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
+        <option v-for="way in choices.ways" :key="way.name" :value="way.name">
+          {{ methodText(way.name) }}
+        </option>
       </select>
     </label>
     <label class="named">

@@ -38,7 +38,7 @@ export function useCase() {
 
   async function check(): Promise<void> {
     const mine = ++turn
-    if (!draft.case.way) return
+    if (!choices.data.value) return
     looking.value = true
     const refused = await refusal(async () => {
       const answer = await take(

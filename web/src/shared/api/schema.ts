@@ -3674,7 +3674,7 @@ export interface components {
         };
         /**
          * WayChoiceOut
-         * @description A way to choose, with its portion in words.
+         * @description A way to choose, with its portion in words; the standard one has no name.
          */
         WayChoiceOut: {
             /** Name */
@@ -3791,9 +3791,14 @@ export interface components {
         /**
          * CaseIn
          * @description Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day.
+         *
+         *     ``way`` empty: the standard method.
          */
         CaseIn: {
-            /** Way */
+            /**
+             * Way
+             * @default
+             */
             way: string;
             /**
              * Against
