@@ -87,9 +87,31 @@ def test_spoons_round_down_and_show_their_grams(api, code):
     assert "spoon_coarse" in codes(piece)
 
 
+def test_nitrited_salt_by_the_spoon_is_its_own_agent_and_other_salt_by_the_spoon_is_not(api, code):
+    """What goes by the spoon: nitrited salt is salt and agent in one."""
+    by_spoon = {
+        "school": "spoon",
+        "salt": {"name": "salt", "amount": "3 tbsp for 5 lb", "spoon": "fine_salt"},
+    }
+    nitrited = {**by_spoon, "agent": "weak", "agent_nitrite": "0.6 %", "agent_amount": "", "target": ""}
+    (piece,) = ask(api, code, on_desk("B", nitrited))["pieces"]
+    (line,) = (line for line in piece["lines"] if line["role"] == "agent")
+    assert line["is_spooned"]
+    plain = {**by_spoon, "agent_amount": "0.25 %", "target": ""}
+    (piece,) = ask(api, code, on_desk("B", plain))["pieces"]
+    (line,) = (line for line in piece["lines"] if line["role"] == "agent")
+    assert not line["is_spooned"]
+
+
 @pytest.mark.parametrize(
     ("day", "state", "said"),
-    [(1, "early", "too early"), (15, "inside", "no harm"), (60, "over", "38 days past")],
+    [
+        (1, "early", "11 days too early"),
+        (11, "early", "1 day too early"),
+        (15, "inside", "no harm"),
+        (23, "over", "1 day past"),
+        (60, "over", "38 days past"),
+    ],
 )
 def test_each_side_of_the_window_has_its_own_words(api, code, day, state, said):
     (piece,) = ask(api, code, on_desk(out_day=day))["pieces"]
@@ -213,7 +235,10 @@ def test_a_weighing_ends_the_acts_that_lie_behind_it(api, code):
     # B is in the cure still, so its turns stand; nothing of both is over
     assert {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]} >= {"turn", "out"}
     api.recorded(code, weigh("cure", B="2.9 lb"))
-    left = {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]}
+    whole = api.get("/plan?days=400")[1]["acts"]
+    left = {one["kind"] for one in whole}
+    soon = api.get("/plan?days=0")[1]
+    assert soon["more"] == len([one for one in whole if one["due_at"] > soon["now"]])
     assert left == {"rinse", "taste", "dry", "smoke"}
     entry = api.recorded(code, weigh("smoke", A="4.5 lb", B="2.7 lb"))["entry"]
     assert api.get("/plan?days=400")[1]["acts"] == []

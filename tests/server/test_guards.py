@@ -11,6 +11,7 @@ from django.db import DatabaseError, connection, connections, transaction
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import TRIM, make_kitchen, weigh
+from tests.server.test_documents import EXAMPLE
 
 RECORDS = ["entry", "lotline", "weighing", "usedline", "portionline", "shoppackline"]
 
@@ -142,6 +143,16 @@ def test_two_batches_started_at_once_get_two_codes():
     for _ in range(4):
         assert together(api.start, api.start)[0][0] == 201
     assert len(set(Batch.objects.values_list("code", flat=True))) == 8
+
+
+@pytest.mark.django_db(transaction=True)
+def test_two_documents_imported_at_once_get_codes_of_their_own():
+    api = make_kitchen("busy-kitchen")
+    bring = lambda: api.call("POST", "/imports", {"document": EXAMPLE})[0]  # noqa: E731
+    for _ in range(3):
+        assert together(bring, bring) == [201, 201]
+    codes = list(Batch.objects.values_list("code", flat=True))
+    assert len(set(codes)) == len(codes) == 6
 
 
 @pytest.mark.django_db(transaction=True)

@@ -61,6 +61,12 @@ def test_the_verdict_by_hand(api, code):
     (shop,) = verdict["judged"]["shops"]
     assert (shop["saved_on_batch"], shop["earned_per_hour"]) == ("15.50", "31.00")
     assert [lever["label"] for lever in verdict["levers"]][:1] == ["10 % less kept when trimmed or smoked"]
+    assert {lever["label"] for lever in verdict["levers"]} == {
+        "10 % less kept when trimmed or smoked",
+        "meat costs 10 % more",
+        "fuel costs 10 % more",
+        "10 % less credit for trim",
+    }
     told = {one["figure"]: one for one in verdict["derivations"]}
     log = api.get(f"/batches/{code}")[1]["log"]
     fuel = next(line for line in told["cost_per_lb"]["inputs"] if line["label"] == "fuel")

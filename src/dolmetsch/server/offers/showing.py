@@ -47,8 +47,6 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
         for at in rank(case.assessments)
     ]
     notes = [f"“{name}” has no price that fits in the price list; it is left out." for name in case.missing]
-    if not case.kinds:
-        notes.append("No shop pack is in the price list yet, so there is nothing to compare with.")
     return out.CaseOut(
         offers=shown,
         shops=show_shops(case.shops, case.kinds),

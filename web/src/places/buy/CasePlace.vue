@@ -97,15 +97,21 @@ useKeys({ a: () => void open(null) })
       {{ dayText(checked.ready_if_bought_today) }}.
     </p>
     <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
-    <p v-if="!draft.case.way" class="note">
-      Priced by the standard method: typical times, no ingredient costs.
-      <RouterLink class="act small" :to="{ name: 'ways' }">Save your own method</RouterLink>
-    </p>
     <p v-if="draft.isExample" class="note">
       These four tags are examples. Add an offer from your own case and they make room.
       <button type="button" class="act small" @click="clearExamples">Clear the examples</button>
     </p>
+    <p v-if="choices.data.value && !choices.data.value.shops.length" class="note">
+      There is no shop price to compare with yet.
+      <RouterLink class="act small" :to="{ name: 'prices', query: { sort: 'shop_pack' } }"
+        >Add a shop pack</RouterLink
+      >
+    </p>
     <CaseRows :asked="draft.case" :checked="checked" @change="open" @drop="drop" @answer="put" />
+    <p v-if="!draft.case.way" class="quiet small">
+      Priced by the standard method: typical times, no ingredient costs.
+      <RouterLink :to="{ name: 'ways' }">Save your own method</RouterLink>
+    </p>
   </div>
 </template>
 

@@ -58,7 +58,9 @@ function answer(offer: CheckedOffer, isPack: boolean): void {
 <template>
   <section class="panel rows" aria-label="Offers, cheapest first">
     <div class="axis">
-      <p class="small narrow axis-word">expected price of a sliced {{ unitWord }}, from your own yields</p>
+      <p class="small narrow axis-word">
+        expected price of a sliced {{ unitWord }},<br />by your own yields, typical ones where you have none
+      </p>
       <div ref="column" class="column">
         <CaseAxis v-if="width && rows.length" :scale="scale" :width="width" />
       </div>

@@ -6,6 +6,7 @@ import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import { capital } from '@/shared/quantity/capital'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
@@ -36,8 +37,10 @@ const ways = [
   { value: 'bought' as const, word: 'Bought' },
   { value: 'batch' as const, word: 'From another batch' },
 ]
+/** A batch nobody named goes by its cut. */
+const ownName = computed(() => (linked.value ? '' : capital(draft.bought.cut.trim())))
 const body = computed<Body>(() => ({
-  name: draft.name,
+  name: draft.name || ownName.value,
   happened_at: draft.when ? new Date(draft.when).toISOString() : null,
   bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
 }))
@@ -88,7 +91,8 @@ function send(): void {
         v-model="draft.name"
         label="Name of the batch"
         path="name"
-        placeholder="Rosemary lamb belly"
+        :placeholder="ownName || 'Rosemary lamb belly'"
+        hint="the cut, if you leave this empty"
       />
       <h2>Bought</h2>
       <SourceFields v-if="linked" v-model:draft="draft.bought" stem="bought." without="" />
