@@ -284,7 +284,7 @@ def test_the_diary_tells_a_cure_with_what_was_said_of_it(api, code):
     wrong = api.get(f"/batches/{code}/cures")[1]["cures"][0]
     api.call("POST", f"/batches/{code}/cures/{wrong['id']}/take-back", {"reason": "it was salted twice"})
     cures = [leaf for leaf in api.get(f"/batches/{code}/diary")[1]["leaves"] if leaf["sort"] == "cure"]
-    taken = [leaf["marks"] for leaf in cures if "taken back: it was salted twice" in leaf["lines"]]
+    taken = [leaf["marks"] for leaf in cures if "canceled: it was salted twice" in leaf["lines"]]
     assert taken == [[wrong["mark"]]]
 
 

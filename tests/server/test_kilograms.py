@@ -95,3 +95,22 @@ def test_minutes_of_a_method_are_by_the_kilogram_or_by_the_pound(api):
     both = {**WAY, "steps": [{"method": "slice", "pound_minutes": "2", "kilo_minutes": "4"}]}
     status, refused = save(api, both)
     assert (status, refused["fields"][0]["path"]) == (422, "steps[0].kilo_minutes")
+
+
+def test_the_log_gives_bare_numbers_the_unit_and_the_sign_they_were_read_in(metric):
+    code = metric.started()
+    off = {"name": "lean", "weight": "0,5", "worth": "price", "price": "4,20"}
+    pieces = [{"mark": "A", "weight": "3,5"}]
+    metric.recorded(
+        code, {"act": "split", "kind": "trim", "piece": "lot", "pieces": pieces, "cut_off": [off]}
+    )
+    metric.recorded(code, {"act": "shop_pack", "name": "good", "paid": "6", "weight": "0.25"})
+    metric.recorded(code, {"act": "portion", "weight": "0.06"})
+    metric.recorded(code, {"act": "fry", "raw": "0.1", "cooked": "40 g"})
+    lines = [entry["lines"] for entry in reversed(metric.get(f"/batches/{code}")[1]["log"])]
+    log = [line for entry in lines for line in entry]
+    assert "whole → A 3,5 kg" in log
+    assert "off: lean 0,5 kg (worth €4,20 a kilogram)" in log
+    assert "good: €6.00 for 0.25 kg" in log
+    assert "0.06 kg" in log
+    assert "40 % left after frying, 0.1 kg to 40 g" in log

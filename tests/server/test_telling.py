@@ -179,7 +179,7 @@ class Retelling(TestCase):
         rows = list_entry_rows(batch)[-1]
         assert retell(rows) == draft.content
         assert label_entry(rows)
-        assert all(describe(rows, currency="USD"))
+        assert all(describe(rows, Kitchen(currency="USD")))
         shown = read_batch(batch)
         assert shown.log[-1].content == draft.content
         again = typed.EntryIn.model_validate(

@@ -14,7 +14,6 @@ beforeEach(() => {
   nothingTyped()
   localStorage.clear()
 })
-afterEach(() => vi.unstubAllGlobals())
 
 const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: 'lb', currency: 'USD' }]
 const session = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }

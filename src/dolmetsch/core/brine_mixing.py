@@ -42,7 +42,7 @@ def mix_water(
     """
     for field, told in (("hot", hot_fahrenheit), ("cold", cold_fahrenheit)):
         if not FREEZING_FAHRENHEIT <= told <= BOILING_FAHRENHEIT:
-            raise CureError(field, "water is between 32 and 212 °F")
+            raise CureError(field, "water is between 32 and 212 °F (0 and 100 °C)")
     if not 0 <= hot_ratio <= 1:
         raise CureError("hot_part", "the hot part is from none to all of the water")
     hot = grams * hot_ratio

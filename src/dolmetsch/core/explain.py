@@ -60,7 +60,7 @@ def _of_final(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
     yield Derivation(
         figure="cost_per_lb",
         title="A pound of what is left",
-        formula="everything paid and used, less what the trim is worth ÷ weight of what is left",
+        formula="(everything paid and used − credit for trim) ÷ weight of what is left",
         inputs=(
             *(
                 Input(label=group, value=money, unit="money", steps=steps_of(sheet, group))

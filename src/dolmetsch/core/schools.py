@@ -37,6 +37,8 @@ class School:
     turn_days: int
 
 
+#: Where a cure lies: below it curing nearly stops, above it meat spoils.
+COLD: Final = "34 to 40 °F (1 to 4 °C)"
 SCHOOLS: Final[dict[str, School]] = {
     school.key: school
     for school in (
@@ -45,7 +47,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="measured dry cure",
             method="dry",
             yield_method="dry_cure",
-            how="In a bag with its juices, at 34 to 40 °F. Turn and rub every day.",
+            how=f"In a bag with its juices, at {COLD}. Turn and rub every day.",
             inside="A measured cure takes up no more salt than was weighed out. A few days longer do "
             "no harm.",
             over="Take it out: past twice the time the meat only softens.",
@@ -56,7 +58,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="rub by spoon",
             method="dry",
             yield_method="dry_cure",
-            how="Rubbed in all over, on a rack or in a bag, at 34 to 40 °F. Turn every day.",
+            how=f"Rubbed in all over, on a rack or in a bag, at {COLD}. Turn every day.",
             inside="A rub by spoon is not measured to the piece: each extra day makes it saltier.",
             over="Take it out and taste early: it has gone on taking up salt, and may need a soak.",
             turn_days=1,
@@ -66,7 +68,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="salt box",
             method="dry",
             yield_method="salt_box",
-            how="Rub the nitrite on first, then bury it in the box and press it, at 34 to 40 °F. Pull "
+            how=f"Rub the nitrite on first, then bury it in the box and press it, at {COLD}. Pull "
             "it by feel.",
             inside="The box always has more salt to give: each extra day makes a saltier piece. Press "
             "it every day.",
@@ -78,7 +80,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="brine",
             method="brine",
             yield_method="immersion",
-            how="Under the brine and weighed down, at 34 to 40 °F. Turn every other day.",
+            how=f"Under the brine and weighed down, at {COLD}. Turn every other day.",
             inside="The salt evens out up to the last day of the window.",
             over="Take it out: longer only softens the meat and sours the brine.",
             turn_days=2,
@@ -88,8 +90,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="injection",
             method="pump",
             yield_method="pumped",
-            how="Cold and fully dissolved, a shot every inch and around the bone; then rest it at 34 "
-            "to 40 °F.",
+            how=f"Cold and fully dissolved, a shot every inch and around the bone; then rest it at {COLD}.",
             inside="Rest 12 to 24 hours, then a day or two.",
             over="Take it out: longer in the rest, it only drips.",
             turn_days=0,
@@ -99,7 +100,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="inject and cover",
             method="pump_and_brine",
             yield_method="pumped",
-            how="Inject every inch, then cover with the rest of the brine and weigh it down, at 34 to 40 °F.",
+            how=f"Inject every inch, then cover with the rest of the brine and weigh it down, at {COLD}.",
             inside="Ready in four to seven days; an extra day makes the outside a little saltier.",
             over="Take it out: the outside keeps getting saltier while the inside is done.",
             turn_days=2,
@@ -109,7 +110,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="ready-mixed cure",
             method="dry",
             yield_method="dry_cure",
-            how="At the packet's rate for this weight, no other salt, at 34 to 40 °F. Turn every day.",
+            how=f"At the packet's rate for this weight, no other salt, at {COLD}. Turn every day.",
             inside="The packet's own time counts first. A measured rate does no harm for a few days more.",
             over="Take it out: this is past what the rule and most packets give.",
             turn_days=1,
@@ -120,7 +121,7 @@ SCHOOLS: Final[dict[str, School]] = {
             method="dry",
             yield_method="dry_cure",
             how="Salt and cure first; then wipe it off, rub on the spices and hang it. Turn every day, "
-            "34 to 40 °F.",
+            f"{COLD}.",
             inside="A measured cure takes up no more salt than was weighed out. A few days longer do "
             "no harm.",
             over="Wipe it off and go on with the spices: past twice the time the meat only softens.",
@@ -131,7 +132,7 @@ SCHOOLS: Final[dict[str, School]] = {
             label="without nitrite",
             method="dry",
             yield_method="dry_cure",
-            how="Salt and sugar only, in a bag, at 34 to 40 °F. Turn and rub every day.",
+            how=f"Salt and sugar only, in a bag, at {COLD}. Turn and rub every day.",
             inside="It keeps a shorter time than cured meat: leave it in no longer than it needs.",
             over="Take it out and use it soon: without nitrite a long stay is a risk, not a gain.",
             turn_days=1,

@@ -18,7 +18,6 @@ beforeEach(() => {
   standIn('lb')
   localStorage.clear()
 })
-afterEach(() => vi.unstubAllGlobals())
 
 const settings = {
   labour_rate: '18.00',

@@ -101,7 +101,7 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
         rows = list_entry_rows(batch)
         if any(row.entry.key == write.key for row in rows) and (done := find_done(write)) is not None:
             return done
-        _refuse_moved_on(rows, seen=draft.seen, currency=write.kitchen.currency)
+        _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
@@ -179,7 +179,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     is_readable = not reader.problems
     if root is not None:
-        reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log beside it.")
+        reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log, marked as corrected.")
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     reader.happened("happened_at", entry.happened_at, now=now)
@@ -267,13 +267,12 @@ def _path_in(content: typed.Content, told: str) -> str:
     return told
 
 
-def _refuse_moved_on(rows: list[EntryRows], *, seen: int, currency: str) -> None:
+def _refuse_moved_on(rows: list[EntryRows], *, seen: int, kitchen: Kitchen) -> None:
     news = [row for row in rows if row.entry.sequence > seen]
     if not news:
         return
     changes = [
-        f"{row.entry.recorded_by.called} recorded "
-        f"“{label_entry(row)}”: {'; '.join(describe(row, currency=currency))}"
+        f"{row.entry.recorded_by.called} recorded “{label_entry(row)}”: {'; '.join(describe(row, kitchen))}"
         for row in news
     ]
     said = "Someone else recorded in this batch meanwhile. Look at it, then record yours if it still holds."

@@ -11,6 +11,7 @@ from dolmetsch.server.batches.chain import STEP_ACTS, Act, EntryRows, used_recor
 from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, sign_of
+from dolmetsch.server.quantities.units import UNITS
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
 
@@ -30,33 +31,39 @@ def label_entry(rows: EntryRows) -> str:
         Act.FRY: "Fried",
         Act.SHOP_PACK: "Shop pack",
         Act.FINISH: "Finished",
-        Act.WITHDRAW: "Taken back",
+        Act.WITHDRAW: "Canceled",
     }[Act(act)]
 
 
-def describe(rows: EntryRows, *, currency: str) -> list[str]:
-    """The entry in lines, quantities as they were typed, money with the sign of ``currency``."""
-    sign = sign_of(currency)
+def describe(rows: EntryRows, kitchen: Kitchen) -> list[str]:
+    """The entry in lines, quantities as they were typed: bare weights with the kitchen's unit, money with
+    its sign.
+    """
+    sign, unit = sign_of(kitchen.currency), kitchen.weight_unit
     if rows.lot is not None:
-        return _describe_lot(rows, rows.lot, sign)
+        return _describe_lot(rows, rows.lot, kitchen)
     if rows.shop_pack is not None:
         pack = rows.shop_pack
         counted = f", {pack.slices} slices" if pack.slices else ""
         fried = f", {_percent(pack.fry_ratio)} left after frying" if pack.fry_ratio is not None else ""
-        return [f"{pack.name or 'a pack'}: {sign}{_money(pack.paid)} for {pack.typed}{counted}{fried}"]
+        size = _with_unit(pack.typed, unit)
+        return [f"{pack.name or 'a pack'}: {sign}{_money(pack.paid)} for {size}{counted}{fried}"]
     if rows.portion is not None:
         slices, cooked = rows.portion.slices, rows.portion.cooked_grams
         if slices is not None:
             return [f"{plain(slices)} slices"]
-        return [rows.portion.typed + (" cooked" if cooked is not None else "")]
+        return [_with_unit(rows.portion.typed, unit) + (" cooked" if cooked is not None else "")]
     if rows.fry is not None:
-        weights = f", {rows.fry.raw_typed} to {rows.fry.cooked_typed}" if rows.fry.raw_typed else ""
+        weights = ""
+        if rows.fry.raw_typed:
+            raw, cooked = (_with_unit(one, unit) for one in (rows.fry.raw_typed, rows.fry.cooked_typed))
+            weights = f", {raw} to {cooked}"
         return [f"{_percent(rows.fry.ratio)} left after frying{weights}"]
     if rows.policy is not None:
         return [describe_policy(rows.policy, sign)]
     if (words := _PLAIN_WORDS.get(Act(rows.entry.act))) is not None:
         return [words]
-    return [*_describe_weighings(rows), *_describe_spending(rows, sign)]
+    return [*_describe_weighings(rows, kitchen), *_describe_spending(rows, sign)]
 
 
 def describe_policy(policy: PolicyLine | Batch, sign: str) -> str:
@@ -83,9 +90,10 @@ def _money(money: Decimal) -> str:
     return f"{money:.2f}" if money == round(money, 2) else plain(money)
 
 
-def _describe_lot(rows: EntryRows, lot: LotLine, sign: str) -> list[str]:
+def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
+    sign, unit = sign_of(kitchen.currency), kitchen.weight_unit
     weights = [
-        f"{typed} {where}"
+        f"{_with_unit(typed, unit)} {where}"
         for typed, where in ((lot.label_typed, "on the label"), (lot.own_typed, "on our scale"))
         if typed
     ]
@@ -94,7 +102,7 @@ def _describe_lot(rows: EntryRows, lot: LotLine, sign: str) -> list[str]:
         paid += f", {sign}{_money(lot.paid)} paid"
     lines = [lot.cut, *([", ".join(weights)] if weights else [])]
     if lot.from_batch is not None:
-        much = f"{lot.from_typed} of" if lot.from_typed else "all of"
+        much = f"{_with_unit(lot.from_typed, unit)} of" if lot.from_typed else "all of"
         lines.append(f"{much} {lot.from_mark} from {lot.from_batch.code}")
     if lot.paid or lot.from_batch is None:
         lines.append(paid)
@@ -106,14 +114,20 @@ def _describe_lot(rows: EntryRows, lot: LotLine, sign: str) -> list[str]:
     return lines
 
 
-def _describe_weighings(rows: EntryRows) -> list[str]:
+def _with_unit(typed: str, unit: str) -> str:
+    """A weight as it was typed; a bare number was read in the kitchen's unit."""
+    return typed if any(letter.isalpha() for letter in typed) else f"{typed} {unit}"
+
+
+def _describe_weighings(rows: EntryRows, kitchen: Kitchen) -> list[str]:
+    unit = kitchen.weight_unit
     pieces = [
-        f"{line.mark} {line.typed}" + (f", {line.slices} slices" if line.slices else "")
+        f"{line.mark} {_with_unit(line.typed, unit)}" + (f", {line.slices} slices" if line.slices else "")
         for line in rows.weighings
         if line.role != Weighing.Role.BY_PRODUCT
     ]
     cut = [
-        f"{line.name} {line.typed} ({_worth(line)})"
+        f"{line.name} {_with_unit(line.typed, unit)} ({_worth(line, kitchen)})"
         for line in rows.weighings
         if line.role == Weighing.Role.BY_PRODUCT
     ]
@@ -128,9 +142,11 @@ def _describe_weighings(rows: EntryRows) -> list[str]:
     return [whole + " · ".join(pieces), *(["off: " + " · ".join(cut)] if cut else [])]
 
 
-def _worth(line: Weighing) -> str:
+def _worth(line: Weighing, kitchen: Kitchen) -> str:
     if line.worth == Weighing.Worth.PRICE:
-        return f"worth {line.worth_typed}"
+        price = f"{sign_of(kitchen.currency)}{line.worth_typed.lstrip('$€£')}"
+        is_bare = not any(letter.isalpha() or letter == "/" for letter in line.worth_typed)
+        return f"worth {price} a {UNITS[kitchen.weight_unit].word}" if is_bare else f"worth {price}"
     return "worth as the meat" if line.worth == Weighing.Worth.AS_MAIN else "worth nothing"
 
 

@@ -21,6 +21,7 @@ from dolmetsch.server.batches.finishing import is_finished
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.reading import free_marks
 from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell, retell_policy
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
@@ -76,7 +77,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         sources=list(show_sources(reckoning)),
         policy=show_policy(batch, reckoning),
         warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
-        log=list(_show_log(rows, batch.kitchen.currency)),
+        log=list(_show_log(rows, batch.kitchen)),
     )
 
 
@@ -312,7 +313,7 @@ def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.
     )
 
 
-def _show_log(rows: list[EntryRows], currency: str) -> Iterator[schemas.LogOut]:
+def _show_log(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LogOut]:
     latest = {row.root_sequence: row.entry for row in rows}
     for row in rows:
         entry = row.entry
@@ -322,7 +323,7 @@ def _show_log(rows: list[EntryRows], currency: str) -> Iterator[schemas.LogOut]:
             sequence=entry.sequence,
             act=entry.act,
             label=label_entry(row),
-            lines=describe(row, currency=currency),
+            lines=describe(row, kitchen),
             happened_at=entry.happened_at,
             recorded_at=entry.recorded_at,
             by=entry.recorded_by.called,

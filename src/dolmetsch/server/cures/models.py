@@ -119,4 +119,4 @@ class CureTakenBack(Kept):
         ]
 
     def __str__(self) -> str:
-        return f"{self.cure_id} taken back"
+        return f"{self.cure_id} canceled"

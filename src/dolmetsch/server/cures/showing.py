@@ -248,10 +248,14 @@ def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | N
         said = "Cold enough for the meat once it is mixed."
     elif water.ice is not None:
         said = (
-            f"Too warm for meat: {fixed(water.ice, 0)} g of the cold part as ice brings it to 40 °F, or wait."
+            f"Too warm for meat: {fixed(water.ice, 0)} g of the cold part as ice brings it to 40 °F "
+            "(4 °C), or wait."
         )
     else:
-        said = "Too warm for meat, and ice alone does not mend it: into the fridge until it is under 40 °F."
+        said = (
+            "Too warm for meat, and ice alone does not mend it: into the fridge until it is under "
+            "40 °F (4 °C)."
+        )
     return schemas.BrineOut(
         weight=print_weight(brine.grams),
         grams=fixed(brine.grams, 0),

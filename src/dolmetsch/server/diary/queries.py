@@ -47,7 +47,7 @@ def _tell_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.L
     latest = {row.root_sequence: row.entry.pk for row in rows}
     for row in rows:
         entry = row.entry
-        lines = describe(row, currency=kitchen.currency)
+        lines = describe(row, kitchen)
         if entry.reason:
             lines = [*lines, f"because: {entry.reason}"]
         yield schemas.LeafOut(
@@ -75,7 +75,7 @@ def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
         lines.append(f"to come out {print_day(cure.out_at)} (window {window})")
         back = getattr(cure, "taken_back", None)
         if back is not None:
-            lines.append(f"taken back: {back.reason}")
+            lines.append(f"canceled: {back.reason}")
         yield schemas.LeafOut(
             sort="cure",
             happened_at=cure.in_at,

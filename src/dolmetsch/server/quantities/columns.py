@@ -47,7 +47,7 @@ def never_deleted(table: str) -> migrations.RunSQL:
     """A guard for a migration: the database refuses to delete a row of ``table``."""
     return migrations.RunSQL(
         f"CREATE TRIGGER {table}_never_deleted BEFORE DELETE ON {table} FOR EACH ROW "
-        "SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a record is taken back by a later one, never deleted'",
+        "SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a record is corrected by a later one, never deleted'",
         f"DROP TRIGGER {table}_never_deleted",
     )
 

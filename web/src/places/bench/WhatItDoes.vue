@@ -30,7 +30,7 @@ const loss = computed(() =>
         <dd>{{ column.kept_of_step }} %</dd>
       </div>
       <div v-if="loss">
-        <dt>{{ loss.name }}, {{ loss.gain ? 'gained' : 'lost' }}</dt>
+        <dt>{{ loss.name }}{{ loss.gain ? ', gained' : loss.name.startsWith('lost') ? '' : ', lost' }}</dt>
         <dd>{{ bothText(loss.weight) }}</dd>
       </div>
       <div v-if="column.cost">

@@ -167,7 +167,7 @@ describe('what a weighing means', () => {
     const text = mount(WhatItDoes, { props: { preview, isStep: true } }).text()
     expect(text).toContain('80.0 %')
     expect(text).toContain('Weighed with the tray?')
-    expect(text).toContain('lost, not weighed, lost1.00 lb (0.454 kg)')
+    expect(text).toContain('lost, not weighed1.00 lb (0.454 kg)')
     expect(text).toContain('a pound then costs$2.94')
   })
 

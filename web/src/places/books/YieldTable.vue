@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import { capital } from '@/shared/quantity/capital'
 
-/** What each step keeps of each cut: the range as a band, the start value as a tick, in words whence. */
+/** What each step keeps of each cut: the range as a band, the start value as a tick, and what it is based on. */
 const props = defineProps<{ yields: Schemas['YieldsOut'] }>()
 const WIDE = 300
 const low = computed(() => Math.min(70, ...props.yields.yields.map((one) => Number(one.low))) - 2)
@@ -32,7 +33,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
       </thead>
       <tbody>
         <tr v-for="one in yields.yields" :key="`${one.method} ${one.cut}`">
-          <th scope="row">{{ one.label }}</th>
+          <th scope="row">{{ capital(one.method.replaceAll('_', ' ')) }}</th>
           <td>{{ cutText(one.cut) }}</td>
           <td class="right">
             <b>{{ one.kept }} %</b>

@@ -13,7 +13,6 @@ beforeEach(() => {
   standIn('lb')
   localStorage.clear()
 })
-afterEach(() => vi.unstubAllGlobals())
 
 const choices = { ways: [{ name: '', steps: 'trim, dry cure', portion: null }], shops: [], listed: [] }
 const checked = { offers: [], shops: [], problems: [], told: [], way: '', against: null, portion_label: null }

@@ -135,11 +135,9 @@ function send(): void {
         />
         <p v-if="totals" class="quiet small totals">
           For all: {{ totals }}.
-          <template v-if="answer"
-            >{{ money(answer.cost)
-            }}<template v-if="answer.unpriced.length"
-              >, without {{ answer.unpriced.join(', ') }}: no price known</template
-            >.</template
+          <template v-if="answer && Number(answer.cost)">Together {{ money(answer.cost) }}.</template>
+          <template v-if="answer?.unpriced.length"
+            >No price is listed yet for {{ answer.unpriced.join(', ') }}.</template
           >
         </p>
         <p v-if="!draft.laid.length" class="quiet small totals">

@@ -67,7 +67,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     />
     <label class="tick wide">
       <input v-model="piece.is_kept_warm" type="checkbox" />
-      Rests warm after the salt (66–68 °F for a day or two)
+      Rests warm after the salt (66–68 °F, 19–20 °C, for a day or two)
     </label>
     <WishFields
       v-model="wishes"

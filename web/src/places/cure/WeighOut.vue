@@ -96,7 +96,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         {{ one.text }} <span class="quiet small">{{ one.source }}</span>
       </li>
     </ul>
-    <p v-if="piece.cost" class="quiet small">
+    <p v-if="Number(piece.cost)" class="quiet small">
       {{ isDone ? 'What was weighed out cost' : 'What is weighed out costs' }} {{ money(piece.cost) }}.
     </p>
   </div>

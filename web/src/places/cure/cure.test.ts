@@ -287,7 +287,7 @@ describe('the cure desk', () => {
     const { calls, shown } = await open(answers())
     expect(shown.get('h1').text()).toBe('Cure for 2 pieces')
     expect(plain(shown.get('.totals').text())).toContain('For all: 100.0 g coarse salt.')
-    expect(plain(shown.get('.totals').text())).toContain('without curing salt no. 1: no price known')
+    expect(plain(shown.get('.totals').text())).toContain('No price is listed yet for curing salt no. 1.')
     const asked = calls.find((call) => call.path.endsWith('/cure-desk') && call.method === 'POST')
     const laid = (asked?.body as { pieces: { mark: string; product: string }[] }).pieces
     // belly becomes bacon unless the cook says otherwise; C is in a cure already

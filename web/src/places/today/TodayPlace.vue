@@ -33,7 +33,10 @@ const told = computed(() =>
         <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
       </ul>
       <div v-else class="panel empty">
-        <p>No batches yet. Start one with what you bought: cut, weight and price.</p>
+        <p>
+          {{ today.finished.length ? 'Nothing is under way.' : 'No batches yet.' }} Start one with what you
+          bought: cut, weight and price.
+        </p>
       </div>
       <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones.</p>
       <template v-if="today.finished.length">

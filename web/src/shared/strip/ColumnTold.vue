@@ -38,7 +38,7 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
         >, credit for trim {{ money(column.worth_back) }}</template
       >.
       <template v-if="column.cost">
-        Price of a {{ unitWord }} then cost
+        A {{ unitWord }} then cost
         <b
           ><WhyFigure :figure="figure('price')">{{ costText(column.cost) }}</WhyFigure></b
         >

@@ -86,6 +86,6 @@ describe('what a column tells', () => {
     expect(text).toContain('10.00 lb (4.536 kg) → 8.00 lb (3.629 kg)')
     expect(text).toContain('lean trim 1.00 lb (0.454 kg), worth $2.50')
     expect(text).toContain('Spent $6.00, credit for trim $2.50.')
-    expect(text).toContain('Price of a pound then cost $2.94 ($6.48 a kilogram).')
+    expect(text).toContain('A pound then cost $2.94 ($6.48 a kilogram).')
   })
 })
