@@ -3,6 +3,7 @@ import { useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
+import { weighWord } from './stepWords'
 
 /** Every batch under way, and the ways to work on it: weigh, cure, look up its days. */
 const { data: today, error, refetch } = useToday()
@@ -38,7 +39,7 @@ const marks = (pieces: string[]): string => pieces.filter((mark) => mark !== 'lo
       </div>
       <div class="ways">
         <RouterLink class="act first" :to="{ name: 'weigh', params: { code: batch.code } }">
-          Weigh{{ batch.next ? ` the ${batch.next.kind}` : '' }}
+          {{ batch.next ? weighWord(batch.next.kind) : 'Weigh' }}
         </RouterLink>
         <RouterLink class="act" :to="{ name: 'cure', params: { code: batch.code } }">Cure desk</RouterLink>
         <RouterLink class="act" :to="{ name: 'diary', params: { code: batch.code } }">Diary</RouterLink>

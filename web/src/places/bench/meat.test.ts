@@ -141,14 +141,16 @@ describe('the bench', () => {
     server({ 'GET /today': { under_way, finished: [], more_under_way: 0, hooks: {} } })
     const shown = mount(BenchIndex, { global: around() })
     await flushPromises()
-    await vi.waitFor(() => expect(shown.text()).not.toContain('Fetching'))
+    await vi.waitFor(() => expect(shown.text()).not.toContain('Loading'))
     return plain(shown.text())
   }
 
   it('names the next weighing of each batch, and its pieces', async () => {
     const told = await open([standing(), standing({ code: 'J-02', pieces: ['lot'], next: null })])
     expect(told).toContain('J-01 A · B')
-    expect(told).toContain('Weigh the cure')
+    expect(told).toContain('Weigh after the cure')
+    const sliced = standing({ next: { kind: 'slice', label: 'Sliced' } })
+    expect(await open([sliced])).toContain('Weigh the slices')
     expect(told).toContain('J-02 whole')
   })
 

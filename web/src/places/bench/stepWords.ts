@@ -16,3 +16,6 @@ export const stepWord = (kind: string): string => doing[kind] ?? `the ${kind}`
 export const recordWord = (kind: string): string => `Record ${stepWord(kind)}`
 /** "after slicing", "after the smoke" */
 export const afterWord = (kind: string): string => `after ${stepWord(kind)}`
+/** "Weigh the slices", "Weigh after the smoke" */
+export const weighWord = (kind: string): string =>
+  kind === 'slice' ? 'Weigh the slices' : `Weigh ${afterWord(kind)}`
