@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Component } from 'vue'
 import { setOwner } from '@/shared/api/owner'
 import { facts, store } from '@/shared/tests/bench'
-import { standIn } from '@/shared/tests/samples'
+import { settings, standIn } from '@/shared/tests/samples'
 import { around, server } from '@/shared/tests/server'
 import OfferPad from './buy/OfferPad.vue'
 import FigureTable from './cure/FigureTable.vue'
@@ -19,16 +19,6 @@ beforeEach(() => {
   localStorage.clear()
 })
 
-const settings = {
-  labour_rate: '18.00',
-  by_products: true,
-  fuel: true,
-  packaging: true,
-  overhead: true,
-  scale: '5 g',
-  fridge_slabs: 6,
-  smoker_slabs: 4,
-}
 const row = { key: 'dry', label: 'dry', value: '200', reference: '200', source: 'FSIS', is_own: false }
 
 type Case = [what: string, form: Component, props: object, field: string, opener?: string]

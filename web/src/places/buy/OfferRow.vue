@@ -31,7 +31,11 @@ function takeNow(): void {
   else takeHome(props.offer.packs_wanted, '')
 }
 const words = { buy: 'buy', walk_past: 'walk past', too_close: 'too close to call' }
-const word = computed(() => (props.offer.verdict ? words[props.offer.verdict] : 'no shop price to compare'))
+/** What can turn the verdict takes its place: a cut that had better not be cured is no "buy", however cheap. */
+const word = computed(() => {
+  if (props.offer.warning) return 'better not cured'
+  return props.offer.verdict ? words[props.offer.verdict] : 'no shop price to compare'
+})
 const worth = computed(() => {
   const up = props.offer.worth_up_to
   if (!up) return null

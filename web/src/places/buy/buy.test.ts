@@ -112,6 +112,18 @@ describe('an offer', () => {
     })
   const text = (row: ReturnType<typeof show>): string => row.text().replace(/\s+/g, ' ')
 
+  it('says in place of “buy” what can turn it', () => {
+    const warning = 'Enhanced meat is better not cured.'
+    const shown = show(checkedOffer({ verdict: 'buy', warning }))
+    expect(shown.get('.word').text()).toBe('better not cured')
+    expect(text(shown)).toContain(warning)
+    expect(
+      show(checkedOffer({ verdict: 'buy' }))
+        .get('.word')
+        .text(),
+    ).toBe('buy')
+  })
+
   it('is named by cut and form, and says what else the tag says', () => {
     expect(titleText(offer({ skin: 'on' }))).toBe('Jowl, skin on')
     expect(titleText(offer({ cut: 'shoulder, bone in', bone: 'in' }))).toBe('Shoulder, bone in')

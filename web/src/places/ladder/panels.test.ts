@@ -1,6 +1,6 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { judged, standIn, verdict } from '@/shared/tests/samples'
+import { judged, settings, standIn, verdict } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import ImportPlace from '../imports/ImportPlace.vue'
 import KitchenPlace from '../kitchen/KitchenPlace.vue'
@@ -205,17 +205,6 @@ describe('a document brought in', () => {
 })
 
 describe('the kitchen', () => {
-  const settings = {
-    labour_rate: '18.00',
-    by_products: true,
-    fuel: true,
-    packaging: true,
-    overhead: true,
-    scale: '5 g',
-    fridge_slabs: 6,
-    smoker_slabs: null,
-  }
-
   it('shows what it counts and keeps what is changed', async () => {
     const calls = server({ 'GET /settings': settings, 'PUT /settings': settings })
     const shown = mount(KitchenPlace, { global: around() })

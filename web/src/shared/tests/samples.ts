@@ -5,6 +5,7 @@ import type {
   Forecast,
   Judged,
   Schemas,
+  Settings,
   Shop,
   Standing,
   Verdict,
@@ -299,6 +300,17 @@ export const standing = (more: Partial<Standing> = {}): Standing => ({
   saved_per_lb: null,
   ...more,
 })
+
+export const settings: Settings = {
+  labour_rate: '18.00',
+  by_products: true,
+  fuel: true,
+  packaging: true,
+  overhead: true,
+  scale: '5 g',
+  fridge_slabs: 6,
+  smoker_slabs: null,
+}
 
 /** Stand in a kitchen that thinks in `unit`. */
 export function standIn(unit: 'lb' | 'kg', currency = 'USD'): void {
