@@ -23,8 +23,8 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
             figure=f"column_{place}_price",
             title="A pound after this step",
             formula=(
-                "(price before × weight before + spent − credit for trim) ÷ weight after; a piece split off or "
-                "thrown away takes its share of the cost with it"
+                "(price before × weight before + spent − credit for trim) ÷ weight after; a piece split off "
+                "or thrown away takes its share of the cost with it"
             ),
             inputs=(
                 Input(label="a pound before it", value=before, unit="unit_cost"),

@@ -179,7 +179,7 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
     is_readable = not reader.problems
     if root is not None:
-        reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log, marked as corrected.")
+        reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log.")
     elif draft.reason:
         reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
     reader.happened("happened_at", entry.happened_at, now=now)
