@@ -35,7 +35,7 @@ const told = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
-  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by ${methodText(way)}`
+  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by ${way ? `“${way}”` : methodText(way)}`
 })
 
 async function open(offer: Offer | null): Promise<void> {
