@@ -401,3 +401,19 @@ def test_a_second_stage_is_of_two_stages_or_of_late_spices():
     assert recipe("two_stage").has_second_stage
     assert recipe("brine", extras=(late,)).has_second_stage
     assert not recipe("brine", extras=(replace(late, stage=1),)).has_second_stage
+
+
+def test_the_limits_are_those_of_the_table():
+    """9 CFR 424.21(c) and 424.22(b): bacon with its skin 10 % less, comminuted meat alike by any method."""
+    by_method = {
+        ("bacon", False): (200, 120, 120),
+        ("bacon", True): (180, 108, 108),
+        ("whole_muscle", False): (625, 200, 200),
+        ("comminuted", False): (156, 156, 156),
+    }
+    expected = {
+        (product, method, skin): ppm
+        for (product, skin), row in by_method.items()
+        for method, ppm in zip(("dry", "brine", "pump"), row, strict=True)
+    }
+    assert {key: limit.ppm for key, limit in NITRITE_LIMITS.items()} == expected

@@ -277,3 +277,11 @@ def test_how_it_fails_where_the_model_is_wrong():
         assert coverage(batches=count, slips=0.66) > 0.7
     # steps of one batch that go together, which is left out: too narrow, and no record mends it
     assert coverage(batches=20, leaning=0.7) < 0.7
+
+
+def test_what_the_scale_scatters_is_not_taken_for_the_batches_own():
+    """Four batches a deviation apart: on a scale that scatters as much, the kitchen itself is steady."""
+    around = [0.87 * exp(step) for step in (-0.03, 0.03, -0.03, 0.03)]
+    own = belief_of(around).log_deviation
+    steady = belief_of(around, scale_variance=0.03**2).log_deviation
+    assert steady < own

@@ -16,6 +16,7 @@ from dolmetsch.server.diary.models import Photo
 from dolmetsch.server.labels import api as labels_api
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.models import PlannedAct
+from dolmetsch.server.plans.queries import read_plan
 from tests.devices.conftest import printer  # noqa: F401 (a fixture)
 from tests.server.conftest import TRIM, weigh
 
@@ -118,6 +119,10 @@ def tell(api, uid, sort="done", **more):
 def test_an_act_is_ticked_off_once_and_late_ones_say_so(api, code):
     late = plan(api, code, days=-2)
     assert api.get("/plan")[1]["acts"][0]["is_late"] is True
+    # late from the moment it should have been done by, and not before
+    act = PlannedAct.objects.get(uid=late)
+    for now, is_late in ((act.until_at, False), (act.until_at + timedelta(seconds=1), True)):
+        assert read_plan(act.kitchen, now, days=2).acts[0].is_late is is_late
     status, body = tell(api, late)
     assert (status, body["acts"][0]["state"], body["acts"][0]["is_late"]) == (201, "done", False)
     status, body = tell(api, late)

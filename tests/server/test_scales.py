@@ -1,6 +1,7 @@
 """The hub that hears a scale: streams of events over a real socket, silence, rubbish, and many listeners."""
 
 import json
+import threading
 import time
 
 import pytest
@@ -96,14 +97,6 @@ def test_a_worker_takes_only_so_many_listeners_and_lets_go_of_them(hub, monkeypa
         stream.close()
 
 
-def test_closing_ends_every_stream_at_once(hub):
-    stream = hub.stream(*BENCH)
-    next(stream)
-    hub.close()
-    # one event that was on its way at most, and then no more
-    assert len(list(stream)) <= 1
-
-
 def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F811
     settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     assert api.get("/scales")[1] == {"names": ["bench"]}
@@ -137,3 +130,29 @@ def test_what_lies_on_the_simulated_scale_is_set_from_the_page(api, scale, setti
     assert lay(trouble="over")[1] == {"grams": "400000.0"}
     assert lay(trouble="silent")[0] == 200
     assert lay(code=code, mark="Z")[0] == 404
+
+
+def test_closing_wakes_a_listener_that_waits(monkeypatch):
+    """A scale that says nothing, and a wait without end: only being woken ends it."""
+    quiet = hubs.Scale("quiet", "line", "127.0.0.1:1")
+    monkeypatch.setattr(quiet, "_start", lambda: None)
+    wait = quiet._news.wait
+    monkeypatch.setattr(quiet._news, "wait", lambda timeout: wait())
+    closing, heard = threading.Event(), []
+    listener = threading.Thread(target=lambda: heard.extend(quiet.listen(closing=closing)), daemon=True)
+    listener.start()
+    while not quiet._news._waiters:
+        time.sleep(0.01)
+    closing.set()
+    quiet.wake()
+    listener.join(timeout=10)
+    assert not listener.is_alive()
+    assert len(heard) <= 2
+
+
+def test_closing_the_hub_wakes_its_scales(hub, monkeypatch):
+    woken = []
+    hub.stream(*BENCH).close()
+    monkeypatch.setattr(hub.get(*BENCH), "wake", lambda: woken.append(True))
+    hub.close()
+    assert woken == [True]

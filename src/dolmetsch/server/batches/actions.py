@@ -1,13 +1,10 @@
 """Writes: starting a batch, and recording an entry in it. One transaction each, append-only."""
 
 import uuid
-from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
-
-from django.db import IntegrityError, transaction
 
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.exact import fixed
@@ -25,7 +22,7 @@ from dolmetsch.server.batches.chain import (
 )
 from dolmetsch.server.batches.forecasting import keep_forecast
 from dolmetsch.server.batches.history import keep_yields
-from dolmetsch.server.batches.links import lock_family, refuse_taken_twice, renew_downstream
+from dolmetsch.server.batches.links import find_family, refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
 from dolmetsch.server.batches.order import refuse_before_purchase
 from dolmetsch.server.batches.queries import read_batch
@@ -33,7 +30,7 @@ from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import describe, label_entry
 from dolmetsch.server.batches.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
@@ -72,17 +69,13 @@ def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
     """
 
     def start() -> Recorded:
-        kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
-        if (done := find_done(write)) is not None:
-            return done
-        lock_family(kitchen, "", also=_sources_of(draft.bought))
-        drafted = draft_start(kitchen, draft, now=write.now)
+        drafted = draft_start(write.kitchen, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
-        drafted.rows.entry.batch.code = next_code(kitchen, draft.bought.cut)
+        drafted.rows.entry.batch.code = next_code(write.kitchen, draft.bought.cut)
         return _save(write, [drafted.rows], drafted.reckoning)
 
-    return _once(write, start)
+    return once(write, lambda: find_done(write), start)
 
 
 def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
@@ -94,13 +87,11 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
     """
 
     def record() -> Recorded:
-        family = lock_family(write.kitchen, code, also=_sources_of(draft.content))
+        family = find_family(write.kitchen, code, also=_sources_of(draft.content))
         batch = family.get(code)
         if batch is None:
             raise not_found(f"batch “{code}”")
         rows = list_entry_rows(batch)
-        if any(row.entry.key == write.key for row in rows) and (done := find_done(write)) is not None:
-            return done
         _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
@@ -109,7 +100,7 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
         renew_downstream(batch, family)
         return recorded
 
-    return _once(write, record)
+    return once(write, lambda: find_done(write), record)
 
 
 def _sources_of(content: typed.Content) -> list[str]:
@@ -287,17 +278,6 @@ def next_code(kitchen: Kitchen, cut: str) -> str:
     )
     highest = max((int(code[2:]) for code in codes if code[2:].isdigit()), default=0)
     return f"{letter}-{highest + 1:02d}"
-
-
-def _once(write: Write, act: Callable[[], Recorded]) -> Recorded:
-    """Run ``act`` unless its key has been used; a resend gives the entry that was made then."""
-    try:
-        with transaction.atomic():
-            return act()
-    except IntegrityError:
-        if (done := find_done(write)) is None:
-            raise
-        return done
 
 
 def find_done(write: Write) -> Recorded | None:

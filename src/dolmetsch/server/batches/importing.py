@@ -6,7 +6,6 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Any, Final, TypeVar
 
-from django.db import transaction
 from pydantic import BaseModel, ValidationError
 
 from dolmetsch.core.documents.batch_reading import BatchDocument, read_batch
@@ -21,8 +20,7 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.reading import read_content
 from dolmetsch.server.batches.retelling import plain_fraction
 from dolmetsch.server.batches.showing import show_house, show_strip, stand
-from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.problems import DomainError, say_fault
 from dolmetsch.server.quantities.reader import Reader
 
@@ -60,16 +58,18 @@ def import_document(
         said = f"The document counts in {document.currency}, this kitchen in {write.kitchen.currency}."
         raise DomainError("other_currency", 422, "Not imported", said)
     assert isinstance(raw, dict)
-    if not dry_run and (done := find_done(write)) is not None:
-        return schemas.ImportOut(written=True, batches=[_show(done.batch)])
+    if not dry_run and (done := _find_written(write)) is not None:
+        return done
     drafted = _draft_all(write, raw, give_up)
     _refuse_different(document, expected, drafted[-1])
-    if not dry_run:
-        _write_all(write, drafted)
-    return schemas.ImportOut(
-        written=not dry_run,
-        batches=[_show_drafted(one) for one in drafted],
-    )
+    if dry_run:
+        return schemas.ImportOut(written=False, batches=[_show_drafted(one) for one in drafted])
+    return once(write, lambda: _find_written(write), lambda: _write_all(write, drafted))
+
+
+def _find_written(write: Write) -> schemas.ImportOut | None:
+    done = find_done(write)
+    return None if done is None else schemas.ImportOut(written=True, batches=[_show(done.batch)])
 
 
 @dataclass(slots=True, kw_only=True)
@@ -206,13 +206,12 @@ def _typed(place: str, kind: type[Shape], body: Json) -> Shape:
         raise DomainError("bad_document", 422, "Not imported", said) from error
 
 
-def _write_all(write: Write, drafted: Sequence[Drafted]) -> None:
-    """Write what was drafted, in one transaction, under the kitchen's lock."""
-    with transaction.atomic():
-        kitchen = Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
-        for one in drafted:
-            one.batch.code = next_code(kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")
-            save_drafted(write, one.batch, one.rows, one.keys, one.reckoning)
+def _write_all(write: Write, drafted: Sequence[Drafted]) -> schemas.ImportOut:
+    """Write what was drafted, under the kitchen's lock."""
+    for one in drafted:
+        one.batch.code = next_code(write.kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")
+        save_drafted(write, one.batch, one.rows, one.keys, one.reckoning)
+    return schemas.ImportOut(written=True, batches=[_show_drafted(one) for one in drafted])
 
 
 Told = tuple[str, Json, str | None]

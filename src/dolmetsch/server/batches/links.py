@@ -22,28 +22,25 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
 
 
-def lock_family(kitchen: Kitchen, code: str, *, also: Iterable[str] = ()) -> dict[str, Batch]:
-    """The batch ``code``, those it takes from and those that take from it, and ``also``, by code.
-
-    All are locked in the order of their keys, so that two writers never wait for each other.
-    """
+def find_family(kitchen: Kitchen, code: str, *, also: Iterable[str] = ()) -> dict[str, Batch]:
+    """The batch ``code``, those it takes from and those that take from it, and ``also``, by code."""
     pairs = list(
         LotLine.objects.filter(from_batch__kitchen=kitchen).values_list("from_batch_id", "entry__batch_id")
     )
     named = Batch.objects.filter(kitchen=kitchen, code__in=[code, *also])
     if not pairs:
-        return _lock(named, kitchen)
+        return _by_code(named, kitchen)
     ids = set(named.values_list("id", flat=True))
     grown = True
     while grown:
         near = {up for up, down in pairs if down in ids} | {down for up, down in pairs if up in ids}
         grown = not near <= ids
         ids |= near
-    return _lock(Batch.objects.filter(id__in=ids), kitchen)
+    return _by_code(Batch.objects.filter(id__in=ids), kitchen)
 
 
-def _lock(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
-    family = {batch.code: batch for batch in batches.select_for_update().order_by("id")}
+def _by_code(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
+    family = {batch.code: batch for batch in batches.order_by("id")}
     for batch in family.values():
         batch.kitchen = kitchen
     return family

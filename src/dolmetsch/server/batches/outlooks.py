@@ -4,8 +4,6 @@ from collections.abc import Sequence
 from fractions import Fraction
 from typing import Final
 
-from django.db import transaction
-
 from dolmetsch.core.cuts import cut_of_key
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.outlook import Estimate
@@ -18,9 +16,9 @@ from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_ro
 from dolmetsch.server.batches.forecasting import forecast, keep_forecast
 from dolmetsch.server.batches.history import keep_yields, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
+from dolmetsch.server.batches.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write
-from dolmetsch.server.problems import not_found
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
 from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.ways.queries import get_way
@@ -114,20 +112,16 @@ def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOu
     Raises:
         DomainError: not_found, key_reused.
     """
-    with transaction.atomic():
-        batch = (
-            Batch.objects.select_for_update()
-            .filter(kitchen=write.kitchen, code=code)
-            .select_related("kitchen")
-            .first()
-        )
-        if batch is None:
-            raise not_found(f"batch “{code}”")
-        done = BatchWay.objects.filter(key=write.key).first()
-        if done is not None:
-            write.refuse_reused(done.fingerprint)
-            return read_forecast(batch)
-        return show_forecast(batch, put_way(write, batch, told.way))
+    batch = get_batch(write.kitchen, code)
+
+    def find() -> out.ForecastOut | None:
+        done = BatchWay.objects.filter(batch__kitchen=write.kitchen, key=write.key).first()
+        if done is None:
+            return None
+        write.refuse_reused(done.fingerprint)
+        return read_forecast(batch)
+
+    return once(write, find, lambda: show_forecast(batch, put_way(write, batch, told.way)))
 
 
 def put_way(write: Write, batch: Batch, name: str) -> Reckoning:

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
 
-from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from dolmetsch.core.plan import Act, Wishes, plan_days
@@ -19,7 +18,7 @@ from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.showing import show_desk
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once, next_version
+from dolmetsch.server.kitchens.writing import Write, keep_once, next_version, once
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.actions import plan_together
 from dolmetsch.server.plans.models import PlannedAct
@@ -61,16 +60,11 @@ def put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
     Raises:
         DomainError: not_found, bad_fields, ask (answer with ``sure``), key_reused.
     """
-    try:
-        with transaction.atomic():
-            return _find_put(write) or _put_in(write, batch, told)
-    except IntegrityError:
-        if not (done := _find_put(write)):
-            raise
-        return done
+    return once(write, lambda: _find_put(write), lambda: _put_in(write, batch, told))
 
 
 def _find_put(write: Write) -> list[PieceCure]:
+    """The pieces put in with this key; none where nothing was."""
     done = list(PieceCure.objects.filter(kitchen=write.kitchen, key=write.key))
     for one in done:
         write.refuse_reused(one.fingerprint)
@@ -78,8 +72,7 @@ def _find_put(write: Write) -> list[PieceCure]:
 
 
 def _put_in(write: Write, batch: Batch, told: typed.PutInIn) -> list[PieceCure]:
-    # two cooks at one desk: the second sees what the first put in
-    Batch.objects.select_for_update().get(pk=batch.pk)
+    # two cooks at one desk: the second sees what the first put in, for the kitchen is locked
     laid = lay_out_desk(batch, told)
     shown = show_desk(laid)
     in_at = told.in_at or write.now
@@ -204,7 +197,7 @@ def take_back(write: Write, batch: Batch, cure_id: int, told: typed.TakeBackIn) 
     """
 
     def take() -> CureTakenBack:
-        cure = PieceCure.objects.select_for_update().filter(batch=batch, pk=cure_id).first()
+        cure = PieceCure.objects.filter(batch=batch, pk=cure_id).first()
         if cure is None:
             raise not_found("such cure")
         if not told.reason:
@@ -218,9 +211,7 @@ def take_back(write: Write, batch: Batch, cure_id: int, told: typed.TakeBackIn) 
                 pk=cure.pk
             )
         }
-        for act in PlannedAct.objects.select_for_update().filter(
-            batch=batch, key=cure.key, state=PlannedAct.State.OPEN
-        ):
+        for act in PlannedAct.objects.filter(batch=batch, key=cure.key, state=PlannedAct.State.OPEN):
             _drop(act, cure.mark, still, write)
         return CureTakenBack.objects.create(cure=cure, reason=told.reason, **write.stamp)
 

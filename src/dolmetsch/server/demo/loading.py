@@ -41,6 +41,8 @@ def load_demo(now: datetime) -> Kitchen:
         fridge_slabs=6,
         smoker_slabs=4,
     )
+    # as it is read from the record store, its money as numbers
+    kitchen.refresh_from_db()
     cooks = {}
     for name in (DEMO_USERNAME, "odo"):
         cooks[name] = User.objects.create_user(name, password=DEMO_PASSWORD, first_name=name.capitalize())

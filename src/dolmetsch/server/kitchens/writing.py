@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Annotated, Any, ClassVar, Protocol, TypeVar
 
-from django.db import IntegrityError, models, transaction
+from django.db import models, transaction
 from django.db.models import Max
 from django.http import HttpRequest
 from django.utils import timezone
@@ -85,6 +85,7 @@ class Kept(models.Model):
 
 
 Row = TypeVar("Row", bound=Kept)
+Made = TypeVar("Made")
 
 
 class HasName(Protocol):
@@ -97,24 +98,37 @@ class HasName(Protocol):
 Named = TypeVar("Named", bound=HasName)
 
 
+def once(write: Write, find: Callable[[], Made | None], make: Callable[[], Made]) -> Made:
+    """What ``make`` makes in one transaction, unless the key has made it already: then what ``find`` finds.
+
+    The kitchen's row is locked before anything is looked up, so of two requests with one key, however
+    close, the second waits and then finds what the first made, and of two cooks the second sees what the
+    first did. Every write with a key goes through here; nothing below needs a lock of its own.
+
+    Raises:
+        DomainError: key_reused (by ``find``), and what ``make`` raises; then nothing is written.
+    """
+    with transaction.atomic():
+        lock_kitchen(write.kitchen)
+        return find() or make()
+
+
+def lock_kitchen(kitchen: Kitchen) -> Kitchen:
+    """The kitchen as it is now, its row locked until the transaction ends."""
+    return Kitchen.objects.select_for_update().get(pk=kitchen.pk)
+
+
 def keep_once(write: Write, kind: type[Row], make: Callable[[], Row]) -> Row:
-    """Make a record in one transaction, unless its key has made one: then that one.
+    """``once`` for what makes one row of ``kind``.
 
     Raises:
         DomainError: key_reused, and what ``make`` raises.
     """
-    try:
-        with transaction.atomic():
-            return find_kept(write, kind) or make()
-    except IntegrityError:
-        if (done := find_kept(write, kind)) is None:
-            raise
-        return done
+    return once(write, lambda: find_kept(write, kind), make)
 
 
 def next_version(write: Write, kind: type[Row], name: str) -> int:
-    """The next version of what ``kind`` keeps under ``name``; locks the kitchen, so that none is twice."""
-    Kitchen.objects.select_for_update().get(pk=write.kitchen.pk)
+    """The next version of what ``kind`` keeps under ``name``; asked within ``once``, so none is twice."""
     versions = kind._default_manager.filter(kitchen=write.kitchen, name=name)
     return (versions.aggregate(last=Max("version"))["last"] or 0) + 1
 

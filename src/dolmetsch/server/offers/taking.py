@@ -4,14 +4,12 @@ import json
 import uuid
 from fractions import Fraction
 
-from django.db import transaction
-
 from dolmetsch.core.exact import fixed
 from dolmetsch.server.batches import actions, typed
 from dolmetsch.server.batches.actions import Recorded
 from dolmetsch.server.batches.outlooks import put_way
 from dolmetsch.server.batches.queries import read_batch
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import Case, check, find_offer, name_of
 from dolmetsch.server.offers.reading import ReadOffer
@@ -29,32 +27,33 @@ def take_offer(write: Write, told: out.TakeIn) -> Recorded:
     Raises:
         DomainError: not_found (way, offer), bad_fields, key_reused.
     """
-    with transaction.atomic():
-        if (done := actions.find_done(write)) is not None:
-            return done
-        case = check(write.kitchen, told.case)
-        read = find_offer(case, told.offer)
-        if read is None:
-            if case.reader.problems:
-                raise refuse_fields(case.reader.problems)
-            raise not_found(f"offer “{told.offer}”")
-        start = typed.StartIn(name=told.name or name_of(read.told, case.way), bought=_bought(read, told))
-        made = actions.start_batch(write, start)
-        batch = made.entry.batch
-        if case.way is not None:
-            put_way(write, batch, case.way.name)
-        for place, content in enumerate(_terms(case), start=1):
-            step = typed.EntryIn.model_validate({"content": content, "seen": place})
-            body = json.dumps(content, sort_keys=True)
-            beside = Write(
-                kitchen=write.kitchen,
-                user=write.user,
-                now=write.now,
-                key=uuid.uuid5(write.key, f"terms {place}"),
-                fingerprint=body[:64],
-            )
-            actions.record_entry(beside, batch.code, step)
-        return Recorded(entry=made.entry, batch=read_batch(batch), was_there=False)
+    return once(write, lambda: actions.find_done(write), lambda: _take(write, told))
+
+
+def _take(write: Write, told: out.TakeIn) -> Recorded:
+    case = check(write.kitchen, told.case)
+    read = find_offer(case, told.offer)
+    if read is None:
+        if case.reader.problems:
+            raise refuse_fields(case.reader.problems)
+        raise not_found(f"offer “{told.offer}”")
+    start = typed.StartIn(name=told.name or name_of(read.told, case.way), bought=_bought(read, told))
+    made = actions.start_batch(write, start)
+    batch = made.entry.batch
+    if case.way is not None:
+        put_way(write, batch, case.way.name)
+    for place, content in enumerate(_terms(case), start=1):
+        step = typed.EntryIn.model_validate({"content": content, "seen": place})
+        body = json.dumps(content, sort_keys=True)
+        beside = Write(
+            kitchen=write.kitchen,
+            user=write.user,
+            now=write.now,
+            key=uuid.uuid5(write.key, f"terms {place}"),
+            fingerprint=body[:64],
+        )
+        actions.record_entry(beside, batch.code, step)
+    return Recorded(entry=made.entry, batch=read_batch(batch), was_there=False)
 
 
 def _bought(read: ReadOffer, told: out.TakeIn) -> typed.BoughtIn:

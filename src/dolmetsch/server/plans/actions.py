@@ -7,7 +7,7 @@ from datetime import datetime
 from dolmetsch.core.plan import Act, act_at, follow_taste
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
-from dolmetsch.server.kitchens.writing import Write, find_kept, keep_once
+from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
@@ -61,10 +61,6 @@ def plan_act(write: Write, batch: Batch, told: schemas.ActIn) -> PlannedAct:
     """
 
     def plan() -> PlannedAct:
-        # acts put in together share a key, so none of their table's own keeps a resend out
-        Batch.objects.select_for_update().get(pk=batch.pk)
-        if (done := find_kept(write, PlannedAct)) is not None:
-            return done
         reckoning = reckon_batch(batch)
         for mark in told.marks:
             get_piece(reckoning, mark)
@@ -91,7 +87,7 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
     """
 
     def tell() -> ActNews:
-        act = _lock(write, uid)
+        act = _find_act(write, uid)
         _refuse_again(act, told)
         _refuse_odd(write, act, told)
         news = ActNews(
@@ -115,7 +111,7 @@ def tell_news(write: Write, uid: uuid.UUID, told: schemas.NewsIn) -> ActNews:
 
 def _follow_taste(write: Write, act: PlannedAct, told: schemas.NewsIn, *, tasted: datetime) -> None:
     """Too salty: a soak and another tasting, unless they are planned already. Else no soak is needed."""
-    later = PlannedAct.objects.select_for_update().filter(
+    later = PlannedAct.objects.filter(
         kitchen=write.kitchen,
         follows=act.follows,
         kind__in=["soak", "taste"],
@@ -156,8 +152,8 @@ def _refuse_odd(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
         raise refuse_fields(reader.problems)
 
 
-def _lock(write: Write, uid: uuid.UUID) -> PlannedAct:
-    act = PlannedAct.objects.select_for_update().filter(kitchen=write.kitchen, uid=uid).first()
+def _find_act(write: Write, uid: uuid.UUID) -> PlannedAct:
+    act = PlannedAct.objects.filter(kitchen=write.kitchen, uid=uid).first()
     if act is None:
         raise not_found("such act")
     return act
@@ -179,7 +175,7 @@ def _apply(write: Write, act: PlannedAct, told: schemas.NewsIn) -> None:
     if told.sort == "moved" and told.due_at is not None:
         by = told.due_at - act.due_at
         if told.with_following:
-            later = PlannedAct.objects.select_for_update().filter(
+            later = PlannedAct.objects.filter(
                 kitchen=write.kitchen, follows=act.follows, state=State.OPEN, due_at__gt=act.due_at
             )
             moved += list(later.exclude(pk=act.pk))

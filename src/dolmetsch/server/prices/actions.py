@@ -1,9 +1,7 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
-from django.db import IntegrityError, transaction
-
 from dolmetsch.core.price_history import is_odd, summarise
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
 from dolmetsch.server.prices.queries import (
@@ -27,15 +25,7 @@ def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
     Raises:
         DomainError: bad_fields, not_found (the price to correct), key_reused.
     """
-    try:
-        with transaction.atomic():
-            if (done := _find_noted(write)) is not None:
-                return done
-            return _note(write, told)
-    except IntegrityError:
-        if (done := _find_noted(write)) is None:
-            raise
-        return done
+    return once(write, lambda: _find_noted(write), lambda: _note(write, told))
 
 
 def _find_noted(write: Write) -> schemas.NotedOut | None:
@@ -75,7 +65,7 @@ def _find_wrong(write: Write, told: schemas.QuoteIn, reader: Reader) -> Quote | 
         if told.withdraw or told.reason:
             reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
         return None
-    wrong = Quote.objects.select_for_update().filter(kitchen=write.kitchen, pk=told.corrects).first()
+    wrong = Quote.objects.filter(kitchen=write.kitchen, pk=told.corrects).first()
     if wrong is None or wrong.is_withdrawal:
         raise not_found("such price")
     if wrong.corrections.exists():
@@ -157,10 +147,17 @@ def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
     Raises:
         DomainError: not_found, bad_fields, key_reused.
     """
+    return once(write, lambda: _find_frying(write), lambda: _note_frying(write, item_id, told))
+
+
+def _find_frying(write: Write) -> FryTest | None:
     done = FryTest.objects.filter(kitchen=write.kitchen, key=write.key).first()
     if done is not None:
         write.refuse_reused(done.fingerprint)
-        return done
+    return done
+
+
+def _note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
     item = get_item(write.kitchen, item_id)
     reader = Reader.of(write.kitchen)
     weighed = reader.frying(told.raw, told.cooked)

@@ -14,7 +14,7 @@ from django.db import transaction
 
 from dolmetsch.core.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
@@ -39,29 +39,35 @@ def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.F
     Raises:
         DomainError: too_large, bad_file, bad_fields, key_reused.
     """
-    kept = PriceFile.objects.filter(kitchen=write.kitchen, key=write.key).first()
-    if kept is not None:
-        write.refuse_reused(kept.fingerprint)
-        return show_file(kept, today=write.today)
     source = " ".join(source.split())
     if not source or len(source) > 60 or not source.isprintable():
         said = "Say whose list this is, in at most 60 letters."
         raise refuse_fields([FieldProblem(path="source", code="missing", message=said)])
     table = read_table(name, content)
-    kept = PriceFile.objects.create(
-        kitchen=write.kitchen,
-        name="".join(sign for sign in name if sign.isprintable())[:120] or "list",
-        source=source,
-        heads=table.heads,
-        table=table.rows,
-        rows_count=len(table.rows),
-        notes=table.notes,
-        uploaded_at=write.now,
-        uploaded_by=write.user,
-        key=write.key,
-        fingerprint=write.fingerprint,
-    )
-    return show_file(kept, today=write.today)
+
+    def keep() -> PriceFile:
+        return PriceFile.objects.create(
+            kitchen=write.kitchen,
+            name="".join(sign for sign in name if sign.isprintable())[:120] or "list",
+            source=source,
+            heads=table.heads,
+            table=table.rows,
+            rows_count=len(table.rows),
+            notes=table.notes,
+            uploaded_at=write.now,
+            uploaded_by=write.user,
+            key=write.key,
+            fingerprint=write.fingerprint,
+        )
+
+    return show_file(once(write, lambda: _find_uploaded(write), keep), today=write.today)
+
+
+def _find_uploaded(write: Write) -> PriceFile | None:
+    kept = PriceFile.objects.filter(kitchen=write.kitchen, key=write.key).first()
+    if kept is not None:
+        write.refuse_reused(kept.fingerprint)
+    return kept
 
 
 def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:

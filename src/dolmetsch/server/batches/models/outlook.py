@@ -18,8 +18,11 @@ class BatchWay(models.Model):
     way = models.ForeignKey(Way, on_delete=models.PROTECT, related_name="batches")
     chosen_at = models.DateTimeField()
     chosen_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    key = models.UUIDField(unique=True)
+    key = models.UUIDField()
     fingerprint = models.CharField(max_length=64)
+
+    class Meta:
+        constraints: ClassVar = [models.UniqueConstraint(name="batch_way_key", fields=["batch", "key"])]
 
     def __str__(self) -> str:
         return f"{self.batch_id} by {self.way_id}"

@@ -1,0 +1,240 @@
+"""A write is made once, however often and however close together its key arrives: every kind there is."""
+
+import json
+import uuid
+from pathlib import Path
+
+import pytest
+from django.db import IntegrityError
+
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry
+from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
+from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.kitchens import writing
+from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
+from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
+from dolmetsch.server.ways.models import Way
+from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
+from tests.server.test_case import OFFERS, WAY
+from tests.server.test_cures import RECIPE, on_desk
+from tests.server.test_documents import EXAMPLE
+from tests.server.test_guards import together
+from tests.server.test_prices import PACK, noted, upload
+
+ROOT = Path(__file__).parents[2]
+DOCUMENT = json.loads((ROOT / "docs/openapi.json").read_text())
+LIST = "what,price,date\njowl,3.10/lb,2026-03-02\n"
+
+
+def kinds(api):
+    """By the path in the API document: what is counted, and a function that sends with a key and a word in
+    the body that can differ.
+    """
+    code = api.started()
+    api.recorded(code, TRIM)
+    noted(api, **PACK)
+    item = api.get("/prices?sort=shop_pack")[1]["items"][0]["id"]
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    assert api.call("POST", "/recipes", {"recipe": {**RECIPE, "name": "House dry"}})[0] == 201
+    assert api.call("POST", f"/batches/{code}/cures", {"pieces": [on_desk("B")]})[0] == 201
+    cure = PieceCure.objects.get()
+    due = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
+    assert api.call("POST", f"/batches/{code}/acts", due)[0] == 201
+    act = PlannedAct.objects.filter(kind="turn").latest("pk").uid
+    seen = api.get(f"/batches/{code}")[1]["seen"]
+
+    def post(path, body, word):
+        return lambda key, said="one": api.call("POST", path, {**body, **word(said)}, key)
+
+    def name(word):
+        return lambda said: {word: said}
+
+    entry = {"content": weigh("rest", A="4.9 lb"), "seen": seen}
+    mix = {"recipe": "House dry", "weight": "1 kg"}
+    figure = {"sort": "limit", "name": "bacon/dry/off", "value": "180", "source": "our office"}
+    frying = {"raw": "100 g", "cooked": "40 g", "on": "2026-03-03"}
+    heard = {"sort": "done"}
+    return {
+        "/batches": (Batch, post("/batches", {"bought": BOUGHT}, name("name"))),
+        "/batches/{code}/entries": (
+            Entry,
+            post(f"/batches/{code}/entries", entry, lambda said: {"reason": "" if said == "one" else said}),
+        ),
+        "/imports": (
+            Batch,
+            post("/imports", {}, lambda said: {"document": EXAMPLE + (" " if said != "one" else "")}),
+        ),
+        "/batches/{code}/way": (BatchWay, post(f"/batches/{code}/way", {}, lambda said: {"way": "plain"})),
+        "/prices": (
+            Quote,
+            post("/prices", {**PACK, "sort": "shop_pack", "on": "2026-03-09"}, name("source")),
+        ),
+        "/prices/{item_id}/fryings": (
+            FryTest,
+            post(
+                f"/prices/{item}/fryings",
+                frying,
+                lambda said: {"cooked": "40 g" if said == "one" else "41 g"},
+            ),
+        ),
+        "/price-lists": (PriceFile, lambda key, said="one": upload(api, LIST, source=said, key=key)),
+        "/ways": (Way, post("/ways", WAY, name("name"))),
+        "/case/taken": (
+            Batch,
+            post("/case/taken", {"case": {"way": "plain", "offers": OFFERS}, "offer": "a"}, name("name")),
+        ),
+        "/batches/{code}/pieces/{mark}/facts": (
+            PieceFact,
+            post(f"/batches/{code}/pieces/A/facts", {}, lambda said: {"thickness": f"{len(said)} in"}),
+        ),
+        "/batches/{code}/look-overs": (
+            LookOver,
+            post(f"/batches/{code}/look-overs", {"found": []}, name("note")),
+        ),
+        "/stores": (Store, post("/stores", {"sort": "fridge", "levels": 2, "slots": 2}, name("name"))),
+        "/batches/{code}/acts": (
+            PlannedAct,
+            post(f"/batches/{code}/acts", {**due, "kind": "other"}, name("words")),
+        ),
+        "/acts/{uid}/news": (ActNews, post(f"/acts/{act}/news", heard, name("note"))),
+        "/recipes": (
+            CureRecipe,
+            post("/recipes", {}, lambda said: {"recipe": {**RECIPE, "name": said}}),
+        ),
+        "/cure-figures": (OwnFigure, post("/cure-figures", figure, name("source"))),
+        "/mixes": (MadeMix, post("/mixes", mix, name("note"))),
+        "/batches/{code}/cures": (
+            PieceCure,
+            post(
+                f"/batches/{code}/cures",
+                {"pieces": [on_desk("A")]},
+                lambda said: {"sure": said != "one"},
+            ),
+        ),
+        "/batches/{code}/cures/{cure_id}/take-back": (
+            CureTakenBack,
+            post(f"/batches/{code}/cures/{cure.pk}/take-back", {}, name("reason")),
+        ),
+        "/batches/{code}/notes": (Note, post(f"/batches/{code}/notes", {}, name("text"))),
+        "/batches/{code}/photos": (
+            Photo,
+            lambda key, said="one": send_photo(api, code, photo_bytes(), note=said, key=key),
+        ),
+    }
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.usefixtures("photos")
+def test_two_at_once_with_one_key_make_one_and_are_answered_alike():
+    api = make_kitchen("busy-kitchen")
+    writes = kinds(api)
+    keyed = {
+        path.removeprefix("/api/kitchens/{kitchen_slug}")
+        for path, operations in DOCUMENT["paths"].items()
+        for operation in operations.values()
+        if any(one["name"] == "Idempotency-Key" for one in operation.get("parameters", []))
+    }
+    # a list is written piece by piece, by the row it has reached: sent again, it says how far it is
+    assert set(writes) == keyed - {"/price-lists/{file_id}/write"}
+    for path, (model, send) in writes.items():
+        before, key = model.objects.count(), uuid.uuid4()
+        answers = together(lambda send=send, key=key: send(key), lambda send=send, key=key: send(key))
+        assert {status for status, _ in answers} <= {200, 201}, (path, answers)
+        assert model.objects.count() - before <= (2 if path == "/imports" else 1), path
+        assert model.objects.count() > before, path
+        seen = [{**body, "now": None} if "now" in body else body for _, body in answers]
+        assert seen[0] == seen[1], path
+        after = model.objects.count()
+        if path != "/batches/{code}/way":
+            status, body = send(key, "another")
+            assert (status, body["code"]) == (409, "key_reused"), path
+        assert model.objects.count() == after, path
+
+
+@pytest.mark.django_db(transaction=True)
+def test_without_the_lock_both_would_be_made(monkeypatch):
+    """The control: both look, neither finds, both make."""
+    import threading
+
+    api = make_kitchen("busy-kitchen")
+    code = api.started()
+    looked = threading.Barrier(2)
+    found = writing.find_kept
+
+    def look(write, kind):
+        done = found(write, kind)
+        looked.wait()
+        return done
+
+    monkeypatch.setattr(writing, "lock_kitchen", lambda kitchen: kitchen)
+    monkeypatch.setattr(writing, "find_kept", look)
+    key = uuid.uuid4()
+    note = lambda: api.call("POST", f"/batches/{code}/notes", {"text": "salted"}, key)[0]  # noqa: E731
+    try:
+        answers = together(note, note)
+    except IntegrityError:
+        answers = [500]
+    assert sorted(answers) != [201, 201]
+
+
+def test_a_key_counts_in_its_own_kitchen_alone(api, other):
+    key = uuid.uuid4()
+    for kitchen in (api, other):
+        assert kitchen.call("POST", "/ways", WAY)[0] == 201
+        code = kitchen.started(key=key)
+        assert kitchen.call("POST", f"/batches/{code}/way", {"way": "plain"}, key)[0] == 201
+        assert kitchen.call("POST", f"/batches/{code}/notes", {"text": "salted"}, key)[0] == 201
+    assert (Batch.objects.count(), BatchWay.objects.count(), Note.objects.count()) == (2, 2, 2)
+    # and what it made is known again in another of the kitchen's batches
+    elsewhere = api.started()
+    assert api.call("POST", f"/batches/{elsewhere}/way", {"way": "plain"}, key)[1]["code"] == "key_reused"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_of_two_cooks_at_once_the_second_sees_what_the_first_did():
+    """Each with a key of their own: a piece into two cures, a price corrected twice, a name saved twice, an
+    act done twice, a cure canceled twice.
+    """
+    api = make_kitchen("busy-kitchen")
+    code = api.started()
+    api.recorded(code, TRIM)
+    price = noted(api, **PACK)["quote"]
+    planned = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
+    assert api.call("POST", f"/batches/{code}/acts", planned)[0] == 201
+    act = PlannedAct.objects.get().uid
+
+    def twice(path, body):
+        def send():
+            return api.call("POST", path, body)
+
+        return sorted((status, answer.get("code")) for status, answer in together(send, send))
+
+    into = twice(f"/batches/{code}/cures", {"pieces": [on_desk("A")]})
+    assert into == [(201, None), (409, "ask")]
+    right = {
+        **PACK,
+        "sort": "shop_pack",
+        "on": "2026-03-02",
+        "corrects": price,
+        "reason": "misread",
+        "price": "6.10",
+    }
+    assert twice("/prices", right) == [(201, None), (409, "moved_on")]
+    assert twice("/ways", WAY) == [(201, None), (201, None)]
+    assert sorted(Way.objects.values_list("version", flat=True)) == [1, 2]
+    assert twice(f"/acts/{act}/news", {"sort": "done"}) == [(201, None), (409, "already")]
+    cure = PieceCure.objects.get()
+    gone = twice(f"/batches/{code}/cures/{cure.pk}/take-back", {"reason": "was B"})
+    assert gone == [(201, None), (409, "already")]
+
+
+def test_an_act_of_another_kitchen_is_not_there(api, other):
+    code = api.started()
+    planned = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
+    assert api.call("POST", f"/batches/{code}/acts", planned)[0] == 201
+    act = PlannedAct.objects.get()
+    assert other.call("POST", f"/acts/{act.uid}/news", {"sort": "done"})[0] == 404
+    act.refresh_from_db()
+    assert act.state == "open"
