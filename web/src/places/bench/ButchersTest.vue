@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
-import { api, type Batch, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { computed, ref } from 'vue'
+import { api, type Batch, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { colourOf } from '@/shared/strip/materials'
 
@@ -11,26 +11,24 @@ const props = defineProps<{ batch: Batch }>()
 const kitchen_slug = useSlug()
 const { weightText, costText, unit, unitWord, money } = useUnits()
 const price = ref('')
-const test = ref<Schemas['TestOut'] | null>(null)
-const problem = ref<Problem | null>(null)
 const materials = computed(() => new Map(props.batch.by_products.map((one) => [one.name, one.material])))
 const colour = (part: Schemas['TestPartOut']): string =>
   colourOf(part.is_usable ? 'lean' : (materials.value.get(part.name) ?? 'other'))
+const { answer: test, problem } = useAsking(
+  "butcher's test",
+  () => ({ code: props.batch.code, seen: props.batch.seen, price: price.value }),
+  ({ code, price }) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/butchers-test', {
+        params: { path: { kitchen_slug: kitchen_slug.value, code } },
+        body: { price },
+      }),
+    ),
+)
 const lines = computed(() => {
   const parts = test.value?.parts ?? []
   return [...parts.filter((one) => one.is_usable), ...parts.filter((one) => !one.is_usable)]
 })
-
-const ask = useDebounceFn(async () => {
-  problem.value = await refusal(async () => {
-    const path = { kitchen_slug: kitchen_slug.value, code: props.batch.code }
-    const body = { price: price.value }
-    test.value = await take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/butchers-test', { params: { path }, body }),
-    )
-  })
-}, 200)
-watch([price, () => props.batch.seen], () => void ask(), { immediate: true })
 </script>
 
 <template>

@@ -47,7 +47,7 @@ const body = computed<Body>(() => ({
   happened_at: draft.when ? new Date(draft.when).toISOString() : null,
 }))
 
-const { preview } = usePreview(body, (now) =>
+const { preview } = usePreview(props.name, body, (now) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/previews/batches/{code}/entries', {
       params: { path: place.value },

@@ -44,7 +44,7 @@ const body = computed<Body>(() => ({
   happened_at: draft.when ? new Date(draft.when).toISOString() : null,
   bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
 }))
-const { preview } = usePreview(body, (now) =>
+const { preview } = usePreview('start', body, (now) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/previews/batches', {
       params: { path: { kitchen_slug: slug.value } },

@@ -1,8 +1,8 @@
-import { useDebounceFn } from '@vueuse/core'
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
-import { api, type Problem, ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
+import { computed, watch } from 'vue'
+import { api, ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useDraft } from '@/shared/writing/useDraft'
 import { exampleOffers, type Offer } from './offerDraft'
@@ -31,30 +31,22 @@ export function useCase() {
     queryFn: () =>
       take(api.GET('/api/kitchens/{kitchen_slug}/case', { params: { path: { kitchen_slug: slug.value } } })),
   })
-  const checked = ref<Checked | null>(null)
-  const problem = ref<Problem | null>(null)
-  const looking = ref(false)
-  let turn = 0
-
-  async function check(): Promise<void> {
-    const mine = ++turn
-    if (!choices.data.value) return
-    looking.value = true
-    const refused = await refusal(async () => {
-      const answer = await take(
+  const {
+    answer: checked,
+    problem,
+    again: check,
+  } = useAsking(
+    'case',
+    () => (choices.data.value ? draft.case : null),
+    (asked) =>
+      take(
         api.POST('/api/kitchens/{kitchen_slug}/case', {
           params: { path: { kitchen_slug: slug.value } },
-          body: draft.case,
+          body: asked,
         }),
-      )
-      if (mine === turn) checked.value = answer
-    })
-    if (mine !== turn) return
-    problem.value = refused
-    looking.value = false
-  }
-  const checkSoon = useDebounceFn(check, 150)
-  watch(draft, () => void checkSoon(), { deep: true })
+      ),
+    { wait: 150 },
+  )
 
   /** The method saved here may be gone; then the first there is. */
   watch(
@@ -63,7 +55,6 @@ export function useCase() {
       if (!now) return
       const ways = now.ways.map((way) => way.name)
       if (!ways.includes(draft.case.way)) draft.case.way = ways[0] ?? ''
-      void check()
     },
     { immediate: true },
   )
@@ -89,5 +80,5 @@ export function useCase() {
       .filter((fault) => fault.path.startsWith(`offers[${at}].`))
       .map((fault) => fault.message)
   }
-  return { draft, choices, checked, problem, looking, check, put, drop, clearExamples, faultsOf }
+  return { draft, choices, checked, problem, check, put, drop, clearExamples, faultsOf }
 }

@@ -1,16 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch, type Ref } from 'vue'
-import {
-  api,
-  type Pieces,
-  type Problem,
-  ProblemError,
-  refusal,
-  type Schemas,
-  take,
-} from '@/shared/api/client'
+import { computed, watch, type Ref } from 'vue'
+import { api, type Pieces, ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import { useDraft } from '@/shared/writing/useDraft'
 import { blankRecipe, type CuredPiece } from './recipes'
 
@@ -53,8 +45,6 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     in_at: '',
     wishes: blankWishes(),
   }))
-  const answer = ref<Schemas['DeskOut'] | null>(null)
-  const problem = ref<Problem | null>(null)
 
   /** Lay on the desk what lives and is in no cure; what was typed stays. */
   watch(
@@ -90,23 +80,18 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     (scale) => localStorage.setItem('dolmetsch:cure-scale', scale),
   )
 
-  let turn = 0
-  const ask = useDebounceFn(async () => {
-    const mine = ++turn
-    if (!draft.laid.length) return
-    const refused = await refusal(async () => {
-      const path = { kitchen_slug: kitchen_slug.value, code: code.value }
-      const told = await take(
+  const { answer, problem } = useAsking(
+    'cure desk',
+    () => (draft.laid.length ? { code: code.value, desk: asked.value } : null),
+    ({ code, desk }) =>
+      take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cure-desk', {
-          params: { path },
-          body: asked.value,
+          params: { path: { kitchen_slug: kitchen_slug.value, code } },
+          body: desk,
         }),
-      )
-      if (mine === turn) answer.value = told
-    })
-    if (mine === turn) problem.value = refused
-  }, 180)
-  watch(asked, () => void ask(), { deep: true, immediate: true })
+      ),
+    { wait: 180 },
+  )
 
   const shown = computed(() => answer.value?.pieces.find((one) => one.mark === draft.chosen) ?? null)
   const place = computed(() => draft.laid.findIndex((one) => one.mark === draft.chosen))

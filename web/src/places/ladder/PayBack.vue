@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
-import { reactive, ref, watch } from 'vue'
-import { api, type Preview, refusal, type Schemas, take } from '@/shared/api/client'
+import { computed, reactive, ref } from 'vue'
+import { api, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { provideFormFacts } from '@/shared/writing/formFacts'
@@ -12,25 +12,22 @@ const props = defineProps<{ code: string; hourly: string | null }>()
 const slug = useSlug()
 const { money } = useUnits()
 const machine = reactive({ price: '', minutes: '', kept_more: '' })
-const paid = ref<Schemas['PayBackOut'] | null>(null)
-const preview = ref<Preview | null>(null)
-provideFormFacts({ preview, problem: ref(null) })
-
-const ask = useDebounceFn(async () => {
-  paid.value = null
-  if (!machine.price) return
-  await refusal(async () => {
-    const answer = await take(
+const { answer } = useAsking(
+  'pay-back',
+  () => (machine.price ? { code: props.code, machine } : null),
+  ({ code, machine }) =>
+    take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/pay-back', {
-        params: { path: { kitchen_slug: slug.value, code: props.code } },
-        body: { ...machine },
+        params: { path: { kitchen_slug: slug.value, code } },
+        body: machine,
       }),
-    )
-    preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
-    if (!answer.problems?.length) paid.value = answer
-  })
-}, 200)
-watch(machine, () => void ask())
+    ),
+)
+const paid = computed(() => (answer.value && !answer.value.problems?.length ? answer.value : null))
+const preview = computed(
+  () => answer.value && { readings: [], asks: [], shops: [], problems: answer.value.problems ?? [] },
+)
+provideFormFacts({ preview, problem: ref(null) })
 </script>
 
 <template>

@@ -1,15 +1,7 @@
-import { useDebounceFn } from '@vueuse/core'
 import { computed, type ComputedRef, reactive, ref, watch } from 'vue'
-import {
-  api,
-  type Policy,
-  type Preview,
-  refusal,
-  type Schemas,
-  take,
-  type Verdict,
-} from '@/shared/api/client'
+import { api, type Policy, type Schemas, take, type Verdict } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 
@@ -74,35 +66,31 @@ export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
   const was = computed(() => dialsOf(verdict.value, unit.value))
   const dials = reactive<Dials>(dialsOf(verdict.value, unit.value))
   const trial = ref<Trial | null>(null)
-  const preview = ref<Preview | null>(null)
-  const lost = ref(false)
-  let turn = 0
 
   const body = computed(() => trialOf(dials, was.value, verdict.value, unit.value))
   const blank = computed(() => JSON.stringify(trialOf(was.value, was.value, verdict.value, unit.value)))
   const isTried = computed(() => JSON.stringify(body.value) !== blank.value)
 
-  const ask = useDebounceFn(async () => {
-    const mine = ++turn
-    if (!isTried.value) {
-      trial.value = preview.value = null
-      return
-    }
-    const refused = await refusal(async () => {
-      const answer = await take(
+  const { answer, problem } = useAsking(
+    'what if',
+    () => (isTried.value ? { code: code(), changes: body.value } : null),
+    ({ code, changes }) =>
+      take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/trial', {
-          params: { path: { kitchen_slug: slug.value, code: code() } },
-          body: body.value,
+          params: { path: { kitchen_slug: slug.value, code } },
+          body: changes,
         }),
-      )
-      if (mine !== turn) return
-      lost.value = false
-      preview.value = { readings: [], problems: answer.problems ?? [] } as unknown as Preview
-      if (answer.judged) trial.value = answer
-    })
-    if (refused && mine === turn) lost.value = true
-  }, 40)
-  watch(body, () => void ask(), { deep: true })
+      ),
+    { wait: 40 },
+  )
+  const lost = computed(() => problem.value !== null)
+  const preview = computed(
+    () => answer.value && { readings: [], asks: [], shops: [], problems: answer.value.problems ?? [] },
+  )
+  /** The last that could be worked out stays while something typed cannot. */
+  watch(answer, (now) => {
+    if (now?.judged) trial.value = now
+  })
   watch(was, (now) => Object.assign(dials, now))
   provideFormFacts({ preview, problem: ref(null) })
 

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { newKey } from '@/shared/writing/newKey'
 import ImportPreview from './ImportPreview.vue'
@@ -18,9 +18,8 @@ const known = usePrices(ref<Sort>('meat'), ref(''), ref(0))
 const source = ref('')
 const list = ref<List | null>(null)
 const match = ref<Schemas['MatchIn'] | null>(null)
-const preview = ref<Schemas['FilePreviewOut'] | null>(null)
-const problem = ref<Problem | null>(null)
-const busy = ref<'' | 'reading' | 'looking' | 'writing'>('')
+const refused = ref<Problem | null>(null)
+const busy = ref<'' | 'reading' | 'writing'>('')
 const started = ref(0)
 const file = ref<File | null>(null)
 const path = computed(() => ({ kitchen_slug: slug.value, file_id: list.value?.id ?? 0 }))
@@ -28,7 +27,7 @@ const path = computed(() => ({ kitchen_slug: slug.value, file_id: list.value?.id
 /** Runs `act`, its refusal told on the page. */
 async function trying(what: typeof busy.value, act: () => Promise<void>): Promise<void> {
   busy.value = what
-  problem.value = await refusal(act)
+  refused.value = await refusal(act)
   busy.value = ''
 }
 
@@ -36,7 +35,7 @@ function choose(event: Event): void {
   const input = event.target as HTMLInputElement
   file.value = input.files?.[0] ?? null
   input.value = ''
-  list.value = match.value = preview.value = null
+  list.value = match.value = null
   if (source.value.trim()) void upload()
 }
 
@@ -63,20 +62,26 @@ const upload = (): Promise<void> =>
     match.value = structuredClone(answer.match)
   })
 
-const look = useDebounceFn(
-  () =>
-    trying('looking', async () => {
-      if (!match.value || !list.value || list.value.is_done) return
-      preview.value = await take(
-        api.POST('/api/kitchens/{kitchen_slug}/price-lists/{file_id}/preview', {
-          params: { path: path.value },
-          body: match.value,
-        }),
-      )
-    }),
-  250,
+const {
+  answer: preview,
+  problem: unread,
+  isAsking: isLooking,
+  again: look,
+} = useAsking(
+  'price list',
+  () => (match.value && list.value && !list.value.is_done ? { id: list.value.id, match: match.value } : null),
+  ({ id, match }) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/price-lists/{file_id}/preview', {
+        params: { path: { kitchen_slug: slug.value, file_id: id } },
+        body: match,
+      }),
+    ),
+  { wait: 250 },
 )
-watch(match, () => void look(), { deep: true })
+
+/** What went wrong last: with the file, or with looking it over. */
+const problem = computed(() => refused.value ?? unread.value)
 
 /** Piece by piece, each from where the last one ended; a broken connection is gone on from there. */
 const bringIn = (): Promise<void> =>
@@ -163,7 +168,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
     <ImportPreview
       v-if="preview && !list.is_done"
       :preview="preview"
-      :busy="busy !== ''"
+      :busy="busy !== '' || isLooking"
       :begun="begun"
       @write="bringIn"
     />

@@ -1,27 +1,19 @@
-import { useDebounceFn } from '@vueuse/core'
-import { ref, watch, type WatchSource } from 'vue'
-import { type Preview, refusal } from '@/shared/api/client'
+import { computed, toValue, type MaybeRefOrGetter } from 'vue'
+import type { Preview } from '@/shared/api/client'
+import { useAsking } from '@/shared/asking/useAsking'
 
 /** Faults of a form that is merely not filled in yet; told only once it is sent. */
 const unfinished = new Set(['missing', 'empty', 'no_main', 'one_of'])
 
-/** Asks, as one types, what the entry would do. The latest answer counts; a silent server is not an error. */
-export function usePreview<B>(body: WatchSource<B>, ask: (body: B) => Promise<Preview>) {
-  const preview = ref<Preview | null>(null)
-  let turn = 0
-  const look = useDebounceFn(async (now: B) => {
-    const mine = ++turn
-    const refused = await refusal(async () => {
-      const answer = await ask(now)
-      if (mine === turn) {
-        preview.value = {
-          ...answer,
-          problems: (answer.problems ?? []).filter((problem) => !unfinished.has(problem.code)),
-        }
-      }
-    })
-    if (refused && mine === turn) preview.value = null
-  }, 200)
-  watch(body, (now) => void look(now), { deep: true, immediate: true })
+/** What the entry typed would do; a silent server is not an error. */
+export function usePreview<B>(name: string, body: MaybeRefOrGetter<B>, ask: (body: B) => Promise<Preview>) {
+  const { answer } = useAsking(`preview of ${name}`, () => toValue(body), ask)
+  const preview = computed(
+    () =>
+      answer.value && {
+        ...answer.value,
+        problems: (answer.value.problems ?? []).filter((problem) => !unfinished.has(problem.code)),
+      },
+  )
   return { preview }
 }
