@@ -35,7 +35,7 @@ def trim(page: Page) -> None:
     page.get_by_label("Weight", exact=True).fill("1 lb")
     choose(page, "A price")
     page.get_by_role("textbox", name="Price of a pound").fill("2.50")
-    expect(page.get_by_text("lost, not weighed, lost")).to_be_visible()
+    expect(page.get_by_text("lost, not weighed", exact=True)).to_be_visible()
     expect(page.get_by_text("1.00 lb (0.454 kg)")).to_be_visible()
     page.get_by_role("button", name="Record trimming").click()
     expect(page.get_by_role("status")).to_contain_text("Recorded: trimmed")

@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dolmetsch.core.batch import Policy, Portion
-from dolmetsch.core.cuts import read_cut
+from dolmetsch.core.cuts import read_cut, usual_product
 from dolmetsch.core.exact import GRAMS_PER_LB
 from dolmetsch.core.offer import (
     LB,
@@ -330,3 +330,17 @@ def test_a_price_may_be_counted():
     bags = WayUse(what="bags", group="packaging", amount=F(2), per="kg", price=Price(paid=F(18), count=F(50)))
     assert cost_step(WayStep(method="slice", used=(bags,)), FREE).gram == near(0.72 / 1000)
     assert cost_step(WayStep(method="slice", used=(bags,)), Policy(packaging=False)).gram == 0
+
+
+@pytest.mark.parametrize(
+    ("cut", "kinds", "product"),
+    [
+        ("jowl, skin on", ["trim"], "bacon"),
+        ("pork belly", [], "bacon"),
+        ("goose breast", [], "whole_muscle"),
+        ("breast of lamb", [], "whole_muscle"),
+        ("belly", ["trim", "mix", "stuff"], "comminuted"),
+    ],
+)
+def test_what_a_piece_is_cured_as_follows_from_its_cut_and_its_steps(cut, kinds, product):
+    assert usual_product(read_cut(cut), kinds) == product

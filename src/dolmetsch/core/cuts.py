@@ -3,8 +3,11 @@
 A cut is read from its words, for that is how it stands on a tag and in a record: "jowl, skin on".
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final, Literal
+
+from dolmetsch.core.cure import Product
 
 Skin = Literal["on", "off", ""]
 Bone = Literal["in", "out", ""]
@@ -20,6 +23,8 @@ KIND_WORDS: Final[dict[str, tuple[str, ...]]] = {
     "leg": ("leg", "ham"),
 }
 OTHER: Final = "other"
+#: Steps after which meat is no whole muscle any more.
+MIXED_KINDS: Final = frozenset({"mix", "stuff", "grind"})
 _SKIN_WORDS: Final[dict[str, Skin]] = {
     "skin on": "on",
     "rind on": "on",
@@ -88,3 +93,13 @@ def cut_of_key(key: str) -> Cut:
     skin: Skin = "on" if "skin-on" in forms else "off" if "skin-off" in forms else ""
     bone: Bone = "in" if "bone-in" in forms else "out" if "bone-out" in forms else ""
     return Cut(kind=kind, skin=skin, bone=bone, is_trimmed="trimmed" in forms)
+
+
+def usual_product(cut: Cut, kinds: Iterable[str]) -> Product:
+    """What a piece of ``cut`` that went through ``kinds`` of step is most likely cured as, and so its limit.
+
+    Ground and mixed meat is comminuted, whatever it was cut from; belly and jowl are bacon.
+    """
+    if not MIXED_KINDS.isdisjoint(kinds):
+        return "comminuted"
+    return "bacon" if cut.kind in ("belly", "jowl") else "whole_muscle"

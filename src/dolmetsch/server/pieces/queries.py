@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
 
+from dolmetsch.core.cuts import read_cut, usual_product
 from dolmetsch.core.exact import fixed
 from dolmetsch.core.length import MM_PER
 from dolmetsch.core.pieces import Piece
@@ -85,24 +86,27 @@ def read_pieces(batch: Batch) -> schemas.PiecesOut:
     known = gather_facts([batch])
     sorts = sorts_of(batch.kitchen)
     looked = LookOver.objects.filter(batch=batch).order_by("-id").first()
+    cut = reckoning.chain.batch.lots[0].cut
     return schemas.PiecesOut(
         code=batch.code,
         name=batch.name,
-        cut=reckoning.chain.batch.lots[0].cut,
+        cut=cut,
         pieces=[
-            _show(piece, known.get((batch.pk, piece.id), Facts()), sorts) for piece in sorted_mains(reckoning)
+            _show(piece, known.get((batch.pk, piece.id), Facts()), sorts, cut=cut)
+            for piece in sorted_mains(reckoning)
         ],
         looked_over_at=None if looked is None else looked.recorded_at,
     )
 
 
-def _show(piece: Piece, facts: Facts, sorts: dict[str, str]) -> schemas.PieceFactsOut:
+def _show(piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str) -> schemas.PieceFactsOut:
     return schemas.PieceFactsOut.model_validate(
         {
             "mark": piece.id,
             "label": label_piece(piece),
             "weight": print_weight(piece.grams),
             "kinds": list(piece.kinds),
+            "product": usual_product(read_cut(cut), piece.kinds),
             "length": print_length(facts.length_mm),
             "width": print_length(facts.width_mm),
             "thickness": print_length(facts.thickness_mm),

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from dolmetsch.core.cure import Product
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Reason, Typed, Word
 
@@ -48,12 +49,15 @@ class PlaceOut(BaseModel):
 
 
 class PieceFactsOut(BaseModel):
-    """A living piece with all that is known of it. ``kinds``: steps it has been through."""
+    """A living piece with all that is known of it. ``kinds``: steps it has been through; ``product``: what it
+    is taken to be cured as, unless the cook says otherwise at the desk.
+    """
 
     mark: str
     label: str
     weight: Weight
     kinds: list[str]
+    product: Product
     length: Length | None
     width: Length | None
     thickness: Length | None

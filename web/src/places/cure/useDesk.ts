@@ -51,13 +51,12 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     [pieces, busy],
     () => {
       const free = (pieces.value?.pieces ?? []).filter((piece) => !busy.value.has(piece.mark))
-      const isBelly = /belly|jowl/i.test(pieces.value?.cut ?? '')
       draft.laid = free.map(
         (piece) =>
           draft.laid.find((one) => one.mark === piece.mark) ?? {
             mark: piece.mark,
             recipe: blankRecipe(),
-            product: isBelly ? 'bacon' : 'whole_muscle',
+            product: piece.product,
             finish: 'cooked',
             thickness: '',
             skin: '',

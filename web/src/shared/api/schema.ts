@@ -4037,7 +4037,8 @@ export interface components {
         };
         /**
          * PieceFactsOut
-         * @description A living piece with all that is known of it. ``kinds``: steps it has been through.
+         * @description A living piece with all that is known of it. ``kinds``: steps it has been through; ``product``: what it
+         *     is taken to be cured as, unless the cook says otherwise at the desk.
          */
         PieceFactsOut: {
             /** Mark */
@@ -4047,6 +4048,11 @@ export interface components {
             weight: components["schemas"]["Weight"];
             /** Kinds */
             kinds: string[];
+            /**
+             * Product
+             * @enum {string}
+             */
+            product: "bacon" | "whole_muscle" | "comminuted";
             length: components["schemas"]["Length"] | null;
             width: components["schemas"]["Length"] | null;
             thickness: components["schemas"]["Length"] | null;

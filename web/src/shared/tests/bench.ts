@@ -7,6 +7,7 @@ export const piece = (mark: string, more: Partial<PieceFacts> = {}): PieceFacts 
   label: 'Trimmed',
   weight: weight('4.41', '2.000'),
   kinds: ['trim'],
+  product: 'bacon',
   length: null,
   width: null,
   thickness: null,
