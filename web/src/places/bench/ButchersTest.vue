@@ -14,7 +14,7 @@ const price = ref('')
 const materials = computed(() => new Map(props.batch.by_products.map((one) => [one.name, one.material])))
 const colour = (part: Schemas['TestPartOut']): string =>
   colourOf(part.is_usable ? 'lean' : (materials.value.get(part.name) ?? 'other'))
-const { answer: test, problem } = useAsking(
+const { last: test, problem } = useAsking(
   "butcher's test",
   () => ({ code: props.batch.code, seen: props.batch.seen, price: price.value }),
   ({ code, price }) =>

@@ -47,7 +47,7 @@ const body = computed<Body>(() => ({
   happened_at: draft.when ? new Date(draft.when).toISOString() : null,
 }))
 
-const { preview } = usePreview(props.name, body, (now) =>
+const { preview, forget } = usePreview(props.name, body, (now) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/previews/batches/{code}/entries', {
       params: { path: place.value },
@@ -88,6 +88,8 @@ function send(sent: Body, words: string): void {
   emit('trying')
   void write(sent, (answer) => {
     clear()
+    // at once, not when the empty form has been asked about: the page would move under the next touch
+    forget()
     emit('recorded', answer.batch, words)
   })
 }

@@ -155,6 +155,24 @@ describe('recording a step', () => {
   })
 })
 
+describe('what an entry would do', () => {
+  it('is gone at once when it is recorded, so that nothing moves under the next touch', async () => {
+    serve([201, { entry: 1, batch: batch() }])
+    const fetched = globalThis.fetch
+    const does = { readings: [], problems: [], asks: [], shops: [], column: column('smoke', 'Smoked') }
+    vi.stubGlobal('fetch', (request: Request) =>
+      request.url.includes('/previews/') ? Promise.resolve(Response.json(does)) : fetched(request),
+    )
+    const form = open()
+    await settle()
+    expect(form.text()).toContain('kept of this step')
+    await form.get('form').trigger('submit')
+    await flushPromises()
+    await vi.advanceTimersByTimeAsync(10)
+    expect(form.text()).not.toContain('kept of this step')
+  })
+})
+
 describe('what a weighing means', () => {
   it('names kept, lost and the price then, before it is recorded', () => {
     const preview = {

@@ -101,7 +101,7 @@ useKeys({ a: () => void open(null) })
       These four tags are examples. Add an offer from your own case and they make room.
       <button type="button" class="act small" @click="clearExamples">Clear the examples</button>
     </p>
-    <p v-if="choices.data.value && !choices.data.value.shops.length" class="note">
+    <p v-if="!choices.data.value.shops.length" class="note">
       There is no shop price to compare with yet.
       <RouterLink class="act small" :to="{ name: 'prices', query: { sort: 'shop_pack' } }"
         >Add a shop pack</RouterLink

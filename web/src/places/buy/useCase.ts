@@ -32,7 +32,7 @@ export function useCase() {
       take(api.GET('/api/kitchens/{kitchen_slug}/case', { params: { path: { kitchen_slug: slug.value } } })),
   })
   const {
-    answer: checked,
+    last: checked,
     problem,
     again: check,
   } = useAsking(
@@ -51,8 +51,10 @@ export function useCase() {
   /** The method saved here may be gone; then the first there is. */
   watch(
     choices.data,
-    (now) => {
+    (now, before) => {
       if (!now) return
+      // prices or methods changed meanwhile: what was asked may have another answer
+      if (before) check()
       const ways = now.ways.map((way) => way.name)
       if (!ways.includes(draft.case.way)) draft.case.way = ways[0] ?? ''
     },

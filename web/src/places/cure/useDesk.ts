@@ -79,7 +79,7 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     (scale) => localStorage.setItem('dolmetsch:cure-scale', scale),
   )
 
-  const { answer, problem } = useAsking(
+  const { last: answer, problem } = useAsking(
     'cure desk',
     () => (draft.laid.length ? { code: code.value, desk: asked.value } : null),
     ({ code, desk }) =>

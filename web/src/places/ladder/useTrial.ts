@@ -91,6 +91,9 @@ export function useTrial(code: () => string, verdict: ComputedRef<Verdict>) {
   watch(answer, (now) => {
     if (now?.judged) trial.value = now
   })
+  watch(isTried, (now) => {
+    if (!now) trial.value = null
+  })
   watch(was, (now) => Object.assign(dials, now))
   provideFormFacts({ preview, problem: ref(null) })
 

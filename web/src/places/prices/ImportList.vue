@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
@@ -63,7 +63,7 @@ const upload = (): Promise<void> =>
   })
 
 const {
-  answer: preview,
+  last: preview,
   problem: unread,
   isAsking: isLooking,
   again: look,
@@ -80,6 +80,8 @@ const {
   { wait: 250 },
 )
 
+// another match is another question: what was refused before is no longer said
+watch(match, () => (refused.value = null), { deep: true })
 /** What went wrong last: with the file, or with looking it over. */
 const problem = computed(() => refused.value ?? unread.value)
 

@@ -88,6 +88,25 @@ describe('asking as one types', () => {
     expect([answer.value, problem.value]).toEqual(['two', null])
   })
 
+  it('keeps what was answered before a refusal apart, and nothing once there is no question', async () => {
+    const { answer, last, sent, type } = asking()
+    await flushPromises()
+    sent[0]?.answer('one')
+    await type('2')
+    sent[1]?.refuse()
+    await vi.advanceTimersByTimeAsync(1)
+    expect([answer.value, last.value]).toEqual([null, 'one'])
+    await type('3')
+    expect([answer.value, last.value]).toEqual([null, 'one'])
+    sent[2]?.answer('three')
+    await vi.advanceTimersByTimeAsync(1)
+    expect([answer.value, last.value]).toEqual(['three', 'three'])
+    await type(null)
+    await type('4')
+    // another piece on the scale: the weight before says nothing of it
+    expect([answer.value, last.value]).toEqual([null, null])
+  })
+
   it('asks steadily while it changes where that is wanted', async () => {
     const { sent, type } = asking({ wait: 200, steady: true })
     await flushPromises()

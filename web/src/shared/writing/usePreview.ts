@@ -7,7 +7,7 @@ const unfinished = new Set(['missing', 'empty', 'no_main', 'one_of'])
 
 /** What the entry typed would do; a silent server is not an error. */
 export function usePreview<B>(name: string, body: MaybeRefOrGetter<B>, ask: (body: B) => Promise<Preview>) {
-  const { answer } = useAsking(`preview of ${name}`, () => toValue(body), ask)
+  const { answer, forget } = useAsking(`preview of ${name}`, () => toValue(body), ask)
   const preview = computed(
     () =>
       answer.value && {
@@ -15,5 +15,5 @@ export function usePreview<B>(name: string, body: MaybeRefOrGetter<B>, ask: (bod
         problems: (answer.value.problems ?? []).filter((problem) => !unfinished.has(problem.code)),
       },
   )
-  return { preview }
+  return { preview, forget }
 }
