@@ -84,7 +84,8 @@ class Kept(models.Model):
         ]
 
 
-Row = TypeVar("Row", bound=Kept)
+#: A table with the columns `kitchen`, `key` and `fingerprint`: those of `Kept`, and of what is older than it.
+Row = TypeVar("Row", bound=models.Model)
 Made = TypeVar("Made")
 
 
@@ -149,7 +150,7 @@ def find_kept(write: Write, kind: type[Row]) -> Row | None:
     """
     done: Row | None = kind._default_manager.filter(kitchen=write.kitchen, key=write.key).first()
     if done is not None:
-        write.refuse_reused(done.fingerprint)
+        write.refuse_reused(done.serializable_value("fingerprint"))
     return done
 
 

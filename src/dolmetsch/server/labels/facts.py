@@ -51,7 +51,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     labels = []
     for mark in wanted:
         weight = print_weight(mains[mark].grams)
-        told = f"{weight.lb} lb" if unit == "lb" else f"{weight.kg} kg"
+        told = weight.say(unit)
         labels.append(
             LabelFacts(
                 mark=mark,

@@ -1,5 +1,6 @@
 """What is shown of a case check: offers with their ranges, the shop's lines, what there is to choose from."""
 
+from collections.abc import Iterable
 from dataclasses import replace
 from datetime import date, timedelta
 from decimal import Decimal
@@ -192,13 +193,17 @@ def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
 
 
 def _show_standard() -> out.WayChoiceOut:
-    steps = ", ".join(step.method.replace("_", " ") for step in plain_way(USUAL_KINDS).steps)
+    steps = _say_steps(step.method for step in plain_way(USUAL_KINDS).steps)
     return out.WayChoiceOut(name="", steps=steps, portion=None)
+
+
+def _say_steps(methods: Iterable[str]) -> str:
+    return ", ".join(method.replace("_", " ") for method in methods)
 
 
 def _show_way(way: Way) -> out.WayChoiceOut:
     told = WayIn.model_validate(way.told)
-    steps = ", ".join(step.method.replace("_", " ") for step in told.steps)
+    steps = _say_steps(step.method for step in told.steps)
     return out.WayChoiceOut(name=way.name, steps=steps, portion=label_portion(told))
 
 

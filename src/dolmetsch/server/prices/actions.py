@@ -1,7 +1,7 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
 from dolmetsch.core.price_history import is_odd, summarise
-from dolmetsch.server.kitchens.writing import Write, once
+from dolmetsch.server.kitchens.writing import Write, find_kept, keep_once, once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
 from dolmetsch.server.prices.queries import (
@@ -29,11 +29,8 @@ def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
 
 
 def _find_noted(write: Write) -> schemas.NotedOut | None:
-    quote = Quote.objects.select_related("item").filter(kitchen=write.kitchen, key=write.key).first()
-    if quote is None:
-        return None
-    write.refuse_reused(quote.fingerprint)
-    return _tell(quote, [])
+    quote = find_kept(write, Quote)
+    return None if quote is None else _tell(quote, [])
 
 
 def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
@@ -147,14 +144,7 @@ def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
     Raises:
         DomainError: not_found, bad_fields, key_reused.
     """
-    return once(write, lambda: _find_frying(write), lambda: _note_frying(write, item_id, told))
-
-
-def _find_frying(write: Write) -> FryTest | None:
-    done = FryTest.objects.filter(kitchen=write.kitchen, key=write.key).first()
-    if done is not None:
-        write.refuse_reused(done.fingerprint)
-    return done
+    return keep_once(write, FryTest, lambda: _note_frying(write, item_id, told))
 
 
 def _note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:

@@ -14,7 +14,7 @@ from django.db import transaction
 
 from dolmetsch.core.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, once
+from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
@@ -60,14 +60,7 @@ def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.F
             fingerprint=write.fingerprint,
         )
 
-    return show_file(once(write, lambda: _find_uploaded(write), keep), today=write.today)
-
-
-def _find_uploaded(write: Write) -> PriceFile | None:
-    kept = PriceFile.objects.filter(kitchen=write.kitchen, key=write.key).first()
-    if kept is not None:
-        write.refuse_reused(kept.fingerprint)
-    return kept
+    return show_file(keep_once(write, PriceFile, keep), today=write.today)
 
 
 def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:

@@ -13,12 +13,24 @@ class Weight(BaseModel):
     lb: Fixed
     kg: Fixed
 
+    def of(self, unit: str) -> str:
+        """The figure in ``unit``, "lb" or "kg"."""
+        return self.lb if unit == "lb" else self.kg
+
+    def say(self, unit: str) -> str:
+        """ "4.40 lb" """
+        return f"{self.of(unit)} {unit}"
+
 
 class UnitCost(BaseModel):
     """A price by weight in both units."""
 
     per_lb: Fixed
     per_kg: Fixed
+
+    def of(self, unit: str) -> str:
+        """The price of one ``unit``, "lb" or "kg"."""
+        return self.per_lb if unit == "lb" else self.per_kg
 
 
 class Reading(BaseModel):

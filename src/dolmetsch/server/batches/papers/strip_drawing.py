@@ -4,7 +4,6 @@ from html import escape
 from typing import Final
 
 from dolmetsch.server.batches.schemas import ColumnOut, ShopOut, StripOut
-from dolmetsch.server.quantities.schemas import UnitCost
 
 WIDTH, HEAD, CLIMB, RIBBON, FOOT = 720, 22, 120, 100, 74
 #: Room at the right for the names of the shop's kinds, where there are any.
@@ -20,7 +19,7 @@ def draw_strip(strip: StripOut, shops: list[ShopOut], *, unit: str, sign: str) -
     wide = across / max(len(columns), 1)
     top = max([float(column.weight_in.kg) for column in columns] or [1]) or 1
     prices = [_price(column, unit) for column in columns]
-    levels = [(shop.name, float(_in_unit(shop.unit_cost, unit))) for shop in shops]
+    levels = [(shop.name, float(shop.unit_cost.of(unit))) for shop in shops]
     heights = [price for price in prices if price is not None] + [level for _, level in levels]
     dearest = max(heights or [1.0]) or 1.0
     parts = [
@@ -45,11 +44,7 @@ def draw_strip(strip: StripOut, shops: list[ShopOut], *, unit: str, sign: str) -
 
 
 def _price(column: ColumnOut, unit: str) -> float | None:
-    return None if column.cost is None else float(_in_unit(column.cost, unit))
-
-
-def _in_unit(cost: UnitCost, unit: str) -> str:
-    return cost.per_lb if unit == "lb" else cost.per_kg
+    return None if column.cost is None else float(column.cost.of(unit))
 
 
 def _height(price: float, dearest: float) -> float:
@@ -100,11 +95,9 @@ def _draw_ribbon(column: ColumnOut, top: float, left: float, wide: float) -> lis
 
 def _draw_peels(column: ColumnOut, left: float, wide: float, unit: str) -> list[str]:
     base = HEAD + CLIMB + RIBBON + 12
-    weight = column.weight_out.lb if unit == "lb" else column.weight_out.kg
-    lines = [_text(left + 4, base, f"{weight} {unit}", font_weight="700")]
+    lines = [_text(left + 4, base, column.weight_out.say(unit), font_weight="700")]
     for place, peel in enumerate(column.peels[:4], start=1):
-        gone = peel.weight.lb if unit == "lb" else peel.weight.kg
-        words = f"{'+' if peel.gain else '−'}{gone} {peel.name}"
+        words = f"{'+' if peel.gain else '−'}{peel.weight.of(unit)} {peel.name}"
         lines.append(_text(left + 4, base + 13 * place, _fit(words, wide), font_size="8.5"))
     if len(column.peels) > 4:
         lines.append(_text(left + 4, base + 61, f"and {len(column.peels) - 4} more", font_size="8.5"))

@@ -13,7 +13,7 @@ from dolmetsch.server.batches.schemas import BatchOut
 from dolmetsch.server.batches.verdict_schemas import BillOut, PartOut, VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import make_safe
-from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.schemas import UnitCost
 from dolmetsch.server.quantities.units import UNITS
 
 Unit = Literal["lb", "kg"]
@@ -75,7 +75,7 @@ def _ledger(batch: BatchOut, unit: Unit) -> list[Row]:
     ]
     for column in batch.strip.columns:
         left = "; ".join(
-            f"{peel.name} {'+' if peel.gain else ''}{_weight(peel.weight, unit)}" for peel in column.peels
+            f"{peel.name} {'+' if peel.gain else ''}{peel.weight.say(unit)}" for peel in column.peels
         )
         rows.append(
             [
@@ -100,13 +100,7 @@ def _decimal(printed: str | None) -> Decimal | None:
 
 
 def _per(cost: UnitCost | None, unit: Unit) -> Decimal | None:
-    if cost is None:
-        return None
-    return Decimal(cost.per_lb if unit == "lb" else cost.per_kg)
-
-
-def _weight(weight: Weight, unit: Unit) -> str:
-    return f"{weight.lb} lb" if unit == "lb" else f"{weight.kg} kg"
+    return None if cost is None else Decimal(cost.of(unit))
 
 
 def _weights(lb: str, kg: str) -> list[Cell]:
