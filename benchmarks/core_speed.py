@@ -5,7 +5,10 @@ from fractions import Fraction
 
 from float_ledger import float_sheet
 
-from dolmetsch.core.batch import (
+from dolmetsch.core.costing.scale_error import compute_spread
+from dolmetsch.core.costing.sheet import Sheet, compute_sheet
+from dolmetsch.core.costing.strip import lay_out
+from dolmetsch.core.ledger.batch import (
     Batch,
     ByProduct,
     Extra,
@@ -18,10 +21,7 @@ from dolmetsch.core.batch import (
     Used,
     Weigh,
 )
-from dolmetsch.core.quantity import read_price, read_weight
-from dolmetsch.core.scale import compute_spread
-from dolmetsch.core.sheet import Sheet, compute_sheet
-from dolmetsch.core.strip import lay_out
+from dolmetsch.core.numbers.quantity import read_price, read_weight
 
 RUNS, ROUNDS = 10, 40
 REPORT = 10_000

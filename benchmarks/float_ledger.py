@@ -1,7 +1,7 @@
 """The ledger's sums in plain floats: the yardstick for the exact one, and wrong in the last cent."""
 
-from dolmetsch.core.batch import Batch, ByProduct, Main, Split
-from dolmetsch.core.quantity import Price
+from dolmetsch.core.ledger.batch import Batch, ByProduct, Main, Split
+from dolmetsch.core.numbers.quantity import Price
 
 LB = 453.59237
 

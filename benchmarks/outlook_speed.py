@@ -5,14 +5,14 @@ import time
 import uuid
 from fractions import Fraction
 
-from dolmetsch.core.batch import Policy
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.offer import Offer, Plan, ShopKind, assess
-from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.quantity import read_price
-from dolmetsch.core.way import Way, WayStep, WayUse
-from dolmetsch.core.yields import Tally, believe, tally
+from dolmetsch.core.buying.offer import Offer, Plan, ShopKind, assess
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.way import Way, WayStep, WayUse
+from dolmetsch.core.forecast.yields import Tally, believe, tally
+from dolmetsch.core.ledger.batch import Policy
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.quantity import read_price
 
 METHODS = (*("dry_age", "trim", "dry_cure", "rest", "cold_smoke", "hot_smoke", "chill", "air_dry", "slice"),)
 CUTS = ("jowl, skin on", "belly, skin on", "belly, skinless", "loin", "shoulder, bone in", "goose")

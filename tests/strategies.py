@@ -5,7 +5,7 @@ from fractions import Fraction
 
 from hypothesis import strategies as st
 
-from dolmetsch.core.batch import (
+from dolmetsch.core.ledger.batch import (
     AS_MAIN,
     Batch,
     ByProduct,
@@ -19,7 +19,7 @@ from dolmetsch.core.batch import (
     Used,
     Weigh,
 )
-from dolmetsch.core.quantity import Price
+from dolmetsch.core.numbers.quantity import Price
 
 GROUPS = ("cure", "fuel", "packaging", "other")
 money = st.integers(0, 100_000).map(lambda cents: Fraction(cents, 100))
@@ -106,13 +106,16 @@ def actions(draw, *, standing, mint):
 
 
 @st.composite
-def batches(draw):
+def batches(draw, *, min_lots=1, min_steps=0, prefix="p"):
     """Up to three lots and seven steps of all four kinds, by-products going on; always possible."""
-    mint = iter(f"p{n}" for n in range(1000))
-    lots = [Lot(id=next(mint), grams=draw(weights), paid=draw(money)) for _ in range(draw(st.integers(1, 3)))]
+    mint = iter(f"{prefix}{n}" for n in range(1000))
+    lots = [
+        Lot(id=next(mint), grams=draw(weights), paid=draw(money))
+        for _ in range(draw(st.integers(min_lots, 3)))
+    ]
     standing = {lot.id: lot.grams for lot in lots}
     steps = []
-    for _ in range(draw(st.integers(0, 7))):
+    for _ in range(draw(st.integers(min_steps, 7))):
         if not standing:
             break
         action = draw(actions(standing=standing, mint=mint))

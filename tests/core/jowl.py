@@ -3,10 +3,10 @@
 from fractions import Fraction as F
 from pathlib import Path
 
-from dolmetsch.core.batch import Step, Weigh
 from dolmetsch.core.documents.batch_reading import read_batch
 from dolmetsch.core.documents.strict import parse
-from dolmetsch.core.quantity import read_weight
+from dolmetsch.core.ledger.batch import Step, Weigh
+from dolmetsch.core.numbers.quantity import read_weight
 
 EXAMPLES = Path(__file__).resolve().parents[2] / "docs" / "examples"
 

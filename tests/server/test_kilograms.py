@@ -5,7 +5,7 @@ from fractions import Fraction
 
 import pytest
 
-from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways.reading import read_way
 from dolmetsch.server.ways.schemas import WayIn

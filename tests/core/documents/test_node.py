@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from dolmetsch.core.documents.node import Node
 from dolmetsch.core.documents.strict import MAX_TEXT, Written, parse, printable
 from dolmetsch.core.errors import DocumentError
-from dolmetsch.core.quantity import Price
-from dolmetsch.core.spelling import spell_price, spell_weight, spell_worth
+from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.spelling import spell_price, spell_weight, spell_worth
 
 LB = F("453.59237")
 
@@ -184,7 +184,7 @@ def test_strict_reading_gives_what_plain_reading_gives(value):
     ],
 )
 def test_typed_weights_are_spelt_as_documents_spell_them(typed, unit, spelt):
-    from dolmetsch.core.quantity import read_weight
+    from dolmetsch.core.numbers.quantity import read_weight
 
     assert spell_weight(typed, unit) == spelt
     assert Node(spelt, "w").weight() == read_weight(typed, default_unit=unit)

@@ -7,11 +7,11 @@ import pytest
 from hypothesis import given
 from jsonschema import Draft202012Validator
 
-from dolmetsch.core.batch import Portion, ShopPack
+from dolmetsch.core.costing.sheet import compute_sheet
 from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.core.documents.batch_reading import BatchDocument
 from dolmetsch.core.documents.sheet_writing import write_sheet
-from dolmetsch.core.sheet import compute_sheet
+from dolmetsch.core.ledger.batch import Portion, ShopPack
 from tests.core.documents import test_answers as documents
 from tests.core.jowl import EXAMPLES
 from tests.strategies import batches

@@ -3,13 +3,13 @@
 from pathlib import Path
 from typing import Final
 
-from dolmetsch.core.cure import mix_cure
+from dolmetsch.core.costing.sheet import compute_sheet
+from dolmetsch.core.curing.cure import mix_cure
 from dolmetsch.core.documents.batch_reading import read_batch
 from dolmetsch.core.documents.cure_reading import read_cure
 from dolmetsch.core.documents.cure_writing import write_mix
 from dolmetsch.core.documents.sheet_writing import write_sheet
 from dolmetsch.core.documents.strict import parse
-from dolmetsch.core.sheet import compute_sheet
 
 #: Where the JSON Schemas of documents and answers lie: ``batch``, ``sheet``, ``cure``, ``cure-answer``.
 SCHEMAS: Final = Path(__file__).parent / "schemas"

@@ -4,7 +4,10 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Final, Literal, cast
 
-from dolmetsch.core.batch import (
+from dolmetsch.core.costing.lineage import Taken, take_piece
+from dolmetsch.core.costing.sheet import Sheet, compute_sheet
+from dolmetsch.core.documents.node import Node
+from dolmetsch.core.ledger.batch import (
     AS_MAIN,
     WORTH_NOTHING,
     Action,
@@ -25,11 +28,8 @@ from dolmetsch.core.batch import (
     Weigh,
     Worth,
 )
-from dolmetsch.core.documents.node import Node
-from dolmetsch.core.lineage import Taken, take_piece
-from dolmetsch.core.quantity import Price
-from dolmetsch.core.refusals import OVERWEIGHT_PERCENT
-from dolmetsch.core.sheet import Sheet, compute_sheet
+from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.core.numbers.quantity import Price
 
 FORMAT: Final = "dolmetsch-batch/1"
 STEP_KEYS: Final = ("split", "weigh", "merge", "pieces")

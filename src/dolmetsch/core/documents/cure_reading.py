@@ -3,7 +3,7 @@
 from fractions import Fraction
 from typing import Final, cast
 
-from dolmetsch.core.cure import Cure, Method, Product
+from dolmetsch.core.curing.cure import Cure, Method, Product
 from dolmetsch.core.documents.node import Node
 from dolmetsch.core.reference import PICK_UP_RATIO
 

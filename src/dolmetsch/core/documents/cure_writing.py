@@ -3,8 +3,8 @@
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.cure import Mix
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.curing.cure import Mix
+from dolmetsch.core.numbers.exact import fixed
 
 FORMAT: Final = "dolmetsch-cure-answer/1"
 GRAM_PLACES, PPM_PLACES, ERROR_PLACES = 2, 1, 4

@@ -7,8 +7,8 @@ from typing import Final, NoReturn
 
 from dolmetsch.core.documents.strict import Written, printable
 from dolmetsch.core.errors import DocumentError
-from dolmetsch.core.exact import GRAMS_PER
-from dolmetsch.core.quantity import Price
+from dolmetsch.core.numbers.exact import GRAMS_PER
+from dolmetsch.core.numbers.quantity import Price
 
 #: More letters than any quantity needs.
 MAX_QUANTITY: Final = 100

@@ -3,12 +3,12 @@
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.batch import Batch
+from dolmetsch.core.costing.sheet import Comparison, Sheet, Sliced, cost_per_lb
+from dolmetsch.core.costing.sheet import Final as FinalFigures
 from dolmetsch.core.documents.batch_reading import BatchDocument
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.pieces import Piece, Stage
-from dolmetsch.core.sheet import Comparison, Sheet, Sliced, cost_per_lb
-from dolmetsch.core.sheet import Final as FinalFigures
+from dolmetsch.core.ledger.batch import Batch
+from dolmetsch.core.ledger.pieces import Piece, Stage
+from dolmetsch.core.numbers.exact import fixed
 
 FORMAT: Final = "dolmetsch-sheet/1"
 GRAM_PLACES, MONEY_PLACES, RATIO_PLACES = 2, 4, 6

@@ -6,10 +6,10 @@ from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
 
+from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.quantity import MONEY_PLACES
-from dolmetsch.core.strip import label_kind
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import (
     Act,

@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
-from dolmetsch.core.strip import lay_out_step
+from dolmetsch.core.costing.strip import lay_out_step
 from dolmetsch.server.asking import giving_up
 from dolmetsch.server.batches import actions, importing
 from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start

@@ -9,12 +9,12 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final, Literal
 
-from dolmetsch.core import batch as core
+from dolmetsch.core.costing.lineage import Taken, take_piece
+from dolmetsch.core.costing.sheet import Sheet, compute_sheet
+from dolmetsch.core.costing.strip import Strip, lay_out
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.lineage import Taken, take_piece
-from dolmetsch.core.quantity import Price
-from dolmetsch.core.sheet import Sheet, compute_sheet
-from dolmetsch.core.strip import Strip, lay_out
+from dolmetsch.core.ledger import batch as core
+from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.batches.models import (
     Batch,
     Entry,

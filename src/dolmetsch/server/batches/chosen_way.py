@@ -1,7 +1,7 @@
 """The way a batch is made by, as chosen; the standard one where nobody said."""
 
-from dolmetsch.core.strip import USUAL_KINDS
-from dolmetsch.core.way import Way, plain_way
+from dolmetsch.core.costing.strip import USUAL_KINDS
+from dolmetsch.core.forecast.way import Way, plain_way
 from dolmetsch.server.batches.models import Batch, BatchWay
 from dolmetsch.server.ways.queries import core_of
 

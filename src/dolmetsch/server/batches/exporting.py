@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Any
 
 from dolmetsch.core.documents.batch_reading import FORMAT
-from dolmetsch.core.spelling import spell_price, spell_weight, spell_worth
+from dolmetsch.core.numbers.spelling import spell_price, spell_weight, spell_worth
 from dolmetsch.server.batches.chain import (
     STEP_ACTS,
     Act,

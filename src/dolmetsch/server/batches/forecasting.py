@@ -3,15 +3,20 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.forecast_comparison import Basis, ForecastComparison, compare_forecast, price_bases
-from dolmetsch.core.offer import fry_estimate
-from dolmetsch.core.outlook import Estimate, Outlook, Standing, carry
-from dolmetsch.core.pieces import Piece
+from dolmetsch.core.buying.offer import fry_estimate
+from dolmetsch.core.costing.strip import USUAL_KINDS
+from dolmetsch.core.forecast.forecast_comparison import (
+    Basis,
+    ForecastComparison,
+    compare_forecast,
+    price_bases,
+)
+from dolmetsch.core.forecast.outlook import Estimate, Outlook, Standing, carry
+from dolmetsch.core.forecast.way import Way, WayStep, cost_step
+from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.reference import START_FRY
-from dolmetsch.core.strip import USUAL_KINDS
-from dolmetsch.core.way import Way, WayStep, cost_step
-from dolmetsch.core.yields import believe
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.chosen_way import find_way, way_of
 from dolmetsch.server.batches.history import list_fryings, read_history

@@ -12,10 +12,10 @@ from django.db import transaction
 from django.db.models import F, Window
 from django.db.models.functions import RowNumber
 
-from dolmetsch.core.cuts import cut_of_key, read_cut
-from dolmetsch.core.strip import Column
-from dolmetsch.core.way import plain_method
-from dolmetsch.core.yields import History, Tally, start_of, tally_logs
+from dolmetsch.core.costing.strip import Column
+from dolmetsch.core.forecast.way import plain_method
+from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
+from dolmetsch.core.meat.cuts import cut_of_key, read_cut
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.chosen_way import methods_of
 from dolmetsch.server.batches.models import Batch, Entry, StepYield

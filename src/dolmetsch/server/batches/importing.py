@@ -8,11 +8,11 @@ from typing import Any, Final, TypeVar
 
 from pydantic import BaseModel, ValidationError
 
+from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.documents.batch_reading import BatchDocument, read_batch
 from dolmetsch.core.documents.sheet_writing import Answer, write_sheet
 from dolmetsch.core.documents.strict import Written, parse
 from dolmetsch.core.errors import DolmetschError, LedgerError
-from dolmetsch.core.sheet import Sheet, compute_sheet
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.chain import EntryRows, Reckoning, build_chain, reckon

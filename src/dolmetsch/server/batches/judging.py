@@ -6,15 +6,15 @@ from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.exact import apportion, fixed
-from dolmetsch.core.forecast_comparison import SURE_AT
-from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.parts import Part, compute_parts
-from dolmetsch.core.scale import TOLD_APART_AT, Spread, compute_spread, no_spread
-from dolmetsch.core.sheet import Comparison
-from dolmetsch.core.size import SizeModel, Work, fit_work, model_size
-from dolmetsch.core.strip import label_kind
-from dolmetsch.core.trial import Lever
+from dolmetsch.core.costing.batch_size import SizeModel, Work, fit_work, model_size
+from dolmetsch.core.costing.parts import Part, compute_parts
+from dolmetsch.core.costing.scale_error import TOLD_APART_AT, Spread, compute_spread, no_spread
+from dolmetsch.core.costing.sheet import Comparison
+from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.costing.trial import Lever
+from dolmetsch.core.forecast.forecast_comparison import SURE_AT
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.numbers.exact import apportion, fixed
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.forecasting import Forecasted

@@ -6,7 +6,7 @@ from fractions import Fraction
 from django.db.models import QuerySet
 
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.server.batches.chain import (
     EntryRows,
     build_chain,

@@ -4,13 +4,13 @@ from collections.abc import Sequence
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.cuts import cut_of_key
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.outlook import Estimate
+from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.scoring import Score, place, score
+from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.meat.cuts import cut_of_key
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import METHODS, START_SOURCE
-from dolmetsch.core.scoring import Score, place, score
-from dolmetsch.core.strip import USUAL_KINDS, label_kind
-from dolmetsch.core.yields import believe
 from dolmetsch.server.batches import outlook_schemas as out
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecasting import forecast, keep_forecast

@@ -2,8 +2,8 @@
 
 from django.db.models import Count, Sum
 
-from dolmetsch.core.pieces import Piece
-from dolmetsch.core.strip_of_piece import lay_out_piece
+from dolmetsch.core.costing.strip_of_piece import lay_out_piece
+from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.schemas import BatchOut, StandingOut, StripOut, TodayOut

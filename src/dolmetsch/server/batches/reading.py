@@ -7,9 +7,9 @@ from itertools import count
 from string import ascii_uppercase
 from typing import Protocol
 
-from dolmetsch.core.exact import GRAMS_PER
-from dolmetsch.core.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
-from dolmetsch.core.sheet import Sheet
+from dolmetsch.core.costing.sheet import Sheet
+from dolmetsch.core.numbers.exact import GRAMS_PER
+from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
 from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import EntryRows
 from dolmetsch.server.batches.models import (

@@ -3,7 +3,7 @@
 from fractions import Fraction
 
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.quantity import (
+from dolmetsch.core.numbers.quantity import (
     GRAM_PLACES,
     MAX_MONEY,
     MONEY_PLACES,

@@ -4,8 +4,8 @@ import re
 from decimal import Decimal
 from fractions import Fraction
 
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.strip import label_kind
+from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches import typed
 from dolmetsch.server.batches.chain import STEP_ACTS, Act, EntryRows, used_record
 from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing

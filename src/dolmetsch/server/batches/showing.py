@@ -6,15 +6,15 @@ from fractions import Fraction
 from itertools import islice
 from pathlib import Path
 
-from dolmetsch.core import batch as core
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.forecast_comparison import ForecastComparison
-from dolmetsch.core.pieces import Piece
-from dolmetsch.core.price_history import mean_and_spread
-from dolmetsch.core.scale import square_root
-from dolmetsch.core.sheet import Comparison, cost_per_lb
-from dolmetsch.core.size import count_slabs
-from dolmetsch.core.strip import LABELS, Column, Peel, Strip, label_kind, label_piece
+from dolmetsch.core.buying.price_history import mean_and_spread
+from dolmetsch.core.costing.batch_size import count_slabs
+from dolmetsch.core.costing.scale_error import square_root
+from dolmetsch.core.costing.sheet import Comparison, cost_per_lb
+from dolmetsch.core.costing.strip import LABELS, Column, Peel, Strip, label_kind, label_piece
+from dolmetsch.core.forecast.forecast_comparison import ForecastComparison
+from dolmetsch.core.ledger import batch as core
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches import schemas, typed
 from dolmetsch.server.batches.chain import EntryRows, Reckoning, find_policy, find_portion
 from dolmetsch.server.batches.finishing import is_finished

@@ -4,13 +4,13 @@ from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
 
-from dolmetsch.core.batch import Policy, Portion
+from dolmetsch.core.costing.batch_size import compute_pay_back
+from dolmetsch.core.costing.sheet import compute_sheet
+from dolmetsch.core.costing.strip import lay_out
+from dolmetsch.core.costing.trial import Changes, apply_changes
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.exact import GRAMS_PER_LB, fixed
-from dolmetsch.core.sheet import compute_sheet
-from dolmetsch.core.size import compute_pay_back
-from dolmetsch.core.strip import lay_out
-from dolmetsch.core.trial import Changes, apply_changes
+from dolmetsch.core.ledger.batch import Policy, Portion
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.batches import typed
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import (

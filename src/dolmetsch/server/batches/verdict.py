@@ -4,13 +4,13 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.derivation import Derivation, Input, Unit
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.explain import explain
-from dolmetsch.core.parts import compute_outlay
+from dolmetsch.core.costing.derivation import Derivation, Input, Unit
+from dolmetsch.core.costing.explain import explain
+from dolmetsch.core.costing.parts import compute_outlay
+from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.costing.trial import rank_levers, tag_per_lb, yields_by_kind
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference import INSPECTED_PLANTS
-from dolmetsch.core.strip import label_kind
-from dolmetsch.core.trial import rank_levers, tag_per_lb, yields_by_kind
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import (

@@ -5,7 +5,7 @@ forecast.
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecasting import forecast
 from dolmetsch.server.batches.models import Batch

@@ -7,9 +7,9 @@ from decimal import Decimal
 
 from django.utils import timezone
 
-from dolmetsch.core.plan import Act, Wishes, plan_days
-from dolmetsch.core.quantity import GRAM_PLACES
-from dolmetsch.core.schools import SCHOOLS
+from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.numbers.quantity import GRAM_PLACES
+from dolmetsch.core.planning.plan import Act, Wishes, plan_days
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.desk import Laid, LaidOut, lay_out_desk

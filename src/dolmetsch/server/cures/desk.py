@@ -6,20 +6,20 @@ from fractions import Fraction
 from math import exp, sqrt
 from typing import Final
 
-from dolmetsch.core.curing_cautions import Question, ask
-from dolmetsch.core.curing_time import CuringTime, plan_time
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.desk import Desk, weigh_out
+from dolmetsch.core.curing.curing_cautions import Question, ask
+from dolmetsch.core.curing.curing_time import CuringTime, plan_time
+from dolmetsch.core.curing.desk import Desk, weigh_out
+from dolmetsch.core.curing.recipe import CuredPiece, Finish, Recipe
+from dolmetsch.core.curing.recipe_words import describe_cure
+from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.pieces import Piece
-from dolmetsch.core.recipe import CuredPiece, Finish, Recipe
-from dolmetsch.core.recipe_words import describe_cure
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.way import Way
+from dolmetsch.core.forecast.yields import Belief, believe
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import Limits, Spoonful
-from dolmetsch.core.schools import SCHOOLS
-from dolmetsch.core.way import Way
-from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.chosen_way import find_way, way_of
 from dolmetsch.server.batches.history import read_history

@@ -6,10 +6,10 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
 
-from dolmetsch.core.curing_cautions import Question
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.nitrite_carried import carry_nitrite
-from dolmetsch.core.pieces import Piece
+from dolmetsch.core.curing.curing_cautions import Question
+from dolmetsch.core.curing.nitrite_carried import carry_nitrite
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from dataclasses import replace
 from fractions import Fraction
 
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference import NITRITE_LIMITS, SPOONS, NitriteLimit, Spoonful
 from dolmetsch.server.cures import schemas, typed
 from dolmetsch.server.cures.models import OwnFigure

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from django.db.models import Sum
 
-from dolmetsch.core.schools import SchoolKey
+from dolmetsch.core.curing.schools import SchoolKey
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.figures import spoons_of
 from dolmetsch.server.cures.models import CureRecipe, MadeMix, PieceCure

@@ -3,12 +3,12 @@
 from collections.abc import Mapping
 from fractions import Fraction
 
+from dolmetsch.core.curing.recipe_words import describe_cure
+from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.quantity import GRAM_PLACES, MONEY_PLACES, read_price
-from dolmetsch.core.recipe_words import describe_cure
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_price
 from dolmetsch.core.reference import AGENTS, Spoonful
-from dolmetsch.core.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures import schemas

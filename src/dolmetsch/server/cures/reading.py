@@ -5,11 +5,11 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Final
 
+from dolmetsch.core.curing.recipe import Ingredient, MixedBrine, Recipe
+from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.recipe import Ingredient, MixedBrine, Recipe
+from dolmetsch.core.numbers.volumes import WATER
 from dolmetsch.core.reference import AGENTS, PICK_UP_RATIO, Agent, Spoonful
-from dolmetsch.core.schools import SCHOOLS
-from dolmetsch.core.volumes import WATER
 from dolmetsch.server.cures.typed import IngredientIn, RecipeIn
 from dolmetsch.server.quantities.reader import Reader
 

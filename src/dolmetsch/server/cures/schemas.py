@@ -5,8 +5,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from dolmetsch.core.recipe import Finish
-from dolmetsch.core.schools import SchoolKey
+from dolmetsch.core.curing.recipe import Finish
+from dolmetsch.core.curing.schools import SchoolKey
 from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
 from dolmetsch.server.pieces.schemas import Length
 from dolmetsch.server.problems import FieldProblem

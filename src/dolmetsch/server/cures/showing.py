@@ -5,15 +5,15 @@ from fractions import Fraction
 from math import ceil
 from typing import Final
 
-from dolmetsch.core.amounts import count_full_spoons, count_spoons, say_spoons
-from dolmetsch.core.brine_mixing import Water, mix_water
-from dolmetsch.core.curing_cautions import caution, caution_days
-from dolmetsch.core.curing_time import CENTRE_RATIO, Window, centre_on, judge_day, say_rules
-from dolmetsch.core.desk import Desk, WeighOut, print_agent
+from dolmetsch.core.curing.brine_mixing import Water, mix_water
+from dolmetsch.core.curing.curing_cautions import caution, caution_days
+from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, judge_day, say_rules
+from dolmetsch.core.curing.desk import Desk, WeighOut, print_agent
+from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference import SPOON_ERROR, limit_for
-from dolmetsch.core.schools import School
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.desk import Laid, LaidOut
 from dolmetsch.server.pieces.queries import print_length

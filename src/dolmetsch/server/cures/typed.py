@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
-from dolmetsch.core.recipe import Finish
-from dolmetsch.core.schools import SchoolKey
+from dolmetsch.core.curing.recipe import Finish
+from dolmetsch.core.curing.schools import SchoolKey
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
 AgentKey = Literal["", "none", "no_1", "no_2", "weak", "complete", "packet"]

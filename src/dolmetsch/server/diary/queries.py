@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from dolmetsch.core.looking_over import LOOKS_BY_KEY
+from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.chain import EntryRows, list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch

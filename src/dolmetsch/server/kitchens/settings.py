@@ -6,7 +6,7 @@ from fractions import Fraction
 from django.db import transaction
 
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.quantity import read_number, read_weight
+from dolmetsch.core.numbers.quantity import read_number, read_weight
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.schemas import SettingsIn
 from dolmetsch.server.problems import FieldProblem, refuse_fields

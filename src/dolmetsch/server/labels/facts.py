@@ -4,7 +4,7 @@ import uuid
 from dataclasses import dataclass
 from datetime import datetime
 
-from dolmetsch.core.schools import SCHOOLS
+from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure

@@ -6,20 +6,20 @@ from fractions import Fraction
 from statistics import median
 from typing import Final
 
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.offer import (
+from dolmetsch.core.buying.offer import (
     Assessment,
     Plan,
     ShopKind,
     assess,
     fry_estimate,
 )
-from dolmetsch.core.outlook import Estimate
+from dolmetsch.core.costing.strip import USUAL_KINDS
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.way import Way as CoreWay
+from dolmetsch.core.forecast.way import plain_way
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import START_FRY
-from dolmetsch.core.strip import USUAL_KINDS
-from dolmetsch.core.way import Way as CoreWay
-from dolmetsch.core.way import plain_way
 from dolmetsch.server.batches.chain import policy_record
 from dolmetsch.server.batches.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen

@@ -3,9 +3,9 @@
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.offer import MAX_SOLUTION, Offer
+from dolmetsch.core.buying.offer import MAX_SOLUTION, Offer
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.offers.schemas import OfferIn
 from dolmetsch.server.quantities.reader import Reader
 

@@ -9,11 +9,11 @@ from typing import Literal
 
 from django.utils import timezone
 
-from dolmetsch.core.exact import GRAMS_PER_LB, fixed
-from dolmetsch.core.offer import Assessment, Plan, ShopKind, ask_basis, rank
-from dolmetsch.core.outlook import Estimate
-from dolmetsch.core.strip import USUAL_KINDS, label_kind
-from dolmetsch.core.way import plain_way
+from dolmetsch.core.buying.offer import Assessment, Plan, ShopKind, ask_basis, rank
+from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.way import plain_way
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.batches.outlooks import show_range
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out

@@ -4,7 +4,7 @@ import json
 import uuid
 from fractions import Fraction
 
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches import actions, typed
 from dolmetsch.server.batches.actions import Recorded
 from dolmetsch.server.batches.outlooks import put_way

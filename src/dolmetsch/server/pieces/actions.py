@@ -1,6 +1,6 @@
 """Writes: what was learned of a piece, a store, meat checked."""
 
-from dolmetsch.core.looking_over import LOOKS_BY_KEY
+from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.kitchens.writing import Write, keep_once

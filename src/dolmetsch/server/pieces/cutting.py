@@ -2,8 +2,8 @@
 
 from fractions import Fraction
 
-from dolmetsch.core.butchers_test import ButchersTest, judge_cutting
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.meat.butchers_test import ButchersTest, judge_cutting
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch

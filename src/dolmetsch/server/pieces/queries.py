@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
 
-from dolmetsch.core.cuts import read_cut, usual_product
-from dolmetsch.core.exact import fixed
-from dolmetsch.core.length import MM_PER
-from dolmetsch.core.pieces import Piece
-from dolmetsch.core.strip import label_piece
+from dolmetsch.core.costing.strip import label_piece
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.meat.cuts import read_cut, usual_product
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.batches.showing import sorted_mains

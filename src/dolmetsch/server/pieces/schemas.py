@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.core.cure import Product
+from dolmetsch.core.curing.cure import Product
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Reason, Typed, Word
 

@@ -4,7 +4,7 @@ import uuid
 from collections.abc import Sequence
 from datetime import datetime
 
-from dolmetsch.core.plan import Act, act_at, follow_taste
+from dolmetsch.core.planning.plan import Act, act_at, follow_taste
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import get_piece, reckon_batch
 from dolmetsch.server.kitchens.writing import Write, keep_once

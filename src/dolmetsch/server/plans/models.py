@@ -5,7 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
-from dolmetsch.core.plan import ACT_WORDS
+from dolmetsch.core.planning.plan import ACT_WORDS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.writing import Kept
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, REASON_LENGTH

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from dolmetsch.core.plan import ActKind, is_behind
+from dolmetsch.core.planning.plan import ActKind, is_behind
 from dolmetsch.server.batches.models import Entry, Weighing
 from dolmetsch.server.plans.models import PlannedAct
 

@@ -8,7 +8,7 @@ from typing import Final
 from django.db.models import Q, QuerySet
 from icalendar import Calendar, Event
 
-from dolmetsch.core.plan import ACT_WORDS, ActKind
+from dolmetsch.core.planning.plan import ACT_WORDS, ActKind
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sorts_of
 from dolmetsch.server.plans import schemas

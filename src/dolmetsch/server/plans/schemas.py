@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, BaseModel, Field
 
-from dolmetsch.core.plan import ActKind, Taste
+from dolmetsch.core.planning.plan import ActKind, Taste
 from dolmetsch.server.quantities.typed import Body, Kind, Marks, Reason
 
 Minutes = Annotated[int, Field(ge=1, le=100_000)]

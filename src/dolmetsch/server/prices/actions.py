@@ -1,6 +1,6 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
-from dolmetsch.core.price_history import is_odd, summarise
+from dolmetsch.core.buying.price_history import is_odd, summarise
 from dolmetsch.server.kitchens.writing import Write, find_kept, keep_once, once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote

@@ -5,7 +5,7 @@ import io
 from fractions import Fraction
 from typing import Final, Literal
 
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import Quote
 from dolmetsch.server.quantities.printing import make_safe, print_percent

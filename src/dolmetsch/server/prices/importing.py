@@ -12,7 +12,7 @@ from typing import Final
 
 from django.db import transaction
 
-from dolmetsch.core.price_history import is_odd
+from dolmetsch.core.buying.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.prices import schemas

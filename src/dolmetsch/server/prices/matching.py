@@ -7,10 +7,16 @@ from datetime import date
 from fractions import Fraction
 from typing import Final, get_args
 
+from dolmetsch.core.buying.offer import MAX_SOLUTION
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.listed import Decimal, guess_decimal, read_listed_day, read_listed_number, refuse_formula
-from dolmetsch.core.offer import MAX_SOLUTION
-from dolmetsch.core.quantity import MONEY_PLACES, Price
+from dolmetsch.core.numbers.listed import (
+    Decimal,
+    guess_decimal,
+    read_listed_day,
+    read_listed_number,
+    refuse_formula,
+)
+from dolmetsch.core.numbers.quantity import MONEY_PLACES, Price
 from dolmetsch.server.prices.models import Sort
 from dolmetsch.server.prices.reading import BY_WEIGHT, EARLIEST, combine_price
 from dolmetsch.server.prices.schemas import MatchIn, SortKey, Target

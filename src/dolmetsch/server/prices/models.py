@@ -5,7 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
-from dolmetsch.core.quantity import MONEY_PLACES
+from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.quantities.columns import (
     grams_field,

@@ -7,10 +7,10 @@ from typing import Final, get_args
 
 from django.db.models import Count, QuerySet
 
-from dolmetsch.core.exact import GRAMS_PER_LB, fixed
-from dolmetsch.core.price_history import Seen, Summary, mean_and_spread, summarise
-from dolmetsch.core.quantity import Price
-from dolmetsch.core.scale import square_root
+from dolmetsch.core.buying.price_history import Seen, Summary, mean_and_spread, summarise
+from dolmetsch.core.costing.scale_error import square_root
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote

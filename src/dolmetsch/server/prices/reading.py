@@ -4,10 +4,10 @@ from datetime import date, timedelta
 from fractions import Fraction
 from typing import Final
 
+from dolmetsch.core.buying.offer import MAX_SOLUTION
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.numerals import tidy
-from dolmetsch.core.offer import MAX_SOLUTION
-from dolmetsch.core.quantity import (
+from dolmetsch.core.numbers.numerals import tidy
+from dolmetsch.core.numbers.quantity import (
     GRAM_PLACES,
     MAX_GRAMS,
     MAX_MONEY,

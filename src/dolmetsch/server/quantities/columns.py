@@ -5,7 +5,7 @@ from typing import Any, Final
 from django.db import migrations, models
 from django.db.models import Q
 
-from dolmetsch.core.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
+from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
 
 RATIO_PLACES: Final = 8
 

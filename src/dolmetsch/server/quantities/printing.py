@@ -6,7 +6,7 @@ from typing import Final, TypeVar
 
 from django.utils import timezone
 
-from dolmetsch.core.exact import GRAMS_PER_LB, fixed, weigh_in
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, weigh_in
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
 
 

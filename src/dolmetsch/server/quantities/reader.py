@@ -7,11 +7,11 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Protocol, TypeVar
 
-from dolmetsch.core.amounts import Amount, read_amount
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.exact import round_to
-from dolmetsch.core.length import read_length
-from dolmetsch.core.quantity import (
+from dolmetsch.core.numbers.amounts import Amount, read_amount
+from dolmetsch.core.numbers.exact import round_to
+from dolmetsch.core.numbers.length import read_length
+from dolmetsch.core.numbers.quantity import (
     GRAM_PLACES,
     MONEY_PLACES,
     Price,
@@ -20,8 +20,8 @@ from dolmetsch.core.quantity import (
     read_price,
     read_weight,
 )
+from dolmetsch.core.numbers.volumes import Measure, read_measure
 from dolmetsch.core.reference import Spoonful
-from dolmetsch.core.volumes import Measure, read_measure
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities import schemas
 from dolmetsch.server.quantities.columns import RATIO_PLACES

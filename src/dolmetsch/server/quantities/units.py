@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

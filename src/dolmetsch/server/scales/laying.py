@@ -3,7 +3,7 @@
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.exact import fixed
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.queries import get_batch, get_piece, reckon_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, refuse_fields

@@ -5,13 +5,13 @@ from fractions import Fraction
 from math import exp, log
 from typing import Final
 
-from dolmetsch.core.cuts import read_cut
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.pieces import Piece
+from dolmetsch.core.costing.strip import label_piece
+from dolmetsch.core.forecast.way import plain_method
+from dolmetsch.core.forecast.yields import Belief, believe
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import METHODS
-from dolmetsch.core.strip import label_piece
-from dolmetsch.core.way import plain_method
-from dolmetsch.core.yields import Belief, believe
 from dolmetsch.server.batches.actions import draft_entry
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.chosen_way import methods_of

@@ -2,9 +2,9 @@
 
 from fractions import Fraction
 
-from dolmetsch.core.exact import GRAMS_PER_LB
+from dolmetsch.core.forecast.way import Way as CoreWay
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference import METHODS
-from dolmetsch.core.way import Way as CoreWay
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.problems import not_found

@@ -4,11 +4,11 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.core.batch import Portion
 from dolmetsch.core.errors import QuantityError
-from dolmetsch.core.exact import GRAMS_PER_LB
-from dolmetsch.core.quantity import Price, read_count, read_price, read_weight
-from dolmetsch.core.way import Way, WayStep, WayUse
+from dolmetsch.core.forecast.way import Way, WayStep, WayUse
+from dolmetsch.core.ledger.batch import Portion
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.quantity import Price, read_count, read_price, read_weight
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.reader import Reader

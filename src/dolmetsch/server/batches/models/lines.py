@@ -5,7 +5,7 @@ from typing import ClassVar, Final
 from django.db import models
 from django.db.models import Q
 
-from dolmetsch.core.quantity import MONEY_PLACES
+from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.quantities.columns import (

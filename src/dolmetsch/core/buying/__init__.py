@@ -1,0 +1,1 @@
+"""What an offer would come to, and what was paid before."""

@@ -1,0 +1,1 @@
+"""What a batch came to: the sheet, its parts, the strip, trials, scale error, derivations."""

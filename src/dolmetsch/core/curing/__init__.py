@@ -1,0 +1,1 @@
+"""Cures: recipes, ingoing nitrite, curing methods, time and cautions."""

@@ -1,0 +1,1 @@
+"""How a kitchen makes something, what its steps keep, and what a batch will come to."""

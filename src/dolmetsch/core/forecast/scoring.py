@@ -1,0 +1,69 @@
+"""How good forecasts were: how often the 80 % range held, from what came true.
+
+With n forecasts of which h held, the count is binomial; the interval told is Wilson's, which behaves with few
+(Wilson 1927, *J. Am. Stat. Assoc.* 22, 209–212). Forecasts of one batch lean on one another, so that the
+interval is, if anything, too narrow where a batch is counted more than once.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import erf, log, sqrt
+from typing import Final
+
+from dolmetsch.core.forecast.outlook import Estimate
+
+#: Standard normal quantile of a 95 % interval.
+_Z: Final = 1.959963984540054
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Score:
+    """So many forecasts, and how many were held, came out ``above`` or ``below`` their range.
+
+    ``low`` and ``high``: the 95 % interval of the part that holds in the long run; ``off_ratio``: by how
+    much the middle was off, typically (median of |ln(true ÷ middle)|). None where there are no forecasts.
+    """
+
+    count: int
+    held: int
+    above: int
+    below: int
+    low: float | None
+    high: float | None
+    off_ratio: float | None
+
+    @property
+    def is_enough(self) -> bool:
+        """Whether it says anything: the interval leaves out a range that is worthless."""
+        return self.low is not None and self.high is not None and self.high - self.low < 0.4
+
+
+def place(told: Estimate, true: float) -> float:
+    """Where what came true lies in the forecast's distribution: 0–1; a tenth lies below 0.1."""
+    if told.log_deviation <= 0:
+        return 0.5 if told.middle == true else float(true > told.middle)
+    return 0.5 * (1 + erf(log(true / told.middle) / told.log_deviation / sqrt(2)))
+
+
+def score(forecasts: Sequence[tuple[Estimate, float]]) -> Score:
+    """The score of forecasts beside what came true (above 0)."""
+    count = len(forecasts)
+    above = sum(1 for told, true in forecasts if true > told.high)
+    below = sum(1 for told, true in forecasts if true < told.low)
+    held = count - above - below
+    if not count:
+        return Score(count=0, held=0, above=0, below=0, low=None, high=None, off_ratio=None)
+    part, z = held / count, _Z * _Z / count
+    centre = (part + z / 2) / (1 + z)
+    reach = _Z / (1 + z) * sqrt(part * (1 - part) / count + z / count / 4)
+    off = sorted(abs(log(true / told.middle)) for told, true in forecasts)
+    middle = (off[(count - 1) // 2] + off[count // 2]) / 2
+    return Score(
+        count=count,
+        held=held,
+        above=above,
+        below=below,
+        low=max(centre - reach, 0.0),
+        high=min(centre + reach, 1.0),
+        off_ratio=middle,
+    )

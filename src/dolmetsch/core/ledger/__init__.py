@@ -1,0 +1,1 @@
+"""A batch's records, and cost carried along its weighings, exactly."""

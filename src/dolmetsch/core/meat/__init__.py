@@ -1,0 +1,1 @@
+"""What a cut is, and what is learned by looking over and trimming it."""

@@ -1,0 +1,1 @@
+"""Exact numbers, and reading and spelling the quantities cooks type."""

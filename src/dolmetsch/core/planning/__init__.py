@@ -1,0 +1,1 @@
+"""The days on which something is due."""
