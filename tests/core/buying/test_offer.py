@@ -26,7 +26,7 @@ from dolmetsch.core.ledger.batch import Policy, Portion
 from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price, read_price
-from dolmetsch.core.reference import START_FRY
+from dolmetsch.core.reference.yields import START_FRY
 
 near = pytest.approx
 STEPS = ("trim", "dry_cure", "rest", "hot_smoke", "chill", "slice")

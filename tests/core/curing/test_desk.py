@@ -16,7 +16,9 @@ from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.numbers.amounts import read_amount
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import AGENTS, NITRITE_LIMITS, SPOONS, NitriteLimit
+from dolmetsch.core.reference.agents import AGENTS
+from dolmetsch.core.reference.nitrite import NITRITE_LIMITS, NitriteLimit
+from dolmetsch.core.reference.spoons import SPOONS
 
 SALT = Ingredient(name="salt", share=F("0.025"))
 SUGAR = Ingredient(name="sugar", share=F("0.01"))

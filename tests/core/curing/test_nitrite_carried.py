@@ -11,7 +11,7 @@ from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.ledger.batch import Batch, ByProduct, Discard, Lot, Main, Merge, Split, Step, Weigh
 from dolmetsch.core.ledger.run_ledger import run
 from dolmetsch.core.numbers.volumes import WATER, read_measure
-from dolmetsch.core.reference import SPOONS
+from dolmetsch.core.reference.spoons import SPOONS
 
 
 def stages(*actions):

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from dolmetsch.core.forecast.yields import RANGE_80, Tally, believe, believe_ratio, start_of, tally
 from dolmetsch.core.meat.cuts import Cut, cut_of_key, read_cut
-from dolmetsch.core.reference import METHODS, START_COLUMNS, START_FRY, START_YIELDS
+from dolmetsch.core.reference.yields import METHODS, START_COLUMNS, START_FRY, START_YIELDS
 
 JOWL, BELLY = read_cut("jowl, skin on"), read_cut("belly, skin on")
 near = pytest.approx

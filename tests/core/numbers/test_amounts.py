@@ -10,7 +10,7 @@ from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.amounts import count_spoons, read_amount, say_spoons
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.length import read_length
-from dolmetsch.core.reference import SPOONS
+from dolmetsch.core.reference.spoons import SPOONS
 
 
 @pytest.mark.parametrize(

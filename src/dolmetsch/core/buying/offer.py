@@ -17,7 +17,7 @@ from dolmetsch.core.forecast.yields import Belief, History, believe, believe_rat
 from dolmetsch.core.ledger.batch import Policy
 from dolmetsch.core.meat.cuts import OTHER, Cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import METHODS, StartYield
+from dolmetsch.core.reference.yields import METHODS, StartYield
 
 Verdict = Literal["buy", "walk_past", "too_close"]
 #: Bought where the chance of beating the shop is at least so much, passed where it is at most the rest.

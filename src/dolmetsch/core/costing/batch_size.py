@@ -14,7 +14,7 @@ from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.ledger.batch import Batch
 from dolmetsch.core.ledger.pieces import ZERO
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import WORK_STARTS
+from dolmetsch.core.reference.work import WORK_STARTS
 
 #: Groups that are paid once a batch, however many slabs hang in it.
 ONCE_GROUPS: Final = frozenset({"fuel", "overhead"})

@@ -9,7 +9,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.reference import CURING_FAHRENHEIT
+from dolmetsch.core.reference.nitrite import CURING_FAHRENHEIT
 
 MELTING: Final = Fraction(334)
 WARMING: Final = Fraction("4.186")

@@ -14,7 +14,7 @@ from typing import Final, Literal
 
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.numbers.exact import fixed, tell_apart
-from dolmetsch.core.reference import (
+from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
     NITRITE_LIMITS,
     PICK_UP_RATIO,

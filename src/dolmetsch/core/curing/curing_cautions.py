@@ -9,7 +9,7 @@ from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_o
 from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, tell_apart
-from dolmetsch.core.reference import (
+from dolmetsch.core.reference.nitrite import (
     CURED_PPM,
     CURED_SOURCE,
     FLOOR_PPM,

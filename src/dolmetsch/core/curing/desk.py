@@ -15,7 +15,7 @@ from dolmetsch.core.curing.recipe import CuredPiece, Ingredient, MixedBrine, Rec
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.numbers.amounts import SMALLEST_SPOON, count_full_spoons
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.reference import (
+from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
     INSPECTED_PLANTS,
     NITRITE_LIMITS,
@@ -23,9 +23,9 @@ from dolmetsch.core.reference import (
     RULE_LIMIT_PPM,
     SOLUBLE_RATIO,
     SOLUBLE_SOURCE,
-    SPOON_ERROR,
     Limits,
 )
+from dolmetsch.core.reference.spoons import SPOON_ERROR
 
 Role = Literal["salt", "agent", "sugar", "extra", "water", "box"]
 ZERO: Final = Fraction(0)

@@ -5,7 +5,9 @@ from fractions import Fraction
 from typing import Literal
 
 from dolmetsch.core.curing.schools import SCHOOLS, School, SchoolKey
-from dolmetsch.core.reference import PICK_UP_RATIO, Agent, Spoonful
+from dolmetsch.core.reference.agents import Agent
+from dolmetsch.core.reference.nitrite import PICK_UP_RATIO
+from dolmetsch.core.reference.spoons import Spoonful
 
 #: What becomes of the piece: cooked or hot-smoked, cold-smoked, air-dried over weeks.
 Finish = Literal["cooked", "cold_smoked", "air_dried"]

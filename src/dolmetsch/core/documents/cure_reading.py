@@ -5,7 +5,7 @@ from typing import Final, cast
 
 from dolmetsch.core.curing.cure import Cure, Method, Product
 from dolmetsch.core.documents.node import Node
-from dolmetsch.core.reference import PICK_UP_RATIO
+from dolmetsch.core.reference.nitrite import PICK_UP_RATIO
 
 FORMAT: Final = "dolmetsch-cure/1"
 

@@ -7,7 +7,8 @@ from typing import Literal
 from dolmetsch.core.ledger.batch import Policy, Portion
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
-from dolmetsch.core.reference import METHODS, WORK_STARTS
+from dolmetsch.core.reference.work import WORK_STARTS
+from dolmetsch.core.reference.yields import METHODS
 
 ZERO = Fraction(0)
 

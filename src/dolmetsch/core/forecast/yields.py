@@ -30,7 +30,7 @@ from statistics import median
 from typing import Final
 
 from dolmetsch.core.meat.cuts import Cut, cut_of_key
-from dolmetsch.core.reference import METHODS, PRIOR_BATCHES, START_YIELDS, StartYield
+from dolmetsch.core.reference.yields import METHODS, PRIOR_BATCHES, START_YIELDS, StartYield
 
 #: Standard normal quantile that leaves a tenth above it: the 80 % range reaches so many deviations each way.
 RANGE_80: Final = 1.2815515655446004

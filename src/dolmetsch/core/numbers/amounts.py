@@ -9,7 +9,7 @@ from typing import Final
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.numerals import tidy
 from dolmetsch.core.numbers.quantity import read_number, read_weight
-from dolmetsch.core.reference import TEASPOONS, Spoonful
+from dolmetsch.core.reference.spoons import TEASPOONS, Spoonful
 
 #: More than twice the meat is no amount of anything but water.
 MAX_SHARE: Final = Fraction(3)

@@ -8,7 +8,7 @@ from typing import Final
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.numerals import tidy
 from dolmetsch.core.numbers.quantity import MAX_GRAMS, read_weight
-from dolmetsch.core.reference import TEASPOONS, Spoonful
+from dolmetsch.core.reference.spoons import TEASPOONS, Spoonful
 
 #: Milliliters in a US teaspoon: a gallon of 3785.411784 ml has 768.
 ML_PER_TEASPOON: Final = Fraction("3785.411784") / 768

@@ -16,7 +16,7 @@ from dolmetsch.core.forecast.way import Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
-from dolmetsch.core.reference import START_FRY
+from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.chosen_way import find_way, way_of
 from dolmetsch.server.batches.history import list_fryings, read_history

@@ -10,7 +10,7 @@ from dolmetsch.core.forecast.scoring import Score, place, score
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import METHODS, START_SOURCE
+from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches import outlook_schemas as out
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecasting import forecast, keep_forecast

@@ -10,7 +10,7 @@ from dolmetsch.core.costing.parts import compute_outlay
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.costing.trial import rank_levers, tag_per_lb, yields_by_kind
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.reference import INSPECTED_PLANTS
+from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches import schemas
 from dolmetsch.server.batches import verdict_schemas as out
 from dolmetsch.server.batches.chain import (

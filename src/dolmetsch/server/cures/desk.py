@@ -19,7 +19,8 @@ from dolmetsch.core.forecast.yields import Belief, believe
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import Limits, Spoonful
+from dolmetsch.core.reference.nitrite import Limits
+from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.chain import Reckoning
 from dolmetsch.server.batches.chosen_way import find_way, way_of
 from dolmetsch.server.batches.history import read_history

@@ -5,7 +5,8 @@ from dataclasses import replace
 from fractions import Fraction
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.reference import NITRITE_LIMITS, SPOONS, NitriteLimit, Spoonful
+from dolmetsch.core.reference.nitrite import NITRITE_LIMITS, NitriteLimit
+from dolmetsch.core.reference.spoons import SPOONS, Spoonful
 from dolmetsch.server.cures import schemas, typed
 from dolmetsch.server.cures.models import OwnFigure
 from dolmetsch.server.kitchens.models import Kitchen

@@ -8,7 +8,8 @@ from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_price
-from dolmetsch.core.reference import AGENTS, Spoonful
+from dolmetsch.core.reference.agents import AGENTS
+from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.queries import reckon_batch
 from dolmetsch.server.cures import schemas

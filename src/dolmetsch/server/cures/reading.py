@@ -9,7 +9,9 @@ from dolmetsch.core.curing.recipe import Ingredient, MixedBrine, Recipe
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.volumes import WATER
-from dolmetsch.core.reference import AGENTS, PICK_UP_RATIO, Agent, Spoonful
+from dolmetsch.core.reference.agents import AGENTS, Agent
+from dolmetsch.core.reference.nitrite import PICK_UP_RATIO
+from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.cures.typed import IngredientIn, RecipeIn
 from dolmetsch.server.quantities.reader import Reader
 

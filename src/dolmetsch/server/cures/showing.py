@@ -13,7 +13,8 @@ from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.reference import SPOON_ERROR, limit_for
+from dolmetsch.core.reference.nitrite import limit_for
+from dolmetsch.core.reference.spoons import SPOON_ERROR
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.desk import Laid, LaidOut
 from dolmetsch.server.pieces.queries import print_length

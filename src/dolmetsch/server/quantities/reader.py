@@ -21,7 +21,7 @@ from dolmetsch.core.numbers.quantity import (
     read_weight,
 )
 from dolmetsch.core.numbers.volumes import Measure, read_measure
-from dolmetsch.core.reference import Spoonful
+from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities import schemas
 from dolmetsch.server.quantities.columns import RATIO_PLACES

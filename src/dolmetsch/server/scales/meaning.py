@@ -11,7 +11,7 @@ from dolmetsch.core.forecast.yields import Belief, believe
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import METHODS
+from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.actions import draft_entry
 from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.chosen_way import methods_of

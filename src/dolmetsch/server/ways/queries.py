@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from dolmetsch.core.forecast.way import Way as CoreWay
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.reference import METHODS
+from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.problems import not_found
