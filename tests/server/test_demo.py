@@ -5,9 +5,9 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from django.core.management import call_command
 
+from dolmetsch.server.batches.forecast.outlooks import read_calibration
 from dolmetsch.server.batches.models import Batch, Entry
-from dolmetsch.server.batches.outlooks import read_calibration
-from dolmetsch.server.batches.queries import read_batch, read_today
+from dolmetsch.server.batches.show.queries import read_batch, read_today
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen
 

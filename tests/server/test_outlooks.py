@@ -3,7 +3,7 @@
 import pytest
 from django.db import DatabaseError, connection, transaction
 
-from dolmetsch.server.batches.history import list_fryings, read_history
+from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, Forecast, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, weigh

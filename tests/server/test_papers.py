@@ -7,13 +7,13 @@ from decimal import Decimal
 import pytest
 from django.utils import timezone
 
-from dolmetsch.server.batches.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.exchange.papers.page import ENGINE
+from dolmetsch.server.batches.exchange.papers.strip_drawing import draw_strip
+from dolmetsch.server.batches.exchange.papers.tables import build_tables, write_csv
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.papers.page import ENGINE
-from dolmetsch.server.batches.papers.strip_drawing import draw_strip
-from dolmetsch.server.batches.papers.tables import build_tables, write_csv
-from dolmetsch.server.batches.showing import show_batch
-from dolmetsch.server.batches.verdict import read_verdict
+from dolmetsch.server.batches.show.showing import show_batch
+from dolmetsch.server.batches.verdict.show_verdict import read_verdict
 from dolmetsch.server.quantities.printing import DANGEROUS, make_safe
 from tests.server.conftest import TRIM, weigh
 

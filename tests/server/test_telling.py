@@ -10,13 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
-from dolmetsch.server.batches import typed
-from dolmetsch.server.batches.actions import record_entry, start_batch
-from dolmetsch.server.batches.chain import list_entry_rows, used_record
+from dolmetsch.server.batches.entries import typed
+from dolmetsch.server.batches.entries.chain import list_entry_rows, used_record
+from dolmetsch.server.batches.entries.describing import describe, label_entry, plain, retell
+from dolmetsch.server.batches.entries.reading import Reader, as_decimal, free_marks, read_content
 from dolmetsch.server.batches.models import Batch, Entry
-from dolmetsch.server.batches.queries import read_batch
-from dolmetsch.server.batches.reading import Reader, as_decimal, free_marks, read_content
-from dolmetsch.server.batches.retelling import describe, label_entry, plain, retell
+from dolmetsch.server.batches.record.actions import record_entry, start_batch
+from dolmetsch.server.batches.show.queries import read_batch
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight, sign_of

@@ -12,10 +12,10 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase
 
 from dolmetsch.core.documents.answers import answer_cost
-from dolmetsch.server.batches.actions import Write
-from dolmetsch.server.batches.exporting import export_batch
-from dolmetsch.server.batches.importing import import_document
+from dolmetsch.server.batches.exchange.exporting import export_batch
+from dolmetsch.server.batches.exchange.importing import import_document
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, LotLine, PolicyLine
+from dolmetsch.server.batches.record.actions import Write
 from dolmetsch.server.kitchens.models import Kitchen, User
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 

@@ -8,13 +8,16 @@ from ninja import Path, Query, Router, Status
 
 from dolmetsch.core.costing.strip import lay_out_step
 from dolmetsch.server.asking import giving_up
-from dolmetsch.server.batches import actions, importing
-from dolmetsch.server.batches.actions import Draft, draft_entry, draft_start
-from dolmetsch.server.batches.chain import list_entry_rows
-from dolmetsch.server.batches.finishing import is_finished
-from dolmetsch.server.batches.order import ask_gain
-from dolmetsch.server.batches.queries import get_batch, read_page, read_strip_of_piece, read_today
-from dolmetsch.server.batches.schemas import (
+from dolmetsch.server.batches.entries.chain import list_entry_rows
+from dolmetsch.server.batches.entries.finishing import is_finished
+from dolmetsch.server.batches.entries.typed import EntryIn, ImportIn, StartIn
+from dolmetsch.server.batches.exchange import importing
+from dolmetsch.server.batches.exchange.files import CONTENT_TYPES, Form, write_file
+from dolmetsch.server.batches.record import actions
+from dolmetsch.server.batches.record.actions import Draft, draft_entry, draft_start
+from dolmetsch.server.batches.record.order import ask_gain
+from dolmetsch.server.batches.show.queries import get_batch, read_page, read_strip_of_piece, read_today
+from dolmetsch.server.batches.show.schemas import (
     BatchOut,
     ColumnOut,
     ImportOut,
@@ -24,13 +27,11 @@ from dolmetsch.server.batches.schemas import (
     TodayOut,
     VerdictsOut,
 )
-from dolmetsch.server.batches.sheets import CONTENT_TYPES, Form, write_file
-from dolmetsch.server.batches.showing import show_column, show_house, show_shops
-from dolmetsch.server.batches.trials import read_pay_back, read_trial
-from dolmetsch.server.batches.typed import EntryIn, ImportIn, StartIn
-from dolmetsch.server.batches.verdict import read_verdict
-from dolmetsch.server.batches.verdict_index import read_verdicts
-from dolmetsch.server.batches.verdict_schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
+from dolmetsch.server.batches.show.showing import show_column, show_house, show_shops
+from dolmetsch.server.batches.verdict.index import read_verdicts
+from dolmetsch.server.batches.verdict.schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
+from dolmetsch.server.batches.verdict.show_verdict import read_verdict
+from dolmetsch.server.batches.verdict.trials import read_pay_back, read_trial
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost

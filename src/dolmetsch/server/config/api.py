@@ -11,7 +11,7 @@ from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.batches.api import router as batches
-from dolmetsch.server.batches.outlook_api import router as outlooks
+from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.kitchens.api import router as kitchens

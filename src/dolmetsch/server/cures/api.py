@@ -3,7 +3,7 @@
 from django.http import HttpRequest
 from ninja import Path, Router, Status
 
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.cures import actions, schemas, typed
 from dolmetsch.server.cures.desk import lay_out_desk
 from dolmetsch.server.cures.figures import set_figure

@@ -21,11 +21,11 @@ from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
-from dolmetsch.server.batches.chain import Reckoning
-from dolmetsch.server.batches.chosen_way import find_way, way_of
-from dolmetsch.server.batches.history import read_history
+from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import get_piece, reckon_batch
+from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.earlier import NOT_CURED, Earlier, find_earlier
 from dolmetsch.server.cures.figures import limits_of, spoons_of

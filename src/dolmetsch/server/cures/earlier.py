@@ -10,9 +10,9 @@ from dolmetsch.core.curing.curing_cautions import Question
 from dolmetsch.core.curing.nitrite_carried import carry_nitrite
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.quantities.printing import print_day
 

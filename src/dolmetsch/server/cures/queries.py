@@ -11,7 +11,7 @@ from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_pric
 from dolmetsch.core.reference.agents import AGENTS
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.figures import show_limits, show_spoons, spoons_of
 from dolmetsch.server.cures.mixes import MixStock, find_mixes

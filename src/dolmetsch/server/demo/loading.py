@@ -5,11 +5,11 @@ import json
 import uuid
 from datetime import datetime, timedelta
 
-from dolmetsch.server.batches.actions import record_entry, start_batch
+from dolmetsch.server.batches.entries.typed import EntryIn, StartIn
+from dolmetsch.server.batches.forecast.outlooks import choose_way
+from dolmetsch.server.batches.forecast.schemas import ChooseWayIn
 from dolmetsch.server.batches.models import Entry
-from dolmetsch.server.batches.outlook_schemas import ChooseWayIn
-from dolmetsch.server.batches.outlooks import choose_way
-from dolmetsch.server.batches.typed import EntryIn, StartIn
+from dolmetsch.server.batches.record.actions import record_entry, start_batch
 from dolmetsch.server.demo.bench import BELLY
 from dolmetsch.server.demo.bench_loading import load_bench
 from dolmetsch.server.demo.canteen import BATCHES, Told

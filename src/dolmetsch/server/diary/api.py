@@ -3,7 +3,7 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Path, Router, Status, UploadedFile
 
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.diary import actions, schemas
 from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary

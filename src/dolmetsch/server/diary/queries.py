@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
-from dolmetsch.server.batches.chain import EntryRows, list_entry_rows
+from dolmetsch.server.batches.entries.chain import EntryRows, list_entry_rows
+from dolmetsch.server.batches.entries.describing import describe, label_entry
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import reckon_batch
-from dolmetsch.server.batches.retelling import describe, label_entry
+from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo

@@ -8,7 +8,7 @@ from ninja import Path, Query, Router
 from pydantic import BaseModel
 
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
 from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels

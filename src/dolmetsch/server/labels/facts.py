@@ -6,7 +6,7 @@ from datetime import datetime
 
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.plans.models import PlannedAct

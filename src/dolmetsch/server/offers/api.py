@@ -4,7 +4,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router
 
 from dolmetsch.server.batches.api import answer_recorded
-from dolmetsch.server.batches.schemas import RecordedOut
+from dolmetsch.server.batches.show.schemas import RecordedOut
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.offers import schemas
 from dolmetsch.server.offers.showing import read_case, read_choices

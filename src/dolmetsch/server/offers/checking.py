@@ -20,8 +20,8 @@ from dolmetsch.core.forecast.way import plain_way
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import START_FRY
-from dolmetsch.server.batches.chain import policy_record
-from dolmetsch.server.batches.history import list_fryings, read_history
+from dolmetsch.server.batches.entries.chain import policy_record
+from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.reading import ReadOffer, read_offer

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.server.batches.outlook_schemas import RangeOut
+from dolmetsch.server.batches.forecast.schemas import RangeOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Typed, Word

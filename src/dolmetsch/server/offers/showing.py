@@ -14,7 +14,7 @@ from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import plain_way
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
-from dolmetsch.server.batches.outlooks import show_range
+from dolmetsch.server.batches.forecast.outlooks import show_range
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import EARLIEST, LATEST, Case, check, kind_of, usual_prices

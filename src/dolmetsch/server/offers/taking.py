@@ -5,10 +5,11 @@ import uuid
 from fractions import Fraction
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches import actions, typed
-from dolmetsch.server.batches.actions import Recorded
-from dolmetsch.server.batches.outlooks import put_way
-from dolmetsch.server.batches.queries import read_batch
+from dolmetsch.server.batches.entries import typed
+from dolmetsch.server.batches.forecast.outlooks import put_way
+from dolmetsch.server.batches.record import actions
+from dolmetsch.server.batches.record.actions import Recorded
+from dolmetsch.server.batches.show.queries import read_batch
 from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import Case, check, find_offer, name_of

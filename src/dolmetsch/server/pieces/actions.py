@@ -2,7 +2,7 @@
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import get_piece, reckon_batch
+from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
 from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store

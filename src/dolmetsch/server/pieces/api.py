@@ -4,7 +4,7 @@ from django.http import HttpRequest
 from ninja import Path, Router, Status
 
 from dolmetsch.core.meat.looking_over import LOOKS
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
 from dolmetsch.server.pieces import actions, schemas
 from dolmetsch.server.pieces.cutting import read_test

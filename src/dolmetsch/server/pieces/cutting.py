@@ -4,9 +4,9 @@ from fractions import Fraction
 
 from dolmetsch.core.meat.butchers_test import ButchersTest, judge_cutting
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import Reckoning
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.printing import (

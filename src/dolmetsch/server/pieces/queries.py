@@ -11,8 +11,8 @@ from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.server.batches.models import Batch, Weighing
-from dolmetsch.server.batches.queries import reckon_batch
-from dolmetsch.server.batches.showing import sorted_mains
+from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.showing import sorted_mains
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.pieces import schemas

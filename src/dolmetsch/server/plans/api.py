@@ -7,7 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
 from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar

@@ -5,7 +5,7 @@ from django.http import HttpRequest, StreamingHttpResponse
 from django.utils import timezone
 from ninja import Path, Router
 
-from dolmetsch.server.batches.queries import get_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.scales import schemas

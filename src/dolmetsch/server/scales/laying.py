@@ -4,7 +4,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.queries import get_batch, get_piece, reckon_batch
+from dolmetsch.server.batches.show.queries import get_batch, get_piece, reckon_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.reader import Reader

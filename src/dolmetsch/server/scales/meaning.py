@@ -12,14 +12,14 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS
-from dolmetsch.server.batches.actions import draft_entry
-from dolmetsch.server.batches.chain import Reckoning, build_chain, list_entry_rows, reckon
-from dolmetsch.server.batches.chosen_way import methods_of
-from dolmetsch.server.batches.history import read_history
+from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.typed import EntryIn, WeighIn, WeightIn
+from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch, StepYield
-from dolmetsch.server.batches.order import MOST_KEPT, say_gain
-from dolmetsch.server.batches.queries import get_piece
-from dolmetsch.server.batches.typed import EntryIn, WeighIn, WeightIn
+from dolmetsch.server.batches.record.actions import draft_entry
+from dolmetsch.server.batches.record.order import MOST_KEPT, say_gain
+from dolmetsch.server.batches.show.queries import get_piece
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 from dolmetsch.server.scales import schemas
 

@@ -1,0 +1,33 @@
+"""When a batch is finished: all of it sliced, pulled or packed, at the end of its way, or said to be."""
+
+from typing import Final
+
+from dolmetsch.server.batches.entries.chain import Act, Reckoning
+from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.models import Batch
+
+#: After these a piece is ready to be served.
+FINISHING: Final = frozenset({"slice", "pull", "pack"})
+#: Weighed again and again while they go on: no weighing of them is the last by itself.
+_ONGOING: Final = frozenset({"hang", "dry", "age", "ferment"})
+
+
+def is_finished(batch: Batch, reckoning: Reckoning) -> bool:
+    """Whether nothing more is to come of ``batch``."""
+    mains = reckoning.sheet.ledger.mains
+    if not mains:
+        return False
+    if _is_said(reckoning):
+        return True
+    kinds = FINISHING
+    if batch.pk is not None and (chosen := find_way(batch)) is not None:
+        last = way_of(chosen).steps[-1].kind
+        kinds = FINISHING if last in _ONGOING else FINISHING | {last}
+    return all(kinds & set(piece.kinds) for piece in mains)
+
+
+def _is_said(reckoning: Reckoning) -> bool:
+    """Whether the cook said that it is finished as it is, and no meat was bought into it since."""
+    said = [row.root_sequence for row in reckoning.chain.current if row.entry.act == Act.FINISH]
+    bought = [row.root_sequence for row in reckoning.chain.lot_entries]
+    return bool(said) and max(said) > max(bought, default=0)

@@ -1,0 +1,1 @@
+"""Batches in and out: documents, pages, tables."""

@@ -1,0 +1,1 @@
+"""What the kitchen's past says, and what a batch will come to."""

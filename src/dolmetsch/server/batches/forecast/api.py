@@ -1,0 +1,50 @@
+"""The API of forecasts, yields and calibration: only maps requests to reads and writes."""
+
+from django.http import HttpRequest
+from ninja import Path, Router, Status
+
+from dolmetsch.server.batches.forecast import schemas as out
+from dolmetsch.server.batches.forecast.outlooks import (
+    choose_way,
+    read_calibration,
+    read_forecast,
+    read_yields,
+)
+from dolmetsch.server.batches.show.queries import get_batch
+from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.problems import Problem
+
+router = Router(tags=["outlooks"])
+
+
+@router.get(
+    "/batches/{code}/forecast", response={200: out.ForecastOut, REFUSALS: Problem}, operation_id="getForecast"
+)
+def get_forecast(request: HttpRequest, kitchen_slug: Path[str], code: str) -> out.ForecastOut:
+    """A batch under way, carried on to the end."""
+    return read_forecast(get_batch(kitchen_of(request, kitchen_slug), code))
+
+
+@router.post(
+    "/batches/{code}/way", response={201: out.ForecastOut, REFUSALS: Problem}, operation_id="chooseWay"
+)
+def post_way(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: out.ChooseWayIn, key: Key
+) -> Status[out.ForecastOut]:
+    """Choose the way a batch is made by."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    return Status(201, choose_way(write_of(request, kitchen, key), code, body))
+
+
+@router.get("/yields", response={200: out.YieldsOut, REFUSALS: Problem}, operation_id="getYields")
+def get_yields(request: HttpRequest, kitchen_slug: Path[str]) -> out.YieldsOut:
+    """What each method keeps of each cut."""
+    return read_yields(kitchen_of(request, kitchen_slug))
+
+
+@router.get(
+    "/calibration", response={200: out.CalibrationOut, REFUSALS: Problem}, operation_id="getCalibration"
+)
+def get_calibration(request: HttpRequest, kitchen_slug: Path[str]) -> out.CalibrationOut:
+    """How often the 80 % range held."""
+    return read_calibration(kitchen_of(request, kitchen_slug))

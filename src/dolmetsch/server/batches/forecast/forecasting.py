@@ -1,0 +1,128 @@
+"""The forecast of a batch under way: its steps to come carried on from where it stands now."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from dolmetsch.core.buying.offer import fry_estimate
+from dolmetsch.core.costing.strip import USUAL_KINDS
+from dolmetsch.core.forecast.forecast_comparison import (
+    Basis,
+    ForecastComparison,
+    compare_forecast,
+    price_bases,
+)
+from dolmetsch.core.forecast.outlook import Estimate, Outlook, Standing, carry
+from dolmetsch.core.forecast.way import Way, WayStep, cost_step
+from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.reference.yields import START_FRY
+from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.forecast.history import list_fryings, read_history
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
+
+_ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Forecasted:
+    """A forecast: the steps to come, what they lead to, and the way it goes by.
+
+    ``chosen`` None: the standard way. ``bases``: prices of a finished pound, portion, slice and cooked ounce;
+    ``shops``: the shop's packs beside it, in their order.
+    """
+
+    steps: tuple[WayStep, ...]
+    outlook: Outlook
+    chosen: BatchWay | None
+    way: Way
+    bases: dict[Basis, Estimate]
+    shops: tuple[ForecastComparison, ...]
+
+
+def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
+    """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
+    left.
+    """
+    mains = reckoning.sheet.ledger.mains
+    if not mains or reckoning.strip.came_together:
+        return None
+    chosen = find_way(batch)
+    way = way_of(chosen, pieces=len(mains))
+    waits = [_next_step(piece, way) for piece in mains]
+    first = min(waits)
+    steps = way.steps[first:]
+    if not steps:
+        return None
+    joining = [0.0] * (len(steps) + 1)
+    for piece, wait in zip(mains, waits, strict=True):
+        joining[wait - first] += float(piece.grams)
+    record, final = reckoning.chain.batch, reckoning.sheet.final
+    history = read_history(batch.kitchen)
+    cut = read_cut(record.lots[0].cut)
+    standing = Standing(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
+    begun = {kind for piece in mains for kind in piece.kinds}
+    carried = [
+        (cost_step(step, record.policy, is_begun=step.kind in begun), believe(step.method, cut, history))
+        for step in steps
+    ]
+    outlook = carry(standing, carried)
+    bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, reckoning))
+    worked = float(reckoning.sheet.minutes)
+    return Forecasted(
+        steps=steps,
+        outlook=outlook,
+        chosen=chosen,
+        way=way,
+        bases=bases,
+        shops=tuple(compare_forecast(shop, outlook, bases, minutes=worked) for shop in reckoning.sheet.shop),
+    )
+
+
+def _fry(batch: Batch, reckoning: Reckoning) -> Estimate:
+    """Cooked ÷ raw weight: as this batch was fried, else as the kitchen's others were."""
+    tried = reckoning.chain.batch.fry_yield
+    if tried is not None:
+        return Estimate(middle=float(tried), log_deviation=0.0)
+    return fry_estimate(START_FRY["house"], list_fryings(batch.kitchen))
+
+
+def _next_step(piece: Piece, way: Way) -> int:
+    """The place in ``way`` of the first step the piece has still to go through: after the furthest one done.
+
+    A kind the way does not have counts by the usual order of the work.
+    """
+    reached = 0
+    for kind in piece.kinds:
+        own = [place for place, step in enumerate(way.steps) if step.kind == kind]
+        if own:
+            reached = max(reached, own[-1] + 1)
+        elif kind in _ORDER:
+            before = [
+                place
+                for place, step in enumerate(way.steps)
+                if step.kind in _ORDER and _ORDER[step.kind] < _ORDER[kind]
+            ]
+            reached = max(reached, before[-1] + 1 if before else 0)
+    return reached
+
+
+def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
+    """Keep what is forecast after ``entry``, the latest of its batch, to be scored when that is finished."""
+    batch = entry.batch
+    told = None if batch.is_finished else forecast(batch, reckoning)
+    if told is None or told.outlook.price.middle <= 0:
+        return
+    columns = [column for column in reckoning.strip.columns if column.kept_of_step_ratio is not None]
+    Forecast.objects.create(
+        batch=batch,
+        entry=entry,
+        stage=columns[-1].kind if columns else "bought",
+        way=None if told.chosen is None else told.chosen.way,
+        made_at=now,
+        price_middle=told.outlook.price.middle,
+        price_deviation=told.outlook.price.log_deviation,
+        grams_middle=told.outlook.grams.middle,
+        grams_deviation=told.outlook.grams.log_deviation,
+    )

@@ -1,0 +1,241 @@
+"""Reads of forecasts, yields and calibration; choosing the way of a batch."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.scoring import Score, place, score
+from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.meat.cuts import cut_of_key
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.reference.yields import METHODS, START_SOURCE
+from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.forecast import schemas as out
+from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
+from dolmetsch.server.batches.forecast.history import keep_yields, read_history
+from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
+from dolmetsch.server.batches.show.queries import get_batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.kitchens.writing import Write, once
+from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
+from dolmetsch.server.quantities.schemas import Weight
+from dolmetsch.server.ways.queries import get_way
+
+#: So many scored forecasts are shown one by one; all are counted.
+SCORED_SHOWN: Final = 60
+
+
+def read_forecast(batch: Batch) -> out.ForecastOut:
+    """The forecast of ``batch`` as it stands now."""
+    return show_forecast(batch, reckon(build_chain(batch, list_entry_rows(batch))))
+
+
+def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
+    """The forecast of a reckoned batch."""
+    told = None if batch.is_finished else forecast(batch, reckoning)
+    shop = next(iter(reckoning.sheet.shop), None)
+    if told is None:
+        merged = reckoning.strip.came_together
+        said = "No forecast for meats mixed together: there are no start values for them."
+        return out.ForecastOut(
+            way=None,
+            way_version=None,
+            steps=[],
+            price=None,
+            weight=None,
+            shop_name=None,
+            chance=None,
+            told=[said] if merged and not batch.is_finished else [],
+        )
+    bought = float(reckoning.sheet.bought.grams)
+    way = None if told.chosen is None else told.chosen.way
+    steps = []
+    for step, milestone in zip(told.steps, told.outlook.milestones, strict=True):
+        steps.append(
+            out.StepToComeOut(
+                kind=step.kind,
+                label=label_kind(step.kind),
+                kept=_percent(milestone.belief.ratio),
+                kept_of_bought=_percent(milestone.grams.middle / bought),
+                told=milestone.belief.explain(),
+                weight=show_weight_range(milestone.grams),
+                price=show_range(milestone.price),
+                spent=print_money(Fraction(milestone.spent)),
+                worth_back=print_money(Fraction(milestone.worth_back)),
+            )
+        )
+    notes = []
+    if way is None:
+        notes.append("No method chosen. Using the standard one: typical times, no ingredient costs.")
+    chance = None
+    if shop is not None:
+        chance = round(100 * told.outlook.price.chance_below(float(shop.cost_per_lb / GRAMS_PER_LB)))
+    return out.ForecastOut(
+        way=None if way is None else way.name,
+        way_version=None if way is None else way.version,
+        steps=steps,
+        price=show_range(told.outlook.price),
+        weight=show_weight_range(told.outlook.grams),
+        shop_name=None if shop is None else (shop.name or "a pack"),
+        chance=chance,
+        told=notes,
+    )
+
+
+def show_range(price: Estimate) -> out.RangeOut:
+    """A price a gram, printed by weight with its 80 % range."""
+    return out.RangeOut(
+        middle=print_price_of_gram(price.middle),
+        low=print_price_of_gram(price.low),
+        high=print_price_of_gram(price.high),
+    )
+
+
+def show_weight_range(grams: Estimate) -> out.WeightRangeOut:
+    """A weight with its 80 % range."""
+    return out.WeightRangeOut(middle=_weight(grams.middle), low=_weight(grams.low), high=_weight(grams.high))
+
+
+def _weight(grams: float) -> Weight:
+    return print_weight(Fraction(grams))
+
+
+def _percent(ratio: float) -> str:
+    return print_percent(Fraction(ratio))
+
+
+def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOut:
+    """Choose the way a batch is made by; what its steps kept is then counted by the way's methods.
+
+    Raises:
+        DomainError: not_found, key_reused.
+    """
+    batch = get_batch(write.kitchen, code)
+
+    def find() -> out.ForecastOut | None:
+        done = BatchWay.objects.filter(batch__kitchen=write.kitchen, key=write.key).first()
+        if done is None:
+            return None
+        write.refuse_reused(done.fingerprint)
+        return read_forecast(batch)
+
+    return once(write, find, lambda: show_forecast(batch, put_way(write, batch, told.way)))
+
+
+def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
+    """Note the way of ``batch``, what its steps kept by it, and what is now forecast.
+
+    Raises:
+        DomainError: not_found.
+    """
+    BatchWay.objects.create(
+        batch=batch,
+        way=get_way(write.kitchen, name),
+        chosen_at=write.now,
+        chosen_by=write.user,
+        key=write.key,
+        fingerprint=write.fingerprint,
+    )
+    rows = list_entry_rows(batch)
+    reckoning = reckon(build_chain(batch, rows))
+    keep_yields(batch, reckoning)
+    keep_forecast(rows[-1].entry, reckoning, now=write.now)
+    return reckoning
+
+
+def read_yields(kitchen: Kitchen) -> out.YieldsOut:
+    """What each method keeps of each cut the kitchen has finished, most batches first."""
+    history = read_history(kitchen)
+    shown = []
+    for method in METHODS.values():
+        for key in sorted(history.get(method.key, {})):
+            belief = believe(method.key, cut_of_key(key), history)
+            shown.append(
+                out.YieldOut(
+                    method=method.key,
+                    label=method.label,
+                    cut=key,
+                    kept=_percent(belief.ratio),
+                    low=_percent(belief.low),
+                    high=_percent(belief.high),
+                    start=_percent(belief.start.mean),
+                    batches=belief.batches,
+                    others=belief.others,
+                    told=belief.explain(),
+                )
+            )
+    finished = Batch.objects.filter(kitchen=kitchen, is_finished=True).count()
+    return out.YieldsOut(yields=shown, batches=finished, source=START_SOURCE)
+
+
+def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
+    """Kept forecasts of finished batches beside the prices they came to, by the step they were made after.
+
+    Of each batch and step the last forecast counts: an entry that was corrected is forecast from anew.
+    """
+    mine = Forecast.objects.filter(batch__kitchen=kitchen)
+    kept: dict[tuple[int, str], Forecast] = {}
+    for one in mine.filter(batch__is_finished=True).select_related("batch").order_by("id"):
+        kept[one.batch_id, one.stage] = one
+    scored = [(one, true) for one in kept.values() if (true := _came_to(one.batch)) is not None]
+    by_stage: dict[str, list[tuple[Forecast, float]]] = {}
+    for one, true in scored:
+        by_stage.setdefault(one.stage, []).append((one, true))
+    order = {kind: at for at, kind in enumerate(("bought", *USUAL_KINDS))}
+    stages = sorted(by_stage, key=lambda stage: (order.get(stage, len(order)), stage))
+    return out.CalibrationOut(
+        all=_show_score("", "All", scored),
+        stages=[_show_score(stage, _label_stage(stage), by_stage[stage]) for stage in stages],
+        scored=[_show_scored(one, true) for one, true in reversed(scored[-SCORED_SHOWN:])],
+        batches=len({one.batch_id for one, _ in scored}),
+        waiting=mine.filter(batch__is_finished=False).values("batch").distinct().count(),
+    )
+
+
+def _label_stage(stage: str) -> str:
+    """When a forecast was made, in words; a batch of which all is sliced has none."""
+    if stage == "bought":
+        return "as bought"
+    return "partly sliced" if stage == "slice" else f"once {label_kind(stage).lower()}"
+
+
+def _came_to(batch: Batch) -> float | None:
+    """Price of a sliced gram as the batch stands; None where it has none to speak of."""
+    per_lb = (batch.standing.get("cost") or {}).get("per_lb")
+    return float(per_lb) / float(GRAMS_PER_LB) if per_lb and float(per_lb) > 0 else None
+
+
+def _estimate(one: Forecast) -> Estimate:
+    return Estimate(middle=one.price_middle, log_deviation=one.price_deviation)
+
+
+def _show_score(stage: str, label: str, made: Sequence[tuple[Forecast, float]]) -> out.StageScoreOut:
+    told: Score = score([(_estimate(one), true) for one, true in made])
+    return out.StageScoreOut(
+        stage=stage,
+        label=label,
+        count=told.count,
+        held=told.held,
+        above=told.above,
+        below=told.below,
+        held_part=_percent(told.held / told.count) if told.count else None,
+        low=None if told.low is None else _percent(told.low),
+        high=None if told.high is None else _percent(told.high),
+        off=None if told.off_ratio is None else _percent(told.off_ratio),
+        is_enough=told.is_enough,
+    )
+
+
+def _show_scored(one: Forecast, true: float) -> out.ScoredOut:
+    told = _estimate(one)
+    return out.ScoredOut(
+        batch=one.batch.code,
+        name=one.batch.name,
+        stage=_label_stage(one.stage),
+        price=show_range(told),
+        true=print_price_of_gram(true),
+        came="above" if true > told.high else "below" if true < told.low else "held",
+        place=_percent(place(told, true)),
+    )

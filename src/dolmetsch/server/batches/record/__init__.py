@@ -1,0 +1,1 @@
+"""Writing: starting a batch, recording and correcting entries, and what follows for linked batches."""

@@ -1,0 +1,116 @@
+"""Linked batches: a finished piece of one is a lot of another, so a correction there flows down here."""
+
+from collections.abc import Iterable
+from fractions import Fraction
+
+from django.db.models import QuerySet
+
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.server.batches.entries.chain import (
+    EntryRows,
+    build_chain,
+    list_current,
+    list_entry_rows,
+    reckon,
+    take_upstream,
+)
+from dolmetsch.server.batches.forecast.history import keep_yields
+from dolmetsch.server.batches.models import Batch, LotLine
+from dolmetsch.server.batches.show.showing import print_page, show_batch, stand
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import DomainError
+
+
+def find_family(kitchen: Kitchen, code: str, *, also: Iterable[str] = ()) -> dict[str, Batch]:
+    """The batch ``code``, those it takes from and those that take from it, and ``also``, by code."""
+    pairs = list(
+        LotLine.objects.filter(from_batch__kitchen=kitchen).values_list("from_batch_id", "entry__batch_id")
+    )
+    named = Batch.objects.filter(kitchen=kitchen, code__in=[code, *also])
+    if not pairs:
+        return _by_code(named, kitchen)
+    ids = set(named.values_list("id", flat=True))
+    grown = True
+    while grown:
+        near = {up for up, down in pairs if down in ids} | {down for up, down in pairs if up in ids}
+        grown = not near <= ids
+        ids |= near
+    return _by_code(Batch.objects.filter(id__in=ids), kitchen)
+
+
+def _by_code(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
+    family = {batch.code: batch for batch in batches.order_by("id")}
+    for batch in family.values():
+        batch.kitchen = kitchen
+    return family
+
+
+def list_taken(source: Batch) -> list[tuple[Batch, LotLine]]:
+    """Lots that count, of whichever batches, that are pieces of ``source``."""
+    takers = Batch.objects.filter(entries__lot__from_batch=source).order_by("id").distinct()
+    found = []
+    for taker in takers:
+        taker.kitchen = source.kitchen
+        found += [(taker, lot) for lot in _taken_by(list_entry_rows(taker), source)]
+    return found
+
+
+def _taken_by(rows: Iterable[EntryRows], source: Batch) -> list[LotLine]:
+    lots = [row.lot for row in list_current(rows) if row.lot is not None]
+    return [lot for lot in lots if lot.from_batch_id == source.pk]
+
+
+def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows]) -> None:
+    """A piece of which more would be taken, by all lots together, than it weighs.
+
+    ``beside``: what else is recorded in the lot's ``own`` batch.
+
+    Raises:
+        LedgerError: ``overweight``, at the lot's source.
+    """
+    source = lot.from_batch
+    if source is None:
+        return
+    others = [other for taker, other in list_taken(source) if taker.pk != own.pk]
+    others += _taken_by(beside, source)
+    if _is_overtaken(source, lot.from_mark, [lot, *others]):
+        told = f"“{lot.from_mark}” of {source.code} has been taken already"
+        raise LedgerError("overweight", field="source.weight", told=told)
+
+
+def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
+    grams = [take_upstream(lot, field="source").grams for lot in lots if lot.from_mark == mark]
+    if len(grams) < 2:
+        return False
+    weighs = take_upstream(LotLine(from_batch=source, from_mark=mark), field="source").grams
+    return sum(grams, Fraction(0)) * 100 > weighs * OVERWEIGHT_PERCENT
+
+
+def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
+    """Reckon again every batch that takes from ``batch``, and those that take from them.
+
+    Raises:
+        DomainError: breaks_later, where one of them would become impossible.
+    """
+    if len(family) == 1:
+        return
+    taken = list_taken(batch)
+    for code in sorted({taker.code for taker, _ in taken}):
+        taker = family[code]
+        rows = list_entry_rows(taker)
+        try:
+            reckoning = reckon(build_chain(taker, rows))
+        except LedgerError as error:
+            said = f"This would make batch {code}, which takes from this one, impossible: {error.told}."
+            raise DomainError("breaks_later", 422, "Not recorded", said) from error
+        stand(taker, reckoning)
+        keep_yields(taker, reckoning)
+        print_page(taker, show_batch(taker, rows, reckoning))
+        taker.save(force_update=True)
+        renew_downstream(taker, family)
+    lots = [lot for _, lot in taken]
+    for mark in sorted({lot.from_mark for lot in lots}):
+        if _is_overtaken(batch, mark, lots):
+            said = f"This would leave less of “{mark}” than other batches have taken of it."
+            raise DomainError("breaks_later", 422, "Not recorded", said)

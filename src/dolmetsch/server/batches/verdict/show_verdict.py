@@ -1,0 +1,182 @@
+"""The verdict of one batch, and trials of it: reads only, nothing is written."""
+
+from datetime import datetime
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.costing.derivation import Derivation, Input, Unit
+from dolmetsch.core.costing.explain import explain
+from dolmetsch.core.costing.parts import compute_outlay
+from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.costing.trial import rank_levers, tag_per_lb, yields_by_kind
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
+from dolmetsch.server.batches.entries.chain import (
+    EntryRows,
+    Reckoning,
+    build_chain,
+    find_policy,
+    find_portion,
+    list_entry_rows,
+    reckon,
+)
+from dolmetsch.server.batches.entries.describing import describe_policy, plain, retell_policy
+from dolmetsch.server.batches.entries.finishing import is_finished
+from dolmetsch.server.batches.forecast.forecasting import forecast
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.record.links import list_taken
+from dolmetsch.server.batches.show import schemas
+from dolmetsch.server.batches.show.showing import show_policy, show_sources
+from dolmetsch.server.batches.verdict import schemas as out
+from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge, show_levers
+from dolmetsch.server.quantities.printing import (
+    per_kg,
+    print_money,
+    print_percent,
+    print_weight,
+    sign_of,
+)
+from dolmetsch.server.quantities.units import UNITS
+
+#: Figures that set the house beside the shop: of an unfinished batch they are the forecast's, not the
+#: sheet's.
+COMPARING: Final = frozenset(
+    {"saved_per_lb", "saved_per_portion", "saved_on_batch", "break_even", "earned_per_hour"}
+)
+CAUTIONS: Final = (
+    "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
+    f"({INSPECTED_PLANTS}).",
+    "Curing, smoking to keep and vacuum packing may need a permit or a written plan where you are: "
+    "ask the local food authority.",
+)
+
+
+def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
+    """The verdict as the records have it."""
+    rows = list_entry_rows(batch)
+    return show_verdict(batch, rows, reckon(build_chain(batch, rows)), now=now)
+
+
+def show_verdict(
+    batch: Batch, rows: list[EntryRows], reckoning: Reckoning, *, now: datetime
+) -> out.VerdictOut:
+    """The verdict of a reckoned batch."""
+    record, sheet = reckoning.chain.batch, reckoning.sheet
+    is_done = is_finished(batch, reckoning)
+    ahead = None if is_done else forecast(batch, reckoning)
+    outlay = compute_outlay(record)
+    sign = sign_of(batch.kitchen.currency)
+    own = find_policy(reckoning.chain.current)
+    hourly = record.policy.labour_rate or batch.kitchen.labour_rate
+    return out.VerdictOut(
+        code=batch.code,
+        name=batch.name,
+        cut=record.lots[0].cut,
+        is_finished=is_done,
+        judged=judge(
+            reckoning,
+            find_pace(batch.kitchen, now),
+            unit=UNITS[batch.kitchen.weight_unit],
+            is_done=is_done,
+            ahead=ahead,
+        ),
+        dials=_show_dials(reckoning),
+        levers=show_levers(rank_levers(record, sheet)),
+        outlay=[
+            out.OutlayOut(
+                what=line.what or "something used",
+                packs=line.packs,
+                paid=print_money(line.paid),
+                charged=print_money(line.charged),
+            )
+            for line in outlay
+        ],
+        outlay_paid=print_money(sum([line.paid for line in outlay], Fraction(0))),
+        outlay_charged=print_money(sum([line.charged for line in outlay], Fraction(0))),
+        derivations=[
+            _show_derivation(one, reckoning, sign)
+            for one in explain(record, sheet, reckoning.strip)
+            if is_done or one.figure not in COMPARING
+        ],
+        policy=show_policy(batch, reckoning),
+        policy_words=describe_policy(own or batch, sign),
+        policy_is_own=own is not None,
+        kitchen_policy=retell_policy(batch.kitchen),
+        sources=list(show_sources(reckoning)),
+        takers=list_takers(batch),
+        loss_account=print_money(sheet.ledger.loss.total),
+        warnings=[warned.message for warned in sheet.ledger.warnings],
+        cautions=list(CAUTIONS),
+        seen=rows[-1].entry.sequence,
+        hourly=None if hourly is None else print_money(Fraction(hourly)),
+    )
+
+
+def list_takers(batch: Batch) -> list[schemas.TakerOut]:
+    """Batches that took a piece of this one."""
+    return [
+        schemas.TakerOut(batch=taker.code, name=taker.name, piece=lot.from_mark)
+        for taker, lot in list_taken(batch)
+    ]
+
+
+def _show_dials(reckoning: Reckoning) -> out.DialsOut:
+    record, sheet = reckoning.chain.batch, reckoning.sheet
+    tag = tag_per_lb(record)
+    portion = find_portion(reckoning.chain.current)
+    return out.DialsOut(
+        tag_per_lb=print_money(tag),
+        tag_per_kg=print_money(per_kg(tag)),
+        yields=[
+            out.YieldDial(kind=kind, label=label_kind(kind) or "Step", kept=print_percent(kept))
+            for kind, kept in yields_by_kind(sheet).items()
+        ],
+        minutes=fixed(sheet.minutes, 0),
+        portion_slices="" if portion is None or portion.slices is None else plain(portion.slices),
+        portion_weight="" if portion is None or portion.grams is None else portion.typed,
+        portion_cooked_weight="" if portion is None or portion.cooked_grams is None else portion.typed,
+        shops=[print_money(pack.paid) for pack in record.shop],
+    )
+
+
+def _show_derivation(told: Derivation, reckoning: Reckoning, sign: str) -> out.DerivationOut:
+    return out.DerivationOut(
+        figure=told.figure,
+        shop=told.shop,
+        title=told.title,
+        formula=told.formula,
+        value=_print_input(told.value, told.unit, sign),
+        inputs=[_show_input(line, reckoning, sign) for line in told.inputs],
+    )
+
+
+def _show_input(line: Input, reckoning: Reckoning, sign: str) -> out.InputOut:
+    return out.InputOut(
+        label=GROUP_LABELS.get(line.label, line.label),
+        value=_print_input(line.value, line.unit, sign),
+        entries=entries_of(reckoning, line.steps),
+    )
+
+
+def _print_input(value: Fraction, unit: Unit, sign: str) -> str:
+    minus = "−" if value < 0 else ""
+    size = abs(value)
+    match unit:
+        case "money":
+            # a slice costs cents: show their parts, so that the sum can be followed
+            return f"{minus}{sign}{fixed(size, 2 if size >= 1 or not size else 4)}"
+        case "unit_cost":
+            return f"{minus}{sign}{fixed(size, 4)} a pound, {sign}{fixed(per_kg(size), 4)} a kilogram"
+        case "weight":
+            grams = print_weight(value)
+            return f"{grams.lb} lb, {grams.kg} kg"
+        case "ratio":
+            return f"{print_percent(value)} %"
+        case "minutes":
+            return f"{plain_number(value)} minutes"
+    return plain_number(value)
+
+
+def plain_number(value: Fraction) -> str:
+    """To two places, needless zeros left out."""
+    return fixed(value, 2).rstrip("0").rstrip(".")
