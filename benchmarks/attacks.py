@@ -22,7 +22,7 @@ import uuid
 from http.cookiejar import CookieJar
 from pathlib import Path
 
-from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 
 ROOT = Path(__file__).resolve().parents[1]
 WRITERS, STREAMS = 20, 4

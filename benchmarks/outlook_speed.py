@@ -86,9 +86,9 @@ def measure_import() -> dict[str, float]:
     from django.utils import timezone
 
     from dolmetsch.server.kitchens.models import Kitchen, User
-    from dolmetsch.server.kitchens.writing import Write
     from dolmetsch.server.prices import importing
     from dolmetsch.server.prices.schemas import FileWriteIn
+    from dolmetsch.server.writing.once import Write
 
     rows = [
         f"ware {at % 4_000},{1 + at % 90}.{at % 90 + 10},kg,2025-{at % 12 + 1:02d}-{at % 28 + 1:02d}"

@@ -12,7 +12,7 @@ from dolmetsch.command.database import find_free_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.serving import gunicorn, wait_until_served
 from dolmetsch.command.telling import must
-from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 
 HERE = Path(__file__).resolve().parent
 LAPTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}

@@ -7,8 +7,8 @@ from django.db import connection
 from django.utils import timezone
 from playwright.sync_api import Page, expect
 
+from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.demo.loading import load_demo
-from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from tests.devices.conftest import start_device, stop_device
 
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"

@@ -18,8 +18,8 @@ from django.utils import timezone
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import Membership, SignInFailure, User
-from dolmetsch.server.kitchens.writing import REFUSALS
 from dolmetsch.server.quantities.visible import make_visible
+from dolmetsch.server.responses import REFUSALS
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 

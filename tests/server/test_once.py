@@ -10,11 +10,11 @@ from django.db import IntegrityError
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
 from dolmetsch.server.diary.models import Note, Photo
-from dolmetsch.server.kitchens import writing
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import ActNews, PlannedAct
 from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
 from dolmetsch.server.ways.models import Way
+from dolmetsch.server.writing import once as writing
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 from tests.server.test_case import OFFERS, WAY

@@ -18,8 +18,8 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import record_entry, start_batch
 from dolmetsch.server.batches.show.queries import read_batch
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight, sign_of
+from dolmetsch.server.writing.once import Write
 from tests.server.conftest import BOUGHT, TRIM
 
 

@@ -167,7 +167,7 @@ class House:
 
     def demo_sign_in(self) -> str:
         """The demo cook's name and password, from where the server keeps them."""
-        source = (place.ROOT / "src/dolmetsch/server/kitchens/demo_sign_in.py").read_text()
+        source = (place.ROOT / "src/dolmetsch/server/access/demo_sign_in.py").read_text()
         words = [line.split('"')[1] for line in source.splitlines() if line.startswith("DEMO_")]
         return f"{words[0]}, password {words[1]}"
 

@@ -32,9 +32,11 @@ from dolmetsch.server.batches.verdict.index import read_verdicts
 from dolmetsch.server.batches.verdict.schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
 from dolmetsch.server.batches.verdict.show_verdict import read_verdict
 from dolmetsch.server.batches.verdict.trials import read_pay_back, read_trial
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
+from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["batches"])
 

@@ -10,18 +10,19 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
+from dolmetsch.server.access.api import router as access
 from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.kitchens.api import router as kitchens
-from dolmetsch.server.kitchens.writing import REFUSALS, answer_with
 from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
 from dolmetsch.server.prices.api import router as prices
 from dolmetsch.server.problems import Problem, install_handlers
+from dolmetsch.server.responses import REFUSALS, answer_with
 from dolmetsch.server.scales.api import router as scales
 from dolmetsch.server.ways.api import router as ways
 
@@ -52,7 +53,8 @@ api = DocumentedAPI(
     title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None, openapi_url=None
 )
 install_handlers(api)
-api.add_router("", kitchens)
+for router in (access, kitchens):
+    api.add_router("", router)
 
 
 @lru_cache(maxsize=1)

@@ -61,7 +61,7 @@ MIDDLEWARE = [
     "dolmetsch.server.config.clock.by_own_clock",
     "dolmetsch.server.config.headers.add_headers",
     "dolmetsch.server.config.logs.remember_who",
-    "dolmetsch.server.kitchens.same_cook.keep_cooks_apart",
+    "dolmetsch.server.access.same_cook.keep_cooks_apart",
     "dolmetsch.server.problems.tell_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"

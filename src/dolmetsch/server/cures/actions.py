@@ -18,12 +18,13 @@ from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.showing import show_desk
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once, next_version, once
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.plans.actions import plan_together
 from dolmetsch.server.plans.models import PlannedAct
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader, round_decimal
+from dolmetsch.server.writing.kept import next_version
+from dolmetsch.server.writing.once import Write, keep_once, once
 
 
 def save_recipe(write: Write, told: typed.SaveRecipeIn) -> CureRecipe:

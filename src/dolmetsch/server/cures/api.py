@@ -10,8 +10,10 @@ from dolmetsch.server.cures.figures import set_figure
 from dolmetsch.server.cures.mixes import make_mix
 from dolmetsch.server.cures.queries import read_cures, read_facts
 from dolmetsch.server.cures.showing import show_desk
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["cures"])
 

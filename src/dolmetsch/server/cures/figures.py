@@ -10,9 +10,9 @@ from dolmetsch.core.reference.spoons import SPOONS, Spoonful
 from dolmetsch.server.cures import schemas, typed
 from dolmetsch.server.cures.models import OwnFigure
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
 
 LimitKey = tuple[str, str, bool]
 #: The most that may be told as a limit, and as a teaspoon.

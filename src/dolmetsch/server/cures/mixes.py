@@ -12,9 +12,9 @@ from dolmetsch.server.cures.figures import spoons_of
 from dolmetsch.server.cures.models import CureRecipe, MadeMix, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.problems import not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,9 +6,9 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.kitchens.writing import Kept
 from dolmetsch.server.quantities.columns import grams_field, weight_check
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, REASON_LENGTH, WORD_LENGTH
+from dolmetsch.server.writing.kept import Kept
 
 
 class CureRecipe(Kept):

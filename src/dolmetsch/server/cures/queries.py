@@ -19,10 +19,10 @@ from dolmetsch.server.cures.models import CureRecipe, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.typed import RecipeIn
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.kept import latest_by_name
 
 
 def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:

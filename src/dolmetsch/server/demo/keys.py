@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Final
 
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.kitchens.writing import Write
+from dolmetsch.server.writing.once import Write
 
 KEYS: Final = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 

@@ -5,6 +5,7 @@ import json
 import uuid
 from datetime import datetime, timedelta
 
+from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.batches.entries.typed import EntryIn, StartIn
 from dolmetsch.server.batches.forecast.outlooks import choose_way
 from dolmetsch.server.batches.forecast.schemas import ChooseWayIn
@@ -17,14 +18,13 @@ from dolmetsch.server.demo.keys import KEYS, write_demo
 from dolmetsch.server.demo.past import BATCHES as PAST
 from dolmetsch.server.demo.past import tell_past
 from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
-from dolmetsch.server.kitchens.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
-from dolmetsch.server.kitchens.writing import Write
 from dolmetsch.server.prices.actions import note_frying, note_price
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.prices.schemas import FryTestIn, QuoteIn
 from dolmetsch.server.ways.actions import save_way
 from dolmetsch.server.ways.schemas import WayIn
+from dolmetsch.server.writing.once import Write
 
 #: The way each of the latest batches is made by; of the others nobody said.
 BATCH_WAYS = {0: DRY, 1: BRINE}

@@ -4,9 +4,9 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
 from dolmetsch.server.diary.pictures import keep_files, read_picture
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
 
 
 def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:

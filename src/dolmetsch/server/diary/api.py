@@ -7,8 +7,10 @@ from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.diary import actions, schemas
 from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import DomainError, Problem
+from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["diary"])
 

@@ -29,3 +29,8 @@ def signed_in(request: HttpRequest) -> User:
     if not isinstance(user, User):
         raise TypeError("called for a request that is not signed in")
     return user
+
+
+def kitchen_of(request: HttpRequest, slug: str) -> Kitchen:
+    """The kitchen a request is about, where its user is a member."""
+    return get_kitchen(signed_in(request), slug)

@@ -6,13 +6,6 @@ from ninja import Schema
 from pydantic import ConfigDict, Field
 
 
-class SignIn(Schema):
-    """A name and a password."""
-
-    username: Annotated[str, Field(max_length=150)]
-    password: Annotated[str, Field(max_length=200)]
-
-
 class KitchenInfo(Schema):
     """A kitchen one cooks in, and the unit it thinks in."""
 
@@ -38,19 +31,3 @@ class SettingsIn(Schema):
     scale: Annotated[str, Field(max_length=20)] = ""
     fridge_slabs: Annotated[int, Field(ge=1, le=500)] | None = None
     smoker_slabs: Annotated[int, Field(ge=1, le=500)] | None = None
-
-
-class Session(Schema):
-    """Who is signed in. ``demo`` carries the sign-in of a demo start, else null."""
-
-    signed_in: bool
-    name: str | None = None
-    username: str | None = None
-    kitchens: list[KitchenInfo] = []
-    demo: SignIn | None = None
-
-
-class Alive(Schema):
-    """The session still holds."""
-
-    alive: Literal[True] = True

@@ -9,12 +9,13 @@ from pydantic import BaseModel
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels
 from dolmetsch.server.labels.sheet import Paper, write_sheet
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.typed import Body, Marks
+from dolmetsch.server.responses import REFUSALS, answer_with
 
 router = Router(tags=["labels"])
 

@@ -5,11 +5,13 @@ from ninja import Path, Router
 
 from dolmetsch.server.batches.api import answer_recorded
 from dolmetsch.server.batches.show.schemas import RecordedOut
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.offers import schemas
 from dolmetsch.server.offers.showing import read_case, read_choices
 from dolmetsch.server.offers.taking import take_offer
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["offers"])
 

@@ -10,13 +10,13 @@ from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.record import actions
 from dolmetsch.server.batches.record.actions import Recorded
 from dolmetsch.server.batches.show.queries import read_batch
-from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import Case, check, find_offer, name_of
 from dolmetsch.server.offers.reading import ReadOffer
 from dolmetsch.server.prices.queries import Priced
 from dolmetsch.server.problems import FieldProblem, not_found, refuse_fields
 from dolmetsch.server.ways.schemas import WayIn
+from dolmetsch.server.writing.once import Write, once
 
 
 def take_offer(write: Write, told: out.TakeIn) -> Recorded:

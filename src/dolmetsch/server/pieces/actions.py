@@ -3,12 +3,12 @@
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.pieces.queries import NOWHERE, list_stores
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
 
 
 def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) -> PieceFact:

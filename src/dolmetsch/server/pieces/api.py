@@ -5,11 +5,13 @@ from ninja import Path, Router, Status
 
 from dolmetsch.core.meat.looking_over import LOOKS
 from dolmetsch.server.batches.show.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.pieces import actions, schemas
 from dolmetsch.server.pieces.cutting import read_test
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["pieces"])
 

@@ -6,8 +6,8 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.kitchens.writing import Kept
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, REASON_LENGTH, WORD_LENGTH
+from dolmetsch.server.writing.kept import Kept
 
 SORTS = ("fridge", "smoker", "chamber", "freezer")
 

@@ -14,10 +14,10 @@ from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.batches.show.showing import sorted_mains
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.writing.kept import latest_by_name
 
 #: So many of the latest things cut off are looked at for what they were worth.
 OFFCUTS_READ = 400

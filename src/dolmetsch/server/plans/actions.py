@@ -7,11 +7,11 @@ from datetime import datetime
 from dolmetsch.core.planning.plan import Act, act_at, follow_taste
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import ActNews, PlannedAct
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
 
 State = PlannedAct.State
 

@@ -8,10 +8,12 @@ from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
 from dolmetsch.server.batches.show.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["plans"])
 #: So far ahead a whole plan is told.

@@ -7,8 +7,8 @@ from django.db.models import Q
 
 from dolmetsch.core.planning.plan import ACT_WORDS
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.kitchens.writing import Kept
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, REASON_LENGTH
+from dolmetsch.server.writing.kept import Kept
 
 
 class PlannedAct(Kept):

@@ -1,7 +1,6 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
 from dolmetsch.core.buying.price_history import is_odd, summarise
-from dolmetsch.server.kitchens.writing import Write, find_kept, keep_once, once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
 from dolmetsch.server.prices.queries import (
@@ -17,6 +16,7 @@ from dolmetsch.server.prices.queries import (
 from dolmetsch.server.prices.reading import read_quote
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, find_kept, keep_once, once
 
 
 def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:

@@ -5,11 +5,13 @@ from django.utils import timezone
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, answer_with, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices import actions, exporting, importing, schemas
 from dolmetsch.server.prices.queries import read_item, read_prices
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["prices"])
 CONTENT_TYPES = {

@@ -14,7 +14,6 @@ from django.db import transaction
 
 from dolmetsch.core.buying.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, keep_once
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
@@ -24,6 +23,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.writing.once import Write, keep_once
 
 #: Rows of one piece of writing.
 PIECE: Final = 2_000

@@ -6,8 +6,9 @@ from django.utils import timezone
 from ninja import Path, Router
 
 from dolmetsch.server.batches.show.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, answer_with, kitchen_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS, answer_with
 from dolmetsch.server.scales import schemas
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.scales.laying import lay

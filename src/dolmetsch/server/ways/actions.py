@@ -1,10 +1,11 @@
 """Saving a way: a new version each time."""
 
-from dolmetsch.server.kitchens.writing import Write, keep_once, next_version
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.reading import read_way
 from dolmetsch.server.ways.schemas import WayIn
+from dolmetsch.server.writing.kept import next_version
+from dolmetsch.server.writing.once import Write, keep_once
 
 
 def save_way(write: Write, told: WayIn) -> Way:

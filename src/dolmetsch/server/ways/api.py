@@ -3,12 +3,14 @@
 from django.http import HttpRequest
 from ninja import Path, Router, Status
 
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS
 from dolmetsch.server.ways import schemas
 from dolmetsch.server.ways.actions import save_way
 from dolmetsch.server.ways.queries import read_ways
 from dolmetsch.server.ways.reading import read_way
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["ways"])
 

@@ -6,8 +6,8 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Kept
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
+from dolmetsch.server.writing.kept import Kept
 
 
 class Way(Kept):

@@ -6,12 +6,12 @@ from dolmetsch.core.forecast.way import Way as CoreWay
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import latest_by_name
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost, print_weight
 from dolmetsch.server.ways import schemas
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.reading import ReadWay, read_way
+from dolmetsch.server.writing.kept import latest_by_name
 
 
 def list_latest(kitchen: Kitchen) -> list[Way]:

@@ -21,9 +21,9 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.showing import show_house, show_strip, stand
-from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.problems import DomainError, say_fault
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, once
 
 Shape = TypeVar("Shape", bound=BaseModel)
 #: More entries than this are no batch, and would take their time.

@@ -11,8 +11,10 @@ from dolmetsch.server.batches.forecast.outlooks import (
     read_yields,
 )
 from dolmetsch.server.batches.show.queries import get_batch
-from dolmetsch.server.kitchens.writing import REFUSALS, Key, kitchen_of, write_of
+from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["outlooks"])
 

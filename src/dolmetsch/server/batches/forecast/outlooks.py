@@ -18,10 +18,10 @@ from dolmetsch.server.batches.forecast.history import keep_yields, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
 from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.ways.queries import get_way
+from dolmetsch.server.writing.once import Write, once
 
 #: So many scored forecasts are shown one by one; all are counted.
 SCORED_SHOWN: Final = 60

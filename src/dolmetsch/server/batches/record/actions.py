@@ -31,10 +31,10 @@ from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.queries import read_batch
 from dolmetsch.server.batches.show.showing import print_page, show_batch, stand
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.kitchens.writing import Write, once
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, once
 
 #: What only tells how a batch is judged changes no forecast.
 _TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)

@@ -2,30 +2,21 @@
 
 import hashlib
 import uuid
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date, datetime
-from typing import Annotated, Any, ClassVar, Protocol, TypeVar
+from typing import Annotated, Any, TypeVar
 
 from django.db import models, transaction
-from django.db.models import Max
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Header
 
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.kitchens.queries import get_kitchen, signed_in
+from dolmetsch.server.kitchens.queries import signed_in
 from dolmetsch.server.problems import DomainError
 
 Key = Annotated[uuid.UUID, Header(alias="Idempotency-Key")]
-#: The statuses an answer may have besides its own.
-REFUSALS = frozenset({400, 401, 403, 404, 409, 413, 422, 429, 500, 503})
-
-
-def answer_with(*media_types: str) -> dict[str, Any]:
-    """What the API document says of an operation that answers with a file of one of ``media_types``."""
-    content = {one.split(";")[0]: {"schema": {"type": "string", "format": "binary"}} for one in media_types}
-    return {"responses": {200: {"description": "The file", "content": content}}}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,35 +59,9 @@ class Write:
         }
 
 
-class Kept(models.Model):
-    """A record of a kitchen that is added once and never changed."""
-
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")
-    recorded_at = models.DateTimeField()
-    recorded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    key = models.UUIDField()
-    fingerprint = models.CharField(max_length=64)
-
-    class Meta:
-        abstract = True
-        constraints: ClassVar[list[models.BaseConstraint]] = [
-            models.UniqueConstraint(name="%(class)s_key_once", fields=["kitchen", "key"])
-        ]
-
-
 #: A table with the columns `kitchen`, `key` and `fingerprint`: those of `Kept`, and of what is older than it.
 Row = TypeVar("Row", bound=models.Model)
 Made = TypeVar("Made")
-
-
-class HasName(Protocol):
-    """Something kept under a name, until it is put away."""
-
-    name: Any
-    is_put_away: Any
-
-
-Named = TypeVar("Named", bound=HasName)
 
 
 def once(write: Write, find: Callable[[], Made | None], make: Callable[[], Made]) -> Made:
@@ -128,20 +93,6 @@ def keep_once(write: Write, kind: type[Row], make: Callable[[], Row]) -> Row:
     return once(write, lambda: find_kept(write, kind), make)
 
 
-def next_version(write: Write, kind: type[Row], name: str) -> int:
-    """The next version of what ``kind`` keeps under ``name``; asked within ``once``, so none is twice."""
-    versions = kind._default_manager.filter(kitchen=write.kitchen, name=name)
-    return (versions.aggregate(last=Max("version"))["last"] or 0) + 1
-
-
-def latest_by_name(rows: Iterable[Named]) -> list[Named]:
-    """Of ``rows``, oldest first, the latest of each name in the order of the first, none put away."""
-    latest: dict[str, Named] = {}
-    for row in rows:
-        latest[row.name.casefold()] = row
-    return [row for row in latest.values() if not row.is_put_away]
-
-
 def find_kept(write: Write, kind: type[Row]) -> Row | None:
     """What this key has made already; None where nothing.
 
@@ -152,11 +103,6 @@ def find_kept(write: Write, kind: type[Row]) -> Row | None:
     if done is not None:
         write.refuse_reused(done.serializable_value("fingerprint"))
     return done
-
-
-def kitchen_of(request: HttpRequest, slug: str) -> Kitchen:
-    """The kitchen a request is about, where its user is a member."""
-    return get_kitchen(signed_in(request), slug)
 
 
 def write_of(

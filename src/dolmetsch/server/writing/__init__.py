@@ -1,0 +1,1 @@
+"""The one way to write: once, under the kitchen's lock."""
