@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug, useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
-import BatchRow from '../today/BatchRow.vue'
+import BatchRow from '@/shared/parts/BatchRow.vue'
 import YieldTable from './YieldTable.vue'
 
 /** What a kitchen's finished batches say: what each step keeps here, and the batches themselves. */

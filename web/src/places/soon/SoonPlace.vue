@@ -4,7 +4,7 @@ import { useRoute } from 'vue-router'
 import { useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { type PlaceName, places } from '@/shared/ui/places'
-import BatchRow from '../today/BatchRow.vue'
+import BatchRow from '@/shared/parts/BatchRow.vue'
 
 /** A place whose own view is not built yet: what it will be, and its batches. */
 const lines: Record<PlaceName, string> = {

@@ -3,8 +3,8 @@ import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
 import { usePlan } from '@/shared/api/useBench'
 import type { Act } from '@/shared/api/client'
-import ActRow from './ActRow.vue'
-import { useTick } from './useTick'
+import ActRow from '@/shared/parts/ActRow.vue'
+import { useTick } from '@/shared/parts/useTick'
 
 /** What is due: late first, today, then tomorrow; and the calendar to export. */
 const everything = ref('')

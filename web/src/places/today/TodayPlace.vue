@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useToday } from '@/shared/api/useBatch'
 import { longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
-import BatchRow from './BatchRow.vue'
+import BatchRow from '@/shared/parts/BatchRow.vue'
 import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()

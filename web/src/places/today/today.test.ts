@@ -1,7 +1,7 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { standIn, standing } from '@/shared/tests/samples'
-import BatchRow from './BatchRow.vue'
+import BatchRow from '@/shared/parts/BatchRow.vue'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))

@@ -4,7 +4,7 @@ import type { Act } from '@/shared/api/client'
 import { act } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, server } from '@/shared/tests/server'
-import ActRow from './ActRow.vue'
+import ActRow from '@/shared/parts/ActRow.vue'
 import ToDo from './ToDo.vue'
 
 enableAutoUnmount(afterEach)

@@ -2,7 +2,7 @@ import { describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
 import { longDayText, spanText, tellZone } from './when'
 import { useUnits, without } from './useUnits'
-import { peelText } from '../strip/useStrip'
+import { peelText } from '@/shared/strip/useStrip'
 
 describe('what is printed', () => {
   it('names a day, or the days from first to last', () => {

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { Standing } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
-import { recordWord } from '../bench/stepWords'
+import { recordWord } from './stepWords'
 import MiniRibbon from './MiniRibbon.vue'
 
 const props = defineProps<{ batch: Standing }>()

@@ -1,13 +1,13 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, cost, shop, standIn, verdict, weight } from '@/shared/tests/samples'
-import TakeAway from '../../places/verdict/TakeAway.vue'
-import WhoseMeat from '../../places/verdict/WhoseMeat.vue'
-import AcrossDrawing from './AcrossDrawing.vue'
-import ColumnTold from './ColumnTold.vue'
-import StripAcross from './StripAcross.vue'
-import StripDown from './StripDown.vue'
-import { colourOf, colourOfPart } from './materials'
+import TakeAway from './TakeAway.vue'
+import WhoseMeat from './WhoseMeat.vue'
+import AcrossDrawing from '@/shared/strip/AcrossDrawing.vue'
+import ColumnTold from '@/shared/strip/ColumnTold.vue'
+import StripAcross from '@/shared/strip/StripAcross.vue'
+import StripDown from '@/shared/strip/StripDown.vue'
+import { colourOf, colourOfPart } from '@/shared/strip/materials'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))

@@ -1,4 +1,4 @@
-import { scaleFor } from '../ladder/ladder'
+import { scaleFor } from '@/shared/scales/priceScale'
 
 export type CaseScale = { at: (price: number) => number; ticks: number[]; decimals: number }
 

@@ -13,10 +13,10 @@ import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { usePreview } from '@/shared/writing/usePreview'
 import { useWrite } from '@/shared/writing/useWrite'
-import { blankBought, boughtContent, type BoughtDraft } from './boughtDraft'
-import BoughtFields from './BoughtFields.vue'
-import ExtraRows from './ExtraRows.vue'
-import SourceFields from './SourceFields.vue'
+import { blankBought, boughtContent, type BoughtDraft } from '@/shared/parts/boughtDraft'
+import BoughtFields from '@/shared/parts/BoughtFields.vue'
+import ExtraRows from '@/shared/parts/ExtraRows.vue'
+import SourceFields from '@/shared/parts/SourceFields.vue'
 
 type Body = Schemas['StartIn']
 const router = useRouter()

@@ -3,7 +3,7 @@ import { useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
-import { weighWord } from './stepWords'
+import { weighWord } from '@/shared/parts/stepWords'
 
 /** Every batch under way, and the ways to work on it: weigh, cure, look up its days. */
 const { data: today, error, refetch } = useToday()

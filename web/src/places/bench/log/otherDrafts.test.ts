@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { blankBought, boughtContent, boughtOf } from '../buy/boughtDraft'
+import { blankBought, boughtContent, boughtOf } from '@/shared/parts/boughtDraft'
 import { termsContent, termsOf } from './termsDraft'
 import { blankTogether, togetherContent, togetherOf } from './togetherDraft'
 import { usualGroup } from './usedDraft'

@@ -19,7 +19,7 @@ import {
   type StepDraft,
   weighedRows,
 } from './stepDraft'
-import { recordWord } from './stepWords'
+import { recordWord } from '@/shared/parts/stepWords'
 import UsedRows from './UsedRows.vue'
 import WeightRows from './WeightRows.vue'
 

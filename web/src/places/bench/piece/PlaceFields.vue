@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useMap } from '@/shared/api/useBench'
-import { levelWords } from '../map/useStores'
+import { levelWords } from '@/places/bench/map/useStores'
 
 /** Where a piece lies: left as it was, in a store on a shelf, or taken out. */
 const place = defineModel<Schemas['PlaceIn'] | null>('place', { required: true })

@@ -1,9 +1,7 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { judged, settings, standIn, verdict } from '@/shared/tests/samples'
-import { around, plain, refused, server } from '@/shared/tests/server'
-import ImportPlace from '../imports/ImportPlace.vue'
-import KitchenPlace from '../kitchen/KitchenPlace.vue'
+import { judged, standIn, verdict } from '@/shared/tests/samples'
+import { around, plain, server } from '@/shared/tests/server'
 import DialRow from './DialRow.vue'
 import OutlayTable from './OutlayTable.vue'
 import PayBack from './PayBack.vue'
@@ -161,68 +159,5 @@ describe('tables beside the ladder', () => {
     const told = plain(mount(OutlayTable, { props: { verdict: verdict() } }).text())
     expect(told).toContain('curing saltone pack$5.00$0.52')
     expect(told).toContain('all$25.00$20.52')
-  })
-})
-
-describe('a document brought in', () => {
-  const one = { code: 'J-02', name: 'Old jowl', cut: 'jowl', entries: 14, warnings: ['look again'] }
-  const house = judged().house
-  const strip = { columns: [], to_come: [] }
-  const dry = { written: false, batches: [{ ...one, house, strip }] }
-
-  const choose = async (text: string) => {
-    const shown = mount(ImportPlace, { global: around() })
-    const input = shown.get<HTMLInputElement>('input[type="file"]')
-    const file = new File([text], 'jowl.json', { type: 'application/json' })
-    Object.defineProperty(input.element, 'files', { value: [file], configurable: true })
-    await input.trigger('change')
-    await flushPromises()
-    return shown
-  }
-
-  it('is shown first and made only when told to, under one key', async () => {
-    const calls = server({
-      'POST /imports?dry_run=true': dry,
-      'POST /imports?dry_run=false': { ...dry, written: true },
-    })
-    const shown = await choose('{}')
-    await vi.waitFor(() => expect(shown.text()).toContain('not imported yet'))
-    expect(plain(shown.text())).toContain('at $3.42 a sliced pound')
-    expect(shown.text()).toContain('look again')
-    expect(calls.map((call) => call.path)).toEqual(['/imports?dry_run=true'])
-    await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(plain(shown.text())).toContain('Imported: J-02 Old jowl'))
-    expect(calls[1]?.body).toEqual({ document: '{}' })
-  })
-
-  it('is refused with its place, and can be checked again', async () => {
-    const told = refused('bad_document', { detail: 'step 3, weigh.Q: there is no piece “Q”.' })
-    server({ 'POST /imports?dry_run=true': told })
-    const shown = await choose('{"lots": []}')
-    await vi.waitFor(() => expect(shown.get('[role="alert"]').text()).toContain('there is no piece “Q”'))
-    expect(shown.find('form').exists()).toBe(false)
-  })
-})
-
-describe('the kitchen', () => {
-  it('shows what it counts and keeps what is changed', async () => {
-    const calls = server({ 'GET /settings': settings, 'PUT /settings': settings })
-    const shown = mount(KitchenPlace, { global: around() })
-    await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
-    const smoker = shown.findAll('input').at(-1)
-    await smoker?.setValue('4')
-    await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(shown.text()).toContain('Saved'))
-    expect(calls[1]?.body).toEqual({ ...settings, smoker_slabs: 4 })
-  })
-
-  it('says what is wrong at its field', async () => {
-    server({ 'GET /settings': settings })
-    const shown = mount(KitchenPlace, { global: around() })
-    await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
-    const fields = [{ path: 'scale', code: 'too_heavy', message: 'too coarse for a kitchen scale' }]
-    server({ 'PUT /settings': refused('bad_fields', { fields }) })
-    await shown.get('form').trigger('submit')
-    await vi.waitFor(() => expect(shown.text()).toContain('too coarse for a kitchen scale'))
   })
 })

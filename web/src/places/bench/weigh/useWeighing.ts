@@ -3,7 +3,7 @@ import type { Batch, Content, Cures, Entry, Pieces } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { isEntry, onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
-import { stepWord } from '../bench/stepWords'
+import { stepWord } from '@/shared/parts/stepWords'
 
 /** A part weighed of a piece that is being cut: it stays, or came off. */
 export type Part = {

@@ -5,7 +5,7 @@ import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
-import ActRow from '../today/ActRow.vue'
+import ActRow from '@/shared/parts/ActRow.vue'
 import FactsForm from './FactsForm.vue'
 import { useSizes } from './useSizes'
 

@@ -4,7 +4,7 @@ import type { Judged } from '@/shared/api/client'
 import { capital } from '@/shared/quantity/capital'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits, without } from '@/shared/quantity/useUnits'
-import { scaleFor, spreadLabels } from './ladder'
+import { scaleFor, spreadLabels } from '@/shared/scales/priceScale'
 
 /** One upright scale of prices: the shop's kinds at their heights, the house with its range, the gap in words. */
 const props = defineProps<{

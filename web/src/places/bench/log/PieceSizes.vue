@@ -4,8 +4,8 @@ import type { Batch } from '@/shared/api/client'
 import { usePieces } from '@/shared/api/useBench'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
-import FactsForm from '../piece/FactsForm.vue'
-import { useSizes } from '../piece/useSizes'
+import FactsForm from '@/places/bench/piece/FactsForm.vue'
+import { useSizes } from '@/places/bench/piece/useSizes'
 
 /** Every piece with its size, skin and place, each told beside it: what the cure's days go by. */
 const props = defineProps<{ batch: Batch }>()
