@@ -2,6 +2,7 @@
 
 import pytest
 
+from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.batches.models import Batch, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import TRIM, weigh
@@ -189,6 +190,6 @@ def test_batches_an_older_program_left_open_are_looked_at_again(api):
     api.recorded(code, weigh("pull", A="3 lb", B="1.5 lb"))
     Batch.objects.update(is_finished=False, place="bench")
     StepYield.objects.all().delete()
-    Kitchen.objects.update(yields_edition="1")
-    api.get("/yields")
+    Kitchen.objects.update(derived_edition="1")
+    assert renew_stale() == 1
     assert (Batch.objects.get().is_finished, StepYield.objects.count()) == (True, 2)

@@ -3,6 +3,7 @@
 import pytest
 from django.db import DatabaseError, connection, transaction
 
+from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, Forecast, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
@@ -216,10 +217,11 @@ def test_batches_of_an_older_program_are_read_once(api):
     code = api.started()
     finish(api, code)
     StepYield.objects.all().delete()
-    Kitchen.objects.update(yields_edition="")
+    Kitchen.objects.update(derived_edition="")
+    assert renew_stale() == 1
     assert len(api.get("/yields")[1]["yields"]) == 4
     assert StepYield.objects.count() == 4
-    assert Kitchen.objects.get().yields_edition == "2"
+    assert renew_stale() == 0
 
 
 def test_history_is_of_one_kitchen(api, other):

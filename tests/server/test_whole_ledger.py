@@ -17,6 +17,7 @@ from dolmetsch.server.batches.exchange.importing import import_document
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, LotLine, PolicyLine
 from dolmetsch.server.batches.record.actions import Write
 from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.quantities.visible import make_visible
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 
 MERGE = {"act": "merge", "kind": "mix", "pieces": ["A", "B"], "into": {"mark": "M", "weight": "7 lb"}}
@@ -152,8 +153,9 @@ def test_recorded_lines_of_the_new_tables_cannot_be_changed(api):
 def test_query_budgets_of_the_verdict(api, trimmed, django_assert_num_queries):
     for number in range(10):
         api.recorded(trimmed, weigh(f"step {number}", A="4 lb", B="2 lb"))
-    with django_assert_num_queries(15):
-        api.get(f"/batches/{trimmed}/verdict")
+    for expected in (16, 15):  # its figures kept, then as kept
+        with django_assert_num_queries(expected):
+            api.get(f"/batches/{trimmed}/verdict")
     with django_assert_num_queries(14):
         api.call("POST", f"/batches/{trimmed}/trial", {"tag": "3.00"})
 
@@ -241,7 +243,8 @@ POLICIES = st.sampled_from([None, {"labour_rate": "18"}, {"by_products": "none",
 def documents(draw):
     """A lot cut in two with something off, then weighed, used up, brought together or thrown away."""
     mains = [{"id": mark, "weight": "1.5 kg"} for mark in ("A", "B")]
-    off = {"id": draw(WORDS.filter(lambda w: w not in "ABLM")), "weight": draw(GRAMS), "role": "by_product"}
+    marks = WORDS.map(make_visible).filter(lambda mark: mark and mark not in "ABLM")
+    off = {"id": draw(marks), "weight": draw(GRAMS), "role": "by_product"}
     off["worth"] = draw(st.sampled_from(["0", "as_main", "2.5/kg", {"paid": "5", "for": "7 oz"}]))
     steps = [{"kind": draw(WORDS), "split": "L", "into": [*mains, off], "minutes": draw(st.integers(0, 90))}]
     used = {"what": draw(WORDS), "group": draw(WORDS.filter(lambda w: w not in ("meat", "credit")))}

@@ -151,6 +151,12 @@ const routes: RouteRecordRaw[] = [
     meta: { place: 'books', title: 'Books' },
   },
   {
+    path: '/books/batches',
+    name: 'batches',
+    component: () => import('./places/books/BatchesPlace.vue'),
+    meta: { place: 'books', title: 'All batches' },
+  },
+  {
     path: '/books/forecasts',
     name: 'forecasts',
     component: () => import('./places/books/ForecastsPlace.vue'),

@@ -19,7 +19,7 @@ from dolmetsch.core.buying.offer import (
     judge_chance,
     rank,
 )
-from dolmetsch.core.forecast.outlook import Estimate, Standing, carry
+from dolmetsch.core.forecast.outlook import Estimate, Start, carry
 from dolmetsch.core.forecast.way import Way, WayStep, WayUse, cost_step, plain_method, plain_way
 from dolmetsch.core.forecast.yields import RANGE_80, believe, tally
 from dolmetsch.core.ledger.batch import Policy, Portion
@@ -268,18 +268,18 @@ def test_what_is_under_way_is_carried_on_from_where_it_stands():
     costs = [cost_step(WayStep(method=method, batch_minutes=F(10)), WAGE) for method in ("chill", "slice")]
     steps = list(zip(costs, beliefs, strict=True))
     # 3 kg wait for the chill, 2 kg are chilled already, 1 kg is sliced
-    told = carry(Standing(cost=60.0, labour=6.0, joining=[3000, 2000, 1000]), steps)
+    told = carry(Start(cost=60.0, labour=6.0, joining=[3000, 2000, 1000]), steps)
     chilled = 3000 * 0.985
     assert told.milestones[0].grams.middle == near(chilled + 3000)
     assert told.grams.middle == near((chilled + 2000) * 0.87 + 1000)
     assert told.cost == near(66.0)
     assert told.labour == near(12.0)
-    done = carry(Standing(cost=60.0, labour=0.0, joining=[6000]), [])
+    done = carry(Start(cost=60.0, labour=0.0, joining=[6000]), [])
     assert (done.price.middle, done.price.log_deviation) == (0.01, 0)
-    assert carry(Standing(cost=1.0, labour=0.0, joining=[0, 0, 500]), steps).minutes == 0
+    assert carry(Start(cost=1.0, labour=0.0, joining=[0, 0, 500]), steps).minutes == 0
     for wrong in ([3000], [0, 0, 0]):
         with pytest.raises(ValueError, match="one weight before each step"):
-            carry(Standing(cost=1.0, labour=0.0, joining=wrong), steps)
+            carry(Start(cost=1.0, labour=0.0, joining=wrong), steps)
 
 
 def test_what_is_paid_once_is_not_paid_again_on_a_step_begun():

@@ -11,7 +11,7 @@ from math import ceil, exp, floor, hypot
 from typing import Final, Literal
 
 from dolmetsch.core.buying.price_history import is_odd
-from dolmetsch.core.forecast.outlook import Estimate, Outlook, Standing, carry
+from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Way, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe, believe_ratio, tally
 from dolmetsch.core.ledger.batch import Policy
@@ -131,8 +131,8 @@ def assess(
     bought = amount.grams if amount else float(plan.grams)
     meat = bought / float(1 + offer.solution)
     paid = bought * float(offer.price)
-    standing = Standing(cost=paid, labour=0.0, joining=[meat, *[0.0] * len(beliefs)])
-    outlook = carry(standing, list(zip(costs, beliefs, strict=True)))
+    start = Start(cost=paid, labour=0.0, joining=[meat, *[0.0] * len(beliefs)])
+    outlook = carry(start, list(zip(costs, beliefs, strict=True)))
     worth = chance = verdict = hourly = None
     if against is not None:
         room = against.price * outlook.grams.middle - (outlook.cost - paid)

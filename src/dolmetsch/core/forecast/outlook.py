@@ -75,7 +75,7 @@ class Outlook:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Standing:
+class Start:
     """Where it starts: money spent so far, of which labour, and grams that join before each step to come.
 
     ``joining`` has one more entry than there are steps: the last is what is finished already.
@@ -96,21 +96,21 @@ class _Run:
     minutes: float
 
 
-def carry(standing: Standing, steps: Sequence[tuple[Costs, Belief]]) -> Outlook:
+def carry(start: Start, steps: Sequence[tuple[Costs, Belief]]) -> Outlook:
     """Carry what stands through ``steps``.
 
     Raises:
         ValueError: ``joining`` does not fit the steps, or there is no meat.
     """
-    if len(standing.joining) != len(steps) + 1 or sum(standing.joining) <= 0:
+    if len(start.joining) != len(steps) + 1 or sum(start.joining) <= 0:
         raise ValueError("one weight before each step, and one at the end, some of them above nothing")
     costs = [one for one, _ in steps]
     logs = [belief.log_mean for _, belief in steps]
-    middle = _run(standing, costs, logs)
+    middle = _run(start, costs, logs)
     weight_variance = [0.0] * len(steps)
     price_variance = [0.0] * len(steps)
     for place, (_, belief) in enumerate(steps):
-        nudged = _run(standing, costs, [*logs[:place], logs[place] + _NUDGE, *logs[place + 1 :]])
+        nudged = _run(start, costs, [*logs[:place], logs[place] + _NUDGE, *logs[place + 1 :]])
         variance = belief.log_deviation**2 / _NUDGE**2
         for at in range(place, len(steps)):
             weight_variance[at] += (log(nudged.grams[at] / middle.grams[at])) ** 2 * variance
@@ -129,27 +129,27 @@ def carry(standing: Standing, steps: Sequence[tuple[Costs, Belief]]) -> Outlook:
         )
         for at, (_, belief) in enumerate(steps)
     )
-    total = sum(standing.joining)
-    now = Estimate(middle=total, log_deviation=0.0), Estimate(middle=standing.cost / total, log_deviation=0.0)
+    total = sum(start.joining)
+    now = Estimate(middle=total, log_deviation=0.0), Estimate(middle=start.cost / total, log_deviation=0.0)
     last = (milestones[-1].grams, milestones[-1].price) if milestones else now
     return Outlook(
         milestones=milestones,
         grams=last[0],
         price=last[1],
-        cost=middle.costs[-1] if milestones else standing.cost,
+        cost=middle.costs[-1] if milestones else start.cost,
         labour=middle.labour,
         minutes=middle.minutes,
     )
 
 
-def _run(standing: Standing, costs: Sequence[Costs], logs: Sequence[float]) -> _Run:
+def _run(start: Start, costs: Sequence[Costs], logs: Sequence[float]) -> _Run:
     """One pass at given ln yields. Credits are cut down to the cost there is, as in the ledger."""
-    waiting = sum(standing.joining)
-    cost, labour, minutes, moving = standing.cost, standing.labour, 0.0, 0.0
+    waiting = sum(start.joining)
+    cost, labour, minutes, moving = start.cost, start.labour, 0.0, 0.0
     run = _Run(grams=[], costs=[], spent=[], credits=[], labour=0.0, minutes=0.0)
     for at, step in enumerate(costs):
-        waiting -= standing.joining[at]
-        entering = moving + standing.joining[at]
+        waiting -= start.joining[at]
+        entering = moving + start.joining[at]
         moving = entering * exp(logs[at])
         # a step that nothing enters is not done
         worked = step.minutes + step.gram_minutes * entering if entering > 0 else 0.0

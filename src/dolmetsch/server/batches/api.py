@@ -1,5 +1,6 @@
 """The batch API: only maps requests to reads and writes."""
 
+from datetime import date
 from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
@@ -16,8 +17,16 @@ from dolmetsch.server.batches.exchange.files import CONTENT_TYPES, Form, write_f
 from dolmetsch.server.batches.record import actions
 from dolmetsch.server.batches.record.actions import Draft, draft_entry, draft_start
 from dolmetsch.server.batches.record.order import ask_gain
-from dolmetsch.server.batches.show.queries import get_batch, read_page, read_strip_of_piece, read_today
+from dolmetsch.server.batches.show.queries import (
+    Wanted,
+    find_batches,
+    get_batch,
+    read_page,
+    read_strip_of_piece,
+    read_today,
+)
 from dolmetsch.server.batches.show.schemas import (
+    BatchesOut,
     BatchOut,
     ColumnOut,
     ImportOut,
@@ -37,6 +46,9 @@ from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 from dolmetsch.server.responses import REFUSALS, answer_with
 from dolmetsch.server.writing.once import Key, write_of
+
+#: A day that a batch may be looked for by.
+Day = Annotated[date, Query(ge=date(2000, 1, 1), le=date(2199, 12, 31))]
 
 router = Router(tags=["batches"])
 
@@ -67,10 +79,25 @@ def get_verdicts(
     return read_verdicts(kitchen_of(request, kitchen_slug), page=page)
 
 
+@router.get("/batches", response={200: BatchesOut, REFUSALS: Problem}, operation_id="findBatches")
+def list_batches(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    words: Annotated[str, Query(max_length=80)] = "",
+    is_finished: bool | None = None,
+    since: Day | None = None,
+    until: Day | None = None,
+    page: Annotated[int, Query(ge=1, le=100_000)] = 1,
+) -> BatchesOut:
+    """Every batch, a page at a time: by words in name, cut or code, by state, and by day of the start."""
+    wanted = Wanted(words=words, is_finished=is_finished, since=since, until=until)
+    return find_batches(kitchen_of(request, kitchen_slug), wanted, page=page)
+
+
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
-    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    batch = get_batch(kitchen_of(request, kitchen_slug), code, with_page=True)
     return _print(read_page(batch))
 
 

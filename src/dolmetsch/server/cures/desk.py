@@ -22,7 +22,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.entries.chain import Reckoning
-from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
@@ -113,7 +113,7 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
     spoons, limits = spoons_of(kitchen), limits_of(kitchen)
     known = gather_facts([batch])
     mixes = find_mixes(kitchen, [one.mix for one in told.pieces if one.mix is not None])
-    way, history = way_of(find_way(batch)), read_history(kitchen)
+    way, history = way_of(batch.chosen_way), read_history(kitchen)
     cut = read_cut(reckoning.chain.batch.lots[0].cut)
     earlier = find_earlier(batch, reckoning)
     laid_pieces = [_lay(one, reckoning, known.get((batch.pk, one.mark), Facts())) for one in told.pieces]

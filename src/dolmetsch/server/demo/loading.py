@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.batches.entries.typed import EntryIn, StartIn
+from dolmetsch.server.batches.forecast.derived import DERIVED_EDITION
 from dolmetsch.server.batches.forecast.outlooks import choose_way
 from dolmetsch.server.batches.forecast.schemas import ChooseWayIn
 from dolmetsch.server.batches.models import Entry
@@ -33,6 +34,7 @@ BATCH_WAYS = {0: DRY, 1: BRINE}
 def load_demo(now: datetime) -> Kitchen:
     """Make the Salt Lantern Canteen with its cooks and batches, dated back from ``now``."""
     kitchen = Kitchen.objects.create(
+        derived_edition=DERIVED_EDITION,
         slug="salt-lantern",
         name="Salt Lantern Canteen",
         weight_unit="lb",

@@ -3,10 +3,9 @@
 from collections.abc import Iterator
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
-from dolmetsch.server.batches.entries.chain import EntryRows, list_entry_rows
+from dolmetsch.server.batches.entries.chain import EntryRows, fetch_cooks, list_entry_rows
 from dolmetsch.server.batches.entries.describing import describe, label_entry
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import reckon_batch
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
@@ -24,7 +23,6 @@ TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
 
 def read_diary(batch: Batch) -> schemas.DiaryOut:
     """The diary of ``batch``."""
-    reckoning = reckon_batch(batch)
     leaves = [
         *_tell_entries(list_entry_rows(batch), batch.kitchen),
         *_tell_cures(batch),
@@ -37,13 +35,14 @@ def read_diary(batch: Batch) -> schemas.DiaryOut:
     return schemas.DiaryOut(
         code=batch.code,
         name=batch.name,
-        cut=reckoning.chain.batch.lots[0].cut,
-        pieces=sorted(piece.id for piece in reckoning.sheet.ledger.mains),
+        cut=batch.summary["cut"],
+        pieces=sorted(batch.summary["pieces"]),
         leaves=sorted(leaves, key=lambda leaf: (leaf.happened_at, leaf.recorded_at)),
     )
 
 
 def _tell_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LeafOut]:
+    fetch_cooks(rows)
     latest = {row.root_sequence: row.entry.pk for row in rows}
     for row in rows:
         entry = row.entry

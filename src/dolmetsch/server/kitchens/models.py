@@ -23,7 +23,7 @@ class Kitchen(models.Model):
 
     The policy fields are the defaults a new batch takes over. ``scale_grams`` is what its scale shows
     steps of; null: not told. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
-    ``yields_edition``: how what its batches kept was last derived.
+    ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
     """
 
     class Unit(models.TextChoices):
@@ -44,7 +44,7 @@ class Kitchen(models.Model):
     scale_grams = models.DecimalField(max_digits=9, decimal_places=3, null=True, blank=True)
     fridge_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
     smoker_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
-    yields_edition = models.CharField(max_length=8, default="", editable=False)
+    derived_edition = models.CharField(max_length=8, default="", editable=False)
 
     class Meta:
         constraints: ClassVar = [

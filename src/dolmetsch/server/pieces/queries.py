@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
+from typing import Any
 
 from dolmetsch.core.costing.strip import label_piece
 from dolmetsch.core.ledger.pieces import Piece
@@ -17,6 +18,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.writing.kept import latest_by_name
 
 #: So many of the latest things cut off are looked at for what they were worth.
@@ -118,14 +120,14 @@ def _show(piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str) -> sch
 
 def read_map(kitchen: Kitchen) -> schemas.MapOut:
     """Every store with the pieces under way that lie in it, and those that lie nowhere."""
-    batches = Batch.objects.filter(kitchen=kitchen, is_finished=False).select_related("kitchen")
+    batches = Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page")
     known = gather_facts(batches)
     stores = list_stores(kitchen)
     lying: dict[str, list[schemas.LyingOut]] = {store.name.casefold(): [] for store in stores}
     nowhere: list[schemas.LyingOut] = []
     for batch in batches.order_by("code"):
-        for piece in sorted_mains(reckon_batch(batch)):
-            place = known.get((batch.pk, piece.id), Facts()).place
+        for piece in batch.summary["mains"]:
+            place = known.get((batch.pk, piece["mark"]), Facts()).place
             told = _lie(batch, piece, place)
             (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(told)
     return schemas.MapOut(
@@ -145,13 +147,13 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
     )
 
 
-def _lie(batch: Batch, piece: Piece, place: tuple[str, int, int] | None) -> schemas.LyingOut:
+def _lie(batch: Batch, piece: dict[str, Any], place: tuple[str, int, int] | None) -> schemas.LyingOut:
     return schemas.LyingOut(
         code=batch.code,
         name=batch.name,
-        mark=piece.id,
-        label=label_piece(piece),
-        weight=print_weight(piece.grams),
+        mark=piece["mark"],
+        label=piece["label"],
+        weight=Weight.model_validate(piece["weight"]),
         level=place[1] if place else 0,
         slot=place[2] if place else 0,
     )

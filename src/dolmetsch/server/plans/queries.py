@@ -30,17 +30,23 @@ def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> 
     mine = PlannedAct.objects.filter(kitchen=kitchen)
     if code:
         mine = mine.filter(batch__code=code)
-    due = Q(state="open", due_at__lte=now + timedelta(days=days))
-    # of one batch all that was done is told
+    # of one batch all that was done is shown
     done = Q(state="done") if code else Q(state="done", changed_at__gte=now - IN_SIGHT)
-    ordered = mine.select_related("batch", "recorded_by").order_by("due_at", "id")
-    acts = list(ordered.filter(due | done)[:LOOKED_AT])
-    over = find_over(acts)
-    if not code:
-        acts = [act for act in acts if act.pk not in over]
-    coming = list(mine.filter(state="open", due_at__gt=now + timedelta(days=days))[:LOOKED_AT])
-    more = len(coming) - len(find_over(coming)) + max(0, len(acts) - SHOWN)
+    ordered = _with_batch(mine.filter(Q(state="open") | done)).order_by("due_at", "id")
+    looked_at = list(ordered[:LOOKED_AT])
+    over = find_over(looked_at)
+    kept = [act for act in looked_at if code or act.pk not in over]
+    until = now + timedelta(days=days)
+    acts = [act for act in kept if act.due_at <= until or act.state == "done"]
+    coming = [act for act in kept if act.due_at > until and act.state == "open" and act.pk not in over]
+    more = len(coming) + max(0, len(acts) - SHOWN)
     return schemas.PlanOut(now=now, acts=show_acts(kitchen, acts[:SHOWN], now, over=over), more=more)
+
+
+def _with_batch(acts: QuerySet[PlannedAct]) -> QuerySet[PlannedAct]:
+    """With the batch of each, but for what that keeps of itself: it is long, and one batch has many acts."""
+    kept = ("batch__page", "batch__figures", "batch__summary")
+    return acts.select_related("batch", "recorded_by").defer(*kept)
 
 
 def show_acts(
@@ -127,7 +133,7 @@ def write_calendar(kitchen: Kitchen, *, code: str = "") -> bytes:
     calendar.add("prodid", "-//Dolmetsch//cure plan//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", f"{kitchen.name}: curing")
-    acts = PlannedAct.objects.filter(kitchen=kitchen).select_related("batch").order_by("due_at", "id")
+    acts = _with_batch(PlannedAct.objects.filter(kitchen=kitchen)).order_by("due_at", "id")
     wanted = list(acts.filter(batch__code=code) if code else acts)
     over = find_over(wanted)
     for act in wanted:

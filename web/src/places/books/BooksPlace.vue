@@ -26,7 +26,8 @@ const { data: today } = useToday()
     <h1>Books</h1>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'import' }">Import a batch document</RouterLink>
-      <RouterLink class="act first" :to="{ name: 'forecasts' }">How good forecasts were</RouterLink>
+      <RouterLink class="act" :to="{ name: 'forecasts' }">How good forecasts were</RouterLink>
+      <RouterLink class="act first" :to="{ name: 'batches' }">All batches</RouterLink>
     </div>
   </div>
   <LoadState v-if="!yields" :error="error" what="the yields" @retry="refetch()" />

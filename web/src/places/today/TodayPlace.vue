@@ -22,7 +22,10 @@ const told = computed(() =>
   <div class="head">
     <h1>{{ date }}</h1>
     <span v-if="today" class="quiet">{{ told }}</span>
-    <div class="acts"><RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink></div>
+    <div class="acts">
+      <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
+      <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+    </div>
   </div>
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else class="day">
@@ -38,7 +41,12 @@ const told = computed(() =>
           bought: cut, weight and price.
         </p>
       </div>
-      <p v-if="today.more_under_way" class="quiet">and {{ today.more_under_way }} older ones.</p>
+      <RouterLink
+        v-if="today.more_under_way"
+        class="act more"
+        :to="{ name: 'batches', query: { state: 'under-way', page: 3 } }"
+        >{{ today.more_under_way }} more under way</RouterLink
+      >
       <template v-if="today.finished.length">
         <h2>Recently finished</h2>
         <ul class="rows" aria-label="Recently finished">
@@ -74,6 +82,10 @@ const told = computed(() =>
 
 h2 {
   margin: 20px 0 8px;
+}
+
+.more {
+  margin-top: 10px;
 }
 
 .empty {

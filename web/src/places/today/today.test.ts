@@ -1,14 +1,14 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { standIn, standing } from '@/shared/tests/samples'
+import { standIn, summary } from '@/shared/tests/samples'
 import BatchRow from '@/shared/parts/BatchRow.vue'
 
 enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
-const row = (more: Parameters<typeof standing>[0] = {}): string =>
+const row = (more: Parameters<typeof summary>[0] = {}): string =>
   mount(BatchRow, {
-    props: { batch: standing(more) },
+    props: { batch: summary(more) },
     global: { components: { RouterLink: RouterLinkStub } },
   })
     .text()

@@ -136,6 +136,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Batches
+         * @description Every batch, a page at a time: by words in name, cut or code, by state, and by day of the start.
+         */
+        get: operations["findBatches"];
+        put?: never;
+        /**
+         * Start Batch
+         * @description Start a batch. 200 for a resend of the same key, 201 for a new one.
+         */
+        post: operations["startBatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/batches/{code}": {
         parameters: {
             query?: never;
@@ -150,26 +174,6 @@ export interface paths {
         get: operations["getBatch"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kitchens/{kitchen_slug}/batches": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Start Batch
-         * @description Start a batch. 200 for a resend of the same key, 201 for a new one.
-         */
-        post: operations["startBatch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1447,10 +1451,10 @@ export interface components {
             label: string;
         };
         /**
-         * StandingOut
+         * SummaryOut
          * @description A batch in a list: where its ribbon has got to.
          */
-        StandingOut: {
+        SummaryOut: {
             /** Code */
             code: string;
             /** Name */
@@ -1495,9 +1499,9 @@ export interface components {
          */
         TodayOut: {
             /** Under Way */
-            under_way: components["schemas"]["StandingOut"][];
+            under_way: components["schemas"]["SummaryOut"][];
             /** Finished */
-            finished: components["schemas"]["StandingOut"][];
+            finished: components["schemas"]["SummaryOut"][];
             /** More Under Way */
             more_under_way: number;
             /** Hanging */
@@ -1561,7 +1565,7 @@ export interface components {
          */
         VerdictsOut: {
             /** Finished */
-            finished: components["schemas"]["StandingOut"][];
+            finished: components["schemas"]["SummaryOut"][];
             /** Under Way */
             under_way: components["schemas"]["UnderWayOut"][];
             /** Page */
@@ -1570,6 +1574,20 @@ export interface components {
             pages: number;
             /** More Under Way */
             more_under_way: number;
+        };
+        /**
+         * BatchesOut
+         * @description A page (from 1) of the batches found, latest entry first; ``total`` of all pages.
+         */
+        BatchesOut: {
+            /** Batches */
+            batches: components["schemas"]["SummaryOut"][];
+            /** Total */
+            total: number;
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
         };
         /**
          * BatchOut
@@ -2089,6 +2107,15 @@ export interface components {
             cooked_weight: string;
         };
         /**
+         * RecordedOut
+         * @description The entry that was made (or had been, by the same key) and the batch as it is now.
+         */
+        RecordedOut: {
+            /** Entry */
+            entry: number;
+            batch: components["schemas"]["BatchOut"];
+        };
+        /**
          * ShopOut
          * @description A shop's pack beside the house; saved below zero: the house is dearer.
          *
@@ -2325,15 +2352,6 @@ export interface components {
              * @enum {string}
              */
             act: "withdraw";
-        };
-        /**
-         * RecordedOut
-         * @description The entry that was made (or had been, by the same key) and the batch as it is now.
-         */
-        RecordedOut: {
-            /** Entry */
-            entry: number;
-            batch: components["schemas"]["BatchOut"];
         };
         /**
          * StartIn
@@ -6404,13 +6422,18 @@ export interface operations {
             };
         };
     };
-    getBatch: {
+    findBatches: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                is_finished?: boolean | null;
+                since?: string | null;
+                until?: string | null;
+                page?: number;
+            };
             header?: never;
             path: {
                 kitchen_slug: string;
-                code: string;
             };
             cookie?: never;
         };
@@ -6422,7 +6445,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BatchOut"];
+                    "application/json": components["schemas"]["BatchesOut"];
                 };
             };
             /** @description Bad Request */
@@ -6550,6 +6573,119 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getBatch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
                 };
             };
             /** @description Bad Request */

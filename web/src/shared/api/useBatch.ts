@@ -26,6 +26,7 @@ export function useBatch(code: Ref<string>) {
   function put(batch: Batch): void {
     queries.setQueryData(queryKey.value, batch)
     void queries.invalidateQueries({ queryKey: ['today'] })
+    void queries.invalidateQueries({ queryKey: ['batches'] })
     void queries.invalidateQueries({ queryKey: ['verdict'] })
   }
   return { ...query, put }

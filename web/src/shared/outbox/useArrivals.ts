@@ -10,7 +10,18 @@ export function useArrivals(): void {
   onUnmounted(
     onArrived((letter, answer) => {
       if (answer.batch) queries.setQueryData(['batch', kitchen.value?.slug, letter.code], answer.batch)
-      for (const name of ['today', 'verdict', 'verdicts', 'year', 'pieces', 'plan', 'diary', 'cures', 'map'])
+      for (const name of [
+        'today',
+        'batches',
+        'verdict',
+        'verdicts',
+        'year',
+        'pieces',
+        'plan',
+        'diary',
+        'cures',
+        'map',
+      ])
         void queries.invalidateQueries({ queryKey: [name] })
     }),
   )

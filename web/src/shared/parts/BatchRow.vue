@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Standing } from '@/shared/api/client'
+import type { Summary } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import { recordWord } from './stepWords'
 import MiniRibbon from './MiniRibbon.vue'
 
-const props = defineProps<{ batch: Standing }>()
+const props = defineProps<{ batch: Summary }>()
 const { weightText, otherText, costText, unitWord, money } = useUnits()
 const marks = computed(() => props.batch.pieces.filter((mark) => mark !== 'lot').join(' · '))
 const saved = computed(() => {

@@ -7,7 +7,7 @@ import type {
   Schemas,
   Settings,
   Shop,
-  Standing,
+  Summary,
   Verdict,
 } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
@@ -281,7 +281,7 @@ export const verdict = (more: Partial<Verdict> = {}): Verdict => ({
   ...more,
 })
 
-export const standing = (more: Partial<Standing> = {}): Standing => ({
+export const summary = (more: Partial<Summary> = {}): Summary => ({
   code: 'J-01',
   name: 'Test jowl',
   cut: 'jowl',

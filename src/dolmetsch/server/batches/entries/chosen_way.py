@@ -2,21 +2,25 @@
 
 from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.way import Way, plain_way
+from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.models import Batch, BatchWay
 from dolmetsch.server.ways.queries import core_of
 
 
-def find_way(batch: Batch) -> BatchWay | None:
-    """The way the batch is made by; None where nobody said."""
-    return BatchWay.objects.filter(batch=batch).select_related("way__kitchen").order_by("-id").first()
-
-
 def way_of(chosen: BatchWay | None, *, pieces: int = 1) -> Way:
-    """The chosen way as the core reads it; the standard one, for so many ``pieces``, where nobody said."""
+    """The chosen way as the core reads it, at the prices of today; the standard one, for so many ``pieces``,
+    where nobody said.
+    """
     return plain_way(USUAL_KINDS, pieces=pieces) if chosen is None else core_of(chosen.way)
+
+
+def kinds_of(chosen: BatchWay) -> list[str]:
+    """The kinds of its steps, in order. Needs no prices, so none are read."""
+    return [METHODS[step["method"]].kind for step in chosen.way.told["steps"]]
 
 
 def methods_of(batch: Batch) -> dict[str, str]:
     """The method of each kind of step by the way the batch is made by; none where nobody said."""
-    chosen = find_way(batch)
-    return {} if chosen is None else {step.kind: step.method for step in way_of(chosen).steps}
+    chosen = batch.chosen_way
+    steps = [] if chosen is None else chosen.way.told["steps"]
+    return {METHODS[step["method"]].kind: step["method"] for step in steps}

@@ -3,7 +3,7 @@
 from typing import Final
 
 from dolmetsch.server.batches.entries.chain import Act, Reckoning
-from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.entries.chosen_way import kinds_of
 from dolmetsch.server.batches.models import Batch
 
 #: After these a piece is ready to be served.
@@ -20,8 +20,8 @@ def is_finished(batch: Batch, reckoning: Reckoning) -> bool:
     if _is_said(reckoning):
         return True
     kinds = FINISHING
-    if batch.pk is not None and (chosen := find_way(batch)) is not None:
-        last = way_of(chosen).steps[-1].kind
+    if batch.chosen_way is not None:
+        last = kinds_of(batch.chosen_way)[-1]
         kinds = FINISHING if last in _ONGOING else FINISHING | {last}
     return all(kinds & set(piece.kinds) for piece in mains)
 

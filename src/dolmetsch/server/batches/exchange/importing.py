@@ -20,9 +20,10 @@ from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.show import schemas
-from dolmetsch.server.batches.show.showing import show_house, show_strip, stand
+from dolmetsch.server.batches.show.showing import show_house, show_strip, summarize
 from dolmetsch.server.problems import DomainError, say_fault
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.quantities.visible import make_visible
 from dolmetsch.server.writing.once import Write, once
 
 Shape = TypeVar("Shape", bound=BaseModel)
@@ -49,7 +50,8 @@ def import_document(
         DomainError: bad_document, too_much (entries), or other_currency; with the place in the document.
     """
     try:
-        raw = parse(text)
+        # as every text is kept, so that the document and its records say the same
+        raw = _as_kept(parse(text))
         _refuse_long(raw)
         document = read_batch(raw)
         expected = write_sheet(document, compute_sheet(document.batch))
@@ -66,6 +68,14 @@ def import_document(
     if dry_run:
         return schemas.ImportOut(written=False, batches=[_show_drafted(one) for one in drafted])
     return once(write, lambda: _find_written(write), lambda: _write_all(write, drafted))
+
+
+def _as_kept(value: object) -> object:
+    if isinstance(value, dict):
+        return {make_visible(name): _as_kept(one) for name, one in value.items()}
+    if isinstance(value, list):
+        return [_as_kept(one) for one in value]
+    return make_visible(value) if isinstance(value, str) else value
 
 
 def _find_written(write: Write) -> schemas.ImportOut | None:
@@ -179,7 +189,7 @@ def _draft_one(
         reckoning = reckon(build_chain(batch, rows))
     except LedgerError as error:
         raise DomainError("bad_document", 422, "Not imported", f"{place}{error}.") from error
-    stand(batch, reckoning)
+    summarize(batch, reckoning)
     keys = [key, *(uuid.uuid5(key, f"entry {seen}") for seen in range(1, len(rows)))]
     return Drafted(batch=batch, rows=rows, keys=keys, reckoning=reckoning)
 

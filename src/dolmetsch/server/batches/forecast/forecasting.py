@@ -11,14 +11,14 @@ from dolmetsch.core.forecast.forecast_comparison import (
     compare_forecast,
     price_bases,
 )
-from dolmetsch.core.forecast.outlook import Estimate, Outlook, Standing, carry
+from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import Reckoning
-from dolmetsch.server.batches.entries.chosen_way import find_way, way_of
+from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 
@@ -48,7 +48,7 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
     mains = reckoning.sheet.ledger.mains
     if not mains or reckoning.strip.came_together:
         return None
-    chosen = find_way(batch)
+    chosen = batch.chosen_way
     way = way_of(chosen, pieces=len(mains))
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)
@@ -61,13 +61,13 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
     record, final = reckoning.chain.batch, reckoning.sheet.final
     history = read_history(batch.kitchen)
     cut = read_cut(record.lots[0].cut)
-    standing = Standing(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
+    start = Start(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
     begun = {kind for piece in mains for kind in piece.kinds}
     carried = [
         (cost_step(step, record.policy, is_begun=step.kind in begun), believe(step.method, cut, history))
         for step in steps
     ]
-    outlook = carry(standing, carried)
+    outlook = carry(start, carried)
     bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, reckoning))
     worked = float(reckoning.sheet.minutes)
     return Forecasted(

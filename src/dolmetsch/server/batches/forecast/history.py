@@ -1,29 +1,22 @@
-"""What a kitchen's finished batches kept, step by step: written as they finish, summed up for the core.
-
-A yield is derived from entries, never recorded by itself, so it is written anew whenever they change.
-"""
+"""What a kitchen's finished batches kept, step by step, summed up for the core."""
 
 from collections import defaultdict
+from collections.abc import Sequence
 from fractions import Fraction
 from math import log
 from typing import Final
 
-from django.db import transaction
-from django.db.models import F, Window
-from django.db.models.functions import RowNumber
+from django.db import connection
 
 from dolmetsch.core.costing.strip import Column
 from dolmetsch.core.forecast.way import plain_method
 from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
-from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import Reckoning
 from dolmetsch.server.batches.entries.chosen_way import methods_of
 from dolmetsch.server.batches.models import Batch, Entry, StepYield
-from dolmetsch.server.batches.show.showing import STANDING_FIELDS, stand
 from dolmetsch.server.kitchens.models import Kitchen
 
-#: Change this when yields are derived otherwise; a kitchen's finished batches are then read anew.
-YIELDS_EDITION: Final = "2"
 #: So many of the latest batches of a method and cut are learned from.
 YIELDS_READ: Final = 60
 #: So many of the latest entries about frying are looked at.
@@ -32,17 +25,37 @@ FRYINGS_READ: Final = 60
 
 def read_history(kitchen: Kitchen) -> History:
     """Tallies of the kitchen's finished batches by method and cut, of each the latest ``YIELDS_READ``."""
-    _renew_stale(kitchen)
-    place = Window(RowNumber(), partition_by=[F("method"), F("cut")], order_by=F("id").desc())
-    rows = StepYield.objects.filter(kitchen=kitchen).annotate(place=place).filter(place__lte=YIELDS_READ)
     kept: defaultdict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
-    for method, cut, log_ratio, scale in rows.values_list("method", "cut", "log_ratio", "scale_variance"):
+    for method, cut, log_ratio, scale in _read_latest(kitchen):
         kept[method, cut].append((log_ratio, scale))
     history: defaultdict[str, dict[str, Tally]] = defaultdict(dict)
     for (method, cut), logs in kept.items():
         start, _ = start_of(method, cut_of_key(cut))
         history[method][cut] = tally_logs(logs, start=start)
     return history
+
+
+def _read_latest(kitchen: Kitchen) -> Sequence[tuple[str, str, float, float]]:
+    """Method, cut, log ratio and variance by the scale of the latest ``YIELDS_READ`` of each method and cut.
+
+    A limited search of the index for each pair, in one statement: numbering the rows of each pair would read
+    all that the kitchen ever kept.
+    """
+    mine = StepYield.objects.filter(kitchen=kitchen).order_by("method", "cut")
+    pairs = list(mine.values_list("method", "cut").distinct())
+    if not pairs:
+        return ()
+    latest = (
+        f"(SELECT method, cut, log_ratio, scale_variance FROM {StepYield._meta.db_table} "  # noqa: S608
+        f"WHERE kitchen_id = %s AND method = %s AND cut = %s ORDER BY id DESC LIMIT {YIELDS_READ})"
+    )
+    with connection.cursor() as cursor:
+        cursor.execute(
+            " UNION ALL ".join([latest] * len(pairs)),
+            [value for method, cut in pairs for value in (kitchen.pk, method, cut)],
+        )
+        rows: Sequence[tuple[str, str, float, float]] = cursor.fetchall()
+    return rows
 
 
 def list_fryings(kitchen: Kitchen) -> list[float]:
@@ -55,29 +68,8 @@ def list_fryings(kitchen: Kitchen) -> list[float]:
     return [float(entry.fry.ratio) for entry in latest.values() if entry.act == Entry.Act.FRY]
 
 
-def _renew_stale(kitchen: Kitchen) -> None:
-    """Read the batches anew where an older program derived what they came to, or none did."""
-    if kitchen.yields_edition == YIELDS_EDITION:
-        return
-    with transaction.atomic():
-        for batch in Batch.objects.filter(kitchen=kitchen).defer("page"):
-            batch.kitchen = kitchen
-            reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
-            stand(batch, reckoning)
-            batch.save(update_fields=STANDING_FIELDS)
-            keep_yields(batch, reckoning)
-        kitchen.yields_edition = YIELDS_EDITION
-        Kitchen.objects.filter(pk=kitchen.pk).update(yields_edition=YIELDS_EDITION)
-
-
-def keep_yields(batch: Batch, reckoning: Reckoning) -> None:
-    """Write what a batch's steps kept, if it is finished; take it back if no longer in use."""
-    StepYield.objects.filter(batch=batch).delete()
-    if batch.is_finished:
-        StepYield.objects.bulk_create(_read_yields(batch, reckoning))
-
-
-def _read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
+def read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
+    """What each step of a finished batch kept; nothing of meats brought together."""
     record = reckoning.chain.batch
     cuts = {read_cut(lot.cut).key for lot in record.lots}
     columns = reckoning.strip.columns[1:]

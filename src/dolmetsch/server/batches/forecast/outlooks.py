@@ -13,8 +13,9 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecast import schemas as out
+from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
-from dolmetsch.server.batches.forecast.history import keep_yields, read_history
+from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
@@ -138,9 +139,10 @@ def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
         key=write.key,
         fingerprint=write.fingerprint,
     )
+    batch.__dict__.pop("chosen_way", None)
     rows = list_entry_rows(batch)
     reckoning = reckon(build_chain(batch, rows))
-    keep_yields(batch, reckoning)
+    renew(batch, rows, reckoning)
     keep_forecast(rows[-1].entry, reckoning, now=write.now)
     return reckoning
 
@@ -177,7 +179,9 @@ def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
     """
     mine = Forecast.objects.filter(batch__kitchen=kitchen)
     kept: dict[tuple[int, str], Forecast] = {}
-    for one in mine.filter(batch__is_finished=True).select_related("batch").order_by("id"):
+    for one in (
+        mine.filter(batch__is_finished=True).select_related("batch").defer("batch__page").order_by("id")
+    ):
         kept[one.batch_id, one.stage] = one
     scored = [(one, true) for one in kept.values() if (true := _came_to(one.batch)) is not None]
     by_stage: dict[str, list[tuple[Forecast, float]]] = {}
@@ -203,7 +207,7 @@ def _label_stage(stage: str) -> str:
 
 def _came_to(batch: Batch) -> float | None:
     """Price of a sliced gram as the batch stands; None where it has none to speak of."""
-    per_lb = (batch.standing.get("cost") or {}).get("per_lb")
+    per_lb = (batch.summary.get("cost") or {}).get("per_lb")
     return float(per_lb) / float(GRAMS_PER_LB) if per_lb and float(per_lb) > 0 else None
 
 

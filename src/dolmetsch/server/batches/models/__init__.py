@@ -7,7 +7,7 @@ entry that names it. Weights are grams to 12 places, so that every typed pound a
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.batches.models.lines import LOT_MARK, ExtraLine, LotLine, UsedLine, Weighing
-from dolmetsch.server.batches.models.outlook import BatchWay, Forecast, StepYield
+from dolmetsch.server.batches.models.outlook import BatchWay, Forecast, ShopSaving, StepYield
 from dolmetsch.server.batches.models.terms import FryLine, PolicyLine, PortionLine, ShopPackLine
 
 __all__ = [
@@ -22,6 +22,7 @@ __all__ = [
     "PolicyLine",
     "PortionLine",
     "ShopPackLine",
+    "ShopSaving",
     "StepYield",
     "UsedLine",
     "Weighing",

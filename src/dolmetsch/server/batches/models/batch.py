@@ -1,6 +1,7 @@
 """One chain of weighings."""
 
-from typing import ClassVar
+from functools import cached_property
+from typing import TYPE_CHECKING, ClassVar, Optional
 
 from django.db import models
 from django.db.models import Q
@@ -8,18 +9,24 @@ from django.db.models import Q
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.lengths import CODE_LENGTH, NAME_LENGTH
 
+if TYPE_CHECKING:
+    from dolmetsch.server.batches.models.outlook import BatchWay
+
 
 class Batch(models.Model):
     """One chain of weighings.
 
-    The policy is the kitchen's as of the day the batch was started. ``standing`` (with ``is_finished``,
-    ``place``, ``pieces_count``, ``last_…``) is what the entries come to, kept for lists; every write
-    renews it. ``page`` is the whole batch as printed by edition ``page_edition`` of the program.
+    The policy is the kitchen's as of the day the batch was started; ``cut`` is the first lot's.
+    ``summary`` (with ``is_finished``, ``place``, ``pieces_count``, ``last_…``) is what the entries come to,
+    kept for lists; every write renews it. ``page`` is the whole batch as printed by edition ``page_edition``
+    of the program; ``figures`` what takes long to compute for its verdict, kept by the first who reads it.
+    ``renewals`` counts the writes that touched it, so that nothing computed before one is kept after it.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
     code = models.CharField(max_length=CODE_LENGTH, db_collation="utf8mb4_bin")
     name = models.CharField(max_length=NAME_LENGTH)
+    cut = models.CharField(max_length=NAME_LENGTH, default="")
     started_at = models.DateTimeField()
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     credit_by_products = models.BooleanField()
@@ -31,9 +38,11 @@ class Batch(models.Model):
     pieces_count = models.PositiveIntegerField(default=1)
     last_entry_at = models.DateTimeField()
     last_sequence = models.PositiveIntegerField(default=1)
-    standing = models.JSONField(default=dict)
+    summary = models.JSONField(default=dict)
     page = models.TextField(default="")
     page_edition = models.CharField(max_length=16, default="")
+    renewals = models.PositiveIntegerField(default=0)
+    figures = models.TextField(default="")
 
     class Meta:
         constraints: ClassVar = [
@@ -45,8 +54,20 @@ class Batch(models.Model):
             models.CheckConstraint(name="batch_named", condition=~Q(name="") & ~Q(code="")),
         ]
         indexes: ClassVar = [
-            models.Index(name="batch_under_way", fields=["kitchen", "is_finished", "-last_entry_at"])
+            # read backward for the latest first; one that descends could not break ties by id as well
+            models.Index(name="batch_latest", fields=["kitchen", "is_finished", "last_entry_at"]),
+            models.Index(name="batch_since", fields=["kitchen", "started_at"]),
         ]
 
     def __str__(self) -> str:
         return f"{self.code} {self.name}"
+
+    @cached_property
+    def chosen_way(self) -> Optional["BatchWay"]:
+        """The method it is made by, as chosen last; None where nobody chose. Read once for each object."""
+        if self._state.adding:
+            return None
+        chosen = self.ways_chosen.select_related("way").order_by("-id").first()
+        if chosen is not None:
+            chosen.way.kitchen = self.kitchen
+        return chosen

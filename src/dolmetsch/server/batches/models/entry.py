@@ -70,6 +70,8 @@ class Entry(models.Model):
 
     class Meta:
         ordering: ClassVar = ["sequence"]
+        # a kitchen's latest fryings are read without its other entries
+        indexes: ClassVar = [models.Index(name="entries_of_act", fields=["kitchen", "act"])]
         constraints: ClassVar = [
             models.UniqueConstraint(name="entry_in_order", fields=["batch", "sequence"]),
             models.UniqueConstraint(name="entry_key_once", fields=["kitchen", "key"]),

@@ -42,15 +42,33 @@ class StepYield(models.Model):
     scale_variance = models.FloatField()
 
     class Meta:
-        # all that is summed up, so that the sums are read from the index alone
-        indexes: ClassVar = [
-            models.Index(
-                name="step_yield_sums", fields=["kitchen", "method", "cut", "log_ratio", "scale_variance"]
-            )
-        ]
+        # the latest of each method and cut are read, by id
+        indexes: ClassVar = [models.Index(name="step_yield_latest", fields=["kitchen", "method", "cut"])]
 
     def __str__(self) -> str:
         return f"{self.batch_id} {self.method}"
+
+
+class ShopSaving(models.Model):
+    """What a finished batch saved beside one of its shop packs, below zero: lost; derived as yields are.
+
+    ``last_entry_at`` is the batch's.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="shop_savings")
+    name = models.CharField(max_length=NAME_LENGTH, db_collation="utf8mb4_bin")
+    saved = models.DecimalField(max_digits=12, decimal_places=2)
+    last_entry_at = models.DateTimeField()
+
+    class Meta:
+        # all that is summed up, so that the sums are read from the index alone
+        indexes: ClassVar = [
+            models.Index(name="shop_saving_sums", fields=["kitchen", "name", "last_entry_at", "saved"])
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} beside {self.name}"
 
 
 class Forecast(models.Model):

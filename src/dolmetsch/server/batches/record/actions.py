@@ -16,20 +16,20 @@ from dolmetsch.server.batches.entries.chain import (
     EntryRows,
     Reckoning,
     build_chain,
+    fetch_cooks,
     list_current,
     list_entry_rows,
     reckon,
 )
 from dolmetsch.server.batches.entries.describing import describe, label_entry
 from dolmetsch.server.batches.entries.reading import read_content
+from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import keep_forecast
-from dolmetsch.server.batches.forecast.history import keep_yields
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
-from dolmetsch.server.batches.record.links import find_family, refuse_taken_twice, renew_downstream
+from dolmetsch.server.batches.record.links import refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.record.order import refuse_before_purchase
 from dolmetsch.server.batches.show import schemas
-from dolmetsch.server.batches.show.queries import read_batch
-from dolmetsch.server.batches.show.showing import print_page, show_batch, stand
+from dolmetsch.server.batches.show.queries import get_batch, read_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence
@@ -88,26 +88,17 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
     """
 
     def record() -> Recorded:
-        family = find_family(write.kitchen, code, also=_sources_of(draft.content))
-        batch = family.get(code)
-        if batch is None:
-            raise not_found(f"batch “{code}”")
+        batch = get_batch(write.kitchen, code)
         rows = list_entry_rows(batch)
         _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.reckoning is None:
             raise refuse_fields(drafted.reader.problems)
         recorded = _save(write, [*rows, drafted.rows], drafted.reckoning)
-        renew_downstream(batch, family)
+        renew_downstream(batch)
         return recorded
 
     return once(write, lambda: find_done(write), record)
-
-
-def _sources_of(content: typed.Content) -> list[str]:
-    """Codes of the batches a content takes from."""
-    source = content.source if isinstance(content, typed.BoughtIn) else None
-    return [] if source is None else [source.batch]
 
 
 def new_batch(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Batch:
@@ -263,6 +254,7 @@ def _refuse_moved_on(rows: list[EntryRows], *, seen: int, kitchen: Kitchen) -> N
     news = [row for row in rows if row.entry.sequence > seen]
     if not news:
         return
+    fetch_cooks(news)
     changes = [
         f"{row.entry.recorded_by.called} recorded “{label_entry(row)}”: {'; '.join(describe(row, kitchen))}"
         for row in news
@@ -302,13 +294,13 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence
     if fresh.root_sequence == 1:
         batch.started_at = entry.happened_at
-    stand(batch, reckoning)
     if batch._state.adding:
+        # the entry refers to it; what it comes to follows
         batch.save(force_insert=True)
     _write_entry(write, fresh, reckoning, key=write.key)
+    shown = renew(batch, rows, reckoning)
     if entry.act not in _TERMS:
         keep_forecast(entry, reckoning, now=write.now)
-    shown = _keep_page(batch, rows, reckoning)
     return Recorded(entry=entry, batch=shown, was_there=False)
 
 
@@ -322,15 +314,7 @@ def save_drafted(
     batch.save(force_insert=True)
     for row, key in zip(rows, keys, strict=True):
         _write_entry(write, row, reckoning, key=key)
-    _keep_page(batch, rows, reckoning)
-
-
-def _keep_page(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
-    keep_yields(batch, reckoning)
-    shown = show_batch(batch, rows, reckoning)
-    print_page(batch, shown)
-    batch.save(force_update=True)
-    return shown
+    renew(batch, rows, reckoning)
 
 
 def _write_entry(write: Write, row: EntryRows, reckoning: Reckoning, *, key: uuid.UUID) -> None:

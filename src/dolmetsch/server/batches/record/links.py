@@ -3,8 +3,6 @@
 from collections.abc import Iterable
 from fractions import Fraction
 
-from django.db.models import QuerySet
-
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.server.batches.entries.chain import (
@@ -15,35 +13,9 @@ from dolmetsch.server.batches.entries.chain import (
     reckon,
     take_upstream,
 )
-from dolmetsch.server.batches.forecast.history import keep_yields
+from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch, LotLine
-from dolmetsch.server.batches.show.showing import print_page, show_batch, stand
-from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
-
-
-def find_family(kitchen: Kitchen, code: str, *, also: Iterable[str] = ()) -> dict[str, Batch]:
-    """The batch ``code``, those it takes from and those that take from it, and ``also``, by code."""
-    pairs = list(
-        LotLine.objects.filter(from_batch__kitchen=kitchen).values_list("from_batch_id", "entry__batch_id")
-    )
-    named = Batch.objects.filter(kitchen=kitchen, code__in=[code, *also])
-    if not pairs:
-        return _by_code(named, kitchen)
-    ids = set(named.values_list("id", flat=True))
-    grown = True
-    while grown:
-        near = {up for up, down in pairs if down in ids} | {down for up, down in pairs if up in ids}
-        grown = not near <= ids
-        ids |= near
-    return _by_code(Batch.objects.filter(id__in=ids), kitchen)
-
-
-def _by_code(batches: QuerySet[Batch], kitchen: Kitchen) -> dict[str, Batch]:
-    family = {batch.code: batch for batch in batches.order_by("id")}
-    for batch in family.values():
-        batch.kitchen = kitchen
-    return family
 
 
 def list_taken(source: Batch) -> list[tuple[Batch, LotLine]]:
@@ -87,28 +59,22 @@ def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
     return sum(grams, Fraction(0)) * 100 > weighs * OVERWEIGHT_PERCENT
 
 
-def renew_downstream(batch: Batch, family: dict[str, Batch]) -> None:
-    """Reckon again every batch that takes from ``batch``, and those that take from them.
+def renew_downstream(batch: Batch) -> None:
+    """Compute again every batch that takes from ``batch``, and those that take from them.
 
     Raises:
         DomainError: breaks_later, where one of them would become impossible.
     """
-    if len(family) == 1:
-        return
     taken = list_taken(batch)
-    for code in sorted({taker.code for taker, _ in taken}):
-        taker = family[code]
+    for taker in {taker.pk: taker for taker, _ in taken}.values():
         rows = list_entry_rows(taker)
         try:
             reckoning = reckon(build_chain(taker, rows))
         except LedgerError as error:
-            said = f"This would make batch {code}, which takes from this one, impossible: {error.told}."
+            said = f"This would make batch {taker.code}, which takes from this one, impossible: {error.told}."
             raise DomainError("breaks_later", 422, "Not recorded", said) from error
-        stand(taker, reckoning)
-        keep_yields(taker, reckoning)
-        print_page(taker, show_batch(taker, rows, reckoning))
-        taker.save(force_update=True)
-        renew_downstream(taker, family)
+        renew(taker, rows, reckoning)
+        renew_downstream(taker)
     lots = [lot for _, lot in taken]
     for mark in sorted({lot.from_mark for lot in lots}):
         if _is_overtaken(batch, mark, lots):

@@ -1,12 +1,17 @@
 """Reads: one batch whole, and what is under way today."""
 
-from django.db.models import Count, Sum
+from dataclasses import dataclass
+from datetime import date, datetime, time, timedelta
+from typing import Final
+
+from django.db.models import Count, Q, Sum
+from django.utils import timezone
 
 from dolmetsch.core.costing.strip_of_piece import lay_out_piece
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.schemas import BatchOut, StandingOut, StripOut, TodayOut
+from dolmetsch.server.batches.show.schemas import BatchesOut, BatchOut, StripOut, SummaryOut, TodayOut
 from dolmetsch.server.batches.show.showing import EDITION, print_page, show_batch, show_strip
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
@@ -14,17 +19,31 @@ from dolmetsch.server.problems import not_found
 #: How many batches Today lists of each sort; more are counted, not listed.
 UNDER_WAY_SHOWN = 40
 FINISHED_SHOWN = 8
+#: So many batches a page of those found.
+PAGE: Final = 20
 
 
-def get_batch(kitchen: Kitchen, code: str) -> Batch:
-    """The batch ``code`` of ``kitchen``.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wanted:
+    """Which batches are looked for: words, under way or finished (None: either), days of the start."""
+
+    words: str = ""
+    is_finished: bool | None = None
+    since: date | None = None
+    until: date | None = None
+
+
+def get_batch(kitchen: Kitchen, code: str, *, with_page: bool = False) -> Batch:
+    """The batch ``code`` of ``kitchen``; its page, which is long, is read with it only where asked for.
 
     Raises:
         DomainError: not_found.
     """
-    batch = Batch.objects.filter(kitchen=kitchen, code=code).select_related("kitchen").first()
+    found = Batch.objects.filter(kitchen=kitchen, code=code)
+    batch = (found if with_page else found.defer("page")).first()
     if batch is None:
         raise not_found(f"batch “{code}”")
+    batch.kitchen = kitchen
     return batch
 
 
@@ -55,7 +74,7 @@ def read_page(batch: Batch) -> str:
     """``read_batch`` as JSON: the page its last write printed, or printed anew by a newer program."""
     if batch.page_edition != EDITION:
         print_page(batch, read_batch(batch))
-        same = Batch.objects.filter(pk=batch.pk, last_sequence=batch.last_sequence)
+        same = Batch.objects.filter(pk=batch.pk, renewals=batch.renewals)
         same.update(page=batch.page, page_edition=batch.page_edition)
     return batch.page
 
@@ -85,21 +104,47 @@ def read_today(kitchen: Kitchen) -> TodayOut:
     hanging = {row["place"]: row["pieces"] for row in places}
     batches = sum(row["batches"] for row in places)
     return TodayOut(
-        under_way=[show_standing(batch) for batch in under_way[:UNDER_WAY_SHOWN]],
-        finished=[show_standing(batch) for batch in mine.filter(is_finished=True)[:FINISHED_SHOWN]],
+        under_way=[show_summary(batch) for batch in under_way[:UNDER_WAY_SHOWN]],
+        finished=[show_summary(batch) for batch in mine.filter(is_finished=True)[:FINISHED_SHOWN]],
         more_under_way=max(0, batches - UNDER_WAY_SHOWN),
         hanging={**hanging, "today": batches},
     )
 
 
-def show_standing(batch: Batch) -> StandingOut:
+def find_batches(kitchen: Kitchen, wanted: Wanted, *, page: int) -> BatchesOut:
+    """A page (from 1) of the batches that are ``wanted``, latest entry first; past the last page, the last.
+
+    Each word is looked for in name, cut and code; days are those of the start, both included.
+    """
+    found = Batch.objects.filter(kitchen=kitchen)
+    for word in wanted.words.split():
+        found = found.filter(Q(name__icontains=word) | Q(cut__icontains=word) | Q(code__startswith=word.upper()))
+    if wanted.is_finished is not None:
+        found = found.filter(is_finished=wanted.is_finished)
+    if wanted.since is not None:
+        found = found.filter(started_at__gte=_midnight(wanted.since))
+    if wanted.until is not None:
+        found = found.filter(started_at__lt=_midnight(wanted.until) + timedelta(days=1))
+    total = found.count()
+    pages = max(1, -(-total // PAGE))
+    at = min(page, pages)
+    shown = found.defer("page", "figures").order_by("-last_entry_at", "-id")[(at - 1) * PAGE : at * PAGE]
+    return BatchesOut(batches=[show_summary(batch) for batch in shown], total=total, page=at, pages=pages)
+
+
+def _midnight(day: date) -> datetime:
+    """When the day begins where they are."""
+    return timezone.make_aware(datetime.combine(day, time()))
+
+
+def show_summary(batch: Batch) -> SummaryOut:
     """A batch in a list, as its last write left it."""
-    return StandingOut(
+    return SummaryOut(
         code=batch.code,
         name=batch.name,
         place=batch.place,
         is_finished=batch.is_finished,
         last_at=batch.last_entry_at,
         started_at=batch.started_at,
-        **{key: value for key, value in batch.standing.items() if key in StandingOut.model_fields},
+        **{key: value for key, value in batch.summary.items() if key in SummaryOut.model_fields},
     )

@@ -218,7 +218,7 @@ class PreviewOut(BaseModel):
     shops: list[ShopOut] = []
 
 
-class StandingOut(BaseModel):
+class SummaryOut(BaseModel):
     """A batch in a list: where its ribbon has got to."""
 
     code: str
@@ -263,7 +263,7 @@ class UnderWayOut(BaseModel):
 class VerdictsOut(BaseModel):
     """What finished batches came to against the shop, newest first, and what is under way by its forecast."""
 
-    finished: list[StandingOut]
+    finished: list[SummaryOut]
     under_way: list[UnderWayOut]
     page: int
     pages: int
@@ -273,10 +273,19 @@ class VerdictsOut(BaseModel):
 class TodayOut(BaseModel):
     """Batches under way and lately finished, and how many pieces hang at each place."""
 
-    under_way: list[StandingOut]
-    finished: list[StandingOut]
+    under_way: list[SummaryOut]
+    finished: list[SummaryOut]
     more_under_way: int
     hanging: dict[str, int]
+
+
+class BatchesOut(BaseModel):
+    """A page (from 1) of the batches found, latest entry first; ``total`` of all pages."""
+
+    batches: list[SummaryOut]
+    total: int
+    page: int
+    pages: int
 
 
 class ImportedOut(BaseModel):

@@ -15,7 +15,13 @@ from dolmetsch.core.ledger import batch as core
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries import typed
-from dolmetsch.server.batches.entries.chain import EntryRows, Reckoning, find_policy, find_portion
+from dolmetsch.server.batches.entries.chain import (
+    EntryRows,
+    Reckoning,
+    fetch_cooks,
+    find_policy,
+    find_portion,
+)
 from dolmetsch.server.batches.entries.describing import describe, label_entry, plain, retell, retell_policy
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import free_marks
@@ -218,6 +224,11 @@ def _label_portion(reckoning: Reckoning) -> str | None:
     return "1 slice" if portion.slices == 1 else f"{plain(portion.slices)} slices"
 
 
+def pack_names(record: core.Batch) -> list[str]:
+    """What its shop packs are called, in their order."""
+    return [pack.name or "a pack" for pack in record.shop]
+
+
 def show_shops(
     reckoning: Reckoning, *, is_finished: bool, ahead: Sequence[ForecastComparison] = ()
 ) -> list[schemas.ShopOut]:
@@ -309,6 +320,7 @@ def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.
 
 def _show_log(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LogOut]:
     latest = {row.root_sequence: row.entry for row in rows}
+    fetch_cooks(rows)
     for row in rows:
         entry = row.entry
         counts = latest[row.root_sequence]
@@ -333,11 +345,11 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
     batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
-#: What ``stand`` renews on a batch.
-STANDING_FIELDS = ("is_finished", "place", "pieces_count", "standing")
+#: What ``summarize`` renews on a batch.
+SUMMARY_FIELDS = ("is_finished", "place", "pieces_count", "summary")
 
 
-def stand(batch: Batch, reckoning: Reckoning) -> None:
+def summarize(batch: Batch, reckoning: Reckoning) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
     batch.is_finished = is_finished(batch, reckoning)
     house = show_house(reckoning, is_finished=batch.is_finished)
@@ -350,9 +362,14 @@ def stand(batch: Batch, reckoning: Reckoning) -> None:
     batch.pieces_count = len(mains)
     lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
     to_come = () if batch.is_finished else reckoning.strip.to_come or ("slice",)
-    batch.standing = {
+    batch.cut = lot.cut
+    batch.summary = {
         "cut": lot.cut,
         "pieces": [piece.id for piece in mains],
+        "mains": [
+            {"mark": piece.id, "label": label_piece(piece), "weight": print_weight(piece.grams).model_dump()}
+            for piece in mains
+        ],
         "labels": [label_kind(column.kind) for column in columns],
         "kept": [print_percent(column.kept_of_bought_ratio) for column in columns],
         "stage": house.stage,

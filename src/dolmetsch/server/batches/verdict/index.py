@@ -9,7 +9,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import show_standing
+from dolmetsch.server.batches.show.queries import show_summary
 from dolmetsch.server.batches.show.schemas import UnderWayOut, VerdictsOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_price_of_gram, print_unit_cost
@@ -28,7 +28,7 @@ def read_verdicts(kitchen: Kitchen, *, page: int) -> VerdictsOut:
     under_way = mine.filter(is_finished=False)
     shown = list(under_way[:UNDER_WAY_SHOWN]) if at == 1 else []
     return VerdictsOut(
-        finished=[show_standing(batch) for batch in finished[(at - 1) * PAGE : at * PAGE]],
+        finished=[show_summary(batch) for batch in finished[(at - 1) * PAGE : at * PAGE]],
         under_way=[_show_under_way(batch, kitchen) for batch in shown],
         page=at,
         pages=pages,
@@ -48,8 +48,8 @@ def _show_under_way(batch: Batch, kitchen: Kitchen) -> UnderWayOut:
     return UnderWayOut(
         code=batch.code,
         name=batch.name,
-        cut=batch.standing["cut"],
-        stage=batch.standing["stage"],
+        cut=batch.summary["cut"],
+        stage=batch.summary["stage"],
         last_at=batch.last_entry_at,
         so_far=print_unit_cost(reckoning.sheet.final.cost_per_lb),
         price=None if price is None else print_price_of_gram(price.middle),

@@ -1,14 +1,16 @@
 """Judging a batch: its sheet beside the shop on every basis, with range, parts, year and size."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Final
 
+from django.db.models import Count, Sum
+
 from dolmetsch.core.costing.batch_size import SizeModel, Work, fit_work, model_size
 from dolmetsch.core.costing.parts import Part, compute_parts
-from dolmetsch.core.costing.scale_error import TOLD_APART_AT, Spread, compute_spread, no_spread
+from dolmetsch.core.costing.scale_error import TOLD_APART_AT, Spread, no_spread
 from dolmetsch.core.costing.sheet import Comparison
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.costing.trial import Lever
@@ -17,7 +19,7 @@ from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.numbers.exact import apportion, fixed
 from dolmetsch.server.batches.entries.chain import Reckoning
 from dolmetsch.server.batches.forecast.forecasting import Forecasted
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.models import Batch, ShopSaving
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut
 from dolmetsch.server.batches.show.showing import show_house, show_shops
 from dolmetsch.server.batches.verdict import schemas as out
@@ -61,9 +63,8 @@ SHRINK_PLACES: Final = {
 KEPT: Final = "10 % less kept when"
 #: So many slabs are drawn where no wall is known.
 SIZES_DRAWN: Final = 12
-#: So many of the latest finished batches tell how the kitchen works, and what a year saved.
+#: So many of the latest finished batches tell how the kitchen works.
 LOG_READ: Final = 50
-YEAR_READ: Final = 2000
 #: Fewer batches say too little of a year.
 YEAR_FROM: Final = 3
 NO_FORECAST: Final = (
@@ -76,22 +77,24 @@ LEAST_SPAN: Final = timedelta(days=30)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pace:
-    """How a kitchen works: finished batches of the past year and the pace they make, what they saved beside
-    each shop pack by its name, and hands-on work by its own log (None: too little).
+    """How a kitchen works: finished batches of the past year and the pace they make, how many were
+    compared with each shop pack by its name and what they saved together, and hands-on work by its own log
+    (None: too little).
     """
 
     batches_a_year: Fraction
     finished: int
-    saved: Mapping[str, Sequence[Fraction]]
+    saved: Mapping[str, tuple[int, Fraction]]
     work: Work | None
     fridge_slabs: int | None
     smoker_slabs: int | None
 
 
-def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
-    """The pace of ``kitchen`` over the last 365 days, or since it began."""
+def find_pace(kitchen: Kitchen, now: datetime, *, shops: Collection[str] = ()) -> Pace:
+    """The pace of ``kitchen`` over the last 365 days, or since it began; what it saved beside ``shops``."""
     finished = Batch.objects.filter(kitchen=kitchen, is_finished=True, last_entry_at__gt=now - YEAR)
-    standings = list(finished.order_by("-last_entry_at").values_list("standing", flat=True)[:YEAR_READ])
+    count = finished.count()
+    latest = finished.order_by("-last_entry_at").values_list("summary", flat=True)[:LOG_READ]
     first = (
         Batch.objects.filter(kitchen=kitchen).order_by("started_at").values_list("started_at", flat=True)[:1]
     )
@@ -99,18 +102,20 @@ def find_pace(kitchen: Kitchen, now: datetime) -> Pace:
     for started_at in first:
         span = min(YEAR, max(LEAST_SPAN, now - started_at))
     log = [
-        (int(standing["slabs"]), Fraction(standing["minutes"]))
-        for standing in standings[:LOG_READ]
-        if standing.get("slabs") and Fraction(standing.get("minutes", "0"))
+        (int(summary["slabs"]), Fraction(summary["minutes"]))
+        for summary in latest
+        if summary.get("slabs") and Fraction(summary.get("minutes", "0"))
     ]
-    saved: dict[str, list[Fraction]] = {}
-    for standing in standings:
-        for name, money in standing.get("shops", []):
-            if money is not None:
-                saved.setdefault(name, []).append(Fraction(money))
+    savings = ShopSaving.objects.filter(kitchen=kitchen, name__in=shops, last_entry_at__gt=now - YEAR).values(
+        "name"
+    )
+    saved = {
+        row["name"]: (row["batches"], Fraction(row["sum"]))
+        for row in savings.annotate(batches=Count("*"), sum=Sum("saved"))
+    }
     return Pace(
-        batches_a_year=len(standings) * Fraction(YEAR.days) / max(span.days, 1),
-        finished=len(standings),
+        batches_a_year=count * Fraction(YEAR.days) / max(span.days, 1),
+        finished=count,
         saved=saved,
         work=fit_work(log),
         fridge_slabs=kitchen.fridge_slabs,
@@ -125,15 +130,15 @@ def judge(
     unit: WeightUnit,
     is_done: bool,
     ahead: Forecasted | None,
-    is_tried: bool = False,
+    spread: Spread | None = None,
 ) -> out.JudgedOut:
-    """Everything the verdict shows of a reckoned batch, by the kitchen's ``unit``; one that ``is_tried`` was
-    never on a scale.
+    """Everything the verdict shows of a reckoned batch, by the kitchen's ``unit``; one that is only tried
+    has no ``spread``: it was never on a scale.
 
     Of a batch that is not done every comparison is of the forecast ``ahead``, and there is none without it.
     """
     record, sheet = reckoning.chain.batch, reckoning.sheet
-    spread = no_spread(sheet) if is_tried else compute_spread(record, sheet)
+    spread = spread or no_spread(sheet)
     house = show_house(reckoning, is_finished=is_done)
     shops = show_shops(reckoning, is_finished=is_done, ahead=() if ahead is None else ahead.shops)
     return out.JudgedOut(
@@ -173,11 +178,11 @@ def _show_year(pace: Pace, shops: Sequence[ShopOut]) -> out.YearOut:
     """What the finished batches of the past year saved beside each of these packs, summed up, never
     scaled.
     """
-    saved = [pace.saved.get(shop.name, []) for shop in shops]
+    saved = [pace.saved.get(shop.name, (0, Fraction(0))) for shop in shops]
     return out.YearOut(
         batches=pace.finished,
-        compared=[len(each) for each in saved],
-        saved=[print_money(sum(each, Fraction(0))) if len(each) >= YEAR_FROM else None for each in saved],
+        compared=[batches for batches, _ in saved],
+        saved=[print_money(money) if batches >= YEAR_FROM else None for batches, money in saved],
     )
 
 

@@ -8,7 +8,7 @@ from dolmetsch.core.costing.derivation import Derivation, Input, Unit
 from dolmetsch.core.costing.explain import explain
 from dolmetsch.core.costing.parts import compute_outlay
 from dolmetsch.core.costing.strip import label_kind
-from dolmetsch.core.costing.trial import rank_levers, tag_per_lb, yields_by_kind
+from dolmetsch.core.costing.trial import tag_per_lb, yields_by_kind
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches.entries.chain import (
@@ -26,9 +26,10 @@ from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.links import list_taken
 from dolmetsch.server.batches.show import schemas
-from dolmetsch.server.batches.show.showing import show_policy, show_sources
+from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_sources
 from dolmetsch.server.batches.verdict import schemas as out
-from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge, show_levers
+from dolmetsch.server.batches.verdict.figures import find_figures
+from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge
 from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
@@ -65,6 +66,7 @@ def show_verdict(
     is_done = is_finished(batch, reckoning)
     ahead = None if is_done else forecast(batch, reckoning)
     outlay = compute_outlay(record)
+    figures = find_figures(batch, reckoning)
     sign = sign_of(batch.kitchen.currency)
     own = find_policy(reckoning.chain.current)
     hourly = record.policy.labour_rate or batch.kitchen.labour_rate
@@ -75,13 +77,14 @@ def show_verdict(
         is_finished=is_done,
         judged=judge(
             reckoning,
-            find_pace(batch.kitchen, now),
+            find_pace(batch.kitchen, now, shops=pack_names(record)),
             unit=UNITS[batch.kitchen.weight_unit],
             is_done=is_done,
             ahead=ahead,
+            spread=figures.spread,
         ),
         dials=_show_dials(reckoning),
-        levers=show_levers(rank_levers(record, sheet)),
+        levers=figures.levers,
         outlay=[
             out.OutlayOut(
                 what=line.what or "something used",

@@ -25,7 +25,7 @@ from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch, Entry
-from dolmetsch.server.batches.show.showing import show_strip
+from dolmetsch.server.batches.show.showing import pack_names, show_strip
 from dolmetsch.server.batches.verdict import schemas as out
 from dolmetsch.server.batches.verdict.sections import find_pace, judge
 from dolmetsch.server.quantities.printing import (
@@ -47,13 +47,11 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
     except LedgerError as error:
         reader.refuse("", error.reason, f"That cannot be: {error.told}.")
         return out.TrialOut(judged=None, strip=None, problems=reader.problems)
-    pace = find_pace(batch.kitchen, now)
+    pace = find_pace(batch.kitchen, now, shops=pack_names(tried.chain.batch))
     is_done = is_finished(batch, tried)
     ahead = None if is_done else forecast(batch, tried)
     return out.TrialOut(
-        judged=judge(
-            tried, pace, unit=UNITS[batch.kitchen.weight_unit], is_done=is_done, ahead=ahead, is_tried=True
-        ),
+        judged=judge(tried, pace, unit=UNITS[batch.kitchen.weight_unit], is_done=is_done, ahead=ahead),
         strip=show_strip(tried.strip, tried),
         readings=reader.readings,
     )

@@ -19,6 +19,9 @@ const marks = (pieces: string[]): string => pieces.filter((mark) => mark !== 'lo
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'figures' }">Nitrite limits and spoon weights</RouterLink>
       <RouterLink class="act" :to="{ name: 'map' }">Map</RouterLink>
+      <RouterLink class="act" :to="{ name: 'batches', query: { state: 'under-way' } }"
+        >All under way</RouterLink
+      >
     </div>
   </div>
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />

@@ -2,7 +2,7 @@ import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { piece, pieces } from '@/shared/tests/bench'
-import { batch, cost, standIn, standing, weight } from '@/shared/tests/samples'
+import { batch, cost, standIn, summary, weight } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import BenchIndex from './BenchIndex.vue'
 import ButchersTest from './ButchersTest.vue'
@@ -137,7 +137,7 @@ describe('the butcher’s test', () => {
 })
 
 describe('the bench', () => {
-  const open = async (under_way: Schemas['StandingOut'][]) => {
+  const open = async (under_way: Schemas['SummaryOut'][]) => {
     server({ 'GET /today': { under_way, finished: [], more_under_way: 0, hooks: {} } })
     const shown = mount(BenchIndex, { global: around() })
     await flushPromises()
@@ -146,10 +146,10 @@ describe('the bench', () => {
   }
 
   it('names the next weighing of each batch, and its pieces', async () => {
-    const told = await open([standing(), standing({ code: 'J-02', pieces: ['lot'], next: null })])
+    const told = await open([summary(), summary({ code: 'J-02', pieces: ['lot'], next: null })])
     expect(told).toContain('J-01 A · B')
     expect(told).toContain('Weigh after the cure')
-    const sliced = standing({ next: { kind: 'slice', label: 'Sliced' } })
+    const sliced = summary({ next: { kind: 'slice', label: 'Sliced' } })
     expect(await open([sliced])).toContain('Weigh the slices')
     expect(told).toContain('J-02 whole')
   })

@@ -77,6 +77,7 @@ function send(): void {
     clear()
     queries.setQueryData(['batch', slug.value, batch.code], batch)
     void queries.invalidateQueries({ queryKey: ['today'] })
+    void queries.invalidateQueries({ queryKey: ['batches'] })
     void router.push({ name: 'log', params: { code: batch.code } })
   })
 }

@@ -22,6 +22,7 @@ export function useTake(asked: () => Case, offer: string) {
     void made.write({ case: asked(), offer, packs, weight, name: '' }, ({ batch }) => {
       queries.setQueryData(['batch', slug.value, batch.code], batch)
       void queries.invalidateQueries({ queryKey: ['today'] })
+      void queries.invalidateQueries({ queryKey: ['batches'] })
       void router.push({ name: 'log', params: { code: batch.code } })
     })
   }

@@ -10,7 +10,7 @@ import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 
 /** What finished batches came to against the shop, newest first, and what is under way by its forecast. */
-type Finished = Schemas['StandingOut']
+type Finished = Schemas['SummaryOut']
 const slug = useSlug()
 const route = useRoute()
 const page = computed(() => Math.max(1, Number(route.query['page']) || 1))
@@ -116,7 +116,11 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
         </li>
       </ul>
       <p v-else class="panel">Nothing is under way.</p>
-      <p v-if="data.more_under_way" class="quiet">and {{ data.more_under_way }} older ones; see Today.</p>
+      <p v-if="data.more_under_way">
+        <RouterLink class="act" :to="{ name: 'batches', query: { state: 'under-way', page: 2 } }"
+          >{{ data.more_under_way }} more under way</RouterLink
+        >
+      </p>
     </section>
   </div>
 </template>

@@ -6,6 +6,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 from django.utils import timezone
 
+from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen
 
@@ -23,6 +24,8 @@ class Command(BaseCommand):
         """Load, or say that there was nothing to do."""
         if options["migrate"]:
             call_command("migrate", interactive=False)
+            if renewed := renew_stale():
+                self.stdout.write(f"What {renewed} batches came to has been worked out anew.")
         if Kitchen.objects.exists():
             self.stdout.write("The record store is in use; demo left out.")
             return

@@ -1,0 +1,75 @@
+"""What a batch comes to, kept so that lists, books and verdicts need not work it out again.
+
+All of it is derived from entries, never recorded by itself: every write renews what it touches, and a
+program that derives otherwise renews everything when it starts (``renew_stale``).
+"""
+
+from decimal import Decimal
+from typing import Final
+
+from django.db import transaction
+
+from dolmetsch.server.batches.entries.chain import (
+    EntryRows,
+    Reckoning,
+    build_chain,
+    list_entry_rows,
+    reckon,
+)
+from dolmetsch.server.batches.forecast.history import read_yields
+from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
+from dolmetsch.server.batches.show.schemas import BatchOut
+from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.writing.once import lock_kitchen
+
+#: Change this when anything here is derived otherwise; a kitchen's batches are then renewed at the start.
+DERIVED_EDITION: Final = "3"
+
+
+def renew(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> BatchOut:
+    """Renew all that ``batch`` keeps of itself, within a transaction of the caller's; its page."""
+    was_finished = batch.is_finished
+    summarize(batch, reckoning)
+    shown = show_batch(batch, rows, reckoning)
+    print_page(batch, shown)
+    batch.renewals, batch.figures = batch.renewals + 1, ""
+    batch.save(force_update=True)
+    if was_finished:
+        StepYield.objects.filter(batch=batch).delete()
+        ShopSaving.objects.filter(batch=batch).delete()
+    if batch.is_finished:
+        StepYield.objects.bulk_create(read_yields(batch, reckoning))
+        ShopSaving.objects.bulk_create(_read_savings(batch))
+    return shown
+
+
+def _read_savings(batch: Batch) -> list[ShopSaving]:
+    return [
+        ShopSaving(
+            kitchen_id=batch.kitchen_id,
+            batch=batch,
+            name=name,
+            saved=Decimal(saved),
+            last_entry_at=batch.last_entry_at,
+        )
+        for name, saved in batch.summary["shops"]
+        if saved is not None
+    ]
+
+
+def renew_stale() -> int:
+    """Renew the batches of every kitchen whose batches another edition of the program derived; how many."""
+    renewed = 0
+    for kitchen in Kitchen.objects.exclude(derived_edition=DERIVED_EDITION):
+        with transaction.atomic():
+            lock_kitchen(kitchen)
+            StepYield.objects.filter(kitchen=kitchen).delete()
+            ShopSaving.objects.filter(kitchen=kitchen).delete()
+            for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
+                batch.kitchen, batch.is_finished = kitchen, False
+                rows = list_entry_rows(batch)
+                renew(batch, rows, reckon(build_chain(batch, rows)))
+                renewed += 1
+            Kitchen.objects.filter(pk=kitchen.pk).update(derived_edition=DERIVED_EDITION)
+    return renewed

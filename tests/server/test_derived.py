@@ -1,0 +1,144 @@
+"""What a batch keeps of itself: renewed by each write, kept by the first reader, never out of date."""
+
+from decimal import Decimal
+
+import pytest
+from django.db.models import F
+
+from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
+from dolmetsch.server.batches.verdict import figures
+from tests.server.conftest import BOUGHT, TRIM, weigh
+from tests.server.test_finishing import PACK
+from tests.server.test_outlooks import finish
+from tests.server.test_verdict_api import verdict_of
+
+
+def kept_figures(code):
+    return Batch.objects.get(code=code).figures
+
+
+@pytest.fixture
+def code(api):
+    code = api.started(bought={**BOUGHT, "scale": "5 g"})
+    api.recorded(code, {**TRIM, "scale": "5 g"})
+    return code
+
+
+def test_the_first_reader_of_a_verdict_keeps_its_figures_and_a_write_forgets_them(api, code):
+    first = verdict_of(api, code)
+    assert kept_figures(code)
+    assert first["judged"]["spread"]["is_known"]
+    assert verdict_of(api, code) == first
+    api.recorded(code, weigh("smoke", A="4 lb", B="2 lb"))
+    assert kept_figures(code) == ""
+    later = verdict_of(api, code)
+    assert later["levers"] != first["levers"]
+
+
+def test_figures_computed_before_a_write_are_not_kept_after_it(api, code, monkeypatch):
+    def overtaken(*args):
+        Batch.objects.update(renewals=F("renewals") + 1)
+        return compute(*args)
+
+    compute = figures.compute_spread
+    monkeypatch.setattr(figures, "compute_spread", overtaken)
+    verdict_of(api, code)
+    assert kept_figures(code) == ""
+
+
+def test_a_page_printed_before_a_write_is_not_kept_after_it(api, code, monkeypatch):
+    from dolmetsch.server.batches.show import queries
+
+    def overtaken(batch):
+        Batch.objects.update(renewals=F("renewals") + 1)
+        return read(batch)
+
+    read = queries.read_batch
+    monkeypatch.setattr(queries, "read_batch", overtaken)
+    Batch.objects.update(page_edition="older")
+    assert api.get(f"/batches/{code}")[0] == 200
+    assert Batch.objects.get().page_edition == "older"
+
+
+def test_a_correction_above_forgets_the_figures_of_the_batch_below(api, code):
+    down = api.started(name="Down", bought={"cut": "x", "source": {"batch": code, "piece": "A"}})
+    verdict_of(api, down)
+    assert kept_figures(down)
+    trim = api.get(f"/batches/{code}")[1]["log"][1]["id"]
+    more = {**TRIM, "pieces": [{"mark": "A", "weight": "5.5 lb"}, {"mark": "B", "weight": "3 lb"}]}
+    api.recorded(code, more, corrects=trim, reason="misread")
+    assert kept_figures(down) == ""
+
+
+def test_what_a_batch_saved_is_kept_while_it_is_finished(api):
+    code = api.started()
+    api.recorded(code, PACK)
+    api.recorded(code, {**PACK, "name": "Bacon"})
+    api.recorded(code, {**PACK, "name": "bacon"})
+    finish(api, code)
+    batch = api.get(f"/batches/{code}")[1]
+    kept = {one.name: one.saved for one in ShopSaving.objects.all()}
+    assert kept == {shop["name"]: Decimal(shop["saved_on_batch"]) for shop in batch["shops"]}
+    assert len(kept) == 3
+    last = batch["log"][-1]["id"]
+    api.recorded(code, {"act": "withdraw"}, corrects=last, reason="not yet")
+    assert (ShopSaving.objects.count(), StepYield.objects.count()) == (0, 0)
+
+
+def test_a_method_whose_last_step_is_done_finishes_the_batch_on_every_page(api):
+    code = api.started()
+    api.recorded(code, TRIM)
+    api.recorded(code, weigh("smoke", A="4 lb", B="2 lb"))
+    steps = [{"method": "trim"}, {"method": "hot_smoke"}]
+    api.call("POST", "/ways", {"name": "Smoked whole", "steps": steps})
+    assert api.call("POST", f"/batches/{code}/way", {"way": "Smoked whole"})[0] == 201
+    assert api.get(f"/batches/{code}")[1]["is_finished"]
+    assert [one["code"] for one in api.get("/today")[1]["finished"]] == [code]
+
+
+def found(api, query):
+    status, body = api.get(f"/batches?{query}")
+    assert status == 200, str(body)
+    return [batch["code"] for batch in body["batches"]]
+
+
+def test_batches_are_found_by_word_cut_code_state_and_day(api, other):
+    ham = api.started(name="Easter ham", bought={**BOUGHT, "cut": "leg, bone in"})
+    jowl = api.started(name="Pepper jowl")
+    other.started(name="Easter ham")
+    done = api.started(name="Old jowl")
+    finish(api, done)
+    assert found(api, "") == [done, jowl, ham]
+    assert found(api, "words=easter") == [ham]
+    assert found(api, "words=bone leg") == [ham]
+    assert found(api, f"words={jowl.lower()}") == [jowl]
+    assert found(api, "words=jowl pepper") == [jowl]
+    assert found(api, "words=%25") == found(api, "words=tuna") == []
+    assert found(api, "is_finished=true") == [done]
+    assert found(api, "is_finished=false") == [jowl, ham]
+    Batch.objects.filter(code=ham).update(started_at="2026-03-01T06:30:00Z")
+    assert found(api, "since=2026-03-01&until=2026-03-01") == [ham]
+    assert found(api, "until=2026-02-28") == []
+    # half past one in the morning there, the evening before here
+    api.client.cookies["zone"] = "America/Los_Angeles"
+    assert found(api, "since=2026-03-01&until=2026-03-01") == []
+    assert found(api, "until=2026-02-28") == [ham]
+
+
+def test_every_batch_is_on_some_page_and_pages_that_are_not_there_are_the_last(api, code):
+    pattern = Batch.objects.get(code=code)
+    for number in range(24):
+        pattern.pk, pattern.code, pattern._state.adding = None, f"X-{number:02d}", True
+        pattern.save()
+    pages = [found(api, f"page={page}") for page in (1, 2)]
+    assert [len(page) for page in pages] == [20, 5]
+    assert len({*pages[0], *pages[1]}) == 25
+    assert found(api, "page=99999") == pages[1]
+    last = api.get("/batches?page=2")[1]
+    assert (last["total"], last["page"], last["pages"]) == (25, 2, 2)
+
+
+@pytest.mark.parametrize("query", ["since=1999-12-31", "until=9999-12-31", "until=soon", "page=0"])
+def test_days_and_pages_that_cannot_be_are_refused(api, query):
+    status, problem = api.get(f"/batches?{query}")
+    assert (status, problem["code"]) == (422, "bad_request")
