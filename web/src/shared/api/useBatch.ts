@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { api, type Batch, type ProblemError, take, type Today, type Verdict } from './client'
+import { renewShown } from './renewShown'
 import { useSession } from './useSession'
 
 /** The kitchen's name in addresses. */
@@ -25,9 +26,7 @@ export function useBatch(code: Ref<string>) {
   })
   function put(batch: Batch): void {
     queries.setQueryData(queryKey.value, batch)
-    void queries.invalidateQueries({ queryKey: ['today'] })
-    void queries.invalidateQueries({ queryKey: ['batches'] })
-    void queries.invalidateQueries({ queryKey: ['verdict'] })
+    renewShown(queries)
   }
   return { ...query, put }
 }

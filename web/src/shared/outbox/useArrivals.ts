@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { onUnmounted, watch } from 'vue'
+import { renewShown } from '@/shared/api/renewShown'
 import { useSession } from '@/shared/api/useSession'
 import { onArrived, send } from './outbox'
 
@@ -10,19 +11,7 @@ export function useArrivals(): void {
   onUnmounted(
     onArrived((letter, answer) => {
       if (answer.batch) queries.setQueryData(['batch', kitchen.value?.slug, letter.code], answer.batch)
-      for (const name of [
-        'today',
-        'batches',
-        'verdict',
-        'verdicts',
-        'year',
-        'pieces',
-        'plan',
-        'diary',
-        'cures',
-        'map',
-      ])
-        void queries.invalidateQueries({ queryKey: [name] })
+      renewShown(queries)
     }),
   )
   watch(signIns, () => void send())

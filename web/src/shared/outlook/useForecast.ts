@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { api, type Forecast, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { useWrite } from '@/shared/writing/useWrite'
 
@@ -40,7 +41,8 @@ export function useChooseWay(code: Ref<string>) {
   const choose = (way: string): void =>
     void made.write({ way }, () => {
       void queries.invalidateQueries({ queryKey: ['forecast'] })
-      void queries.invalidateQueries({ queryKey: ['yields'] })
+      void queries.invalidateQueries({ queryKey: ['batch'] })
+      renewShown(queries)
     })
   return { ways, choose, problem: made.problem }
 }

@@ -3,6 +3,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
 import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -76,8 +77,7 @@ function send(): void {
   void write(body.value, ({ batch }) => {
     clear()
     queries.setQueryData(['batch', slug.value, batch.code], batch)
-    void queries.invalidateQueries({ queryKey: ['today'] })
-    void queries.invalidateQueries({ queryKey: ['batches'] })
+    renewShown(queries)
     void router.push({ name: 'log', params: { code: batch.code } })
   })
 }

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { useRouter } from 'vue-router'
 import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { useWrite } from '@/shared/writing/useWrite'
 import type { Case } from './useCase'
@@ -21,8 +22,7 @@ export function useTake(asked: () => Case, offer: string) {
   function takeHome(packs: number, weight: string): void {
     void made.write({ case: asked(), offer, packs, weight, name: '' }, ({ batch }) => {
       queries.setQueryData(['batch', slug.value, batch.code], batch)
-      void queries.invalidateQueries({ queryKey: ['today'] })
-      void queries.invalidateQueries({ queryKey: ['batches'] })
+      renewShown(queries)
       void router.push({ name: 'log', params: { code: batch.code } })
     })
   }
