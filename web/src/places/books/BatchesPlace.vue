@@ -22,7 +22,7 @@ const wanted = computed(() => ({
   until: until.value,
   page: Math.max(1, Math.floor(Number(page.value)) || 1),
 }))
-const { data, error, refetch } = useBatches(wanted)
+const { data, error, refetch, isPlaceholderData } = useBatches(wanted)
 const states: { value: BatchState; word: string }[] = [
   { value: '', word: 'All' },
   { value: 'under-way', word: 'Under way' },
@@ -30,8 +30,10 @@ const states: { value: BatchState; word: string }[] = [
 ]
 const isFiltered = computed(() => Boolean(sought.value || state.value || since.value || until.value))
 const count = computed(() => {
+  if (isPlaceholderData.value) return 'searching …'
   const total = data.value?.total ?? 0
-  return `${total.toLocaleString('en-US')} ${total === 1 ? 'batch' : 'batches'}`
+  const found = isFiltered.value ? ' found' : ''
+  return `${total.toLocaleString('en-US')} ${total === 1 ? 'batch' : 'batches'}${found}`
 })
 function turn(by: number): void {
   page.value = String((data.value?.page ?? 1) + by)
@@ -42,7 +44,7 @@ function turn(by: number): void {
 <template>
   <div class="head">
     <h1>All batches</h1>
-    <span v-if="data" class="quiet" role="status">{{ count }}{{ isFiltered ? ' found' : '' }}</span>
+    <span v-if="data" class="quiet" role="status">{{ count }}</span>
     <div class="acts">
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
@@ -53,14 +55,16 @@ function turn(by: number): void {
       <input v-model="words" class="box" type="search" maxlength="80" />
     </label>
     <ChoiceBar v-model="state" label="State" quiet-label :choices="states" />
-    <label>
-      <span>Started from</span>
-      <input v-model.lazy="since" class="box" type="date" min="2000-01-01" max="2199-12-31" />
-    </label>
-    <label>
-      <span>until</span>
-      <input v-model.lazy="until" class="box" type="date" min="2000-01-01" max="2199-12-31" />
-    </label>
+    <div class="days">
+      <label>
+        <span>Started from</span>
+        <input v-model.lazy="since" class="box" type="date" min="2000-01-01" max="2199-12-31" />
+      </label>
+      <label>
+        <span>until</span>
+        <input v-model.lazy="until" class="box" type="date" min="2000-01-01" max="2199-12-31" />
+      </label>
+    </div>
   </form>
   <LoadState v-if="!data" :error="error" what="the batches" @retry="refetch()" />
   <template v-else>
@@ -97,6 +101,11 @@ function turn(by: number): void {
 
 .find {
   flex: 1 1 240px;
+}
+
+.days {
+  display: flex;
+  gap: 12px;
 }
 
 .rows {

@@ -21,7 +21,12 @@ const width = computed(() => (steps.value.length + (props.next ? 1 : 0)) * PITCH
 </script>
 
 <template>
-  <svg :viewBox="`0 0 ${Math.max(width, 7 * PITCH)} 58`" :aria-label="labels.join(', ')" role="img">
+  <svg
+    :viewBox="`0 0 ${Math.max(width, 7 * PITCH)} 58`"
+    preserveAspectRatio="xMinYMin"
+    :aria-label="labels.join(', ')"
+    role="img"
+  >
     <g v-for="step in steps" :key="step.x">
       <path :d="step.path" fill="#D9657A" />
       <text :x="step.x + 4" y="53">{{ step.label }}</text>
