@@ -365,3 +365,10 @@ def test_what_one_cook_wrote_is_never_recorded_under_another_ones_name(api):
     assert start(mine)[0] == 201
     read = api.client.get(f"/api/kitchens/{api.slug}/today", headers={"Dolmetsch-Cook": "someone%20else"})
     assert read.status_code == 200
+
+
+def test_assets_named_by_their_content_are_kept_and_the_page_is_not(settings):
+    is_immutable = settings.WHITENOISE_IMMUTABLE_FILE_TEST
+    assert is_immutable("dist/assets/index-4f2a.js", "/assets/index-4f2a.js")
+    assert not is_immutable("dist/index.html", "/index.html")
+    assert not is_immutable("dist/worker.js", "/worker.js")

@@ -8,10 +8,10 @@ var ln P = Σ (∂ ln P ÷ ∂ y)² var y (law of propagation of uncertainty, JC
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import erfc, exp, log, sqrt
+from math import exp, log, sqrt
 
 from dolmetsch.core.forecast.way import Costs
-from dolmetsch.core.forecast.yields import RANGE_80, Belief
+from dolmetsch.core.forecast.yields import NORMAL, RANGE_80, Belief
 
 #: The step by which a yield is nudged to see how the price follows, in ln.
 _NUDGE = 1e-4
@@ -42,7 +42,7 @@ class Estimate:
             return 0.0
         if self.log_deviation <= 0:
             return 1.0 if self.middle < other else 0.0
-        return 0.5 * erfc((log(self.middle) - log(other)) / self.log_deviation / sqrt(2))
+        return NORMAL.cdf((log(other) - log(self.middle)) / self.log_deviation)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -7,13 +7,14 @@ interval is, if anything, too narrow where a batch is counted more than once.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import erf, log, sqrt
+from math import log, sqrt
 from typing import Final
 
 from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.yields import NORMAL
 
 #: Standard normal quantile of a 95 % interval.
-_Z: Final = 1.959963984540054
+_Z: Final = NORMAL.inv_cdf(0.975)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,7 +43,7 @@ def place(told: Estimate, true: float) -> float:
     """Where what came true lies in the forecast's distribution: 0–1; a tenth lies below 0.1."""
     if told.log_deviation <= 0:
         return 0.5 if told.middle == true else float(true > told.middle)
-    return 0.5 * (1 + erf(log(true / told.middle) / told.log_deviation / sqrt(2)))
+    return NORMAL.cdf(log(true / told.middle) / told.log_deviation)
 
 
 def score(forecasts: Sequence[tuple[Estimate, float]]) -> Score:

@@ -26,14 +26,16 @@ These are statistics, in floating point; nothing here enters the ledger.
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from math import exp, fsum, log, sqrt
-from statistics import median
+from statistics import NormalDist, median
 from typing import Final
 
 from dolmetsch.core.meat.cuts import Cut, cut_of_key
 from dolmetsch.core.reference.yields import METHODS, PRIOR_BATCHES, START_YIELDS, StartYield
 
+#: The standard normal distribution, by which every range and chance goes.
+NORMAL: Final = NormalDist()
 #: Standard normal quantile that leaves a tenth above it: the 80 % range reaches so many deviations each way.
-RANGE_80: Final = 1.2815515655446004
+RANGE_80: Final = NORMAL.inv_cdf(0.9)
 #: Prior variances of a and of b_c, in units of σ².
 _SHARE: Final = 1 / (2 * PRIOR_BATCHES)
 #: s² ÷ σ² while nothing is known.

@@ -131,6 +131,12 @@ if WEB_DIST.is_dir():
     WHITENOISE_ROOT = WEB_DIST
     WHITENOISE_INDEX_FILE = False
 
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802 (WhiteNoise's name)
+    """Whether a file never changes: the build names its assets by their content."""
+    return url.startswith("/assets/")
+
+
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,

@@ -1,3 +1,4 @@
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { reactive, watch } from 'vue'
 import { ownerKey } from '@/shared/api/owner'
 
@@ -6,32 +7,28 @@ import { ownerKey } from '@/shared/api/owner'
  * a session that ran out. It belongs to the cook and kitchen signed in; blank drafts are not kept.
  */
 export function useDraft<T extends object>(name: string, blank: () => T) {
-  const storageKey = `dolmetsch:${ownerKey()}:${name}`
-  const draft = reactive(restore(storageKey, blank)) as T
+  const fresh = blank()
+  const kept = useLocalStorage<Partial<T> | null>(`dolmetsch:${ownerKey()}:${name}`, null, {
+    serializer: StorageSerializers.object,
+    flush: 'sync',
+    // two windows that type at once keep to what each shows
+    listenToStorageChanges: false,
+    // what cannot be read is as good as nothing kept
+    onError: () => undefined,
+  })
+  const known = Object.entries(kept.value ?? {}).filter(([field]) => field in fresh)
+  const draft = reactive({ ...fresh, ...Object.fromEntries(known) }) as T
   const stop = watch(
     draft,
     () => {
-      const told = JSON.stringify(draft)
-      if (told === JSON.stringify(blank())) localStorage.removeItem(storageKey)
-      else localStorage.setItem(storageKey, told)
+      const text = JSON.stringify(draft)
+      kept.value = text === JSON.stringify(blank()) ? null : (JSON.parse(text) as T)
     },
     { deep: true, flush: 'sync' },
   )
   function clear(): void {
     Object.assign(draft, blank())
-    localStorage.removeItem(storageKey)
+    kept.value = null
   }
   return { draft, clear, stop }
-}
-
-function restore<T extends object>(storageKey: string, blank: () => T): T {
-  const fresh = blank()
-  try {
-    const kept: unknown = JSON.parse(localStorage.getItem(storageKey) ?? 'null')
-    if (typeof kept !== 'object' || kept === null) return fresh
-    const known = Object.entries(kept).filter(([name]) => name in fresh)
-    return { ...fresh, ...Object.fromEntries(known) }
-  } catch {
-    return fresh
-  }
 }

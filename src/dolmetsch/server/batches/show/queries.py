@@ -118,7 +118,9 @@ def find_batches(kitchen: Kitchen, wanted: Wanted, *, page: int) -> BatchesOut:
     """
     found = Batch.objects.filter(kitchen=kitchen)
     for word in wanted.words.split():
-        found = found.filter(Q(name__icontains=word) | Q(cut__icontains=word) | Q(code__startswith=word.upper()))
+        found = found.filter(
+            Q(name__icontains=word) | Q(cut__icontains=word) | Q(code__startswith=word.upper())
+        )
     if wanted.is_finished is not None:
         found = found.filter(is_finished=wanted.is_finished)
     if wanted.since is not None:
