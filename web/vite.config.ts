@@ -6,5 +6,11 @@ export default defineConfig({
   plugins: [vue()],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { target: 'es2022', manifest: 'files.json', chunkSizeWarningLimit: 700 },
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], restoreMocks: true },
+  // a busy machine mounts slowly: no unit test is about how soon
+  test: {
+    environment: 'happy-dom',
+    include: ['src/**/*.test.ts'],
+    restoreMocks: true,
+    testTimeout: 30_000,
+  },
 })

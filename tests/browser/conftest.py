@@ -12,7 +12,8 @@ from dolmetsch.server.demo.loading import load_demo
 from tests.devices.conftest import start_device, stop_device
 
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
-expect.set_options(timeout=10_000)
+# long enough for a machine busy with other things: journeys test what comes, not how soon
+expect.set_options(timeout=30_000)
 
 #: Another machine's name for this one: a browser does not trust it as it trusts loopback.
 LAN_NAME = "kitchen.test"

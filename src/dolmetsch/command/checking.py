@@ -61,7 +61,7 @@ def list_checks() -> list[Check]:
         Check(name="web unit tests", command=_npm("test"), cwd=place.WEB),
         Check(
             name="core and server tests",
-            command=[*pytest, "tests/core", "tests/devices", "tests/server", "tests/command"],
+            command=[*pytest, "tests", "--ignore=tests/browser"],
         ),
         Check(name="browser journeys", command=[*pytest, "tests/browser"], is_aside=True),
     ]
