@@ -52,6 +52,20 @@ def test_what_is_learned_of_a_piece_adds_up_and_the_latest_counts(api, code):
     assert learn(api, code, place={"store": ""})[1]["pieces"][0]["place"] is None
 
 
+def test_what_a_piece_is_cured_as_is_read_from_its_cut_until_the_cook_sets_it(api, code):
+    def told():
+        piece = api.get(f"/batches/{code}/pieces")[1]["pieces"][0]
+        return piece["product"], piece["is_product_set"]
+
+    assert told() == ("bacon", False)
+    assert learn(api, code, product="whole_muscle")[0] == 201
+    assert learn(api, code, thickness="1.5 in")[0] == 201
+    assert told() == ("whole_muscle", True)
+    leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
+    assert ["cured as whole muscle"] in [leaf["lines"] for leaf in leaves if leaf["title"] == "Noted"]
+    assert learn(api, code, product="ham")[0] == 422
+
+
 @pytest.mark.parametrize(
     ("facts", "path"),
     [

@@ -6,6 +6,7 @@ import pytest
 
 from dolmetsch.server.cures.models import OwnFigure, PieceCure
 from dolmetsch.server.cures.schemas import DeskPieceOut
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.plans.models import PlannedAct
 from tests.server.conftest import TRIM, weigh
 
@@ -64,6 +65,19 @@ def test_the_desk_answers_in_grams_with_the_gauge_and_the_days(api, code):
     assert piece["salt_in_slice"].startswith("3.0 %")
     assert body["unpriced"] == ["coarse salt", "curing salt no. 1", "brown sugar"]
     assert piece["lines"][0]["spoons"] == "3 tbsp 1½ tsp"
+
+
+def test_the_limit_goes_by_what_the_piece_is_known_to_be_cured_as(api, code):
+    def limit(**more):
+        (piece,) = ask(api, code, on_desk(**more))["pieces"]
+        return piece["product"], piece["gauge"]["limit"]
+
+    assert limit() == ("bacon", "200")
+    api.call("POST", f"/batches/{code}/pieces/A/facts", {"product": "whole_muscle"})
+    assert limit() == ("whole_muscle", "625")
+    # what is chosen at the desk holds for this cure alone
+    assert limit(product="comminuted") == ("comminuted", "156")
+    assert limit() == ("whole_muscle", "625")
 
 
 def test_one_recipe_for_all_is_scaled_by_each_pieces_own_weight(api, code):
@@ -330,3 +344,9 @@ def test_another_kitchens_batch_is_not_here(api, code, other):
     assert other.get(f"/batches/{code}/cures")[0] == 404
     assert ask(api, code, on_desk(), on_desk())["problems"][0]["code"] == "twice"
     assert api.call("POST", f"/batches/{code}/cure-desk", {"pieces": [on_desk("Z")]})[0] == 404
+
+
+def test_cautions_of_cures_put_down_by_an_earlier_program_are_read():
+    older = {"code": "over_limit", "text": "250 ppm of nitrite is over.", "source": "9 CFR 424.21(c)"}
+    found = FindingOut.model_validate(older)
+    assert (found.message, found.severity, found.source) == (older["text"], "care", older["source"])

@@ -269,7 +269,7 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
     seen = look(api, told)
     assert (seen["new"], seen["faulty"]) == (1, 9)
     assert [fault["row"] for fault in seen["faults"]] == list(range(3, 12))
-    said = " | ".join(fault["told"] for fault in seen["faults"])
+    said = " | ".join(fault["message"] for fault in seen["faults"])
     for word in (
         "name is missing",
         "price is missing",
@@ -332,7 +332,7 @@ def test_a_workbook_with_numbers_dates_and_a_formula(api):
     assert told["heads"] == ["product", "pack price", "pack", "date"]
     seen = look(api, told)
     assert (seen["new"], seen["faulty"]) == (2, 1)
-    assert "formula" in seen["faults"][0]["told"]
+    assert "formula" in seen["faults"][0]["message"]
     assert seen["faults"][0]["row"] == 4
     write(api, told)
     assert Quote.objects.get(item__name="jowl").paid == Decimal("34.2")

@@ -228,7 +228,7 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
     ],
 )
 def test_doubts_are_said(told, word):
-    assert any(word in doubt for doubt in check(offer(**told)).doubts)
+    assert any(word in doubt.message for doubt in check(offer(**told)).doubts)
 
 
 def test_enhanced_meat_is_warned_about_whatever_its_price():
@@ -255,7 +255,7 @@ def test_a_cut_known_from_own_batches_raises_no_doubt():
     history = {method: {JOWL.key: tally([0.9, 0.91])} for method in STEPS}
     assert check(offer(), history=history).doubts == ()
     pulled = Way(name="x", steps=(WayStep(method="pulled"),))
-    assert any("long cooks" in doubt for doubt in check(offer(), pulled).doubts)
+    assert any("long cooks" in doubt.message for doubt in check(offer(), pulled).doubts)
 
 
 def test_no_shop_no_verdict():

@@ -93,8 +93,8 @@ def test_at_the_limit_is_not_over():
     ],
 )
 def test_each_warning_is_given_alone(wanted, word):
-    (said,) = mix_cure(wanted).warnings
-    assert word in said
+    (found,) = mix_cure(wanted).warnings
+    assert word in found.message
 
 
 @pytest.mark.parametrize("method", ["dry", "brine", "pump", "pump_and_brine"])

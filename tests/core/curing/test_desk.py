@@ -235,7 +235,7 @@ def test_a_smallest_spoon_that_holds_too_much_is_said_with_the_piece_it_fits():
     # between nothing and a level quarter teaspoon, a tenth either way
     assert desk.ppm_low == 0
     assert desk.ppm_high == F("0.0625") * F("1.65") / 316 * 10**6
-    said = {one.code: one.text for one in caution(by_spoon("0.79", 316), piece(316), desk)}
+    said = {one.code: one.message for one in caution(by_spoon("0.79", 316), piece(316), desk)}
     assert "Good enough" not in said["spoon_coarse"]
     assert "1.3 lb (0.6 kg) or more" in said["spoon_coarse"]
     assert "maybe_over" in said
@@ -298,7 +298,7 @@ def test_a_limit_of_156_is_a_rule_of_156_and_a_quarter():
     at_rule = recipe(agent_share=F("0.0025"))
     desk = weigh_out(at_rule, sausage)
     assert (desk.ppm, desk.is_at_rule, desk.is_over, desk.mix.over_limit) == (F("156.25"), True, False, True)
-    said = {one.code: one.text for one in caution(at_rule, sausage, desk)}
+    said = {one.code: one.message for one in caution(at_rule, sausage, desk)}
     assert said["at_rule"].startswith("156.25 ppm beside a limit printed as 156 ppm")
     assert "over_limit" not in said
     over = recipe(agent_share=F("0.0025001"))
@@ -311,15 +311,15 @@ def test_a_limit_of_156_is_a_rule_of_156_and_a_quarter():
 def test_figures_over_a_limit_are_printed_with_the_places_it_takes():
     slightly = recipe(target_ppm=F("200.04"))
     (over, _) = caution(slightly, piece(), weigh_out(slightly, piece()))
-    assert over.text.startswith("200.04 ppm of nitrite is over the limit of 200 ppm")
+    assert over.message.startswith("200.04 ppm of nitrite is over the limit of 200 ppm")
 
 
 def test_the_center_and_an_unmeasured_thickness_are_said():
     thick = piece(thickness_mm=76.2, product="whole_muscle")
     time = plan_time("spoon", pounds=2, thickness_mm=76.2, skin_on=False, is_belly=False)
     (center,) = caution_days(thick, time, 4)
-    assert "On day 4 the center has about 1 %" in center.text
-    assert "takes about 50 days" in center.text
+    assert "On day 4 the center has about 1 %" in center.message
+    assert "takes about 50 days" in center.message
     assert caution_days(thick, time, 60) == []
     blind = plan_time("spoon", pounds=2, thickness_mm=None, skin_on=False, is_belly=False)
     assert [one.code for one in caution_days(piece(), blind, 4)] == ["no_thickness"]
@@ -346,7 +346,7 @@ def test_a_brine_as_it_was_mixed_says_what_it_brings():
 
 def test_what_is_more_likely_a_slip_is_asked():
     def asked(made, of=None):
-        return [one.field for one in ask(made, of or piece())]
+        return [one.subject for one in ask(made, of or piece())]
 
     assert asked(recipe()) == []
     assert asked(recipe(salt=Ingredient(name="salt", share=F("0.00025")))) == ["salt"]
@@ -367,10 +367,10 @@ def test_what_is_more_likely_a_slip_is_asked():
         asked(recipe(**{**rated, "salt": Ingredient(name="salt", share=F(0))}, agent_share=F("0.02"))) == []
     )
     (bare,) = ask(recipe(salt=Ingredient(name="salt", share=F(0))), piece())
-    assert bare.text.startswith("No salt at all")
+    assert bare.message.startswith("No salt at all")
     # 30 typed for a packet's rate is 30 %, where 30 g for a kilogram was meant
     (slip,) = ask(recipe(**rated, agent_share=F("0.3")), piece(907))
-    assert "30 % is 272.1 g for this piece. Did you mean 3 % (30 g for each kilogram)?" in slip.text
+    assert "30 % is 272.1 g for this piece. Did you mean 3 % (30 g for each kilogram)?" in slip.message
     assert asked(recipe(**rated, agent_share=F("0.1"))) == []
 
 

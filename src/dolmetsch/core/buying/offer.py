@@ -11,6 +11,7 @@ from math import ceil, exp, floor, hypot
 from typing import Final, Literal
 
 from dolmetsch.core.buying.price_history import is_odd
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Way, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe, believe_ratio, tally
@@ -92,8 +93,8 @@ class Assessment:
 
     ``worth_up_to``: the tag price a pound, in cents rounded down, at which the sliced pound costs what the
     chosen shop kind costs; below zero: at no price. ``chance`` that it beats that kind. ``hourly``: what an
-    hour earns against it, None where no minutes are known. ``doubts`` in words; ``warning``: the one that may
-    turn the verdict, whatever the price; empty: none.
+    hour earns against it, None where no minutes are known. ``doubts``: what to know before
+    believing it; ``warning``: the one that may turn the verdict, whatever the price; empty: none.
     """
 
     offer: Offer
@@ -106,7 +107,7 @@ class Assessment:
     verdict: Verdict | None
     hourly: float | None
     amount: Amount | None
-    doubts: tuple[str, ...]
+    doubts: tuple[Finding, ...]
     warning: str
 
 
@@ -207,24 +208,28 @@ def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) ->
     return Amount(packs=packs, grams=wanted, left_grams=left, left_portions=left / a_portion)
 
 
-def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[str]:
+def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[Finding]:
     """What a cook should know before believing the figure."""
     cut = offer.cut
-    doubts = []
+    doubts: list[Finding] = []
+
+    def note(code: str, message: str) -> None:
+        doubts.append(Finding(code=code, severity="note", message=message))
+
     if cut.kind == OTHER:
-        doubts.append("No start value for this cut; the one for all cuts is used, with its spread.")
+        note("unknown_cut", "No start value for this cut; the one for all cuts is used, with its spread.")
     borrowed = [METHODS[one.method].label for one in beliefs if one.is_borrowed and not one.batches]
     if borrowed and cut.kind != OTHER:
-        doubts.append(f"No start value of this cut for {', '.join(borrowed)}; those of other cuts are used.")
+        methods = ", ".join(borrowed)
+        note("borrowed", f"No start value of this cut for {methods}; those of other cuts are used.")
     if not any(one.batches for one in beliefs):
-        doubts.append("No batch of this cut has been finished here yet.")
+        note("no_batch", "No batch of this cut has been finished here yet.")
     trims = [one for one in beliefs if one.method == "trim" and not one.batches]
     if trims and cut.kind == "shoulder" and cut.bone != "in":
-        doubts.append(
-            "The start value for the trim is for bone-in shoulder; without the bone less is trimmed off."
-        )
+        said = "The start value for the trim is for bone-in shoulder; without the bone less is trimmed off."
+        note("boneless", said)
     if trims and cut.is_trimmed:
-        doubts.append("The start value for the trim is for a whole piece; a trimmed one keeps more.")
+        note("trimmed", "The start value for the trim is for a whole piece; a trimmed one keeps more.")
     return doubts
 
 

@@ -10,12 +10,14 @@ W water, A agent, S salt to add, G sugar, B = W + A + S + G the brine, s and g t
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from typing import Final, Literal
+from typing import Final, Literal, get_args
 
 from dolmetsch.core.errors import CureError
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.exact import fixed, tell_apart
 from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
+    INSPECTED_PLANTS,
     NITRITE_LIMITS,
     PICK_UP_RATIO,
     QUARTER_OUNCE_PPM,
@@ -34,6 +36,7 @@ UNDISSOLVED: Final = "so much cannot be dissolved: salt, sugar and agent would b
 
 Method = Literal["dry", "brine", "pump", "pump_and_brine"]
 Product = Literal["bacon", "whole_muscle", "comminuted"]
+PRODUCTS: Final[tuple[Product, ...]] = get_args(Product)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -86,7 +89,7 @@ class Mix:
     limit_source: str | None
     limit_name: str | None
     agent_error: Fraction | None
-    warnings: tuple[str, ...]
+    warnings: tuple[Finding, ...]
 
     @property
     def over_limit(self) -> bool | None:
@@ -289,29 +292,38 @@ def brine_strength(cure: Cure, mix: Mix) -> Fraction:
 
 
 def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
-    said: list[str] = []
+    found: list[Finding] = []
+
+    def care(code: str, message: str, *, source: str = "", **params: str) -> None:
+        found.append(Finding(code=code, severity="care", message=message, source=source, params=params))
+
     if salt_cut:
-        said.append("the agent alone brings more salt than wanted; no other salt is added")
+        care("salt_cut", "the agent alone brings more salt than wanted; no other salt is added")
     if cure.nitrite is None:
-        said.append("how much nitrite is in this agent is not known, so neither are its parts per million")
+        said = "how much nitrite is in this agent is not known, so neither are its parts per million"
+        care("unknown", said)
     if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
         ppm, most = tell_apart(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
         rule = ""
         if mix.limit_ppm == RULE_LIMIT_PPM and mix.ppm <= QUARTER_OUNCE_PPM:
             rule = f"; ¼ oz to 100 lb, the rule behind it, is {fixed(QUARTER_OUNCE_PPM, 2)} ppm"
-        said.append(
+        said = (
             f"{ppm} ppm of nitrite is over the limit of {most} ppm for {mix.limit_name} "
             f"({mix.limit_source}){rule}; "
             "ask the local food authority what holds for you"
         )
+        care("over_limit", said, source=mix.limit_source or "", ppm=ppm, limit=most)
     if mix.brine is not None and brine_strength(cure, mix) > SOLUBLE_RATIO:
         strength = fixed(brine_strength(cure, mix) * 100, 0)
-        said.append(f"this brine would be {strength} % salt, which does not all dissolve ({SOLUBLE_SOURCE})")
+        said = f"this brine would be {strength} % salt, which does not all dissolve ({SOLUBLE_SOURCE})"
+        care("insoluble", said, source=SOLUBLE_SOURCE, strength=strength)
     if mix.scale_too_coarse and mix.agent_error is not None:
         off = fixed(mix.agent_error * 100, 0)
-        said.append(f"the scale is too coarse: it may be {off} % off on this much curing agent")
+        care("coarse", f"the scale is too coarse: it may be {off} % off on this much curing agent", off=off)
     if cure.product == "bacon" and cure.nitrate:
-        said.append("nitrate is not allowed in bacon in US inspected plants; use an agent without it")
+        said = "nitrate is not allowed in bacon in US inspected plants; use an agent without it"
+        care("nitrate_in_bacon", said, source=INSPECTED_PLANTS)
     if cure.target_ppm is not None and mix.ppm is not None and mix.ppm > cure.target_ppm:
-        said.append(f"by the other method it comes to {fixed(mix.ppm, 1)} ppm, more than the target")
-    return replace(mix, warnings=tuple(said))
+        ppm = fixed(mix.ppm, 1)
+        care("over_target", f"by the other method it comes to {ppm} ppm, more than the target", ppm=ppm)
+    return replace(mix, warnings=tuple(found))

@@ -1,13 +1,13 @@
 """What is asked before a cure is believed, and what is said beside it. Neither blocks a record."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_on, days_to_centre
 from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, tell_apart
 from dolmetsch.core.reference.nitrite import (
     CURED_PPM,
@@ -34,49 +34,42 @@ _SALT_IS_ELSEWHERE: Final = frozenset({"salt_box", "ready_mixed"})
 _PAST_CURING: Final = frozenset({"smoke", "slice", "cook", "steam"})
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Caution:
-    """Something to mind: a stable ``code``, the words, and where they are from."""
-
-    code: str
-    text: str
-    source: str
+def _care(code: str, message: str, *, source: str) -> Finding:
+    return Finding(code=code, severity="care", message=message, source=source)
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Question:
-    """Something asked before it is believed: the field, and the question. A yes settles it."""
-
-    field: str
-    text: str
+def _note(code: str, message: str, *, source: str) -> Finding:
+    return Finding(code=code, severity="note", message=message, source=source)
 
 
-POISON: Final = Caution(
-    code="poison",
-    text="Curing salt is poisonous by the spoonful. Weigh it on its own and keep it locked away from "
-    "children. "
+def _question(field: str, message: str) -> Finding:
+    """A question about a field of the recipe, or about the piece; a yes settles it."""
+    return Finding(code="ask", severity="ask", subject=field, message=message)
+
+
+POISON: Final = _care(
+    "poison",
+    "Curing salt is poisonous by the spoonful. Weigh it on its own and keep it locked away from children. "
     "Selling cured meat may need a written plan: ask your local food authority.",
     source=PRACTICE,
 )
 
 
-def ask(recipe: Recipe, piece: CuredPiece) -> list[Question]:
+def ask(recipe: Recipe, piece: CuredPiece) -> list[Finding]:
     """What to ask of a recipe and a piece before they are believed."""
     asked = [*_ask_salt(recipe, piece), *_ask_agent(recipe, piece)]
     if recipe.pump is not None and recipe.pump > MAX_PUMP_RATIO:
         text = (
             f"A pump of {_percent(recipe.pump)} % is more than meat holds; 8 to 15 % is usual. Is that right?"
         )
-        asked.append(Question(field="pump", text=text))
+        asked.append(_question("pump", text))
     done = sorted(piece.kinds & _PAST_CURING)
     if done:
-        asked.append(
-            Question(field="piece", text=f"This piece has already been through: {done[0]}. Cure it now?")
-        )
+        asked.append(_question("piece", f"This piece has already been through: {done[0]}. Cure it now?"))
     return asked
 
 
-def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Question]:
+def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     low, high = SALT_RATIOS
     salt = recipe.salt
     if salt is None or recipe.mixed is not None:
@@ -96,26 +89,26 @@ def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Question]:
         meant = f"Did you mean {_percent(salt.share * 100)} %?" if salt.share < low else "Did you mean grams?"
         amount = f"{_percent(salt.share)} % salt is {fixed(salt.share * base, 1)} g for this piece."
         text = f"{amount} Amounts here are percent of {of}. {meant}"
-    yield Question(field="salt", text=text)
+    yield _question("salt", text)
 
 
-def _ask_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Question]:
+def _ask_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     agent, share = recipe.agent, recipe.agent_share
     if agent is None or share is None:
         return
     amount = f"{_percent(share)} % is {fixed(share * piece.grams, 1)} g for this piece"
     if agent.key in ("no_1", "no_2") and share > MAX_AGENT_RATIO:
         text = f"{amount}, far over any limit for curing salt. Is that right?"
-        yield Question(field="agent_amount", text=text)
+        yield _question("agent_amount", text)
     elif agent.is_ready_mixed and share > MAX_MIXED_RATIO:
         text = (
             f"{amount}. Did you mean {_percent(share * 100 / 1000)} % ({_percent(share)} g for each "
             "kilogram)?"
         )
-        yield Question(field="agent_amount", text=text)
+        yield _question("agent_amount", text)
 
 
-def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Caution]:
+def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Finding]:
     """What to mind with this cure, the gravest first."""
     cautions = [
         *_over_limit(desk),
@@ -129,11 +122,11 @@ def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Caution]:
     return cautions
 
 
-def caution_days(piece: CuredPiece, time: CuringTime, day: int) -> list[Caution]:
+def caution_days(piece: CuredPiece, time: CuringTime, day: int) -> list[Finding]:
     """What to mind with taking the piece out on ``day``: thickness not measured, the center not cured."""
     if time.asks_thickness:
         text = "The thickness is not measured, so these days go by weight alone. Measure the thickest part."
-        return [Caution(code="no_thickness", text=text, source=PRACTICE)]
+        return [_note("no_thickness", text, source=PRACTICE)]
     center = centre_on(time, day)
     if center is None or center >= CENTRE_RATIO or piece.thickness_mm is None:
         return []
@@ -142,10 +135,10 @@ def caution_days(piece: CuredPiece, time: CuringTime, day: int) -> list[Caution]
         f"On day {day} the center has about {center * 100:.0f} % of the salt outside; "
         f"{CENTRE_RATIO * 100:.0f} % takes about {needed:.0f} days. Leave it longer, or cut it thinner."
     )
-    return [Caution(code="center", text=text, source="diffusion estimate; common practice decides by feel")]
+    return [_care("center", text, source="diffusion estimate; common practice decides by feel")]
 
 
-def _over_limit(desk: Desk) -> Iterator[Caution]:
+def _over_limit(desk: Desk) -> Iterator[Finding]:
     mix = desk.mix
     if desk.ppm is None or mix.limit_ppm is None or mix.limit_source is None:
         return
@@ -157,19 +150,19 @@ def _over_limit(desk: Desk) -> Iterator[Caution]:
             "the rule of "
             f"¼ oz of nitrite to 100 lb of meat, which is {rule} ppm. Nothing to change."
         )
-        yield Caution(code="at_rule", text=text, source=mix.limit_source)
+        yield _note("at_rule", text, source=mix.limit_source)
     elif desk.is_over:
         text = f"{tell_apart(desk.ppm, mix.limit_ppm)} ppm of nitrite is over the limit of {limit}. Use less."
-        yield Caution(code="over_limit", text=text, source=mix.limit_source)
+        yield _care("over_limit", text, source=mix.limit_source)
     elif desk.ppm_high is not None and desk.ppm_high > mix.limit_ppm:
         text = (
             f"Measured no better than this it may be {tell_apart(desk.ppm_high, mix.limit_ppm)} "
             f"ppm, over the limit of {limit}."
         )
-        yield Caution(code="maybe_over", text=text, source=mix.limit_source)
+        yield _care("maybe_over", text, source=mix.limit_source)
 
 
-def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[Caution]:
+def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[Finding]:
     """What too little nitrite means for what becomes of the piece, by the parts per million really
     brought.
     """
@@ -179,13 +172,13 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[C
         text = "How much nitrite is in it is not known, so neither are its parts per million."
         if recipe.agent is not None and recipe.agent.nitrite is None:
             text = f"{text} Keep to the packet's rate."
-        yield Caution(code="unknown", text=text, source=PRACTICE)
+        yield _care("unknown", text, source=PRACTICE)
         if fate is not None:
             text = (
                 f"It is to be {fate}, and nobody knows whether it has nitrite enough for that: cook "
                 "it through instead."
             )
-            yield Caution(code="unknown_nitrite", text=text, source=CURED_SOURCE)
+            yield _care("unknown_nitrite", text, source=CURED_SOURCE)
         return
     if fate is not None and desk.ppm < CURED_PPM:
         much = f"only {fixed(desk.ppm, 0)} ppm of nitrite" if desk.ppm else "no nitrite"
@@ -193,13 +186,13 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[C
             f"It is to be {fate} with {much}: never without at least {CURED_PPM} ppm. Cook it "
             "through, or cure it."
         )
-        yield Caution(code="no_nitrite", text=text, source=CURED_SOURCE)
+        yield _care("no_nitrite", text, source=CURED_SOURCE)
     if not desk.ppm:
         text = "Without nitrite it turns out grayer and keeps a shorter time: as fresh meat, salted."
-        yield Caution(code="plain", text=text, source=PRACTICE)
+        yield _note("plain", text, source=PRACTICE)
 
 
-def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Caution]:
+def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     """One advice, by what becomes of the piece: dried for long no. 2, everything else no. 1."""
     agent = recipe.agent
     if agent is None:
@@ -210,22 +203,22 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Caution]:
                 "Hung longer than about 30 days it needs no. 2, whose nitrate lasts. No. 1 is for pieces "
                 "done within weeks."
             )
-            yield Caution(code="dried_long", text=text, source=PRACTICE)
+            yield _care("dried_long", text, source=PRACTICE)
     elif agent.nitrate and piece.product == "bacon":
         text = (
             f"There is nitrate in {agent.label}: it is not allowed in bacon in US inspected plants. "
             "Use no. 1."
         )
-        yield Caution(code="nitrate_in_bacon", text=text, source=INSPECTED_PLANTS)
+        yield _care("nitrate_in_bacon", text, source=INSPECTED_PLANTS)
     elif agent.nitrate:
         text = (
             f"{agent.label.capitalize()} is for {agent.purpose}; its nitrate has no time to work "
             "here. Use no. 1."
         )
-        yield Caution(code="nitrate_too_soon", text=text, source=PRACTICE)
+        yield _note("nitrate_too_soon", text, source=PRACTICE)
 
 
-def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Caution]:
+def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Finding]:
     """How well scale or spoons measure the agent."""
     mix, spoons = desk.mix, desk.spoons
     if mix.scale_too_coarse and mix.agent_error is not None and desk.smallest_grams is not None:
@@ -235,7 +228,7 @@ def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Caution]:
             f"Good enough for pieces of {_both(desk.smallest_grams)} or more; use a finer scale, or "
             "mix for several."
         )
-        yield Caution(code="coarse", text=text, source="a scale's half step over 5 % of the agent")
+        yield _care("coarse", text, source="a scale's half step over 5 % of the agent")
     if spoons is None:
         return
     if spoons.is_too_coarse:
@@ -245,31 +238,31 @@ def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Caution]:
             f"{fixed(spoons.smallest, 1)} g). Weigh it. A ¼ tsp fits pieces of "
             f"{_both(spoons.fits_from_grams)} or more."
         )
-        yield Caution(code="spoon_coarse", text=text, source=PRACTICE)
+        yield _care("spoon_coarse", text, source=PRACTICE)
     elif spoons.grams < SPOON_SHORT * spoons.wanted:
         text = (
             f"In quarter teaspoons, rounded down, {fixed(spoons.grams, 1)} g of the "
             f"{fixed(spoons.wanted, 1)} g "
             "wanted go on. Weigh it to get all of it."
         )
-        yield Caution(code="spoon_short", text=text, source=PRACTICE)
+        yield _note("spoon_short", text, source=PRACTICE)
     text = "Level spoons differ by 10 %, and heaped ones by more: weigh it if you can."
-    yield Caution(code="spoons", text=text, source=PRACTICE)
+    yield _note("spoons", text, source=PRACTICE)
 
 
-def _amounts(piece: CuredPiece, desk: Desk) -> Iterator[Caution]:
+def _amounts(piece: CuredPiece, desk: Desk) -> Iterator[Finding]:
     if desk.ppm is not None and 0 < desk.ppm < FLOOR_PPM and piece.product == "whole_muscle":
         text = f"{fixed(desk.ppm, 0)} ppm is under the usual floor of {FLOOR_PPM} ppm for what is kept cold."
-        yield Caution(code="under_floor", text=text, source=FLOOR_SOURCE)
+        yield _note("under_floor", text, source=FLOOR_SOURCE)
     if piece.carried_ppm is None:
         text = "It has been cured before with something whose nitrite is not known; that comes on top."
-        yield Caution(code="carried", text=text, source="the cures recorded here")
+        yield _note("carried", text, source="the cures recorded here")
     elif piece.carried_ppm:
         text = (
             f"It carries {fixed(piece.carried_ppm, 0)} ppm from an earlier cure already; the gauge "
             "counts both."
         )
-        yield Caution(code="carried", text=text, source="the cures recorded here")
+        yield _note("carried", text, source="the cures recorded here")
 
 
 def _both(grams: Fraction) -> str:

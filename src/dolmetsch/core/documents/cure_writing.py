@@ -27,7 +27,7 @@ def write_mix(mix: Mix) -> dict[str, object]:
         "over_limit": mix.over_limit,
         "agent_error": _fixed(mix.agent_error, ERROR_PLACES),
         "scale_too_coarse": mix.scale_too_coarse,
-        "warnings": list(mix.warnings),
+        "warnings": [found.message for found in mix.warnings],
     }
 
 

@@ -37,7 +37,7 @@ def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
         "loss_account": _money(sheet.ledger.loss.total),
         "final": _final(sheet.final),
         "store": [_compared(shop, sheet.final) for shop in sheet.shop],
-        "warnings": [warned.message for warned in sheet.ledger.warnings],
+        "warnings": [found.message for found in sheet.ledger.warnings],
     }
     if lineage := _lineage(document.batch):
         answer["lineage"] = lineage

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final, Literal, NamedTuple
 
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.ledger.bill import Bill, sum_of, total_of
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 
@@ -147,15 +148,6 @@ class Stage(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Warned:
-    """Something allowed but worth saying. ``step`` counted from 1."""
-
-    code: str
-    step: int
-    message: str
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
 class Ledger:
     """The run chain.
 
@@ -165,7 +157,7 @@ class Ledger:
         by_products: those never used up.
         loss: the loss account: what was carried by pieces thrown away and charged to nobody.
         credit_cut: whether any by-product's worth had to be cut down.
-        warnings: what is worth saying, in the order it happened.
+        warnings: what is worth saying, in the order it happened, each about its step ("steps[1]": the first).
     """
 
     stages: tuple[Stage, ...]
@@ -173,7 +165,7 @@ class Ledger:
     by_products: tuple[Piece, ...]
     loss: Bill
     credit_cut: bool
-    warnings: tuple[Warned, ...]
+    warnings: tuple[Finding, ...]
 
 
 def grams_of(pieces: Sequence[Piece]) -> Fraction:

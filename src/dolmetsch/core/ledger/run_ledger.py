@@ -11,6 +11,7 @@ from math import gcd, lcm
 from typing import Final
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.ledger.batch import (
     Batch,
     ByProduct,
@@ -24,7 +25,7 @@ from dolmetsch.core.ledger.batch import (
     Weigh,
 )
 from dolmetsch.core.ledger.bill import NOTHING, Bill, Line, added, shared_out, total_of
-from dolmetsch.core.ledger.pieces import ZERO, Act, Ledger, Piece, Stage, Warned
+from dolmetsch.core.ledger.pieces import ZERO, Act, Ledger, Piece, Stage
 from dolmetsch.core.ledger.refusals import (
     refuse_bad_main,
     refuse_bad_output,
@@ -62,7 +63,7 @@ class _Bench:
     gone: dict[str, tuple[int, Act]] = field(default_factory=dict)
     loss: Bill = NOTHING
     credit_cut: bool = False
-    warnings: list[Warned] = field(default_factory=list)
+    warnings: list[Finding] = field(default_factory=list)
 
     def mains(self) -> tuple[Piece, ...]:
         return tuple([piece for piece in self.here.values() if piece.is_main])
@@ -72,8 +73,10 @@ class _Bench:
         units, per_unit = self.ratio
         return whole * per_unit // (per * units)
 
-    def warn(self, code: str, step: int, message: str) -> None:
-        self.warnings.append(Warned(code=code, step=step, message=message))
+    def warn(self, code: str, step: int, message: str, **params: str) -> None:
+        subject = f"steps[{step}]"
+        found = Finding(code=code, severity="care", subject=subject, message=message, params=params)
+        self.warnings.append(found)
 
     def take(self, marks: Iterable[str], number: int, act: Act) -> None:
         for mark in marks:
@@ -250,7 +253,8 @@ def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> 
 def _warn_of_gain(bench: _Bench, number: int, *, mark: str, before: int, after: int) -> None:
     if after * 100 > before * GAIN_PERCENT_WARNED:
         gain = fixed((Fraction(after, before) - 1) * 100, 0)
-        bench.warn("gain", number, f"“{mark}” gained {gain} % in step {number}; weighed with the tray?")
+        said = f"“{mark}” gained {gain} % in step {number}; weighed with the tray?"
+        bench.warn("gain", number, said, mark=mark, gain=gain)
 
 
 def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> Piece:
@@ -333,7 +337,7 @@ def _credit_by_products(bench: _Bench, number: int, *, whole: Piece, split: Spli
     wanted = sum(worths.values(), ZERO)
     if wanted and wanted > (available := whole.cost):
         said = f"what came off “{whole.id}” in step {number} is worth more than it cost; cut down to fit"
-        bench.warn("credit_cut", number, said)
+        bench.warn("credit_cut", number, said, mark=whole.id)
         bench.credit_cut = True
         worths = {mark: credit * available / wanted for mark, credit in worths.items()}
     return {

@@ -179,9 +179,7 @@ def _plan(write: Write, laid: Laid, told: typed.PutInIn, *, in_at: datetime) -> 
 
 def _turn_days(pieces: Sequence[LaidOut], wishes: typed.WishesIn) -> int:
     """As wished; what is only injected, and sausage meat, is not turned."""
-    is_still = all(
-        one.told.recipe.school == "injection" or one.told.product == "comminuted" for one in pieces
-    )
+    is_still = all(one.told.recipe.school == "injection" or one.product == "comminuted" for one in pieces)
     return 0 if is_still else wishes.turn_days
 
 

@@ -6,13 +6,15 @@ from fractions import Fraction
 from math import exp, sqrt
 from typing import Final
 
-from dolmetsch.core.curing.curing_cautions import Question, ask
+from dolmetsch.core.curing.cure import Product
+from dolmetsch.core.curing.curing_cautions import ask
 from dolmetsch.core.curing.curing_time import CuringTime, plan_time
 from dolmetsch.core.curing.desk import Desk, weigh_out
 from dolmetsch.core.curing.recipe import CuredPiece, Finish, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import CureError
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.forecast.yields import Belief, believe
@@ -31,7 +33,7 @@ from dolmetsch.server.cures.earlier import NOT_CURED, Earlier, find_earlier
 from dolmetsch.server.cures.figures import limits_of, spoons_of
 from dolmetsch.server.cures.mixes import MixStock, find_mixes, is_mixable
 from dolmetsch.server.cures.reading import read_recipe
-from dolmetsch.server.pieces.queries import Facts, gather_facts
+from dolmetsch.server.pieces.queries import Facts, gather_facts, product_of
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
@@ -60,6 +62,7 @@ class LaidOut:
     piece: Piece
     facts: Facts
     skin: str
+    product: Product
     tub_grams: Fraction
     recipe: Recipe | None = None
     cured: CuredPiece | None = None
@@ -67,7 +70,7 @@ class LaidOut:
     time: CuringTime | None = None
     mix: MixStock | None = None
     salt: tuple[float, float] | None = None
-    questions: list[Question] = field(default_factory=list)
+    questions: list[Finding] = field(default_factory=list)
 
     @property
     def dry_grams(self) -> Fraction:
@@ -137,7 +140,8 @@ def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
 def _lay(told: typed.CuredPieceIn, reckoning: Reckoning, facts: Facts) -> LaidOut:
     piece = get_piece(reckoning, told.mark)
     skin = _skin(told, facts, reckoning)
-    return LaidOut(told=told, piece=piece, facts=facts, skin=skin, tub_grams=piece.grams)
+    product = told.product or product_of(piece, facts, cut=reckoning.chain.batch.lots[0].cut)
+    return LaidOut(told=told, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
 
 
 def _share_tubs(reader: Reader, laid_pieces: Sequence[LaidOut]) -> None:
@@ -180,7 +184,7 @@ def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
             f"The mix “{kept.name}” was made with {describe_cure(mixed)}; the recipe here has "
             f"{describe_cure(wanted)}. What is in the mix counts. Use it?"
         )
-        laid.questions.append(Question(field="mix", text=text))
+        laid.questions.append(Finding(code="ask", severity="ask", subject="mix", message=text))
 
 
 def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:
@@ -226,7 +230,7 @@ def _answer(
     before = earlier.get(laid.piece.id, NOT_CURED)
     laid.cured = CuredPiece(
         grams=laid.tub_grams,
-        product=told.product,
+        product=laid.product,
         finish=told.finish,
         skin_on=laid.skin == "on",
         thickness_mm=None if thickness is None else float(thickness),
@@ -253,7 +257,7 @@ def _answer(
             pounds=float(laid.piece.grams / GRAMS_PER_LB),
             thickness_mm=laid.cured.thickness_mm,
             skin_on=laid.cured.skin_on,
-            is_belly=told.product == "bacon",
+            is_belly=laid.product == "bacon",
         )
     except CureError as error:
         reader.refuse(f"{path}thickness", "impossible", as_sentence(error.told))

@@ -6,8 +6,8 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
 
-from dolmetsch.core.curing.curing_cautions import Question
 from dolmetsch.core.curing.nitrite_carried import carry_nitrite
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries.chain import Reckoning
@@ -28,7 +28,7 @@ class Earlier:
         """The same in parts per million of what the piece weighs now."""
         return None if self.nitrite is None else self.nitrite * 10**6 / grams
 
-    def ask(self, piece: Piece) -> Question | None:
+    def ask(self, piece: Piece) -> Finding | None:
         """Whether it is to be cured again; None for a piece that never was."""
         is_in = self.since is not None and "cure" not in piece.kinds
         if self.nitrite == 0 and not is_in and "cure" not in piece.kinds:
@@ -39,7 +39,8 @@ class Earlier:
             text = f"{piece.id} has been in a cure since {print_day(self.since)} ({brought})."
         else:
             text = f"{piece.id} has been cured before ({brought})."
-        return Question(field="again", text=f"{text} Cure it again? The gauge counts both.")
+        message = f"{text} Cure it again? The gauge counts both."
+        return Finding(code="ask", severity="ask", subject="again", message=message)
 
 
 NOT_CURED: Final = Earlier()

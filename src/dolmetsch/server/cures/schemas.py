@@ -8,6 +8,7 @@ from pydantic import BaseModel
 from dolmetsch.core.curing.recipe import Finish
 from dolmetsch.core.curing.schools import SchoolKey
 from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.pieces.schemas import Length
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Weight
@@ -190,14 +191,6 @@ class TimeOut(BaseModel):
     curve_source: str
 
 
-class CautionOut(BaseModel):
-    """Something to mind, with its source."""
-
-    code: str
-    text: str
-    source: str
-
-
 class DeskPieceOut(BaseModel):
     """What the desk answers for one piece; null parts where something typed cannot be taken yet."""
 
@@ -215,7 +208,7 @@ class DeskPieceOut(BaseModel):
     brine: BrineOut | None
     time: TimeOut | None
     salt_in_slice: str | None
-    cautions: list[CautionOut]
+    cautions: list[FindingOut]
     questions: list[FieldProblem]
     cost: Fixed | None
     stage_note: str

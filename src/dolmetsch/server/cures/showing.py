@@ -11,12 +11,14 @@ from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, j
 from dolmetsch.core.curing.desk import Desk, WeighOut, print_agent
 from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import limit_for
 from dolmetsch.core.reference.spoons import SPOON_ERROR
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.desk import Laid, LaidOut
+from dolmetsch.server.findings import show_findings
 from dolmetsch.server.pieces.queries import print_length
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.printing import as_sentence, print_money, print_percent, print_weight
@@ -75,20 +77,11 @@ def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
     school = one.recipe.facts if one.recipe else None
     thickness = None if one.cured is None else one.cured.thickness_mm
     path = f"pieces[{place}]."
-    cautions = []
+    cautions: list[Finding] = []
     if one.recipe is not None and one.cured is not None and one.desk is not None:
-        cautions = [
-            schemas.CautionOut(code=each.code, text=each.text, source=each.source)
-            for each in caution(one.recipe, one.cured, one.desk)
-        ]
+        cautions += caution(one.recipe, one.cured, one.desk)
     if one.cured is not None and one.time is not None:
-        cautions = [
-            *cautions,
-            *(
-                schemas.CautionOut(code=each.code, text=each.text, source=each.source)
-                for each in caution_days(one.cured, one.time, one.out_day)
-            ),
-        ]
+        cautions += caution_days(one.cured, one.time, one.out_day)
     return schemas.DeskPieceOut(
         mark=one.told.mark,
         weight=print_weight(one.piece.grams),
@@ -101,15 +94,15 @@ def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
         school=school.label if school else "",
         how=school.how if school else "",
         finish=one.told.finish,
-        product=one.told.product,
+        product=one.product,
         lines=list(_show_lines(laid, one)),
         gauge=_show_gauge(one),
         brine=_show_brine(one, laid.reader, path),
         time=_show_time(one),
         salt_in_slice=_say_salt(one),
-        cautions=[*cautions, *_mix_cautions(one)],
+        cautions=show_findings([*cautions, *_mix_cautions(one)]),
         questions=[
-            FieldProblem(path=f"{path}recipe.{asked.field}", code="ask", message=asked.text)
+            FieldProblem(path=f"{path}recipe.{asked.subject}", code=asked.code, message=asked.message)
             for asked in one.questions
         ],
         cost=print_money(sum((cost for cost in costs if cost is not None), Fraction(0))) if costs else None,
@@ -361,11 +354,12 @@ def _say_salt(one: LaidOut) -> str | None:
     return f"{middle:.1f} %, plus or minus {max(apart, 0.1):.1f} %"
 
 
-def _mix_cautions(one: LaidOut) -> Iterator[schemas.CautionOut]:
+def _mix_cautions(one: LaidOut) -> Iterator[Finding]:
     if one.mix is None or one.desk is None:
         return
     needed = one.dry_grams
     if needed > one.mix.left:
         left = fixed(one.mix.left, 0)
         told = f"It takes {fixed(needed, 0)} g of the mix, and by the records {left} g are left."
-        yield schemas.CautionOut(code="mix_short", text=told, source="what was mixed less what was used")
+        source = "what was mixed less what was used"
+        yield Finding(code="mix_short", severity="care", message=told, source=source)

@@ -66,14 +66,14 @@ class SaveRecipeIn(Body):
 class CuredPieceIn(Body):
     """A piece on the desk and its own recipe.
 
-    ``thickness`` and ``skin``: empty, as known of the piece. ``out_day``: the day the cook picks.
-    ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine. ``is_kept_warm``:
-    it rests a day or two at 66–68 °F after the salt.
+    ``thickness``, ``skin`` and ``product``: empty, as known of the piece. ``out_day``: the day the cook
+    picks. ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine.
+    ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt.
     """
 
     mark: Mark
     recipe: RecipeIn
-    product: Product = "bacon"
+    product: Product | Literal[""] = ""
     finish: Finish = "cooked"
     thickness: Typed = ""
     skin: Literal["", "on", "off"] = ""

@@ -9,6 +9,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.models import LookOver, PieceFact
 from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
@@ -17,6 +18,11 @@ from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_day
 
+PRODUCT_WORDS = {
+    "bacon": "bacon of belly",
+    "whole_muscle": "whole muscle",
+    "comminuted": "sausage, comminuted",
+}
 NEWS_WORDS = {"done": "", "moved": "Moved: ", "dropped": "Dropped: ", "open": "Open again: "}
 TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
 
@@ -69,7 +75,8 @@ def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
         gauge = cure.answer.get("gauge")
         if gauge and gauge["ppm"] is not None:
             lines.append(f"{gauge['ppm']} ppm of nitrite, limit {gauge['limit']} ({gauge['limit_name']})")
-        lines += [told["text"] for told in cure.answer["cautions"] if told["code"] != "poison"]
+        found = [FindingOut.model_validate(one) for one in cure.answer["cautions"]]
+        lines += [one.message for one in found if one.code != "poison"]
         window = f"{print_day(cure.first_at)} to {print_day(cure.last_at)}"
         lines.append(f"to come out {print_day(cure.out_at)} (window {window})")
         back = getattr(cure, "taken_back", None)
@@ -115,11 +122,17 @@ def _tell_facts(batch: Batch) -> Iterator[schemas.LeafOut]:
             happened_at=row.recorded_at,
             recorded_at=row.recorded_at,
             by=row.recorded_by.called,
-            title="Measured" if row.thickness_mm or row.length_mm or row.width_mm else "Laid",
+            title=_title_fact(row),
             lines=list(_describe_fact(row, sorts, batch.kitchen)),
             marks=[row.mark],
             is_wrong=False,
         )
+
+
+def _title_fact(row: PieceFact) -> str:
+    if row.thickness_mm or row.length_mm or row.width_mm:
+        return "Measured"
+    return "Laid" if row.store else "Noted"
 
 
 def _describe_fact(row: PieceFact, sorts: dict[str, str], kitchen: Kitchen) -> Iterator[str]:
@@ -133,6 +146,8 @@ def _describe_fact(row: PieceFact, sorts: dict[str, str], kitchen: Kitchen) -> I
         yield ", ".join(sizes)
     if row.skin:
         yield f"skin {row.skin}"
+    if row.product:
+        yield f"cured as {PRODUCT_WORDS[row.product]}"
     if row.store == NOWHERE:
         yield "taken out of its place"
     elif row.store:

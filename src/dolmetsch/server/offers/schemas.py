@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.batches.forecast.schemas import RangeOut
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Typed, Word
@@ -112,7 +113,7 @@ class CaseOfferOut(BaseModel):
     pack: Weight | None
     packs_wanted: int | None
     warning: str
-    doubts: list[str]
+    doubts: list[FindingOut]
     steps: list[StepBeliefOut]
     question: str | None
     question_is: Literal["is_pack", "is_each"] | None

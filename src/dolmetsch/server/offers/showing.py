@@ -15,6 +15,7 @@ from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import plain_way
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.batches.forecast.outlooks import show_range
+from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import EARLIEST, LATEST, Case, check, kind_of, usual_prices
@@ -110,7 +111,7 @@ def show_offer(
         pack=None if pack is None else print_weight(pack),
         packs_wanted=_packs_wanted(case.plan, found),
         warning=found.warning,
-        doubts=list(found.doubts),
+        doubts=show_findings(found.doubts),
         steps=[
             out.StepBeliefOut(
                 label=label_kind(step.kind),

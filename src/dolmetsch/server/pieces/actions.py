@@ -21,14 +21,14 @@ def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) ->
     def learn() -> PieceFact:
         get_piece(reckon_batch(batch), mark)
         reader = Reader.of(write.kitchen)
-        row = PieceFact(batch=batch, mark=mark, skin=told.skin, **write.stamp)
+        row = PieceFact(batch=batch, mark=mark, skin=told.skin, product=told.product, **write.stamp)
         row.length_mm = reader.length("length", told.length)
         row.width_mm = reader.length("width", told.width)
         row.thickness_mm = reader.length("thickness", told.thickness)
         if told.place is not None:
             _put(row, told.place, write, reader)
         sizes = (row.length_mm, row.width_mm, row.thickness_mm)
-        if not reader.problems and not any((*sizes, row.skin, row.store)):
+        if not reader.problems and not any((*sizes, row.skin, row.product, row.store)):
             reader.refuse("thickness", "empty", "Fill in something about the piece.")
         if reader.problems:
             raise refuse_fields(reader.problems)

@@ -5,6 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
+from dolmetsch.core.curing.cure import PRODUCTS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, REASON_LENGTH, WORD_LENGTH
 from dolmetsch.server.writing.kept import Kept
@@ -41,7 +42,9 @@ class Store(Kept):
 
 
 class PieceFact(Kept):
-    """Something learned of a piece: its size in millimetres, its skin, its place. Null, empty: not told.
+    """Something learned of a piece: its size in millimetres, its skin, what it is cured as, its place.
+
+    Null, empty: nothing was said of it.
 
     A place is the name of a store with level and slot from 1; "-" for taken out of every store.
     """
@@ -52,6 +55,7 @@ class PieceFact(Kept):
     width_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     thickness_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     skin = models.CharField(max_length=3, blank=True)
+    product = models.CharField(max_length=12, blank=True, default="")
     store = models.CharField(max_length=WORD_LENGTH, blank=True)
     level = models.PositiveSmallIntegerField(null=True)
     slot = models.PositiveSmallIntegerField(null=True)
@@ -62,6 +66,7 @@ class PieceFact(Kept):
         constraints: ClassVar = [
             *Kept.Meta.constraints,
             models.CheckConstraint(name="piece_fact_skin", condition=Q(skin__in=["", "on", "off"])),
+            models.CheckConstraint(name="piece_fact_product", condition=Q(product__in=["", *PRODUCTS])),
             *(
                 models.CheckConstraint(
                     name=f"piece_fact_{side}",

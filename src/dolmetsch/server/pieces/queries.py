@@ -7,6 +7,7 @@ from fractions import Fraction
 from typing import Any
 
 from dolmetsch.core.costing.strip import label_piece
+from dolmetsch.core.curing.cure import PRODUCTS, Product
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import fixed
@@ -37,6 +38,7 @@ class Facts:
     width_mm: Decimal | None = None
     thickness_mm: Decimal | None = None
     skin: str = ""
+    product: str = ""
     place: tuple[str, int, int] | None = None
 
 
@@ -49,6 +51,7 @@ def gather_facts(batches: Iterable[Batch]) -> dict[tuple[int, str], Facts]:
         facts.width_mm = row.width_mm or facts.width_mm
         facts.thickness_mm = row.thickness_mm or facts.thickness_mm
         facts.skin = row.skin or facts.skin
+        facts.product = row.product or facts.product
         if row.store:
             facts.place = None if row.store == NOWHERE else (row.store, row.level or 1, row.slot or 1)
     return known
@@ -108,7 +111,8 @@ def _show(piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str) -> sch
             "label": label_piece(piece),
             "weight": print_weight(piece.grams),
             "kinds": list(piece.kinds),
-            "product": usual_product(read_cut(cut), piece.kinds),
+            "product": product_of(piece, facts, cut=cut),
+            "is_product_set": bool(facts.product),
             "length": print_length(facts.length_mm),
             "width": print_length(facts.width_mm),
             "thickness": print_length(facts.thickness_mm),
@@ -116,6 +120,11 @@ def _show(piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str) -> sch
             "place": show_place(facts, sorts),
         }
     )
+
+
+def product_of(piece: Piece, facts: Facts, *, cut: str) -> Product:
+    """What ``piece`` is cured as: as the cook set it, else as its cut and its steps say."""
+    return next((one for one in PRODUCTS if one == facts.product), usual_product(read_cut(cut), piece.kinds))
 
 
 def read_map(kitchen: Kitchen) -> schemas.MapOut:

@@ -35,6 +35,7 @@ class FactsIn(Body):
     width: Typed = ""
     thickness: Typed = ""
     skin: Literal["", "on", "off"] = ""
+    product: Product | Literal[""] = ""
     place: PlaceIn | None = None
 
 
@@ -49,8 +50,10 @@ class PlaceOut(BaseModel):
 
 
 class PieceFactsOut(BaseModel):
-    """A living piece with all that is known of it. ``kinds``: steps it has been through; ``product``: what it
-    is taken to be cured as, unless the cook says otherwise at the desk.
+    """A living piece with all that is known of it. ``kinds``: steps it has been through.
+
+    ``product``: what it is cured as, and so its limit: as the cook set it (``is_product_set``), else read
+    from the cut.
     """
 
     mark: str
@@ -58,6 +61,7 @@ class PieceFactsOut(BaseModel):
     weight: Weight
     kinds: list[str]
     product: Product
+    is_product_set: bool
     length: Length | None
     width: Length | None
     thickness: Length | None

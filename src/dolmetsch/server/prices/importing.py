@@ -15,7 +15,7 @@ from django.db import transaction
 from dolmetsch.core.buying.price_history import is_odd
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
-from dolmetsch.server.prices.matching import Fault, ReadRow, find_decimal, guess_columns, read_rows
+from dolmetsch.server.prices.matching import FaultyRow, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
 from dolmetsch.server.prices.queries import show_per, tell_per
 from dolmetsch.server.prices.reading import put_price
@@ -122,10 +122,11 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
     fresh: list[ReadRow] = []
     days: dict[tuple[str, str, date], tuple[int, Identity]] = {}
     for read in read_rows(kept.table, match, decimal=decimal, today=today):
-        if isinstance(read, Fault):
+        if isinstance(read, FaultyRow):
             answer.faulty += 1
             if len(answer.faults) < FAULTS_SHOWN:
-                answer.faults.append(schemas.FaultOut(row=read.row, cells=read.cells, told=read.told))
+                message = read.finding.message
+                answer.faults.append(schemas.FaultyRowOut(row=read.row, cells=read.cells, message=message))
             continue
         is_known = read.identity in known
         answer.known += is_known

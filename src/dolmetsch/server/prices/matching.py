@@ -9,6 +9,7 @@ from typing import Final, get_args
 
 from dolmetsch.core.buying.offer import MAX_SOLUTION
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.listed import (
     Decimal,
     guess_decimal,
@@ -70,12 +71,12 @@ class ReadRow:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Fault:
+class FaultyRow:
     """A row that could not be read, and why."""
 
     row: int
     cells: list[str]
-    told: str
+    finding: Finding
 
 
 def guess_columns(heads: Sequence[str]) -> dict[Target, int]:
@@ -102,7 +103,7 @@ def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> Decimal:
 
 def read_rows(
     table: Sequence[Sequence[Cell]], match: MatchIn, *, decimal: Decimal, today: date
-) -> Iterator[ReadRow | Fault]:
+) -> Iterator[ReadRow | FaultyRow]:
     """Each row of ``table`` (its first cell is its number in the file), read or with its fault."""
     for row in table:
         number, cells = int(row[0]), row[1:]
@@ -111,7 +112,10 @@ def read_rows(
                 number, _Cells(cells=cells, columns=match.columns), match, decimal=decimal, today=today
             )
         except QuantityError as error:
-            yield Fault(row=number, cells=[str(cell) for cell in cells], told=str(error))
+            found = Finding(
+                code=error.reason, severity="refuse", subject=f"rows[{number}]", message=str(error)
+            )
+            yield FaultyRow(row=number, cells=[str(cell) for cell in cells], finding=found)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

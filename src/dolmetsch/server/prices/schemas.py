@@ -153,12 +153,12 @@ class MatchIn(Body):
     on: date
 
 
-class FaultOut(BaseModel):
+class FaultyRowOut(BaseModel):
     """A row that cannot be read: its number in the file, what it says, and why."""
 
     row: int
     cells: list[str]
-    told: str
+    message: str
 
 
 class ReadRowOut(BaseModel):
@@ -202,7 +202,7 @@ class FilePreviewOut(BaseModel):
     new: int
     known: int
     faulty: int
-    faults: list[FaultOut]
+    faults: list[FaultyRowOut]
     sample: list[ReadRowOut]
     told: list[str]
     decimal: Literal[".", ","]

@@ -9,6 +9,7 @@ import SaveBar from '@/shared/ui/SaveBar.vue'
 import { ofStage, useUnits } from '@/shared/quantity/useUnits'
 import { newKey } from '@/shared/writing/newKey'
 import { useWrite } from '@/shared/writing/useWrite'
+import FindingList from '@/shared/ui/FindingList.vue'
 
 /** A batch document brought in: checked whole and shown first; made only when told to, all of it or nothing. */
 type Imported = Schemas['ImportOut']
@@ -97,7 +98,7 @@ const word = computed(() => (many.value === 1 ? 'Import this batch' : `Import th
           at {{ costText(one.house.unit_cost) }} a {{ ofStage(one.house.stage, unitWord) }}</template
         >
       </p>
-      <p v-for="said in one.warnings" :key="said" class="care">{{ said }}</p>
+      <FindingList :findings="one.warnings" label="Check again" />
       <Strip :batch="{ strip: one.strip, shops: [] }" />
     </section>
     <form v-if="!shown.written" class="panel" @submit.prevent="bringIn">

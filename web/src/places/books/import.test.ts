@@ -12,7 +12,15 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 
 describe('a document brought in', () => {
-  const one = { code: 'J-02', name: 'Old jowl', cut: 'jowl', entries: 14, warnings: ['look again'] }
+  const one = {
+    code: 'J-02',
+    name: 'Old jowl',
+    cut: 'jowl',
+    entries: 14,
+    warnings: [
+      { code: 'gain', severity: 'care' as const, subject: 'steps[1]', message: 'look again', source: '' },
+    ],
+  }
   const house = judged().house
   const strip = { columns: [], to_come: [] }
   const dry = { written: false, batches: [{ ...one, house, strip }] }

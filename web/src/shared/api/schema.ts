@@ -1625,7 +1625,7 @@ export interface components {
             sources: components["schemas"]["SourceOut"][];
             policy: components["schemas"]["PolicyIn"];
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["FindingOut"][];
             /** Log */
             log: components["schemas"]["LogOut"][];
         };
@@ -1836,6 +1836,32 @@ export interface components {
             what: string;
             /** Cost */
             cost: string;
+        };
+        /**
+         * FindingOut
+         * @description One thing found: its code, how much it matters, what it is about, the sentence, where it is from.
+         */
+        FindingOut: {
+            /** Code */
+            code: string;
+            /**
+             * Severity
+             * @default care
+             * @enum {string}
+             */
+            severity: "note" | "care" | "ask" | "refuse";
+            /**
+             * Subject
+             * @default
+             */
+            subject: string;
+            /** Message */
+            message: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * FinishIn
@@ -2715,9 +2741,9 @@ export interface components {
             /** Loss Account */
             loss_account: string;
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["FindingOut"][];
             /** Cautions */
-            cautions: string[];
+            cautions: components["schemas"]["FindingOut"][];
             /** Seen */
             seen: number;
             /** Hourly */
@@ -2889,7 +2915,7 @@ export interface components {
             house: components["schemas"]["HouseOut"];
             strip: components["schemas"]["StripOut"];
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["FindingOut"][];
         };
         /**
          * ImportIn
@@ -3390,16 +3416,16 @@ export interface components {
             on: string;
         };
         /**
-         * FaultOut
+         * FaultyRowOut
          * @description A row that cannot be read: its number in the file, what it says, and why.
          */
-        FaultOut: {
+        FaultyRowOut: {
             /** Row */
             row: number;
             /** Cells */
             cells: string[];
-            /** Told */
-            told: string;
+            /** Message */
+            message: string;
         };
         /**
          * FilePreviewOut
@@ -3417,7 +3443,7 @@ export interface components {
             /** Faulty */
             faulty: number;
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["FaultyRowOut"][];
             /** Sample */
             sample: components["schemas"]["ReadRowOut"][];
             /** Told */
@@ -3751,7 +3777,7 @@ export interface components {
             /** Warning */
             warning: string;
             /** Doubts */
-            doubts: string[];
+            doubts: components["schemas"]["FindingOut"][];
             /** Steps */
             steps: components["schemas"]["StepBeliefOut"][];
             /** Question */
@@ -4055,8 +4081,10 @@ export interface components {
         };
         /**
          * PieceFactsOut
-         * @description A living piece with all that is known of it. ``kinds``: steps it has been through; ``product``: what it
-         *     is taken to be cured as, unless the cook says otherwise at the desk.
+         * @description A living piece with all that is known of it. ``kinds``: steps it has been through.
+         *
+         *     ``product``: what it is cured as, and so its limit: as the cook set it (``is_product_set``), else read
+         *     from the cut.
          */
         PieceFactsOut: {
             /** Mark */
@@ -4071,6 +4099,8 @@ export interface components {
              * @enum {string}
              */
             product: "bacon" | "whole_muscle" | "comminuted";
+            /** Is Product Set */
+            is_product_set: boolean;
             length: components["schemas"]["Length"] | null;
             width: components["schemas"]["Length"] | null;
             thickness: components["schemas"]["Length"] | null;
@@ -4139,6 +4169,11 @@ export interface components {
              * @enum {string}
              */
             skin: "" | "on" | "off";
+            /**
+             * Product
+             * @default
+             */
+            product: ("bacon" | "whole_muscle" | "comminuted") | "";
             place?: components["schemas"]["PlaceIn"] | null;
         };
         /**
@@ -4865,18 +4900,6 @@ export interface components {
             water_told: string;
         };
         /**
-         * CautionOut
-         * @description Something to mind, with its source.
-         */
-        CautionOut: {
-            /** Code */
-            code: string;
-            /** Text */
-            text: string;
-            /** Source */
-            source: string;
-        };
-        /**
          * CentrePointOut
          * @description The salt at the centre after ``days``, in per cent of that outside; low and high by the literature.
          */
@@ -4944,7 +4967,7 @@ export interface components {
             /** Salt In Slice */
             salt_in_slice: string | null;
             /** Cautions */
-            cautions: components["schemas"]["CautionOut"][];
+            cautions: components["schemas"]["FindingOut"][];
             /** Questions */
             questions: components["schemas"]["FieldProblem"][];
             /** Cost */
@@ -5107,9 +5130,9 @@ export interface components {
          * CuredPieceIn
          * @description A piece on the desk and its own recipe.
          *
-         *     ``thickness`` and ``skin``: empty, as known of the piece. ``out_day``: the day the cook picks.
-         *     ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine. ``is_kept_warm``:
-         *     it rests a day or two at 66–68 °F after the salt.
+         *     ``thickness``, ``skin`` and ``product``: empty, as known of the piece. ``out_day``: the day the cook
+         *     picks. ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine.
+         *     ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt.
          */
         CuredPieceIn: {
             /** Mark */
@@ -5117,10 +5140,9 @@ export interface components {
             recipe: components["schemas"]["RecipeIn"];
             /**
              * Product
-             * @default bacon
-             * @enum {string}
+             * @default
              */
-            product: "bacon" | "whole_muscle" | "comminuted";
+            product: ("bacon" | "whole_muscle" | "comminuted") | "";
             /**
              * Finish
              * @default cooked

@@ -8,6 +8,7 @@ export const piece = (mark: string, more: Partial<PieceFacts> = {}): PieceFacts 
   weight: weight('4.41', '2.000'),
   kinds: ['trim'],
   product: 'bacon',
+  is_product_set: false,
   length: null,
   width: null,
   thickness: null,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch } from '@/shared/api/client'
+import FindingList from './FindingList.vue'
 
 const props = defineProps<{ batch: Batch }>()
 const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filter((mark) => mark !== 'lot'))
@@ -22,9 +23,7 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
     <span class="quiet narrow">{{ batch.cut }}</span>
     <div class="acts"><slot /></div>
   </div>
-  <ul v-if="batch.warnings.length" class="warnings">
-    <li v-for="warning in batch.warnings" :key="warning"><b>Check again:</b> {{ warning }}</li>
-  </ul>
+  <FindingList class="warnings" :findings="batch.warnings" label="Check again" />
 </template>
 
 <style scoped>
@@ -39,16 +38,6 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
 }
 
 .warnings {
-  display: grid;
-  gap: 8px;
   margin-bottom: 12px;
-}
-
-.warnings li {
-  background: var(--care-ground);
-  border: 1px solid var(--edge);
-  border-left: 6px solid var(--care);
-  border-radius: 4px;
-  padding: 8px 12px;
 }
 </style>

@@ -21,6 +21,7 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.showing import show_house, show_strip, summarize
+from dolmetsch.server.findings import show_findings
 from dolmetsch.server.problems import DomainError, say_fault
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.quantities.visible import make_visible
@@ -129,7 +130,7 @@ def _show_drafted(drafted: Drafted) -> schemas.ImportedOut:
         entries=len(drafted.rows),
         house=show_house(reckoning, is_finished=batch.is_finished),
         strip=show_strip(reckoning.strip, reckoning),
-        warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
+        warnings=show_findings(reckoning.sheet.ledger.warnings),
     )
 
 

@@ -5,6 +5,7 @@ from datetime import datetime
 from pydantic import BaseModel
 
 from dolmetsch.server.batches.entries.typed import Content, PolicyIn
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
 
@@ -190,7 +191,7 @@ class BatchOut(BaseModel):
     loss_account: Fixed
     sources: list[SourceOut]
     policy: PolicyIn
-    warnings: list[str]
+    warnings: list[FindingOut]
     log: list[LogOut]
 
 
@@ -297,7 +298,7 @@ class ImportedOut(BaseModel):
     entries: int
     house: HouseOut
     strip: StripOut
-    warnings: list[str]
+    warnings: list[FindingOut]
 
 
 class ImportOut(BaseModel):

@@ -27,6 +27,7 @@ from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import free_marks
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show import schemas
+from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import (
     per_kg,
@@ -44,7 +45,7 @@ FREE_MARKS_SHOWN = 8
 
 #: The edition of the printed page; one kept by another is printed anew when read. Raised whenever
 #: the page's shape or a figure in it changes: `tests/server/test_edition.py` fails until it is.
-EDITION: Final = "1"
+EDITION: Final = "2"
 
 
 def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
@@ -76,7 +77,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         loss_account=print_money(reckoning.sheet.ledger.loss.total),
         sources=list(show_sources(reckoning)),
         policy=show_policy(batch, reckoning),
-        warnings=[warned.message for warned in reckoning.sheet.ledger.warnings],
+        warnings=show_findings(reckoning.sheet.ledger.warnings),
         log=list(_show_log(rows, batch.kitchen)),
     )
 

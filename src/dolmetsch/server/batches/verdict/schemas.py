@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.batches.entries.typed import PolicyIn
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
+from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Kind, Typed
@@ -212,8 +213,8 @@ class VerdictOut(BaseModel):
     sources: list[SourceOut]
     takers: list[TakerOut]
     loss_account: Fixed
-    warnings: list[str]
-    cautions: list[str]
+    warnings: list[FindingOut]
+    cautions: list[FindingOut]
     seen: int
     hourly: Fixed | None
 

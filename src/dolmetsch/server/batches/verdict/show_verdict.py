@@ -9,6 +9,7 @@ from dolmetsch.core.costing.explain import explain
 from dolmetsch.core.costing.parts import compute_outlay
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.costing.trial import tag_per_lb, yields_by_kind
+from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches.entries.chain import (
@@ -30,6 +31,7 @@ from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_
 from dolmetsch.server.batches.verdict import schemas as out
 from dolmetsch.server.batches.verdict.figures import find_figures
 from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge
+from dolmetsch.server.findings import show_findings
 from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
@@ -45,10 +47,19 @@ COMPARING: Final = frozenset(
     {"saved_per_lb", "saved_per_portion", "saved_on_batch", "break_even", "earned_per_hour"}
 )
 CAUTIONS: Final = (
-    "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough for it "
-    f"({INSPECTED_PLANTS}).",
-    "Curing, smoking to keep and vacuum packing may need a permit or a written plan where you are: "
-    "ask the local food authority.",
+    Finding(
+        code="weigh_agent",
+        severity="note",
+        message="Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine "
+        "enough for it.",
+        source=INSPECTED_PLANTS,
+    ),
+    Finding(
+        code="local_rules",
+        severity="note",
+        message="Curing, smoking to keep and vacuum packing may need a permit or a written plan where you "
+        "are: ask the local food authority.",
+    ),
 )
 
 
@@ -108,8 +119,8 @@ def show_verdict(
         sources=list(show_sources(reckoning)),
         takers=list_takers(batch),
         loss_account=print_money(sheet.ledger.loss.total),
-        warnings=[warned.message for warned in sheet.ledger.warnings],
-        cautions=list(CAUTIONS),
+        warnings=show_findings(sheet.ledger.warnings),
+        cautions=show_findings(CAUTIONS),
         seen=rows[-1].entry.sequence,
         hourly=None if hourly is None else print_money(Fraction(hourly)),
     )

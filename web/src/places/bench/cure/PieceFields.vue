@@ -1,13 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Schemas } from '@/shared/api/client'
+import { productWords } from '@/places/bench/productWords'
+import type { PieceFacts, Schemas } from '@/shared/api/client'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { isCovered, type CuredPiece } from './recipes'
 import type { DeskFacts } from './useDesk'
 import WishFields from './WishFields.vue'
 
 /** What becomes of the piece, on which scale its cure is weighed, and how the days are wanted. */
-const props = defineProps<{ facts: DeskFacts; skin: string; path: string }>()
+const props = defineProps<{
+  facts: DeskFacts
+  skin: string
+  /** What the piece is known to be cured as. */
+  product: PieceFacts['product'] | undefined
+  path: string
+}>()
 const piece = defineModel<CuredPiece>('piece', { required: true })
 const scale = defineModel<string>('scale', { required: true })
 const inAt = defineModel<string>('inAt', { required: true })
@@ -20,9 +27,10 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     <label class="named">
       <span>It will be</span>
       <select v-model="piece.product" class="box">
-        <option value="bacon">bacon of belly</option>
-        <option value="whole_muscle">another whole muscle</option>
-        <option value="comminuted">sausage, comminuted</option>
+        <option value="">
+          {{ product ? `as known: ${productWords[product]}` : 'as known of the piece' }}
+        </option>
+        <option v-for="(word, one) in productWords" :key="one" :value="one">{{ word }}</option>
       </select>
     </label>
     <label class="named">

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
+import FindingList from '@/shared/ui/FindingList.vue'
 
 /** What to weigh out for one piece, in figures to be read from the scale; or what was, once it is done. */
 defineProps<{ piece: Schemas['DeskPieceOut']; isDone?: boolean }>()
@@ -91,11 +92,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
     <p v-else-if="piece.lines.length" class="quiet">
       Salt in the finished slice: not known for this method; taste before smoking.
     </p>
-    <ul v-if="piece.cautions.length" class="cautions" aria-label="Cautions">
-      <li v-for="one in piece.cautions" :key="one.code" :class="one.code">
-        {{ one.text }} <span class="quiet small">{{ one.source }}</span>
-      </li>
-    </ul>
+    <FindingList :findings="piece.cautions" label="Cautions" />
     <p v-if="Number(piece.cost)" class="quiet small">
       {{ isDone ? 'What was weighed out cost' : 'What is weighed out costs' }} {{ money(piece.cost) }}.
     </p>
@@ -177,25 +174,6 @@ td {
 
 .care {
   color: var(--care-ink);
-  font-weight: 600;
-}
-
-.cautions {
-  display: grid;
-  gap: 6px;
-}
-
-.cautions li {
-  border-left: 6px solid var(--care);
-  background: var(--care-ground);
-  padding: 8px 12px;
-  font-size: 14px;
-}
-
-.cautions li.over_limit,
-.cautions li.no_nitrite,
-.cautions li.unknown_nitrite {
-  border-left-color: var(--rose);
   font-weight: 600;
 }
 

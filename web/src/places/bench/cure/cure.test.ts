@@ -175,7 +175,15 @@ describe('what to weigh out', () => {
   })
 
   it('shows a caution with its source, and says what is not known', () => {
-    const cautions = [{ code: 'cold_plain', text: 'No nitrite before a cold smoke.', source: 'Job sheet' }]
+    const cautions = [
+      {
+        code: 'cold_plain',
+        severity: 'care' as const,
+        subject: '',
+        message: 'No nitrite before a cold smoke.',
+        source: 'Job sheet',
+      },
+    ]
     const told = plain(shown({ cautions, salt_in_slice: null }).text())
     expect(told).toContain('No nitrite before a cold smoke. Job sheet')
     expect(told).toContain('Salt in the finished slice: not known')
@@ -213,6 +221,7 @@ describe('the piece on the desk', () => {
       props: {
         facts: facts({ mixes: [{ ...mix, ...weights }, used] }),
         skin: 'on',
+        product: 'bacon',
         path: 'pieces[0].',
         piece: laid,
         scale: '',
@@ -290,11 +299,13 @@ describe('the cure desk', () => {
     expect(plain(shown.get('.totals').text())).toContain('No price is listed yet for curing salt no. 1.')
     const asked = calls.find((call) => call.path.endsWith('/cure-desk') && call.method === 'POST')
     const laid = (asked?.body as { pieces: { mark: string; product: string }[] }).pieces
-    // belly becomes bacon unless the cook says otherwise; C is in a cure already
+    // cured as what each piece is known to be, unless the cook says otherwise; C is in a cure already
     expect(laid.map((one) => [one.mark, one.product])).toEqual([
-      ['A', 'bacon'],
-      ['B', 'bacon'],
+      ['A', ''],
+      ['B', ''],
     ])
+    const known = shown.findAll('option').find((one) => one.text().startsWith('as known: bacon'))
+    expect(known?.attributes('value')).toBe('')
   })
 
   it('asks before it believes, and puts in once it is told yes', async () => {

@@ -56,7 +56,7 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
           draft.laid.find((one) => one.mark === piece.mark) ?? {
             mark: piece.mark,
             recipe: blankRecipe(),
-            product: piece.product,
+            product: '',
             finish: 'cooked',
             thickness: '',
             skin: '',

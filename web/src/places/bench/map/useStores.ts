@@ -19,7 +19,7 @@ export function useStores() {
           path: { kitchen_slug: kitchen_slug.value, code, mark },
           header: { 'Idempotency-Key': key },
         },
-        body: { length: '', width: '', thickness: '', skin: '', place },
+        body: { length: '', width: '', thickness: '', skin: '', product: '', place },
       }),
     ),
   )

@@ -8,13 +8,14 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useWrite } from '@/shared/writing/useWrite'
 import PlaceFields from './PlaceFields.vue'
+import { productWords } from '@/places/bench/productWords'
 
 /** How large a piece is, whether it has its skin on, and where it lies; what is left out stays as it was. */
 const props = defineProps<{ code: string; mark: string }>()
 const emit = defineEmits<{ kept: [] }>()
 const kitchen_slug = useSlug()
 const queries = useQueryClient()
-const facts = reactive<Schemas['FactsIn']>({ length: '', width: '', thickness: '', skin: '' })
+const facts = reactive<Schemas['FactsIn']>({ length: '', width: '', thickness: '', skin: '', product: '' })
 const place = ref<Schemas['PlaceIn'] | null>(null)
 const { state, problem, write, retry } = useWrite<Schemas['FactsIn'], Pieces>(
   `${props.code}:${props.mark}:size`,
@@ -56,6 +57,13 @@ function send(): void {
         <option value="">as it was</option>
         <option value="on">on</option>
         <option value="off">off</option>
+      </select>
+    </label>
+    <label class="named">
+      <span>Cured as</span>
+      <select v-model="facts.product" class="box">
+        <option value="">as it was</option>
+        <option v-for="(word, product) in productWords" :key="product" :value="product">{{ word }}</option>
       </select>
     </label>
     <PlaceFields v-model:place="place" class="wide" />

@@ -7,6 +7,7 @@ import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ActRow from '@/shared/parts/ActRow.vue'
 import FactsForm from './FactsForm.vue'
+import { productWords } from '@/places/bench/productWords'
 import { useSizes } from './useSizes'
 
 /** One piece, as the code on its label opens it: what it is, where it lies, what is to be done with it. */
@@ -59,6 +60,11 @@ const isMeasuring = ref(false)
           <dd>{{ sizeText(piece) }}</dd>
           <dt>Skin</dt>
           <dd>{{ piece.skin || 'not given' }}</dd>
+          <dt>Cured as</dt>
+          <dd>
+            {{ productWords[piece.product]
+            }}<span v-if="!piece.is_product_set" class="quiet">, by its cut</span>
+          </dd>
           <dt>Stored in</dt>
           <dd>
             {{ piece.place?.text ?? 'no place yet' }}

@@ -54,7 +54,8 @@ describe('a piece, as its label opens it', () => {
 
   it('says what is not known of it', async () => {
     const told = plain((await open('B')).shown.text())
-    for (const words of ['not measured', 'not given', 'no place yet']) expect(told).toContain(words)
+    for (const words of ['not measured', 'not given', 'bacon of belly, by its cut', 'no place yet'])
+      expect(told).toContain(words)
   })
 
   it('that is no more sends one to the diary', async () => {
@@ -80,8 +81,8 @@ describe('a piece, as its label opens it', () => {
     await vi.waitFor(() => expect(plain(shown.text())).toContain('2 in thick'))
     expect(shown.find('form').exists()).toBe(false)
     expect(calls.filter((call) => call.method === 'POST').map((call) => call.body)).toEqual([
-      { length: '', width: '', thickness: '0', skin: '', place: null },
-      { length: '', width: '', thickness: '2 in', skin: '', place: null },
+      { length: '', width: '', thickness: '0', skin: '', product: '', place: null },
+      { length: '', width: '', thickness: '2 in', skin: '', product: '', place: null },
     ])
   })
 
@@ -91,9 +92,9 @@ describe('a piece, as its label opens it', () => {
     const lay = async (to: string, ...more: number[]) => {
       await shown.get('section button.act').trigger('click')
       await vi.waitFor(() => expect(shown.text()).toContain('Smoker'))
-      const [, store] = shown.findAll('form select')
+      const [, , store] = shown.findAll('form select')
       await store?.setValue(to)
-      const rest = shown.findAll('form select').slice(2)
+      const rest = shown.findAll('form select').slice(3)
       for (const [at, value] of more.entries()) await rest[at]?.setValue(String(value))
       const levels = rest[0]?.findAll('option').length ?? 0
       await shown.get('form').trigger('submit')

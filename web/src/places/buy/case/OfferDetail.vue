@@ -8,6 +8,7 @@ import { provideFormFacts } from '@/shared/writing/formFacts'
 import type { Offer } from './offerDraft'
 import { takeText, useTake } from './useTake'
 import type { Case, Checked, CheckedOffer } from './useCase'
+import FindingList from '@/shared/ui/FindingList.vue'
 
 /** What an offer's price comes from, its notes, how much to buy; and taking it home with one touch. */
 const props = defineProps<{ offer: CheckedOffer; typed: Offer; asked: Case; checked: Checked }>()
@@ -23,9 +24,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
 <template>
   <div class="detail">
     <div>
-      <ul v-if="offer.doubts.length" class="doubts" aria-label="Notes">
-        <li v-for="doubt in offer.doubts" :key="doubt">{{ doubt }}</li>
-      </ul>
+      <FindingList class="doubts" :findings="offer.doubts" label="Notes" />
       <dl>
         <div v-if="offer.portion">
           <dt>A portion, {{ checked.portion_label }}</dt>
@@ -128,12 +127,8 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
   border-top: 1px dashed var(--edge);
 }
 
-.doubts li {
-  border-left: 6px solid var(--care);
-  background: var(--care-ground);
-  padding: 6px 10px;
-  font-size: 14px;
-  margin-bottom: 6px;
+.doubts {
+  margin-bottom: 8px;
 }
 
 dl div {

@@ -25,6 +25,14 @@ const offer = (more: object = {}) => ({
   ...more,
 })
 
+const note = (message: string) => ({
+  code: message,
+  severity: 'note' as const,
+  subject: '',
+  message,
+  source: '',
+})
+
 describe('the pad', () => {
   it('takes digits from the right, as cents, and gives them back', () => {
     let price = ''
@@ -151,7 +159,7 @@ describe('an offer', () => {
   })
 
   it('counts its doubts and tells them when opened', async () => {
-    const row = show(checkedOffer({ doubts: ['No batch of this cut.', 'Enhanced.'] }))
+    const row = show(checkedOffer({ doubts: [note('No batch of this cut.'), note('Enhanced.')] }))
     expect(text(row)).toContain('2 notes')
     await row.find('button.more').trigger('click')
     expect(text(row)).toContain('No batch of this cut.')

@@ -55,7 +55,7 @@ const word = computed(() => {
         <h3>Rows that cannot be read</h3>
         <ul>
           <li v-for="fault in preview.faults" :key="fault.row">
-            <b>Row {{ fault.row }}:</b> {{ fault.told }}
+            <b>Row {{ fault.row }}:</b> {{ fault.message }}
             <span class="quiet small">{{ fault.cells.filter(Boolean).join(' · ') }}</span>
           </li>
         </ul>

@@ -18,6 +18,7 @@ import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
 import TakeAway from './TakeAway.vue'
 import WhoseMeat from './WhoseMeat.vue'
+import FindingList from '@/shared/ui/FindingList.vue'
 
 const props = defineProps<{ code: string }>()
 const code = toRef(props, 'code')
@@ -90,7 +91,7 @@ const drawn = computed(() => {
           <section v-if="verdict" class="panel" aria-label="What is counted, and cautions">
             <h2>What is counted</h2>
             <p>{{ capital(verdict.policy_words) }}{{ verdict.policy_is_own ? ', for this batch' : '' }}.</p>
-            <p v-for="said in verdict.cautions" :key="said" class="caution">{{ said }}</p>
+            <FindingList class="cautions" :findings="verdict.cautions" label="Cautions" />
           </section>
         </div>
       </div>
@@ -143,12 +144,8 @@ const drawn = computed(() => {
   align-items: start;
 }
 
-.caution {
+.cautions {
   margin-top: 8px;
-  border-left: 6px solid var(--care);
-  background: var(--care-ground);
-  padding: 8px 12px;
-  font-size: 13px;
 }
 
 @media (max-width: 979px) {
