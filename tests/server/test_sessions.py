@@ -74,7 +74,8 @@ def test_too_much_and_the_wrong_method_are_problems_too(ida, client):
     much = client.post("/api/kitchens/x/batches", b"x" * 3_000_000, content_type="application/json")
     assert (much.status_code, much.json()["code"]) == (413, "too_much")
     wrong = client.put("/api/kitchens/x/batches")
-    assert (wrong.status_code, wrong.json()["code"], wrong["Allow"]) == (405, "wrong_method", "GET, POST")
+    assert (wrong.status_code, wrong.json()["code"]) == (405, "wrong_method")
+    assert set(wrong["Allow"].split(", ")) == {"GET", "POST"}
 
 
 def test_the_page_carries_its_policy(client):
