@@ -13,6 +13,7 @@ from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
+from dolmetsch.command.touched import choose_checks, list_changed
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -36,8 +37,19 @@ def _npm(*words: str) -> list[str]:
     return ["npm", "run", "--silent", *words]
 
 
-def list_checks() -> list[Check]:
-    """Every check, the quick ones first."""
+def list_checks(*, since: str | None = None) -> list[Check]:
+    """Every check, the quick ones first; only those that the changes ``since`` a commit can touch.
+
+    Raises:
+        TroubleError: there is no such commit.
+    """
+    if since is None:
+        return _list_all(["tests"])
+    names, paths = choose_checks(list_changed(since))
+    return [check for check in _list_all(paths) if check.name in names]
+
+
+def _list_all(tests: list[str]) -> list[Check]:
     fresh = place.PRIVATE / "schema.ts"
     kept = place.WEB / "src/shared/api/schema.ts"
     pytest = [_tool("python"), "-m", "pytest"]
@@ -61,20 +73,25 @@ def list_checks() -> list[Check]:
         Check(name="web unit tests", command=_npm("test"), cwd=place.WEB),
         Check(
             name="core and server tests",
-            command=[*pytest, "tests", "--ignore=tests/browser"],
+            command=[*pytest, *tests, "--ignore=tests/browser"],
         ),
         Check(name="browser journeys", command=[*pytest, "tests/browser"], is_aside=True),
     ]
 
 
-def check_all(*, only: str | None) -> None:
-    """Run every check, or those whose name contains ``only``; each is told, and all at the end.
+def check_all(*, only: str | None, since: str | None = None) -> None:
+    """Run every check, those whose name contains ``only``, or those that the changes ``since`` a commit can
+    touch; each is reported, and all at the end.
 
     Raises:
         TroubleError: where any failed.
     """
     begun = time.monotonic()
     place.prepare()
+    chosen = list_checks(since=since)
+    if not chosen:
+        say("Nothing has changed that a check could touch.")
+        return
     with hold("test", busy="The tests are running here already (process {pid})."):
         set_up(for_tests=True)
         build_web()
@@ -85,7 +102,7 @@ def check_all(*, only: str | None) -> None:
                 "DOLMETSCH_DEMO": "1",
                 "CI": os.environ.get("CI", ""),
             }
-            checks = [check for check in list_checks() if only is None or only in check.name]
+            checks = [check for check in chosen if only is None or only in check.name]
             results = _run_all(checks, environment)
         finally:
             close_scratch(database)

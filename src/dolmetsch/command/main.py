@@ -56,6 +56,13 @@ def _read(words: list[str]) -> argparse.Namespace:
     stop.set_defaults(run=_stop)
     test = verbs.add_parser("test", help="set up and run every check")
     test.add_argument("--only", help="run only the checks whose name contains this")
+    test.add_argument(
+        "--changed",
+        nargs="?",
+        const="HEAD",
+        metavar="COMMIT",
+        help="run only what the changes since COMMIT can touch (the last one, if none is named)",
+    )
     test.set_defaults(run=_test)
     for name, of in (("cost", "what a batch document came to"), ("cure", "what to weigh out for a cure")):
         verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
@@ -92,7 +99,7 @@ def _stop(_told: argparse.Namespace) -> None:
 def _test(told: argparse.Namespace) -> None:
     from dolmetsch.command import checking
 
-    checking.check_all(only=told.only)
+    checking.check_all(only=told.only, since=told.changed)
 
 
 def _answer(told: argparse.Namespace) -> None:
