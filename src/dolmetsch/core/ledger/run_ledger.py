@@ -5,7 +5,7 @@ The rules are those of ``docs/ledger.md``, numbered alike: 1 cost follows weight
 """
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from math import gcd, lcm
 from typing import Final
@@ -96,7 +96,9 @@ def run(batch: Batch) -> Ledger:
     bench = _Bench(policy=batch.policy, unit=unit, ratio=unit.as_integer_ratio())
     for index, lot in enumerate(batch.lots):
         refuse_impossible_lot(lot, place=f"lots[{index}]", is_there=lot.id in bench.here)
-        bench.here[lot.id] = Piece(lot.id, bench.weight(lot.grams), bench.unit, bill_of_lot(lot), True)
+        bench.here[lot.id] = Piece(
+            id=lot.id, weight=bench.weight(lot.grams), unit=bench.unit, bill=bill_of_lot(lot), is_main=True
+        )
         bench.bought += bench.here[lot.id].weight
         bench.unopened.add(lot.id)
     stages = []
@@ -154,12 +156,12 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
     if bench.unopened:
         bench.unopened.difference_update([piece.id for piece in entered])
     bills, own = _share_step_cost(bench.policy, step=step, entered=entered)
-    kind = (step.kind,)
+    weights = [piece.weight for piece in entered]
+    if isinstance(step.action, Weigh):
+        weights = _weigh(bench, number, pieces=entered, weigh=step.action)
     borne = [
-        Piece(mark, weight, unit, bill, is_main, slices, name, material, kinds + kind)
-        for (mark, weight, unit, _, is_main, slices, name, material, kinds), bill in zip(
-            entered, bills, strict=True
-        )
+        piece.through(step.kind, bill, weight)
+        for piece, bill, weight in zip(entered, bills, weights, strict=True)
     ]
     carried = ZERO
     made: list[Piece] = []
@@ -168,9 +170,9 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
         case Split() as split:
             act = "split"
             made, carried = _split(bench, number, whole=borne[0], split=split)
-        case Weigh() as weigh:
+        case Weigh():
             act = "weigh"
-            made = _weigh(bench, number, pieces=borne, weigh=weigh)
+            made = borne
         case Merge() as merge:
             act = "merge"
             made = [_merge(bench, number, pieces=borne, merge=merge)]
@@ -181,7 +183,16 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
         bench.here[piece.id] = piece
     after = bench.mains()
     return Stage(
-        number, step.kind, act, before, after, bench.bought, tuple(entered), tuple(made), own, carried
+        step=number,
+        kind=step.kind,
+        act=act,
+        before=before,
+        after=after,
+        bought=bench.bought,
+        entered=tuple(entered),
+        made=tuple(made),
+        own=own,
+        credits=carried,
     )
 
 
@@ -238,15 +249,17 @@ def _lines_of(policy: Policy, step: Step) -> tuple[list[Line], list[tuple[tuple[
     return for_all, for_some
 
 
-def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> list[Piece]:
+def _weigh(bench: _Bench, number: int, *, pieces: list[Piece], weigh: Weigh) -> list[int]:
+    """What the scale said of each piece, in the ledger's unit."""
     weighed = []
-    for mark, before, unit, bill, is_main, slices, name, material, kinds in pieces:
-        weight = bench.weight(weigh.grams[mark])
+    for piece in pieces:
+        grams = weigh.grams[piece.id]
+        weight = bench.weight(grams)
         if weight <= 0:
-            refuse_no_weight(weigh.grams[mark], step=number, field=f"weigh.{mark}")
-        if weight > before:
-            _warn_of_gain(bench, number, mark=mark, before=before, after=weight)
-        weighed.append(Piece(mark, weight, unit, bill, is_main, slices, name, material, kinds))
+            refuse_no_weight(grams, step=number, field=f"weigh.{piece.id}")
+        if weight > piece.weight:
+            _warn_of_gain(bench, number, mark=piece.id, before=piece.weight, after=weight)
+        weighed.append(weight)
     return weighed
 
 
@@ -268,7 +281,15 @@ def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> 
     first, *others = pieces
     common = tuple(kind for kind in first.kinds if all(kind in piece.kinds for piece in others))
     bench.take([piece.id for piece in pieces], number, "merge")
-    return Piece(into.id, weight, bench.unit, bill, True, into.slices, kinds=common)
+    return Piece(
+        id=into.id,
+        weight=weight,
+        unit=bench.unit,
+        bill=bill,
+        is_main=True,
+        slices=into.slices,
+        kinds=common,
+    )
 
 
 def _discard(bench: _Bench, number: int, *, pieces: list[Piece], discard: Discard) -> None:
@@ -282,7 +303,7 @@ def _discard(bench: _Bench, number: int, *, pieces: list[Piece], discard: Discar
     together = sum([piece.weight for piece in bearers])
     for piece in bearers:
         share = bill.share(piece.weight, together)
-        bench.here[piece.id] = piece._replace(bill=piece.bill.plus(share))
+        bench.here[piece.id] = replace(piece, bill=piece.bill.plus(share))
 
 
 def _split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> tuple[list[Piece], Fraction]:
@@ -300,10 +321,22 @@ def _split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> tuple[l
     for out, weight in zip(split.into, weights, strict=True):
         bill = credited[out.id] if out.id in credited else left.share(weight, sharing)
         if isinstance(out, Main):
-            made.append(Piece(out.id, weight, bench.unit, bill, True, out.slices, kinds=whole.kinds))
+            slices, name, material = out.slices, "", "lean"
         else:
-            name = out.name or out.id
-            made.append(Piece(out.id, weight, bench.unit, bill, False, None, name, out.material, whole.kinds))
+            slices, name, material = None, out.name or out.id, out.material
+        made.append(
+            Piece(
+                id=out.id,
+                weight=weight,
+                unit=bench.unit,
+                bill=bill,
+                is_main=isinstance(out, Main),
+                slices=slices,
+                name=name,
+                material=material,
+                kinds=whole.kinds,
+            )
+        )
     bench.take([whole.id], number, "split")
     return made, carried
 
