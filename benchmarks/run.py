@@ -158,7 +158,7 @@ def measure_script(port: int) -> dict[str, int]:
         page.get_by_label("Name").fill("maren")
         page.get_by_label("Password").fill("salt-lantern")
         page.get_by_role("button", name="Sign in").click()
-        page.get_by_role("heading", name="Lately finished").wait_for()
+        page.get_by_role("heading", name="Recently finished").wait_for()
         page.wait_for_timeout(500)
         for request in done:
             kind = request.url.rsplit(".", 1)[-1]

@@ -92,7 +92,7 @@ def measure_delay(port: int, scale: TellingScale) -> dict[str, float]:
         page.get_by_label("Name").fill("maren")
         page.get_by_label("Password").fill("salt-lantern")
         page.get_by_role("button", name="Sign in").click()
-        page.get_by_role("heading", name="Lately finished").wait_for()
+        page.get_by_role("heading", name="Recently finished").wait_for()
         page.goto(f"http://127.0.0.1:{port}/bench/L-01/weigh")
         page.get_by_role("heading", name="After the smoke").wait_for()
         listeners = [Listener(pool, "salt-lantern") for _ in range(LISTENERS)]
