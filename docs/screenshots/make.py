@@ -85,7 +85,7 @@ PICTURES = [
     ("case", "/buy", LAPTOP, read_tags),
     ("phone-case", "/buy", PHONE, read_tags),
     ("prices", "/buy/prices", LAPTOP, None),
-    ("forecasts", "/books/forecasts", LAPTOP, None),
+    ("batches", "/books/batches", LAPTOP, None),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
     ("verdicts", "/verdict", LAPTOP, None),
