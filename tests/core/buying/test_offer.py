@@ -1,8 +1,9 @@
 """Offers carried to the sliced pound: worked by hand, and what must hold whatever the tag says."""
 
 import random
+from dataclasses import replace
 from fractions import Fraction as F
-from math import exp, log, sqrt
+from math import exp, floor, log, sqrt
 
 import pytest
 from hypothesis import given
@@ -75,6 +76,14 @@ def test_a_bare_way_divides_the_tag_by_the_yields():
     assert found.verdict == "buy"
     assert found.hourly is None
     assert found.cooked.middle == near(found.outlook.price.middle / 0.42)
+
+
+@pytest.mark.parametrize("cents", [701, 713, 720, 734, 749])
+def test_what_it_is_worth_is_rounded_down_to_the_cent(cents):
+    """Half a cent too much, and the sliced pound would cost more than the shop's."""
+    kept = 0.88 * 0.95 * 0.99 * 0.86 * 0.985 * 0.87
+    found = check(offer(), against=replace(GOOD, price=cents / 100 / LB))
+    assert found.worth_up_to == F(floor(cents * kept), 100)
 
 
 def test_a_full_way_by_hand():
