@@ -5,8 +5,10 @@ from decimal import Decimal
 import pytest
 from django.db.models import F
 
+from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
 from dolmetsch.server.batches.verdict import figures
+from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_finishing import PACK
 from tests.server.test_outlooks import finish
@@ -33,6 +35,34 @@ def test_the_first_reader_of_a_verdict_keeps_its_figures_and_a_write_forgets_the
     assert kept_figures(code) == ""
     later = verdict_of(api, code)
     assert later["levers"] != first["levers"]
+
+
+def test_kept_figures_are_not_computed_again(api, code, monkeypatch):
+    first = verdict_of(api, code)
+    monkeypatch.setattr(figures, "compute_spread", None)
+    assert verdict_of(api, code) == first
+
+
+def test_a_program_that_derives_otherwise_renews_the_kitchens_it_has_not_renewed_yet(api, other):
+    for kitchen in (api, other):
+        done = kitchen.started()
+        kitchen.recorded(done, PACK)
+        finish(kitchen, done)
+    renew_stale()
+    Kitchen.objects.filter(slug=api.slug).update(derived_edition="older")
+    before = [set(kind.objects.values_list("id", flat=True)) for kind in (StepYield, ShopSaving)]
+    assert renew_stale() == 1
+    theirs = [kind.objects.filter(kitchen__slug=other.slug) for kind in (StepYield, ShopSaving)]
+    for rows, ids in zip(theirs, before, strict=True):
+        assert rows.exists()
+        assert set(rows.values_list("id", flat=True)) <= ids
+
+
+def test_what_hangs_where_is_counted_of_one_kitchen(api, other):
+    api.started()
+    other.started()
+    other.started()
+    assert api.get("/today")[1]["hanging"] == {"bench": 1, "today": 1}
 
 
 def test_figures_computed_before_a_write_are_not_kept_after_it(api, code, monkeypatch):
