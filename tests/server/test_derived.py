@@ -5,6 +5,7 @@ from decimal import Decimal
 import pytest
 from django.db.models import F
 
+from dolmetsch.server.batches.forecast import outlooks
 from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
 from dolmetsch.server.batches.verdict import figures
@@ -124,6 +125,20 @@ def test_a_method_whose_last_step_is_done_finishes_the_batch_on_every_page(api):
     assert api.call("POST", f"/batches/{code}/way", {"way": "Smoked whole"})[0] == 201
     assert api.get(f"/batches/{code}")[1]["is_finished"]
     assert [one["code"] for one in api.get("/today")[1]["finished"]] == [code]
+
+
+def test_a_method_chosen_while_another_cook_records_takes_nothing_of_it_back(api, code, monkeypatch):
+    def overtaken(write, find, make):
+        api.recorded(code, weigh("smoke", A="4 lb", B="2 lb"))
+        return once(write, find, make)
+
+    once = outlooks.once
+    api.call("POST", "/ways", {"name": "Plain", "steps": [{"method": "trim"}, {"method": "slice"}]})
+    monkeypatch.setattr(outlooks, "once", overtaken)
+    assert api.call("POST", f"/batches/{code}/way", {"way": "Plain"})[0] == 201
+    batch = Batch.objects.get(code=code)
+    assert (batch.last_sequence, batch.renewals) == (3, 4)
+    assert batch.summary["labels"][-1] == "Smoked"
 
 
 def found(api, query):

@@ -113,16 +113,20 @@ def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOu
     Raises:
         DomainError: not_found, key_reused.
     """
-    batch = get_batch(write.kitchen, code)
 
     def find() -> out.ForecastOut | None:
         done = BatchWay.objects.filter(batch__kitchen=write.kitchen, key=write.key).first()
         if done is None:
             return None
         write.refuse_reused(done.fingerprint)
-        return read_forecast(batch)
+        return read_forecast(get_batch(write.kitchen, code))
 
-    return once(write, find, lambda: show_forecast(batch, put_way(write, batch, told.way)))
+    def choose() -> out.ForecastOut:
+        # read under the lock: what it keeps of itself is written back whole
+        batch = get_batch(write.kitchen, code)
+        return show_forecast(batch, put_way(write, batch, told.way))
+
+    return once(write, find, choose)
 
 
 def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
