@@ -26,3 +26,18 @@ class Finding:
     subject: str = ""
     params: Mapping[str, str] = field(default_factory=dict)
     source: str = ""
+
+
+def note(code: str, message: str, *, source: str = "", **params: str) -> Finding:
+    """Something good to know."""
+    return Finding(code=code, severity="note", message=message, source=source, params=params)
+
+
+def care(code: str, message: str, *, source: str = "", subject: str = "", **params: str) -> Finding:
+    """Something that could hurt someone or spoil the meat or the figure."""
+    return Finding(code=code, severity="care", subject=subject, message=message, source=source, params=params)
+
+
+def question(subject: str, message: str) -> Finding:
+    """A question about a field or a piece; a yes settles it."""
+    return Finding(code="ask", severity="ask", subject=subject, message=message)

@@ -1,9 +1,9 @@
 """What was found worth saying, as the API shows it."""
 
 from collections.abc import Iterable
-from typing import Any, Self
+from typing import Any
 
-from pydantic import BaseModel, model_validator
+from pydantic import BaseModel, ConfigDict, model_validator
 
 from dolmetsch.core.findings import Finding, Severity
 
@@ -11,22 +11,13 @@ from dolmetsch.core.findings import Finding, Severity
 class FindingOut(BaseModel):
     """One thing found: its code, how much it matters, what it is about, the sentence, where it is from."""
 
+    model_config = ConfigDict(from_attributes=True)
+
     code: str
     severity: Severity = "care"
     subject: str = ""
     message: str
     source: str = ""
-
-    @classmethod
-    def of(cls, found: Finding) -> Self:
-        """A finding of the core."""
-        return cls(
-            code=found.code,
-            severity=found.severity,
-            subject=found.subject,
-            message=found.message,
-            source=found.source,
-        )
 
     @model_validator(mode="before")
     @classmethod
@@ -39,4 +30,4 @@ class FindingOut(BaseModel):
 
 def show_findings(found: Iterable[Finding]) -> list[FindingOut]:
     """Findings of the core, in their order."""
-    return [FindingOut.of(one) for one in found]
+    return [FindingOut.model_validate(one) for one in found]

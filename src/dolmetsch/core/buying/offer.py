@@ -11,7 +11,7 @@ from math import ceil, exp, floor, hypot
 from typing import Final, Literal
 
 from dolmetsch.core.buying.price_history import is_odd
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, note
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Way, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe, believe_ratio, tally
@@ -212,24 +212,26 @@ def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[Finding]:
     """What a cook should know before believing the figure."""
     cut = offer.cut
     doubts: list[Finding] = []
-
-    def note(code: str, message: str) -> None:
-        doubts.append(Finding(code=code, severity="note", message=message))
-
     if cut.kind == OTHER:
-        note("unknown_cut", "No start value for this cut; the one for all cuts is used, with its spread.")
+        doubts.append(
+            note("unknown_cut", "No start value for this cut; the one for all cuts is used, with its spread.")
+        )
     borrowed = [METHODS[one.method].label for one in beliefs if one.is_borrowed and not one.batches]
     if borrowed and cut.kind != OTHER:
         methods = ", ".join(borrowed)
-        note("borrowed", f"No start value of this cut for {methods}; those of other cuts are used.")
+        doubts.append(
+            note("borrowed", f"No start value of this cut for {methods}; those of other cuts are used.")
+        )
     if not any(one.batches for one in beliefs):
-        note("no_batch", "No batch of this cut has been finished here yet.")
+        doubts.append(note("no_batch", "No batch of this cut has been finished here yet."))
     trims = [one for one in beliefs if one.method == "trim" and not one.batches]
     if trims and cut.kind == "shoulder" and cut.bone != "in":
         said = "The start value for the trim is for bone-in shoulder; without the bone less is trimmed off."
-        note("boneless", said)
+        doubts.append(note("boneless", said))
     if trims and cut.is_trimmed:
-        note("trimmed", "The start value for the trim is for a whole piece; a trimmed one keeps more.")
+        doubts.append(
+            note("trimmed", "The start value for the trim is for a whole piece; a trimmed one keeps more.")
+        )
     return doubts
 
 

@@ -13,7 +13,7 @@ from fractions import Fraction
 from typing import Final, Literal, get_args
 
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, care
 from dolmetsch.core.numbers.exact import fixed, tell_apart
 from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
@@ -293,15 +293,11 @@ def brine_strength(cure: Cure, mix: Mix) -> Fraction:
 
 def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     found: list[Finding] = []
-
-    def care(code: str, message: str, *, source: str = "", **params: str) -> None:
-        found.append(Finding(code=code, severity="care", message=message, source=source, params=params))
-
     if salt_cut:
-        care("salt_cut", "the agent alone brings more salt than wanted; no other salt is added")
+        found.append(care("salt_cut", "the agent alone brings more salt than wanted; no other salt is added"))
     if cure.nitrite is None:
         said = "how much nitrite is in this agent is not known, so neither are its parts per million"
-        care("unknown", said)
+        found.append(care("unknown", said))
     if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
         ppm, most = tell_apart(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
         rule = ""
@@ -312,18 +308,24 @@ def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
             f"({mix.limit_source}){rule}; "
             "ask the local food authority what holds for you"
         )
-        care("over_limit", said, source=mix.limit_source or "", ppm=ppm, limit=most)
+        found.append(care("over_limit", said, source=mix.limit_source or "", ppm=ppm, limit=most))
     if mix.brine is not None and brine_strength(cure, mix) > SOLUBLE_RATIO:
         strength = fixed(brine_strength(cure, mix) * 100, 0)
         said = f"this brine would be {strength} % salt, which does not all dissolve ({SOLUBLE_SOURCE})"
-        care("insoluble", said, source=SOLUBLE_SOURCE, strength=strength)
+        found.append(care("insoluble", said, source=SOLUBLE_SOURCE, strength=strength))
     if mix.scale_too_coarse and mix.agent_error is not None:
         off = fixed(mix.agent_error * 100, 0)
-        care("coarse", f"the scale is too coarse: it may be {off} % off on this much curing agent", off=off)
+        found.append(
+            care(
+                "coarse", f"the scale is too coarse: it may be {off} % off on this much curing agent", off=off
+            )
+        )
     if cure.product == "bacon" and cure.nitrate:
         said = "nitrate is not allowed in bacon in US inspected plants; use an agent without it"
-        care("nitrate_in_bacon", said, source=INSPECTED_PLANTS)
+        found.append(care("nitrate_in_bacon", said, source=INSPECTED_PLANTS))
     if cure.target_ppm is not None and mix.ppm is not None and mix.ppm > cure.target_ppm:
         ppm = fixed(mix.ppm, 1)
-        care("over_target", f"by the other method it comes to {ppm} ppm, more than the target", ppm=ppm)
+        found.append(
+            care("over_target", f"by the other method it comes to {ppm} ppm, more than the target", ppm=ppm)
+        )
     return replace(mix, warnings=tuple(found))

@@ -7,7 +7,7 @@ from typing import Final
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_on, days_to_centre
 from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, care, note, question
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, tell_apart
 from dolmetsch.core.reference.nitrite import (
     CURED_PPM,
@@ -34,20 +34,7 @@ _SALT_IS_ELSEWHERE: Final = frozenset({"salt_box", "ready_mixed"})
 _PAST_CURING: Final = frozenset({"smoke", "slice", "cook", "steam"})
 
 
-def _care(code: str, message: str, *, source: str) -> Finding:
-    return Finding(code=code, severity="care", message=message, source=source)
-
-
-def _note(code: str, message: str, *, source: str) -> Finding:
-    return Finding(code=code, severity="note", message=message, source=source)
-
-
-def _question(field: str, message: str) -> Finding:
-    """A question about a field of the recipe, or about the piece; a yes settles it."""
-    return Finding(code="ask", severity="ask", subject=field, message=message)
-
-
-POISON: Final = _care(
+POISON: Final = care(
     "poison",
     "Curing salt is poisonous by the spoonful. Weigh it on its own and keep it locked away from children. "
     "Selling cured meat may need a written plan: ask your local food authority.",
@@ -62,10 +49,10 @@ def ask(recipe: Recipe, piece: CuredPiece) -> list[Finding]:
         text = (
             f"A pump of {_percent(recipe.pump)} % is more than meat holds; 8 to 15 % is usual. Is that right?"
         )
-        asked.append(_question("pump", text))
+        asked.append(question("pump", text))
     done = sorted(piece.kinds & _PAST_CURING)
     if done:
-        asked.append(_question("piece", f"This piece has already been through: {done[0]}. Cure it now?"))
+        asked.append(question("piece", f"This piece has already been through: {done[0]}. Cure it now?"))
     return asked
 
 
@@ -89,7 +76,7 @@ def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
         meant = f"Did you mean {_percent(salt.share * 100)} %?" if salt.share < low else "Did you mean grams?"
         amount = f"{_percent(salt.share)} % salt is {fixed(salt.share * base, 1)} g for this piece."
         text = f"{amount} Amounts here are percent of {of}. {meant}"
-    yield _question("salt", text)
+    yield question("salt", text)
 
 
 def _ask_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
@@ -99,13 +86,13 @@ def _ask_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     amount = f"{_percent(share)} % is {fixed(share * piece.grams, 1)} g for this piece"
     if agent.key in ("no_1", "no_2") and share > MAX_AGENT_RATIO:
         text = f"{amount}, far over any limit for curing salt. Is that right?"
-        yield _question("agent_amount", text)
+        yield question("agent_amount", text)
     elif agent.is_ready_mixed and share > MAX_MIXED_RATIO:
         text = (
             f"{amount}. Did you mean {_percent(share * 100 / 1000)} % ({_percent(share)} g for each "
             "kilogram)?"
         )
-        yield _question("agent_amount", text)
+        yield question("agent_amount", text)
 
 
 def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Finding]:
@@ -126,7 +113,7 @@ def caution_days(piece: CuredPiece, time: CuringTime, day: int) -> list[Finding]
     """What to mind with taking the piece out on ``day``: thickness not measured, the center not cured."""
     if time.asks_thickness:
         text = "The thickness is not measured, so these days go by weight alone. Measure the thickest part."
-        return [_note("no_thickness", text, source=PRACTICE)]
+        return [note("no_thickness", text, source=PRACTICE)]
     center = centre_on(time, day)
     if center is None or center >= CENTRE_RATIO or piece.thickness_mm is None:
         return []
@@ -135,7 +122,7 @@ def caution_days(piece: CuredPiece, time: CuringTime, day: int) -> list[Finding]
         f"On day {day} the center has about {center * 100:.0f} % of the salt outside; "
         f"{CENTRE_RATIO * 100:.0f} % takes about {needed:.0f} days. Leave it longer, or cut it thinner."
     )
-    return [_care("center", text, source="diffusion estimate; common practice decides by feel")]
+    return [care("center", text, source="diffusion estimate; common practice decides by feel")]
 
 
 def _over_limit(desk: Desk) -> Iterator[Finding]:
@@ -150,16 +137,16 @@ def _over_limit(desk: Desk) -> Iterator[Finding]:
             "the rule of "
             f"¼ oz of nitrite to 100 lb of meat, which is {rule} ppm. Nothing to change."
         )
-        yield _note("at_rule", text, source=mix.limit_source)
+        yield note("at_rule", text, source=mix.limit_source)
     elif desk.is_over:
         text = f"{tell_apart(desk.ppm, mix.limit_ppm)} ppm of nitrite is over the limit of {limit}. Use less."
-        yield _care("over_limit", text, source=mix.limit_source)
+        yield care("over_limit", text, source=mix.limit_source)
     elif desk.ppm_high is not None and desk.ppm_high > mix.limit_ppm:
         text = (
             f"Measured no better than this it may be {tell_apart(desk.ppm_high, mix.limit_ppm)} "
             f"ppm, over the limit of {limit}."
         )
-        yield _care("maybe_over", text, source=mix.limit_source)
+        yield care("maybe_over", text, source=mix.limit_source)
 
 
 def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[Finding]:
@@ -172,13 +159,13 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[F
         text = "How much nitrite is in it is not known, so neither are its parts per million."
         if recipe.agent is not None and recipe.agent.nitrite is None:
             text = f"{text} Keep to the packet's rate."
-        yield _care("unknown", text, source=PRACTICE)
+        yield care("unknown", text, source=PRACTICE)
         if fate is not None:
             text = (
                 f"It is to be {fate}, and nobody knows whether it has nitrite enough for that: cook "
                 "it through instead."
             )
-            yield _care("unknown_nitrite", text, source=CURED_SOURCE)
+            yield care("unknown_nitrite", text, source=CURED_SOURCE)
         return
     if fate is not None and desk.ppm < CURED_PPM:
         much = f"only {fixed(desk.ppm, 0)} ppm of nitrite" if desk.ppm else "no nitrite"
@@ -186,10 +173,10 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[F
             f"It is to be {fate} with {much}: never without at least {CURED_PPM} ppm. Cook it "
             "through, or cure it."
         )
-        yield _care("no_nitrite", text, source=CURED_SOURCE)
+        yield care("no_nitrite", text, source=CURED_SOURCE)
     if not desk.ppm:
         text = "Without nitrite it turns out grayer and keeps a shorter time: as fresh meat, salted."
-        yield _note("plain", text, source=PRACTICE)
+        yield note("plain", text, source=PRACTICE)
 
 
 def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
@@ -203,19 +190,19 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
                 "Hung longer than about 30 days it needs no. 2, whose nitrate lasts. No. 1 is for pieces "
                 "done within weeks."
             )
-            yield _care("dried_long", text, source=PRACTICE)
+            yield care("dried_long", text, source=PRACTICE)
     elif agent.nitrate and piece.product == "bacon":
         text = (
             f"There is nitrate in {agent.label}: it is not allowed in bacon in US inspected plants. "
             "Use no. 1."
         )
-        yield _care("nitrate_in_bacon", text, source=INSPECTED_PLANTS)
+        yield care("nitrate_in_bacon", text, source=INSPECTED_PLANTS)
     elif agent.nitrate:
         text = (
             f"{agent.label.capitalize()} is for {agent.purpose}; its nitrate has no time to work "
             "here. Use no. 1."
         )
-        yield _note("nitrate_too_soon", text, source=PRACTICE)
+        yield note("nitrate_too_soon", text, source=PRACTICE)
 
 
 def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Finding]:
@@ -228,7 +215,7 @@ def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Finding]:
             f"Good enough for pieces of {_both(desk.smallest_grams)} or more; use a finer scale, or "
             "mix for several."
         )
-        yield _care("coarse", text, source="a scale's half step over 5 % of the agent")
+        yield care("coarse", text, source="a scale's half step over 5 % of the agent")
     if spoons is None:
         return
     if spoons.is_too_coarse:
@@ -238,31 +225,31 @@ def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Finding]:
             f"{fixed(spoons.smallest, 1)} g). Weigh it. A ¼ tsp fits pieces of "
             f"{_both(spoons.fits_from_grams)} or more."
         )
-        yield _care("spoon_coarse", text, source=PRACTICE)
+        yield care("spoon_coarse", text, source=PRACTICE)
     elif spoons.grams < SPOON_SHORT * spoons.wanted:
         text = (
             f"In quarter teaspoons, rounded down, {fixed(spoons.grams, 1)} g of the "
             f"{fixed(spoons.wanted, 1)} g "
             "wanted go on. Weigh it to get all of it."
         )
-        yield _note("spoon_short", text, source=PRACTICE)
+        yield note("spoon_short", text, source=PRACTICE)
     text = "Level spoons differ by 10 %, and heaped ones by more: weigh it if you can."
-    yield _note("spoons", text, source=PRACTICE)
+    yield note("spoons", text, source=PRACTICE)
 
 
 def _amounts(piece: CuredPiece, desk: Desk) -> Iterator[Finding]:
     if desk.ppm is not None and 0 < desk.ppm < FLOOR_PPM and piece.product == "whole_muscle":
         text = f"{fixed(desk.ppm, 0)} ppm is under the usual floor of {FLOOR_PPM} ppm for what is kept cold."
-        yield _note("under_floor", text, source=FLOOR_SOURCE)
+        yield note("under_floor", text, source=FLOOR_SOURCE)
     if piece.carried_ppm is None:
         text = "It has been cured before with something whose nitrite is not known; that comes on top."
-        yield _note("carried", text, source="the cures recorded here")
+        yield note("carried", text, source="the cures recorded here")
     elif piece.carried_ppm:
         text = (
             f"It carries {fixed(piece.carried_ppm, 0)} ppm from an earlier cure already; the gauge "
             "counts both."
         )
-        yield _note("carried", text, source="the cures recorded here")
+        yield note("carried", text, source="the cures recorded here")
 
 
 def _both(grams: Fraction) -> str:

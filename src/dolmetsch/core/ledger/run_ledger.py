@@ -11,7 +11,7 @@ from math import gcd, lcm
 from typing import Final
 
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, care
 from dolmetsch.core.ledger.batch import (
     Batch,
     ByProduct,
@@ -74,9 +74,7 @@ class _Bench:
         return whole * per_unit // (per * units)
 
     def warn(self, code: str, step: int, message: str, **params: str) -> None:
-        subject = f"steps[{step}]"
-        found = Finding(code=code, severity="care", subject=subject, message=message, params=params)
-        self.warnings.append(found)
+        self.warnings.append(care(code, message, subject=f"steps[{step}]", **params))
 
     def take(self, marks: Iterable[str], number: int, act: Act) -> None:
         for mark in marks:

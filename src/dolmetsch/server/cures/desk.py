@@ -14,7 +14,7 @@ from dolmetsch.core.curing.recipe import CuredPiece, Finish, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, question
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.forecast.yields import Belief, believe
@@ -184,7 +184,7 @@ def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
             f"The mix “{kept.name}” was made with {describe_cure(mixed)}; the recipe here has "
             f"{describe_cure(wanted)}. What is in the mix counts. Use it?"
         )
-        laid.questions.append(Finding(code="ask", severity="ask", subject="mix", message=text))
+        laid.questions.append(question("mix", text))
 
 
 def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:

@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import Any, Final
 
 from dolmetsch.core.curing.nitrite_carried import carry_nitrite
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, question
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries.chain import Reckoning
@@ -40,7 +40,7 @@ class Earlier:
         else:
             text = f"{piece.id} has been cured before ({brought})."
         message = f"{text} Cure it again? The gauge counts both."
-        return Finding(code="ask", severity="ask", subject="again", message=message)
+        return question("again", message)
 
 
 NOT_CURED: Final = Earlier()

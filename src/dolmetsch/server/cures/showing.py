@@ -11,7 +11,7 @@ from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, j
 from dolmetsch.core.curing.desk import Desk, WeighOut, print_agent
 from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import Finding, care
 from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import limit_for
@@ -362,4 +362,4 @@ def _mix_cautions(one: LaidOut) -> Iterator[Finding]:
         left = fixed(one.mix.left, 0)
         told = f"It takes {fixed(needed, 0)} g of the mix, and by the records {left} g are left."
         source = "what was mixed less what was used"
-        yield Finding(code="mix_short", severity="care", message=told, source=source)
+        yield care("mix_short", told, source=source)

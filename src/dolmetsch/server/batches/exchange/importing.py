@@ -51,9 +51,10 @@ def import_document(
         DomainError: bad_document, too_much (entries), or other_currency; with the place in the document.
     """
     try:
-        # as every text is kept, so that the document and its records say the same
-        raw = _as_kept(parse(text))
+        raw = parse(text)
         _refuse_long(raw)
+        # as every text is kept, so that the document and its records say the same
+        raw = _as_kept(raw)
         document = read_batch(raw)
         expected = write_sheet(document, compute_sheet(document.batch))
     except DolmetschError as error:

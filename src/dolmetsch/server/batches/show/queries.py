@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from typing import Final
 
-from django.db.models import Count, Q, Sum
+from django.core.paginator import Page, Paginator
+from django.db.models import Count, Q, QuerySet, Sum
 from django.utils import timezone
 
 from dolmetsch.core.costing.strip_of_piece import lay_out_piece
@@ -127,11 +128,19 @@ def find_batches(kitchen: Kitchen, wanted: Wanted, *, page: int) -> BatchesOut:
         found = found.filter(started_at__gte=_midnight(wanted.since))
     if wanted.until is not None:
         found = found.filter(started_at__lt=_midnight(wanted.until) + timedelta(days=1))
-    total = found.count()
-    pages = max(1, -(-total // PAGE))
-    at = min(page, pages)
-    shown = found.defer("page", "figures").order_by("-last_entry_at", "-id")[(at - 1) * PAGE : at * PAGE]
-    return BatchesOut(batches=[show_summary(batch) for batch in shown], total=total, page=at, pages=pages)
+    shown = page_of(found, page)
+    return BatchesOut(
+        batches=[show_summary(batch) for batch in shown],
+        total=shown.paginator.count,
+        page=shown.number,
+        pages=shown.paginator.num_pages,
+    )
+
+
+def page_of(batches: QuerySet[Batch], page: int) -> Page[Batch]:
+    """A page (from 1) of ``batches``, latest entry first, without what is long of each; at most the last."""
+    ordered = batches.defer("page", "figures").order_by("-last_entry_at", "-id")
+    return Paginator(ordered, PAGE).get_page(page)
 
 
 def _midnight(day: date) -> datetime:

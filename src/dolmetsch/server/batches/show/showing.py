@@ -346,10 +346,6 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
     batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
-#: What ``summarize`` renews on a batch.
-SUMMARY_FIELDS = ("is_finished", "place", "pieces_count", "summary")
-
-
 def summarize(batch: Batch, reckoning: Reckoning) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
     batch.is_finished = is_finished(batch, reckoning)

@@ -9,12 +9,11 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import show_summary
+from dolmetsch.server.batches.show.queries import page_of, show_summary
 from dolmetsch.server.batches.show.schemas import UnderWayOut, VerdictsOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_price_of_gram, print_unit_cost
 
-PAGE: Final = 20
 #: Each costs a forecast; the others are found under Today.
 UNDER_WAY_SHOWN: Final = 20
 
@@ -22,16 +21,15 @@ UNDER_WAY_SHOWN: Final = 20
 def read_verdicts(kitchen: Kitchen, *, page: int) -> VerdictsOut:
     """A page of the finished batches, and on the first one the latest under way."""
     mine = Batch.objects.filter(kitchen=kitchen).defer("page").order_by("-last_entry_at", "-id")
-    finished = mine.filter(is_finished=True)
-    pages = max(1, -(-finished.count() // PAGE))
-    at = min(max(page, 1), pages)
+    finished = page_of(mine.filter(is_finished=True), page)
+    at = finished.number
     under_way = mine.filter(is_finished=False)
     shown = list(under_way[:UNDER_WAY_SHOWN]) if at == 1 else []
     return VerdictsOut(
-        finished=[show_summary(batch) for batch in finished[(at - 1) * PAGE : at * PAGE]],
+        finished=[show_summary(batch) for batch in finished],
         under_way=[_show_under_way(batch, kitchen) for batch in shown],
         page=at,
-        pages=pages,
+        pages=finished.paginator.num_pages,
         more_under_way=max(0, under_way.count() - UNDER_WAY_SHOWN) if at == 1 else 0,
     )
 

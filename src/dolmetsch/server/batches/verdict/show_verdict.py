@@ -9,7 +9,7 @@ from dolmetsch.core.costing.explain import explain
 from dolmetsch.core.costing.parts import compute_outlay
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.costing.trial import tag_per_lb, yields_by_kind
-from dolmetsch.core.findings import Finding
+from dolmetsch.core.findings import note
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches.entries.chain import (
@@ -47,18 +47,16 @@ COMPARING: Final = frozenset(
     {"saved_per_lb", "saved_per_portion", "saved_on_batch", "break_even", "earned_per_hour"}
 )
 CAUTIONS: Final = (
-    Finding(
-        code="weigh_agent",
-        severity="note",
-        message="Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine "
-        "enough for it.",
+    note(
+        "weigh_agent",
+        "Nitrite that goes in is limited by product and method; weigh curing salt on a scale fine enough "
+        "for it.",
         source=INSPECTED_PLANTS,
     ),
-    Finding(
-        code="local_rules",
-        severity="note",
-        message="Curing, smoking to keep and vacuum packing may need a permit or a written plan where you "
-        "are: ask the local food authority.",
+    note(
+        "local_rules",
+        "Curing, smoking to keep and vacuum packing may need a permit or a written plan where you are: "
+        "ask the local food authority.",
     ),
 )
 
