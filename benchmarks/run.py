@@ -246,9 +246,7 @@ under 150).
 """
 
 
-def write(
-    core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
-) -> str:
+def tell_server(served: list[dict]) -> str:
     base = statistics.mean(row["p95"] for row in served if row["name"].startswith("empty"))
     middle = statistics.mean(row["p50"] for row in served if row["name"].startswith("empty"))
     rows = "\n".join(
@@ -256,31 +254,7 @@ def write(
         f"| {row['p50'] / middle:.1f} | {row['p95'] / base:.1f} |"
         for row in served
     )
-    begun = "\n".join(f"| {name} | {seconds:.0f} s |" for name, seconds in starts.items())
-    return f"""# Speed
-
-Written by `./dolmetsch bench` on {os.cpu_count()} cores, all in one run; compare ratios, not seconds.
-
-## The core
-A sheet of 12 steps and 4 pieces: **{core["sheet"]:.2f} ms**, {core["times_floats"]:.1f} times the same
-sums in plain floats (`benchmarks/float_ledger.py`); with every figure of its stages worked out too
-{core["all"]:.2f} ms, {core["all_times_floats"]:.1f} times the floats (aim: 2.5). Least of many rounds that
-take turns, in processor time. A chain twice as long takes {core["twice_as_long"]:.1f} times as long.
-{core["report"]:,} such sheets, stages and all: {core["report_s"]:.1f} s on one core (aim: under 20).
-Laying out the strip takes {core["strip"]:.1f} ms, carrying scale error through its 54 weighings
-{core["spread"]:.0f} ms.
-
-## Forecasts
-12 offers carried through 9 steps, each with its range: **{core["offers"]:.1f} ms** (aim: under 20).
-A history of 5,000 batches of 9 steps summed up: {core["gather"]:.0f} ms (aim: under 200); the database
-does it as a sum of rows that are kept as batches finish. What 9 methods keep of 6 cuts, believed from the
-sums: {core["believe"]:.1f} ms; one batch added to them: {core["one_more"] * 1000:.0f} µs. In processor time.
-
-## A price list brought in
-{core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, checked
-{core["import_preview"]:.1f} s, written {core["import_write"]:.1f} s (aim: all in under a minute).
-
-## The server
+    return f"""## The server
 {BATCHES:,} batches of {ENTRIES} entries in the record store, {BATCHES // UNDER_WAY_EACH} of them under
 way; {WORKERS} workers of {THREADS} threads. Times are of one client, one request after another; the rate is
 that of {CLIENTS} clients at once. The last columns are median and 95th percentile over those of the empty
@@ -305,7 +279,37 @@ row by row over the kitchen's whole past. Both are read by an index now, and do 
 | | requests a second | median ms | 95 % within ms | median, times empty | 95 %, times empty |
 |---|---|---|---|---|---|
 {rows}
+"""
 
+
+def write(
+    core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
+) -> str:
+    begun = "\n".join(f"| {name} | {seconds:.0f} s |" for name, seconds in starts.items())
+    return f"""# Speed
+
+Written by `./dolmetsch bench` on {os.cpu_count()} cores, all in one run; compare ratios, not seconds.
+
+## The core
+A sheet of 12 steps and 4 pieces: **{core["sheet"]:.2f} ms**, {core["times_floats"]:.1f} times the same
+sums in plain floats (`benchmarks/float_ledger.py`); with every figure of its stages worked out too
+{core["all"]:.2f} ms, {core["all_times_floats"]:.1f} times the floats (aim: 2.5). Least of many rounds that
+take turns, in processor time. A chain twice as long takes {core["twice_as_long"]:.1f} times as long.
+{core["report"]:,} such sheets, stages and all: {core["report_s"]:.1f} s on one core (aim: under 20).
+Laying out the strip takes {core["strip"]:.1f} ms, carrying scale error through its 54 weighings
+{core["spread"]:.0f} ms.
+
+## Forecasts
+12 offers carried through 9 steps, each with its range: **{core["offers"]:.1f} ms** (aim: under 20).
+A history of 5,000 batches of 9 steps summed up: {core["gather"]:.0f} ms (aim: under 200); the database
+does it as a sum of rows that are kept as batches finish. What 9 methods keep of 6 cuts, believed from the
+sums: {core["believe"]:.1f} ms; one batch added to them: {core["one_more"] * 1000:.0f} µs. In processor time.
+
+## A price list brought in
+{core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, checked
+{core["import_preview"]:.1f} s, written {core["import_write"]:.1f} s (aim: all in under a minute).
+
+{tell_server(served)}
 {tell_delay(delay)}
 ## The web client
 Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),
