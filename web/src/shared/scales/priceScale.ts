@@ -1,25 +1,20 @@
 /** Where things stand on the ladder of prices. Pure drawing: prices come computed; numbers here are pixels. */
 
+import { scaleLinear } from 'd3-scale'
+
 export type Rung = { key: string; name: string; text: string; price: number }
 export type Scale = { low: number; high: number; at: (price: number) => number; ticks: number[] }
 
-const STEPS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50, 100]
+/** About so many steps from the lowest price to the highest. */
+const TICKS = 6
 
 /** A scale of round prices that takes all of `prices` in, `top` to `bottom` pixels. */
 export function scaleFor(prices: number[], top: number, bottom: number): Scale {
   const [least, most] = [Math.min(...prices), Math.max(...prices)]
   const room = Math.max((most - least) * 0.16, most * 0.06, 0.04)
-  const [from, to] = [Math.max(0, least - room), most + room]
-  const step = STEPS.find((one) => (to - from) / one <= 7) ?? Math.ceil((to - from) / 7)
-  const low = Math.max(0, Math.floor(from / step) * step)
-  const high = Math.ceil(to / step) * step
-  const count = Math.round((high - low) / step)
-  return {
-    low,
-    high,
-    at: (price) => bottom - ((price - low) / (high - low)) * (bottom - top),
-    ticks: Array.from({ length: count + 1 }, (_, index) => low + index * step),
-  }
+  const scale = scaleLinear([Math.max(0, least - room), most + room], [bottom, top]).nice(TICKS)
+  const [low = 0, high = 0] = scale.domain()
+  return { low, high, at: (price) => scale(price), ticks: scale.ticks(TICKS) }
 }
 
 /** Labels moved apart so that none is closer than `gap` to the next; the order stays. */

@@ -36,12 +36,16 @@ describe('the strip', () => {
   })
 
   it('carries the ribbon from the weight before to the weight after', () => {
-    expect(drawSteps(chain, frame)[1]?.ribbon).toBe('M100 0L200 0L200 96L140 96C120 96 120 120 100 120Z')
+    expect(drawSteps(chain, frame)[1]?.ribbon).toBe(
+      'M100,120C120,120,120,96,140,96C170,96,170,96,200,96L200,0C170,0,170,0,140,0C120,0,120,0,100,0Z',
+    )
   })
 
   it('turns the same drawing by swapping along and across', () => {
     const turned = drawSteps(chain, { ...frame, down: true })[1]
-    expect(turned?.ribbon).toBe('M0 100L0 200L96 200L96 140C96 120 120 120 120 100Z')
+    expect(turned?.ribbon).toBe(
+      'M120,100C120,120,96,120,96,140C96,170,96,170,96,200L0,200C0,170,0,170,0,140C0,120,0,120,0,100Z',
+    )
     expect(turned?.price).toEqual({ x: 400 + 27, y: 200 })
   })
 
@@ -64,8 +68,8 @@ describe('the strip', () => {
     expect(priceAcross(0, frame)).toBe(400)
     expect(priceAcross(10, frame)).toBe(310)
     const { line, area } = drawClimb(chain, frame)
-    expect(line).toBe('M0 382L100 382L100 382L140 373L200 373L200 373L240 355L300 355')
-    expect(area.endsWith('L300 400L0 400Z')).toBe(true)
+    expect(line).toBe('M0,382L100,382L100,382L140,373L200,373L200,373L240,355L300,355')
+    expect(area.endsWith('L0,400Z')).toBe(true)
   })
 
   it('leaves out what has no price', () => {

@@ -3,6 +3,8 @@
  * "Along" is the way the steps go, "across" the way thickness and price are drawn.
  */
 
+import { area, curveBumpX, curveBumpY, curveLinear, line } from 'd3-shape'
+
 export type Peel = { material: string; name: string; weight: number; gain: boolean }
 export type Step = { weightIn: number; weightOut: number; price: number | null; peels: Peel[] }
 export type Frame = {
@@ -26,11 +28,25 @@ export type Point = { x: number; y: number }
 export type PeelDrawing = { path: string; label: Point; peel: Peel }
 export type StepDrawing = { ribbon: string; peels: PeelDrawing[]; gain: string | null; price: Point | null }
 
-type At = (along: number, across: number) => string
+type Spot = { along: number; across: number }
+/** A cut through a band: where it begins and ends across. */
+type Cut = { along: number; from: number; to: number }
 
-function pen(down: boolean): At {
-  const round = (value: number): number => Math.round(value * 10) / 10
-  return (along, across) => (down ? `${round(across)} ${round(along)}` : `${round(along)} ${round(across)}`)
+function drawLine(spots: Spot[], frame: Frame): string {
+  const path = line<Spot>().digits(1)
+  if (frame.down) path.x((spot) => spot.across).y((spot) => spot.along)
+  else path.x((spot) => spot.along).y((spot) => spot.across)
+  return path(spots) ?? ''
+}
+
+/** The band through `cuts`: eased from one to the next, or `straight`. */
+function drawBand(cuts: Cut[], frame: Frame, straight = false): string {
+  const path = area<Cut>().digits(1)
+  const [along, from, to] = [(cut: Cut) => cut.along, (cut: Cut) => cut.from, (cut: Cut) => cut.to]
+  if (frame.down) path.y(along).x0(from).x1(to)
+  else path.x(along).y0(from).y1(to)
+  path.curve(straight ? curveLinear : frame.down ? curveBumpY : curveBumpX)
+  return path(cuts) ?? ''
 }
 
 const point = (frame: Frame, along: number, across: number): Point =>
@@ -57,41 +73,39 @@ export function drawSteps(steps: Step[], frame: Frame): StepDrawing[] {
 }
 
 function drawRibbon(start: number, thickIn: number, thickOut: number, frame: Frame): string {
-  const at = pen(frame.down)
-  const [end, eased, half] = [start + frame.pitch, start + frame.ease, start + frame.ease / 2]
-  return [
-    `M${at(start, 0)}L${at(end, 0)}L${at(end, thickOut)}L${at(eased, thickOut)}`,
-    `C${at(half, thickOut)} ${at(half, thickIn)} ${at(start, thickIn)}Z`,
-  ].join('')
+  const cuts = [
+    { along: start, from: 0, to: thickIn },
+    { along: start + frame.ease, from: 0, to: thickOut },
+    { along: start + frame.pitch, from: 0, to: thickOut },
+  ]
+  return drawBand(cuts, frame)
 }
 
 /** What came on: the wedge by which the ribbon grows. */
 function drawGain(start: number, thickIn: number, thickOut: number, frame: Frame): string {
-  const at = pen(frame.down)
-  const [eased, half] = [start + frame.ease, start + frame.ease / 2]
-  return [
-    `M${at(start, thickIn)}C${at(half, thickIn)} ${at(half, thickOut)} ${at(eased, thickOut)}`,
-    `L${at(start + frame.pitch, thickOut)}L${at(start + frame.pitch, thickIn)}Z`,
-  ].join('')
+  const cuts = [
+    { along: start, from: thickIn, to: thickIn },
+    { along: start + frame.ease, from: thickIn, to: thickOut },
+    { along: start + frame.pitch, from: thickIn, to: thickOut },
+  ]
+  return drawBand(cuts, frame)
 }
 
 /** Bands that leave between the thickness after and before, and come to rest below one another. */
 function drawPeels(step: Step, start: number, scale: number, frame: Frame): PeelDrawing[] {
-  const at = pen(frame.down)
   const thickOut = step.weightOut * scale
-  const [end, half] = [start + frame.ease + 8, start + (frame.ease + 8) / 2]
+  const end = start + frame.ease + 8
   let from = thickOut
   let rest = thickOut
   return step.peels.map((peel) => {
     const thick = peel.gain ? 0 : Math.max(peel.weight * scale, 1.4)
     const middle = Math.max(rest + frame.labelGap, rest + thick / 2 + 8)
     const [upper, lower] = [middle - thick / 2, middle + thick / 2]
-    const path = peel.gain
-      ? ''
-      : [
-          `M${at(start, from)}C${at(half, from)} ${at(half, upper)} ${at(end, upper)}`,
-          `L${at(end, lower)}C${at(half, lower)} ${at(half, from + thick)} ${at(start, from + thick)}Z`,
-        ].join('')
+    const cuts = [
+      { along: start, from, to: from + thick },
+      { along: end, from: upper, to: lower },
+    ]
+    const path = peel.gain ? '' : drawBand(cuts, frame)
     from += thick
     rest = Math.max(middle, lower - frame.labelGap / 2)
     return { path, label: point(frame, end + 5, middle), peel }
@@ -112,40 +126,43 @@ export function priceAcross(price: number, frame: Frame): number {
 
 /** The line of the price of a pound, and the area below it. */
 export function drawClimb(steps: Step[], frame: Frame): { line: string; area: string } {
-  const at = pen(frame.down)
-  let line = ''
-  let last: number | null = null
-  let end = 0
+  const spots: Spot[] = []
   steps.forEach((step, index) => {
     if (step.price === null) return
     const start = index * frame.pitch
     const across = priceAcross(step.price, frame)
-    line += last === null ? `M${at(start, across)}` : `L${at(start, last)}L${at(start + frame.ease, across)}`
-    end = start + frame.pitch
-    line += `L${at(end, across)}`
-    last = across
+    const last = spots.at(-1)
+    if (last) spots.push({ along: start, across: last.across }, { along: start + frame.ease, across })
+    else spots.push({ along: start, across })
+    spots.push({ along: start + frame.pitch, across })
   })
-  return { line, area: line && `${line}L${at(end, frame.foot)}L${at(0, frame.foot)}Z` }
+  const cuts = spots.map(({ along, across }) => ({ along, from: frame.foot, to: across }))
+  return { line: drawLine(spots, frame), area: drawBand(cuts, frame, true) }
 }
 
 export type Range = { low: number; middle: number; high: number }
 
 /** Prices to come, from the last one on: the pale band of the range, and the line of the middle. */
 export function drawFan(from: number, first: number, ranges: Range[], frame: Frame) {
-  const at = pen(frame.down)
-  const edge = (which: keyof Range): string[] => {
+  const edge = (which: keyof Range): Spot[] => {
     let last = priceAcross(from, frame)
     return ranges.flatMap((range, index) => {
       const start = (first + index) * frame.pitch
       const across = priceAcross(range[which], frame)
-      const points = [at(start, last), at(start + frame.ease, across), at(start + frame.pitch, across)]
+      const spots = [
+        { along: start, across: last },
+        { along: start + frame.ease, across },
+        { along: start + frame.pitch, across },
+      ]
       last = across
-      return points
+      return spots
     })
   }
-  const [low, high] = [edge('low'), edge('high')]
-  return {
-    area: low.length ? `M${[...high, ...low.reverse()].join('L')}Z` : '',
-    line: low.length ? `M${edge('middle').join('L')}` : '',
-  }
+  const high = edge('high')
+  const cuts = edge('low').map(({ along, across }, index) => ({
+    along,
+    from: across,
+    to: high[index]?.across ?? across,
+  }))
+  return { area: drawBand(cuts, frame, true), line: drawLine(edge('middle'), frame) }
 }
