@@ -26,6 +26,9 @@ MAX_ROWS: Final = 50_000
 MAX_SECONDS: Final = 15
 MAX_COLUMNS: Final = 60
 MAX_CELL: Final = 200
+#: Code pages a list may be in that is not UTF-8; one shop's spreadsheet writes the one of its language.
+WESTERN: Final = "cp1252"
+CODE_PAGES: Final = [WESTERN, "cp1250", "cp1251", "cp1253", "cp1254"]
 _SEPARATORS: Final = (",", ";", "\t", "|")
 
 
@@ -90,8 +93,8 @@ def _read_csv(name: str, content: bytes) -> tuple[list[tuple[int, list[Cell]]], 
     text, notes = _decode(name, content)
     separator = _find_separator(text)
     if separator != ",":
-        told = {";": "semicolons", "\t": "tabs", "|": "upright bars"}[separator]
-        notes.append(f"The columns are parted by {told}.")
+        separator_name = {";": "semicolons", "\t": "tabs", "|": "upright bars"}[separator]
+        notes.append(f"The columns are parted by {separator_name}.")
     reader = csv.reader(io.StringIO(text, newline=""), delimiter=separator)
     rows: list[tuple[int, list[Cell]]] = []
     try:
@@ -115,8 +118,21 @@ def _decode(name: str, content: bytes) -> tuple[str, list[str]]:
     try:
         return content.decode("utf-8-sig"), []
     except UnicodeDecodeError:
-        told = "The text is not UTF-8; it was read as Windows-1252. Look at the letters with accents."
-        return content.decode("cp1252", errors="replace"), [told]
+        page = _guess_code_page(content)
+        note = f"The text is not UTF-8; it was read as Windows-{page[2:]}. Look at the letters with accents."
+        return content.decode(page, errors="replace"), [note]
+
+
+def _guess_code_page(content: bytes) -> str:
+    """The Windows code page that ``content`` reads best by; the western one where it reads as well."""
+    from charset_normalizer import from_bytes
+
+    found = from_bytes(content, cp_isolation=CODE_PAGES)
+    best = found.best()
+    western = next((one for one in found if WESTERN in one.could_be_from_charset), None)
+    if best is None or (western is not None and western.coherence >= best.coherence):
+        return WESTERN
+    return best.encoding
 
 
 def _find_separator(text: str) -> str:
