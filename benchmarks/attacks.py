@@ -38,8 +38,8 @@ class Cook:
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
         self.call("GET", "/api/session")
         body = {"username": DEMO_USERNAME, "password": DEMO_PASSWORD}
-        _, told = self.call("POST", "/api/session", body)
-        self.kitchen = f"/api/kitchens/{told['kitchens'][0]['slug']}"
+        _, answer = self.call("POST", "/api/session", body)
+        self.kitchen = f"/api/kitchens/{answer['kitchens'][0]['slug']}"
 
     def send(self, method, path, data=None, headers=(), timeout=30):
         token = next((one.value for one in self.jar if one.name == "csrftoken"), "")
@@ -59,8 +59,8 @@ class Cook:
     def call(self, method, path, body=None, key=None):
         headers = {} if key is None else {"Idempotency-Key": key}
         data = None if body is None else json.dumps(body).encode()
-        status, _, told = self.send(method, path, data, headers)
-        return status, json.loads(told or b"null")
+        status, _, answer = self.send(method, path, data, headers)
+        return status, json.loads(answer or b"null")
 
 
 def processes():
@@ -139,10 +139,10 @@ def count_quotes(cook):
     """How often each record of this run is in the price list."""
     counted, page = {}, 0
     while True:
-        _, told = cook.call("GET", f"{cook.kitchen}/prices?sort=ingredient&find=attack&page={page}")
-        if not told["items"]:
+        _, answer = cook.call("GET", f"{cook.kitchen}/prices?sort=ingredient&find=attack&page={page}")
+        if not answer["items"]:
             break
-        counted.update({line["name"]: line["quotes"] for line in told["items"]})
+        counted.update({line["name"]: line["quotes"] for line in answer["items"]})
         page += 1
     return counted
 
@@ -233,17 +233,17 @@ def fuzz(base, count, seed):
     document = json.loads((ROOT / "docs/openapi.json").read_text())
     schemas = document["components"]["schemas"]
     operations = [
-        (path, method.upper(), told)
+        (path, method.upper(), result)
         for path, methods in document["paths"].items()
-        for method, told in methods.items()
+        for method, result in methods.items()
         if "/stream" not in path and path != "/api/session"
     ]
     statuses, bad = collections.Counter(), []
     slug = cook.kitchen.rsplit("/", 1)[1]
     for _ in range(count):
-        path, method, told = dice.choice(operations)
+        path, method, result = dice.choice(operations)
         address, query = path, []
-        for part in told.get("parameters", ()):
+        for part in result.get("parameters", ()):
             known = {
                 "kitchen_slug": [slug],
                 "code": ["B-01", "J-01", "L-01", "Z-99"],
@@ -254,7 +254,7 @@ def fuzz(base, count, seed):
                 address = address.replace("{" + part["name"] + "}", value)
             elif part["in"] == "query" and dice.random() < 0.7:
                 query.append(f"{part['name']}={value}")
-        media = told.get("requestBody", {}).get("content", {}).get("application/json")
+        media = result.get("requestBody", {}).get("content", {}).get("application/json")
         data = None
         if media is not None:
             data = json.dumps(make(media["schema"], schemas, dice)).encode()
@@ -282,8 +282,8 @@ def main():
     words.add_argument("count", type=int)
     words.add_argument("--base", default="http://127.0.0.1:8137")
     words.add_argument("--seed", type=int, default=1)
-    told = words.parse_args()
-    sys.exit({"kill": kill_rounds, "fuzz": fuzz}[told.attack](told.base, told.count, told.seed))
+    answer = words.parse_args()
+    sys.exit({"kill": kill_rounds, "fuzz": fuzz}[answer.attack](answer.base, answer.count, answer.seed))
 
 
 if __name__ == "__main__":

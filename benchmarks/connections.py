@@ -33,14 +33,14 @@ class Pool:
         headers = {"Cookie": self.cookies, "X-CSRFToken": self.token, "Content-Type": "application/json"}
         headers["Idempotency-Key"] = str(uuid.uuid4())
         try:
-            response, told = self._send(method, path, body, headers)
+            response, answer = self._send(method, path, body, headers)
         except (http.client.HTTPException, ConnectionError):
             # an idle connection was closed; the same key makes sending again safe
             del self.local.connection
-            response, told = self._send(method, path, body, headers)
+            response, answer = self._send(method, path, body, headers)
         if response.status >= 300:
-            raise RuntimeError(f"{method} {path}: {response.status} {told[:300]!r}")
-        return response, told
+            raise RuntimeError(f"{method} {path}: {response.status} {answer[:300]!r}")
+        return response, answer
 
     def _send(self, method: str, path: str, body: str | None, headers: dict[str, str]):
         if not hasattr(self.local, "connection"):

@@ -102,13 +102,13 @@ def measure_import() -> dict[str, float]:
         return Write(kitchen=kitchen, user=user, now=now, key=uuid.uuid4(), fingerprint="")
 
     begun = time.perf_counter()
-    told = importing.upload(write(), name="long.csv", source="the long list", content=content)
+    answer = importing.upload(write(), name="long.csv", source="the long list", content=content)
     read = time.perf_counter()
-    kept = importing.get_file(kitchen, told.id)
-    importing.preview(kept, told.match, today=now.date())
+    kept = importing.get_file(kitchen, answer.id)
+    importing.preview(kept, answer.match, today=now.date())
     seen = time.perf_counter()
-    while not told.is_done:
-        piece = FileWriteIn(from_row=told.next_row, match=told.match)
-        told = importing.write_piece(write(), told.id, piece)
+    while not answer.is_done:
+        piece = FileWriteIn(from_row=answer.next_row, match=answer.match)
+        answer = importing.write_piece(write(), answer.id, piece)
     done = time.perf_counter()
     return {"read": read - begun, "preview": seen - read, "write": done - seen, "rows": ROWS}

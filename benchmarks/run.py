@@ -18,6 +18,8 @@ from pathlib import Path
 import django
 from connections import Pool
 from core_speed import measure_core
+from large_batch import describe_large, measure_large
+from many_kitchens import COPIES, EACH, explain_busiest, fill_up, show_plans
 from outlook_speed import measure_import, measure_outlooks
 from scale_delay import TellingScale, measure_delay
 
@@ -44,8 +46,8 @@ BEFORE = {
 CLIENTS = 4
 
 
-def fill() -> None:
-    """2 000 batches of the finished jowl's entries each, copied row by row."""
+def fill() -> list[type]:
+    """2 000 batches of the finished jowl's entries each, copied row by row; the tables that were filled."""
     django.setup()
     from dolmetsch.server.batches import models
 
@@ -77,6 +79,7 @@ def fill() -> None:
                 fresh[kind].append(_copy(kept, batch_id=batch.pk))
     for kind, rows in fresh.items():
         kind.objects.bulk_create(rows, batch_size=500)
+    return list(fresh)
 
 
 def _copy(row, **changed):
@@ -107,11 +110,9 @@ def measure(name: str, acts) -> dict:
     }
 
 
-def measure_server(port: int) -> list[dict]:
-    """The batch view and recording a weighing, beside an empty signed-in endpoint, in one run."""
+def measure_server(port: int, codes: list[str]) -> list[dict]:
+    """What cooks ask for of the batches ``codes``, beside an empty signed-in endpoint, in one run."""
     pool = Pool(port)
-    chance = random.Random(7)
-    codes = [f"X-{number:04d}" for number in chance.sample(range(BATCHES), REQUESTS)]
     kitchen = "/api/kitchens/salt-lantern/"
     view = f"{kitchen}batches/"
 
@@ -191,14 +192,14 @@ def measure_starts() -> dict[str, float]:
             process = subprocess.Popen(
                 [str(folder / "dolmetsch"), "start", *ports], stdout=subprocess.PIPE, text=True, env=clean
             )
-            told = ""
+            answer = ""
             for line in process.stdout or ():
-                told += line
+                answer += line
                 if "Ctrl-C" in line:
                     break
-            ready = re.search(r"Ready after ([0-9.]+) s", told)
+            ready = re.search(r"Ready after ([0-9.]+) s", answer)
             if ready is None:
-                raise SystemExit(f"the clone did not start:\n{told}")
+                raise SystemExit(f"the clone did not start:\n{answer}")
             found[name] = float(ready[1])
             process.send_signal(signal.SIGINT)
             process.communicate(timeout=90)
@@ -211,7 +212,7 @@ def measure_starts() -> dict[str, float]:
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
-    told = parser.parse_args()
+    answer = parser.parse_args()
     core = measure_core() | measure_outlooks()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
@@ -219,24 +220,33 @@ def main() -> None:
         load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         say(f"filling the record store with {BATCHES} batches …")
-        fill()
+        tables = fill()
         scale = TellingScale()
         heard = {**os.environ, "DOLMETSCH_SCALES": f"salt-lantern/bench=line:127.0.0.1:{scale.port}"}
         process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)
-            served = measure_server(port)
+            sample = random.Random(7).sample(range(BATCHES), 2 * REQUESTS)
+            codes = [f"X-{number:04d}" for number in sample]
+            served = measure_server(port, codes[:REQUESTS])
+            large = describe_large(measure_large(port))
+            say("a large batch: measured")
             sizes = measure_script(port)
             delay = measure_delay(port, scale)
             core |= {f"import_{name}": value for name, value in measure_import().items()}
+            say(f"filling up to {BATCHES * (COPIES + 1):,} batches …")
+            fill_up(tables, batches=BATCHES, entries=BATCHES * ENTRIES)
+            crowded = measure_server(port, codes[REQUESTS:])
+            plans = show_plans(explain_busiest(client(), busy_addresses(codes[0])))
         finally:
             end(process, patience=10)
-    starts = {} if told.no_starts else measure_starts()
-    (ROOT / "docs" / "speed.md").write_text(write(core, served, sizes, starts, delay))
+    starts = {} if answer.no_starts else measure_starts()
+    server = f"{describe_server(served, crowded, plans)}\n{large}"
+    (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 
 
-def tell_delay(delay: dict[str, float]) -> str:
+def describe_delay(delay: dict[str, float]) -> str:
     return f"""## From the scale to the screen
 {delay["listeners"]} listeners at two workers, and one weigh view in a real browser beside them. From a line
 of the scale until a listener has its event: median {delay["p50"]:.0f} ms, 95 % within
@@ -246,19 +256,46 @@ under 150).
 """
 
 
-def tell_server(served: list[dict]) -> str:
-    base = statistics.mean(row["p95"] for row in served if row["name"].startswith("empty"))
-    middle = statistics.mean(row["p50"] for row in served if row["name"].startswith("empty"))
+def client():
+    """Signed in as the demo's cook, in this process."""
+    from django.contrib.auth import get_user_model
+    from django.test import Client
+
+    signed_in = Client(SERVER_NAME="127.0.0.1")
+    signed_in.force_login(get_user_model().objects.get(username="maren"))
+    return signed_in
+
+
+def busy_addresses(code: str) -> dict[str, str]:
+    """What is asked most often, by its name."""
+    kitchen = "/api/kitchens/salt-lantern"
+    batch = f"{kitchen}/batches/{code}"
+    return {
+        **{name: f"{kitchen}/{name}" for name in ("today", "plan", "map", "verdicts", "yields", "prices")},
+        **{name: f"{batch}/{name}" for name in ("verdict", "diary", "forecast", "pieces", "cures")},
+        "batch": batch,
+        "a batch found by its name": f"{kitchen}/batches?words=jowl",
+    }
+
+
+def _empty(served: list[dict], part: str) -> float:
+    return statistics.mean(row[part] for row in served if row["name"].startswith("empty"))
+
+
+def describe_server(served: list[dict], crowded: list[dict], plans: str) -> str:
     rows = "\n".join(
         f"| {row['name']} | {row['rate']:.0f} | {row['p50']:.1f} | {row['p95']:.1f} "
-        f"| {row['p50'] / middle:.1f} | {row['p95'] / base:.1f} |"
-        for row in served
+        f"| {row['p50'] / _empty(served, 'p50'):.1f} | {row['p95'] / _empty(served, 'p95'):.1f} "
+        f"| {many['p50'] / _empty(crowded, 'p50'):.1f} | {many['p95'] / _empty(crowded, 'p95'):.1f} |"
+        for row, many in zip(served, crowded, strict=True)
     )
     return f"""## The server
 {BATCHES:,} batches of {ENTRIES} entries in the record store, {BATCHES // UNDER_WAY_EACH} of them under
 way; {WORKERS} workers of {THREADS} threads. Times are of one client, one request after another; the rate is
-that of {CLIENTS} clients at once. The last columns are median and 95th percentile over those of the empty
-endpoint (mean of its two runs). The aims: recording a weighing 4, batch view 2, verdict and what-if 5,
+that of {CLIENTS} clients at once. The next columns are median and 95th percentile over those of the empty
+endpoint (mean of its two runs); the last two the same with {BATCHES * (COPIES + 1):,} batches in
+{BATCHES * COPIES // EACH + 1} kitchens (aim: no worse than 1.3 times).
+ The aims: recording a weighing 4, batch view 2, verdict and what-if 5,
 today, plan, map and diary 4. Writes of this run go to a scratch store in memory; the real one also waits
 for the disk.
 
@@ -276,14 +313,18 @@ fifths decoding what every batch of the year had saved and a third its scale err
 were joined to the cooks, so that MariaDB read all that a cook had ever recorded; what steps keep was numbered
 row by row over the kitchen's whole past. Both are read by an index now, and do not grow with the kitchen.
 
-| | requests a second | median ms | 95 % within ms | median, times empty | 95 %, times empty |
-|---|---|---|---|---|---|
+| | a second | median ms | 95 % ms | median, times empty | 95 %, times empty | median, many | 95 %, many |
+|---|---|---|---|---|---|---|---|
 {rows}
+
+The queries that look at most rows then, each with its plan:
+
+{plans}
 """
 
 
 def write(
-    core: dict, served: list[dict], sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
+    core: dict, server: str, sizes: dict[str, int], starts: dict[str, float], delay: dict[str, float]
 ) -> str:
     begun = "\n".join(f"| {name} | {seconds:.0f} s |" for name, seconds in starts.items())
     return f"""# Speed
@@ -309,8 +350,8 @@ sums: {core["believe"]:.1f} ms; one batch added to them: {core["one_more"] * 100
 {core["import_rows"]:,} rows of CSV: read and kept {core["import_read"]:.1f} s, checked
 {core["import_preview"]:.1f} s, written {core["import_write"]:.1f} s (aim: all in under a minute).
 
-{tell_server(served)}
-{tell_delay(delay)}
+{server}
+{describe_delay(delay)}
 ## The web client
 Before the first view, compressed as served: {sizes["js"] / 1000:.0f} kB of JavaScript (aim: under 300),
 {sizes["css"] / 1000:.0f} kB of styles, {sizes["woff2"] / 1000:.0f} kB of the typeface.

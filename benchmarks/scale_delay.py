@@ -62,9 +62,9 @@ class Listener(threading.Thread):
         try:
             while line := response.readline():
                 if line.startswith(b"data: "):
-                    told = json.loads(line[6:])
-                    if "grams" in told:
-                        self.heard.setdefault(round(float(told["grams"])), time.time())
+                    answer = json.loads(line[6:])
+                    if "grams" in answer:
+                        self.heard.setdefault(round(float(answer["grams"])), time.time())
         except (OSError, http.client.HTTPException):
             return
 
@@ -112,7 +112,7 @@ def measure_delay(port: int, scale: TellingScale) -> dict[str, float]:
         if grams in scale.sent
     )
     screen = {f"{grams / 453.59237:.2f}": at for grams, at in scale.sent.items()}
-    seen = sorted(at - screen[told] for told, at in shown if told in screen and at >= screen[told])
+    seen = sorted(at - screen[answer] for answer, at in shown if answer in screen and at >= screen[answer])
     return {
         "listeners": len([one for one in listeners if one.heard]),
         "heard": len(heard),

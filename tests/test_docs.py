@@ -1,4 +1,4 @@
-"""The map at the top of docs/how-it-works.md is true: each file is there, and has what is named in it."""
+"""The map of docs/how-it-works.md and the words of docs/glossary.md are true: what they name is there."""
 
 import re
 from pathlib import Path
@@ -20,3 +20,24 @@ def test_the_map_answers_thirty_questions():
 def test_what_the_map_names_is_there(question, file, name):
     path = ROOT / file if file.startswith("web/") else ROOT / "src" / "dolmetsch" / file
     assert re.search(rf"\b(def|class|function|const) {name}\b", path.read_text()), f"{question}: {name}"
+
+
+GLOSSARY = (ROOT / "docs" / "glossary.md").read_text()
+CODE_WORDS = [
+    word
+    for row in re.findall(r"^\|[^|]+\|[^|]+\|([^|]+)\|[^|]+\|$", GLOSSARY, flags=re.MULTILINE)
+    for word in re.findall(r"`(\w+)`", row)
+]
+SOURCES = [ROOT / "src", ROOT / "web" / "src"]
+
+
+@pytest.fixture(scope="module")
+def words_of_the_code():
+    files = [path for source in SOURCES for path in source.rglob("*") if path.suffix in {".py", ".ts"}]
+    return {word for path in files for word in re.findall(r"\w+", path.read_text())}
+
+
+def test_the_words_of_the_glossary_are_those_of_the_code(words_of_the_code):
+    assert len(CODE_WORDS) >= 40
+    assert [word for word in CODE_WORDS if word not in words_of_the_code] == []
+    assert len(set(CODE_WORDS)) == len(CODE_WORDS)

@@ -53,7 +53,7 @@ EXPECTED = (
 
 #: Tables Django fills by itself whenever it empties the others.
 OWN_TABLES = {"django_migrations", "django_content_type", "auth_permission"}
-#: Rows of the loaded demo by table, so that it is told through the actions once and then copied.
+#: Rows of the loaded demo by table, so that it is recorded through the actions once and then copied.
 LOADED: dict[str, list[tuple]] = {}
 
 
@@ -97,19 +97,19 @@ def canteen(transactional_db, live_server, settings, devices, tmp_path):
 
 @pytest.fixture
 def faults(page: Page):
-    """Errors the page told the console, answers that were meant to be refusals apart."""
-    told = []
-    page.on("pageerror", lambda error: told.append(str(error)))
+    """Errors in the console of the page, but for the refusals that a test expects."""
+    answer = []
+    page.on("pageerror", lambda error: answer.append(str(error)))
     page.on(
         "console",
         lambda line: (
-            told.append(line.text)
+            answer.append(line.text)
             if line.type in ("error", "warning") and not any(one in line.text for one in EXPECTED)
             else None
         ),
     )
-    yield told
-    assert told == []
+    yield answer
+    assert answer == []
 
 
 def sign_in(page: Page, address: str) -> None:

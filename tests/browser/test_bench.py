@@ -13,7 +13,7 @@ from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import User
-from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from tests.browser.conftest import LAN_NAME, sign_in
 from tests.browser.test_access import serious
 from tests.server.conftest import Api
@@ -41,7 +41,7 @@ def lay(devices):
         with closing(socket.create_connection(("127.0.0.1", devices[0]), timeout=3)) as line:
             line.sendall(f"{words}\n".encode())
             with line.makefile() as heard:
-                assert next(told for told in heard if told.startswith(("OK", "NO"))) == "OK\n"
+                assert next(answer for answer in heard if answer.startswith(("OK", "NO"))) == "OK\n"
 
     command("TAKE")
     command("CLEAR")
@@ -89,7 +89,7 @@ def test_three_pieces_one_after_another_on_a_noisy_scale(kitchen: Page, canteen,
     assert [entry.weighings.get().typed for entry in weighed] == ["4.19 lb", "4.09 lb", "4.60 lb"]
     # what the desk gave out for A is charged with it
     assert "crushed juniper" in {line.what for line in weighed[0].used.all()}
-    undone = Entry.objects.get(batch__code="B-02", act="withdraw")
+    undone = Entry.objects.get(batch__code="B-02", task="withdraw")
     assert (undone.corrects.pk, undone.reason) == (weighed[2].pk, "undone at the scale")
 
 
@@ -153,10 +153,10 @@ def test_a_trim_is_weighed_part_by_part(kitchen: Page, canteen, lay):
     kitchen.get_by_role("button", name="Take 1.00 lb for lean trim", exact=True).click()
     kitchen.get_by_role("button", name="Record trimming: 3 weighed").click()
     expect(kitchen.get_by_role("button", name="Undo trimming of lot")).to_be_visible()
-    wait_until(kitchen, Entry.objects.filter(batch__code=code, act="split").exists)
-    entry = Entry.objects.get(batch__code=code, act="split")
-    told = [(line.mark, line.role, line.typed, line.worth_typed) for line in entry.weighings.all()]
-    assert told == [
+    wait_until(kitchen, Entry.objects.filter(batch__code=code, task="split").exists)
+    entry = Entry.objects.get(batch__code=code, task="split")
+    answer = [(line.mark, line.role, line.typed, line.worth_typed) for line in entry.weighings.all()]
+    assert answer == [
         ("A", "main", "5.00 lb", ""),
         ("B", "main", "3.00 lb", ""),
         ("lean trim", "by_product", "1.00 lb", "2.40/lb"),
@@ -194,7 +194,7 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
     expect(page.get_by_role("heading", name="After the smoke")).to_be_visible()
     page.wait_for_timeout(800)
     entries, notes = Entry.objects.count(), Note.objects.count()
-    turned = PlannedAct.objects.filter(kind="turn", state="done")
+    turned = PlannedTask.objects.filter(kind="turn", state="done")
     before = turned.count()
     type_weight(page, "4.1", "A")
     expect(page.get_by_role("button", name="Piece A", exact=True)).to_contain_text("weighed")
@@ -223,7 +223,7 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
     wait_until(page, lambda: turned.count() == before + 1)
     typed = [entry.weighings.get().typed for entry in Entry.objects.filter(batch__code="L-01", kind="smoke")]
     assert typed == ["4.1 lb", "3.9 lb"]
-    assert (Entry.objects.count(), Note.objects.count(), ActNews.objects.filter(note="").count() > 0) == (
+    assert (Entry.objects.count(), Note.objects.count(), TaskNews.objects.filter(note="").count() > 0) == (
         entries + 2,
         notes + 1,
         True,
@@ -316,7 +316,7 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
 
 def test_a_late_turn_and_two_soaks(kitchen: Page, canteen):
     cook().call(
-        "POST", "/batches/L-01/acts", {"kind": "taste", "due_at": "2026-01-02T08:00:00Z", "marks": ["A"]}
+        "POST", "/batches/L-01/tasks", {"kind": "taste", "due_at": "2026-01-02T08:00:00Z", "marks": ["A"]}
     )
     kitchen.goto(canteen)
     # what is due within the hour is tomorrow's late in the evening, and two turns are late by then
@@ -336,15 +336,15 @@ def test_a_late_turn_and_two_soaks(kitchen: Page, canteen):
     kitchen.get_by_role("button", name="Check off Taste: fry a sliver, L-01 A").last.click()
     kitchen.get_by_role("button", name="just right").click()
     expect(kitchen.get_by_role("list", name="Done")).to_contain_text("just right")
-    soaks = PlannedAct.objects.filter(batch__code="L-01", kind="soak", state="done")
+    soaks = PlannedTask.objects.filter(batch__code="L-01", kind="soak", state="done")
     assert sorted(soaks.values_list("minutes", flat=True)) == [20, 30]
     # moved by the cook's choice
-    smoke = PlannedAct.objects.get(batch__code="L-01", kind="smoke")
+    smoke = PlannedTask.objects.get(batch__code="L-01", kind="smoke")
     kitchen.get_by_role("button", name="More for Into the smoke, L-01").click()
     kitchen.get_by_label("Move it to").fill("2030-01-02T10:00")
     kitchen.get_by_role("button", name="Move", exact=True).click()
     expect(kitchen.get_by_role("button", name="Check off Into the smoke, L-01")).to_have_count(0)
-    moved = PlannedAct.objects.filter(pk=smoke.pk, due_at__year=2030)
+    moved = PlannedTask.objects.filter(pk=smoke.pk, due_at__year=2030)
     wait_until(kitchen, moved.exists)
 
 

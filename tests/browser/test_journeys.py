@@ -237,7 +237,7 @@ def test_a_weight_that_cannot_be_is_told_at_its_field(kitchen: Page):
     before = Entry.objects.count()
     open_lamb(kitchen)
     field = kitchen.get_by_label("Weight of B")
-    for typed, told in (
+    for typed, answer in (
         ("0", "a weight of nothing"),
         ("-2 lb", "below zero"),
         ("6 t", "is not a weight"),
@@ -249,9 +249,9 @@ def test_a_weight_that_cannot_be_is_told_at_its_field(kitchen: Page):
         kitchen.get_by_role("button", name="Record the cure").click()
         expect(field).to_have_attribute("aria-invalid", "true")
         said = kitchen.locator(f"#{field.get_attribute('aria-describedby')}")
-        expect(said).to_contain_text(told)
+        expect(said).to_contain_text(answer)
         expect(field).to_have_value(typed)
         # typed anew, it is no longer held against the field
         field.fill("3.6 lb")
-        expect(said).not_to_contain_text(told)
+        expect(said).not_to_contain_text(answer)
     assert Entry.objects.count() == before

@@ -20,13 +20,13 @@ def ladder(kitchen: Page, canteen):
 def test_the_ladder_on_every_basis(ladder: Page):
     drawn = ladder.get_by_role("region", name="Ladder of prices")
     expect(drawn).to_contain_text("$1.06 under the good shop bacon")
-    for basis, told in (
+    for basis, answer in (
         ("portion", "$0.43 under the good shop bacon"),
         ("slice", "A slice"),
         ("cooked ounce", "$0.46 under the good shop bacon"),
     ):
         ladder.get_by_role("radio", name=basis, exact=True).check(force=True)
-        expect(drawn).to_contain_text(told)
+        expect(drawn).to_contain_text(answer)
     expect(ladder.get_by_text("Past year:")).to_be_visible()
     sizes = ladder.get_by_role("region", name="How many slabs at once")
     expect(sizes).to_contain_text("Cheaper than the good shop bacon from 2 slabs up.")
@@ -77,11 +77,11 @@ def test_a_policy_is_tried_then_kept_for_the_batch(ladder: Page, canteen):
 def test_a_figure_tells_where_it_comes_from(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/verdict/J-01")
     kitchen.get_by_role("button", name="A portion: where it comes from", exact=True).click()
-    told = kitchen.get_by_role("dialog", name="A portion")
-    expect(told).to_contain_text("price of a slice × slices of a portion")
-    expect(told.get_by_role("link", name="entry 10, sliced")).to_be_visible()
+    answer = kitchen.get_by_role("dialog", name="A portion")
+    expect(answer).to_contain_text("price of a slice × slices of a portion")
+    expect(answer.get_by_role("link", name="entry 10, sliced")).to_be_visible()
     kitchen.keyboard.press("Escape")
-    expect(told).to_be_hidden()
+    expect(answer).to_be_hidden()
     kitchen.get_by_role("radio", name="B1").check(force=True)
     expect(kitchen.get_by_role("region", name=re.compile("^The strip"))).to_contain_text("4.95")
 

@@ -23,9 +23,12 @@ def answer(*words, given=b""):
 def test_a_file_and_standard_input_give_the_same_answer(verb, name):
     expected = json.loads((EXAMPLES / f"{name}.answer.json").read_text())
     document = EXAMPLES / f"{name}.json"
-    for status, told, faults in (answer(verb, str(document)), answer(verb, "-", given=document.read_bytes())):
+    for status, text, faults in (
+        answer(verb, str(document)),
+        answer(verb, "-", given=document.read_bytes()),
+    ):
         assert (status, faults) == (0, "")
-        assert json.loads(told) == expected
+        assert json.loads(text) == expected
 
 
 def changed(name, **change):
@@ -33,7 +36,7 @@ def changed(name, **change):
 
 
 @pytest.mark.parametrize(
-    ("verb", "given", "told"),
+    ("verb", "given", "message"),
     [
         ("cost", b"", "document: is not JSON"),
         ("cost", b"\xff\xfe", "document: is not UTF-8"),
@@ -50,10 +53,10 @@ def changed(name, **change):
         ("cure", changed("cure", water="100 g"), "pump: takes"),
     ],
 )
-def test_refused_input_is_one_line_and_exit_2(verb, given, told):
+def test_refused_input_is_one_line_and_exit_2(verb, given, message):
     status, out, faults = answer(verb, "-", given=given)
     assert (status, out, faults.count("\n")) == (2, "", 1)
-    assert told in faults
+    assert message in faults
     assert "Traceback" not in faults
 
 

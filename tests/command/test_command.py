@@ -189,7 +189,7 @@ def test_children_end_when_the_command_is_killed(tmp_path):
 
 def _is_running(pid):
     try:
-        with open(f"/proc/{pid}/stat") as told:
-            return told.read().split()[2] != "Z"
+        with open(f"/proc/{pid}/stat") as answer:
+            return answer.read().split()[2] != "Z"
     except FileNotFoundError:
         return False

@@ -45,7 +45,7 @@ def test_over_a_socket_what_comes_out_lies_in_the_tray(printer):
         assert heard.readline() == b"PRINTER 1 labels\n"
         line.sendall(b"LABEL 62 40\nDANCE\nEND\n")
         assert heard.readline().startswith(b"NO what is")
-        line.sendall("".join(f"{told}\n" for told in [*LABEL, "END"]).encode())
+        line.sendall("".join(f"{answer}\n" for answer in [*LABEL, "END"]).encode())
         word, name, size = heard.readline().decode().split()
         png = heard.read(int(size))
     assert (word, png) == ("PRINTED", (tray / name).read_bytes())

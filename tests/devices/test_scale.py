@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dolmetsch.devices.lines import Hello, Reading, RubbishError, read_line, write_reading
+from dolmetsch.devices.lines import Hello, RubbishError, ScaleReading, read_line, write_reading
 from dolmetsch.devices.scale import STEADY_AFTER, Platform
 from dolmetsch.devices.sources import LineScale
 
@@ -55,7 +55,7 @@ def test_too_much_is_no_weight():
 
 @given(st.integers(-99_999, 9_999_999), st.integers(0, 99_999), st.booleans())
 def test_a_reading_reads_back_as_it_was_written(tenths, tare, is_steady):
-    reading = Reading(net=D(tenths) / 10, tare=D(tare) / 10, is_steady=is_steady)
+    reading = ScaleReading(net=D(tenths) / 10, tare=D(tare) / 10, is_steady=is_steady)
     assert read_line(write_reading(reading)) == reading
 
 
@@ -79,9 +79,9 @@ def test_rubbish_is_told_apart(line):
 def hear(source, until, *, patience=6):
     """What the scale says, until something is true of it."""
     heard, deadline = [], time.monotonic() + patience
-    for told in source.listen():
-        heard.append(told)
-        if until(told) or time.monotonic() > deadline:
+    for answer in source.listen():
+        heard.append(answer)
+        if until(answer) or time.monotonic() > deadline:
             return heard
     return heard
 
@@ -96,7 +96,9 @@ def line(scale):
 
 
 def is_steady_near(grams):
-    return lambda told: isinstance(told, Reading) and told.is_steady and abs(told.net - grams) <= 5
+    return lambda answer: (
+        isinstance(answer, ScaleReading) and answer.is_steady and abs(answer.net - grams) <= 5
+    )
 
 
 def test_over_a_socket_it_says_who_it_is_and_several_times_a_second_what_it_weighs(line):
@@ -104,9 +106,9 @@ def test_over_a_socket_it_says_who_it_is_and_several_times_a_second_what_it_weig
     begun = time.monotonic()
     heard = hear(line, is_steady_near(2595))
     assert is_steady_near(2595)(heard[-1])
-    (hello,) = [told for told in heard if isinstance(told, Hello)]
+    (hello,) = [answer for answer in heard if isinstance(answer, Hello)]
     assert (hello.name, hello.step, hello.is_simulated) == ("bench", 5, True)
-    readings = [told for told in heard if isinstance(told, Reading)]
+    readings = [answer for answer in heard if isinstance(answer, ScaleReading)]
     assert len(readings) / (time.monotonic() - begun) > 4
 
 
@@ -114,16 +116,16 @@ def test_over_a_socket_it_is_tared_and_overloaded(line):
     line.send("PUT 190")
     hear(line, is_steady_near(190))
     line.send("TARE")
-    assert hear(line, lambda told: isinstance(told, Reading) and told.tare > 180)[-1].net <= 5
+    assert hear(line, lambda answer: isinstance(answer, ScaleReading) and answer.tare > 180)[-1].net <= 5
     line.send("PUT 99999")
-    assert hear(line, lambda told: isinstance(told, Reading) and told.is_over)[-1].is_over
+    assert hear(line, lambda answer: isinstance(answer, ScaleReading) and answer.is_over)[-1].is_over
 
 
 def test_it_falls_silent_and_sends_rubbish_when_told(line):
     line.send("SILENT 1.2")
-    assert None in hear(line, lambda told: told is None)
+    assert None in hear(line, lambda answer: answer is None)
     line.send("RUBBISH 3")
-    assert isinstance(hear(line, lambda told: isinstance(told, ValueError))[-1], ValueError)
+    assert isinstance(hear(line, lambda answer: isinstance(answer, ValueError))[-1], ValueError)
 
 
 def test_a_command_it_does_not_know_is_refused_and_nothing_breaks(line):

@@ -229,6 +229,14 @@ def test_a_price_by_weight_is_charged_as_the_till_does(api):
     assert (first["spent"], first["cost"]) == ("29.07", {"per_lb": "2.91", "per_kg": "6.41"})
 
 
+def test_purge_is_what_the_label_says_and_the_own_scale_does_not_find(api):
+    """0.2 of 10.2 lb: 2 %."""
+    lines = api.get(f"/batches/{api.started()}")[1]["log"][0]["lines"]
+    assert lines[1].endswith("on our scale, 2.0 % purge")
+    heavier = api.started(bought={**BOUGHT, "own_weight": "10.4 lb"})
+    assert "purge" not in str(api.get(f"/batches/{heavier}")[1]["log"][0]["lines"])
+
+
 def test_marks_are_given_where_none_are_typed(api):
     code = api.started()
     pieces = [{"weight": "2 lb"}, {"mark": "A", "weight": "2 lb"}, {"weight": "2 lb"}]
@@ -426,11 +434,11 @@ def test_query_budgets(api, django_assert_num_queries):
 def test_a_page_of_an_older_program_is_printed_anew_once(api, django_assert_num_queries):
     code = api.started()
     api.recorded(code, TRIM)
-    told = api.get(f"/batches/{code}")
+    answer = api.get(f"/batches/{code}")
     Batch.objects.update(page='{"stale": true}', page_edition="older")
     for expected in (10, 4):  # computed and kept, then as kept
         with django_assert_num_queries(expected):
-            assert api.get(f"/batches/{code}") == told
+            assert api.get(f"/batches/{code}") == answer
 
 
 def test_grams_come_back_exactly(api):

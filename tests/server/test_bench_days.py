@@ -15,7 +15,7 @@ from PIL import Image
 from dolmetsch.server.diary.models import Photo
 from dolmetsch.server.labels import api as labels_api
 from dolmetsch.server.pieces.models import PieceFact
-from dolmetsch.server.plans.models import PlannedAct
+from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.queries import read_plan
 from tests.devices.conftest import printer  # noqa: F401 (a fixture)
 from tests.server.conftest import TRIM, weigh
@@ -53,14 +53,14 @@ def test_what_is_learned_of_a_piece_adds_up_and_the_latest_counts(api, code):
 
 
 def test_what_a_piece_is_cured_as_is_read_from_its_cut_until_the_cook_sets_it(api, code):
-    def told():
+    def cured_as():
         piece = api.get(f"/batches/{code}/pieces")[1]["pieces"][0]
         return piece["product"], piece["is_product_set"]
 
-    assert told() == ("bacon", False)
+    assert cured_as() == ("bacon", False)
     assert learn(api, code, product="whole_muscle")[0] == 201
     assert learn(api, code, thickness="1.5 in")[0] == 201
-    assert told() == ("whole_muscle", True)
+    assert cured_as() == ("whole_muscle", True)
     leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
     assert ["cured as whole muscle"] in [leaf["lines"] for leaf in leaves if leaf["title"] == "Noted"]
     assert learn(api, code, product="ham")[0] == 422
@@ -121,36 +121,36 @@ def test_the_butchers_test_re_costs_next_weeks_price_at_once(api, code):
 
 def plan(api, code, kind="turn", *, days=0, **more):
     due = (datetime.now(UTC) + timedelta(days=days)).isoformat()
-    status, body = api.call("POST", f"/batches/{code}/acts", {"kind": kind, "due_at": due, **more})
+    status, body = api.call("POST", f"/batches/{code}/tasks", {"kind": kind, "due_at": due, **more})
     assert status == 201, body
-    return body["acts"][-1]["uid"] if days >= 0 else body["acts"][0]["uid"]
+    return body["tasks"][-1]["uid"] if days >= 0 else body["tasks"][0]["uid"]
 
 
 def tell(api, uid, sort="done", **more):
-    return api.call("POST", f"/acts/{uid}/news", {"sort": sort, **more})
+    return api.call("POST", f"/tasks/{uid}/news", {"sort": sort, **more})
 
 
 def test_an_act_is_ticked_off_once_and_late_ones_say_so(api, code):
     late = plan(api, code, days=-2)
-    assert api.get("/plan")[1]["acts"][0]["is_late"] is True
+    assert api.get("/plan")[1]["tasks"][0]["is_late"] is True
     # late from the moment it should have been done by, and not before
-    act = PlannedAct.objects.get(uid=late)
-    for now, is_late in ((act.until_at, False), (act.until_at + timedelta(seconds=1), True)):
-        assert read_plan(act.kitchen, now, days=2).acts[0].is_late is is_late
+    task = PlannedTask.objects.get(uid=late)
+    for now, is_late in ((task.until_at, False), (task.until_at + timedelta(seconds=1), True)):
+        assert read_plan(task.kitchen, now, days=2).tasks[0].is_late is is_late
     status, body = tell(api, late)
-    assert (status, body["acts"][0]["state"], body["acts"][0]["is_late"]) == (201, "done", False)
+    assert (status, body["tasks"][0]["state"], body["tasks"][0]["is_late"]) == (201, "done", False)
     status, body = tell(api, late)
     assert (status, body["code"]) == (409, "already")
     assert "by cook-of-test-kitchen" in body["detail"]
-    assert tell(api, late, "open")[1]["acts"][0]["state"] == "open"
+    assert tell(api, late, "open")[1]["tasks"][0]["state"] == "open"
     assert tell(api, uuid.uuid4())[0] == 404
     for when in ("0001-01-01T00:00:00Z", "9999-12-31T23:59:59Z"):
         assert tell(api, late, "moved", due_at=when)[1]["fields"][0]["code"] == "odd_time"
         assert tell(api, late, happened_at=when)[1]["fields"][0]["code"] == "odd_time"
-        status, body = api.call("POST", f"/batches/{code}/acts", {"kind": "turn", "due_at": when})
+        status, body = api.call("POST", f"/batches/{code}/tasks", {"kind": "turn", "due_at": when})
         assert (status, body["fields"][0]["path"]) == (422, "due_at")
     assert (
-        api.call("POST", f"/batches/{code}/acts", {"kind": "other", "due_at": "2026-01-01T00:00:00Z"})[0]
+        api.call("POST", f"/batches/{code}/tasks", {"kind": "other", "due_at": "2026-01-01T00:00:00Z"})[0]
         == 422
     )
 
@@ -167,7 +167,7 @@ def test_an_act_moves_by_the_cooks_choice_alone_or_with_what_follows(api, code):
         "wishes": {"turn_days": 0},
     }
     assert api.call("POST", f"/batches/{code}/cures", body)[0] == 201
-    out, rinse = PlannedAct.objects.get(kind="out"), PlannedAct.objects.get(kind="rinse")
+    out, rinse = PlannedTask.objects.get(kind="out"), PlannedTask.objects.get(kind="rinse")
     later = (out.due_at + timedelta(days=2)).isoformat()
     assert tell(api, out.uid, "moved")[1]["fields"][0]["path"] == "due_at"
     assert tell(api, out.uid, "moved", due_at=later)[0] == 201
@@ -175,7 +175,7 @@ def test_an_act_moves_by_the_cooks_choice_alone_or_with_what_follows(api, code):
     rinse.refresh_from_db()
     assert rinse.due_at == before
     again = (out.due_at + timedelta(days=3)).isoformat()
-    PlannedAct.objects.filter(pk=out.pk).update(due_at=out.due_at)
+    PlannedTask.objects.filter(pk=out.pk).update(due_at=out.due_at)
     assert tell(api, out.uid, "moved", due_at=again, with_following=True)[0] == 201
     rinse.refresh_from_db()
     assert rinse.due_at == before + timedelta(days=3)
@@ -184,12 +184,12 @@ def test_an_act_moves_by_the_cooks_choice_alone_or_with_what_follows(api, code):
 def test_too_salty_plans_a_soak_and_another_tasting_twice(api, code):
     first = plan(api, code, "taste")
     assert tell(api, first, taste="salty", soak_minutes=30)[0] == 201
-    second = PlannedAct.objects.filter(kind="taste", state="open").get()
+    second = PlannedTask.objects.filter(kind="taste", state="open").get()
     assert tell(api, second.uid, taste="salty", soak_minutes=20)[0] == 201
-    third = PlannedAct.objects.filter(kind="taste", state="open").get()
+    third = PlannedTask.objects.filter(kind="taste", state="open").get()
     assert tell(api, third.uid, taste="right")[0] == 201
-    soaks = PlannedAct.objects.filter(kind="soak").order_by("due_at").values_list("minutes", flat=True)
-    assert (list(soaks), PlannedAct.objects.filter(kind="taste", state="open").exists()) == ([30, 20], False)
+    soaks = PlannedTask.objects.filter(kind="soak").order_by("due_at").values_list("minutes", flat=True)
+    assert (list(soaks), PlannedTask.objects.filter(kind="taste", state="open").exists()) == ([30, 20], False)
     turn = plan(api, code, "turn", days=5)
     assert tell(api, turn, taste="flat")[1]["fields"][0]["path"] == "taste"
 
@@ -217,12 +217,12 @@ def test_a_second_calendar_updates_the_first(api, code, other):
 
 def photo_bytes(form="JPEG", *, size=(300, 200), exif=True):
     picture = Image.new("RGB", size, "#b5304a")
-    told = picture.getexif()
-    told[0x0112] = 6  # to be turned
-    told[0x010F] = "camera"
-    told.get_ifd(0x8825)[1] = "N"
+    answer = picture.getexif()
+    answer[0x0112] = 6  # to be turned
+    answer[0x010F] = "camera"
+    answer.get_ifd(0x8825)[1] = "N"
     out = BytesIO()
-    picture.save(out, form, **({"exif": told} if exif else {}))
+    picture.save(out, form, **({"exif": answer} if exif else {}))
     return out.getvalue()
 
 
@@ -348,7 +348,7 @@ def test_the_diary_tells_everything_in_time_order(api, code):
     )
 
 
-@pytest.mark.parametrize("table", ["pieces_piecefact", "plans_actnews", "diary_note"])
+@pytest.mark.parametrize("table", ["pieces_piecefact", "plans_tasknews", "diary_note"])
 def test_what_was_recorded_is_never_changed(api, code, table):
     learn(api, code, thickness="1.6")
     api.call("POST", f"/batches/{code}/notes", {"text": "so"})
@@ -420,8 +420,8 @@ def test_a_labels_code_opens_where_others_open_the_application(api, code, settin
 
 
 def test_the_weight_on_the_scale_means_something_at_once(api, code):
-    def mean(**told):
-        return api.call("POST", f"/batches/{code}/on-the-scale", {"kind": "smoke", "mark": "A", **told})
+    def mean(**answer):
+        return api.call("POST", f"/batches/{code}/on-the-scale", {"kind": "smoke", "mark": "A", **answer})
 
     body = mean(weight="4.35 lb")[1]
     assert (body["kept"], body["apart"]["lb"], body["gain"], body["asks"]) == ("87.0", "0.65", False, "")

@@ -57,8 +57,8 @@ OFFERS = [
 ]
 
 
-def save(api, told=WAY, key=None):
-    return api.call("POST", "/ways", told, key)
+def save(api, data=WAY, key=None):
+    return api.call("POST", "/ways", data, key)
 
 
 def check(api, offers=OFFERS, **more):
@@ -98,8 +98,8 @@ def test_a_way_is_saved_version_by_version_and_priced_by_the_list(api):
 def test_what_has_no_price_is_named_and_left_out(api):
     way = save(api, FULL)[1]["ways"][0]
     assert way["missing"] == ["salt"]
-    told = api.call("POST", "/case", {"way": "full", "offers": OFFERS[:1]})[1]
-    assert "“salt” has no price" in told["told"][0]
+    answer = api.call("POST", "/case", {"way": "full", "offers": OFFERS[:1]})[1]
+    assert "“salt” has no price" in answer["notes"][0]
     # counted in the list, weighed in the way: no price that fits
     noted(api, sort="packaging", name="salt", price="0.10 each")
     assert api.get("/ways")[1]["ways"][0]["missing"] == ["salt"]
@@ -124,22 +124,22 @@ def test_what_has_no_price_is_named_and_left_out(api):
     ],
 )
 def test_a_bad_way_is_named_and_not_saved(api, step, path):
-    told = {"name": "bad", "steps": [{"method": "trim", **step}]}
-    status, problem = save(api, told)
+    answer = {"name": "bad", "steps": [{"method": "trim", **step}]}
+    status, problem = save(api, answer)
     assert (status, [fault["path"] for fault in problem["fields"]]) == (422, [path])
-    assert [one["path"] for one in api.call("POST", "/previews/ways", told)[1]["problems"]] == [path]
+    assert [one["path"] for one in api.call("POST", "/previews/ways", answer)[1]["problems"]] == [path]
     assert not Way.objects.exists()
 
 
 def test_other_bad_ways(api):
-    for told in (
+    for answer in (
         {"name": "", "steps": WAY["steps"]},
         {**WAY, "portion_slices": "0"},
         {**WAY, "portion_slices": "3", "portion_weight": "2 oz"},
         {**WAY, "steps": []},
         {**WAY, "steps": [{"method": "boil"}]},
     ):
-        assert save(api, told)[0] == 422
+        assert save(api, answer)[0] == 422
     key = uuid.uuid4()
     assert save(api, WAY, key)[0] == save(api, WAY, key)[0] == 201
     assert Way.objects.count() == 1
@@ -147,42 +147,42 @@ def test_other_bad_ways(api):
 
 
 def test_offers_are_ranked_by_the_sliced_pound(kitchen):
-    told = check(kitchen)
-    assert [offer["id"] for offer in told["offers"]] == ["c", "a", "b"]
-    jowl = told["offers"][1]
+    answer = check(kitchen)
+    assert [offer["id"] for offer in answer["offers"]] == ["c", "a", "b"]
+    jowl = answer["offers"][1]
     kept = 0.88 * 0.95 * 0.99 * 0.86 * 0.985 * 0.87
     assert float(jowl["sliced"]["middle"]["per_lb"]) == pytest.approx(2.85 / kept, abs=0.006)
     assert jowl["tag"]["per_lb"] == "2.85"
     assert float(jowl["worth_up_to"]["per_lb"]) == pytest.approx(8.20 * kept, abs=0.01)
     assert jowl["verdict"] == "buy"
-    assert jowl["steps"][0]["told"] == "88.0 % ± 5.0: start value, 0 batches"
-    shoulder = told["offers"][0]
+    assert jowl["steps"][0]["basis"] == "88.0 % ± 5.0: start value, 0 batches"
+    shoulder = answer["offers"][0]
     assert (shoulder["tag"]["per_lb"], shoulder["meat"]["per_lb"]) == ("1.99", "2.23")
     assert "Enhanced meat is better not cured" in shoulder["warning"]
     assert jowl["warning"] == ""
-    assert told["against"] == "good shop bacon"
-    assert told["problems"] == []
+    assert answer["against"] == "good shop bacon"
+    assert answer["problems"] == []
 
 
 def test_a_small_kitchen_without_shop_packs_is_still_told_the_price(api):
     save(api)
-    told = check(api)
-    assert told["offers"][0]["verdict"] is None
-    assert told["shops"] == []
+    answer = check(api)
+    assert answer["offers"][0]["verdict"] is None
+    assert answer["shops"] == []
 
 
 def test_so_many_portions_on_a_day(kitchen):
     noted(kitchen, sort="ingredient", name="salt", price="1.20/kg")
     save(kitchen, FULL)
     day = date(2026, 12, 20)
-    told = check(kitchen, way="full", portions="60", on=day.isoformat())
-    assert told["buy_by"] == (day - timedelta(days=8)).isoformat()
-    jowl = next(offer for offer in told["offers"] if offer["id"] == "a")
+    answer = check(kitchen, way="full", portions="60", on=day.isoformat())
+    assert answer["buy_by"] == (day - timedelta(days=8)).isoformat()
+    jowl = next(offer for offer in answer["offers"] if offer["id"] == "a")
     assert (jowl["amount"]["packs"], jowl["amount"]["weight"]["lb"]) == (2, "24.00")
     assert jowl["amount"]["cost"] == "68.40"
     assert float(jowl["amount"]["left_portions"]) > 0
     assert jowl["packs_wanted"] == 2
-    assert told["portion_label"] == "3 slices"
+    assert answer["portion_label"] == "3 slices"
 
 
 @pytest.mark.parametrize(
@@ -201,9 +201,9 @@ def test_so_many_portions_on_a_day(kitchen):
     ],
 )
 def test_a_bad_offer_is_named_and_the_others_are_ranked(kitchen, offer, field, code):
-    told = check(kitchen, [{**OFFERS[0], **offer}, OFFERS[1]])
-    assert [(one["path"], one["code"]) for one in told["problems"]] == [(f"offers[0].{field}", code)]
-    assert [one["id"] for one in told["offers"]] == ["b"]
+    answer = check(kitchen, [{**OFFERS[0], **offer}, OFFERS[1]])
+    assert [(one["path"], one["code"]) for one in answer["problems"]] == [(f"offers[0].{field}", code)]
+    assert [one["id"] for one in answer["offers"]] == ["b"]
 
 
 def test_bad_plans_are_named(kitchen):
@@ -244,17 +244,17 @@ def test_a_kitchen_of_kilograms_is_asked_in_kilograms(kitchen):
 def test_the_shop_kind_to_beat_is_chosen(kitchen):
     noted(kitchen, **{**PACK, "name": "cheap one", "kind": "cheap", "price": "3.00"})
     assert check(kitchen)["against"] == "good shop bacon"
-    told = check(kitchen, against="cheap one")
-    assert told["against"] == "cheap one"
-    assert [shop["name"] for shop in told["shops"]] == ["cheap one", "good shop bacon"]
-    assert all(offer["verdict"] == "walk_past" for offer in told["offers"] if offer["id"] != "c")
+    answer = check(kitchen, against="cheap one")
+    assert answer["against"] == "cheap one"
+    assert [shop["name"] for shop in answer["shops"]] == ["cheap one", "good shop bacon"]
+    assert all(offer["verdict"] == "walk_past" for offer in answer["offers"] if offer["id"] != "c")
 
 
 def test_choices_offer_what_the_price_list_has(kitchen):
     noted(kitchen, price="34.20", size="12 lb", solution="12")
-    told = kitchen.get("/case")[1]
-    assert told["ways"][0]["name"] == "plain"
-    assert told["listed"] == [
+    answer = kitchen.get("/case")[1]
+    assert answer["ways"][0]["name"] == "plain"
+    assert answer["listed"] == [
         {
             "cut": "jowl, skin on",
             "price": "2.85",
@@ -320,8 +320,8 @@ def test_prices_of_another_kitchen_are_not_seen(kitchen, other):
 
 
 def test_a_kilogram_is_a_basis_too(kitchen):
-    told = check(kitchen, [{**OFFERS[0], "price": "6.28", "basis": "per_kg"}])["offers"][0]
-    assert Decimal(told["tag"]["per_lb"]) == Decimal("2.85")
+    answer = check(kitchen, [{**OFFERS[0], "price": "6.28", "basis": "per_kg"}])["offers"][0]
+    assert Decimal(answer["tag"]["per_lb"]) == Decimal("2.85")
 
 
 def test_a_new_kitchen_is_priced_by_the_standard_method_and_takes_an_offer_home_by_it(api):
@@ -329,10 +329,10 @@ def test_a_new_kitchen_is_priced_by_the_standard_method_and_takes_an_offer_home_
     choices = api.get("/case")[1]
     assert [(way["name"], way["portion"]) for way in choices["ways"]] == [("", None)]
     assert choices["ways"][0]["steps"].startswith("trim, ")
-    status, told = api.call("POST", "/case", {"offers": OFFERS})
+    status, answer = api.call("POST", "/case", {"offers": OFFERS})
     assert status == 200
-    assert [offer["id"] for offer in told["offers"]] == ["c", "a", "b"]
-    assert told["way"] == ""
+    assert [offer["id"] for offer in answer["offers"]] == ["c", "a", "b"]
+    assert answer["way"] == ""
     asked = api.call("POST", "/case", {"offers": OFFERS, "portions": "60"})[1]
     assert [(one["path"], one["code"]) for one in asked["problems"]] == [("portions", "missing")]
     code = take(api, way="")[1]["batch"]["code"]

@@ -59,9 +59,9 @@ def test_a_label_and_the_diary_have_the_cooks_own_days(api, code, monkeypatch, z
     leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
     (cure,) = [leaf for leaf in leaves if leaf["sort"] == "cure"]
     assert any(f"(window {first} to {last})" in line for line in cure["lines"])
-    acts = api.get(f"/plan?days=400&code={code}")[1]["acts"]
-    (out,) = [act for act in acts if act["kind"] == "out"]
-    assert out["told"] == f"window closes {last}"
+    tasks = api.get(f"/plan?days=400&code={code}")[1]["tasks"]
+    (out,) = [task for task in tasks if task["kind"] == "out"]
+    assert out["text"] == f"window closes {last}"
 
 
 def test_one_zone_ends_with_its_request(api, code):

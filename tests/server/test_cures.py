@@ -7,7 +7,7 @@ import pytest
 from dolmetsch.server.cures.models import OwnFigure, PieceCure
 from dolmetsch.server.cures.schemas import DeskPieceOut
 from dolmetsch.server.findings import FindingOut
-from dolmetsch.server.plans.models import PlannedAct
+from dolmetsch.server.plans.models import PlannedTask
 from tests.server.conftest import TRIM, weigh
 
 RECIPE = {
@@ -159,19 +159,19 @@ def test_a_cure_after_the_smoke_is_asked_and_one_over_the_limit_is_kept_and_mark
 
 def test_what_went_in_is_kept_with_its_window_and_planned(api, code):
     key = uuid.uuid4()
-    told = {"in_at": "2026-03-02T09:00:00Z", "wishes": {"turn_days": 2, "dry_hours": 6}}
-    status, body = put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **told)
+    answer = {"in_at": "2026-03-02T09:00:00Z", "wishes": {"turn_days": 2, "dry_hours": 6}}
+    status, body = put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **answer)
     assert status == 201
     assert {(one["mark"], one["first_at"][:10], one["last_at"][:10]) for one in body["cures"]} == {
         ("A", "2026-03-14", "2026-03-24"),
         ("B", "2026-03-14", "2026-03-24"),
     }
-    acts = list(PlannedAct.objects.order_by("due_at").values_list("kind", "marks"))
-    assert [kind for kind, _ in acts].count("turn") == 6
-    assert acts[-1] == ("smoke", ["A", "B"])
+    tasks = list(PlannedTask.objects.order_by("due_at").values_list("kind", "marks"))
+    assert [kind for kind, _ in tasks].count("turn") == 6
+    assert tasks[-1] == ("smoke", ["A", "B"])
     # the same once more changes nothing; the same key for something else is refused
-    assert put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **told)[0] == 201
-    assert (PieceCure.objects.count(), PlannedAct.objects.count()) == (2, len(acts))
+    assert put_in(api, code, on_desk(out_day=13), on_desk("B", out_day=13), key=key, **answer)[0] == 201
+    assert (PieceCure.objects.count(), PlannedTask.objects.count()) == (2, len(tasks))
     assert put_in(api, code, on_desk(out_day=12), key=key)[1]["code"] == "key_reused"
     # a piece that is in a cure is asked about, and taken with a yes
     status, again = put_in(api, code, on_desk())
@@ -191,7 +191,7 @@ def test_a_cure_put_down_by_mistake_stays_readable_and_its_days_are_dropped(api,
     status, body = api.call("POST", path, {"reason": "it was B alone"})
     assert status == 201
     assert [(one["mark"], one["is_under_way"]) for one in body["cures"]] == [("B", True), ("A", False)]
-    assert {tuple(act.marks) for act in PlannedAct.objects.filter(state="open")} == {("B",)}
+    assert {tuple(task.marks) for task in PlannedTask.objects.filter(state="open")} == {("B",)}
     assert api.call("POST", path, {"reason": "again"})[1]["code"] == "already"
 
 
@@ -204,8 +204,8 @@ def test_an_injections_brine_has_some_to_spare_and_one_that_covers_a_tub(api, co
         brines[school] = piece["brine"]
     # a tenth of 5 lb goes in, and a tenth of that is left in hoses and needles
     injected = brines["injection"]
-    told = [injected[f"{part}grams"] for part in ("injector_", "tub_", "spare_", "")]
-    assert told == ["227", "0", "23", "249"]
+    answer = [injected[f"{part}grams"] for part in ("injector_", "tub_", "spare_", "")]
+    assert answer == ["227", "0", "23", "249"]
     covered = brines["inject_cover"]
     assert (covered["injector_grams"], covered["spare_grams"]) == ("227", "0")
     assert int(covered["tub_grams"]) == pytest.approx(int(covered["grams"]) - 227, abs=1)
@@ -244,15 +244,15 @@ def test_a_cure_is_charged_to_its_piece_at_the_price_list(api, code):
 def test_recipes_are_kept_version_by_version(api, code):
     named = {**RECIPE, "name": "House dry"}
     for amount in ("2.5 %", "2.2 %"):
-        told = {"recipe": {**named, "salt": {"name": "coarse salt", "amount": amount}}}
-        status, body = api.call("POST", "/recipes", told)
+        answer = {"recipe": {**named, "salt": {"name": "coarse salt", "amount": amount}}}
+        status, body = api.call("POST", "/recipes", answer)
         assert status == 201
     (recipe,) = body["recipes"]
-    assert (recipe["version"], recipe["told"]["salt"]["amount"]) == (2, "2.2 %")
+    assert (recipe["version"], recipe["input"]["salt"]["amount"]) == (2, "2.2 %")
     assert api.call("POST", "/recipes", {"recipe": RECIPE})[1]["fields"][0]["path"] == "recipe.name"
-    put_in(api, code, {**on_desk(), "recipe": recipe["told"]})
+    put_in(api, code, {**on_desk(), "recipe": recipe["input"]})
     assert api.get(f"/batches/{code}/cures")[1]["cures"][0]["recipe"] == "House dry, version 2"
-    assert api.call("POST", "/recipes", {"recipe": recipe["told"], "put_away": True})[1]["recipes"] == []
+    assert api.call("POST", "/recipes", {"recipe": recipe["input"], "put_away": True})[1]["recipes"] == []
 
 
 def test_a_mix_made_once_is_used_up_by_weight(api, code):
@@ -322,8 +322,8 @@ def test_a_kitchens_own_limit_and_spoon_stand_in_for_the_reference(api, code, ot
     )
     spoon = {"sort": "spoon", "name": "dense_flake", "value": "5.5", "source": "ten of ours weighed"}
     assert api.call("POST", "/cure-figures", spoon)[0] == 201
-    told = {"salt": {"name": "salt", "amount": "1 tsp/lb", "spoon": "dense_flake"}, "school": "spoon"}
-    assert ask(api, code, on_desk(recipe=told))["pieces"][0]["lines"][0]["grams"] == "27.5"
+    answer = {"salt": {"name": "salt", "amount": "1 tsp/lb", "spoon": "dense_flake"}, "school": "spoon"}
+    assert ask(api, code, on_desk(recipe=answer))["pieces"][0]["lines"][0]["grams"] == "27.5"
     for wrong in (
         {**own, "name": "bread"},
         {**own, "source": ""},

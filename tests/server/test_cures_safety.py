@@ -3,7 +3,7 @@
 import pytest
 
 from dolmetsch.server.cures.models import PieceCure
-from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_cures import RECIPE, ask, faults, on_desk, put_in
 
@@ -229,60 +229,60 @@ def test_a_brine_is_told_as_it_was_mixed(api, code):
 
 def test_a_weighing_ends_the_acts_that_lie_behind_it(api, code):
     put_in(api, code, on_desk(), on_desk("B"), in_at="2026-03-02T09:00:00Z")
-    due = api.get("/plan?days=400")[1]["acts"]
+    due = api.get("/plan?days=400")[1]["tasks"]
     assert {one["kind"] for one in due} >= {"turn", "out", "rinse", "smoke"}
     api.recorded(code, weigh("cure", A="4.9 lb"))
     # B is in the cure still, so its turns stand; nothing of both is over
-    assert {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]} >= {"turn", "out"}
+    assert {one["kind"] for one in api.get("/plan?days=400")[1]["tasks"]} >= {"turn", "out"}
     api.recorded(code, weigh("cure", B="2.9 lb"))
-    whole = api.get("/plan?days=400")[1]["acts"]
+    whole = api.get("/plan?days=400")[1]["tasks"]
     left = {one["kind"] for one in whole}
     soon = api.get("/plan?days=0")[1]
     assert soon["more"] == len([one for one in whole if one["due_at"] > soon["now"]])
     assert left == {"rinse", "taste", "dry", "smoke"}
     entry = api.recorded(code, weigh("smoke", A="4.5 lb", B="2.7 lb"))["entry"]
-    assert api.get("/plan?days=400")[1]["acts"] == []
-    mine = api.get(f"/plan?days=400&code={code}")[1]["acts"]
+    assert api.get("/plan?days=400")[1]["tasks"] == []
+    mine = api.get(f"/plan?days=400&code={code}")[1]["tasks"]
     assert {one["state"] for one in mine} == {"done"}
-    assert {one["told"] for one in mine if one["kind"] == "smoke"} == {"shown by the weighing"}
+    assert {one["text"] for one in mine if one["kind"] == "smoke"} == {"shown by the weighing"}
     assert not any(one["is_late"] for one in mine)
     # what is taken back shows nothing any more
     seen = api.get(f"/batches/{code}")[1]["seen"]
     api.record(code, {"act": "withdraw"}, seen=seen, corrects=entry, reason="wrong day")
-    assert {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]} == left
-    assert PlannedAct.objects.filter(state="done").count() == 0
+    assert {one["kind"] for one in api.get("/plan?days=400")[1]["tasks"]} == left
+    assert PlannedTask.objects.filter(state="done").count() == 0
 
 
 def test_a_piece_cut_in_the_cure_keeps_its_days_until_what_came_of_it_is_out(api, code):
     put_in(api, code, on_desk(), in_at="2026-03-02T09:00:00Z")
     halves = [{"mark": "A1", "weight": "2.5 lb"}, {"mark": "A2", "weight": "2.4 lb"}]
     api.recorded(code, {"act": "split", "kind": "trim", "piece": "A", "pieces": halves})
-    assert "turn" in {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]}
+    assert "turn" in {one["kind"] for one in api.get("/plan?days=400")[1]["tasks"]}
     api.recorded(code, weigh("cure", A1="2.4 lb"))
-    assert "turn" in {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]}
+    assert "turn" in {one["kind"] for one in api.get("/plan?days=400")[1]["tasks"]}
     api.recorded(
         code, {"act": "discard", "kind": "discard", "pieces": ["A2"], "charge": "loss", "why": "fell"}
     )
-    assert "turn" not in {one["kind"] for one in api.get("/plan?days=400")[1]["acts"]}
+    assert "turn" not in {one["kind"] for one in api.get("/plan?days=400")[1]["tasks"]}
 
 
 def tasted(api, code, taste, place=0):
-    acts = [one for one in api.get(f"/plan?days=400&code={code}")[1]["acts"] if one["kind"] == "taste"]
-    return api.call("POST", f"/acts/{acts[place]['uid']}/news", {"sort": "done", "taste": taste})
+    tasks = [one for one in api.get(f"/plan?days=400&code={code}")[1]["tasks"] if one["kind"] == "taste"]
+    return api.call("POST", f"/tasks/{tasks[place]['uid']}/news", {"sort": "done", "taste": taste})
 
 
 def test_a_soak_that_is_planned_is_not_planned_twice(api, code):
     put_in(api, code, on_desk(), wishes={"soak_minutes": 30})
     tasted(api, code, "salty")
-    open_acts = PlannedAct.objects.filter(state="open", kind__in=["soak", "taste"])
-    assert sorted(open_acts.values_list("kind", flat=True)) == ["soak", "taste"]
+    open_tasks = PlannedTask.objects.filter(state="open", kind__in=["soak", "taste"])
+    assert sorted(open_tasks.values_list("kind", flat=True)) == ["soak", "taste"]
 
 
 def test_what_tastes_right_needs_no_soak_and_the_plan_says_so(api, code):
     put_in(api, code, on_desk(), wishes={"soak_minutes": 30})
     tasted(api, code, "right")
-    assert not PlannedAct.objects.filter(state="open", kind__in=["soak", "taste"]).exists()
-    assert set(ActNews.objects.filter(sort="dropped").values_list("note", flat=True)) == {
+    assert not PlannedTask.objects.filter(state="open", kind__in=["soak", "taste"]).exists()
+    assert set(TaskNews.objects.filter(sort="dropped").values_list("note", flat=True)) == {
         "tasted: no soak needed"
     }
 
@@ -290,9 +290,9 @@ def test_what_tastes_right_needs_no_soak_and_the_plan_says_so(api, code):
 def test_what_is_air_dried_is_hung_and_sausage_meat_is_not_turned(api, code):
     put_in(api, code, on_desk(finish="air_dried"), on_desk("B", product="comminuted"))
     kinds = {mark: set() for mark in "AB"}
-    for act in PlannedAct.objects.all():
-        for mark in act.marks:
-            kinds[mark].add(act.kind)
+    for task in PlannedTask.objects.all():
+        for mark in task.marks:
+            kinds[mark].add(task.kind)
     assert kinds["A"] >= {"turn", "out", "hang"}
     assert "smoke" not in kinds["A"]
     assert "turn" not in kinds["B"]
@@ -302,7 +302,7 @@ def test_acts_fall_into_the_working_day_of_whoever_put_it_in(api, code):
     api.client.cookies["zone"] = "America/Los_Angeles"
     put_in(api, code, on_desk(), in_at="2026-03-02T06:10:00Z")
     # 22:10 on 1 March there; 18:00 there the next day is 02:00 in UTC
-    first = PlannedAct.objects.filter(kind="turn").order_by("due_at").first()
+    first = PlannedTask.objects.filter(kind="turn").order_by("due_at").first()
     assert f"{first.due_at:%Y-%m-%d %H:%M}" == "2026-03-03 02:00"
 
 
@@ -313,9 +313,9 @@ def test_a_label_names_the_day_it_comes_out(api, code):
 
     (label,) = gather_labels(Batch.objects.get(), ["A"], root="")
     assert "out 15 Mar" in label.lines
-    out = PlannedAct.objects.get(kind="out")
+    out = PlannedTask.objects.get(kind="out")
     moved = {"sort": "moved", "due_at": "2026-03-18T09:00:00Z"}
-    assert api.call("POST", f"/acts/{out.uid}/news", moved)[0] == 201
+    assert api.call("POST", f"/tasks/{out.uid}/news", moved)[0] == 201
     (label,) = gather_labels(Batch.objects.get(), ["A"], root="")
     assert label.lines[1:3] == ("out 18 Mar", "window 14 Mar to 24 Mar")
 
@@ -328,4 +328,4 @@ def test_the_second_stage_of_a_brines_spices_has_its_day(api, code):
         (piece,) = ask(api, code, laid)["pieces"]
         assert ("crushed pepper" in piece["stage_note"]) is bool(extras)
         assert put_in(api, code, laid, sure=True)[0] == 201
-        assert PlannedAct.objects.filter(kind="spice").count() == planned
+        assert PlannedTask.objects.filter(kind="spice").count() == planned

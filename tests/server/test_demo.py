@@ -14,7 +14,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
 
 
-def told(now):
+def load(now):
     """The kitchen as loaded ``now``; every batch's figures, and how long ago each entry was."""
     kitchen = load_demo(now)
     shown = [read_batch(batch).model_dump() for batch in Batch.objects.order_by("code")]
@@ -50,11 +50,11 @@ def the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one():
 
 @pytest.mark.django_db
 def test_the_demo_moves_with_the_day_and_is_otherwise_the_same():
-    kitchen, first = told(NOW)
+    kitchen, first = load(NOW)
     batches_stand_at_different_points_and_a_year_lies_behind(kitchen)
     the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one()
     call_command("flush", interactive=False, verbosity=0)
-    assert told(NOW + timedelta(days=100))[1] == first
+    assert load(NOW + timedelta(days=100))[1] == first
 
 
 @pytest.mark.django_db

@@ -96,10 +96,10 @@ def test_what_cooks_recorded_is_exported_and_comes_to_the_same_figures(api):
         code, {"act": "shop_pack", "name": "good", "paid": "6.15", "weight": "12 ounces", "slices": "11"}
     )
     document = file_of(api, code).content
-    told = json.loads(document)
-    assert told["lots"][0]["paid"] == "29.07"
-    assert told["steps"][1]["weigh"] == {"A": "4 lb 12 oz", "B": "2.9 lb"}
-    assert told["steps"][1]["used"][1]["price"] == {"paid": "18", "for": "50 each"}
+    answer = json.loads(document)
+    assert answer["lots"][0]["paid"] == "29.07"
+    assert answer["steps"][1]["weigh"] == {"A": "4 lb 12 oz", "B": "2.9 lb"}
+    assert answer["steps"][1]["used"][1]["price"] == {"paid": "18", "for": "50 each"}
     house = api.get(f"/batches/{code}")[1]["house"]
     assert answer_cost(document)["final"]["cost"][:-2] == house["cost"]
     assert file_of(api, imported(api, document.decode())).content == document
@@ -119,7 +119,7 @@ def test_a_dry_run_shows_and_writes_nothing_and_a_resend_makes_nothing_twice(api
 
 
 @pytest.mark.parametrize(
-    ("change", "told"),
+    ("change", "message"),
     [
         ({"lots": []}, "lots: a batch begins with something bought."),
         ({"currency": "EUR"}, "counts in EUR"),
@@ -130,11 +130,11 @@ def test_a_dry_run_shows_and_writes_nothing_and_a_resend_makes_nothing_twice(api
         ({"steps": [{"weigh": {"box": "1 lb"}, "minutes": "0.001"}]}, "step 1: minutes"),
     ],
 )
-def test_what_cannot_be_imported_is_refused_whole(api, change, told):
+def test_what_cannot_be_imported_is_refused_whole(api, change, message):
     document = json.dumps({**json.loads(EXAMPLE), **change})
     status, problem = api.call("POST", "/imports", {"document": document})
     assert status == 422, str(problem)
-    assert told in problem["detail"]
+    assert message in problem["detail"]
     assert (Batch.objects.count(), Entry.objects.count()) == (0, 0)
 
 

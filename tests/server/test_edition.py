@@ -14,10 +14,10 @@ MARKS = {"2": "0731596e9c5c271d"}
 PASSING = {"id", "entry", "entries", "recorded_at", "happened_at", "started_at", "by", "first_at", "last_at"}
 
 
-def steady(told):
-    if isinstance(told, dict):
-        return {key: steady(value) for key, value in told.items() if key not in PASSING}
-    return [steady(one) for one in told] if isinstance(told, list) else told
+def steady(data):
+    if isinstance(data, dict):
+        return {key: steady(value) for key, value in data.items() if key not in PASSING}
+    return [steady(one) for one in data] if isinstance(data, list) else data
 
 
 def test_a_page_that_is_printed_otherwise_has_another_edition(api):

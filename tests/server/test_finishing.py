@@ -32,8 +32,8 @@ def test_an_unfinished_pound_is_never_set_beside_the_shops(api):
     assert float(shop["saved_low"]["per_lb"]) < 2.01 < float(shop["saved_high"]["per_lb"])
     assert shop["break_even"] is None
     # the same figures as the forecast's own page, and none of the sheet's
-    told = api.get(f"/batches/{code}/forecast")[1]
-    assert (told["price"]["middle"]["per_lb"], told["chance"]) == ("3.99", 100)
+    answer = api.get(f"/batches/{code}/forecast")[1]
+    assert (answer["price"]["middle"]["per_lb"], answer["chance"]) == ("3.99", 100)
     figures = {one["figure"] for one in verdict_of(api, code)["derivations"]}
     assert not figures & {"saved_per_lb", "saved_on_batch", "break_even", "earned_per_hour"}
     today = api.get("/today")[1]["under_way"][0]

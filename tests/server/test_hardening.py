@@ -165,8 +165,8 @@ def test_a_file_is_documented_with_its_media_type(api, path, media_type):
     assert (answer.status_code, answer["Content-Type"].split(";")[0]) == (200, media_type)
     document = api.client.get("/api/openapi.json").json()
     named = path.replace("files/csv", "files/{form}").replace("files/json", "files/{form}")
-    told = document["paths"][f"/api/kitchens/{{kitchen_slug}}/{named}"]["get"]["responses"]["200"]
-    assert media_type in told["content"]
+    result = document["paths"][f"/api/kitchens/{{kitchen_slug}}/{named}"]["get"]["responses"]["200"]
+    assert media_type in result["content"]
 
 
 def test_log_lines_tell_when_and_who(api):

@@ -86,8 +86,8 @@ def test_an_offer_is_told_by_100_g_cooked(api):
 
 def test_minutes_of_a_method_are_by_the_kilogram_or_by_the_pound(api):
     def minutes(**step):
-        told = WayIn.model_validate({"name": "short", "steps": [{"method": "slice", **step}]})
-        way = read_way(Kitchen.objects.get(), told).way
+        answer = WayIn.model_validate({"name": "short", "steps": [{"method": "slice", **step}]})
+        way = read_way(Kitchen.objects.get(), answer).way
         return way.steps[0].kilo_minutes
 
     assert minutes(kilo_minutes="4.5") == Fraction("4.5")

@@ -1,4 +1,4 @@
-"""Another kitchen's ids at every address of the API: nothing is found, told or written."""
+"""Another kitchen's ids at every address of the API: nothing is found, shown or written."""
 
 import json
 import uuid

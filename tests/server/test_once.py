@@ -11,7 +11,7 @@ from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
 from dolmetsch.server.diary.models import Note, Photo
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
-from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.writing import once as writing
@@ -41,8 +41,8 @@ def kinds(api):
     assert api.call("POST", f"/batches/{code}/cures", {"pieces": [on_desk("B")]})[0] == 201
     cure = PieceCure.objects.get()
     due = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
-    assert api.call("POST", f"/batches/{code}/acts", due)[0] == 201
-    act = PlannedAct.objects.filter(kind="turn").latest("pk").uid
+    assert api.call("POST", f"/batches/{code}/tasks", due)[0] == 201
+    task = PlannedTask.objects.filter(kind="turn").latest("pk").uid
     seen = api.get(f"/batches/{code}")[1]["seen"]
 
     def post(path, body, word):
@@ -94,11 +94,11 @@ def kinds(api):
             post(f"/batches/{code}/look-overs", {"found": []}, name("note")),
         ),
         "/stores": (Store, post("/stores", {"sort": "fridge", "levels": 2, "slots": 2}, name("name"))),
-        "/batches/{code}/acts": (
-            PlannedAct,
-            post(f"/batches/{code}/acts", {**due, "kind": "other"}, name("words")),
+        "/batches/{code}/tasks": (
+            PlannedTask,
+            post(f"/batches/{code}/tasks", {**due, "kind": "other"}, name("words")),
         ),
-        "/acts/{uid}/news": (ActNews, post(f"/acts/{act}/news", heard, name("note"))),
+        "/tasks/{uid}/news": (TaskNews, post(f"/tasks/{task}/news", heard, name("note"))),
         "/recipes": (
             CureRecipe,
             post("/recipes", {}, lambda said: {"recipe": {**RECIPE, "name": said}}),
@@ -195,15 +195,15 @@ def test_a_key_counts_in_its_own_kitchen_alone(api, other):
 @pytest.mark.django_db(transaction=True)
 def test_of_two_cooks_at_once_the_second_sees_what_the_first_did():
     """Each with a key of their own: a piece into two cures, a price corrected twice, a name saved twice, an
-    act done twice, a cure canceled twice.
+    task done twice, a cure canceled twice.
     """
     api = make_kitchen("busy-kitchen")
     code = api.started()
     api.recorded(code, TRIM)
     price = noted(api, **PACK)["quote"]
     planned = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
-    assert api.call("POST", f"/batches/{code}/acts", planned)[0] == 201
-    act = PlannedAct.objects.get().uid
+    assert api.call("POST", f"/batches/{code}/tasks", planned)[0] == 201
+    task = PlannedTask.objects.get().uid
 
     def twice(path, body):
         def send():
@@ -224,7 +224,7 @@ def test_of_two_cooks_at_once_the_second_sees_what_the_first_did():
     assert twice("/prices", right) == [(201, None), (409, "moved_on")]
     assert twice("/ways", WAY) == [(201, None), (201, None)]
     assert sorted(Way.objects.values_list("version", flat=True)) == [1, 2]
-    assert twice(f"/acts/{act}/news", {"sort": "done"}) == [(201, None), (409, "already")]
+    assert twice(f"/tasks/{task}/news", {"sort": "done"}) == [(201, None), (409, "already")]
     cure = PieceCure.objects.get()
     gone = twice(f"/batches/{code}/cures/{cure.pk}/take-back", {"reason": "was B"})
     assert gone == [(201, None), (409, "already")]
@@ -233,8 +233,8 @@ def test_of_two_cooks_at_once_the_second_sees_what_the_first_did():
 def test_an_act_of_another_kitchen_is_not_there(api, other):
     code = api.started()
     planned = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
-    assert api.call("POST", f"/batches/{code}/acts", planned)[0] == 201
-    act = PlannedAct.objects.get()
-    assert other.call("POST", f"/acts/{act.uid}/news", {"sort": "done"})[0] == 404
-    act.refresh_from_db()
-    assert act.state == "open"
+    assert api.call("POST", f"/batches/{code}/tasks", planned)[0] == 201
+    task = PlannedTask.objects.get()
+    assert other.call("POST", f"/tasks/{task.uid}/news", {"sort": "done"})[0] == 404
+    task.refresh_from_db()
+    assert task.state == "open"

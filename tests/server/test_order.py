@@ -57,7 +57,7 @@ def test_far_more_than_before_is_asked_about_where_it_is_typed_and_on_the_scale(
     for kind in ("cure", "hang"):
         preview = api.preview(code, weigh(kind, A=weight))[1]
         assert any("digit wrong" in one for one in preview["asks"]) is asked
-        told = {"mark": "A", "weight": weight, "kind": kind}
-        meaning = api.call("POST", f"/batches/{code}/on-the-scale", told)
+        answer = {"mark": "A", "weight": weight, "kind": kind}
+        meaning = api.call("POST", f"/batches/{code}/on-the-scale", answer)
         if meaning[0] == 200:
             assert bool(meaning[1]["asks"]) or not asked

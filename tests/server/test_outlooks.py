@@ -39,18 +39,18 @@ def forecast(api, code):
 def test_a_forecast_carries_on_from_where_the_batch_stands(api):
     code = api.started()
     api.recorded(code, PACK)
-    told = forecast(api, code)
-    assert [step["label"] for step in told["steps"]] == [
+    answer = forecast(api, code)
+    assert [step["label"] for step in answer["steps"]] == [
         *("Trimmed", "Cured", "Rested", "Smoked", "Chilled", "Sliced")
     ]
     kept = 0.88 * 0.95 * 0.99 * 0.86 * 0.985 * 0.87
-    assert float(told["weight"]["middle"]["lb"]) == pytest.approx(10 * kept, abs=0.006)
-    assert float(told["price"]["middle"]["per_lb"]) == pytest.approx(2 / kept, abs=0.006)
-    assert told["shop_name"] == "good"
-    assert told["chance"] == 100
-    assert told["way"] is None
-    assert "No method chosen" in told["told"][0]
-    assert told["steps"][3]["told"] == "86.0 % ± 3.0: start value, 0 batches"
+    assert float(answer["weight"]["middle"]["lb"]) == pytest.approx(10 * kept, abs=0.006)
+    assert float(answer["price"]["middle"]["per_lb"]) == pytest.approx(2 / kept, abs=0.006)
+    assert answer["shop_name"] == "good"
+    assert answer["chance"] == 100
+    assert answer["way"] is None
+    assert "No method chosen" in answer["notes"][0]
+    assert answer["steps"][3]["basis"] == "86.0 % ± 3.0: start value, 0 batches"
     api.recorded(code, TRIM)
     now = forecast(api, code)
     assert [step["kind"] for step in now["steps"]] == ["cure", "rest", "smoke", "chill", "slice"]
@@ -73,13 +73,13 @@ def test_each_weighing_narrows_the_forecast(api):
         width.append(float(price["high"]["per_lb"]) / float(price["low"]["per_lb"]))
     assert width == sorted(width, reverse=True)
     api.recorded(code, slice_of("A", "3.9 lb"))
-    told = forecast(api, code)
+    answer = forecast(api, code)
     # A is sliced; what is to come is B's chill and slicing alone
-    assert [step["kind"] for step in told["steps"]] == ["chill", "slice"]
-    assert float(told["weight"]["middle"]["lb"]) == pytest.approx(3.9 + 2.6 * 0.985 * 0.87, abs=0.006)
+    assert [step["kind"] for step in answer["steps"]] == ["chill", "slice"]
+    assert float(answer["weight"]["middle"]["lb"]) == pytest.approx(3.9 + 2.6 * 0.985 * 0.87, abs=0.006)
     api.recorded(code, slice_of("B", "2.3 lb"))
     done = forecast(api, code)
-    assert (done["steps"], done["price"], done["told"]) == ([], None, [])
+    assert (done["steps"], done["price"], done["notes"]) == ([], None, [])
 
 
 def test_finished_batches_teach_what_steps_keep(api):
@@ -90,13 +90,13 @@ def test_finished_batches_teach_what_steps_keep(api):
     assert sorted(StepYield.objects.values_list("method", flat=True)) == [
         *("dry_cure", "hot_smoke", "slice", "trim")
     ]
-    told = {one["method"]: one for one in api.get("/yields")[1]["yields"]}
-    assert told["hot_smoke"]["cut"] == "jowl skin-on"
-    assert 86 < float(told["hot_smoke"]["kept"]) < 100 * 6.9 / 7.7
-    assert told["hot_smoke"]["told"].endswith("one of your hot smokes")
+    answer = {one["method"]: one for one in api.get("/yields")[1]["yields"]}
+    assert answer["hot_smoke"]["cut"] == "jowl skin-on"
+    assert 86 < float(answer["hot_smoke"]["kept"]) < 100 * 6.9 / 7.7
+    assert answer["hot_smoke"]["basis"].endswith("one of your hot smokes")
     assert read_history(kitchen)["trim"]["jowl skin-on"].count == 1
     again = api.started()
-    assert forecast(api, again)["steps"][3]["told"].endswith("one of your hot smokes")
+    assert forecast(api, again)["steps"][3]["basis"].endswith("one of your hot smokes")
 
 
 def test_a_correction_changes_what_was_learned(api):
@@ -123,8 +123,8 @@ def test_the_way_says_by_which_method_a_step_was_done(api):
     save(api, brine)
     code = api.started()
     finish(api, code)
-    status, told = api.call("POST", f"/batches/{code}/way", {"way": "brine"})
-    assert (status, told["steps"]) == (201, [])
+    status, answer = api.call("POST", f"/batches/{code}/way", {"way": "brine"})
+    assert (status, answer["steps"]) == (201, [])
     assert sorted(StepYield.objects.values_list("method", flat=True)) == [
         "cold_smoke",
         "pumped",
@@ -138,11 +138,11 @@ def test_the_way_says_by_which_method_a_step_was_done(api):
 def test_a_batch_follows_the_way_that_was_chosen_for_it(api):
     save(api, FULL)
     code = api.started()
-    told = api.call("POST", f"/batches/{code}/way", {"way": "full"})[1]
-    assert (told["way"], told["way_version"]) == ("full", 1)
-    assert [step["kind"] for step in told["steps"]] == ["trim", "cure", "smoke", "slice"]
-    assert told["told"] == []
-    assert float(told["steps"][2]["spent"]) == pytest.approx(5.4, abs=0.01)
+    answer = api.call("POST", f"/batches/{code}/way", {"way": "full"})[1]
+    assert (answer["way"], answer["way_version"]) == ("full", 1)
+    assert [step["kind"] for step in answer["steps"]] == ["trim", "cure", "smoke", "slice"]
+    assert answer["notes"] == []
+    assert float(answer["steps"][2]["spent"]) == pytest.approx(5.4, abs=0.01)
     save(api, {**FULL, "steps": FULL["steps"][:2]})
     assert forecast(api, code)["way_version"] == 1
     # a kind of step the way does not know counts by the usual order
@@ -160,18 +160,18 @@ def test_forecasts_are_kept_and_scored_when_the_batch_is_done(api):
     assert list(Forecast.objects.values_list("stage", flat=True).order_by("id")) == [
         *("bought", "trim", "cure", "smoke", "slice")
     ]
-    told = api.get("/calibration")[1]
-    assert (told["all"]["count"], told["batches"], told["waiting"]) == (5, 1, 0)
-    assert [stage["label"] for stage in told["stages"]] == [
+    answer = api.get("/calibration")[1]
+    assert (answer["all"]["count"], answer["batches"], answer["waiting"]) == (5, 1, 0)
+    assert [stage["label"] for stage in answer["stages"]] == [
         *("as bought", "once trimmed", "once cured", "once smoked", "partly sliced")
     ]
     true = api.get(f"/batches/{code}")[1]["house"]["unit_cost"]["per_lb"]
-    assert {one["true"]["per_lb"] for one in told["scored"]} == {true}
-    for one in told["scored"]:
+    assert {one["true"]["per_lb"] for one in answer["scored"]} == {true}
+    for one in answer["scored"]:
         low, high = float(one["price"]["low"]["per_lb"]), float(one["price"]["high"]["per_lb"])
         came = "held" if low <= float(true) <= high else "above" if float(true) > high else "below"
         assert one["came"] == came
-    assert told["all"]["held"] + told["all"]["above"] + told["all"]["below"] == 5
+    assert answer["all"]["held"] + answer["all"]["above"] + answer["all"]["below"] == 5
     with (
         pytest.raises(DatabaseError, match="never changed"),
         transaction.atomic(),
@@ -188,8 +188,8 @@ def test_a_corrected_entry_is_forecast_from_anew(api):
     api.recorded(code, lighter, corrects=wrong, reason="tray")
     api.recorded(code, slice_of("A", "3.5 lb"))
     api.recorded(code, slice_of("B", "2.5 lb"))
-    told = api.get("/calibration")[1]
-    assert [(stage["stage"], stage["count"]) for stage in told["stages"]] == [
+    answer = api.get("/calibration")[1]
+    assert [(stage["stage"], stage["count"]) for stage in answer["stages"]] == [
         ("bought", 1),
         ("trim", 1),
         ("slice", 1),
@@ -204,9 +204,9 @@ def test_merged_meats_and_documents_are_not_forecast(api):
         code,
         {"act": "merge", "kind": "mix", "pieces": ["lot", "lot 2"], "into": {"mark": "M", "weight": "20 lb"}},
     )
-    told = forecast(api, code)
-    assert "mixed together" in told["told"][0]
-    assert told["price"] is None
+    answer = forecast(api, code)
+    assert "mixed together" in answer["notes"][0]
+    assert answer["price"] is None
     document = api.client.get(f"/api/kitchens/{api.slug}/batches/{code}/files/json").content.decode()
     before = Forecast.objects.count()
     api.call("POST", "/imports", {"document": document})
@@ -253,7 +253,7 @@ def test_house_batches_are_fried_as_often_as_one_likes(api):
         assert status == 422
         assert problem["fields"][0]["path"].endswith(path.partition(".")[2])
     save(api, WAY)
-    told = api.call("POST", "/case", {"way": "plain", "offers": [{"id": "a", "cut": "jowl", "price": "2"}]})[
-        1
-    ]
-    assert told["offers"][0]["cooked"]["middle"]
+    answer = api.call(
+        "POST", "/case", {"way": "plain", "offers": [{"id": "a", "cut": "jowl", "price": "2"}]}
+    )[1]
+    assert answer["offers"][0]["cooked"]["middle"]

@@ -7,7 +7,7 @@ from decimal import Decimal
 import pytest
 from django.utils import timezone
 
-from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.papers.page import ENGINE
 from dolmetsch.server.batches.exchange.papers.strip_drawing import draw_strip
 from dolmetsch.server.batches.exchange.papers.tables import build_tables, write_csv
@@ -31,7 +31,7 @@ def shown(api):
     api.recorded(code, {"act": "discard", "pieces": ["B"], "charge": "loss", "why": "sour"})
     batch = Batch.objects.select_related("kitchen").get(code=code)
     rows = list_entry_rows(batch)
-    page = show_batch(batch, rows, reckon(build_chain(batch, rows)))
+    page = show_batch(batch, rows, cost_chain(build_chain(batch, rows)))
     return page, read_verdict(batch, timezone.now()), batch
 
 
@@ -71,7 +71,7 @@ def test_a_gain_is_drawn_as_one_and_many_peels_are_counted(api):
     api.recorded(code, weigh("pump", A="5.5 lb"))
     batch = Batch.objects.get(code=code)
     rows = list_entry_rows(batch)
-    page = show_batch(batch, rows, reckon(build_chain(batch, rows)))
+    page = show_batch(batch, rows, cost_chain(build_chain(batch, rows)))
     words = words_of(draw_strip(page.strip, [], unit="lb", sign="$"))
     assert "+0.50 water" in words
     assert "and 3 more" in words

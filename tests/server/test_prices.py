@@ -33,12 +33,12 @@ PACK = {
 }
 
 
-def note(api, told, key=None):
-    return api.call("POST", "/prices", told, key)
+def note(api, data, key=None):
+    return api.call("POST", "/prices", data, key)
 
 
-def noted(api, **told):
-    status, body = note(api, {**JOWL, **told})
+def noted(api, **answer):
+    status, body = note(api, {**JOWL, **answer})
     assert status == 201, str(body)
     return body
 
@@ -69,7 +69,7 @@ def test_a_pack_price_is_by_weight_too_and_keeps_its_size(api):
 
 
 @pytest.mark.parametrize(
-    ("told", "path", "code"),
+    ("message", "path", "code"),
     [
         ({"price": ""}, "price", "missing"),
         ({"price": "-2"}, "price", "negative"),
@@ -88,8 +88,8 @@ def test_a_pack_price_is_by_weight_too_and_keeps_its_size(api):
         ({"reason": "because"}, "reason", "no_correction"),
     ],
 )
-def test_bad_prices_are_named_and_nothing_is_written(api, told, path, code):
-    status, problem = note(api, {**JOWL, **told})
+def test_bad_prices_are_named_and_nothing_is_written(api, message, path, code):
+    status, problem = note(api, {**JOWL, **message})
     assert status == 422, problem
     assert [(fault["path"], fault["code"]) for fault in problem["fields"]] == [(path, code)]
     assert not Quote.objects.exists()
@@ -100,9 +100,9 @@ def test_the_same_price_twice_is_one_and_two_on_one_day_are_told(api):
     first = noted(api)
     again = noted(api)
     assert again["quote"] == first["quote"]
-    assert "saved already" in again["told"][0]
+    assert "saved already" in again["notes"][0]
     other = noted(api, price="2.99")
-    assert "two prices on 2026-03-02" in other["told"][0]
+    assert "two prices on 2026-03-02" in other["notes"][0]
     assert other["item"]["latest"]["weight"]["per_lb"] == "2.99"
     whole = api.get(f"/prices/{other['item']['id']}")[1]
     assert [quote["same_day"] for quote in whole["quotes"]] == [True, True]
@@ -168,17 +168,17 @@ def test_rows_are_never_changed_and_are_of_one_kitchen(api, other):
 def test_fryings_any_number_of_times_mean_and_spread(api):
     item = noted(api, **PACK)["item"]["id"]
     for raw, cooked in (("100 g", "30 g"), ("100 g", "34 g"), ("200 g", "64 g")):
-        told = {"raw": raw, "cooked": cooked, "on": "2026-03-03"}
-        assert api.call("POST", f"/prices/{item}/fryings", told)[0] == 201
+        answer = {"raw": raw, "cooked": cooked, "on": "2026-03-03"}
+        assert api.call("POST", f"/prices/{item}/fryings", answer)[0] == 201
     whole = api.get(f"/prices/{item}")[1]
     assert whole["item"]["fry"] == {"tests": 3, "mean": "32.0", "spread": "2.0"}
     assert [test["kept"] for test in whole["fryings"]] == ["32.0", "34.0", "30.0"]
-    for told, path in (
+    for answer, path in (
         ({"raw": "0 g", "cooked": "1 g"}, "raw"),
         ({"raw": "", "cooked": "1 g"}, "raw"),
         ({"raw": "100 g", "cooked": "101 g"}, "cooked"),
     ):
-        status, problem = api.call("POST", f"/prices/{item}/fryings", {**told, "on": "2026-03-03"})
+        status, problem = api.call("POST", f"/prices/{item}/fryings", {**answer, "on": "2026-03-03"})
         assert (status, problem["fields"][0]["path"]) == (422, path)
     assert FryTest.objects.count() == 3
 
@@ -212,31 +212,31 @@ def upload(api, content, *, name="list.csv", source="Tidewell", key=None):
     return answer.status_code, answer.json()
 
 
-def look(api, told, **match):
-    return api.call("POST", f"/price-lists/{told['id']}/preview", {**told["match"], **match})[1]
+def look(api, data, **match):
+    return api.call("POST", f"/price-lists/{data['id']}/preview", {**data["match"], **match})[1]
 
 
-def write(api, told, from_row=0, **match):
-    body = {"from_row": from_row, "match": {**told["match"], **match}}
-    return api.call("POST", f"/price-lists/{told['id']}/write", body)
+def write(api, data, from_row=0, **match):
+    body = {"from_row": from_row, "match": {**data["match"], **match}}
+    return api.call("POST", f"/price-lists/{data['id']}/write", body)
 
 
 def test_a_list_is_matched_looked_over_and_only_then_written(api):
-    status, told = upload(api, LIST)
+    status, answer = upload(api, LIST)
     assert status == 201
-    assert told["match"]["columns"] == {"name": 0, "price": 1, "unit": 2, "day": 3}
-    seen = look(api, told)
+    assert answer["match"]["columns"] == {"name": 0, "price": 1, "unit": 2, "day": 3}
+    seen = look(api, answer)
     assert (seen["new"], seen["known"], seen["faulty"], seen["decimal"]) == (3, 0, 0, ".")
     assert seen["sample"][0]["per"]["weight"]["per_lb"] == "2.79"
     assert not Quote.objects.exists()
-    done = write(api, told)[1]
+    done = write(api, answer)[1]
     assert (done["added"], done["is_done"]) == (3, True)
     assert sorted(PriceItem.objects.values_list("name", flat=True)) == ["belly", "jowl", "salt"]
 
 
 def test_the_same_list_twice_changes_nothing_and_its_match_is_remembered(api):
-    told = upload(api, LIST)[1]
-    write(api, told, sort="ingredient")
+    answer = upload(api, LIST)[1]
+    write(api, answer, sort="ingredient")
     again = upload(api, LIST)[1]
     assert again["is_remembered"]
     assert again["match"]["sort"] == "ingredient"
@@ -249,7 +249,7 @@ def test_the_same_list_twice_changes_nothing_and_its_match_is_remembered(api):
     assert SourceMatch.objects.count() == 1
     # a resend of a piece tells how far it is and writes nothing
     assert write(api, again)[1]["known"] == 3
-    assert write(api, told, sort="meat")[1]["code"] == "moved_on"
+    assert write(api, answer, sort="meat")[1]["code"] == "moved_on"
 
 
 def test_every_faulty_row_is_named_and_the_rest_is_written(api):
@@ -265,8 +265,8 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
         "goose,1.99,lb,2999-02-01",
         "duck,cheap,lb,2026-03-02",
     ]
-    told = upload(api, "\n".join(["item,price,unit,date", *rows]))[1]
-    seen = look(api, told)
+    answer = upload(api, "\n".join(["item,price,unit,date", *rows]))[1]
+    seen = look(api, answer)
     assert (seen["new"], seen["faulty"]) == (1, 9)
     assert [fault["row"] for fault in seen["faults"]] == list(range(3, 12))
     said = " | ".join(fault["message"] for fault in seen["faults"])
@@ -281,7 +281,7 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
         "cheap",
     ):
         assert word in said, word
-    done = write(api, told)[1]
+    done = write(api, answer)[1]
     assert (done["added"], done["faulty"]) == (1, 9)
 
 
@@ -296,14 +296,21 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
         ("item\tprice\tunit\nsalt\t$1,234.50\tkg\n", "tabs", "1234.50"),
         ("item|price|unit\nsalt|€ 3.49|kg\n", "upright bars", "3.49"),
         ("item,price,unit\njambon salé,3.49,kg\n".encode("cp1252"), "Windows-1252", "3.49"),
+        ("item,price,unit\nlomo añejo,3.49,kg\n".encode("cp1252"), "Windows-1252", "3.49"),
+        (
+            "item,price,unit\nboczek wędzony żeberka,3.49,kg\n".encode("cp1250"),
+            "Windows-1250",
+            "3.49",
+        ),
+        ("item,price,unit\nсвиная грудинка,3.49,kg\n".encode("cp1251"), "Windows-1251", "3.49"),
         ("item,price,unit\nsalt,3.49,kg\n".encode("utf-16"), "UTF-16", "3.49"),
         ("\ufeffitem,price,unit\r\nsalt,3.49,kg\r\n", None, "3.49"),
     ],
 )
 def test_other_encodings_and_separators(api, content, note, price):
-    told = upload(api, content)[1]
-    assert [note in one for one in told["notes"]] == ([True] if note else [])
-    seen = look(api, told)
+    answer = upload(api, content)[1]
+    assert [note in one for one in answer["notes"]] == ([True] if note else [])
+    seen = look(api, answer)
     assert seen["faulty"] == 0, seen["faults"]
     assert seen["sample"][0]["per"]["weight"]["per_kg"] == price
 
@@ -328,13 +335,13 @@ def test_a_workbook_with_numbers_dates_and_a_formula(api):
         ["belly", "=2*20", "11 lb", day],
         ["loin", 0.1 + 0.2, "1 lb", day],
     )
-    told = upload(api, content, name="list.xlsx")[1]
-    assert told["heads"] == ["product", "pack price", "pack", "date"]
-    seen = look(api, told)
+    answer = upload(api, content, name="list.xlsx")[1]
+    assert answer["heads"] == ["product", "pack price", "pack", "date"]
+    seen = look(api, answer)
     assert (seen["new"], seen["faulty"]) == (2, 1)
     assert "formula" in seen["faults"][0]["message"]
     assert seen["faults"][0]["row"] == 4
-    write(api, told)
+    write(api, answer)
     assert Quote.objects.get(item__name="jowl").paid == Decimal("34.2")
     assert Quote.objects.get(item__name="loin").paid == Decimal("0.3")
 
@@ -369,30 +376,30 @@ def test_a_workbook_that_unpacks_to_a_flood_is_refused(api):
 
 def test_a_list_needs_a_source_and_its_columns(api):
     assert upload(api, LIST, source=" ")[0] == 422
-    told = upload(api, LIST)[1]
-    seen = look(api, told, columns={"name": 0})
+    answer = upload(api, LIST)[1]
+    seen = look(api, answer, columns={"name": 0})
     assert [fault["path"] for fault in seen["problems"]] == ["columns.price"]
-    assert write(api, told, columns={"name": 0, "price": 99})[0] == 422
+    assert write(api, answer, columns={"name": 0, "price": 99})[0] == 422
     assert api.get("/price-lists/999999")[0] == 404
-    assert api.call("POST", "/price-lists/999999/write", {"from_row": 0, "match": told["match"]})[0] == 404
+    assert api.call("POST", "/price-lists/999999/write", {"from_row": 0, "match": answer["match"]})[0] == 404
     key = uuid.uuid4()
     assert upload(api, LIST, key=key)[1]["id"] == upload(api, LIST, key=key)[1]["id"]
     assert upload(api, LIST + "x,1,lb,2026-01-01\n", key=key)[0] == 409
 
 
 def test_two_prices_on_one_day_are_told_before_they_are_written(api):
-    told = upload(api, "item,price,unit\njowl,2.79,lb\nbelly,3,lb\njowl,2.89,lb\nJowl,2.79,lb\n")[1]
-    seen = look(api, told)
+    answer = upload(api, "item,price,unit\njowl,2.79,lb\nbelly,3,lb\njowl,2.89,lb\nJowl,2.79,lb\n")[1]
+    seen = look(api, answer)
     assert (seen["new"], seen["known"]) == (3, 1)
-    assert "Rows 2 and 4: two prices of “jowl”" in seen["told"][0]
+    assert "Rows 2 and 4: two prices of “jowl”" in seen["notes"][0]
 
 
 def test_rows_far_off_the_usual_are_asked_about_before_they_are_written(api):
     noted(api, name="jowl", price="2.80")
-    told = upload(
+    answer = upload(
         api, "item,price,unit\njowl,34.20,lb\nbelly,3,lb\nbelly,3.10,lb\nbelly,31,lb\nloin,99,lb\n"
     )[1]
-    said = [one for one in look(api, told)["told"] if "far off" in one]
+    said = [one for one in look(api, answer)["notes"] if "far off" in one]
     assert [one.split(":")[0] for one in said] == ["Row 2", "Row 5"]
     assert "“jowl” at 34.20 a pound is far off the usual 2.80 a pound. Is it the price of a pack?" in said[0]
 
@@ -402,20 +409,20 @@ def test_a_long_list_is_written_piece_by_piece_and_gone_on_with_after_a_break(ap
         f"thing {number % 900},{1 + number % 97}.{number % 90 + 10},kg,2026-01-{number % 28 + 1:02d}"
         for number in range(4_500)
     ]
-    told = upload(api, "\n".join(["item,price,unit,date", *rows]))[1]
-    first = write(api, told)[1]
+    answer = upload(api, "\n".join(["item,price,unit,date", *rows]))[1]
+    first = write(api, answer)[1]
     assert (first["next_row"], first["is_done"]) == (2_000, False)
     # the answer was lost: the same piece again writes nothing more
-    assert write(api, told)[1]["next_row"] == 2_000
-    second = write(api, told, 2_000)[1]
-    done = write(api, told, second["next_row"])[1]
+    assert write(api, answer)[1]["next_row"] == 2_000
+    second = write(api, answer, 2_000)[1]
+    done = write(api, answer, second["next_row"])[1]
     assert done["is_done"]
     assert done["added"] + done["known"] == 4_500
     assert Quote.objects.count() == done["added"]
 
 
 def test_a_receipt_of_shop_packs_with_its_own_sorts(api):
-    told = upload(
+    answer = upload(
         api,
         "sort,item,kind,price,pack size,slices,solution %\n"
         "shop pack,good rashers,good,6.15,12 oz,11,\n"
@@ -425,9 +432,9 @@ def test_a_receipt_of_shop_packs_with_its_own_sorts(api):
         "raw meat,drowned,,15.92,8 lb,,90\n"
         "gold,x,,1,1 lb,,\n",
     )[1]
-    seen = look(api, told)
+    seen = look(api, answer)
     assert (seen["new"], seen["faulty"]) == (3, 3)
-    write(api, told)
+    write(api, answer)
     assert PriceItem.objects.get(name="good rashers").kind == "good"
     assert Quote.objects.get(item__name="wet shoulder").solution_ratio == Decimal("0.12")
     assert Quote.objects.get(item__name="pellets").is_pack
@@ -442,8 +449,8 @@ def test_the_list_is_taken_away_and_comes_back_as_known(api):
     assert rows[0][:4] == ["sort", "item", "kind", "price"]
     assert rows[2][1] == "'=bags"
     assert answer["Content-Type"].startswith("text/csv")
-    told = upload(api, answer.content, source="Quay butcher")[1]
-    seen = look(api, told)
+    result = upload(api, answer.content, source="Quay butcher")[1]
+    seen = look(api, result)
     assert (seen["faulty"], seen["known"], seen["new"]) == (0, 2, 1)
     book = api.client.get(f"/api/kitchens/{api.slug}/prices/files/xlsx").content
     sheet = openpyxl.load_workbook(io.BytesIO(book)).active

@@ -15,8 +15,8 @@ def ida(db):
 
 def test_sign_in_and_out(ida, client):
     assert client.get("/api/session").json()["signed_in"] is False
-    told = client.post("/api/session", SIGN_IN, content_type="application/json").json()
-    assert (told["signed_in"], told["name"], told["kitchens"]) == (True, "Ida", [])
+    result = client.post("/api/session", SIGN_IN, content_type="application/json").json()
+    assert (result["signed_in"], result["name"], result["kitchens"]) == (True, "Ida", [])
     assert client.get("/api/session/alive").json() == {"alive": True}
     assert client.delete("/api/session").json()["signed_in"] is False
     answer = client.get("/api/session/alive")

@@ -12,7 +12,7 @@ from hypothesis.extra.django import TestCase
 
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import list_entry_rows, used_record
-from dolmetsch.server.batches.entries.describing import describe, label_entry, plain, retell
+from dolmetsch.server.batches.entries.describing import describe, label_entry, plain, read_back
 from dolmetsch.server.batches.entries.reading import Reader, as_decimal, free_marks, read_content
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import record_entry, start_batch
@@ -114,10 +114,10 @@ def test_decimals_are_exact(digits, places):
 
 
 @pytest.mark.parametrize(
-    ("number", "told"), [("20.00", "20"), ("12.50", "12.5"), ("0.00", "0"), ("100", "100")]
+    ("number", "message"), [("20.00", "20"), ("12.50", "12.5"), ("0.00", "0"), ("100", "100")]
 )
-def test_plain_numbers_lose_needless_zeros_only(number, told):
-    assert plain(Decimal(number)) == told
+def test_plain_numbers_lose_needless_zeros_only(number, message):
+    assert plain(Decimal(number)) == message
 
 
 def test_printed_figures():
@@ -170,14 +170,14 @@ class Retelling(TestCase):
             key = uuid.uuid4()
             return Write(kitchen=kitchen, user=user, now=timezone.now(), key=key, fingerprint="f")
 
-        start = typed.StartIn.model_validate({"name": "Told", "bought": BOUGHT})
-        code = start_batch(write(), start).batch.code
+        start = typed.StartIn.model_validate({"name": "Described", "bought": BOUGHT})
+        code = start_batch(write(), start).entry.batch.code
         draft = typed.EntryIn.model_validate({"content": content, "seen": 1})
         record_entry(write(), code, draft)
 
         batch = Batch.objects.select_related("kitchen").get()
         rows = list_entry_rows(batch)[-1]
-        assert retell(rows) == draft.content
+        assert read_back(rows) == draft.content
         assert label_entry(rows)
         assert all(describe(rows, Kitchen(currency="USD")))
         shown = read_batch(batch)
@@ -190,7 +190,7 @@ class Retelling(TestCase):
                 "reason": "the same again",
             }
         )
-        corrected = record_entry(write(), code, again).batch
+        corrected = read_batch(record_entry(write(), code, again).entry.batch)
         assert (corrected.house, corrected.strip.columns[1].peels) == (
             shown.house,
             shown.strip.columns[1].peels,

@@ -67,9 +67,9 @@ def test_the_verdict_by_hand(api, code):
         "fuel costs 10 % more",
         "10 % less credit for trim",
     }
-    told = {one["figure"]: one for one in verdict["derivations"]}
+    answer = {one["figure"]: one for one in verdict["derivations"]}
     log = api.get(f"/batches/{code}")[1]["log"]
-    fuel = next(line for line in told["cost_per_lb"]["inputs"] if line["label"] == "fuel")
+    fuel = next(line for line in answer["cost_per_lb"]["inputs"] if line["label"] == "fuel")
     assert fuel["entries"] == [log[2]["id"]]
 
 
@@ -113,8 +113,8 @@ def test_policies_of_kitchen_and_batch(api, code):
     assert verdict["policy_words"] == "work at $18.00 an hour, trim not credited, fuel left out"
     settings = {"labour_rate": "20", "scale": "2 g", "fridge_slabs": 6, "smoker_slabs": 4}
     assert api.call("PUT", "/settings", settings)[0] == 200
-    told = api.get("/settings")[1]
-    assert (told["labour_rate"], told["scale"], told["smoker_slabs"]) == ("20.00", "2 g", 4)
+    answer = api.get("/settings")[1]
+    assert (answer["labour_rate"], answer["scale"], answer["smoker_slabs"]) == ("20.00", "2 g", 4)
     verdict = verdict_of(api, code)
     assert (verdict["judged"]["house"]["cost"], verdict["kitchen_policy"]["labour_rate"]) == (
         "29.00",

@@ -93,12 +93,12 @@ def test_merges_discards_and_terms_are_told_again_as_typed_and_corrected(api, tr
         {"act": "discard", "kind": "discard", "pieces": ["M"], "charge": "loss", "why": "dropped"},
     ):
         made = api.recorded(trimmed, content)
-        told = made["batch"]["log"][-1]
+        answer = made["batch"]["log"][-1]
         for name, value in content.items():
-            found = told["content"][name]
+            found = answer["content"][name]
             assert found.items() >= value.items() if isinstance(value, dict) else found == value
-        again = api.recorded(trimmed, told["content"], corrects=made["entry"], reason="the same")
-        assert again["batch"]["log"][-1]["content"] == told["content"]
+        again = api.recorded(trimmed, answer["content"], corrects=made["entry"], reason="the same")
+        assert again["batch"]["log"][-1]["content"] == answer["content"]
         assert again["batch"]["house"] == made["batch"]["house"]
 
 

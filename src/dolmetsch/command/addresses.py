@@ -35,7 +35,7 @@ def read_address(typed: str, *, port: int) -> Address:
     wrong = f"“{typed}” is not an address it can be opened by; write http://192.168.1.20 or https://kitchen.example."
     try:
         parts = urlsplit(typed)
-        host, told_port = (parts.hostname or "").lower(), parts.port
+        host, named_port = (parts.hostname or "").lower(), parts.port
     except ValueError:
         raise TroubleError(wrong) from None
     if parts.scheme not in ("http", "https") or not _HOST.fullmatch(host) or parts.path not in ("", "/"):
@@ -43,9 +43,9 @@ def read_address(typed: str, *, port: int) -> Address:
     if parts.query or parts.fragment or parts.username is not None:
         raise TroubleError(wrong)
     if parts.scheme == "https":
-        return Address(url=f"https://{host}" + (f":{told_port}" if told_port else ""), host=host)
-    if told_port not in (None, port):
+        return Address(url=f"https://{host}" + (f":{named_port}" if named_port else ""), host=host)
+    if named_port not in (None, port):
         raise TroubleError(
-            f"The application listens on port {port}, not {told_port}: say --port {told_port}."
+            f"The application listens on port {port}, not {named_port}: say --port {named_port}."
         )
     return Address(url=f"http://{host}:{port}", host=host)

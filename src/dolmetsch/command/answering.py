@@ -18,10 +18,10 @@ def answer(verb: str, source: str) -> None:
     """
     of_document: Callable[[bytes], dict[str, object]] = {"cost": answer_cost, "cure": answer_cure}[verb]
     try:
-        told = of_document(_read(source))
+        result = of_document(_read(source))
     except DolmetschError as refused:
         raise RefusedError(str(refused)) from None
-    sys.stdout.buffer.write((json.dumps(told, ensure_ascii=False, indent=1) + "\n").encode())
+    sys.stdout.buffer.write((json.dumps(result, ensure_ascii=False, indent=1) + "\n").encode())
     sys.stdout.buffer.flush()
 
 

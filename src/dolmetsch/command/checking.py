@@ -124,10 +124,10 @@ def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str
         }
         results = [(check.name, *_run(check, environment)) for check in checks if not check.is_aside]
         for name, running in aside.items():
-            passed, seconds, told = running.result()
+            passed, seconds, result = running.result()
             print(flush=True)
             say(f"{name} …")
-            print(told, flush=True)
+            print(result, flush=True)
             results.append((name, passed, seconds))
     return results
 

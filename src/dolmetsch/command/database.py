@@ -161,7 +161,7 @@ class Database:
 
 
 def _as_root() -> list[str]:
-    """MariaDB refuses to run as root unless told to."""
+    """MariaDB refuses to run as root unless an option says so."""
     return ["--user=root"] if os.geteuid() == 0 else []
 
 

@@ -80,4 +80,4 @@ def command_scale(words: list[str]) -> None:
 
 def _await_answer(line: socket.socket) -> str:
     with line.makefile("r", encoding="utf-8") as heard:
-        return next(told.strip() for told in heard if told.startswith(("OK", "NO ")))
+        return next(answer.strip() for answer in heard if answer.startswith(("OK", "NO ")))

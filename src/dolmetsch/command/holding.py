@@ -23,7 +23,7 @@ def hold(name: str, *, busy: str) -> Iterator[None]:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError as error:
             raise TroubleError(busy.format(**find_holder(name))) from error
-        tell_holder(name, pid=os.getpid())
+        note_holder(name, pid=os.getpid())
         yield
 
 
@@ -49,7 +49,7 @@ def is_held(name: str) -> bool:
         return False
 
 
-def tell_holder(name: str, **facts: Any) -> None:
+def note_holder(name: str, **facts: Any) -> None:
     """Leave ``facts`` about the holder of lock ``name`` for others to read."""
     path = PRIVATE / f"{name}.json"
     fresh = path.with_suffix(f".{os.getpid()}")

@@ -54,8 +54,8 @@ def _set_up_debian(wanted: tuple[str, ...]) -> None:
 
 
 def _is_installed(package: str) -> bool:
-    told = answer_of(["dpkg-query", "-W", "-f=${db:Status-Abbrev}", package])
-    return told is not None and told.startswith("ii")
+    state = answer_of(["dpkg-query", "-W", "-f=${db:Status-Abbrev}", package])
+    return state is not None and state.startswith("ii")
 
 
 def _set_up_python() -> None:
@@ -100,15 +100,15 @@ def _has_pip(python: str) -> bool:
 
 
 def _set_up_node() -> None:
-    told = answer_of(["node", "--version"])
-    if told is None or int(told.lstrip("v").split(".")[0]) < NODE_MAJOR or shutil.which("npm") is None:
-        found = "no Node" if told is None else f"Node {told}"
+    version = answer_of(["node", "--version"])
+    if version is None or int(version.lstrip("v").split(".")[0]) < NODE_MAJOR or shutil.which("npm") is None:
+        found = "no Node" if version is None else f"Node {version}"
         raise TroubleError(
             f"Node {NODE_MAJOR} or newer with npm is needed to build the web client; found {found}.\n"
             "    Install it (Debian: nodejs and npm of a release that carries it) and run this again."
         )
     files = [place.WEB / "package.json", place.WEB / "package-lock.json", place.WEB / ".npmrc"]
-    mark = place.fingerprint(files, told)
+    mark = place.fingerprint(files, version)
     if (place.WEB / "node_modules").is_dir() and place.is_stamped("node", mark):
         return
     with step("Installing the web client's packages"):

@@ -13,11 +13,11 @@ from dolmetsch.command.telling import RefusedError, TroubleError, must, say
 
 def main(words: list[str]) -> int:
     """Run the command; gives its exit status."""
-    told = _read(words)
+    options = _read(words)
     # where Debian keeps servers, and ordinary users do not look
     os.environ["PATH"] = f"{os.environ.get('PATH', '')}:/usr/local/sbin:/usr/sbin:/sbin"
     try:
-        told.run(told)
+        options.run(options)
     except TroubleError as trouble:
         say(str(trouble))
         return 1
@@ -72,46 +72,48 @@ def _read(words: list[str]) -> argparse.Namespace:
     scale.add_argument("words", nargs="+", metavar="WORD")
     scale.set_defaults(run=_scale)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
-    api.set_defaults(run=lambda _told: _write_api())
+    api.set_defaults(run=lambda _options: _write_api())
     for name, script, words_of in (
         ("screenshots", "docs/screenshots/make.py", "take the pictures in docs/screenshots again"),
         ("bench", "benchmarks/run.py", "measure, and write docs/speed.md again"),
     ):
         verb = verbs.add_parser(name, help=words_of)
-        verb.set_defaults(run=lambda _told, script=script: _run_script(script))
+        verb.set_defaults(run=lambda _options, script=script: _run_script(script))
     return parser.parse_args(words)
 
 
-def _start(told: argparse.Namespace) -> None:
+def _start(options: argparse.Namespace) -> None:
     from dolmetsch.command import serving
     from dolmetsch.command.addresses import read_address
 
-    address = read_address(told.address, port=told.port) if told.address else None
-    serving.start(port=told.port, db_port=told.db_port, address=address, demo_everywhere=told.demo_sign_in)
+    address = read_address(options.address, port=options.port) if options.address else None
+    serving.start(
+        port=options.port, db_port=options.db_port, address=address, demo_everywhere=options.demo_sign_in
+    )
 
 
-def _stop(_told: argparse.Namespace) -> None:
+def _stop(_options: argparse.Namespace) -> None:
     from dolmetsch.command import serving
 
     serving.stop()
 
 
-def _test(told: argparse.Namespace) -> None:
+def _test(options: argparse.Namespace) -> None:
     from dolmetsch.command import checking
 
-    checking.check_all(only=told.only, since=told.changed)
+    checking.check_all(only=options.only, since=options.changed)
 
 
-def _answer(told: argparse.Namespace) -> None:
+def _answer(options: argparse.Namespace) -> None:
     from dolmetsch.command import answering
 
-    answering.answer(told.verb, told.file)
+    answering.answer(options.verb, options.file)
 
 
-def _scale(told: argparse.Namespace) -> None:
+def _scale(options: argparse.Namespace) -> None:
     from dolmetsch.command.devices import command_scale
 
-    command_scale(told.words)
+    command_scale(options.words)
 
 
 def _port(typed: str) -> int:

@@ -14,7 +14,7 @@ WEB: Final = ROOT / "web"
 VENV: Final = PRIVATE / "venv"
 PYTHON: Final = VENV / "bin" / "python"
 LOGS: Final = PRIVATE / "logs"
-#: Where the application and MariaDB listen, unless told otherwise.
+#: Where the application and MariaDB listen, unless set otherwise.
 PORT: Final = 8137
 DB_PORT: Final = 33137
 

@@ -13,7 +13,7 @@ from dolmetsch.command.addresses import Address
 from dolmetsch.command.children import end, end_orphans, spawn
 from dolmetsch.command.database import Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
-from dolmetsch.command.holding import find_holder, hold, is_held, tell_holder
+from dolmetsch.command.holding import find_holder, hold, is_held, note_holder
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
 from dolmetsch.command.watching import Watched, look_after
@@ -42,7 +42,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
     place.prepare()
     busy = "Dolmetsch is running here already, at {address} (process {pid}). ./dolmetsch stop ends it."
     with hold("start", busy=busy):
-        tell_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
+        note_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
         for asked in (signal.SIGINT, signal.SIGTERM):
             signal.signal(asked, _ask_to_stop)
         house = House(port=port, db_port=db_port, opened_by=address, demo_everywhere=demo_everywhere)
@@ -53,7 +53,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
             house.open()
             say(f"Ready after {time.monotonic() - begun:.1f} s.")
             say(f"Open {house.address}")
-            house.tell_others()
+            house.leave_note()
             say(f"Demo sign-in: {house.demo_sign_in()}.  Ctrl-C stops everything.")
             house.watch()
         except _StopAskedError:
@@ -99,7 +99,7 @@ class House:
         self.application: Popen[bytes] | None = None
 
     def environment(self) -> dict[str, str]:
-        """What the application is told of its surroundings."""
+        """Environment variables of the application."""
         hosts = ["127.0.0.1", "localhost", *([self.opened_by.host] if self.opened_by else [])]
         return {
             **server_environment(self.database),
@@ -110,7 +110,7 @@ class House:
             "DOLMETSCH_DEMO_EVERYWHERE": "1" if self.demo_everywhere else "0",
         }
 
-    def tell_others(self) -> None:
+    def leave_note(self) -> None:
         """Say how other devices reach it, and what that means."""
         if self.opened_by is None:
             say("For phones and tablets: ./dolmetsch start --address http://ADDRESS-OF-THIS-MACHINE")

@@ -8,11 +8,11 @@ from subprocess import DEVNULL, PIPE, STDOUT, Popen, run
 
 
 class TroubleError(Exception):
-    """Something the user must know or do; told plainly, exit status 1."""
+    """Something the user must know or do; printed plainly, exit status 1."""
 
 
 class RefusedError(Exception):
-    """Input that is refused; told in one line on standard error, exit status 2."""
+    """Input that is refused; reported in one line on standard error, exit status 2."""
 
 
 def say(words: str) -> None:
@@ -50,5 +50,5 @@ def answer_of(command: list[str]) -> str | None:
         process = Popen(command, stdin=DEVNULL, stdout=PIPE, stderr=DEVNULL, text=True)
     except OSError:
         return None
-    told, _ = process.communicate()
-    return told.strip() if process.returncode == 0 else None
+    output, _ = process.communicate()
+    return output.strip() if process.returncode == 0 else None

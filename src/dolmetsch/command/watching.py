@@ -1,6 +1,6 @@
 """Watching over what ``start`` runs: what ends is started again, for as long as it takes.
 
-Nothing that is watched can end the watch: a start that fails is told and tried again after a growing pause.
+Nothing that is watched can end the watch: a start that fails is reported and tried again, later each time.
 """
 
 import time

@@ -2,9 +2,9 @@
 
 DolmetschError
 ├── QuantityError      something typed that is not a weight, price or number
-├── CureError          a cure that cannot be mixed as told
+├── CureError          a cure that cannot be mixed as entered
 └── PlacedError        something refused at a place in a batch
-    ├── LedgerError    a batch whose entries cannot have happened as told
+    ├── LedgerError    a batch whose entries cannot have happened as recorded
     └── DocumentError  a document that cannot be read
 """
 
@@ -39,10 +39,10 @@ class CureError(DolmetschError):
 
     code = "impossible_cure"
 
-    def __init__(self, field: str, told: str) -> None:
+    def __init__(self, field: str, text: str) -> None:
         self.field = field
-        self.told = told
-        super().__init__(f"{field}: {told}")
+        self.text = text
+        super().__init__(f"{field}: {text}")
 
 
 class PlacedError(DolmetschError):
@@ -52,16 +52,16 @@ class PlacedError(DolmetschError):
         reason: stable word for the cause (``overweight``, ``piece_gone``, ``unknown_piece``, …).
         step: the step counted from 1; None where the batch's lots or head are meant.
         field: path inside the step (``into[0].weight``) or inside the batch (``lots[0].paid``).
-        told: the message without the place.
+        text: the message without the place.
     """
 
-    def __init__(self, reason: str, *, step: int | None = None, field: str, told: str) -> None:
+    def __init__(self, reason: str, *, step: int | None = None, field: str, text: str) -> None:
         self.reason = reason
         self.step = step
         self.field = field
-        self.told = told
+        self.text = text
         place = field if step is None else f"step {step}, {field}" if field else f"step {step}"
-        super().__init__(f"{place}: {told}" if place else told)
+        super().__init__(f"{place}: {text}" if place else text)
 
 
 class LedgerError(PlacedError):

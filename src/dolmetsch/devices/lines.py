@@ -45,7 +45,7 @@ class Hello:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Reading:
+class ScaleReading:
     """One reading, in grams; ``is_over``: more lies on it than it can weigh, and the weight is none."""
 
     net: Decimal
@@ -54,7 +54,7 @@ class Reading:
     is_over: bool = False
 
 
-def read_line(line: str) -> Hello | Reading | None:
+def read_line(line: str) -> Hello | ScaleReading | None:
     """A line of a scale; None for an answer to a command.
 
     Raises:
@@ -62,13 +62,13 @@ def read_line(line: str) -> Hello | Reading | None:
     """
     bare = line.strip()
     if bare == "OVER":
-        return Reading(net=Decimal(0), tare=Decimal(0), is_steady=False, is_over=True)
+        return ScaleReading(net=Decimal(0), tare=Decimal(0), is_steady=False, is_over=True)
     if bare == "OK" or bare.startswith("NO "):
         return None
     if (match := _WEIGHT.fullmatch(bare)) is not None:
         each = GRAMS_PER[match[2]]
         tare = Decimal(match[4] or 0) * each
-        return Reading(net=Decimal(match[1]) * each, tare=tare, is_steady=match[3] == "steady")
+        return ScaleReading(net=Decimal(match[1]) * each, tare=tare, is_steady=match[3] == "steady")
     if (hello := _HELLO.fullmatch(bare)) is not None and int(hello[1]) == VERSION:
         return Hello(
             name=hello[2], step=Decimal(hello[3]), most=Decimal(hello[4]), is_simulated=hello[5] is not None
@@ -76,7 +76,7 @@ def read_line(line: str) -> Hello | Reading | None:
     raise RubbishError(bare[:60])
 
 
-def write_reading(reading: Reading) -> str:
+def write_reading(reading: ScaleReading) -> str:
     """A reading as a line, in grams."""
     if reading.is_over:
         return "OVER"
@@ -86,5 +86,5 @@ def write_reading(reading: Reading) -> str:
 
 def write_hello(hello: Hello) -> str:
     """The first line of a scale."""
-    told = f"SCALE {VERSION} {hello.name} step={hello.step} max={hello.most}"
-    return f"{told} simulated" if hello.is_simulated else told
+    text = f"SCALE {VERSION} {hello.name} step={hello.step} max={hello.most}"
+    return f"{text} simulated" if hello.is_simulated else text

@@ -125,8 +125,8 @@ class PrinterServer:
         writer.write(f"PRINTER {VERSION} labels\n".encode())
         lines: list[str] = []
         try:
-            while told := await reader.readline():
-                line = told.decode("utf-8", "replace").strip()
+            while raw := await reader.readline():
+                line = raw.decode("utf-8", "replace").strip()
                 if line != "END":
                     lines.append(line)
                 if line == "END" or len(lines) > MAX_LINES:
@@ -160,9 +160,9 @@ def main() -> None:
     parser = argparse.ArgumentParser(description="A simulated label printer.")
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--tray", type=Path, required=True, help="where what is printed comes out")
-    told = parser.parse_args()
+    options = parser.parse_args()
     with contextlib.suppress(KeyboardInterrupt):
-        asyncio.run(_run(told.port, told.tray))
+        asyncio.run(_run(options.port, options.tray))
 
 
 if __name__ == "__main__":

@@ -12,7 +12,7 @@ from decimal import Decimal
 from math import cos, exp
 from typing import Final
 
-from dolmetsch.devices.lines import MAX_LINE, Hello, Reading, write_hello, write_reading
+from dolmetsch.devices.lines import MAX_LINE, Hello, ScaleReading, write_hello, write_reading
 
 RATE: Final = 10
 #: How fast it settles (seconds), how it trembles and drifts at most (grams): a load that lies on a step of
@@ -49,15 +49,15 @@ class Platform:
         """No tare."""
         self.tare = Decimal(0)
 
-    def read(self, now: float) -> Reading:
+    def read(self, now: float) -> ScaleReading:
         """What it shows now."""
         shown = self._at(now) + self._tremble()
         if shown > self.most:
-            return Reading(net=Decimal(0), tare=self.tare, is_steady=False, is_over=True)
+            return ScaleReading(net=Decimal(0), tare=self.tare, is_steady=False, is_over=True)
         passed = now - self._since
         swing = abs(self._before - self._load) * exp(-min(passed / SETTLING, 99))
         is_steady = passed > STEADY_AFTER and swing < STEADY_SWING
-        return Reading(net=self._rounded(shown) - self.tare, tare=self.tare, is_steady=is_steady)
+        return ScaleReading(net=self._rounded(shown) - self.tare, tare=self.tare, is_steady=is_steady)
 
     def _at(self, now: float) -> float:
         """The load as the spring has it: swinging in from what lay there before."""
@@ -88,7 +88,7 @@ class ScaleServer:
     async def _talk(self, reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
         hello = Hello(name=self.name, step=self.platform.step, most=self.platform.most, is_simulated=True)
         writer.write(f"{write_hello(hello)}\n".encode())
-        telling = asyncio.create_task(self._tell(writer))
+        telling = asyncio.create_task(self._send(writer))
         try:
             while line := await reader.readline():
                 answer = self._do(line.decode("utf-8", "replace").split())
@@ -101,7 +101,7 @@ class ScaleServer:
             with contextlib.suppress(ConnectionError):
                 await writer.wait_closed()
 
-    async def _tell(self, writer: asyncio.StreamWriter) -> None:
+    async def _send(self, writer: asyncio.StreamWriter) -> None:
         with contextlib.suppress(ConnectionError):
             while True:
                 now = time.monotonic()
@@ -148,9 +148,9 @@ def main() -> None:
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--step", default="5", help="what it shows steps of, in grams")
     parser.add_argument("--most", default="15000", help="the most it weighs, in grams")
-    told = parser.parse_args()
+    options = parser.parse_args()
     with contextlib.suppress(KeyboardInterrupt):
-        asyncio.run(_run(told.name, told.port, told.step, told.most))
+        asyncio.run(_run(options.name, options.port, options.step, options.most))
 
 
 if __name__ == "__main__":

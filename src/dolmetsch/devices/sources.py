@@ -4,7 +4,7 @@ import socket
 from collections.abc import Callable, Iterator
 from typing import Final, Protocol
 
-from dolmetsch.devices.lines import MAX_LINE, Hello, Reading, read_line
+from dolmetsch.devices.lines import MAX_LINE, Hello, ScaleReading, read_line
 
 #: A line that does not come within this is no reason to hang: the caller looks at its watch again.
 PATIENCE: Final = 0.25
@@ -13,7 +13,7 @@ PATIENCE: Final = 0.25
 class ScaleSource(Protocol):
     """A connection to a scale."""
 
-    def listen(self) -> Iterator[Hello | Reading | ValueError | None]:
+    def listen(self) -> Iterator[Hello | ScaleReading | ValueError | None]:
         """What it says, one after another, until the connection ends.
 
         None where nothing came for a while; a ``ValueError`` (not raised) for what cannot be read.
@@ -41,7 +41,7 @@ class LineScale:
         self._socket = socket.create_connection((host, int(port)), timeout=2)
         self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
 
-    def listen(self) -> Iterator[Hello | Reading | ValueError | None]:
+    def listen(self) -> Iterator[Hello | ScaleReading | ValueError | None]:
         """See ``ScaleSource``."""
         for line in self.lines():
             yield line if line is None or isinstance(line, ValueError) else _read(line)
@@ -73,7 +73,7 @@ class LineScale:
         self._socket.close()
 
 
-def _read(line: bytes) -> Hello | Reading | ValueError | None:
+def _read(line: bytes) -> Hello | ScaleReading | ValueError | None:
     try:
         return read_line(line.decode())
     except ValueError as error:

@@ -65,7 +65,7 @@ class DomainError(Exception):
 
 
 def not_found(what: str) -> DomainError:
-    """Refusal for something that is not there, or not this kitchen's (never told apart)."""
+    """Refusal for something that is not there, or not this kitchen's (the two are answered alike)."""
     return DomainError("not_found", 404, "Not here", f"There is no {what} in this kitchen.")
 
 
@@ -134,7 +134,7 @@ def answer_csrf_failure(_request: HttpRequest, reason: str = "") -> HttpResponse
     return answer(DomainError("stale_page", 403, "Page out of date", said))
 
 
-def tell_wrong_method(
+def answer_wrong_method(
     get_response: Callable[[HttpRequest], HttpResponse],
 ) -> Callable[[HttpRequest], HttpResponse]:
     """Middleware: a method that an address of the API does not take is a problem like any other."""
@@ -153,10 +153,10 @@ def tell_wrong_method(
 
 def _path_of(location: tuple[str | int, ...]) -> str:
     """``('body', 'entry', 'pieces', 0, 'weight')`` as ``pieces[0].weight``."""
-    told = ""
+    text = ""
     for part in location[2:]:
-        told += f"[{part}]" if isinstance(part, int) else f".{part}"
-    return told.lstrip(".")
+        text += f"[{part}]" if isinstance(part, int) else f".{part}"
+    return text.lstrip(".")
 
 
 def say_fault(fault: Any) -> str:

@@ -59,8 +59,8 @@ def offer(tag="2.85", cut=JOWL, **more):
     return Offer(cut=cut, price=F(tag) / GRAMS_PER_LB, **more)
 
 
-def check(told, way=BARE, *, policy=FREE, plan=PLAN, against=GOOD, history=None):
-    return assess(told, way, history=history or {}, policy=policy, plan=plan, against=against)
+def check(data, way=BARE, *, policy=FREE, plan=PLAN, against=GOOD, history=None):
+    return assess(data, way, history=history or {}, policy=policy, plan=plan, against=against)
 
 
 def test_a_bare_way_divides_the_tag_by_the_yields():
@@ -176,10 +176,10 @@ def test_a_lower_tag_never_ranks_worse(offers, cut):
 
 @given(st.integers(1, len(STEPS)))
 def test_ranges_widen_with_steps(count):
-    told = [
+    answer = [
         check(offer(), Way(name="x", steps=BARE.steps[:upto])).outlook.price for upto in (count - 1, count)
     ]
-    assert told[1].log_deviation > told[0].log_deviation
+    assert answer[1].log_deviation > answer[0].log_deviation
     milestones = check(offer()).outlook.milestones
     spreads = [one.price.log_deviation for one in milestones]
     assert spreads == sorted(spreads)
@@ -228,7 +228,7 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
 
 
 @pytest.mark.parametrize(
-    ("told", "word"),
+    ("message", "word"),
     [
         ({"cut": read_cut("breast of lamb")}, "No start value for this cut"),
         ({"cut": read_cut("shoulder, boneless")}, "bone-in shoulder"),
@@ -236,13 +236,13 @@ def test_a_price_on_the_wrong_basis_is_asked_about(each, pack, is_pack_price, as
         ({}, "No batch of this cut"),
     ],
 )
-def test_doubts_are_said(told, word):
-    assert any(word in doubt.message for doubt in check(offer(**told)).doubts)
+def test_doubts_are_said(message, word):
+    assert any(word in doubt.message for doubt in check(offer(**message)).doubts)
 
 
 def test_enhanced_meat_is_warned_about_whatever_its_price():
-    for told in ({"solution": F(12, 100)}, {"is_enhanced": True}):
-        assert "Enhanced meat is better not cured" in check(offer(**told)).warning
+    for answer in ({"solution": F(12, 100)}, {"is_enhanced": True}):
+        assert "Enhanced meat is better not cured" in check(offer(**answer)).warning
     assert check(offer()).warning == ""
 
 
@@ -277,12 +277,12 @@ def test_what_is_under_way_is_carried_on_from_where_it_stands():
     costs = [cost_step(WayStep(method=method, batch_minutes=F(10)), WAGE) for method in ("chill", "slice")]
     steps = list(zip(costs, beliefs, strict=True))
     # 3 kg wait for the chill, 2 kg are chilled already, 1 kg is sliced
-    told = carry(Start(cost=60.0, labour=6.0, joining=[3000, 2000, 1000]), steps)
+    answer = carry(Start(cost=60.0, labour=6.0, joining=[3000, 2000, 1000]), steps)
     chilled = 3000 * 0.985
-    assert told.milestones[0].grams.middle == near(chilled + 3000)
-    assert told.grams.middle == near((chilled + 2000) * 0.87 + 1000)
-    assert told.cost == near(66.0)
-    assert told.labour == near(12.0)
+    assert answer.milestones[0].grams.middle == near(chilled + 3000)
+    assert answer.grams.middle == near((chilled + 2000) * 0.87 + 1000)
+    assert answer.cost == near(66.0)
+    assert answer.labour == near(12.0)
     done = carry(Start(cost=60.0, labour=0.0, joining=[6000]), [])
     assert (done.price.middle, done.price.log_deviation) == (0.01, 0)
     assert carry(Start(cost=1.0, labour=0.0, joining=[0, 0, 500]), steps).minutes == 0
@@ -322,17 +322,17 @@ def test_a_plain_way_takes_the_start_minutes_and_uses_nothing():
 
 def test_frying_is_learned_too():
     assert fry_estimate(START_FRY["shop"], []).middle == near(0.33)
-    told = fry_estimate(START_FRY["shop"], [0.36] * 3)
-    assert 0.33 < told.middle < 0.36
+    answer = fry_estimate(START_FRY["shop"], [0.36] * 3)
+    assert 0.33 < answer.middle < 0.36
 
 
 @given(st.floats(0.001, 100), st.floats(0, 0.5), st.floats(0.001, 100))
 def test_a_chance_is_a_chance(middle, deviation, other):
-    told = Estimate(middle=middle, log_deviation=deviation)
-    assert 0 <= told.chance_below(other) <= 1
-    assert told.low <= told.middle <= told.high
-    assert told.chance_below(told.high * 1.0001) >= 0.8999
-    assert told.chance_below(0) == 0
+    answer = Estimate(middle=middle, log_deviation=deviation)
+    assert 0 <= answer.chance_below(other) <= 1
+    assert answer.low <= answer.middle <= answer.high
+    assert answer.chance_below(answer.high * 1.0001) >= 0.8999
+    assert answer.chance_below(0) == 0
 
 
 def test_a_price_may_be_counted():

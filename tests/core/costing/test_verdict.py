@@ -210,7 +210,7 @@ def test_the_model_meets_the_batch_it_was_made_from():
 
 
 def test_work_is_fitted_to_the_own_log_once_it_tells_something():
-    """30 minutes a batch and 12 a slab, told by three batches."""
+    """30 minutes a batch and 12 a slab, from three batches."""
     log = [(1, F(42)), (2, F(54)), (4, F(78))]
     work = fit_work(log)
     assert (work.batch_minutes, work.slab_minutes, work.is_own) == (30, 12, True)
@@ -293,30 +293,30 @@ def test_pay_back_counts_whole_batches():
 
 
 def test_derivations_name_inputs_that_lead_to_the_figure():
-    told = {(d.figure, d.shop): d for d in explain(JOWL, SHEET, lay_out(JOWL, SHEET))}
-    portion = told["portion", None]
+    answer = {(d.figure, d.shop): d for d in explain(JOWL, SHEET, lay_out(JOWL, SHEET))}
+    portion = answer["portion", None]
     assert portion.value == portion.inputs[0].value * portion.inputs[1].value == SHEET.final.portion
-    pound = told["cost_per_lb", None]
+    pound = answer["cost_per_lb", None]
     *costs, weight = [line.value for line in pound.inputs]
     assert sum(costs) * LB / weight == SHEET.final.cost_per_lb
     assert next(line.steps for line in pound.inputs if line.label == "cure") == (2,)
-    assert sum(line.value for line in told["cost", None].inputs) == SHEET.final.cost
+    assert sum(line.value for line in answer["cost", None].inputs) == SHEET.final.cost
     for figure in ("saved_per_lb", "saved_per_portion"):
-        theirs, ours = [line.value for line in told[figure, 0].inputs]
-        assert theirs - ours == told[figure, 0].value == getattr(SHEET.shop[0], figure)
-    even = told["break_even", 0]
+        theirs, ours = [line.value for line in answer[figure, 0].inputs]
+        assert theirs - ours == answer[figure, 0].value == getattr(SHEET.shop[0], figure)
+    even = answer["break_even", 0]
     paid, worth, rest, meat = [line.value for line in even.inputs]
     assert paid * (worth - rest) / meat == even.value
-    hour = told["earned_per_hour", 1]
+    hour = answer["earned_per_hour", 1]
     worth, cost, minutes = [line.value for line in hour.inputs]
     assert (worth - cost) * 60 / minutes == hour.value
-    assert told["kept", None].inputs[0].steps == (8,)
-    before, weighed, spent, back, left = [line.value for line in told["column_5_price", None].inputs]
-    assert (before * weighed / LB + spent - back) * LB / left == told["column_5_price", None].value
-    sliced = told["column_5_kept", None]
+    assert answer["kept", None].inputs[0].steps == (8,)
+    before, weighed, spent, back, left = [line.value for line in answer["column_5_price", None].inputs]
+    assert (before * weighed / LB + spent - back) * LB / left == answer["column_5_price", None].value
+    sliced = answer["column_5_kept", None]
     assert sliced.inputs[0].value / sliced.inputs[1].value == sliced.value
     assert sliced.inputs[0].steps == (5, 6, 7)
-    shrink = told["part_shrink_smoke", None]
+    shrink = answer["part_shrink_smoke", None]
     assert shrink.inputs[1].value - shrink.inputs[0].value == shrink.value
 
 

@@ -126,7 +126,7 @@ def test_what_cannot_be_mixed_is_refused(wanted, field):
 
 
 @pytest.mark.parametrize(
-    ("change", "told"),
+    ("change", "message"),
     [
         ({"method": "soak"}, "method: “soak” is none of"),
         ({"meat": "0 g"}, "meat: “0 g” weighs nothing"),
@@ -139,7 +139,7 @@ def test_what_cannot_be_mixed_is_refused(wanted, field):
         ({"format": None}, "format: is missing"),
     ],
 )
-def test_documents_are_refused_with_their_place(change, told):
+def test_documents_are_refused_with_their_place(change, message):
     document = {
         "format": "dolmetsch-cure/1",
         "method": "dry",
@@ -150,4 +150,4 @@ def test_documents_are_refused_with_their_place(change, told):
     }
     with pytest.raises(DolmetschError) as refused:
         answer_cure(json.dumps({**document, **change}))
-    assert told in str(refused.value)
+    assert message in str(refused.value)

@@ -145,20 +145,20 @@ PUT_IN = datetime(2026, 3, 2, 9, 0, tzinfo=UTC)
 
 
 def days_of(wishes, kind):
-    acts = plan_days(PUT_IN, Window(first=5, last=9), wishes)
-    return [(act.due - PUT_IN).days for act in acts if act.kind == kind]
+    tasks = plan_days(PUT_IN, Window(first=5, last=9), wishes)
+    return [(task.due - PUT_IN).days for task in tasks if task.kind == kind]
 
 
 def test_the_days_in_between():
     wishes = Wishes(turn_days=2, out_day=7, dry_hours=12, soak_minutes=30, reseason=True, spice_day=4)
     assert days_of(wishes, "turn") == [2, 4, 6]
     assert (days_of(wishes, "check"), days_of(wishes, "out"), days_of(wishes, "spice")) == ([5], [7], [4])
-    acts = plan_days(PUT_IN, Window(first=5, last=9), wishes)
-    after = [act.kind for act in acts if act.due >= PUT_IN + timedelta(days=7)]
+    tasks = plan_days(PUT_IN, Window(first=5, last=9), wishes)
+    after = [task.kind for task in tasks if task.due >= PUT_IN + timedelta(days=7)]
     assert after == ["out", "rinse", "taste", "soak", "taste", "reseason", "dry", "smoke"]
-    out = next(act for act in acts if act.kind == "out")
+    out = next(task for task in tasks if task.kind == "out")
     assert out.until == PUT_IN + timedelta(days=9)
-    smoke, dry = acts[-1], acts[-2]
+    smoke, dry = tasks[-1], tasks[-2]
     # dried from 10:15 for at least 12 hours, and smoked the next morning
     assert (dry.due.hour, smoke.due - dry.due) == (10, timedelta(hours=22, minutes=45))
 
@@ -194,9 +194,9 @@ def test_hot_and_cold_water():
     ("field", "value"), [("hot_fahrenheit", 300), ("cold_fahrenheit", 20), ("hot_ratio", 2)]
 )
 def test_water_no_kitchen_has_is_refused(field, value):
-    told = {"hot_ratio": F(1, 4), "hot_fahrenheit": F(200), "cold_fahrenheit": F(40), field: F(value)}
+    answer = {"hot_ratio": F(1, 4), "hot_fahrenheit": F(200), "cold_fahrenheit": F(40), field: F(value)}
     with pytest.raises(CureError):
-        mix_water(F(1000), **told)
+        mix_water(F(1000), **answer)
 
 
 def test_the_butchers_test_by_hand():

@@ -31,15 +31,15 @@ def recipe(school="measured", **more):
     # a tenth of brine cannot carry 2.5 % of salt and dissolve it
     salted = {"salt": Ingredient(name="salt", share=F("0.02"))} if school == "injection" else {"salt": SALT}
     dosed = {} if "agent_share" in more else {"target_ppm": F(110)}
-    told = {"school": school, "sugar": SUGAR, "agent": NO_1}
-    return Recipe(**{**told, **salted, **dosed, **wet, **pumped, **more})
+    answer = {"school": school, "sugar": SUGAR, "agent": NO_1}
+    return Recipe(**{**answer, **salted, **dosed, **wet, **pumped, **more})
 
 
 def piece(grams=2000, **more):
     return CuredPiece(**{"grams": F(grams), "product": "bacon", **more})
 
 
-def told(desk):
+def weighed(desk):
     return {line.role: line.grams for line in desk.lines}
 
 
@@ -47,7 +47,7 @@ def test_a_measured_cure():
     """2 kg at 156 ppm: 4.992 g of no. 1; 50 g salt less the 4.68 g it brings; 20 g sugar; pepper beside."""
     pepper = Ingredient(name="pepper", share=F("0.005"))
     desk = weigh_out(recipe(target_ppm=F(156), extras=(pepper,)), piece(), scale=F("0.1"))
-    assert told(desk) == {"salt": F("45.32"), "agent": F("4.992"), "sugar": F(20), "extra": F(10)}
+    assert weighed(desk) == {"salt": F("45.32"), "agent": F("4.992"), "sugar": F(20), "extra": F(10)}
     assert (desk.mix.ppm, desk.mix.limit_ppm, desk.salt_low) == (156, 200, F("0.025"))
     # half a tenth on 4.992 g is 1 %: 154.4 to 157.6 ppm, and fit for pieces from 400.6 g on
     assert (round(float(desk.ppm_low), 1), round(float(desk.ppm_high), 1)) == (154.4, 157.6)
@@ -72,7 +72,7 @@ def test_a_rub_by_spoon_is_turned_into_grams_with_its_spread():
         agent_spoon=SPOONS["curing_salt"],
     )
     desk = weigh_out(rub, piece(5 * GRAMS_PER_LB))
-    assert told(desk) == {"salt": F("73.5"), "agent": 6}
+    assert weighed(desk) == {"salt": F("73.5"), "agent": 6}
     assert round(float(desk.mix.ppm), 1) == 165.3
     assert (round(float(desk.ppm_low)), round(float(desk.ppm_high))) == (149, 182)
     assert desk.salt_low < desk.salt_high
@@ -81,7 +81,7 @@ def test_a_rub_by_spoon_is_turned_into_grams_with_its_spread():
 def test_a_salt_box_takes_its_nitrite_rubbed_on_and_does_not_guess_the_salt():
     box = recipe("salt_box", salt=Ingredient(name="salt", share=F(0)), sugar=None, box=F(1))
     desk = weigh_out(box, piece())
-    assert told(desk) == {"agent": F("3.52"), "box": 2000}
+    assert weighed(desk) == {"agent": F("3.52"), "box": 2000}
     assert (desk.salt_low, desk.mix.warnings) == (None, ())
     expected = weigh_out(recipe("salt_box", box=F(1), uptake=F("0.035")), piece())
     assert expected.salt_high == F("0.035")
@@ -89,7 +89,7 @@ def test_a_salt_box_takes_its_nitrite_rubbed_on_and_does_not_guess_the_salt():
 
 def test_a_brine_is_judged_by_the_higher_figure_and_salts_evenly():
     desk = weigh_out(recipe("brine"), piece())
-    assert desk.brine.grams == desk.mix.brine == sum(told(desk).values())
+    assert desk.brine.grams == desk.mix.brine == sum(weighed(desk).values())
     assert desk.mix.ppm_one_system == 110 == max(desk.mix.ppm_one_system, desk.mix.ppm_pick_up)
     # 2.5 % of meat and water: once even, as much of meat and brine
     assert desk.salt_low == desk.salt_high == 100 / (2000 + desk.mix.brine)
@@ -105,7 +105,7 @@ def test_an_injection_makes_what_the_pump_takes_and_a_tenth_more():
 
 def test_injected_and_covered():
     desk = weigh_out(recipe("inject_cover", water=F("0.8")), piece())
-    assert (desk.brine.injector, told(desk)["water"]) == (200, 1600)
+    assert (desk.brine.injector, weighed(desk)["water"]) == (200, 1600)
     assert (desk.brine.tub, desk.brine.spare) == (desk.brine.grams - 200, 0)
     assert desk.mix.limit_name == "bacon, pumped"
 
@@ -114,7 +114,7 @@ def test_ready_mixed_at_the_packets_rate():
     """Complete cure at 25 g on a kilogram: ppm = n × rate × 10³ = 0.005 × 25 × 1000 = 125."""
     rated = recipe("ready_mixed", salt=None, sugar=None, agent=AGENTS["complete"], agent_share=F("0.025"))
     desk = weigh_out(rated, piece(product="whole_muscle"))
-    assert (told(desk), desk.mix.ppm, desk.mix.warnings) == ({"agent": 50}, 125, ())
+    assert (weighed(desk), desk.mix.ppm, desk.mix.warnings) == ({"agent": 50}, 125, ())
     unknown = weigh_out(
         recipe("ready_mixed", salt=None, agent=AGENTS["packet"], agent_share=F("0.025")), piece()
     )
@@ -126,15 +126,15 @@ def test_two_stages_and_no_nitrite():
     staged = weigh_out(recipe("two_stage", extras=(later,)), piece())
     assert [line.name for line in staged.lines if line.stage == 2] == ["juniper"]
     plain = weigh_out(recipe("plain", agent=None, target_ppm=None), piece())
-    assert (told(plain), plain.mix.ppm) == ({"salt": 50, "sugar": 20}, 0)
+    assert (weighed(plain), plain.mix.ppm) == ({"salt": 50, "sugar": 20}, 0)
 
 
 def test_nitrited_salt_is_used_as_the_salt():
     weak = replace(AGENTS["weak"], nitrite=F("0.006"))
     desk = weigh_out(recipe(agent=weak, target_ppm=None), piece())
-    assert (told(desk)["agent"], desk.mix.ppm, "salt" in told(desk)) == (50, 150, False)
+    assert (weighed(desk)["agent"], desk.mix.ppm, "salt" in weighed(desk)) == (50, 150, False)
     brined = weigh_out(recipe("brine", agent=weak, target_ppm=None), piece())
-    assert told(brined)["agent"] == 100
+    assert weighed(brined)["agent"] == 100
     with pytest.raises(CureError, match="rubs and brines"):
         weigh_out(recipe("injection", agent=weak, target_ppm=None), piece())
 
@@ -214,7 +214,7 @@ def test_spoons_of_curing_salt_are_rounded_down_and_the_gauge_speaks_of_what_the
     """2.6 g wanted on 1 kg: a quarter teaspoon holds 1.5 g, so 93.75 ppm go on, not 162.5."""
     desk = weigh_out(by_spoon("2.6", 1000), piece(1000))
     assert (desk.spoons.teaspoons, desk.spoons.grams, desk.spoons.wanted) == (F(1, 4), F("1.5"), F("2.6"))
-    assert told(desk)["agent"] == F("1.5")
+    assert weighed(desk)["agent"] == F("1.5")
     assert (desk.ppm, desk.mix.ppm) == (F("93.75"), F("93.75"))
     assert (desk.ppm_low, desk.ppm_high) == (F("84.375"), F("103.125"))
     assert "spoon_short" in codes(by_spoon("2.6", 1000), piece(1000))
@@ -230,7 +230,7 @@ def test_a_smallest_spoon_that_holds_too_much_is_said_with_the_piece_it_fits():
     """
     desk = weigh_out(by_spoon("0.79", 316), piece(316))
     assert desk.spoons.is_too_coarse
-    assert told(desk)["agent"] == F("0.79")
+    assert weighed(desk)["agent"] == F("0.79")
     assert desk.spoons.fits_from_grams == 600
     # between nothing and a level quarter teaspoon, a tenth either way
     assert desk.ppm_low == 0
@@ -334,7 +334,7 @@ def test_a_brine_as_it_was_mixed_says_what_it_brings():
     mixed = MixedBrine(water=F("7570.8"), salt=F(400), sugar=F(0), agent=F(30))
     brine = Recipe(school="brine", salt=Ingredient(name="salt", share=F(0)), agent=NO_1, mixed=mixed)
     desk = weigh_out(brine, piece(4000))
-    assert told(desk) == {"water": F("7570.8"), "salt": 400, "agent": 30}
+    assert weighed(desk) == {"water": F("7570.8"), "salt": 400, "agent": 30}
     assert desk.brine.grams == F("8000.8")
     assert desk.mix.ppm_one_system == F(30) * F("0.0625") * 10**6 / (4000 + F("8000.8"))
     assert (desk.ppm_low, ask(brine, piece(4000))) == (None, [])

@@ -179,7 +179,7 @@ def test_a_corrected_upstream_flows_down():
 
 
 @pytest.mark.parametrize(
-    ("change", "told"),
+    ("change", "message"),
     [
         ({"lots": []}, "lots: a batch begins"),
         ({"lots": [lot(weight="4,250 g")]}, "lots[0].weight: “4,250 g” is not a weight"),
@@ -255,14 +255,14 @@ def test_a_corrected_upstream_flows_down():
         ),
     ],
 )
-def test_impossible_documents_are_refused_with_their_place(change, told):
+def test_impossible_documents_are_refused_with_their_place(change, message):
     with pytest.raises(DolmetschError) as refused:
         cost(**{"lots": [lot()], **change})
-    assert told in str(refused.value)
+    assert message in str(refused.value)
 
 
 @pytest.mark.parametrize(
-    ("text", "told"),
+    ("text", "message"),
     [
         (b"\xff", "document: is not UTF-8"),
         ("{", "document: is not JSON: line 1"),
@@ -275,10 +275,10 @@ def test_impossible_documents_are_refused_with_their_place(change, told):
     ],
 )
 @pytest.mark.parametrize("answer", [answer_cost, answer_cure])
-def test_what_is_no_strict_json_is_refused(answer, text, told):
+def test_what_is_no_strict_json_is_refused(answer, text, message):
     with pytest.raises(DolmetschError) as refused:
         answer(text)
-    assert told in str(refused.value)
+    assert message in str(refused.value)
 
 
 def test_spaces_are_free_nulls_are_absent_and_strangers_are_ignored():

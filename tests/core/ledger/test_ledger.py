@@ -22,6 +22,7 @@ from dolmetsch.core.ledger.batch import (
     Step,
     Used,
     Weigh,
+    purge_ratio,
 )
 from dolmetsch.core.ledger.run_ledger import run
 from dolmetsch.core.numbers.quantity import Price, read_price
@@ -208,6 +209,12 @@ def test_rule_6_lots():
         with pytest.raises(LedgerError) as refused:
             run(Batch(lots=lots))
         assert (refused.value.reason, refused.value.step) == (reason, None)
+
+
+def test_purge_is_a_share_of_the_label_weight():
+    assert purge_ratio(label_grams=F(1020), own_grams=F(1000)) == F(1, 51)
+    assert purge_ratio(label_grams=F(1000), own_grams=F(1000)) is None
+    assert purge_ratio(label_grams=F(1000), own_grams=F(1001)) is None
 
 
 def test_one_per_cent_over_is_two_scales_not_an_error():

@@ -26,7 +26,7 @@ def pieces_of(batch):
 
 
 def without_nothing(pieces):
-    """Groups of nothing apart: one way of reckoning books them, another does not."""
+    """Groups of nothing apart: one way of computing books them, another does not."""
     return {
         mark: (grams, {group: cost for group, cost in costs.items() if cost}, is_main)
         for mark, (grams, costs, is_main) in pieces.items()

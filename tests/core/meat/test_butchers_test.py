@@ -26,8 +26,8 @@ def cuttings(draw):
 
 @given(cuttings())
 def test_parts_and_what_nobody_weighed_are_all_that_was_bought(cutting):
-    told, lost = cutting
-    test = judge_cutting(**told)
+    answer, lost = cutting
+    test = judge_cutting(**answer)
     assert test.lost == lost
     assert sum(part.grams for part in test.parts) + lost == test.bought
     assert sum(part.share for part in test.parts) == 1 - lost / test.bought
@@ -36,16 +36,16 @@ def test_parts_and_what_nobody_weighed_are_all_that_was_bought(cutting):
 
 @given(cuttings())
 def test_what_is_usable_bears_all_the_cost_but_what_came_off_is_worth(cutting):
-    told, _lost = cutting
-    test = judge_cutting(**told)
+    answer, _lost = cutting
+    test = judge_cutting(**answer)
     assert test.usable_cost + sum(part.worth for part in test.parts) == test.cost
     assert test.usable_price * test.usable == test.usable_cost
 
 
 @given(cuttings(), st.integers(1, 10_000).map(lambda cents: F(cents, 453_59)))
 def test_the_factor_carries_any_price_over_in_proportion(cutting, price):
-    told, _lost = cutting
-    test = judge_cutting(**told)
+    answer, _lost = cutting
+    test = judge_cutting(**answer)
     assume(test.cost)
     assert test.price_usable(test.price) == test.usable_price
     assert test.price_usable(2 * price) == 2 * test.price_usable(price)

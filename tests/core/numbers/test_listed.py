@@ -117,11 +117,11 @@ def seen(days_ago, each, order=0):
 
 def test_latest_lowest_and_usual():
     history = [seen(500, 1, 1), seen(300, 5, 2), seen(10, 3, 3), seen(0, 4, 4), seen(0, 6, 5)]
-    told = summarise(history)
-    assert told.latest.order == 5
-    assert told.lowest.order == 1
+    answer = summarise(history)
+    assert answer.latest.order == 5
+    assert answer.lowest.order == 1
     # of the last year: 3, 4, 5, 6
-    assert told.usual == F(9, 2)
+    assert answer.usual == F(9, 2)
     assert summarise([]) is None
     assert summarise([seen(9, 2, 1), seen(3, 2, 2)]).lowest.order == 2
 
@@ -141,8 +141,8 @@ def test_mean_and_spread_of_fryings():
 
 
 def test_a_score_counts_and_tells_its_interval():
-    told = Estimate(middle=10.0, log_deviation=0.1)
-    found = score([(told, 10.0)] * 8 + [(told, 12.0), (told, 8.0)])
+    answer = Estimate(middle=10.0, log_deviation=0.1)
+    found = score([(answer, 10.0)] * 8 + [(answer, 12.0), (answer, 8.0)])
     assert (found.count, found.held, found.above, found.below) == (10, 8, 1, 1)
     # Wilson's interval of 8 of 10
     assert found.low == near(0.4902, abs=1e-4)
@@ -151,12 +151,12 @@ def test_a_score_counts_and_tells_its_interval():
     assert found.off_ratio == 0
     nothing = score([])
     assert (nothing.low, nothing.off_ratio, nothing.is_enough) == (None, None, False)
-    assert score([(told, 10.1)] * 60).is_enough
+    assert score([(answer, 10.1)] * 60).is_enough
 
 
 def test_the_place_of_the_truth():
-    told = Estimate(middle=10.0, log_deviation=0.1)
-    assert place(told, 10.0) == near(0.5)
-    assert place(told, told.high) == near(0.9)
-    assert place(told, told.low) == near(0.1)
+    answer = Estimate(middle=10.0, log_deviation=0.1)
+    assert place(answer, 10.0) == near(0.5)
+    assert place(answer, answer.high) == near(0.9)
+    assert place(answer, answer.low) == near(0.1)
     assert place(Estimate(middle=10.0, log_deviation=0.0), 11.0) == 1

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.amounts import read_amount
-from dolmetsch.core.numbers.exact import exact, fixed, tell_apart, weigh_in
+from dolmetsch.core.numbers.exact import exact, fixed, text_beside, weigh_in
 from dolmetsch.core.numbers.length import read_length
 from dolmetsch.core.numbers.quantity import (
     Price,
@@ -231,4 +231,4 @@ def test_amounts_are_read_the_same_way(typed, same_as):
     ],
 )
 def test_two_numbers_are_told_apart_by_as_few_decimals_as_it_takes(value, other, places, shown):
-    assert tell_apart(Fraction(value), Fraction(other), places=places) == shown
+    assert text_beside(Fraction(value), Fraction(other), places=places) == shown

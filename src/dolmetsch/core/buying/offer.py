@@ -74,7 +74,7 @@ class Plan:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Amount:
+class OrderAmount:
     """How much to buy for the portions wanted: so that it suffices nine times in ten.
 
     ``packs`` whole ones (None where it is sold by weight), ``grams`` as purchased, and what is then left
@@ -106,7 +106,7 @@ class Assessment:
     chance: float | None
     verdict: Verdict | None
     hourly: float | None
-    amount: Amount | None
+    amount: OrderAmount | None
     doubts: tuple[Finding, ...]
     warning: str
 
@@ -190,7 +190,7 @@ def portion_grams(way: Way, plan: Plan) -> float | None:
 
 
 def _portion(way: Way, needed: float | None, price: Estimate, cooked: Estimate) -> Estimate | None:
-    """What a portion costs; one told by its cooked weight is as uncertain as the frying besides."""
+    """What a portion costs; one given by its cooked weight is as uncertain as the frying besides."""
     if needed is None:
         return None
     is_cooked = way.portion is not None and way.portion.cooked_grams is not None
@@ -198,14 +198,14 @@ def _portion(way: Way, needed: float | None, price: Estimate, cooked: Estimate) 
     return Estimate(middle=price.middle * needed, log_deviation=deviation)
 
 
-def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) -> Amount:
+def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) -> OrderAmount:
     wanted = needed / kept.low
     packs = None
     if offer.pack_grams is not None:
         packs = ceil(wanted / float(offer.pack_grams) - 1e-9)
         wanted = packs * float(offer.pack_grams)
     left = wanted * kept.middle - needed
-    return Amount(packs=packs, grams=wanted, left_grams=left, left_portions=left / a_portion)
+    return OrderAmount(packs=packs, grams=wanted, left_grams=left, left_portions=left / a_portion)
 
 
 def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[Finding]:

@@ -1,4 +1,4 @@
-"""Where a figure comes from: the record, told by ``explain``."""
+"""Where a figure comes from: the record that ``explain`` fills."""
 
 from dataclasses import dataclass
 from fractions import Fraction

@@ -21,7 +21,7 @@ MEAT_GROUPS: Final = ("meat", "buying")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Part:
+class PricePart:
     """A part of the final price. ``name``: "meat", a kind of step (for a shrink), or a group of cost.
 
     ``per_portion`` is None where a portion has no price. ``steps`` are those it comes from.
@@ -35,7 +35,7 @@ class Part:
     steps: tuple[int, ...] = ()
 
 
-def compute_parts(sheet: Sheet) -> tuple[Part, ...]:
+def compute_parts(sheet: Sheet) -> tuple[PricePart, ...]:
     """The parts of the final price, meat first; none where nothing is left to bear it."""
     final = sheet.final
     if not final.grams or final.cost_per_lb is None:
@@ -43,10 +43,12 @@ def compute_parts(sheet: Sheet) -> tuple[Part, ...]:
     pounds = final.grams / GRAMS_PER_LB
     portions = None if final.portion is None or not final.cost else final.portion / final.cost
 
-    def part(sort: str, name: str, per_lb: Fraction, steps: tuple[int, ...] = ()) -> Part:
+    def part(sort: str, name: str, per_lb: Fraction, steps: tuple[int, ...] = ()) -> PricePart:
         money = per_lb * pounds
         per_portion = None if portions is None else money * portions
-        return Part(sort=sort, name=name, per_lb=per_lb, per_portion=per_portion, on_batch=money, steps=steps)
+        return PricePart(
+            sort=sort, name=name, per_lb=per_lb, per_portion=per_portion, on_batch=money, steps=steps
+        )
 
     price, shrinks = _shrinks(sheet)
     parts = [part("meat", "meat", price, (0,))]

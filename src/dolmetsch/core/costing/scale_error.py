@@ -19,7 +19,7 @@ from dolmetsch.core.ledger.batch import Action, Batch, Discard, Merge, Split, We
 
 #: Difference quotients are taken over this part of the scale's resolution.
 PART: Final = Fraction(1, 100_000)
-#: House and shop are told apart where they differ by at least so many standard deviations.
+#: House and shop count as different where they differ by at least so many standard deviations.
 TOLD_APART_AT: Final = 2
 
 
@@ -29,7 +29,7 @@ class Spread:
 
     ``yields``: of each stage's own yield. ``saved_on_batch``: one a shop pack. ``saved_per_lb`` has
     the deviation of ``cost_per_lb``, for the shop's pack is taken as labelled. ``is_known`` is false
-    where no weighing told its scale.
+    where no weighing names its scale.
     """
 
     is_known: bool

@@ -40,8 +40,8 @@ def mix_water(
     Raises:
         CureError: temperatures no water has, or a hot part that is no part.
     """
-    for field, told in (("hot", hot_fahrenheit), ("cold", cold_fahrenheit)):
-        if not FREEZING_FAHRENHEIT <= told <= BOILING_FAHRENHEIT:
+    for field, fahrenheit in (("hot", hot_fahrenheit), ("cold", cold_fahrenheit)):
+        if not FREEZING_FAHRENHEIT <= fahrenheit <= BOILING_FAHRENHEIT:
             raise CureError(field, "water is between 32 and 212 °F (0 and 100 °C)")
     if not 0 <= hot_ratio <= 1:
         raise CureError("hot_part", "the hot part is from none to all of the water")

@@ -14,7 +14,7 @@ from typing import Final, Literal, get_args
 
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.findings import Finding, care
-from dolmetsch.core.numbers.exact import fixed, tell_apart
+from dolmetsch.core.numbers.exact import fixed, text_beside
 from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
     INSPECTED_PLANTS,
@@ -52,7 +52,7 @@ class Cure:
         nitrite, nitrate: shares of the curing agent; ``nitrite`` None: not known.
         target_ppm, agent_amount: just one of them.
         salt, sugar: shares wanted.
-        scale: resolution of the scale in grams; None: not told.
+        scale: resolution of the scale in grams; None: not known.
         product: whose limit counts; None: no limit.
     """
 
@@ -172,7 +172,7 @@ def _k(cure: Cure) -> Fraction:
 
 
 def _agent(cure: Cure, base: Fraction, per: Fraction) -> Fraction:
-    """The amount told, or what a target needs: target × base ÷ per."""
+    """The amount entered, or what a target needs: target × base ÷ per."""
     if cure.agent_amount is not None:
         return cure.agent_amount
     assert cure.target_ppm is not None
@@ -222,24 +222,24 @@ def _solve_pump(cure: Cure) -> _Solved:
     s, g = cure.salt / cure.pump, cure.sugar / cure.pump
     e, n = 1 - _k(cure), _n(cure)
     share = cure.target_ppm / (n * cure.pump * MILLION) if cure.target_ppm else ZERO
-    told = cure.agent_amount or ZERO
+    given_agent = cure.agent_amount or ZERO
     # each of them in parts of the brine; the agent's own salt counts for the salt wanted
     salt_cut = s < share * _k(cure)
     if not salt_cut:
-        brine = _brine(cure, told * e, s + g + share * e)
-        salt_cut = s * brine < told * _k(cure)
+        brine = _brine(cure, given_agent * e, s + g + share * e)
+        salt_cut = s * brine < given_agent * _k(cure)
     if salt_cut:
-        brine = _brine(cure, told, g + share)
-    agent = told if cure.agent_amount is not None else share * brine
+        brine = _brine(cure, given_agent, g + share)
+    agent = given_agent if cure.agent_amount is not None else share * brine
     salt = ZERO if salt_cut else s * brine - agent * _k(cure)
     return _Solved(agent, salt, g * brine, brine, salt_cut)
 
 
-def _brine(cure: Cure, told: Fraction, dissolved: Fraction) -> Fraction:
-    """The brine of water and ``told`` grams, of which a share of ``dissolved`` is something else."""
+def _brine(cure: Cure, agent: Fraction, dissolved: Fraction) -> Fraction:
+    """The brine of water and ``agent`` grams, of which a share of ``dissolved`` is something else."""
     if dissolved >= 1:
         raise CureError("salt", UNDISSOLVED)
-    return (cure.water + told) / (1 - dissolved)
+    return (cure.water + agent) / (1 - dissolved)
 
 
 _SOLVERS: Final[dict[Method, Callable[[Cure], _Solved]]] = {
@@ -299,7 +299,7 @@ def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
         said = "how much nitrite is in this agent is not known, so neither are its parts per million"
         found.append(care("unknown", said))
     if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
-        ppm, most = tell_apart(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
+        ppm, most = text_beside(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
         rule = ""
         if mix.limit_ppm == RULE_LIMIT_PPM and mix.ppm <= QUARTER_OUNCE_PPM:
             rule = f"; ¼ oz to 100 lb, the rule behind it, is {fixed(QUARTER_OUNCE_PPM, 2)} ppm"

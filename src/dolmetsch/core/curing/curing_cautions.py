@@ -8,7 +8,7 @@ from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_o
 from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.findings import Finding, care, note, question
-from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, tell_apart
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, text_beside
 from dolmetsch.core.reference.nitrite import (
     CURED_PPM,
     CURED_SOURCE,
@@ -133,17 +133,19 @@ def _over_limit(desk: Desk) -> Iterator[Finding]:
     if desk.is_at_rule:
         rule = fixed(QUARTER_OUNCE_PPM, 2)
         text = (
-            f"{tell_apart(desk.ppm, mix.limit_ppm)} ppm beside a limit printed as {limit}: both are "
+            f"{text_beside(desk.ppm, mix.limit_ppm)} ppm beside a limit printed as {limit}: both are "
             "the rule of "
             f"¼ oz of nitrite to 100 lb of meat, which is {rule} ppm. Nothing to change."
         )
         yield note("at_rule", text, source=mix.limit_source)
     elif desk.is_over:
-        text = f"{tell_apart(desk.ppm, mix.limit_ppm)} ppm of nitrite is over the limit of {limit}. Use less."
+        text = (
+            f"{text_beside(desk.ppm, mix.limit_ppm)} ppm of nitrite is over the limit of {limit}. Use less."
+        )
         yield care("over_limit", text, source=mix.limit_source)
     elif desk.ppm_high is not None and desk.ppm_high > mix.limit_ppm:
         text = (
-            f"Measured no better than this it may be {tell_apart(desk.ppm_high, mix.limit_ppm)} "
+            f"Measured no better than this it may be {text_beside(desk.ppm_high, mix.limit_ppm)} "
             f"ppm, over the limit of {limit}."
         )
         yield care("maybe_over", text, source=mix.limit_source)

@@ -1,7 +1,7 @@
 """The cure desk: a recipe and a piece give what to weigh out, how much nitrite goes in, and what to mind.
 
-The nitrite is reckoned by ``cure.mix_cure``. What is printed of the curing agent is rounded down, so that
-weighing it out never brings more than was reckoned.
+The nitrite is computed by ``cure.mix_cure``. What is printed of the curing agent is rounded down, so that
+weighing it out never brings more than was computed.
 """
 
 from collections.abc import Callable
@@ -368,9 +368,9 @@ def _brine(recipe: Recipe, piece: CuredPiece, mix: Mix, cure: Cure) -> Brine | N
         return None
     strength = brine_strength(cure, mix)
     if strength > SOLUBLE_RATIO:
-        told = fixed(strength * 100, 0)
+        percent = fixed(strength * 100, 0)
         raise CureError(
-            "salt", f"so much salt does not dissolve: this brine would be {told} % salt ({SOLUBLE_SOURCE})"
+            "salt", f"so much salt does not dissolve: this brine would be {percent} % salt ({SOLUBLE_SOURCE})"
         )
     injector = mix.pump or ZERO
     rest = mix.brine - injector
@@ -427,7 +427,7 @@ def _salt_in_meat(
 def print_agent(grams: Fraction) -> str:
     """Grams of curing agent to read from a scale: to a tenth, below a gram to a hundredth, rounded down.
 
-    So what is weighed out never brings more nitrite than was reckoned.
+    So what is weighed out never brings more nitrite than was computed.
     """
     places = 1 if grams >= 1 else 2
     return fixed(Fraction(floor(grams * 10**places), 10**places), places)

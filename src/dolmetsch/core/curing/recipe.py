@@ -17,7 +17,7 @@ Finish = Literal["cooked", "cold_smoked", "air_dried"]
 class Ingredient:
     """Something of a recipe: ``share`` of the meat (of meat and water for the salt and sugar of a brine).
 
-    ``by_spoon``: told by spoons, so that its amount is uncertain. ``spoon``: what a spoonful weighs, None
+    ``by_spoon``: measured by spoons, so that its amount is uncertain. ``spoon``: what a spoonful weighs, None
     where unknown. ``stage``: 2 goes on after the first stage.
     """
 

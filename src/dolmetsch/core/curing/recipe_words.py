@@ -1,4 +1,4 @@
-"""A dry recipe in a few words: what it brings, so that two of them can be told apart."""
+"""A dry recipe in a few words: what it brings, so that two of them can be distinguished."""
 
 from fractions import Fraction
 

@@ -22,7 +22,7 @@ SchoolKey = Literal[
 class School:
     """A school of curing.
 
-    ``method`` is how its nitrite is reckoned; ``yield_method`` the name its yields are kept under;
+    ``method`` is how its nitrite is computed; ``yield_method`` the name its yields are kept under;
     ``how`` what one does; ``inside`` and ``over`` are said of a day inside and past the window;
     ``turn_days``: turned every so many days (0: not at all).
     """

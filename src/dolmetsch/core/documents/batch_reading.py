@@ -191,8 +191,8 @@ def _read_step(node: Node, resolution: Fraction | None) -> Step:
 def _read_action(node: Node) -> Action:
     keys = [key for key in STEP_KEYS if node.find(key) is not None]
     if len(keys) != 1:
-        told = f"{' and '.join(keys)} at once" if keys else "none of split, weigh, merge or pieces"
-        node.refuse(f"{told}; a step is one of them", reason="one_action")
+        text = f"{' and '.join(keys)} at once" if keys else "none of split, weigh, merge or pieces"
+        node.refuse(f"{text}; a step is one of them", reason="one_action")
     match keys[0]:
         case "split":
             outputs = node.get("into").items(empty=False)
@@ -269,8 +269,8 @@ def _read_used(node: Node) -> Used:
     if (amount is None) == (count is None):
         node.refuse("either an amount (a weight) or a count is needed, and not both", reason="one_amount")
     if (amount is None) != (price.grams is None):
-        told = "a weight needs a price by weight" if amount else "a count needs a price each"
-        price_node.refuse(f"{price_node.found} does not fit: {told}")
+        text = "a weight needs a price by weight" if amount else "a count needs a price each"
+        price_node.refuse(f"{price_node.found} does not fit: {text}")
     word = group.text() if group else "other"
     if not word.strip():
         assert group is not None

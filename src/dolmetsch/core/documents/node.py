@@ -32,13 +32,13 @@ class Node:
     path: str = ""
     step: int | None = None
 
-    def refuse(self, told: str, *, reason: str = "unreadable") -> NoReturn:
+    def refuse(self, text: str, *, reason: str = "unreadable") -> NoReturn:
         """Refuse the document because of this place.
 
         Raises:
             DocumentError: always.
         """
-        raise DocumentError(reason, step=self.step, field=self.path, told=told)
+        raise DocumentError(reason, step=self.step, field=self.path, text=text)
 
     def _at(self, key: str, value: object) -> "Node":
         return Node(value, f"{self.path}.{key}" if self.path else key, self.step)

@@ -38,10 +38,10 @@ def parse(data: bytes | str) -> object:
     try:
         text = data.decode("utf-8-sig") if isinstance(data, bytes) else data
     except UnicodeDecodeError as error:
-        told = f"is not UTF-8 text (byte {error.start + 1} cannot be read)"
-        raise DocumentError("not_utf8", field="document", told=told) from None
+        fault = f"is not UTF-8 text (byte {error.start + 1} cannot be read)"
+        raise DocumentError("not_utf8", field="document", text=fault) from None
     if len(text) > MAX_BYTES:
-        raise DocumentError("too_large", field="document", told="is larger than 8 MB")
+        raise DocumentError("too_large", field="document", text="is larger than 8 MB")
     try:
         value = json.loads(
             text,
@@ -51,10 +51,10 @@ def parse(data: bytes | str) -> object:
             parse_constant=_refuse_constant,
         )
     except json.JSONDecodeError as error:
-        told = f"is not JSON: line {error.lineno}, column {error.colno}: {error.msg.lower()}"
-        raise DocumentError("not_json", field="document", told=told) from None
+        fault = f"is not JSON: line {error.lineno}, column {error.colno}: {error.msg.lower()}"
+        raise DocumentError("not_json", field="document", text=fault) from None
     except RecursionError:
-        raise DocumentError("too_deep", field="document", told="is nested too deeply") from None
+        raise DocumentError("too_deep", field="document", text="is nested too deeply") from None
     _refuse_ambiguous(value, path="", depth=0)
     return value
 
@@ -69,12 +69,12 @@ def _pairs(pairs: list[tuple[str, object]]) -> _Object:
 
 
 def _refuse_constant(word: str) -> NoReturn:
-    raise DocumentError("no_number", field="document", told=f"holds {word}, which is not a number")
+    raise DocumentError("no_number", field="document", text=f"holds {word}, which is not a number")
 
 
 def _refuse_ambiguous(value: object, *, path: str, depth: int) -> None:
     if depth > MAX_DEPTH:
-        raise DocumentError("too_deep", field="document", told="is nested too deeply")
+        raise DocumentError("too_deep", field="document", text="is nested too deeply")
     if isinstance(value, str):
         _refuse_bad_text(value, path)
     elif isinstance(value, list):
@@ -82,8 +82,8 @@ def _refuse_ambiguous(value: object, *, path: str, depth: int) -> None:
             _refuse_ambiguous(item, path=f"{path}[{index}]", depth=depth + 1)
     elif isinstance(value, _Object):
         if value.repeated is not None:
-            told = f"the key “{printable(value.repeated)}” is given twice"
-            raise DocumentError("repeated_key", field=path or "document", told=told)
+            text = f"the key “{printable(value.repeated)}” is given twice"
+            raise DocumentError("repeated_key", field=path or "document", text=text)
         for key, item in value.items():
             _refuse_bad_text(key, path or "document")
             _refuse_ambiguous(item, path=f"{path}.{key}" if path else key, depth=depth + 1)
@@ -92,12 +92,12 @@ def _refuse_ambiguous(value: object, *, path: str, depth: int) -> None:
 def _refuse_bad_text(text: str, path: str) -> None:
     if any("\ud800" <= letter <= "\udfff" for letter in text):
         raise DocumentError(
-            "bad_text", field=path or "document", told="holds half a character (a lone surrogate)"
+            "bad_text", field=path or "document", text="holds half a character (a lone surrogate)"
         )
     if any(letter < " " and letter not in "\t\n\r" for letter in text) or "\x7f" in text:
-        raise DocumentError("bad_text", field=path or "document", told="holds a control character")
+        raise DocumentError("bad_text", field=path or "document", text="holds a control character")
     if len(text) > MAX_TEXT:
-        raise DocumentError("too_long", field=path or "document", told=f"is longer than {MAX_TEXT} letters")
+        raise DocumentError("too_long", field=path or "document", text=f"is longer than {MAX_TEXT} letters")
 
 
 def printable(text: str, *, most: int = 60) -> str:

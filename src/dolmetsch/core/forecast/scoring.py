@@ -1,6 +1,6 @@
 """How good forecasts were: how often the 80 % range held, from what came true.
 
-With n forecasts of which h held, the count is binomial; the interval told is Wilson's, which behaves with few
+With n forecasts of which h held, the count is binomial; the interval is Wilson's, which behaves with few
 (Wilson 1927, *J. Am. Stat. Assoc.* 22, 209–212). Forecasts of one batch lean on one another, so that the
 interval is, if anything, too narrow where a batch is counted more than once.
 """
@@ -39,25 +39,25 @@ class Score:
         return self.low is not None and self.high is not None and self.high - self.low < 0.4
 
 
-def place(told: Estimate, true: float) -> float:
+def place(estimate: Estimate, true: float) -> float:
     """Where what came true lies in the forecast's distribution: 0–1; a tenth lies below 0.1."""
-    if told.log_deviation <= 0:
-        return 0.5 if told.middle == true else float(true > told.middle)
-    return NORMAL.cdf(log(true / told.middle) / told.log_deviation)
+    if estimate.log_deviation <= 0:
+        return 0.5 if estimate.middle == true else float(true > estimate.middle)
+    return NORMAL.cdf(log(true / estimate.middle) / estimate.log_deviation)
 
 
 def score(forecasts: Sequence[tuple[Estimate, float]]) -> Score:
     """The score of forecasts beside what came true (above 0)."""
     count = len(forecasts)
-    above = sum(1 for told, true in forecasts if true > told.high)
-    below = sum(1 for told, true in forecasts if true < told.low)
+    above = sum(1 for estimate, true in forecasts if true > estimate.high)
+    below = sum(1 for estimate, true in forecasts if true < estimate.low)
     held = count - above - below
     if not count:
         return Score(count=0, held=0, above=0, below=0, low=None, high=None, off_ratio=None)
     part, z = held / count, _Z * _Z / count
     centre = (part + z / 2) / (1 + z)
     reach = _Z / (1 + z) * sqrt(part * (1 - part) / count + z / count / 4)
-    off = sorted(abs(log(true / told.middle)) for told, true in forecasts)
+    off = sorted(abs(log(true / estimate.middle)) for estimate, true in forecasts)
     middle = (off[(count - 1) // 2] + off[count // 2]) / 2
     return Score(
         count=count,

@@ -92,6 +92,14 @@ class Lot:
         exact(self.grams), exact(self.paid), exact(self.solution)
 
 
+def purge_ratio(*, label_grams: Fraction, own_grams: Fraction) -> Fraction | None:
+    """Purge, the water that ran out in the bag, as a ratio of the label weight; None where none is missing.
+
+    Its price stays on the meat: a lot's cost is divided by what the own scale says.
+    """
+    return (label_grams - own_grams) / label_grams if 0 < own_grams < label_grams else None
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Main:
     """A piece that goes on. ``slices``: how many it was sliced into; None where it was not.

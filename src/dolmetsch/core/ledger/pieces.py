@@ -15,7 +15,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 
 ZERO: Final = Fraction(0)
 
-Act = Literal["split", "weigh", "merge", "discard"]
+StepType = Literal["split", "weigh", "merge", "discard"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -86,7 +86,7 @@ class Stage:
 
     step: int
     kind: str
-    act: Act
+    act: StepType
     before: tuple[Piece, ...]
     after: tuple[Piece, ...]
     bought: int

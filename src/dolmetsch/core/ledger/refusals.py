@@ -20,7 +20,7 @@ def refuse_no_weight(grams: Fraction, *, step: int | None = None, field: str) ->
         LedgerError: ``no_weight``.
     """
     if grams.numerator <= 0:
-        raise LedgerError("no_weight", step=step, field=field, told="a weight must be above zero")
+        raise LedgerError("no_weight", step=step, field=field, text="a weight must be above zero")
 
 
 def refuse_below_zero(value: Fraction, *, step: int | None = None, field: str) -> None:
@@ -30,7 +30,7 @@ def refuse_below_zero(value: Fraction, *, step: int | None = None, field: str) -
         LedgerError: ``negative``.
     """
     if value.numerator < 0:
-        raise LedgerError("negative", step=step, field=field, told="cannot be below zero")
+        raise LedgerError("negative", step=step, field=field, text="cannot be below zero")
 
 
 def refuse_impossible_terms(batch: Batch) -> None:
@@ -40,7 +40,7 @@ def refuse_impossible_terms(batch: Batch) -> None:
         LedgerError: with the field of the batch.
     """
     if not batch.lots:
-        raise LedgerError("no_lots", field="lots", told="a batch begins with something bought")
+        raise LedgerError("no_lots", field="lots", text="a batch begins with something bought")
     if batch.policy.labour_rate is not None:
         refuse_below_zero(batch.policy.labour_rate, field="policy.labour_rate")
     _refuse_nothing(batch.fry_yield, field="fry_yield")
@@ -56,7 +56,7 @@ def refuse_impossible_terms(batch: Batch) -> None:
 
 def _refuse_nothing(value: Fraction | None, *, field: str) -> None:
     if value is not None and value.numerator <= 0:
-        raise LedgerError("no_weight", field=field, told="must be above zero")
+        raise LedgerError("no_weight", field=field, text="must be above zero")
 
 
 def refuse_impossible_lot(lot: Lot, *, place: str, is_there: bool) -> None:
@@ -66,7 +66,7 @@ def refuse_impossible_lot(lot: Lot, *, place: str, is_there: bool) -> None:
         LedgerError: with the field below ``place``.
     """
     if is_there:
-        raise LedgerError("same_mark", field=f"{place}.id", told=f"“{lot.id}” is there already")
+        raise LedgerError("same_mark", field=f"{place}.id", text=f"“{lot.id}” is there already")
     refuse_no_weight(lot.grams, field=f"{place}.weight")
     refuse_below_zero(lot.paid, field=f"{place}.paid")
     refuse_below_zero(lot.solution, field=f"{place}.solution")
@@ -89,8 +89,8 @@ def refuse_impossible_costs(number: int, step: Step) -> None:
             refuse_below_zero(used.price.paid, step=number, field=f"{place}.price")
             refuse_below_zero(used.amount, step=number, field=f"{place}.amount")
         if used.group in LEDGER_GROUPS:
-            told = f"“{used.group}” is booked by the ledger itself"
-            raise LedgerError("ledger_group", step=number, field=f"{place}.group", told=told)
+            text = f"“{used.group}” is booked by the ledger itself"
+            raise LedgerError("ledger_group", step=number, field=f"{place}.group", text=text)
         if used.pieces:
             _refuse_strangers(number, step, place=f"{place}.pieces", pieces=used.pieces)
 
@@ -98,10 +98,10 @@ def refuse_impossible_costs(number: int, step: Step) -> None:
 def _refuse_strangers(number: int, step: Step, *, place: str, pieces: tuple[str, ...]) -> None:
     for mark in pieces:
         if mark not in step.entering:
-            told = f"“{mark}” does not enter this step"
-            raise LedgerError("not_entering", step=number, field=place, told=told)
+            text = f"“{mark}” does not enter this step"
+            raise LedgerError("not_entering", step=number, field=place, text=text)
     if len(set(pieces)) < len(pieces):
-        raise LedgerError("same_mark", step=number, field=place, told="a piece is named twice")
+        raise LedgerError("same_mark", step=number, field=place, text="a piece is named twice")
 
 
 def refuse_missing(number: int, *, field: str, mark: str, gone: tuple[int, str] | None) -> None:
@@ -111,9 +111,9 @@ def refuse_missing(number: int, *, field: str, mark: str, gone: tuple[int, str] 
         LedgerError: always.
     """
     if gone is None:
-        raise LedgerError("unknown_piece", step=number, field=field, told=f"there is no piece “{mark}”")
-    told = f"“{mark}” was {WAYS_GONE[gone[1]]} in step {gone[0]} and is gone"
-    raise LedgerError("piece_gone", step=number, field=field, told=told)
+        raise LedgerError("unknown_piece", step=number, field=field, text=f"there is no piece “{mark}”")
+    text = f"“{mark}” was {WAYS_GONE[gone[1]]} in step {gone[0]} and is gone"
+    raise LedgerError("piece_gone", step=number, field=field, text=text)
 
 
 def refuse_same_mark(number: int, *, field: str, mark: str) -> None:
@@ -122,8 +122,8 @@ def refuse_same_mark(number: int, *, field: str, mark: str) -> None:
     Raises:
         LedgerError: always.
     """
-    told = f"“{mark}” is there already; give each piece its own mark"
-    raise LedgerError("same_mark", step=number, field=field, told=told)
+    text = f"“{mark}” is there already; give each piece its own mark"
+    raise LedgerError("same_mark", step=number, field=field, text=text)
 
 
 def refuse_bad_main(main: Main, *, number: int, place: str) -> None:
@@ -134,7 +134,7 @@ def refuse_bad_main(main: Main, *, number: int, place: str) -> None:
     """
     refuse_no_weight(main.grams, step=number, field=f"{place}.weight")
     if main.slices is not None and main.slices <= 0:
-        raise LedgerError("zero", step=number, field=f"{place}.slices", told="at least one slice")
+        raise LedgerError("zero", step=number, field=f"{place}.slices", text="at least one slice")
 
 
 def refuse_bad_output(out: Main | ByProduct, *, number: int, place: str) -> None:
@@ -158,8 +158,8 @@ def refuse_bad_split(split: Split, *, number: int, whole: int, together: int) ->
         LedgerError: ``no_main`` or ``overweight``.
     """
     if not any(isinstance(out, Main) for out in split.into):
-        raise LedgerError("no_main", step=number, field="into", told="no piece is left to go on")
+        raise LedgerError("no_main", step=number, field="into", text="no piece is left to go on")
     if together * 100 > whole * OVERWEIGHT_PERCENT:
         over = fixed((Fraction(together, whole) - 1) * 100, 1)
-        told = f"the pieces together weigh {over} % more than “{split.piece}” did; weigh again"
-        raise LedgerError("overweight", step=number, field="into", told=told)
+        text = f"the pieces together weigh {over} % more than “{split.piece}” did; weigh again"
+        raise LedgerError("overweight", step=number, field="into", text=text)

@@ -25,7 +25,7 @@ from dolmetsch.core.ledger.batch import (
     Weigh,
 )
 from dolmetsch.core.ledger.bill import NOTHING, Bill, Line, added, shared_out, total_of
-from dolmetsch.core.ledger.pieces import ZERO, Act, Ledger, Piece, Stage
+from dolmetsch.core.ledger.pieces import ZERO, Ledger, Piece, Stage, StepType
 from dolmetsch.core.ledger.refusals import (
     refuse_bad_main,
     refuse_bad_output,
@@ -60,7 +60,7 @@ class _Bench:
     bought: int = 0
     here: dict[str, Piece] = field(default_factory=dict)
     unopened: set[str] = field(default_factory=set)
-    gone: dict[str, tuple[int, Act]] = field(default_factory=dict)
+    gone: dict[str, tuple[int, StepType]] = field(default_factory=dict)
     loss: Bill = NOTHING
     credit_cut: bool = False
     warnings: list[Finding] = field(default_factory=list)
@@ -76,7 +76,7 @@ class _Bench:
     def warn(self, code: str, step: int, message: str, **params: str) -> None:
         self.warnings.append(care(code, message, subject=f"steps[{step}]", **params))
 
-    def take(self, marks: Iterable[str], number: int, act: Act) -> None:
+    def take(self, marks: Iterable[str], number: int, act: StepType) -> None:
         for mark in marks:
             del self.here[mark]
             self.gone[mark] = (number, act)
@@ -163,7 +163,7 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
     ]
     carried = ZERO
     made: list[Piece] = []
-    act: Act
+    act: StepType
     match step.action:
         case Split() as split:
             act = "split"
@@ -198,9 +198,9 @@ def _entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
     name = FIELDS[type(step.action)]
     marks = step.entering
     if not marks:
-        raise LedgerError("empty", step=number, field=name, told="no piece is named")
+        raise LedgerError("empty", step=number, field=name, text="no piece is named")
     if len(set(marks)) < len(marks):
-        raise LedgerError("same_mark", step=number, field=name, told="a piece is named twice")
+        raise LedgerError("same_mark", step=number, field=name, text="a piece is named twice")
     for mark in marks:
         if mark not in bench.here:
             place = f"weigh.{mark}" if name == "weigh" else name

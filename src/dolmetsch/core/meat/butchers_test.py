@@ -10,7 +10,7 @@ from fractions import Fraction
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Part:
+class CutPart:
     """A part of what was cut: grams, its share of what was bought, and what it is worth in all."""
 
     name: str
@@ -29,7 +29,7 @@ class ButchersTest:
 
     bought: Fraction
     cost: Fraction
-    parts: tuple[Part, ...]
+    parts: tuple[CutPart, ...]
     lost: Fraction
     usable: Fraction
     usable_cost: Fraction
@@ -77,11 +77,11 @@ def judge_cutting(
     if bought <= 0 or kept <= 0:
         raise ValueError("a test needs something bought and something that can be used")
     parts = [
-        Part(name=name, is_usable=True, grams=grams, share=grams / bought, worth=Fraction(0))
+        CutPart(name=name, is_usable=True, grams=grams, share=grams / bought, worth=Fraction(0))
         for name, grams in usable
     ]
     parts += [
-        Part(name=name, is_usable=False, grams=grams, share=grams / bought, worth=worth)
+        CutPart(name=name, is_usable=False, grams=grams, share=grams / bought, worth=worth)
         for name, grams, worth in cut_off
     ]
     off = sum((grams for _, grams, _ in cut_off), Fraction(0))

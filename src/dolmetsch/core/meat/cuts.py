@@ -60,7 +60,7 @@ class Cut:
         return " ".join(parts)
 
     def is_like(self, other: "Cut") -> bool:
-        """Whether both may be the same cut: alike as far as both were told."""
+        """Whether both may be the same cut: alike as far as both are known."""
         return (
             self.kind == other.kind
             and self.is_trimmed == other.is_trimmed
@@ -78,11 +78,11 @@ class Cut:
 
 def read_cut(words: str) -> Cut:
     """The cut that ``words`` name, in any order and case; of an unknown one the form alone."""
-    told = " ".join(words.lower().replace("-", " ").replace(",", " ").split())
-    singles = set(told.split())
+    text = " ".join(words.lower().replace("-", " ").replace(",", " ").split())
+    singles = set(text.split())
     kind = next((kind for kind, names in KIND_WORDS.items() if singles & set(names)), OTHER)
-    skin: Skin = next((form for name, form in _SKIN_WORDS.items() if name in told), "")
-    bone: Bone = next((form for name, form in _BONE_WORDS.items() if name in told), "")
+    skin: Skin = next((form for name, form in _SKIN_WORDS.items() if name in text), "")
+    bone: Bone = next((form for name, form in _BONE_WORDS.items() if name in text), "")
     is_trimmed = "trimmed" in singles or "squared" in singles
     return Cut(kind=kind, skin=skin, bone=bone, is_trimmed=is_trimmed)
 

@@ -36,7 +36,7 @@ class Amount:
         """Grams for a gram of meat, spoons turned into weight by what ``spoon`` weighs.
 
         Raises:
-            QuantityError: told by the spoon, and what a spoon of it weighs is not known.
+            QuantityError: measured by the spoon, and what a spoon of it weighs is not known.
         """
         if self.share is not None:
             return self.share

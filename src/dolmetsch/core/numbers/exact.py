@@ -43,7 +43,7 @@ def fixed(value: Fraction, places: int) -> str:
     return f"{sign}{digits[:-places]}.{digits[-places:]}" if places else f"{sign}{digits}"
 
 
-def tell_apart(value: Fraction, other: Fraction, *, places: int = 0) -> str:
+def text_beside(value: Fraction, other: Fraction, *, places: int = 0) -> str:
     """``value`` with as many decimals, from ``places`` up to six, as it takes to read otherwise than
     ``other``.
     """

@@ -1,6 +1,6 @@
 """Reading the cells of a supplier's list: prices with signs and separators, weights, days.
 
-A list is read with one decimal sign, ``.`` or ``,``, found by ``guess_decimal`` or told by the cook; the
+A list is read with one decimal sign, ``.`` or ``,``, found by ``guess_decimal`` or set by the cook; the
 other one, spaces and apostrophes part thousands and are dropped where they part groups of three digits.
 """
 
@@ -13,13 +13,13 @@ from typing import Final, Literal
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.quantity import MAX_MONEY, read_number
 
-Decimal = Literal[".", ","]
+DecimalSign = Literal[".", ","]
 _SIGNS: Final = re.compile(r"(?i)us\$|[$€£¥]|\b(?:usd|eur|gbp|chf|cad|aud|nzd)\b")
 _SPACES: Final = "[ \u00a0\u202f'’]"
 _DAYS: Final = ("%Y-%m-%d", "%d.%m.%Y", "%Y/%m/%d", "%d %b %Y", "%d %B %Y", "%b %d, %Y", "%B %d, %Y")
 #: 03/04/2026 is two days: which, depends on the list.
 _SLASHED: Final = re.compile(r"(\d{1,2})/(\d{1,2})/(\d{4})")
-#: What begins so in a cell is reckoned by a table, not read.
+#: What begins so in a cell is computed by a table, not read.
 _FORMULA: Final = re.compile(r"^[=@]|^[+-](?![0-9.])|^[+-].*[A-Za-z(]")
 
 
@@ -34,9 +34,9 @@ def refuse_formula(cell: str) -> None:
         raise QuantityError("formula", found, f"“{found[:40]}” is a formula, not a value; save the values")
 
 
-def guess_decimal(cells: Iterable[str]) -> Decimal | None:
-    """The decimal sign of a column of numbers: told by cells that can be read one way only; None: none."""
-    votes: dict[Decimal, int] = {".": 0, ",": 0}
+def guess_decimal(cells: Iterable[str]) -> DecimalSign | None:
+    """The decimal sign of a column of numbers: shown by cells that can be read one way only; None: none."""
+    votes: dict[DecimalSign, int] = {".": 0, ",": 0}
     for cell in cells:
         bare = _bare(cell)
         if re.fullmatch(r"\d{1,3}(,\d{3})+\.\d+|\d*\.\d{1,2}|\d+\.\d{4,}", bare):
@@ -48,7 +48,7 @@ def guess_decimal(cells: Iterable[str]) -> Decimal | None:
     return "." if votes["."] > votes[","] else ","
 
 
-def read_listed_number(cell: str, *, decimal: Decimal, what: str = "price") -> Fraction:
+def read_listed_number(cell: str, *, decimal: DecimalSign, what: str = "price") -> Fraction:
     """The number in a cell like ``$1,234.50``, ``3,49 €`` or ``1 234``.
 
     Raises:

@@ -1,6 +1,6 @@
 """The days in between: what is done with a piece from the cure to the smoke or the hook, and when.
 
-Times are given, never read from a clock, and local: acts fall into the kitchen's working day. How long things
+Times are given, never read from a clock, and local: tasks fall into the working day. How long things
 take is common practice: uncovered in the fridge 1 to 24 hours until tacky, soaked 20 to 60 minutes.
 """
 
@@ -12,7 +12,7 @@ from typing import Final, Literal
 from dolmetsch.core.curing.curing_time import Window
 from dolmetsch.core.curing.recipe import Finish
 
-ActKind = Literal[
+TaskKind = Literal[
     "turn",
     "check",
     "spice",
@@ -27,8 +27,8 @@ ActKind = Literal[
     "weigh",
     "other",
 ]
-#: What each act is called.
-ACT_WORDS: Final[dict[ActKind, str]] = {
+#: What each task is called.
+TASK_WORDS: Final[dict[TaskKind, str]] = {
     "turn": "Turn and rub",
     "check": "Feel how firm it is",
     "spice": "Wipe off, rub on the spices",
@@ -43,7 +43,7 @@ ACT_WORDS: Final[dict[ActKind, str]] = {
     "weigh": "Weigh",
     "other": "To do",
 }
-#: Steps that show, once weighed, that an act is behind its pieces: the first step it comes before, and all
+#: Steps that show, once weighed, that a task is behind its pieces: the first step it comes before, and all
 #: later ones. What is not named here ends only with the piece.
 _ORDER: Final = {
     **dict.fromkeys(("cure", "pump"), 1),
@@ -60,19 +60,19 @@ _OVER_FROM: Final[dict[str, int]] = {
     **dict.fromkeys(("smoke", "hang"), 4),
     **dict.fromkeys(("weigh", "other"), 6),
 }
-#: The working day: an act outside of it is moved to its morning, or to the evening before.
+#: The working day: a task outside of it is moved to its morning, or to the evening before.
 DAY_BEGINS, DAY_ENDS, USUAL_HOUR, LAST_HOUR = 7, 20, 9, 18
-#: An act without a window counts as late so long after it is due.
+#: A task without a window counts as late so long after it is due.
 GRACE: Final = timedelta(hours=12)
 SOAK_MINUTES: Final = (20, 60)
 Taste = Literal["salty", "right", "flat"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Act:
+class Task:
     """Something to do: from ``due``, late after ``until``; ``minutes`` it takes where that is known."""
 
-    kind: ActKind
+    kind: TaskKind
     due: datetime
     until: datetime
     minutes: int | None = None
@@ -94,9 +94,9 @@ class Wishes:
     finish: Finish = "cooked"
 
 
-def is_behind(act: ActKind, step: str) -> bool:
-    """Whether a piece that was weighed after ``step`` has an act of that kind behind it."""
-    return _ORDER.get(step, 0) >= _OVER_FROM[act]
+def is_behind(task: TaskKind, step: str) -> bool:
+    """Whether a piece that was weighed after ``step`` has a task of that kind behind it."""
+    return _ORDER.get(step, 0) >= _OVER_FROM[task]
 
 
 def at_work(moment: datetime, *, is_after: bool = False) -> datetime:
@@ -116,57 +116,57 @@ def at_work(moment: datetime, *, is_after: bool = False) -> datetime:
     return quarter.replace(hour=LAST_HOUR, minute=0)
 
 
-def plan_days(put_in: datetime, window: Window, wishes: Wishes) -> list[Act]:
-    """The acts from the cure to the smoke, or the hook, in the order of their days.
+def plan_days(put_in: datetime, window: Window, wishes: Wishes) -> list[Task]:
+    """The tasks from the cure to the smoke, or the hook, in the order of their days.
 
     ``put_in`` in local time, in which the working day is meant.
     """
-    acts = [*_in_the_cure(put_in, window, wishes), *_after_it(put_in, wishes)]
-    return sorted(acts, key=lambda act: act.due)
+    tasks = [*_in_the_cure(put_in, window, wishes), *_after_it(put_in, wishes)]
+    return sorted(tasks, key=lambda task: task.due)
 
 
-def _in_the_cure(put_in: datetime, window: Window, wishes: Wishes) -> Iterator[Act]:
+def _in_the_cure(put_in: datetime, window: Window, wishes: Wishes) -> Iterator[Task]:
     def on(day: int) -> datetime:
         return at_work(put_in + timedelta(days=day))
 
     if wishes.turn_days:
         for day in range(wishes.turn_days, wishes.out_day, wishes.turn_days):
-            yield act_at("turn", on(day))
+            yield task_at("turn", on(day))
     if wishes.spice_day is not None:
-        yield act_at("spice", on(wishes.spice_day))
+        yield task_at("spice", on(wishes.spice_day))
     if window.first < wishes.out_day:
-        yield act_at("check", on(window.first))
+        yield task_at("check", on(window.first))
     out = on(wishes.out_day)
-    yield Act(kind="out", due=out, until=max(out + GRACE, put_in + timedelta(days=window.last)))
+    yield Task(kind="out", due=out, until=max(out + GRACE, put_in + timedelta(days=window.last)))
 
 
-def _after_it(put_in: datetime, wishes: Wishes) -> Iterator[Act]:
+def _after_it(put_in: datetime, wishes: Wishes) -> Iterator[Task]:
     at = at_work(put_in + timedelta(days=wishes.out_day))
     if wishes.finish != "air_dried":
         at += timedelta(minutes=15)
-        yield act_at("rinse", at)
+        yield task_at("rinse", at)
         at += timedelta(minutes=15)
-        yield act_at("taste", at)
+        yield task_at("taste", at)
         if wishes.soak_minutes:
-            yield act_at("soak", at, minutes=wishes.soak_minutes)
+            yield task_at("soak", at, minutes=wishes.soak_minutes)
             at = at_work(at + timedelta(minutes=wishes.soak_minutes), is_after=True)
-            yield act_at("taste", at)
+            yield task_at("taste", at)
     at += timedelta(minutes=15)
     if wishes.reseason:
-        yield act_at("reseason", at)
-    yield act_at("dry", at, minutes=wishes.dry_hours * 60)
-    last: ActKind = "hang" if wishes.finish == "air_dried" else "smoke"
-    yield act_at(last, at_work(at + timedelta(hours=wishes.dry_hours), is_after=True))
+        yield task_at("reseason", at)
+    yield task_at("dry", at, minutes=wishes.dry_hours * 60)
+    last: TaskKind = "hang" if wishes.finish == "air_dried" else "smoke"
+    yield task_at(last, at_work(at + timedelta(hours=wishes.dry_hours), is_after=True))
 
 
-def act_at(kind: ActKind, due: datetime, *, minutes: int | None = None) -> Act:
-    """An act due at a moment, late half a day after it."""
-    return Act(kind=kind, due=due, until=due + GRACE, minutes=minutes)
+def task_at(kind: TaskKind, due: datetime, *, minutes: int | None = None) -> Task:
+    """A task due at a moment, late half a day after it."""
+    return Task(kind=kind, due=due, until=due + GRACE, minutes=minutes)
 
 
-def follow_taste(taste: Taste, *, tasted: datetime, soak_minutes: int) -> list[Act]:
+def follow_taste(taste: Taste, *, tasted: datetime, soak_minutes: int) -> list[Task]:
     """What a tasting asks for: a soak and another tasting where it was too salty, else nothing more."""
     if taste != "salty":
         return []
-    soak = act_at("soak", tasted, minutes=soak_minutes)
-    return [soak, act_at("taste", tasted + timedelta(minutes=soak_minutes))]
+    soak = task_at("soak", tasted, minutes=soak_minutes)
+    return [soak, task_at("taste", tasted + timedelta(minutes=soak_minutes))]

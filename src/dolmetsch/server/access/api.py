@@ -31,7 +31,7 @@ router = Router(tags=["session"])
 def get_session(request: HttpRequest) -> Session:
     """Who is signed in, if anyone; gives the page its CSRF token."""
     get_token(request)
-    return _tell_session(request)
+    return _show_session(request)
 
 
 @router.get(
@@ -56,7 +56,7 @@ def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
         raise DomainError("wrong_sign_in", 401, "Not signed in", said)
     forget_failures(name, address)
     login(request, user)
-    return _tell_session(request)
+    return _show_session(request)
 
 
 @router.delete(
@@ -65,7 +65,7 @@ def sign_in(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
 def sign_out(request: HttpRequest) -> Session:
     """Sign out."""
     logout(request)
-    return _tell_session(request)
+    return _show_session(request)
 
 
 def _may_show_demo(request: HttpRequest) -> bool:
@@ -75,7 +75,7 @@ def _may_show_demo(request: HttpRequest) -> bool:
     return bool(settings.DEMO) and (bool(settings.DEMO_EVERYWHERE) or is_local(request))
 
 
-def _tell_session(request: HttpRequest) -> Session:
+def _show_session(request: HttpRequest) -> Session:
     demo = SignIn(username=DEMO_USERNAME, password=DEMO_PASSWORD) if _may_show_demo(request) else None
     user = request.user
     if not isinstance(user, User):

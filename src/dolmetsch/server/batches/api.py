@@ -44,7 +44,7 @@ from dolmetsch.server.batches.verdict.trials import read_pay_back, read_trial
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 #: A day that a batch may be looked for by.
@@ -55,28 +55,24 @@ router = Router(tags=["batches"])
 
 def answer_recorded(recorded: actions.Recorded) -> HttpResponse:
     """201 for what was made now, 200 for a resend of what had been."""
-    body = RecordedOut(entry=recorded.entry.id, batch=recorded.batch)
+    printed = f'{{"entry":{recorded.entry.pk},"batch":{read_page(recorded.entry.batch)}}}'
     headers = {"Idempotency-Replayed": "true"} if recorded.was_there else {}
     status = 200 if recorded.was_there else 201
-    return _print(body.model_dump_json(), status=status, headers=headers)
-
-
-def _print(printed: str, *, status: int = 200, headers: dict[str, str] | None = None) -> HttpResponse:
     return HttpResponse(printed, status=status, headers=headers, content_type="application/json")
 
 
 @router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
-def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> TodayOut:
+def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Batches under way."""
-    return read_today(kitchen_of(request, kitchen_slug))
+    return print_json(read_today(kitchen_of(request, kitchen_slug)))
 
 
 @router.get("/verdicts", response={200: VerdictsOut, REFUSALS: Problem}, operation_id="getVerdicts")
 def get_verdicts(
     request: HttpRequest, kitchen_slug: Path[str], page: Annotated[int, Query(ge=1, le=10_000)] = 1
-) -> VerdictsOut:
+) -> HttpResponse:
     """What finished batches came to, newest first, and what is under way by its forecast."""
-    return read_verdicts(kitchen_of(request, kitchen_slug), page=page)
+    return print_json(read_verdicts(kitchen_of(request, kitchen_slug), page=page))
 
 
 @router.get("/batches", response={200: BatchesOut, REFUSALS: Problem}, operation_id="findBatches")
@@ -88,17 +84,17 @@ def list_batches(
     since: Day | None = None,
     until: Day | None = None,
     page: Annotated[int, Query(ge=1, le=100_000)] = 1,
-) -> BatchesOut:
+) -> HttpResponse:
     """Every batch, a page at a time: by words in name, cut or code, by state, and by day of the start."""
     wanted = Wanted(words=words, is_finished=is_finished, since=since, until=until)
-    return find_batches(kitchen_of(request, kitchen_slug), wanted, page=page)
+    return print_json(find_batches(kitchen_of(request, kitchen_slug), wanted, page=page))
 
 
 @router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code, with_page=True)
-    return _print(read_page(batch))
+    return HttpResponse(read_page(batch), content_type="application/json")
 
 
 @router.post(
@@ -115,9 +111,9 @@ def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) 
     """What starting this batch would make; nothing is written."""
     draft = draft_start(kitchen_of(request, kitchen_slug), body, now=timezone.now())
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
-    if draft.reckoning is not None:
-        preview.paid = print_money(draft.reckoning.sheet.bought.cost)
-        preview.bought_cost = print_unit_cost(draft.reckoning.sheet.bought.cost_per_lb)
+    if draft.costed is not None:
+        preview.paid = print_money(draft.costed.sheet.bought.cost)
+        preview.bought_cost = print_unit_cost(draft.costed.sheet.bought.cost_per_lb)
     return preview
 
 
@@ -144,13 +140,13 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
     draft = draft_entry(batch, list_entry_rows(batch), body, now=timezone.now())
     preview = PreviewOut(readings=draft.reader.readings, problems=draft.reader.problems)
-    if draft.reckoning is None:
+    if draft.costed is None:
         return preview
-    is_done = is_finished(batch, draft.reckoning)
-    preview.house = show_house(draft.reckoning, is_finished=is_done)
-    preview.shops = show_shops(draft.reckoning, is_finished=is_done)
-    preview.bought_cost = print_unit_cost(draft.reckoning.sheet.bought.cost_per_lb)
-    preview.paid = print_money(draft.reckoning.sheet.bought.cost)
+    is_done = is_finished(batch, draft.costed)
+    preview.house = show_house(draft.costed, is_finished=is_done)
+    preview.shops = show_shops(draft.costed, is_finished=is_done)
+    preview.bought_cost = print_unit_cost(draft.costed.sheet.bought.cost_per_lb)
+    preview.paid = print_money(draft.costed.sheet.bought.cost)
     preview.column = _own_column(draft)
     preview.asks = ask_gain(preview.column)
     return preview
@@ -158,26 +154,26 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
 
 def _own_column(draft: Draft) -> ColumnOut | None:
     """The column of this entry's step alone, even where it will be drawn together with others."""
-    reckoning = draft.reckoning
-    if reckoning is None or draft.rows not in reckoning.chain.step_entries:
+    costed = draft.costed
+    if costed is None or draft.rows not in costed.chain.step_entries:
         return None
-    step = reckoning.chain.step_entries.index(draft.rows) + 1
-    column = lay_out_step(reckoning.sheet, step)
-    return show_column(column, reckoning)
+    step = costed.chain.step_entries.index(draft.rows) + 1
+    column = lay_out_step(costed.sheet, step)
+    return show_column(column, costed)
 
 
 @router.get(
     "/batches/{code}/verdict", response={200: VerdictOut, REFUSALS: Problem}, operation_id="getVerdict"
 )
-def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> VerdictOut:
+def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch's verdict."""
-    return read_verdict(get_batch(kitchen_of(request, kitchen_slug), code), timezone.now())
+    return print_json(read_verdict(get_batch(kitchen_of(request, kitchen_slug), code), timezone.now()))
 
 
 @router.post("/batches/{code}/trial", response={200: TrialOut, REFUSALS: Problem}, operation_id="tryChanges")
-def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: TrialIn) -> TrialOut:
+def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: TrialIn) -> HttpResponse:
     """What the verdict would be with something changed; nothing is written."""
-    return read_trial(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now())
+    return print_json(read_trial(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now()))
 
 
 @router.post(

@@ -80,8 +80,8 @@ def get_openapi(request: HttpRequest) -> HttpResponse:
 )
 def get_schema(request: HttpRequest, name: SchemaName) -> HttpResponse:
     """The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer."""
-    told = (SCHEMAS / f"{name}.schema.json").read_bytes()
-    return HttpResponse(told, content_type="application/schema+json")
+    schema = (SCHEMAS / f"{name}.schema.json").read_bytes()
+    return HttpResponse(schema, content_type="application/schema+json")
 
 
 for router in (batches, outlooks, prices, ways, offers, scales, pieces, plans, cures, labels, diary):

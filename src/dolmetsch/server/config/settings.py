@@ -62,7 +62,7 @@ MIDDLEWARE = [
     "dolmetsch.server.config.headers.add_headers",
     "dolmetsch.server.config.logs.remember_who",
     "dolmetsch.server.access.same_cook.keep_cooks_apart",
-    "dolmetsch.server.problems.tell_wrong_method",
+    "dolmetsch.server.problems.answer_wrong_method",
 ]
 ROOT_URLCONF = "dolmetsch.server.config.urls"
 WSGI_APPLICATION = "dolmetsch.server.config.wsgi.application"

@@ -5,7 +5,7 @@ from ninja import Path, Router, Status
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.cures import actions, schemas, typed
-from dolmetsch.server.cures.desk import lay_out_desk
+from dolmetsch.server.cures.desk import read_desk
 from dolmetsch.server.cures.figures import set_figure
 from dolmetsch.server.cures.mixes import make_mix
 from dolmetsch.server.cures.queries import read_cures, read_facts
@@ -65,7 +65,7 @@ def ask_cure_desk(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: typed.DeskIn
 ) -> schemas.DeskOut:
     """What to weigh out for pieces of a batch; nothing is written."""
-    return show_desk(lay_out_desk(get_batch(kitchen_of(request, kitchen_slug), code), body))
+    return show_desk(read_desk(get_batch(kitchen_of(request, kitchen_slug), code), body))
 
 
 @router.get(

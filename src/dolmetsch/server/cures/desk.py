@@ -23,11 +23,11 @@ from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.earlier import NOT_CURED, Earlier, find_earlier
 from dolmetsch.server.cures.figures import limits_of, spoons_of
@@ -51,14 +51,14 @@ _FIELDS: Final = {
 
 
 @dataclass(slots=True, kw_only=True)
-class LaidOut:
+class DeskPiece:
     """A piece on the desk: what was typed and is known of it, and what the core answers. None: not yet.
 
     ``tub_grams``: weight of all the pieces that share its brine, itself included; ``recipe`` is that of the
     mix it is cured with, where there is one.
     """
 
-    told: typed.CuredPieceIn
+    input: typed.CuredPieceIn
     piece: Piece
     facts: Facts
     skin: str
@@ -87,82 +87,82 @@ class LaidOut:
     def out_day(self) -> int:
         """The day the cook picked, else the planned one."""
         assert self.time is not None
-        return self.told.out_day or self.time.planned
+        return self.input.out_day or self.time.planned
 
 
 @dataclass(slots=True, kw_only=True)
-class Laid:
+class DeskState:
     """All pieces on the desk, what stands against them, and the prices of what they need."""
 
     batch: Batch
-    pieces: list[LaidOut]
+    pieces: list[DeskPiece]
     reader: Reader
     listed: Mapping[str, Priced]
     scale: Fraction | None
     spoons: Mapping[str, Spoonful]
 
 
-def lay_out_desk(batch: Batch, told: typed.DeskIn) -> Laid:
-    """Read and answer every piece of ``told``.
+def read_desk(batch: Batch, data: typed.DeskIn) -> DeskState:
+    """Read and answer every piece of ``data``.
 
     Raises:
         DomainError: not_found (a piece that is no more).
     """
-    reckoning = reckon_batch(batch)
+    costed = cost_batch(batch)
     kitchen = batch.kitchen
     reader = Reader.of(kitchen)
-    typed_scale = reader.weight("scale", told.scale, bare=False) if told.scale else kitchen.scale_grams
+    typed_scale = reader.weight("scale", data.scale, bare=False) if data.scale else kitchen.scale_grams
     scale = None if typed_scale is None else Fraction(typed_scale)
     spoons, limits = spoons_of(kitchen), limits_of(kitchen)
     known = gather_facts([batch])
-    mixes = find_mixes(kitchen, [one.mix for one in told.pieces if one.mix is not None])
+    mixes = find_mixes(kitchen, [one.mix for one in data.pieces if one.mix is not None])
     way, history = way_of(batch.chosen_way), read_history(kitchen)
-    cut = read_cut(reckoning.chain.batch.lots[0].cut)
-    earlier = find_earlier(batch, reckoning)
-    laid_pieces = [_lay(one, reckoning, known.get((batch.pk, one.mark), Facts())) for one in told.pieces]
-    _share_tubs(reader, laid_pieces)
-    for place, laid in enumerate(laid_pieces):
+    cut = read_cut(costed.chain.batch.lots[0].cut)
+    earlier = find_earlier(batch, costed)
+    pieces = [_lay(one, costed, known.get((batch.pk, one.mark), Facts())) for one in data.pieces]
+    _share_tubs(reader, pieces)
+    for place, laid in enumerate(pieces):
         path = f"pieces[{place}]."
-        _refuse_twice(reader, told, place)
-        laid.recipe = read_recipe(reader, laid.told.recipe, spoons, path=f"{path}recipe.")
+        _refuse_twice(reader, data, place)
+        laid.recipe = read_recipe(reader, laid.input.recipe, spoons, path=f"{path}recipe.")
         _find_mix(laid, mixes, reader, path)
         if laid.mix is not None and laid.recipe is not None:
             use_mix(laid, spoons)
         if laid.recipe is not None:
             _answer(laid, earlier, limits=limits, scale=scale, reader=reader, path=path)
-            methods = _shrinking_methods(laid.told.finish, way)
+            methods = _shrinking_methods(laid.input.finish, way)
             laid.salt = _salt_in_slice(laid, [believe(method, cut, history) for method in methods])
-    names = {line.name for one in laid_pieces if one.desk for line in one.desk.lines if line.role != "water"}
+    names = {line.name for one in pieces if one.desk for line in one.desk.lines if line.role != "water"}
     listed = find_used(kitchen, names) if names else {}
-    return Laid(batch=batch, pieces=laid_pieces, reader=reader, listed=listed, scale=scale, spoons=spoons)
+    return DeskState(batch=batch, pieces=pieces, reader=reader, listed=listed, scale=scale, spoons=spoons)
 
 
-def _lay(told: typed.CuredPieceIn, reckoning: Reckoning, facts: Facts) -> LaidOut:
-    piece = get_piece(reckoning, told.mark)
-    skin = _skin(told, facts, reckoning)
-    product = told.product or product_of(piece, facts, cut=reckoning.chain.batch.lots[0].cut)
-    return LaidOut(told=told, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
+def _lay(data: typed.CuredPieceIn, costed: CostedBatch, facts: Facts) -> DeskPiece:
+    piece = get_piece(costed, data.mark)
+    skin = _skin(data, facts, costed)
+    product = data.product or product_of(piece, facts, cut=costed.chain.batch.lots[0].cut)
+    return DeskPiece(input=data, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
 
 
-def _share_tubs(reader: Reader, laid_pieces: Sequence[LaidOut]) -> None:
+def _share_tubs(reader: Reader, pieces: Sequence[DeskPiece]) -> None:
     """Pieces that lie in one tub are under one brine: it is mixed for all of them, by one recipe."""
-    tubs: dict[str, list[tuple[int, LaidOut]]] = {}
-    for place, laid in enumerate(laid_pieces):
-        is_covered = SCHOOLS[laid.told.recipe.school].method in ("brine", "pump_and_brine")
-        if is_covered and laid.told.tub:
-            tubs.setdefault(laid.told.tub.casefold(), []).append((place, laid))
+    tubs: dict[str, list[tuple[int, DeskPiece]]] = {}
+    for place, laid in enumerate(pieces):
+        is_covered = SCHOOLS[laid.input.recipe.school].method in ("brine", "pump_and_brine")
+        if is_covered and laid.input.tub:
+            tubs.setdefault(laid.input.tub.casefold(), []).append((place, laid))
     for lying in tubs.values():
         together = sum((laid.piece.grams for _, laid in lying), Fraction(0))
         for place, laid in lying:
             laid.tub_grams = together
-            if laid.told.recipe != lying[0][1].told.recipe:
+            if laid.input.recipe != lying[0][1].input.recipe:
                 said = (
-                    f"Tub {laid.told.tub} holds one brine: give its pieces the same recipe, or another tub."
+                    f"Tub {laid.input.tub} holds one brine: give its pieces the same recipe, or another tub."
                 )
                 reader.refuse(f"pieces[{place}].tub", "two_brines", said)
 
 
-def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
+def use_mix(laid: DeskPiece, spoons: Mapping[str, Spoonful]) -> None:
     """Take the recipe of the mix in place of the one on the desk, and ask where they differ.
 
     What a mix brings is what was weighed into it; of the desk's recipe only the second stage goes on later.
@@ -170,7 +170,7 @@ def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
     assert laid.mix is not None
     assert laid.recipe is not None
     kept = laid.mix.mix.recipe
-    mixed = read_recipe(Reader(unit="g"), typed.RecipeIn.model_validate(kept.told), spoons)
+    mixed = read_recipe(Reader(unit="g"), typed.RecipeIn.model_validate(kept.input), spoons)
     if mixed is None:
         return
     wanted = laid.recipe
@@ -187,32 +187,32 @@ def use_mix(laid: LaidOut, spoons: Mapping[str, Spoonful]) -> None:
         laid.questions.append(question("mix", text))
 
 
-def _refuse_twice(reader: Reader, told: typed.DeskIn, place: int) -> None:
-    mark = told.pieces[place].mark
-    if mark in [one.mark for one in told.pieces[:place]]:
+def _refuse_twice(reader: Reader, data: typed.DeskIn, place: int) -> None:
+    mark = data.pieces[place].mark
+    if mark in [one.mark for one in data.pieces[:place]]:
         reader.refuse(f"pieces[{place}].mark", "twice", f"“{mark}” is on the desk twice.")
 
 
-def _skin(told: typed.CuredPieceIn, facts: Facts, reckoning: Reckoning) -> str:
-    """Skin on or off: as told here, else as known of the piece, else as the lot was bought."""
-    if told.skin or facts.skin:
-        return told.skin or facts.skin
-    is_trimmed = any(out.material == "skin" for out in reckoning.sheet.ledger.by_products)
-    return "off" if is_trimmed else read_cut(reckoning.chain.batch.lots[0].cut).skin
+def _skin(data: typed.CuredPieceIn, facts: Facts, costed: CostedBatch) -> str:
+    """Skin on or off: as entered here, else as known of the piece, else as the lot was bought."""
+    if data.skin or facts.skin:
+        return data.skin or facts.skin
+    is_trimmed = any(out.material == "skin" for out in costed.sheet.ledger.by_products)
+    return "off" if is_trimmed else read_cut(costed.chain.batch.lots[0].cut).skin
 
 
-def _find_mix(laid: LaidOut, mixes: dict[int, MixStock], reader: Reader, path: str) -> None:
-    if laid.told.mix is None:
+def _find_mix(laid: DeskPiece, mixes: dict[int, MixStock], reader: Reader, path: str) -> None:
+    if laid.input.mix is None:
         return
-    laid.mix = mixes.get(laid.told.mix)
+    laid.mix = mixes.get(laid.input.mix)
     if laid.mix is None:
         reader.refuse(f"{path}mix", "unknown", "That mix is not in this kitchen.")
-    elif not is_mixable(laid.told.recipe.school):
+    elif not is_mixable(laid.input.recipe.school):
         reader.refuse(f"{path}mix", "no_mix", "A dry mix is for measured cures.")
 
 
 def _answer(
-    laid: LaidOut,
+    laid: DeskPiece,
     earlier: Mapping[str, Earlier],
     *,
     limits: Limits,
@@ -220,22 +220,22 @@ def _answer(
     reader: Reader,
     path: str,
 ) -> None:
-    told, recipe = laid.told, laid.recipe
+    data, recipe = laid.input, laid.recipe
     assert recipe is not None
     thickness = (
-        reader.length(f"{path}thickness", told.thickness) if told.thickness else laid.facts.thickness_mm
+        reader.length(f"{path}thickness", data.thickness) if data.thickness else laid.facts.thickness_mm
     )
-    if told.thickness and thickness is None:
+    if data.thickness and thickness is None:
         return
     before = earlier.get(laid.piece.id, NOT_CURED)
     laid.cured = CuredPiece(
         grams=laid.tub_grams,
         product=laid.product,
-        finish=told.finish,
+        finish=data.finish,
         skin_on=laid.skin == "on",
         thickness_mm=None if thickness is None else float(thickness),
         kinds=frozenset(laid.piece.kinds),
-        is_kept_warm=told.is_kept_warm,
+        is_kept_warm=data.is_kept_warm,
         carried_ppm=before.ppm(laid.piece.grams),
     )
     laid.questions += ask(recipe, laid.cured)
@@ -250,7 +250,7 @@ def _answer(
     except CureError as error:
         name = _FIELDS.get(error.field, error.field)
         name = f"{name}.amount" if name == "salt" else name
-        reader.refuse(f"{path}recipe.{name}", "impossible", as_sentence(error.told))
+        reader.refuse(f"{path}recipe.{name}", "impossible", as_sentence(error.text))
     try:
         laid.time = plan_time(
             recipe.school,
@@ -260,7 +260,7 @@ def _answer(
             is_belly=laid.product == "bacon",
         )
     except CureError as error:
-        reader.refuse(f"{path}thickness", "impossible", as_sentence(error.told))
+        reader.refuse(f"{path}thickness", "impossible", as_sentence(error.text))
 
 
 def _shrinking_methods(finish: Finish, way: Way) -> list[str]:
@@ -272,7 +272,7 @@ def _shrinking_methods(finish: Finish, way: Way) -> list[str]:
     return [step.method for step in way.steps if step.kind in _SHRINKING]
 
 
-def _salt_in_slice(laid: LaidOut, beliefs: Sequence[Belief]) -> tuple[float, float] | None:
+def _salt_in_slice(laid: DeskPiece, beliefs: Sequence[Belief]) -> tuple[float, float] | None:
     """Salt in the finished slice, from and to: what the meat holds, in less and less weight."""
     desk = laid.desk
     if desk is None or desk.salt_low is None or desk.salt_high is None:

@@ -10,9 +10,9 @@ from dolmetsch.core.curing.nitrite_carried import carry_nitrite
 from dolmetsch.core.findings import Finding, question
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.quantities.printing import print_day
 
@@ -46,7 +46,7 @@ class Earlier:
 NOT_CURED: Final = Earlier()
 
 
-def find_earlier(batch: Batch, reckoning: Reckoning) -> Mapping[str, Earlier]:
+def find_earlier(batch: Batch, costed: CostedBatch) -> Mapping[str, Earlier]:
     """Earlier cures of the pieces of ``batch``, by mark; those taken back left out."""
     cures = list(PieceCure.objects.filter(batch=batch, taken_back=None).order_by("id"))
     put_in: dict[str, Fraction | None] = {}
@@ -54,8 +54,8 @@ def find_earlier(batch: Batch, reckoning: Reckoning) -> Mapping[str, Earlier]:
         brought = _nitrite_of(cure)
         before = put_in.get(cure.mark, Fraction(0))
         put_in[cure.mark] = None if brought is None or before is None else before + brought
-    put_in |= _brought_by_lots(reckoning)
-    held = carry_nitrite(reckoning.sheet.ledger.stages, put_in)
+    put_in |= _brought_by_lots(costed)
+    held = carry_nitrite(costed.sheet.ledger.stages, put_in)
     since = {cure.mark: cure.in_at for cure in cures}
     return {
         mark: Earlier(nitrite=held.get(mark, Fraction(0)), since=since.get(mark)) for mark in {*held, *since}
@@ -71,14 +71,14 @@ def _nitrite_of(cure: PieceCure) -> Fraction | None:
     return None if own is None else Fraction(own) * Fraction(cure.green_grams) / 10**6
 
 
-def _brought_by_lots(reckoning: Reckoning) -> dict[str, Fraction | None]:
+def _brought_by_lots(costed: CostedBatch) -> dict[str, Fraction | None]:
     """What lots that are cured pieces of other batches bring along, by weight."""
     brought: dict[str, Fraction | None] = {}
-    for lot, row in zip(reckoning.chain.batch.lots, reckoning.chain.lot_entries, strict=True):
+    for lot, row in zip(costed.chain.batch.lots, costed.chain.lot_entries, strict=True):
         source = None if row.lot is None else row.lot.from_batch
         if source is None or lot.origin is None:
             continue
-        upstream = reckon_batch(source)
+        upstream = cost_batch(source)
         held = find_earlier(source, upstream).get(lot.origin.piece, NOT_CURED)
         pieces = (*upstream.sheet.ledger.mains, *upstream.sheet.ledger.by_products)
         whole = next((piece.grams for piece in pieces if piece.id == lot.origin.piece), lot.grams)

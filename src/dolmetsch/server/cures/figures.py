@@ -15,7 +15,7 @@ from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once
 
 LimitKey = tuple[str, str, bool]
-#: The most that may be told as a limit, and as a teaspoon.
+#: The most that may be entered as a limit, and as a teaspoon.
 MOST = {"limit": Fraction(1000), "spoon": Fraction(15)}
 
 
@@ -39,7 +39,9 @@ def limits_of(kitchen: Kitchen) -> Mapping[LimitKey, NitriteLimit]:
     """The limits that count in ``kitchen``."""
     own = _own(kitchen, "limit")
     return {
-        key: replace(limit, ppm=told[0], source=told[1]) if (told := own.get(name_limit(key))) else limit
+        key: replace(limit, ppm=figure[0], source=figure[1])
+        if (figure := own.get(name_limit(key)))
+        else limit
         for key, limit in NITRITE_LIMITS.items()
     }
 
@@ -48,7 +50,7 @@ def spoons_of(kitchen: Kitchen) -> Mapping[str, Spoonful]:
     """What teaspoons weigh in ``kitchen``."""
     own = _own(kitchen, "spoon")
     return {
-        key: replace(spoon, grams=told[0], source=told[1]) if (told := own.get(key)) else spoon
+        key: replace(spoon, grams=figure[0], source=figure[1]) if (figure := own.get(key)) else spoon
         for key, spoon in SPOONS.items()
     }
 
@@ -59,14 +61,14 @@ def show_limits(kitchen: Kitchen) -> list[schemas.LimitOut]:
     return [
         schemas.LimitOut(
             key=name_limit(key),
-            label=told.name,
+            label=limit.name,
             ppm=fixed(here[key].ppm, 0),
-            reference=fixed(told.ppm, 0),
+            reference=fixed(limit.ppm, 0),
             source=here[key].source,
-            reference_source=told.source,
-            is_own=here[key] != told,
+            reference_source=limit.source,
+            is_own=here[key] != limit,
         )
-        for key, told in NITRITE_LIMITS.items()
+        for key, limit in NITRITE_LIMITS.items()
     ]
 
 
@@ -76,17 +78,17 @@ def show_spoons(kitchen: Kitchen) -> list[schemas.SpoonOut]:
     return [
         schemas.SpoonOut(
             key=key,
-            label=told.label,
+            label=spoon.label,
             grams=fixed(here[key].grams, 2),
-            reference=fixed(told.grams, 2),
+            reference=fixed(spoon.grams, 2),
             source=here[key].source,
-            is_own=here[key] != told,
+            is_own=here[key] != spoon,
         )
-        for key, told in SPOONS.items()
+        for key, spoon in SPOONS.items()
     ]
 
 
-def set_figure(write: Write, told: typed.FigureIn) -> OwnFigure:
+def set_figure(write: Write, data: typed.FigureIn) -> OwnFigure:
     """Keep a kitchen's own figure, or give the reference back.
 
     Raises:
@@ -95,18 +97,18 @@ def set_figure(write: Write, told: typed.FigureIn) -> OwnFigure:
 
     def keep() -> OwnFigure:
         reader = Reader.of(write.kitchen)
-        known = _LIMIT_NAMES if told.sort == "limit" else SPOONS
-        if told.name not in known:
-            reader.refuse("name", "unknown", f"“{told.name}” is not a {told.sort} in the reference.")
-        value = reader.number("value", told.value, what=told.sort, limit=MOST[told.sort], places=3)
-        if value is not None and told.sort == "spoon" and value == 0:
+        known = _LIMIT_NAMES if data.sort == "limit" else SPOONS
+        if data.name not in known:
+            reader.refuse("name", "unknown", f"“{data.name}” is not a {data.sort} in the reference.")
+        value = reader.number("value", data.value, what=data.sort, limit=MOST[data.sort], places=3)
+        if value is not None and data.sort == "spoon" and value == 0:
             reader.refuse("value", "zero", "A teaspoon has to weigh more than 0 g.")
-        if told.value:
-            reader.need("source", told.source, "Say where the figure is from.")
+        if data.value:
+            reader.need("source", data.source, "Say where the figure is from.")
         if reader.problems:
             raise refuse_fields(reader.problems)
         return OwnFigure.objects.create(
-            sort=told.sort, name=told.name, value=value, source=told.source, **write.stamp
+            sort=data.sort, name=data.name, value=value, source=data.source, **write.stamp
         )
 
     return keep_once(write, OwnFigure, keep)

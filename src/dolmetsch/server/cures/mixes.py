@@ -53,7 +53,7 @@ def get_recipe(kitchen: Kitchen, name: str) -> CureRecipe:
     return recipe
 
 
-def make_mix(write: Write, told: typed.MixIn) -> MadeMix:
+def make_mix(write: Write, data: typed.MixIn) -> MadeMix:
     """Keep that a mix was made.
 
     Raises:
@@ -61,17 +61,17 @@ def make_mix(write: Write, told: typed.MixIn) -> MadeMix:
     """
 
     def make() -> MadeMix:
-        recipe = get_recipe(write.kitchen, told.recipe)
+        recipe = get_recipe(write.kitchen, data.recipe)
         reader = Reader(unit="g")
-        grams = reader.weight("weight", told.weight)
-        read = read_recipe(reader, typed.RecipeIn.model_validate(recipe.told), spoons_of(write.kitchen))
+        grams = reader.weight("weight", data.weight)
+        read = read_recipe(reader, typed.RecipeIn.model_validate(recipe.input), spoons_of(write.kitchen))
         if read is not None and not is_mixable(read.school):
             reader.refuse(
                 "recipe", "no_mix", "Only a measured dry cure is mixed ahead, to be used by weight."
             )
         if reader.problems or grams is None:
             raise refuse_fields(reader.problems)
-        return MadeMix.objects.create(recipe=recipe, grams=grams, note=told.note, **write.stamp)
+        return MadeMix.objects.create(recipe=recipe, grams=grams, note=data.note, **write.stamp)
 
     return keep_once(write, MadeMix, make)
 

@@ -12,11 +12,11 @@ from dolmetsch.server.writing.kept import Kept
 
 
 class CureRecipe(Kept):
-    """A version of a recipe; saving again under its name makes the next one. ``told`` is what was typed."""
+    """A version of a recipe; saving again under its name makes the next one. ``input`` is what was typed."""
 
     name = models.CharField(max_length=NAME_LENGTH)
     version = models.PositiveIntegerField()
-    told = models.JSONField()
+    input = models.JSONField()
     is_put_away = models.BooleanField(default=False)
 
     class Meta(Kept.Meta):
@@ -75,14 +75,14 @@ class MadeMix(Kept):
 class PieceCure(Kept):
     """A piece put into the cure: by what, what was weighed out, and the window it is to come out in.
 
-    ``told`` is the recipe as typed; ``recipe`` the version it was saved as, if it was. ``answer`` is what
+    ``input`` is the recipe as typed; ``recipe`` the version it was saved as, if it was. ``answer`` is what
     the desk showed then. Pieces put in together share their ``key``.
     """
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="cures")
     mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
     recipe = models.ForeignKey(CureRecipe, on_delete=models.PROTECT, null=True, related_name="+")
-    told = models.JSONField()
+    input = models.JSONField()
     answer = models.JSONField()
     green_grams = grams_field()
     school = models.CharField(max_length=14)

@@ -11,7 +11,7 @@ from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_pric
 from dolmetsch.core.reference.agents import AGENTS
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures import schemas
 from dolmetsch.server.cures.figures import show_limits, show_spoons, spoons_of
 from dolmetsch.server.cures.mixes import MixStock, find_mixes
@@ -69,7 +69,7 @@ def _show_recipe(recipe: CureRecipe) -> schemas.RecipeOut:
     return schemas.RecipeOut(
         name=recipe.name,
         version=recipe.version,
-        told=RecipeIn.model_validate(recipe.told),
+        input=RecipeIn.model_validate(recipe.input),
         recorded_at=recipe.recorded_at,
         by=recipe.recorded_by.called,
     )
@@ -77,7 +77,7 @@ def _show_recipe(recipe: CureRecipe) -> schemas.RecipeOut:
 
 def _show_mix(stock: MixStock, spoons: Mapping[str, Spoonful]) -> schemas.MixOut:
     mix = stock.mix
-    recipe = read_recipe(Reader(unit="g"), RecipeIn.model_validate(mix.recipe.told), spoons)
+    recipe = read_recipe(Reader(unit="g"), RecipeIn.model_validate(mix.recipe.input), spoons)
     return schemas.MixOut(
         id=mix.pk,
         recipe=mix.recipe.name,
@@ -102,8 +102,8 @@ def list_cures(batch: Batch) -> list[PieceCure]:
 
 def read_cures(batch: Batch) -> schemas.CuresOut:
     """Every cure of ``batch``, and what its open ones are yet to be charged with."""
-    reckoning = reckon_batch(batch)
-    waiting = {piece.id for piece in reckoning.sheet.ledger.mains if "cure" not in piece.kinds}
+    costed = cost_batch(batch)
+    waiting = {piece.id for piece in costed.sheet.ledger.mains if "cure" not in piece.kinds}
     cures = list_cures(batch)
     shown = [show_cure(cure, is_under_way=cure.mark in waiting) for cure in cures]
     return schemas.CuresOut(
@@ -124,7 +124,7 @@ def show_cure(cure: PieceCure, *, is_under_way: bool) -> schemas.CureOut:
         last_at=cure.last_at,
         out_at=cure.out_at,
         by=cure.recorded_by.called,
-        told=RecipeIn.model_validate(cure.told),
+        input=RecipeIn.model_validate(cure.input),
         answer=schemas.DeskPieceOut.model_validate(cure.answer),
         is_under_way=is_under_way and back is None,
         taken_back=None if back is None else back.reason,

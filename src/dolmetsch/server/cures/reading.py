@@ -1,4 +1,4 @@
-"""A recipe as typed, read into the core's record; all faults are told at once."""
+"""A recipe as typed, read into the core's record; all faults are reported at once."""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -21,41 +21,41 @@ _WET: Final = ("brine", "pump", "pump_and_brine")
 
 
 def read_recipe(
-    reader: Reader, told: RecipeIn, spoons: Mapping[str, Spoonful], *, path: str = ""
+    reader: Reader, data: RecipeIn, spoons: Mapping[str, Spoonful], *, path: str = ""
 ) -> Recipe | None:
     """The recipe; None with faults noted at paths below ``path``."""
     before = len(reader.problems)
-    school = SCHOOLS[told.school]
-    agent = _read_agent(reader, told, path)
-    salt = _read_ingredient(reader, told.salt, spoons, f"{path}salt")
-    mixed = _read_mixed(reader, told, agent, spoons, path) if is_mixed(told) else None
-    needs_salt = told.school not in ("ready_mixed", "salt_box") and not is_mixed(told)
-    if salt is None and needs_salt and not told.salt.amount:
+    school = SCHOOLS[data.school]
+    agent = _read_agent(reader, data, path)
+    salt = _read_ingredient(reader, data.salt, spoons, f"{path}salt")
+    mixed = _read_mixed(reader, data, agent, spoons, path) if is_mixed(data) else None
+    needs_salt = data.school not in ("ready_mixed", "salt_box") and not is_mixed(data)
+    if salt is None and needs_salt and not data.salt.amount:
         reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
-    sugar = _read_ingredient(reader, told.sugar, spoons, f"{path}sugar")
+    sugar = _read_ingredient(reader, data.sugar, spoons, f"{path}sugar")
     extras = [
         _read_ingredient(reader, extra, spoons, f"{path}extras[{place}]")
-        for place, extra in enumerate(told.extras)
+        for place, extra in enumerate(data.extras)
     ]
-    if is_mixed(told):
+    if is_mixed(data):
         target, share, by_spoon = None, None, False
     else:
-        target, share, by_spoon = _read_dose(reader, told, agent, spoons, path)
+        target, share, by_spoon = _read_dose(reader, data, agent, spoons, path)
     agent_spoon = None if agent is None else spoons[agent.spoon]
     if agent is not None and agent.key == "weak" and salt is not None and salt.by_spoon:
         # nitrited salt is the salt, so its spoons are the agent's
         by_spoon, agent_spoon = True, salt.spoon
     recipe_salt = salt
-    if salt is None and (told.school == "salt_box" or told.mixed_salt):
-        spoon = spoons.get(told.salt.spoon)
-        recipe_salt = Ingredient(name=told.salt.name or "salt", share=Fraction(0), spoon=spoon)
-    if sugar is None and told.mixed_sugar:
+    if salt is None and (data.school == "salt_box" or data.mixed_salt):
+        spoon = spoons.get(data.salt.spoon)
+        recipe_salt = Ingredient(name=data.salt.name or "salt", share=Fraction(0), spoon=spoon)
+    if sugar is None and data.mixed_sugar:
         sugar = Ingredient(
-            name=told.sugar.name or "sugar", share=Fraction(0), spoon=spoons.get(told.sugar.spoon)
+            name=data.sugar.name or "sugar", share=Fraction(0), spoon=spoons.get(data.sugar.spoon)
         )
     wet = school.method in _WET
     recipe = Recipe(
-        school=told.school,
+        school=data.school,
         salt=recipe_salt,
         sugar=sugar,
         agent=agent,
@@ -65,41 +65,41 @@ def read_recipe(
         agent_spoon=agent_spoon,
         mixed=mixed,
         extras=tuple(extra for extra in extras if extra is not None),
-        water=_share(reader, f"{path}water", told.water, what="share of water", most=1000) or Fraction(0),
-        pump=_share(reader, f"{path}pump", told.pump, what="pump") if "pump" in school.method else None,
-        spare=_or(_share(reader, f"{path}spare", told.spare, what="share"), Fraction(1, 10)),
-        pick_up=_or(_share(reader, f"{path}pick_up", told.pick_up, what="pick-up"), PICK_UP_RATIO),
-        box=_or(_share(reader, f"{path}box", told.box, what="share of salt", most=1000), Fraction(0)),
-        uptake=_share(reader, f"{path}uptake", told.uptake, what="share of salt"),
+        water=_share(reader, f"{path}water", data.water, what="share of water", most=1000) or Fraction(0),
+        pump=_share(reader, f"{path}pump", data.pump, what="pump") if "pump" in school.method else None,
+        spare=_or(_share(reader, f"{path}spare", data.spare, what="share"), Fraction(1, 10)),
+        pick_up=_or(_share(reader, f"{path}pick_up", data.pick_up, what="pick-up"), PICK_UP_RATIO),
+        box=_or(_share(reader, f"{path}box", data.box, what="share of salt", most=1000), Fraction(0)),
+        uptake=_share(reader, f"{path}uptake", data.uptake, what="share of salt"),
     )
-    if wet and school.method != "pump" and not told.water and not is_mixed(told):
+    if wet and school.method != "pump" and not data.water and not is_mixed(data):
         reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
-    if told.school == "salt_box" and not told.box:
+    if data.school == "salt_box" and not data.box:
         reader.refuse(
             f"{path}box", "missing", "Say how much salt is in the box: 100 % is as much as the meat."
         )
     return recipe if len(reader.problems) == before else None
 
 
-def is_mixed(told: RecipeIn) -> bool:
+def is_mixed(data: RecipeIn) -> bool:
     """Whether a brine is given as it was mixed, in place of shares of the meat."""
-    is_covered = SCHOOLS[told.school].method in ("brine", "pump_and_brine")
-    return is_covered and any((told.mixed_water, told.mixed_salt, told.mixed_sugar, told.mixed_agent))
+    is_covered = SCHOOLS[data.school].method in ("brine", "pump_and_brine")
+    return is_covered and any((data.mixed_water, data.mixed_salt, data.mixed_sugar, data.mixed_agent))
 
 
 def _read_mixed(
-    reader: Reader, told: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
+    reader: Reader, data: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
 ) -> MixedBrine | None:
     before = len(reader.problems)
-    reader.need(f"{path}mixed_water", told.mixed_water, "Say how much water went in, like 8 qt or 3 kg.")
+    reader.need(f"{path}mixed_water", data.mixed_water, "Say how much water went in, like 8 qt or 3 kg.")
     if agent is not None:
-        reader.need(f"{path}mixed_agent", told.mixed_agent, "Say how much curing salt went in, like 2 tsp.")
-    water = reader.measure(f"{path}mixed_water", told.mixed_water, WATER, bare=True)
-    salt = reader.measure(f"{path}mixed_salt", told.mixed_salt, spoons.get(told.salt.spoon))
-    sugar = reader.measure(f"{path}mixed_sugar", told.mixed_sugar, spoons.get(told.sugar.spoon))
+        reader.need(f"{path}mixed_agent", data.mixed_agent, "Say how much curing salt went in, like 2 tsp.")
+    water = reader.measure(f"{path}mixed_water", data.mixed_water, WATER, bare=True)
+    salt = reader.measure(f"{path}mixed_salt", data.mixed_salt, spoons.get(data.salt.spoon))
+    sugar = reader.measure(f"{path}mixed_sugar", data.mixed_sugar, spoons.get(data.sugar.spoon))
     dose = None
     if agent is not None:
-        dose = reader.measure(f"{path}mixed_agent", told.mixed_agent, spoons[agent.spoon])
+        dose = reader.measure(f"{path}mixed_agent", data.mixed_agent, spoons[agent.spoon])
     if len(reader.problems) > before or water is None:
         return None
     return MixedBrine(
@@ -115,78 +115,78 @@ def _or(value: Fraction | None, usual: Fraction) -> Fraction:
     return usual if value is None else value
 
 
-def _share(reader: Reader, path: str, told: str, *, what: str, most: int = 100) -> Fraction | None:
-    value = reader.percent(path, told, what=what, most=most)
+def _share(reader: Reader, path: str, text: str, *, what: str, most: int = 100) -> Fraction | None:
+    value = reader.percent(path, text, what=what, most=most)
     return None if value is None else Fraction(value)
 
 
-def _read_agent(reader: Reader, told: RecipeIn, path: str) -> Agent | None:
-    if told.school == "plain" or told.agent == "none":
+def _read_agent(reader: Reader, data: RecipeIn, path: str) -> Agent | None:
+    if data.school == "plain" or data.agent == "none":
         return None
-    if not told.agent:
+    if not data.agent:
         reader.refuse(f"{path}agent", "missing", "Say which curing salt, or that it is made without nitrite.")
         return None
-    agent = AGENTS[told.agent]
-    nitrite = _share(reader, f"{path}agent_nitrite", told.agent_nitrite, what="share of nitrite")
-    nitrate = _share(reader, f"{path}agent_nitrate", told.agent_nitrate, what="share of nitrate")
-    if told.school == "ready_mixed" and not agent.is_ready_mixed:
+    agent = AGENTS[data.agent]
+    nitrite = _share(reader, f"{path}agent_nitrite", data.agent_nitrite, what="share of nitrite")
+    nitrate = _share(reader, f"{path}agent_nitrate", data.agent_nitrate, what="share of nitrate")
+    if data.school == "ready_mixed" and not agent.is_ready_mixed:
         said = "A ready-mixed cure is a complete cure or a packet; curing salt is measured to the piece."
         reader.refuse(f"{path}agent", "not_ready_mixed", said)
     return replace(agent, nitrite=_known(nitrite, agent.nitrite), nitrate=_or(nitrate, agent.nitrate))
 
 
-def _known(told: Fraction | None, usual: Fraction | None) -> Fraction | None:
-    return usual if told is None else told
+def _known(entered: Fraction | None, usual: Fraction | None) -> Fraction | None:
+    return usual if entered is None else entered
 
 
 def _read_dose(
-    reader: Reader, told: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
+    reader: Reader, data: RecipeIn, agent: Agent | None, spoons: Mapping[str, Spoonful], path: str
 ) -> tuple[Fraction | None, Fraction | None, bool]:
-    """Target, share of the meat, and whether that was told by the spoon."""
+    """Target, share of the meat, and whether that was measured by the spoon."""
     if agent is None:
         return None, None, False
     if agent.key == "weak":
-        if told.target or told.agent_amount:
+        if data.target or data.agent_amount:
             said = "Nitrited salt is used as the salt: the salt's own amount says how much."
             reader.refuse(f"{path}agent_amount", "one_of", said)
         return None, None, False
-    if bool(told.target) == bool(told.agent_amount):
+    if bool(data.target) == bool(data.agent_amount):
         said = "Say how much nitrite is wanted (156 ppm), or how much curing agent (0.25 %): one of them."
         reader.refuse(f"{path}target", "one_of", said)
         return None, None, False
-    if told.target:
-        bare = told.target.lower().removesuffix("ppm").strip()
+    if data.target:
+        bare = data.target.lower().removesuffix("ppm").strip()
         target = reader.number(f"{path}target", bare, what="target in ppm", limit=MAX_TARGET, places=2)
         if target is not None and agent.nitrite is None:
             said = "Its nitrite is not known, so a target cannot be worked out: give the packet's rate."
             reader.refuse(f"{path}target", "unknown_nitrite", said)
         return None if target is None else Fraction(target), None, False
-    amount = reader.amount(f"{path}agent_amount", told.agent_amount)
+    amount = reader.amount(f"{path}agent_amount", data.agent_amount)
     if amount is None:
         return None, None, False
     return None, amount.share_by(spoons[agent.spoon]), amount.teaspoons is not None
 
 
 def _read_ingredient(
-    reader: Reader, told: IngredientIn, spoons: Mapping[str, Spoonful], path: str
+    reader: Reader, data: IngredientIn, spoons: Mapping[str, Spoonful], path: str
 ) -> Ingredient | None:
-    if not told.amount:
+    if not data.amount:
         return None
-    amount = reader.amount(f"{path}.amount", told.amount)
-    spoon = spoons.get(told.spoon)
-    if told.spoon and spoon is None:
-        reader.refuse(f"{path}.spoon", "unknown", f"“{told.spoon}” is not a kind of spoon measure.")
-    if not reader.need(f"{path}.name", told.name, "Say what it is.") or amount is None:
+    amount = reader.amount(f"{path}.amount", data.amount)
+    spoon = spoons.get(data.spoon)
+    if data.spoon and spoon is None:
+        reader.refuse(f"{path}.spoon", "unknown", f"“{data.spoon}” is not a kind of spoon measure.")
+    if not reader.need(f"{path}.name", data.name, "Say what it is.") or amount is None:
         return None
     try:
         share = amount.share_by(spoon)
     except QuantityError as error:
-        reader.refuse(f"{path}.amount", error.reason, f"“{told.amount}”: {error}.")
+        reader.refuse(f"{path}.amount", error.reason, f"“{data.amount}”: {error}.")
         return None
     return Ingredient(
-        name=told.name,
+        name=data.name,
         share=share,
         by_spoon=amount.teaspoons is not None,
         spoon=spoon,
-        stage=told.stage,
+        stage=data.stage,
     )

@@ -62,7 +62,7 @@ class RecipeOut(BaseModel):
 
     name: str
     version: int
-    told: RecipeIn
+    input: RecipeIn
     recorded_at: datetime
     by: str
 
@@ -106,7 +106,7 @@ class LineOut(BaseModel):
     stage: int
     grams: Fixed
     share: Fixed
-    told: str
+    text: str
     spoons: str | None
     spoons_grams: Fixed | None = None
     is_spooned: bool = False
@@ -159,7 +159,7 @@ class BrineOut(BaseModel):
     mixed_c: Fixed
     may_go_in: bool
     ice_grams: Fixed | None
-    water_told: str
+    water_note: str
 
 
 class CentrePointOut(BaseModel):
@@ -257,7 +257,7 @@ class CureOut(BaseModel):
     last_at: datetime
     out_at: datetime
     by: str
-    told: RecipeIn
+    input: RecipeIn
     answer: DeskPieceOut
     is_under_way: bool
     taken_back: str | None

@@ -17,7 +17,7 @@ from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import limit_for
 from dolmetsch.core.reference.spoons import SPOON_ERROR
 from dolmetsch.server.cures import schemas
-from dolmetsch.server.cures.desk import Laid, LaidOut
+from dolmetsch.server.cures.desk import DeskPiece, DeskState
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.pieces.queries import print_length
 from dolmetsch.server.problems import FieldProblem
@@ -33,7 +33,7 @@ CURVE_SOURCE: Final = (
 HOT_PART, HOT_F, COLD_F = Fraction(1, 4), Fraction(212), Fraction(40)
 
 
-def show_desk(laid: Laid) -> schemas.DeskOut:
+def show_desk(laid: DeskState) -> schemas.DeskOut:
     """The whole desk."""
     shown = [_show_piece(laid, one, place) for place, one in enumerate(laid.pieces)]
     totals: dict[str, tuple[Fraction, Fraction | None]] = {}
@@ -60,11 +60,11 @@ def show_desk(laid: Laid) -> schemas.DeskOut:
     )
 
 
-def _bought(one: LaidOut) -> list[WeighOut]:
+def _bought(one: DeskPiece) -> list[WeighOut]:
     return [] if one.desk is None else [line for line in one.desk.lines if line.role != "water"]
 
 
-def _cost(laid: Laid, one: LaidOut, line: WeighOut) -> Fraction | None:
+def _cost(laid: DeskState, one: DeskPiece, line: WeighOut) -> Fraction | None:
     """Money for the piece's part of a line by the price list; None where that has no price by weight."""
     priced = laid.listed.get(line.name.casefold())
     if priced is None or priced.price.grams is None:
@@ -72,7 +72,7 @@ def _cost(laid: Laid, one: LaidOut, line: WeighOut) -> Fraction | None:
     return priced.price.cost_of(line.grams * one.own_share)
 
 
-def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
+def _show_piece(laid: DeskState, one: DeskPiece, place: int) -> schemas.DeskPieceOut:
     costs = [_cost(laid, one, line) for line in _bought(one)]
     school = one.recipe.facts if one.recipe else None
     thickness = None if one.cured is None else one.cured.thickness_mm
@@ -83,17 +83,17 @@ def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
     if one.cured is not None and one.time is not None:
         cautions += caution_days(one.cured, one.time, one.out_day)
     return schemas.DeskPieceOut(
-        mark=one.told.mark,
+        mark=one.input.mark,
         weight=print_weight(one.piece.grams),
         grams=fixed(one.piece.grams, 0),
-        tub=one.told.tub if one.tub_grams != one.piece.grams else "",
+        tub=one.input.tub if one.tub_grams != one.piece.grams else "",
         tub_weight=print_weight(one.tub_grams) if one.tub_grams != one.piece.grams else None,
-        is_kept_warm=one.told.is_kept_warm,
+        is_kept_warm=one.input.is_kept_warm,
         thickness=None if thickness is None else print_length(Fraction(thickness)),
         skin="on" if one.skin == "on" else "off" if one.skin == "off" else "",
         school=school.label if school else "",
         how=school.how if school else "",
-        finish=one.told.finish,
+        finish=one.input.finish,
         product=one.product,
         lines=list(_show_lines(laid, one)),
         gauge=_show_gauge(one),
@@ -110,14 +110,14 @@ def _show_piece(laid: Laid, one: LaidOut, place: int) -> schemas.DeskPieceOut:
     )
 
 
-def _stage_note(one: LaidOut) -> str:
+def _stage_note(one: DeskPiece) -> str:
     if one.recipe is None:
         return ""
     later = [extra.name for extra in one.recipe.extras if extra.stage == 2]
     return f"Second stage, once out: {', '.join(later)}." if later else ""
 
 
-def _show_lines(laid: Laid, one: LaidOut) -> Iterator[schemas.LineOut]:
+def _show_lines(laid: DeskState, one: DeskPiece) -> Iterator[schemas.LineOut]:
     if one.desk is None or one.recipe is None:
         return
     if one.mix is not None:
@@ -126,19 +126,19 @@ def _show_lines(laid: Laid, one: LaidOut) -> Iterator[schemas.LineOut]:
     lines = one.desk.lines if one.mix is None else sorted(one.desk.lines, key=lambda line: line.stage)
     for line in lines:
         is_mixed = one.mix is not None and line.stage == 1
-        yield _of(laid, one, line, told="in the mix" if is_mixed else _say_share(one, line))
+        yield _of(laid, one, line, text="in the mix" if is_mixed else _say_share(one, line))
 
 
-def _say_share(one: LaidOut, line: WeighOut) -> str:
+def _say_share(one: DeskPiece, line: WeighOut) -> str:
     mix = one.desk.mix if one.desk else None
     if line.role == "agent" and mix is not None:
-        told = "nitrite not known" if mix.ppm is None else f"{_up(mix.ppm, 0)} ppm"
-        return f"{told}, {fixed(line.share * 100, 2)} %"
+        text = "nitrite not known" if mix.ppm is None else f"{_up(mix.ppm, 0)} ppm"
+        return f"{text}, {fixed(line.share * 100, 2)} %"
     base = "of the meat" if line.role in ("water", "box") else ""
     return f"{fixed(line.share * 100, 2)} % {base}".strip()
 
 
-def _of(laid: Laid, one: LaidOut, line: WeighOut, *, told: str) -> schemas.LineOut:
+def _of(laid: DeskState, one: DeskPiece, line: WeighOut, *, text: str) -> schemas.LineOut:
     grams = print_agent(line.grams) if line.role == "agent" else fixed(line.grams, 1)
     shown = _line(line.name, line.role, line.grams, line.share)
     cost = _cost(laid, one, line)
@@ -148,7 +148,7 @@ def _of(laid: Laid, one: LaidOut, line: WeighOut, *, told: str) -> schemas.LineO
     shown = shown.model_copy(
         update={
             "grams": grams,
-            "told": told,
+            "text": text,
             "stage": line.stage,
             "cost": None if cost is None else print_money(cost),
         }
@@ -179,7 +179,7 @@ def _line(name: str, role: str, grams: Fraction, share: Fraction) -> schemas.Lin
             "stage": 1,
             "grams": fixed(grams, 1),
             "share": fixed(share * 100, 2),
-            "told": f"{fixed(share * 100, 2)} %",
+            "text": f"{fixed(share * 100, 2)} %",
             "spoons": None,
             "spoons_from": None,
             "spoons_to": None,
@@ -189,11 +189,11 @@ def _line(name: str, role: str, grams: Fraction, share: Fraction) -> schemas.Lin
 
 
 def _up(value: Fraction, places: int) -> str:
-    """Rounded up, so that it is never told lower than it is."""
+    """Rounded up, so that it is never shown lower than it is."""
     return fixed(Fraction(ceil(value * 10**places), 10**places), places)
 
 
-def _show_gauge(one: LaidOut) -> schemas.GaugeOut | None:
+def _show_gauge(one: DeskPiece) -> schemas.GaugeOut | None:
     desk, cured, recipe = one.desk, one.cured, one.recipe
     if desk is None or cured is None or recipe is None:
         return None
@@ -231,11 +231,13 @@ def _say_error(desk: Desk) -> str:
     return f"by the scale's own step, {print_percent(desk.mix.agent_error)} % of the agent either way"
 
 
-def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | None:
+def _show_brine(one: DeskPiece, reader: Reader, path: str) -> schemas.BrineOut | None:
     if one.desk is None or one.desk.brine is None or one.desk.mix.water is None:
         return None
-    brine, told = one.desk.brine, one.told.recipe
-    water = _part_water(one.desk.mix.water, told.hot_part, told.hot_water, told.cold_water, reader, path)
+    brine, recipe = one.desk.brine, one.input.recipe
+    water = _part_water(
+        one.desk.mix.water, recipe.hot_part, recipe.hot_water, recipe.cold_water, reader, path
+    )
     if water is None:
         return None
     if water.may_go_in:
@@ -263,7 +265,7 @@ def _show_brine(one: LaidOut, reader: Reader, path: str) -> schemas.BrineOut | N
         mixed_c=fixed((water.mixed - 32) * 5 / 9, 0),
         may_go_in=water.may_go_in,
         ice_grams=None if water.ice is None else fixed(water.ice, 0),
-        water_told=said,
+        water_note=said,
     )
 
 
@@ -279,15 +281,15 @@ def _part_water(grams: Fraction, part: str, hot: str, cold: str, reader: Reader,
             cold_fahrenheit=COLD_F if cold_f is None else cold_f,
         )
     except CureError as error:
-        reader.refuse(f"{path}recipe.{error.field}_water", "impossible", as_sentence(error.told))
+        reader.refuse(f"{path}recipe.{error.field}_water", "impossible", as_sentence(error.text))
         return None
 
 
-def _fahrenheit(reader: Reader, path: str, told: str) -> Fraction | None:
+def _fahrenheit(reader: Reader, path: str, text: str) -> Fraction | None:
     """A temperature in °F; a bare number is in the kitchen's own (°F beside pounds, °C beside kilograms)."""
-    if not told:
+    if not text:
         return None
-    bare = told.lower().replace("°", " ").strip()
+    bare = text.lower().replace("°", " ").strip()
     is_celsius = bare.endswith("c") or (not bare.endswith("f") and reader.unit == "kg")
     value = reader.number(
         path,
@@ -301,7 +303,7 @@ def _fahrenheit(reader: Reader, path: str, told: str) -> Fraction | None:
     return Fraction(value) * 9 / 5 + 32 if is_celsius else Fraction(value)
 
 
-def _show_time(one: LaidOut) -> schemas.TimeOut | None:
+def _show_time(one: DeskPiece) -> schemas.TimeOut | None:
     time, recipe = one.time, one.recipe
     if time is None or recipe is None:
         return None
@@ -345,7 +347,7 @@ def _say_day(school: School, window: Window, day: int) -> str:
     return school.inside
 
 
-def _say_salt(one: LaidOut) -> str | None:
+def _say_salt(one: DeskPiece) -> str | None:
     """ "3.0 %, plus or minus 0.2 %"; None where it is not known."""
     if one.salt is None:
         return None
@@ -354,12 +356,12 @@ def _say_salt(one: LaidOut) -> str | None:
     return f"{middle:.1f} %, plus or minus {max(apart, 0.1):.1f} %"
 
 
-def _mix_cautions(one: LaidOut) -> Iterator[Finding]:
+def _mix_cautions(one: DeskPiece) -> Iterator[Finding]:
     if one.mix is None or one.desk is None:
         return
     needed = one.dry_grams
     if needed > one.mix.left:
         left = fixed(one.mix.left, 0)
-        told = f"It takes {fixed(needed, 0)} g of the mix, and by the records {left} g are left."
+        text = f"It takes {fixed(needed, 0)} g of the mix, and by the records {left} g are left."
         source = "what was mixed less what was used"
-        yield care("mix_short", told, source=source)
+        yield care("mix_short", text, source=source)

@@ -2,7 +2,7 @@
 
 from typing import Any, Final
 
-from dolmetsch.server.demo.canteen import Told, tell_off, tell_piece, tell_split, tell_terms
+from dolmetsch.server.demo.canteen import Recorded, cut_off_line, piece_line, split_entry, terms_entries
 
 #: name, sort, levels, slots.
 STORES: Final = (
@@ -63,7 +63,7 @@ BY_SPOON: Final[dict[str, Any]] = {
 }
 RECIPES: Final = (HOUSE, LESS_SALT, COVERED, BRINE_RECIPE, BY_SPOON)
 
-BELLY: Final[list[Told]] = [
+BELLY: Final[list[Recorded]] = [
     (
         (5, 8, 0),
         "maren",
@@ -80,23 +80,23 @@ BELLY: Final[list[Told]] = [
     ),
     *(
         ((5, 8, 5), "maren", terms)
-        for terms in tell_terms(
+        for terms in terms_entries(
             "good shop bacon", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
         )
     ),
     (
         (5, 8, 40),
         "maren",
-        tell_split(
+        split_entry(
             "trim",
             "lot",
-            tell_piece("A", "4.4 lb"),
-            tell_piece("B", "4.3 lb"),
-            tell_piece("C", "4.6 lb"),
-            tell_piece("D", "4.1 lb"),
-            tell_off("skin", "skin", "1.9 lb"),
-            tell_off("lean trim", "lean", "0.7 lb", "2.40/lb"),
-            tell_off("fat", "fat", "0.3 lb", "0.80/lb"),
+            piece_line("A", "4.4 lb"),
+            piece_line("B", "4.3 lb"),
+            piece_line("C", "4.6 lb"),
+            piece_line("D", "4.1 lb"),
+            cut_off_line("skin", "skin", "1.9 lb"),
+            cut_off_line("lean trim", "lean", "0.7 lb", "2.40/lb"),
+            cut_off_line("fat", "fat", "0.3 lb", "0.80/lb"),
             minutes="28",
         ),
     ),

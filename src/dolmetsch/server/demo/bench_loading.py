@@ -13,9 +13,9 @@ from dolmetsch.server.diary.schemas import NoteIn
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.pieces.actions import learn_facts, look_over, save_store
 from dolmetsch.server.pieces.schemas import FactsIn, LookOverIn, PlaceIn, StoreIn
-from dolmetsch.server.plans.actions import plan_act, tell_news
-from dolmetsch.server.plans.models import PlannedAct
-from dolmetsch.server.plans.schemas import ActIn, NewsIn
+from dolmetsch.server.plans.actions import plan_task, record_news
+from dolmetsch.server.plans.models import PlannedTask
+from dolmetsch.server.plans.schemas import NewsIn, TaskIn
 
 
 def load_bench(kitchen: Kitchen, cooks: dict[str, User], now: datetime) -> None:
@@ -28,8 +28,8 @@ def load_bench(kitchen: Kitchen, cooks: dict[str, User], now: datetime) -> None:
         store = StoreIn.model_validate({"name": name, "sort": sort, "levels": levels, "slots": slots})
         save_store(write_demo(kitchen, maren, ["store", name], now - timedelta(days=300)), store)
     for recipe in bench.RECIPES:
-        told = SaveRecipeIn.model_validate({"recipe": recipe})
-        save_recipe(write_demo(kitchen, maren, ["recipe", recipe], now - timedelta(days=200)), told)
+        data = SaveRecipeIn.model_validate({"recipe": recipe})
+        save_recipe(write_demo(kitchen, maren, ["recipe", recipe], now - timedelta(days=200)), data)
     mixed = MixIn(recipe=bench.HOUSE["name"], weight="1.5 kg", note="tin on the spice shelf")
     make_mix(write_demo(kitchen, odo, "mix", now - timedelta(days=20)), mixed)
     for code, mark, sizes, skin, place in bench.FACTS:
@@ -66,22 +66,22 @@ def _cure_belly(kitchen: Kitchen, cook: User, batch: Batch, now: datetime) -> No
         CuredPieceIn.model_validate({"mark": mark, "recipe": recipe, "out_day": out})
         for (mark, recipe, _, _), out in zip(bench.CURED, (10, 10, 5, 9), strict=True)
     ]
-    told = PutInIn(pieces=pieces, scale="0.1 g", in_at=in_at, wishes=WishesIn(turn_days=1, dry_hours=12))
-    put_in(write_demo(kitchen, cook, "put in", in_at), batch, told)
+    data = PutInIn(pieces=pieces, scale="0.1 g", in_at=in_at, wishes=WishesIn(turn_days=1, dry_hours=12))
+    put_in(write_demo(kitchen, cook, "put in", in_at), batch, data)
 
 
 def _tick_turns(kitchen: Kitchen, cook: User, batch: Batch) -> None:
     """The first two days were turned, the third was forgotten."""
-    turns = PlannedAct.objects.filter(batch=batch, kind="turn").order_by("due_at", "id")
-    days = sorted({act.due_at for act in turns})[:2]
-    for act in turns:
-        if act.due_at in days:
-            at = act.due_at + timedelta(minutes=25)
-            write = write_demo(kitchen, cook, ["turn", act.marks, str(act.due_at - days[0])], at)
-            tell_news(write, act.uid, NewsIn(sort="done", happened_at=at))
+    turns = PlannedTask.objects.filter(batch=batch, kind="turn").order_by("due_at", "id")
+    days = sorted({task.due_at for task in turns})[:2]
+    for task in turns:
+        if task.due_at in days:
+            at = task.due_at + timedelta(minutes=25)
+            write = write_demo(kitchen, cook, ["turn", task.marks, str(task.due_at - days[0])], at)
+            record_news(write, task.uid, NewsIn(sort="done", happened_at=at))
 
 
 def _plan_loin(kitchen: Kitchen, cook: User, batch: Batch, now: datetime) -> None:
     due = now + timedelta(hours=1)
-    told = ActIn(kind="smoke", due_at=due, marks=["A", "B"])
-    plan_act(write_demo(kitchen, cook, "smoke", now - timedelta(hours=16)), batch, told)
+    data = TaskIn(kind="smoke", due_at=due, marks=["A", "B"])
+    plan_task(write_demo(kitchen, cook, "smoke", now - timedelta(hours=16)), batch, data)

@@ -1,4 +1,4 @@
-"""The Salt Lantern Canteen's latest five batches, told as the entries its cooks made, day by day.
+"""The Salt Lantern Canteen's latest five batches, as the entries its cooks made, day by day.
 
 Days count back from today. Everything is made up: the canteen, Harrow Quay, the cooks, the prices.
 """
@@ -7,33 +7,33 @@ from typing import Any, Final
 
 #: (days ago, hour, minute), cook, what was recorded. ``start`` begins a batch; ``corrects`` names the
 #: position, within the batch, of the entry that was wrong.
-Told = tuple[tuple[int, int, int], str, dict[str, Any]]
+Recorded = tuple[tuple[int, int, int], str, dict[str, Any]]
 
 
-def tell_used(what: str, group: str, amount: str, price: str) -> dict[str, str]:
+def used_line(what: str, group: str, amount: str, price: str) -> dict[str, str]:
     """Something used in a step."""
     return {"what": what, "group": group, "amount": amount, "price": price}
 
 
-def tell_weigh(kind: str, weights: dict[str, str], **more: Any) -> dict[str, Any]:
+def weigh_entry(kind: str, weights: dict[str, str], **more: Any) -> dict[str, Any]:
     """Pieces weighed on under their marks."""
     lines = [{"mark": mark, "weight": weight} for mark, weight in weights.items()]
     return {"content": {"act": "weigh", "kind": kind, "weights": lines, **more}}
 
 
-def tell_piece(mark: str, weight: str, slices: str = "") -> dict[str, str]:
+def piece_line(mark: str, weight: str, slices: str = "") -> dict[str, str]:
     """A piece that stays."""
     return {"mark": mark, "weight": weight, "slices": slices}
 
 
-def tell_off(name: str, material: str, weight: str, worth: str = "nothing") -> dict[str, str]:
+def cut_off_line(name: str, material: str, weight: str, worth: str = "nothing") -> dict[str, str]:
     """Something cut off, with its worth."""
     if worth in ("nothing", "as_main"):
         return {"name": name, "material": material, "weight": weight, "worth": worth}
     return {"name": name, "material": material, "weight": weight, "worth": "price", "price": worth}
 
 
-def tell_split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[str, Any]:
+def split_entry(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> dict[str, Any]:
     """One piece becoming many."""
     pieces = [part for part in parts if "mark" in part]
     cut_off = [part for part in parts if "name" in part]
@@ -49,7 +49,7 @@ def tell_split(kind: str, piece: str, *parts: dict[str, str], **more: Any) -> di
     }
 
 
-def tell_terms(
+def terms_entries(
     name: str, paid: str, weight: str, *, slices: str, portion: dict[str, str], fry: str = ""
 ) -> list[dict[str, Any]]:
     """A shop pack and the portion."""
@@ -61,7 +61,7 @@ def _pack(name: str, paid: str, weight: str, *, slices: str = "", fry: str = "")
     return {"content": {"act": "shop_pack", **pack}}
 
 
-JOWL: Final[list[Told]] = [
+JOWL: Final[list[Recorded]] = [
     (
         (17, 8, 10),
         "maren",
@@ -79,76 +79,76 @@ JOWL: Final[list[Told]] = [
     ),
     *(
         ((17, 8, 15), "maren", terms)
-        for terms in tell_terms(
+        for terms in terms_entries(
             "good shop bacon", "6.15", "12 oz", slices="11", portion={"slices": "3"}, fry="34"
         )
     ),
     (
         (17, 9, 5),
         "maren",
-        tell_split(
+        split_entry(
             "trim",
             "lot",
-            tell_piece("A", "7.1 lb"),
-            tell_piece("B", "6.9 lb"),
-            tell_piece("C", "6 lb 12 oz"),
-            tell_off("skin", "skin", "1.05 lb"),
-            tell_off("lean trim", "lean", "1.3 lb", "2.40/lb"),
-            tell_off("fat", "fat", "0.65 lb", "0.80/lb"),
+            piece_line("A", "7.1 lb"),
+            piece_line("B", "6.9 lb"),
+            piece_line("C", "6 lb 12 oz"),
+            cut_off_line("skin", "skin", "1.05 lb"),
+            cut_off_line("lean trim", "lean", "1.3 lb", "2.40/lb"),
+            cut_off_line("fat", "fat", "0.65 lb", "0.80/lb"),
             minutes="24",
         ),
     ),
     (
         (9, 8, 30),
         "odo",
-        tell_weigh(
+        weigh_entry(
             "cure",
             {"A": "6.8 lb", "B": "6.6 lb", "C": "6.45 lb"},
             minutes="20",
             used=[
-                tell_used("coarse salt", "cure", "228 g", "1.20/kg"),
-                tell_used("curing salt no. 1", "cure", "23.5 g", "5.00 for 8 oz"),
-                tell_used("crushed juniper", "cure", "27 g", "31.00/kg"),
+                used_line("coarse salt", "cure", "228 g", "1.20/kg"),
+                used_line("curing salt no. 1", "cure", "23.5 g", "5.00 for 8 oz"),
+                used_line("crushed juniper", "cure", "27 g", "31.00/kg"),
             ],
         ),
     ),
-    ((8, 7, 50), "maren", tell_weigh("rest", {"A": "6.74 lb", "B": "6.53 lb", "C": "6.39 lb"})),
+    ((8, 7, 50), "maren", weigh_entry("rest", {"A": "6.74 lb", "B": "6.53 lb", "C": "6.39 lb"})),
     (
         (8, 15, 40),
         "odo",
-        tell_weigh(
+        weigh_entry(
             "smoke",
             {"A": "5.9 lb", "B": "5.27 lb", "C": "5.6 lb"},
             minutes="30",
-            used=[tell_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+            used=[used_line("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
         ),
     ),
     (
         (8, 15, 55),
         "odo",
         {
-            **tell_weigh(
+            **weigh_entry(
                 "smoke",
                 {"A": "5.9 lb", "B": "5.72 lb", "C": "5.6 lb"},
                 minutes="30",
-                used=[tell_used("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
+                used=[used_line("cherry pellets", "fuel", "6 lb", "19.50 for 20 lb")],
             ),
             "corrects": 7,
             "reason": "B read as 5.27, weighed again",
         },
     ),
-    ((7, 8, 20), "maren", tell_weigh("chill", {"A": "5.81 lb", "B": "5.64 lb", "C": "5.52 lb"})),
+    ((7, 8, 20), "maren", weigh_entry("chill", {"A": "5.81 lb", "B": "5.64 lb", "C": "5.52 lb"})),
     *(
         (
             (7, 9, 5 + 14 * turn),
             "maren",
-            tell_split(
+            split_entry(
                 "slice",
                 mark,
-                tell_piece(f"{mark}1", weight, slices),
-                tell_off("ends", "ends", ends, "3.00/lb"),
+                piece_line(f"{mark}1", weight, slices),
+                cut_off_line("ends", "ends", ends, "3.00/lb"),
                 minutes="12",
-                used=[tell_used("bags", "packaging", "5 bags", "18.00 for 50 each")],
+                used=[used_line("bags", "packaging", "5 bags", "18.00 for 50 each")],
             ),
         )
         for turn, (mark, weight, slices, ends) in enumerate(
@@ -164,7 +164,7 @@ JOWL: Final[list[Told]] = [
     ((7, 10, 35), "maren", _pack("best shop bacon", "9.40", "1 lb", slices="14", fry="40")),
 ]
 
-GOOSE: Final[list[Told]] = [
+GOOSE: Final[list[Recorded]] = [
     (
         (6, 10, 0),
         "odo",
@@ -181,60 +181,62 @@ GOOSE: Final[list[Told]] = [
     ),
     *(
         ((6, 10, 4), "odo", terms)
-        for terms in tell_terms("smokehouse counter", "6.20", "6 oz", slices="", portion={"weight": "2 oz"})
+        for terms in terms_entries(
+            "smokehouse counter", "6.20", "6 oz", slices="", portion={"weight": "2 oz"}
+        )
     ),
     (
         (6, 10, 40),
         "odo",
-        tell_split(
+        split_entry(
             "trim",
             "lot",
-            tell_piece("A", "1.64 kg"),
-            tell_piece("B", "1.52 kg"),
-            tell_off("fat", "fat", "120 g", "4.00/kg"),
-            tell_off("sinew", "waste", "60 g"),
+            piece_line("A", "1.64 kg"),
+            piece_line("B", "1.52 kg"),
+            cut_off_line("fat", "fat", "120 g", "4.00/kg"),
+            cut_off_line("sinew", "waste", "60 g"),
             minutes="14",
         ),
     ),
     (
         (3, 9, 10),
         "maren",
-        tell_weigh(
+        weigh_entry(
             "cure",
             {"A": "1.58 kg", "B": "1.46 kg"},
             minutes="12",
             used=[
-                tell_used("fine salt", "cure", "79 g", "0.90/kg"),
-                tell_used("curing salt no. 1", "cure", "7.9 g", "5.00 for 8 oz"),
-                tell_used("bay and orange peel", "cure", "", "1.10"),
+                used_line("fine salt", "cure", "79 g", "0.90/kg"),
+                used_line("curing salt no. 1", "cure", "7.9 g", "5.00 for 8 oz"),
+                used_line("bay and orange peel", "cure", "", "1.10"),
             ],
         ),
     ),
     (
         (2, 16, 20),
         "maren",
-        tell_weigh(
+        weigh_entry(
             "smoke",
             {"A": "1.37 kg", "B": "1.25 kg"},
             minutes="24",
-            used=[tell_used("apple wood", "fuel", "1.5 lb", "6.00 for 5 lb")],
+            used=[used_line("apple wood", "fuel", "1.5 lb", "6.00 for 5 lb")],
         ),
     ),
-    ((1, 8, 0), "odo", tell_weigh("chill", {"A": "1.35 kg", "B": "1.23 kg"})),
+    ((1, 8, 0), "odo", weigh_entry("chill", {"A": "1.35 kg", "B": "1.23 kg"})),
     (
         (0, 0, 20),
         "odo",
-        tell_split(
+        split_entry(
             "slice",
             "A",
-            tell_piece("A1", "1.24 kg"),
-            tell_off("ends", "ends", "90 g", "as_main"),
+            piece_line("A1", "1.24 kg"),
+            cut_off_line("ends", "ends", "90 g", "as_main"),
             minutes="15",
         ),
     ),
 ]
 
-LOIN: Final[list[Told]] = [
+LOIN: Final[list[Recorded]] = [
     (
         (8, 11, 20),
         "maren",
@@ -264,34 +266,34 @@ LOIN: Final[list[Told]] = [
     (
         (8, 11, 50),
         "maren",
-        tell_split(
+        split_entry(
             "trim",
             "lot",
-            tell_piece("A", "4 lb 9 oz"),
-            tell_piece("B", "4 lb 6 oz"),
-            tell_off("lean trim", "lean", "5 oz", "2.40/lb"),
-            tell_off("silver skin", "waste", "3 oz"),
+            piece_line("A", "4 lb 9 oz"),
+            piece_line("B", "4 lb 6 oz"),
+            cut_off_line("lean trim", "lean", "5 oz", "2.40/lb"),
+            cut_off_line("silver skin", "waste", "3 oz"),
             minutes="16",
         ),
     ),
     (
         (2, 10, 30),
         "odo",
-        tell_weigh(
+        weigh_entry(
             "cure",
             {"A": "4 lb 11.5 oz", "B": "4 lb 8 oz"},
             minutes="18",
             used=[
-                tell_used("brine salt", "cure", "410 g", "1.20/kg"),
-                tell_used("curing salt no. 1", "cure", "17 g", "5.00 for 8 oz"),
-                tell_used("maple syrup", "cure", "180 g", "9.00 for 500 g"),
+                used_line("brine salt", "cure", "410 g", "1.20/kg"),
+                used_line("curing salt no. 1", "cure", "17 g", "5.00 for 8 oz"),
+                used_line("maple syrup", "cure", "180 g", "9.00 for 500 g"),
             ],
         ),
     ),
-    ((1, 9, 30), "odo", tell_weigh("rest", {"A": "4 lb 10.5 oz", "B": "4 lb 7 oz"})),
+    ((1, 9, 30), "odo", weigh_entry("rest", {"A": "4 lb 10.5 oz", "B": "4 lb 7 oz"})),
 ]
 
-LAMB: Final[list[Told]] = [
+LAMB: Final[list[Recorded]] = [
     (
         (1, 14, 0),
         "odo",
@@ -309,20 +311,20 @@ LAMB: Final[list[Told]] = [
     (
         (1, 14, 45),
         "odo",
-        tell_split(
+        split_entry(
             "trim",
             "lot",
-            tell_piece("A", "3.9 lb"),
-            tell_piece("B", "3.75 lb"),
-            tell_off("rib bones", "bone", "2.35 lb", "0.60/lb"),
-            tell_off("lean trim", "lean", "0.8 lb", "as_main"),
-            tell_off("fat", "fat", "0.5 lb"),
+            piece_line("A", "3.9 lb"),
+            piece_line("B", "3.75 lb"),
+            cut_off_line("rib bones", "bone", "2.35 lb", "0.60/lb"),
+            cut_off_line("lean trim", "lean", "0.8 lb", "as_main"),
+            cut_off_line("fat", "fat", "0.5 lb"),
             minutes="32",
         ),
     ),
 ]
 
-SAUSAGE: Final[list[Told]] = [
+SAUSAGE: Final[list[Recorded]] = [
     (
         (5, 9, 0),
         "maren",
@@ -359,8 +361,8 @@ SAUSAGE: Final[list[Told]] = [
                 "into": {"mark": "MIX", "weight": "6.1 lb"},
                 "minutes": "25",
                 "used": [
-                    tell_used("fine salt", "cure", "48 g", "0.90/kg"),
-                    tell_used("fennel and garlic", "cure", "", "1.60"),
+                    used_line("fine salt", "cure", "48 g", "0.90/kg"),
+                    used_line("fennel and garlic", "cure", "", "1.60"),
                 ],
             }
         },
@@ -368,20 +370,20 @@ SAUSAGE: Final[list[Told]] = [
     (
         (5, 10, 40),
         "odo",
-        tell_split(
+        split_entry(
             "stuff",
             "MIX",
-            tell_piece("P", "2.1 lb"),
-            tell_piece("Q", "2 lb"),
-            tell_piece("R", "1.9 lb"),
+            piece_line("P", "2.1 lb"),
+            piece_line("Q", "2 lb"),
+            piece_line("R", "1.9 lb"),
             minutes="30",
-            used=[tell_used("casings", "packaging", "3", "14.00 for 20 each")],
+            used=[used_line("casings", "packaging", "3", "14.00 for 20 each")],
         ),
     ),
     (
         (3, 8, 30),
         "maren",
-        tell_weigh("ferment", {"P": "2.04 lb", "Q": "1.95 lb", "R": "1.84 lb"}, minutes="5"),
+        weigh_entry("ferment", {"P": "2.04 lb", "Q": "1.95 lb", "R": "1.84 lb"}, minutes="5"),
     ),
     (
         (2, 8, 10),
@@ -396,7 +398,7 @@ SAUSAGE: Final[list[Told]] = [
             }
         },
     ),
-    ((0, 2, 10), "maren", tell_weigh("hang", {"P": "1.83 lb", "Q": "1.74 lb"}, minutes="5")),
+    ((0, 2, 10), "maren", weigh_entry("hang", {"P": "1.83 lb", "Q": "1.74 lb"}, minutes="5")),
 ]
 
 BATCHES: Final = (JOWL, LOIN, GOOSE, LAMB, SAUSAGE)

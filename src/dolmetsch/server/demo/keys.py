@@ -1,4 +1,4 @@
-"""The writes of the demo: their keys follow from what is told, so that they are the same every time."""
+"""The writes of the demo: their keys follow from their content, so that they are the same every time."""
 
 import hashlib
 import json
@@ -12,8 +12,8 @@ from dolmetsch.server.writing.once import Write
 KEYS: Final = uuid.UUID("5a17ab1e-0000-4000-8000-000000000000")
 
 
-def write_demo(kitchen: Kitchen, cook: User, told: object, when: datetime) -> Write:
-    """A write of ``told`` by ``cook``."""
-    text = json.dumps(told, sort_keys=True)
+def write_demo(kitchen: Kitchen, cook: User, content: object, when: datetime) -> Write:
+    """A write of ``content`` by ``cook``."""
+    text = json.dumps(content, sort_keys=True)
     fingerprint = hashlib.sha256(text.encode()).hexdigest()
     return Write(kitchen=kitchen, user=cook, now=when, key=uuid.uuid5(KEYS, text), fingerprint=fingerprint)

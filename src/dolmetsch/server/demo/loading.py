@@ -14,10 +14,10 @@ from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.batches.record.actions import record_entry, start_batch
 from dolmetsch.server.demo.bench import BELLY
 from dolmetsch.server.demo.bench_loading import load_bench
-from dolmetsch.server.demo.canteen import BATCHES, Told
+from dolmetsch.server.demo.canteen import BATCHES, Recorded
 from dolmetsch.server.demo.keys import KEYS, write_demo
 from dolmetsch.server.demo.past import BATCHES as PAST
-from dolmetsch.server.demo.past import tell_past
+from dolmetsch.server.demo.past import past_story
 from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.prices.actions import note_frying, note_price
@@ -51,23 +51,23 @@ def load_demo(now: datetime) -> Kitchen:
         Membership.objects.create(user=cooks[name], kitchen=kitchen)
     _list_prices(kitchen, cooks[DEMO_USERNAME], now)
     for number in range(len(PAST)):
-        _tell(kitchen, cooks, story=tell_past(number), number=100 + number, now=now, way=DRY)
+        _load_story(kitchen, cooks, story=past_story(number), number=100 + number, now=now, way=DRY)
     for number, story in enumerate((*BATCHES, BELLY)):
-        _tell(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
+        _load_story(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
     load_bench(kitchen, cooks, now)
     return kitchen
 
 
 def _list_prices(kitchen: Kitchen, cook: User, now: datetime) -> None:
-    def write(told: object, when: datetime) -> Write:
-        return write_demo(kitchen, cook, told, when)
+    def write(content: object, when: datetime) -> Write:
+        return write_demo(kitchen, cook, content, when)
 
     for sort, name, kind, history in PRICES:
         for days, source, price, size, slices, solution in history:
             on = now - timedelta(days=days)
-            told = {"sort": sort, "name": name, "kind": kind, "source": source, "on": on.date().isoformat()}
-            told |= {"price": price, "size": size, "slices": slices, "solution": solution}
-            note_price(write(told, on), QuoteIn.model_validate(told))
+            quote = {"sort": sort, "name": name, "kind": kind, "source": source, "on": on.date().isoformat()}
+            quote |= {"price": price, "size": size, "slices": slices, "solution": solution}
+            note_price(write(quote, on), QuoteIn.model_validate(quote))
     for name, days, raw, cooked in FRYINGS:
         on = now - timedelta(days=days)
         tested = {"raw": raw, "cooked": cooked, "on": on.date().isoformat()}
@@ -77,33 +77,33 @@ def _list_prices(kitchen: Kitchen, cook: User, now: datetime) -> None:
         save_way(write(way, now - timedelta(days=320)), WayIn.model_validate(way))
 
 
-def _tell(
+def _load_story(
     kitchen: Kitchen,
     cooks: dict[str, User],
     *,
-    story: list[Told],
+    story: list[Recorded],
     number: int,
     now: datetime,
     way: str | None,
 ) -> None:
     made: list[Entry] = []
-    for position, (when, cook, told) in enumerate(story):
+    for position, (when, cook, content) in enumerate(story):
         write = Write(
             kitchen=kitchen,
             user=cooks[cook],
             now=_moment(now, when),
             key=uuid.uuid5(KEYS, f"{number}/{position}"),
-            fingerprint=hashlib.sha256(json.dumps(told, sort_keys=True).encode()).hexdigest(),
+            fingerprint=hashlib.sha256(json.dumps(content, sort_keys=True).encode()).hexdigest(),
         )
-        if "start" in told:
-            start = StartIn.model_validate({"name": told["start"], "bought": told["bought"]})
+        if "start" in content:
+            start = StartIn.model_validate({"name": content["start"], "bought": content["bought"]})
             entry = start_batch(write, start).entry
             if way is not None:
                 choose_way(write, entry.batch.code, ChooseWayIn(way=way))
         else:
-            body = {**told, "seen": len(made)}
-            if "corrects" in told:
-                body["corrects"] = made[told["corrects"] - 1].id
+            body = {**content, "seen": len(made)}
+            if "corrects" in content:
+                body["corrects"] = made[content["corrects"] - 1].id
             entry = record_entry(write, made[0].batch.code, EntryIn.model_validate(body)).entry
         made.append(entry)
 

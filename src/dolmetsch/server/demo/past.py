@@ -4,13 +4,13 @@ import random
 from typing import Any, Final
 
 from dolmetsch.server.demo.canteen import (
-    Told,
-    tell_off,
-    tell_piece,
-    tell_split,
-    tell_terms,
-    tell_used,
-    tell_weigh,
+    Recorded,
+    cut_off_line,
+    piece_line,
+    split_entry,
+    terms_entries,
+    used_line,
+    weigh_entry,
 )
 
 #: days ago, name, cut, pounds as purchased, price a pound.
@@ -39,12 +39,12 @@ _STEPS: Final = {
 _ROLLED: Final = {"trim": 0.03, "slice": 0.022}
 
 
-def tell_past(number: int) -> list[Told]:
+def past_story(number: int) -> list[Recorded]:
     """The entries of past batch ``number``, as its cooks made them."""
     days, name, cut, pounds, price = BATCHES[number]
     draw = random.Random(1000 + number)  # noqa: S311
     keeps = _KEEPS[cut]
-    story: list[Told] = [
+    story: list[Recorded] = [
         (
             (days, 8, 10),
             "maren",
@@ -59,36 +59,36 @@ def tell_past(number: int) -> list[Told]:
             },
         )
     ]
-    terms = tell_terms("good shop bacon", "5.95", "12 oz", slices="11", portion={"slices": "3"})
-    story += [((days, 8, 15), "maren", told) for told in terms]
+    terms = terms_entries("good shop bacon", "5.95", "12 oz", slices="11", portion={"slices": "3"})
+    story += [((days, 8, 15), "maren", entry) for entry in terms]
     kept = pounds * _near(draw, keeps["trim"], _ROLLED["trim"])
     off = pounds - kept - 0.1
     marks = ["A", "B"] if pounds < 15 else ["A", "B", "C"]
     shares = [kept / len(marks) * (1 + (place - (len(marks) - 1) / 2) * 0.04) for place in range(len(marks))]
-    trimmed = [tell_piece(mark, _lb(share)) for mark, share in zip(marks, shares, strict=True)]
-    lean = tell_off("lean trim", "lean", _lb(off * 0.45), "2.40/lb")
-    skin = tell_off("skin", "skin", _lb(off * 0.5))
+    trimmed = [piece_line(mark, _lb(share)) for mark, share in zip(marks, shares, strict=True)]
+    lean = cut_off_line("lean trim", "lean", _lb(off * 0.45), "2.40/lb")
+    skin = cut_off_line("skin", "skin", _lb(off * 0.5))
     minutes = str(round(6 + 0.75 * pounds + draw.uniform(-3, 3)))
-    story.append(((days, 9, 5), "maren", tell_split("trim", "lot", *trimmed, lean, skin, minutes=minutes)))
+    story.append(((days, 9, 5), "maren", split_entry("trim", "lot", *trimmed, lean, skin, minutes=minutes)))
     weights = dict(zip(marks, shares, strict=True))
     for kind, ago in (("cure", 8), ("rest", 9), ("smoke", 10), ("chill", 11)):
         middle, scatter = _STEPS[kind]
         ratio = _near(draw, middle, scatter)
         weights = {mark: weight * ratio for mark, weight in weights.items()}
         more = _more(kind, sum(weights.values()), draw)
-        told = tell_weigh(kind, {mark: _lb(weight) for mark, weight in weights.items()}, **more)
-        story.append(((days - ago, 10, 0), "odo", told))
+        entry = weigh_entry(kind, {mark: _lb(weight) for mark, weight in weights.items()}, **more)
+        story.append(((days - ago, 10, 0), "odo", entry))
     for place, (mark, weight) in enumerate(weights.items()):
         sliced = weight * _near(draw, keeps["slice"], _ROLLED["slice"])
-        told = tell_split(
+        entry = split_entry(
             "slice",
             mark,
-            tell_piece(f"{mark}1", _lb(sliced), str(round(sliced / 0.06))),
-            tell_off("ends", "ends", _lb(weight - sliced - 0.03), "2.20/lb"),
+            piece_line(f"{mark}1", _lb(sliced), str(round(sliced / 0.06))),
+            cut_off_line("ends", "ends", _lb(weight - sliced - 0.03), "2.20/lb"),
             minutes=str(round(2 + 1.8 * weight)),
-            used=[tell_used("bags", "packaging", f"{max(1, round(0.9 * weight))} bags", "18.00 for 50 each")],
+            used=[used_line("bags", "packaging", f"{max(1, round(0.9 * weight))} bags", "18.00 for 50 each")],
         )
-        story.append(((days - 12, 9, 5 + 12 * place), "maren", told))
+        story.append(((days - 12, 9, 5 + 12 * place), "maren", entry))
     return story
 
 
@@ -109,13 +109,13 @@ def _more(kind: str, pounds: float, draw: random.Random) -> dict[str, Any]:
         return {
             "minutes": str(round(10 + 0.5 * pounds + draw.uniform(-2, 2))),
             "used": [
-                tell_used("coarse salt", "cure", f"{round(22 * kilos)} g", "1.10/kg"),
-                tell_used("curing salt no. 1", "cure", f"{round(2.5 * kilos)} g", "5.00 for 8 oz"),
-                tell_used("crushed juniper", "cure", f"{round(3 * kilos)} g", "31.00/kg"),
+                used_line("coarse salt", "cure", f"{round(22 * kilos)} g", "1.10/kg"),
+                used_line("curing salt no. 1", "cure", f"{round(2.5 * kilos)} g", "5.00 for 8 oz"),
+                used_line("crushed juniper", "cure", f"{round(3 * kilos)} g", "31.00/kg"),
             ],
         }
     if kind == "smoke":
         pellets = f"{draw.choice(['5.5', '6', '6.5'])} lb"
         minutes = str(round(24 + 0.3 * pounds + draw.uniform(-3, 3)))
-        return {"minutes": minutes, "used": [tell_used("cherry pellets", "fuel", pellets, "18.00 for 20 lb")]}
+        return {"minutes": minutes, "used": [used_line("cherry pellets", "fuel", pellets, "18.00 for 20 lb")]}
     return {"minutes": "5"} if kind == "rest" else {}

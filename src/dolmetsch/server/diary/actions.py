@@ -9,7 +9,7 @@ from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once
 
 
-def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
+def write_note(write: Write, batch: Batch, data: schemas.NoteIn) -> Note:
     """Keep a note.
 
     Raises:
@@ -17,20 +17,20 @@ def write_note(write: Write, batch: Batch, told: schemas.NoteIn) -> Note:
     """
 
     def keep() -> Note:
-        happened_at = told.happened_at or write.now
+        happened_at = data.happened_at or write.now
         reader = Reader.of(write.kitchen)
-        reader.need("text", told.text, "Add a note.")
+        reader.need("text", data.text, "Add a note.")
         reader.happened("happened_at", happened_at, now=write.now)
         if reader.problems:
             raise refuse_fields(reader.problems)
         return Note.objects.create(
-            batch=batch, mark=told.mark, text=told.text, happened_at=happened_at, **write.stamp
+            batch=batch, mark=data.mark, text=data.text, happened_at=happened_at, **write.stamp
         )
 
     return keep_once(write, Note, keep)
 
 
-def keep_photo(write: Write, batch: Batch, content: bytes, *, told: schemas.PhotoIn) -> Photo:
+def keep_photo(write: Write, batch: Batch, content: bytes, *, data: schemas.PhotoIn) -> Photo:
     """Add a photo: its files first, so that no row is without them.
 
     Raises:
@@ -43,8 +43,8 @@ def keep_photo(write: Write, batch: Batch, content: bytes, *, told: schemas.Phot
         Photo,
         lambda: Photo.objects.create(
             batch=batch,
-            mark=told.mark,
-            note=told.note,
+            mark=data.mark,
+            note=data.note,
             digest=picture.digest,
             width=picture.width,
             height=picture.height,

@@ -9,7 +9,7 @@ from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["diary"])
@@ -18,9 +18,9 @@ router = Router(tags=["diary"])
 @router.get(
     "/batches/{code}/diary", response={200: schemas.DiaryOut, REFUSALS: Problem}, operation_id="getDiary"
 )
-def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schemas.DiaryOut:
+def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """Everything that happened to a batch, in time order."""
-    return read_diary(get_batch(kitchen_of(request, kitchen_slug), code))
+    return print_json(read_diary(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
 @router.post(
@@ -55,7 +55,7 @@ def keep_photo(
         raise DomainError("too_much", 413, "Too large", "A photo may have 15 MB; nothing was written.")
     content = file.read()
     write = write_of(request, kitchen, key, uploaded=f"{mark}\n{note}\n".encode() + content)
-    actions.keep_photo(write, batch, content, told=schemas.PhotoIn(mark=mark, note=note))
+    actions.keep_photo(write, batch, content, data=schemas.PhotoIn(mark=mark, note=note))
     return Status(201, read_diary(batch))
 
 

@@ -13,7 +13,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.models import LookOver, PieceFact
 from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
-from dolmetsch.server.plans.models import ActNews
+from dolmetsch.server.plans.models import TaskNews
 from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_day
@@ -30,13 +30,13 @@ TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
 def read_diary(batch: Batch) -> schemas.DiaryOut:
     """The diary of ``batch``."""
     leaves = [
-        *_tell_entries(list_entry_rows(batch), batch.kitchen),
-        *_tell_cures(batch),
-        *_tell_acts(batch),
-        *_tell_facts(batch),
-        *_tell_looks(batch),
-        *_tell_notes(batch),
-        *_tell_photos(batch),
+        *_show_entries(list_entry_rows(batch), batch.kitchen),
+        *_show_cures(batch),
+        *_show_tasks(batch),
+        *_show_facts(batch),
+        *_show_looks(batch),
+        *_show_notes(batch),
+        *_show_photos(batch),
     ]
     return schemas.DiaryOut(
         code=batch.code,
@@ -47,7 +47,7 @@ def read_diary(batch: Batch) -> schemas.DiaryOut:
     )
 
 
-def _tell_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LeafOut]:
+def _show_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LeafOut]:
     fetch_cooks(rows)
     latest = {row.root_sequence: row.entry.pk for row in rows}
     for row in rows:
@@ -67,7 +67,7 @@ def _tell_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.L
         )
 
 
-def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
+def _show_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
     for cure in list_cures(batch):
         lines = [
             f"{line['name']} {line['grams']} g" for line in cure.answer["lines"] if line["role"] != "water"
@@ -94,27 +94,27 @@ def _tell_cures(batch: Batch) -> Iterator[schemas.LeafOut]:
         )
 
 
-def _tell_acts(batch: Batch) -> Iterator[schemas.LeafOut]:
-    told = ActNews.objects.filter(act__batch=batch).select_related("act", "recorded_by").order_by("id")
-    for news in told:
+def _show_tasks(batch: Batch) -> Iterator[schemas.LeafOut]:
+    listed = TaskNews.objects.filter(task__batch=batch).select_related("task", "recorded_by").order_by("id")
+    for news in listed:
         lines = [TASTE_WORDS[news.taste]] if news.taste else []
         if news.sort == "moved":
             lines.append(f"from {print_day(news.due_before)} to {print_day(news.due_now)}")
         if news.note:
             lines.append(news.note)
         yield schemas.LeafOut(
-            sort="act",
+            sort="task",
             happened_at=news.happened_at,
             recorded_at=news.recorded_at,
             by=news.recorded_by.called,
-            title=f"{NEWS_WORDS[news.sort]}{words_of(news.act)}",
+            title=f"{NEWS_WORDS[news.sort]}{words_of(news.task)}",
             lines=lines,
-            marks=news.act.marks,
+            marks=news.task.marks,
             is_wrong=False,
         )
 
 
-def _tell_facts(batch: Batch) -> Iterator[schemas.LeafOut]:
+def _show_facts(batch: Batch) -> Iterator[schemas.LeafOut]:
     sorts = sorts_of(batch.kitchen)
     for row in PieceFact.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
         yield schemas.LeafOut(
@@ -140,8 +140,8 @@ def _describe_fact(row: PieceFact, sorts: dict[str, str], kitchen: Kitchen) -> I
     for word, size in (("long", row.length_mm), ("wide", row.width_mm), ("thick", row.thickness_mm)):
         length = print_length(size)
         if length is not None:
-            told = f"{length.inch} in" if kitchen.weight_unit == "lb" else f"{length.cm} cm"
-            sizes.append(f"{told} {word}")
+            text = f"{length.inch} in" if kitchen.weight_unit == "lb" else f"{length.cm} cm"
+            sizes.append(f"{text} {word}")
     if sizes:
         yield ", ".join(sizes)
     if row.skin:
@@ -155,7 +155,7 @@ def _describe_fact(row: PieceFact, sorts: dict[str, str], kitchen: Kitchen) -> I
         yield f"in {place.text}" if place else row.store
 
 
-def _tell_looks(batch: Batch) -> Iterator[schemas.LeafOut]:
+def _show_looks(batch: Batch) -> Iterator[schemas.LeafOut]:
     for row in LookOver.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
         found = [LOOKS_BY_KEY[key] for key in row.found if key in LOOKS_BY_KEY]
         lines = [f"{look.question.rstrip('?')}: {look.what_to_do}" for look in found] or ["Nothing found."]
@@ -171,7 +171,7 @@ def _tell_looks(batch: Batch) -> Iterator[schemas.LeafOut]:
         )
 
 
-def _tell_notes(batch: Batch) -> Iterator[schemas.LeafOut]:
+def _show_notes(batch: Batch) -> Iterator[schemas.LeafOut]:
     for row in Note.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
         yield schemas.LeafOut(
             sort="note",
@@ -185,7 +185,7 @@ def _tell_notes(batch: Batch) -> Iterator[schemas.LeafOut]:
         )
 
 
-def _tell_photos(batch: Batch) -> Iterator[schemas.LeafOut]:
+def _show_photos(batch: Batch) -> Iterator[schemas.LeafOut]:
     for row in Photo.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
         stem = f"/api/kitchens/{batch.kitchen.slug}/photos/{row.pk}"
         yield schemas.LeafOut(

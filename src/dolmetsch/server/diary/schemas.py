@@ -41,7 +41,7 @@ class PhotoOut(BaseModel):
     small: str
 
 
-Sort = Literal["entry", "cure", "act", "fact", "look", "note", "photo"]
+Sort = Literal["entry", "cure", "task", "fact", "look", "note", "photo"]
 
 
 class LeafOut(BaseModel):

@@ -6,7 +6,7 @@ from ninja.security import django_auth
 
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.kitchens.schemas import SettingsIn
-from dolmetsch.server.kitchens.settings import change_settings, tell_settings
+from dolmetsch.server.kitchens.settings import change_settings, show_settings
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS
 
@@ -21,7 +21,7 @@ router = Router(tags=["session"])
 )
 def get_settings(request: HttpRequest, kitchen_slug: str) -> SettingsIn:
     """What a kitchen counts by default, its scale, and how many slabs fit."""
-    return tell_settings(kitchen_of(request, kitchen_slug))
+    return show_settings(kitchen_of(request, kitchen_slug))
 
 
 @router.put(

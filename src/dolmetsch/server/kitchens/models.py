@@ -22,7 +22,7 @@ class Kitchen(models.Model):
     """A tenant: every record belongs to one kitchen and is seen by its members only.
 
     The policy fields are the defaults a new batch takes over. ``scale_grams`` is what its scale shows
-    steps of; null: not told. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
+    steps of; null: not set. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
     ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
     """
 

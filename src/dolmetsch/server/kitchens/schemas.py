@@ -16,7 +16,7 @@ class KitchenInfo(Schema):
 
 
 class SettingsIn(Schema):
-    """What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not told.
+    """What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not set.
 
     ``labour_rate`` an hour, ``scale`` a weight like "5 g".
     """

@@ -15,7 +15,7 @@ from dolmetsch.server.problems import FieldProblem, refuse_fields
 MAX_SCALE_GRAMS = 500
 
 
-def tell_settings(kitchen: Kitchen) -> SettingsIn:
+def show_settings(kitchen: Kitchen) -> SettingsIn:
     """The settings as they would be typed."""
     return SettingsIn(
         labour_rate="" if kitchen.labour_rate is None else f"{kitchen.labour_rate:.2f}",
@@ -39,8 +39,8 @@ def change_settings(kitchen: Kitchen, wanted: SettingsIn) -> SettingsIn:
     rate = scale = None
     try:
         if wanted.labour_rate:
-            told = read_number(wanted.labour_rate, what="wage", limit=Fraction(100_000), places=2)
-            rate = Decimal(told.numerator) / told.denominator
+            wage = read_number(wanted.labour_rate, what="wage", limit=Fraction(100_000), places=2)
+            rate = Decimal(wage.numerator) / wage.denominator
     except QuantityError as error:
         problems.append(FieldProblem(path="labour_rate", code=error.reason, message=str(error)))
     try:
@@ -57,7 +57,7 @@ def change_settings(kitchen: Kitchen, wanted: SettingsIn) -> SettingsIn:
         kept.count_packaging, kept.count_overhead = wanted.packaging, wanted.overhead
         kept.fridge_slabs, kept.smoker_slabs = wanted.fridge_slabs, wanted.smoker_slabs
         kept.save()
-    return tell_settings(kept)
+    return show_settings(kept)
 
 
 def _read_scale(typed: str) -> Decimal:

@@ -6,10 +6,10 @@ from datetime import datetime
 
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
-from dolmetsch.server.plans.models import PlannedAct
+from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_day, print_weight
 
@@ -36,7 +36,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     Raises:
         DomainError: not_found (a piece), too_many.
     """
-    mains = {piece.id: piece for piece in reckon_batch(batch).sheet.ledger.mains}
+    mains = {piece.id: piece for piece in cost_batch(batch).sheet.ledger.mains}
     for mark in marks:
         if mark not in mains:
             raise not_found(f"piece “{mark}”, or it is no longer in use,")
@@ -51,13 +51,13 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     labels = []
     for mark in wanted:
         weight = print_weight(mains[mark].grams)
-        told = weight.say(unit)
+        weight_text = weight.say(unit)
         labels.append(
             LabelFacts(
                 mark=mark,
                 code=batch.code,
                 name=batch.name,
-                lines=(*_cure_lines(cures.get(mark)), told),
+                lines=(*_cure_lines(cures.get(mark)), weight_text),
                 address=f"{root}/bench/{batch.code}/piece/{mark}",
             )
         )
@@ -70,7 +70,7 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
     Raises:
         DomainError: no_tub.
     """
-    mains = {piece.id for piece in reckon_batch(batch).sheet.ledger.mains if "cure" not in piece.kinds}
+    mains = {piece.id for piece in cost_batch(batch).sheet.ledger.mains if "cure" not in piece.kinds}
     tubs: dict[tuple[uuid.UUID, str], list[PieceCure]] = {}
     for cure in list_cures(batch):
         is_in = cure.mark in mains and getattr(cure, "taken_back", None) is None
@@ -93,8 +93,8 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
 
 def _out_day(cure: PieceCure) -> datetime:
     """The day it comes out: as planned now, else as chosen at the desk."""
-    acts = PlannedAct.objects.filter(batch=cure.batch_id, key=cure.key, kind="out").exclude(state="dropped")
-    planned = next((act for act in acts.order_by("-id") if cure.mark in act.marks), None)
+    tasks = PlannedTask.objects.filter(batch=cure.batch_id, key=cure.key, kind="out").exclude(state="dropped")
+    planned = next((task for task in tasks.order_by("-id") if cure.mark in task.marks), None)
     return cure.out_at if planned is None else planned.due_at
 
 

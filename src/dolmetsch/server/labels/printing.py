@@ -50,7 +50,7 @@ def print_labels(labels: list[LabelFacts]) -> list[str]:
 
 
 def _print(line: socket.socket, heard: BinaryIO, label: LabelFacts) -> str:
-    line.sendall("".join(f"{told}\n" for told in lay_out_label(label)).encode())
+    line.sendall("".join(f"{row}\n" for row in lay_out_label(label)).encode())
     answer = heard.readline(300).decode("utf-8", "replace").split()
     match answer:
         case ["PRINTED", _, size] if size.isdigit() and int(size) <= MOST_BYTES:

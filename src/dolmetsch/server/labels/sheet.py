@@ -36,10 +36,10 @@ def write_sheet(labels: list[LabelFacts], paper: Paper) -> bytes:
 
     width, height = SIZES[paper]
     size = f"width: {width}mm; height: {height}mm"
-    told = "".join(f'<div class="label" style="{size}">{_write(label)}</div>' for label in labels)
+    drawn = "".join(f'<div class="label" style="{size}">{_write(label)}</div>' for label in labels)
     style = f"@page {{ {PAPERS[paper]} }} {_STYLE}"
     page = f'<html lang="en"><head><title>Labels</title><style>{style}</style></head>'
-    html = f'{page}<body><div class="sheet">{told}</div></body></html>'
+    html = f'{page}<body><div class="sheet">{drawn}</div></body></html>'
     written: bytes = HTML(string=html, url_fetcher=_fetch_nothing).write_pdf()
     return written
 

@@ -10,7 +10,7 @@ from dolmetsch.server.offers import schemas
 from dolmetsch.server.offers.showing import read_case, read_choices
 from dolmetsch.server.offers.taking import take_offer
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.responses import REFUSALS, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["offers"])
@@ -23,9 +23,9 @@ def get_choices(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.Choice
 
 
 @router.post("/case", response={200: schemas.CaseOut, REFUSALS: Problem}, operation_id="checkCase")
-def check_case(request: HttpRequest, kitchen_slug: Path[str], body: schemas.CaseIn) -> schemas.CaseOut:
+def check_case(request: HttpRequest, kitchen_slug: Path[str], body: schemas.CaseIn) -> HttpResponse:
     """Rank offers by what a sliced pound will come to; nothing is written."""
-    return read_case(kitchen_of(request, kitchen_slug), body)
+    return print_json(read_case(kitchen_of(request, kitchen_slug), body))
 
 
 @router.post(

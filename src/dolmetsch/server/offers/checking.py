@@ -40,7 +40,7 @@ MAX_PORTIONS: Final = Fraction(100_000)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Case:
-    """A case check read and reckoned: offers that could be read, each with its assessment.
+    """A case check read and costed: offers that could be read, each with its assessment.
 
     ``way`` None: the standard one.
     """
@@ -57,25 +57,25 @@ class Case:
     missing: list[str]
 
 
-def check(kitchen: Kitchen, told: out.CaseIn) -> Case:
-    """Read and reckon a case check.
+def check(kitchen: Kitchen, data: out.CaseIn) -> Case:
+    """Read and compute a case check.
 
     Raises:
         DomainError: not_found (the way).
     """
-    way, core, missing = _find_way(kitchen, told.way)
+    way, core, missing = _find_way(kitchen, data.way)
     reader = Reader.of(kitchen)
-    plan = _read_plan(kitchen, reader, told)
+    plan = _read_plan(kitchen, reader, data)
     shops = list_priced(kitchen, "shop_pack")
     kinds = [kind_of(shop) for shop in shops]
-    against = next((kind for kind in kinds if kind.name == told.against), None) or _usual_kind(shops, kinds)
+    against = next((kind for kind in kinds if kind.name == data.against), None) or _usual_kind(shops, kinds)
     if plan.portions and core.portion is None:
         said = "This method does not say what a portion is. Set it under Methods to count portions."
         reader.refuse("portions", "missing", said)
-    if told.on is not None and not EARLIEST <= told.on <= LATEST:
+    if data.on is not None and not EARLIEST <= data.on <= LATEST:
         reader.refuse("on", "odd_time", "That day is too far away to plan for.")
     offers = []
-    for at, offer in enumerate(told.offers):
+    for at, offer in enumerate(data.offers):
         one = read_offer(reader, offer, at)
         if one is not None:
             offers.append(one)
@@ -109,10 +109,10 @@ def _find_way(kitchen: Kitchen, name: str) -> tuple[Way | None, CoreWay, list[st
     return way, read.way, read.missing
 
 
-def _read_plan(kitchen: Kitchen, reader: Reader, told: out.CaseIn) -> Plan:
-    about = reader.weight("about", told.about) if told.about else None
+def _read_plan(kitchen: Kitchen, reader: Reader, data: out.CaseIn) -> Plan:
+    about = reader.weight("about", data.about) if data.about else None
     portions = reader.number(
-        "portions", told.portions, what="count of portions", limit=MAX_PORTIONS, places=0
+        "portions", data.portions, what="count of portions", limit=MAX_PORTIONS, places=0
     )
     if portions is not None and portions < 1:
         reader.refuse("portions", "zero", "At least one portion, or leave it empty.")
@@ -161,12 +161,12 @@ def usual_prices(kitchen: Kitchen, case: Case) -> dict[str, Fraction]:
     return found
 
 
-def name_of(told: out.OfferIn, way: Way | None) -> str:
+def name_of(data: out.OfferIn, way: Way | None) -> str:
     """A name for a batch nobody named: the cut and the way."""
-    cut = told.cut[:1].upper() + told.cut[1:]
+    cut = data.cut[:1].upper() + data.cut[1:]
     return cut[:80] if way is None else f"{cut}, {way.name}"[:80]
 
 
 def find_offer(case: Case, offer_id: str) -> ReadOffer | None:
     """The offer called so, among those that could be read."""
-    return next((one for one in case.offers if one.told.id == offer_id), None)
+    return next((one for one in case.offers if one.input.id == offer_id), None)

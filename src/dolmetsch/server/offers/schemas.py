@@ -59,14 +59,14 @@ class ShopLineOut(BaseModel):
     kind: str
     price: UnitCost
     fry: Fixed
-    fry_told: str
+    fry_basis: str
 
 
 class StepBeliefOut(BaseModel):
     """What a step of the way is believed to keep of an offer, in words, and how it stands after it."""
 
     label: str
-    told: str
+    basis: str
     price: RangeOut
 
 
@@ -130,7 +130,7 @@ class CaseOut(BaseModel):
     portion_label: str | None
     buy_by: date | None
     ready_if_bought_today: date | None
-    told: list[str]
+    notes: list[str]
 
 
 class WayChoiceOut(BaseModel):

@@ -34,15 +34,15 @@ from dolmetsch.server.ways.queries import label_portion, list_latest
 from dolmetsch.server.ways.schemas import WayIn
 
 
-def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
+def read_case(kitchen: Kitchen, data: out.CaseIn) -> out.CaseOut:
     """The answer to a case check; nothing is written.
 
     Raises:
         DomainError: not_found (the way).
     """
-    case = check(kitchen, told)
+    case = check(kitchen, data)
     usual = usual_prices(kitchen, case)
-    buy_by, today = _buy_by(told.on, case.core.days), timezone.localdate()
+    buy_by, today = _buy_by(data.on, case.core.days), timezone.localdate()
     is_past = buy_by is not None and buy_by < today
     shown = [
         show_offer(case, case.offers[at], case.assessments[at], usual, kitchen=kitchen)
@@ -55,10 +55,10 @@ def read_case(kitchen: Kitchen, told: out.CaseIn) -> out.CaseOut:
         against=None if case.against is None else case.against.name,
         problems=case.reader.problems,
         way="" if case.way is None else case.way.name,
-        portion_label=None if case.way is None else label_portion(WayIn.model_validate(case.way.told)),
+        portion_label=None if case.way is None else label_portion(WayIn.model_validate(case.way.input)),
         buy_by=buy_by,
         ready_if_bought_today=today + timedelta(days=case.core.days) if is_past else None,
-        told=notes,
+        notes=notes,
     )
 
 
@@ -78,7 +78,7 @@ def show_shops(shops: list[Priced], kinds: list[ShopKind]) -> list[out.ShopLineO
                 kind=shop.item.kind,
                 price=print_price_of_gram(kind.price),
                 fry=fixed(Fraction(kind.fry.middle) * 100, 1),
-                fry_told=f"{tests} fryings" if tests else "start value, no frying test yet",
+                fry_basis=f"{tests} fryings" if tests else "start value, no frying test yet",
             )
         )
     return lines
@@ -88,13 +88,13 @@ def show_offer(
     case: Case, read: ReadOffer, found: Assessment, usual: dict[str, Fraction], *, kitchen: Kitchen
 ) -> out.CaseOfferOut:
     """One offer carried to the end; ``usual`` is what a pound of each kind of cut usually costs."""
-    offer, told = read.offer, read.told
+    offer, data = read.offer, read.input
     asked, question = _ask(read, usual, kitchen)
     pack = offer.pack_grams
     worth = found.worth_up_to
     return out.CaseOfferOut(
-        id=told.id,
-        cut=told.cut,
+        id=data.id,
+        cut=data.cut,
         tag=print_price_of_gram(offer.price),
         meat=print_price_of_gram(offer.meat_price) if offer.solution else None,
         sliced=show_range(found.outlook.price),
@@ -115,7 +115,7 @@ def show_offer(
         steps=[
             out.StepBeliefOut(
                 label=label_kind(step.kind),
-                told=milestone.belief.explain(),
+                basis=milestone.belief.explain(),
                 price=show_range(milestone.price),
             )
             for step, milestone in zip(case.core.steps, found.outlook.milestones, strict=True)
@@ -159,7 +159,7 @@ def _ask(
 ) -> tuple[Literal["is_pack", "is_each"] | None, str | None]:
     offer = read.offer
     known = usual.get(offer.cut.kind) or usual.get("")
-    if read.told.is_sure or known is None:
+    if read.input.is_sure or known is None:
         return None, None
     unit = UNITS[kitchen.weight_unit]
     usually = unit.price(known)
@@ -167,7 +167,7 @@ def _ask(
     asked = ask_basis(
         each=each,
         pack=None if offer.pack_grams is None else offer.pack_grams / unit.grams,
-        is_pack_price=read.told.basis == "pack",
+        is_pack_price=read.input.basis == "pack",
         usual=usually,
     )
     sign, word = sign_of(kitchen.currency), unit.word
@@ -175,7 +175,7 @@ def _ask(
     if asked == "is_pack":
         return asked, f"{sign}{print_money(each)} a {word}? That looks like the price of the pack: {said}."
     if asked == "is_each":
-        return asked, f"{sign}{read.told.price} for the pack? That looks like the price of a {word}: {said}."
+        return asked, f"{sign}{read.input.price} for the pack? That looks like the price of a {word}: {said}."
     return None, None
 
 
@@ -203,9 +203,9 @@ def _say_steps(methods: Iterable[str]) -> str:
 
 
 def _show_way(way: Way) -> out.WayChoiceOut:
-    told = WayIn.model_validate(way.told)
-    steps = _say_steps(step.method for step in told.steps)
-    return out.WayChoiceOut(name=way.name, steps=steps, portion=label_portion(told))
+    data = WayIn.model_validate(way.input)
+    steps = _say_steps(step.method for step in data.steps)
+    return out.WayChoiceOut(name=way.name, steps=steps, portion=label_portion(data))
 
 
 def _show_listed(priced: Priced) -> out.ListedOut:

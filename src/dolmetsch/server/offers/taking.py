@@ -9,7 +9,6 @@ from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.record import actions
 from dolmetsch.server.batches.record.actions import Recorded
-from dolmetsch.server.batches.show.queries import read_batch
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import Case, check, find_offer, name_of
 from dolmetsch.server.offers.reading import ReadOffer
@@ -19,7 +18,7 @@ from dolmetsch.server.ways.schemas import WayIn
 from dolmetsch.server.writing.once import Write, once
 
 
-def take_offer(write: Write, told: out.TakeIn) -> Recorded:
+def take_offer(write: Write, data: out.TakeIn) -> Recorded:
     """Start a batch with an offer of a case check.
 
     All of it or nothing: the lot as the tag reads, the way, every shop pack of the price list at its price
@@ -28,19 +27,19 @@ def take_offer(write: Write, told: out.TakeIn) -> Recorded:
     Raises:
         DomainError: not_found (way, offer), bad_fields, key_reused.
     """
-    return once(write, lambda: actions.find_done(write), lambda: _take(write, told))
+    return once(write, lambda: actions.find_done(write), lambda: _take(write, data))
 
 
-def _take(write: Write, told: out.TakeIn) -> Recorded:
-    case = check(write.kitchen, told.case)
-    read = find_offer(case, told.offer)
+def _take(write: Write, data: out.TakeIn) -> Recorded:
+    case = check(write.kitchen, data.case)
+    read = find_offer(case, data.offer)
     if read is None:
         if case.reader.problems:
             raise refuse_fields(case.reader.problems)
-        raise not_found(f"offer “{told.offer}”")
-    start = typed.StartIn(name=told.name or name_of(read.told, case.way), bought=_bought(read, told))
-    made = actions.start_batch(write, start)
-    batch = made.entry.batch
+        raise not_found(f"offer “{data.offer}”")
+    start = typed.StartIn(name=data.name or name_of(read.input, case.way), bought=_bought(read, data))
+    entry = actions.start_batch(write, start).entry
+    batch = entry.batch
     if case.way is not None:
         put_way(write, batch, case.way.name)
     for place, content in enumerate(_terms(case), start=1):
@@ -53,19 +52,19 @@ def _take(write: Write, told: out.TakeIn) -> Recorded:
             key=uuid.uuid5(write.key, f"terms {place}"),
             fingerprint=body[:64],
         )
-        actions.record_entry(beside, batch.code, step)
-    return Recorded(entry=made.entry, batch=read_batch(batch), was_there=False)
+        entry.batch = actions.record_entry(beside, batch.code, step).entry.batch
+    return Recorded(entry=entry, was_there=False)
 
 
-def _bought(read: ReadOffer, told: out.TakeIn) -> typed.BoughtIn:
-    offer = read.told
-    weight, price = told.weight, offer.price
+def _bought(read: ReadOffer, data: out.TakeIn) -> typed.BoughtIn:
+    offer = read.input
+    weight, price = data.weight, offer.price
     if offer.pack_weight:
         grams = read.offer.pack_grams
         assert grams is not None
-        weight = offer.pack_weight if told.packs == 1 else f"{fixed(grams * told.packs, 2)} g"
-        if offer.basis == "pack" and told.packs > 1:
-            price = fixed(read.offer.price * grams * told.packs, 2)
+        weight = offer.pack_weight if data.packs == 1 else f"{fixed(grams * data.packs, 2)} g"
+        if offer.basis == "pack" and data.packs > 1:
+            price = fixed(read.offer.price * grams * data.packs, 2)
     elif not weight:
         said = "Say what it weighs: the tag has a price by weight only."
         raise refuse_fields([FieldProblem(path="weight", code="missing", message=said)])
@@ -80,17 +79,17 @@ def _bought(read: ReadOffer, told: out.TakeIn) -> typed.BoughtIn:
 
 def _cut_words(read: ReadOffer) -> str:
     """The cut with what the tag said of skin, bone and trim, so that the record has it."""
-    words = [read.told.cut]
-    low = read.told.cut.lower().replace("-", " ")
+    words = [read.input.cut]
+    low = read.input.cut.lower().replace("-", " ")
     forms = (
-        {"on": "skin on", "off": "skinless"}.get(read.told.skin, ""),
+        {"on": "skin on", "off": "skinless"}.get(read.input.skin, ""),
         {
             "in": "bone in",
             "out": "boneless",
-        }.get(read.told.bone, ""),
+        }.get(read.input.bone, ""),
     )
     words += [form for form in forms if form and form not in low]
-    if read.told.trimmed and "trimmed" not in low:
+    if read.input.trimmed and "trimmed" not in low:
         words.append("trimmed")
     return ", ".join(words)[:80]
 
@@ -99,12 +98,12 @@ def _terms(case: Case) -> list[dict[str, object]]:
     """What the batch will be judged by: the shop's packs, the chosen one first, and the portion."""
     chosen = None if case.against is None else case.against.name
     packs = sorted(case.shops, key=lambda shop: (shop.item.name != chosen, shop.item.name))
-    told: list[dict[str, object]] = [_pack(shop) for shop in packs[:12]]
+    terms: list[dict[str, object]] = [_pack(shop) for shop in packs[:12]]
     if case.way is None:
-        return told
-    way = WayIn.model_validate(case.way.told)
+        return terms
+    way = WayIn.model_validate(case.way.input)
     if way.portion_slices or way.portion_weight or way.portion_cooked:
-        told.append(
+        terms.append(
             {
                 "act": "portion",
                 "slices": way.portion_slices,
@@ -112,7 +111,7 @@ def _terms(case: Case) -> list[dict[str, object]]:
                 "cooked_weight": way.portion_cooked,
             }
         )
-    return told
+    return terms
 
 
 def _pack(shop: Priced) -> dict[str, object]:

@@ -2,7 +2,7 @@
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import get_piece, reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.pieces.queries import NOWHERE, list_stores
@@ -11,7 +11,7 @@ from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once
 
 
-def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) -> PieceFact:
+def learn_facts(write: Write, batch: Batch, mark: str, data: schemas.FactsIn) -> PieceFact:
     """Keep what was learned of a living piece.
 
     Raises:
@@ -19,14 +19,14 @@ def learn_facts(write: Write, batch: Batch, mark: str, told: schemas.FactsIn) ->
     """
 
     def learn() -> PieceFact:
-        get_piece(reckon_batch(batch), mark)
+        get_piece(cost_batch(batch), mark)
         reader = Reader.of(write.kitchen)
-        row = PieceFact(batch=batch, mark=mark, skin=told.skin, product=told.product, **write.stamp)
-        row.length_mm = reader.length("length", told.length)
-        row.width_mm = reader.length("width", told.width)
-        row.thickness_mm = reader.length("thickness", told.thickness)
-        if told.place is not None:
-            _put(row, told.place, write, reader)
+        row = PieceFact(batch=batch, mark=mark, skin=data.skin, product=data.product, **write.stamp)
+        row.length_mm = reader.length("length", data.length)
+        row.width_mm = reader.length("width", data.width)
+        row.thickness_mm = reader.length("thickness", data.thickness)
+        if data.place is not None:
+            _put(row, data.place, write, reader)
         sizes = (row.length_mm, row.width_mm, row.thickness_mm)
         if not reader.problems and not any((*sizes, row.skin, row.product, row.store)):
             reader.refuse("thickness", "empty", "Fill in something about the piece.")
@@ -54,8 +54,8 @@ def _put(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: Reader) -
     row.store, row.level, row.slot = store.name, place.level, place.slot
 
 
-def save_store(write: Write, told: schemas.StoreIn) -> Store:
-    """Keep a store as told; pieces already in it stay.
+def save_store(write: Write, data: schemas.StoreIn) -> Store:
+    """Save a store; pieces already in it stay.
 
     Raises:
         DomainError: bad_fields, key_reused.
@@ -63,24 +63,24 @@ def save_store(write: Write, told: schemas.StoreIn) -> Store:
 
     def save() -> Store:
         reader = Reader.of(write.kitchen)
-        reader.need("name", told.name, "Give it a name, like Fridge 1.")
-        if told.name == NOWHERE:
+        reader.need("name", data.name, "Give it a name, like Fridge 1.")
+        if data.name == NOWHERE:
             reader.refuse("name", "unreadable", "Give it a name of letters.")
         if reader.problems:
             raise refuse_fields(reader.problems)
         return Store.objects.create(
-            name=told.name,
-            sort=told.sort,
-            levels=told.levels,
-            slots=told.slots,
-            is_put_away=told.put_away,
+            name=data.name,
+            sort=data.sort,
+            levels=data.levels,
+            slots=data.slots,
+            is_put_away=data.put_away,
             **write.stamp,
         )
 
     return keep_once(write, Store, save)
 
 
-def look_over(write: Write, batch: Batch, told: schemas.LookOverIn) -> LookOver:
+def look_over(write: Write, batch: Batch, data: schemas.LookOverIn) -> LookOver:
     """Keep that the meat was checked, and what was found.
 
     Raises:
@@ -89,12 +89,12 @@ def look_over(write: Write, batch: Batch, told: schemas.LookOverIn) -> LookOver:
 
     def look() -> LookOver:
         reader = Reader.of(write.kitchen)
-        for place, key in enumerate(told.found):
+        for place, key in enumerate(data.found):
             if key not in LOOKS_BY_KEY:
                 reader.refuse(f"found[{place}]", "unknown", f"“{key}” is nothing that is looked for.")
         if reader.problems:
             raise refuse_fields(reader.problems)
-        found = [key for key in LOOKS_BY_KEY if key in told.found]
-        return LookOver.objects.create(batch=batch, found=found, note=told.note, **write.stamp)
+        found = [key for key in LOOKS_BY_KEY if key in data.found]
+        return LookOver.objects.create(batch=batch, found=found, note=data.note, **write.stamp)
 
     return keep_once(write, LookOver, look)

@@ -1,6 +1,6 @@
 """The pieces' API: only maps requests to reads and writes."""
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
 from dolmetsch.core.meat.looking_over import LOOKS
@@ -10,7 +10,7 @@ from dolmetsch.server.pieces import actions, schemas
 from dolmetsch.server.pieces.cutting import read_test
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.responses import REFUSALS, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["pieces"])
@@ -83,9 +83,9 @@ def butchers_test(
 
 
 @router.get("/map", response={200: schemas.MapOut, REFUSALS: Problem}, operation_id="getMap")
-def get_map(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.MapOut:
+def get_map(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Which piece lies where."""
-    return read_map(kitchen_of(request, kitchen_slug))
+    return print_json(read_map(kitchen_of(request, kitchen_slug)))
 
 
 @router.post("/stores", response={201: schemas.MapOut, REFUSALS: Problem}, operation_id="saveStore")

@@ -4,9 +4,9 @@ from fractions import Fraction
 
 from dolmetsch.core.meat.butchers_test import ButchersTest, judge_cutting
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.printing import (
@@ -18,15 +18,15 @@ from dolmetsch.server.quantities.printing import (
 from dolmetsch.server.quantities.reader import Reader
 
 
-def read_test(batch: Batch, told: schemas.TestIn) -> schemas.TestOut:
+def read_test(batch: Batch, data: schemas.TestIn) -> schemas.TestOut:
     """The butcher's test of ``batch``, and what next week's price makes of it.
 
     Raises:
         DomainError: not_trimmed (nothing was cut yet), bad_fields.
     """
-    test = _judge(reckon_batch(batch))
+    test = _judge(cost_batch(batch))
     reader = Reader.of(batch.kitchen)
-    price = reader.price_by_weight("price", told.price) if told.price else None
+    price = reader.price_by_weight("price", data.price) if data.price else None
     if reader.problems:
         raise refuse_fields(reader.problems)
     each = None if price is None else price.paid / price.size
@@ -59,9 +59,9 @@ def read_test(batch: Batch, told: schemas.TestIn) -> schemas.TestOut:
     )
 
 
-def _judge(reckoning: Reckoning) -> ButchersTest:
+def _judge(costed: CostedBatch) -> ButchersTest:
     """All trims of the lots: meat as purchased, with its buying extras, against what can be used."""
-    ledger = reckoning.sheet.ledger
+    ledger = costed.sheet.ledger
     stages = [stage for stage in ledger.stages if stage.act == "split" and stage.kind == "trim"]
     if not stages:
         said = "Nothing has been trimmed yet: record the trim, then the test shows what a usable pound costs."

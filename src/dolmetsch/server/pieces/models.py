@@ -14,7 +14,7 @@ SORTS = ("fridge", "smoker", "chamber", "freezer")
 
 
 class Store(Kept):
-    """Something pieces lie or hang in, as told by this row; the latest of a name counts.
+    """Something pieces lie or hang in, as this row says; the latest row of a name counts.
 
     It has ``levels`` (shelves, racks, rods), the first on top, and so many ``slots`` side by side on each.
     """

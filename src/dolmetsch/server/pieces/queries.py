@@ -4,7 +4,6 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any
 
 from dolmetsch.core.costing.strip import label_piece
 from dolmetsch.core.curing.cure import PRODUCTS, Product
@@ -13,13 +12,12 @@ from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.server.batches.models import Batch, Weighing
-from dolmetsch.server.batches.show.queries import reckon_batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.batches.show.showing import sorted_mains
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.quantities.printing import print_weight
-from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.writing.kept import latest_by_name
 
 #: So many of the latest things cut off are looked at for what they were worth.
@@ -42,8 +40,8 @@ class Facts:
     place: tuple[str, int, int] | None = None
 
 
-def gather_facts(batches: Iterable[Batch]) -> dict[tuple[int, str], Facts]:
-    """What is known of pieces, by batch and mark."""
+def gather_facts(batches: Iterable[Batch | int]) -> dict[tuple[int, str], Facts]:
+    """What is known of the pieces of ``batches`` (or of their keys), by batch and mark."""
     known: dict[tuple[int, str], Facts] = {}
     for row in PieceFact.objects.filter(batch__in=list(batches)).order_by("id"):
         facts = known.setdefault((row.batch_id, row.mark), Facts())
@@ -58,7 +56,7 @@ def gather_facts(batches: Iterable[Batch]) -> dict[tuple[int, str], Facts]:
 
 
 def list_stores(kitchen: Kitchen) -> list[Store]:
-    """The stores as told last, those put away left out, in the order they were first told."""
+    """The latest row of each store, unarchived only, in the order they were first saved."""
     return latest_by_name(Store.objects.filter(kitchen=kitchen).order_by("id"))
 
 
@@ -87,18 +85,18 @@ def sorts_of(kitchen: Kitchen) -> dict[str, str]:
 
 def read_pieces(batch: Batch) -> schemas.PiecesOut:
     """The living pieces of ``batch`` with all that is known of them."""
-    reckoning = reckon_batch(batch)
+    costed = cost_batch(batch)
     known = gather_facts([batch])
     sorts = sorts_of(batch.kitchen)
     looked = LookOver.objects.filter(batch=batch).order_by("-id").first()
-    cut = reckoning.chain.batch.lots[0].cut
+    cut = costed.chain.batch.lots[0].cut
     return schemas.PiecesOut(
         code=batch.code,
         name=batch.name,
         cut=cut,
         pieces=[
             _show(piece, known.get((batch.pk, piece.id), Facts()), sorts, cut=cut)
-            for piece in sorted_mains(reckoning)
+            for piece in sorted_mains(costed)
         ],
         looked_over_at=None if looked is None else looked.recorded_at,
     )
@@ -129,16 +127,21 @@ def product_of(piece: Piece, facts: Facts, *, cut: str) -> Product:
 
 def read_map(kitchen: Kitchen) -> schemas.MapOut:
     """Every store with the pieces under way that lie in it, and those that lie nowhere."""
-    batches = Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page")
-    known = gather_facts(batches)
+    under_way = (
+        Batch.objects.filter(kitchen=kitchen, is_finished=False)
+        .order_by("code")
+        .values_list("pk", "code", "name", "summary")
+    )
+    known = gather_facts(pk for pk, *_ in under_way)
     stores = list_stores(kitchen)
     lying: dict[str, list[schemas.LyingOut]] = {store.name.casefold(): [] for store in stores}
     nowhere: list[schemas.LyingOut] = []
-    for batch in batches.order_by("code"):
-        for piece in batch.summary["mains"]:
-            place = known.get((batch.pk, piece["mark"]), Facts()).place
-            told = _lie(batch, piece, place)
-            (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(told)
+    for pk, code, name, summary in under_way:
+        for piece in summary["mains"]:
+            place = known.get((pk, piece["mark"]), Facts()).place
+            level, slot = place[1:] if place else (0, 0)
+            shown = schemas.LyingOut(code=code, name=name, level=level, slot=slot, **piece)
+            (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(shown)
     return schemas.MapOut(
         stores=[
             schemas.StoreOut.model_validate(
@@ -153,18 +156,6 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
             for store in stores
         ],
         nowhere=nowhere,
-    )
-
-
-def _lie(batch: Batch, piece: dict[str, Any], place: tuple[str, int, int] | None) -> schemas.LyingOut:
-    return schemas.LyingOut(
-        code=batch.code,
-        name=batch.name,
-        mark=piece["mark"],
-        label=piece["label"],
-        weight=Weight.model_validate(piece["weight"]),
-        level=place[1] if place else 0,
-        slot=place[2] if place else 0,
     )
 
 

@@ -80,7 +80,7 @@ class PiecesOut(BaseModel):
 
 
 class StoreIn(Body):
-    """A store; saved again under its name it is as told last."""
+    """A store; saving again under its name replaces it."""
 
     name: Word
     sort: StoreSort = "fridge"

@@ -12,11 +12,11 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["plans"])
-#: So far ahead a whole plan is told.
+#: How far ahead a whole plan reaches.
 ALL_DAYS = 400
 
 
@@ -26,9 +26,9 @@ def get_plan(
     kitchen_slug: Path[str],
     days: Annotated[int, Query(ge=0, le=ALL_DAYS)] = 2,
     code: str = "",
-) -> schemas.PlanOut:
+) -> HttpResponse:
     """What is to be done within ``days``, late ones included; of one batch where its ``code`` is given."""
-    return read_plan(kitchen_of(request, kitchen_slug), timezone.now(), days=days, code=code)
+    return print_json(read_plan(kitchen_of(request, kitchen_slug), timezone.now(), days=days, code=code))
 
 
 @router.get(
@@ -49,24 +49,26 @@ def get_calendar(request: HttpRequest, kitchen_slug: Path[str], code: str = "") 
 
 
 @router.post(
-    "/batches/{code}/acts", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="planAct"
+    "/batches/{code}/tasks", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="planTask"
 )
-def plan_act(
-    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.ActIn, key: Key
+def plan_task(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.TaskIn, key: Key
 ) -> Status[schemas.PlanOut]:
-    """Plan an act by hand."""
+    """Plan a task by hand."""
     kitchen = kitchen_of(request, kitchen_slug)
     write = write_of(request, kitchen, key)
-    actions.plan_act(write, get_batch(kitchen, code), body)
+    actions.plan_task(write, get_batch(kitchen, code), body)
     return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=code))
 
 
-@router.post("/acts/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="tellNews")
-def tell_news(
+@router.post(
+    "/tasks/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="recordNews"
+)
+def record_news(
     request: HttpRequest, kitchen_slug: Path[str], uid: uuid.UUID, body: schemas.NewsIn, key: Key
 ) -> Status[schemas.PlanOut]:
-    """Tell what became of an act: done, moved, dropped, or open again."""
+    """Tell what became of a task: done, moved, dropped, or open again."""
     kitchen = kitchen_of(request, kitchen_slug)
     write = write_of(request, kitchen, key)
-    news = actions.tell_news(write, uid, body)
-    return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=news.act.batch.code))
+    news = actions.record_news(write, uid, body)
+    return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=news.task.batch.code))

@@ -1,20 +1,20 @@
-"""Acts to be done, and the news of each. ``state`` and the two times are what the news come to."""
+"""Tasks to be done, and the news of each. ``state`` and the two times are what the news come to."""
 
 from typing import ClassVar
 
 from django.db import models
 from django.db.models import Q
 
-from dolmetsch.core.planning.plan import ACT_WORDS
+from dolmetsch.core.planning.plan import TASK_WORDS
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, REASON_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
 
-class PlannedAct(Kept):
+class PlannedTask(Kept):
     """Something to do with pieces of a batch, from ``due_at``, late after ``until_at``.
 
-    ``uid`` names it for calendars, for good; ``changes`` counts its news. ``follows`` is shared by the acts
+    ``uid`` names it for calendars, for good; ``changes`` counts its news. ``follows`` is shared by the tasks
     that were planned together, so that they can be moved together.
     """
 
@@ -25,7 +25,7 @@ class PlannedAct(Kept):
         DONE = "done"
         DROPPED = "dropped"
 
-    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="planned_acts")
+    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="planned_tasks")
     uid = models.UUIDField(unique=True)
     follows = models.UUIDField()
     kind = models.CharField(max_length=10)
@@ -40,7 +40,7 @@ class PlannedAct(Kept):
 
     class Meta:
         constraints: ClassVar = [
-            models.CheckConstraint(name="act_kind", condition=Q(kind__in=list(ACT_WORDS))),
+            models.CheckConstraint(name="act_kind", condition=Q(kind__in=list(TASK_WORDS))),
             models.CheckConstraint(name="act_state", condition=Q(state__in=["open", "done", "dropped"])),
             models.CheckConstraint(name="act_times", condition=Q(until_at__gte=models.F("due_at"))),
         ]
@@ -54,10 +54,10 @@ class PlannedAct(Kept):
         return f"{self.kind} {self.batch_id}"
 
 
-class ActNews(Kept):
-    """What became of an act: done (with the taste, where it was tasted), moved, dropped, open again."""
+class TaskNews(Kept):
+    """What became of a task: done (with the taste, where it was tasted), moved, dropped, open again."""
 
-    act = models.ForeignKey(PlannedAct, on_delete=models.PROTECT, related_name="news")
+    task = models.ForeignKey(PlannedTask, on_delete=models.PROTECT, related_name="news")
     sort = models.CharField(max_length=8)
     happened_at = models.DateTimeField()
     due_before = models.DateTimeField()
@@ -78,4 +78,4 @@ class ActNews(Kept):
         ]
 
     def __str__(self) -> str:
-        return f"{self.sort} {self.act_id}"
+        return f"{self.sort} {self.task_id}"

@@ -1,12 +1,12 @@
-"""Acts that a weighing shows to be over: the piece was weighed after a later step, cut up, or thrown away."""
+"""Tasks a weighing shows to be over: the piece was weighed after a later step, cut up, or thrown away."""
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from dolmetsch.core.planning.plan import ActKind, is_behind
+from dolmetsch.core.planning.plan import TaskKind, is_behind
 from dolmetsch.server.batches.models import Entry, Weighing
-from dolmetsch.server.plans.models import PlannedAct
+from dolmetsch.server.plans.models import PlannedTask
 
 Act = Entry.Act
 _STEPS = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
@@ -23,26 +23,26 @@ class _Done:
     recorded_at: datetime
 
 
-def find_over(acts: Sequence[PlannedAct]) -> set[int]:
-    """Keys of the open ones among ``acts`` that every one of their pieces has behind it."""
-    open_acts = [act for act in acts if act.state == PlannedAct.State.OPEN]
-    steps = _list_steps({act.batch_id for act in open_acts})
-    return {act.pk for act in open_acts if _is_over(act, steps.get(act.batch_id, []))}
+def find_over(tasks: Sequence[PlannedTask]) -> set[int]:
+    """Keys of the open ones among ``tasks`` that every one of their pieces has behind it."""
+    open_tasks = [task for task in tasks if task.state == PlannedTask.State.OPEN]
+    steps = _list_steps({task.batch_id for task in open_tasks})
+    return {task.pk for task in open_tasks if _is_over(task, steps.get(task.batch_id, []))}
 
 
-def _is_over(act: PlannedAct, steps: Iterable[_Done]) -> bool:
-    kind: ActKind = act.kind  # type: ignore[assignment]
-    waiting = set(act.marks)
+def _is_over(task: PlannedTask, steps: Iterable[_Done]) -> bool:
+    kind: TaskKind = task.kind  # type: ignore[assignment]
+    waiting = set(task.marks)
     for step in steps:
         touched = waiting & step.marks
-        if not touched or step.recorded_at <= act.recorded_at:
+        if not touched or step.recorded_at <= task.recorded_at:
             continue
         if step.act == Act.DISCARD or is_behind(kind, step.kind):
             waiting -= touched
         elif step.act in (Act.SPLIT, Act.MERGE):
             # cut once more, or mixed: what came of it goes on
             waiting = (waiting - touched) | step.made
-    return not waiting and bool(act.marks)
+    return not waiting and bool(task.marks)
 
 
 def _list_steps(batches: set[int]) -> dict[int, list[_Done]]:

@@ -8,26 +8,26 @@ from typing import Final
 from django.db.models import Q, QuerySet
 from icalendar import Calendar, Event
 
-from dolmetsch.core.planning.plan import ACT_WORDS, ActKind
+from dolmetsch.core.planning.plan import TASK_WORDS, TaskKind
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sorts_of
 from dolmetsch.server.plans import schemas
-from dolmetsch.server.plans.models import ActNews, PlannedAct
+from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.quantities.printing import print_day
 
-#: So many acts are shown at once; what was ticked off stays in sight for a while.
+#: So many tasks are shown at once; what was ticked off stays in sight for a while.
 SHOWN: Final = 80
 #: So many are looked at, to leave out what a weighing shows to be over.
 LOOKED_AT: Final = 400
 IN_SIGHT: Final = timedelta(hours=18)
-#: An act without minutes takes so long in a calendar.
+#: A task without minutes takes so long in a calendar.
 CALENDAR_MINUTES: Final = 15
 
 
 def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> schemas.PlanOut:
-    """Acts due within ``days``, late ones too, and those lately ticked off; of one batch or of all."""
-    mine = PlannedAct.objects.filter(kitchen=kitchen)
+    """Tasks due within ``days``, late ones too, and those lately ticked off; of one batch or of all."""
+    mine = PlannedTask.objects.filter(kitchen=kitchen)
     if code:
         mine = mine.filter(batch__code=code)
     # of one batch all that was done is shown
@@ -35,84 +35,84 @@ def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> 
     ordered = _with_batch(mine.filter(Q(state="open") | done)).order_by("due_at", "id")
     looked_at = list(ordered[:LOOKED_AT])
     over = find_over(looked_at)
-    kept = [act for act in looked_at if code or act.pk not in over]
+    kept = [task for task in looked_at if code or task.pk not in over]
     until = now + timedelta(days=days)
-    acts = [act for act in kept if act.due_at <= until or act.state == "done"]
-    coming = [act for act in kept if act.due_at > until and act.state == "open" and act.pk not in over]
-    more = len(coming) + max(0, len(acts) - SHOWN)
-    return schemas.PlanOut(now=now, acts=show_acts(kitchen, acts[:SHOWN], now, over=over), more=more)
+    tasks = [task for task in kept if task.due_at <= until or task.state == "done"]
+    coming = [task for task in kept if task.due_at > until and task.state == "open" and task.pk not in over]
+    more = len(coming) + max(0, len(tasks) - SHOWN)
+    return schemas.PlanOut(now=now, tasks=show_tasks(kitchen, tasks[:SHOWN], now, over=over), more=more)
 
 
-def _with_batch(acts: QuerySet[PlannedAct]) -> QuerySet[PlannedAct]:
-    """With the batch of each, but for what that keeps of itself: it is long, and one batch has many acts."""
+def _with_batch(tasks: QuerySet[PlannedTask]) -> QuerySet[PlannedTask]:
+    """With the batch of each, but for what that keeps of itself: it is long, and one batch has many tasks."""
     kept = ("batch__page", "batch__figures", "batch__summary")
-    return acts.select_related("batch", "recorded_by").defer(*kept)
+    return tasks.select_related("batch", "recorded_by").defer(*kept)
 
 
-def show_acts(
-    kitchen: Kitchen, acts: Sequence[PlannedAct], now: datetime, *, over: Collection[int] = ()
+def show_tasks(
+    kitchen: Kitchen, tasks: Sequence[PlannedTask], now: datetime, *, over: Collection[int] = ()
 ) -> list[schemas.PlannedOut]:
-    """Acts as shown; those ``over`` are behind their pieces by what was weighed, so they are done."""
-    news: dict[int, ActNews] = {}
-    for one in ActNews.objects.filter(act__in=acts).select_related("recorded_by").order_by("id"):
-        news[one.act_id] = one
-    facts = gather_facts({act.batch for act in acts})
+    """Tasks as shown; those ``over`` are behind their pieces by what was weighed, so they are done."""
+    news: dict[int, TaskNews] = {}
+    for one in TaskNews.objects.filter(task__in=tasks).select_related("recorded_by").order_by("id"):
+        news[one.task_id] = one
+    facts = gather_facts({task.batch for task in tasks})
     sorts = sorts_of(kitchen)
-    counted = _count({act.follows for act in acts}, kitchen)
+    counted = _count({task.follows for task in tasks}, kitchen)
     shown = []
-    for act in acts:
-        told = news.get(act.pk)
-        place_in, of = counted.get(act.pk, (1, 1))
+    for task in tasks:
+        latest = news.get(task.pk)
+        place_in, of = counted.get(task.pk, (1, 1))
         shown.append(
             schemas.PlannedOut.model_validate(
                 {
-                    "uid": act.uid,
-                    "kind": act.kind,
-                    "words": words_of(act),
-                    "code": act.batch.code,
-                    "name": act.batch.name,
-                    "marks": act.marks,
-                    "due_at": act.due_at,
-                    "until_at": act.until_at,
-                    "minutes": act.minutes,
-                    "state": "done" if act.pk in over else act.state,
-                    "done_at": told.happened_at if told and act.state == "done" else None,
-                    "by": told.recorded_by.called if told else None,
-                    "is_late": act.state == "open" and act.pk not in over and now > act.until_at,
+                    "uid": task.uid,
+                    "kind": task.kind,
+                    "words": words_of(task),
+                    "code": task.batch.code,
+                    "name": task.batch.name,
+                    "marks": task.marks,
+                    "due_at": task.due_at,
+                    "until_at": task.until_at,
+                    "minutes": task.minutes,
+                    "state": "done" if task.pk in over else task.state,
+                    "done_at": latest.happened_at if latest and task.state == "done" else None,
+                    "by": latest.recorded_by.called if latest else None,
+                    "is_late": task.state == "open" and task.pk not in over and now > task.until_at,
                     "count": place_in,
                     "of": of,
-                    "where": _tell_where(act, facts, sorts),
-                    "told": "shown by the weighing" if act.pk in over else _tell_window(act),
-                    "taste": told.taste if told else "",
+                    "where": _where(task, facts, sorts),
+                    "text": "shown by the weighing" if task.pk in over else _window_text(task),
+                    "taste": latest.taste if latest else "",
                 }
             )
         )
     return shown
 
 
-def _tell_where(act: PlannedAct, facts: dict[tuple[int, str], Facts], sorts: dict[str, str]) -> str:
+def _where(task: PlannedTask, facts: dict[tuple[int, str], Facts], sorts: dict[str, str]) -> str:
     """Shelves and racks its pieces lie on, each store named once: "Fridge 1: shelf 1, shelf 3"."""
     levels: dict[str, list[str]] = {}
-    for mark in act.marks:
-        known = facts.get((act.batch_id, mark))
+    for mark in task.marks:
+        known = facts.get((task.batch_id, mark))
         place = None if known is None else show_place(known, sorts)
         if place is not None and place.level_text not in levels.setdefault(place.store, []):
             levels[place.store].append(place.level_text)
-    return "; ".join(f"{store}: {', '.join(sorted(told))}" for store, told in levels.items())
+    return "; ".join(f"{store}: {', '.join(sorted(names))}" for store, names in levels.items())
 
 
-def words_of(act: PlannedAct) -> str:
-    """What an act is called."""
-    return act.words or ACT_WORDS[_kind(act)]
+def words_of(task: PlannedTask) -> str:
+    """What a task is called."""
+    return task.words or TASK_WORDS[_kind(task)]
 
 
-def _kind(act: PlannedAct) -> ActKind:
-    return next(kind for kind in ACT_WORDS if kind == act.kind)
+def _kind(task: PlannedTask) -> TaskKind:
+    return next(kind for kind in TASK_WORDS if kind == task.kind)
 
 
 def _count(follows: set[uuid.UUID], kitchen: Kitchen) -> dict[int, tuple[int, int]]:
-    """Which of how many of its kind each act is, among those planned together and not dropped."""
-    rows: QuerySet[PlannedAct] = PlannedAct.objects.filter(kitchen=kitchen, follows__in=follows)
+    """Which of how many of its kind each task is, among those planned together and not dropped."""
+    rows: QuerySet[PlannedTask] = PlannedTask.objects.filter(kitchen=kitchen, follows__in=follows)
     groups: dict[tuple[object, str], list[int]] = {}
     for pk, follow, kind in (
         rows.exclude(state="dropped").order_by("due_at", "id").values_list("pk", "follows", "kind")
@@ -121,40 +121,40 @@ def _count(follows: set[uuid.UUID], kitchen: Kitchen) -> dict[int, tuple[int, in
     return {pk: (at + 1, len(pks)) for pks in groups.values() for at, pk in enumerate(pks)}
 
 
-def _tell_window(act: PlannedAct) -> str:
-    if act.kind == "out":
-        return f"window closes {print_day(act.until_at)}"
-    return f"for {act.minutes} minutes" if act.minutes and act.minutes < 120 else ""
+def _window_text(task: PlannedTask) -> str:
+    if task.kind == "out":
+        return f"window closes {print_day(task.until_at)}"
+    return f"for {task.minutes} minutes" if task.minutes and task.minutes < 120 else ""
 
 
 def write_calendar(kitchen: Kitchen, *, code: str = "") -> bytes:
-    """All acts as an iCalendar file (RFC 5545); each keeps its UID, so that a later file updates it."""
+    """All tasks as an iCalendar file (RFC 5545); each keeps its UID, so that a later file updates it."""
     calendar = Calendar()
     calendar.add("prodid", "-//Dolmetsch//cure plan//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", f"{kitchen.name}: curing")
-    acts = _with_batch(PlannedAct.objects.filter(kitchen=kitchen)).order_by("due_at", "id")
-    wanted = list(acts.filter(batch__code=code) if code else acts)
+    tasks = _with_batch(PlannedTask.objects.filter(kitchen=kitchen)).order_by("due_at", "id")
+    wanted = list(tasks.filter(batch__code=code) if code else tasks)
     over = find_over(wanted)
-    for act in wanted:
-        calendar.add_component(_event(act, is_over=act.pk in over))
+    for task in wanted:
+        calendar.add_component(_event(task, is_over=task.pk in over))
     written: bytes = calendar.to_ical()
     return written
 
 
-def _event(act: PlannedAct, *, is_over: bool) -> Event:
+def _event(task: PlannedTask, *, is_over: bool) -> Event:
     event = Event()
-    marks = " · ".join(act.marks)
-    done = "✓ " if is_over or act.state == "done" else ""
-    event.add("uid", f"{act.uid}@dolmetsch")
-    event.add("dtstamp", act.changed_at)
-    event.add("last-modified", act.changed_at)
-    event.add("sequence", act.changes)
-    event.add("dtstart", act.due_at)
-    minutes = act.minutes if act.minutes and act.minutes <= 120 else CALENDAR_MINUTES
-    event.add("dtend", act.due_at + timedelta(minutes=minutes))
-    event.add("summary", f"{done}{words_of(act)}: {act.batch.code} {marks}".strip())
-    event.add("description", f"{act.batch.name}. {_tell_window(act)}".strip())
-    event.add("status", "CANCELLED" if act.state == "dropped" else "CONFIRMED")
+    marks = " · ".join(task.marks)
+    done = "✓ " if is_over or task.state == "done" else ""
+    event.add("uid", f"{task.uid}@dolmetsch")
+    event.add("dtstamp", task.changed_at)
+    event.add("last-modified", task.changed_at)
+    event.add("sequence", task.changes)
+    event.add("dtstart", task.due_at)
+    minutes = task.minutes if task.minutes and task.minutes <= 120 else CALENDAR_MINUTES
+    event.add("dtend", task.due_at + timedelta(minutes=minutes))
+    event.add("summary", f"{done}{words_of(task)}: {task.batch.code} {marks}".strip())
+    event.add("description", f"{task.batch.name}. {_window_text(task)}".strip())
+    event.add("status", "CANCELLED" if task.state == "dropped" else "CONFIRMED")
     event.add("transp", "TRANSPARENT")
     return event

@@ -6,16 +6,16 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, BaseModel, Field
 
-from dolmetsch.core.planning.plan import ActKind, Taste
+from dolmetsch.core.planning.plan import TaskKind, Taste
 from dolmetsch.server.quantities.typed import Body, Kind, Marks, Reason
 
 Minutes = Annotated[int, Field(ge=1, le=100_000)]
 
 
-class ActIn(Body):
-    """An act planned by hand; ``words`` where its kind says too little."""
+class TaskIn(Body):
+    """A task planned by hand; ``words`` where its kind says too little."""
 
-    kind: ActKind = "other"
+    kind: TaskKind = "other"
     words: Kind = ""
     marks: Marks = []
     due_at: AwareDatetime
@@ -23,7 +23,7 @@ class ActIn(Body):
 
 
 class NewsIn(Body):
-    """What became of an act.
+    """What became of a task.
 
     ``due_at``: the new time, of one that is moved; ``with_following``: what was planned with it and comes
     later is moved by as much. ``taste`` of a tasting; too salty plans a soak of ``soak_minutes`` and another
@@ -40,10 +40,10 @@ class NewsIn(Body):
 
 
 class PlannedOut(BaseModel):
-    """An act. ``count`` of ``of``: the third of eight turns; ``where``: where its pieces lie."""
+    """A task. ``count`` of ``of``: the third of eight turns; ``where``: where its pieces lie."""
 
     uid: uuid.UUID
-    kind: ActKind
+    kind: TaskKind
     words: str
     code: str
     name: str
@@ -58,13 +58,13 @@ class PlannedOut(BaseModel):
     count: int
     of: int
     where: str
-    told: str
+    text: str
     taste: Taste | Literal[""]
 
 
 class PlanOut(BaseModel):
-    """Acts in the order of their days: those open, and those lately ticked off."""
+    """Tasks in the order of their days: those open, and those lately ticked off."""
 
     now: datetime
-    acts: list[PlannedOut]
+    tasks: list[PlannedOut]
     more: int

@@ -8,10 +8,10 @@ from dolmetsch.server.prices.queries import (
     get_item,
     price_items,
     price_of,
+    price_text,
     print_price,
     seen_of,
     show_item,
-    tell_per,
 )
 from dolmetsch.server.prices.reading import read_quote
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
@@ -19,61 +19,61 @@ from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, find_kept, keep_once, once
 
 
-def note_price(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
+def note_price(write: Write, data: schemas.QuoteIn) -> schemas.NotedOut:
     """Add a price, or correct one. A resend of the same key writes nothing.
 
     Raises:
         DomainError: bad_fields, not_found (the price to correct), key_reused.
     """
-    return once(write, lambda: _find_noted(write), lambda: _note(write, told))
+    return once(write, lambda: _find_noted(write), lambda: _note(write, data))
 
 
 def _find_noted(write: Write) -> schemas.NotedOut | None:
     quote = find_kept(write, Quote)
-    return None if quote is None else _tell(quote, [])
+    return None if quote is None else _answer(quote, [])
 
 
-def _note(write: Write, told: schemas.QuoteIn) -> schemas.NotedOut:
+def _note(write: Write, data: schemas.QuoteIn) -> schemas.NotedOut:
     reader = Reader.of(write.kitchen)
-    quote = read_quote(reader, told, today=write.today)
-    wrong = _find_wrong(write, told, reader)
+    quote = read_quote(reader, data, today=write.today)
+    wrong = _find_wrong(write, data, reader)
     if reader.problems:
         raise refuse_fields(reader.problems)
-    item = find_or_make_item(write, told.sort, told.name, told.kind if told.sort == "shop_pack" else "")
+    item = find_or_make_item(write, data.sort, data.name, data.kind if data.sort == "shop_pack" else "")
     if wrong is not None and wrong.item_id != item.pk:
         said = "A correction stays on the same item; to move a price, remove it and add it there."
         raise refuse_fields([FieldProblem(path="name", code="bad_correction", message=said)])
     same = _find_same(item, quote) if wrong is None else None
     if same is not None:
-        return _tell(same, ["This price is saved already; nothing was changed."])
-    if not (told.withdraw or told.is_sure):
+        return _answer(same, ["This price is saved already; nothing was changed."])
+    if not (data.withdraw or data.is_sure):
         _ask_where_odd(item, quote, wrong)
     quote.kitchen, quote.item, quote.corrects = write.kitchen, item, wrong
-    quote.is_withdrawal, quote.reason = told.withdraw, told.reason
+    quote.is_withdrawal, quote.reason = data.withdraw, data.reason
     quote.recorded_at, quote.recorded_by = write.now, write.user
     quote.key, quote.fingerprint = write.key, write.fingerprint
-    earlier = [] if told.withdraw else _on_same_day(item, quote)
+    earlier = [] if data.withdraw else _on_same_day(item, quote)
     quote.save(force_insert=True)
-    return _tell(quote, [_tell_twice(quote, other) for other in earlier])
+    return _answer(quote, [_describe_twice(quote, other) for other in earlier])
 
 
-def _find_wrong(write: Write, told: schemas.QuoteIn, reader: Reader) -> Quote | None:
-    if told.corrects is None:
-        if told.withdraw or told.reason:
+def _find_wrong(write: Write, data: schemas.QuoteIn, reader: Reader) -> Quote | None:
+    if data.corrects is None:
+        if data.withdraw or data.reason:
             reader.refuse("reason", "no_correction", "Only a correction carries a reason.")
         return None
-    wrong = Quote.objects.filter(kitchen=write.kitchen, pk=told.corrects).first()
+    wrong = Quote.objects.filter(kitchen=write.kitchen, pk=data.corrects).first()
     if wrong is None or wrong.is_withdrawal:
         raise not_found("such price")
     if wrong.corrections.exists():
         said = "Someone has corrected this price already. Look at it again."
         raise DomainError("moved_on", 409, "The price has moved on", said)
-    reader.need("reason", told.reason, "Give a reason: the wrong price stays in the list beside it.")
+    reader.need("reason", data.reason, "Give a reason: the wrong price stays in the list beside it.")
     return wrong
 
 
 def find_or_make_item(write: Write, sort: str, name: str, kind: str) -> PriceItem:
-    """The line of that name, made where there is none; a kind told now replaces the one before."""
+    """The line of that name, made where there is none; a kind given now replaces the one before."""
     item, was_made = PriceItem.objects.get_or_create(
         kitchen=write.kitchen, sort=sort, name=name, defaults={"kind": kind}
     )
@@ -115,7 +115,7 @@ def _ask_where_odd(item: PriceItem, quote: Quote, wrong: Quote | None) -> None:
     if summary is None or not is_odd(each, summary.usual):
         return
     unit, is_weighed = item.kitchen.weight_unit, price.grams is not None
-    now, usual = (tell_per(one, is_weighed=is_weighed, unit=unit) for one in (each, summary.usual))
+    now, usual = (price_text(one, is_weighed=is_weighed, unit=unit) for one in (each, summary.usual))
     said = f"{now} is far off the usual {usual}. If it is for a pack, give the pack's size."
     fault = FieldProblem(path="price", code="odd_price", message=said)
     raise DomainError("odd_price", 422, "Is that right?", said, [fault])
@@ -126,31 +126,31 @@ def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:
     return list(same if quote.corrects_id is None else same.exclude(pk=quote.corrects_id))
 
 
-def _tell_twice(quote: Quote, other: Quote) -> str:
+def _describe_twice(quote: Quote, other: Quote) -> str:
     return (
         f"{quote.source} has two prices on {quote.seen_on.isoformat()}: {print_price(other)} before, "
         f"{print_price(quote)} now. Both are saved and the later one counts; remove the wrong one."
     )
 
 
-def _tell(quote: Quote, told: list[str]) -> schemas.NotedOut:
+def _answer(quote: Quote, notes: list[str]) -> schemas.NotedOut:
     shown = [show_item(priced) for priced in price_items([quote.item])]
-    return schemas.NotedOut(quote=quote.pk, item=shown[0] if shown else None, told=told)
+    return schemas.NotedOut(quote=quote.pk, item=shown[0] if shown else None, notes=notes)
 
 
-def note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
+def note_frying(write: Write, item_id: int, data: schemas.FryTestIn) -> FryTest:
     """Note a frying of a shop pack.
 
     Raises:
         DomainError: not_found, bad_fields, key_reused.
     """
-    return keep_once(write, FryTest, lambda: _note_frying(write, item_id, told))
+    return keep_once(write, FryTest, lambda: _note_frying(write, item_id, data))
 
 
-def _note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest:
+def _note_frying(write: Write, item_id: int, data: schemas.FryTestIn) -> FryTest:
     item = get_item(write.kitchen, item_id)
     reader = Reader.of(write.kitchen)
-    weighed = reader.frying(told.raw, told.cooked)
+    weighed = reader.frying(data.raw, data.cooked)
     if item.sort != "shop_pack":
         reader.refuse("raw", "not_a_pack", "Only a shop pack is fried here; house batches on their bench.")
     if reader.problems or weighed is None:
@@ -160,10 +160,10 @@ def _note_frying(write: Write, item_id: int, told: schemas.FryTestIn) -> FryTest
         kitchen=write.kitchen,
         item=item,
         raw_grams=raw,
-        raw_typed=told.raw,
+        raw_typed=data.raw,
         cooked_grams=cooked,
-        cooked_typed=told.cooked,
-        tested_on=told.on,
+        cooked_typed=data.cooked,
+        tested_on=data.on,
         recorded_at=write.now,
         recorded_by=write.user,
         key=write.key,

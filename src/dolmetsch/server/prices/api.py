@@ -92,8 +92,8 @@ def upload_list(
     if file.size is not None and file.size > MAX_BYTES:
         raise too_large(file.size)
     content = file.read()
-    told = f"{source}\n{file.name}\n".encode() + content
-    write = write_of(request, kitchen, key, uploaded=told)
+    uploaded = f"{source}\n{file.name}\n".encode() + content
+    write = write_of(request, kitchen, key, uploaded=uploaded)
     return Status(201, importing.upload(write, name=file.name or "list", source=source, content=content))
 
 

@@ -17,7 +17,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import FaultyRow, ReadRow, find_decimal, guess_columns, read_rows
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
-from dolmetsch.server.prices.queries import show_per, tell_per
+from dolmetsch.server.prices.queries import price_text, show_per
 from dolmetsch.server.prices.reading import put_price
 from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
@@ -83,14 +83,16 @@ def show_file(kept: PriceFile, *, today: date) -> schemas.FileOut:
     if kept.match:
         match = schemas.MatchIn.model_validate(kept.match)
     elif remembered is not None:
-        told = {**remembered.match, "on": today}
+        remembered_match = {**remembered.match, "on": today}
         # by the words of the heads, for columns move
         columns = {
-            target: kept.heads.index(head) for target, head in told["columns"].items() if head in kept.heads
+            target: kept.heads.index(head)
+            for target, head in remembered_match["columns"].items()
+            if head in kept.heads
         }
         is_remembered = bool(columns)
         if is_remembered:
-            match = schemas.MatchIn.model_validate({**told, "columns": columns})
+            match = schemas.MatchIn.model_validate({**remembered_match, "columns": columns})
     return schemas.FileOut(
         id=kept.pk,
         name=kept.name,
@@ -114,7 +116,7 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
     decimal = find_decimal(match, kept.table)
     problems = _problems_of(kept, match)
     answer = schemas.FilePreviewOut(
-        problems=problems, new=0, known=0, faulty=0, faults=[], sample=[], told=[], decimal=decimal
+        problems=problems, new=0, known=0, faulty=0, faults=[], sample=[], notes=[], decimal=decimal
     )
     if problems:
         return answer
@@ -132,15 +134,15 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
         answer.known += is_known
         answer.new += not is_known
         if not is_known:
-            _note_twice(answer.told, days, read)
+            _note_twice(answer.notes, days, read)
             fresh.append(read)
         known.add(read.identity)
         if len(answer.sample) < SAMPLE:
             answer.sample.append(_show_row(read, is_known=is_known))
-    answer.told += _tell_odd(kept, fresh)
-    if len(answer.told) > TWICE_TOLD:
-        more = len(answer.told) - TWICE_TOLD
-        answer.told = [*answer.told[:TWICE_TOLD], f"… and {more} more like these."]
+    answer.notes += _describe_odd(kept, fresh)
+    if len(answer.notes) > TWICE_TOLD:
+        more = len(answer.notes) - TWICE_TOLD
+        answer.notes = [*answer.notes[:TWICE_TOLD], f"… and {more} more like these."]
     return answer
 
 
@@ -159,17 +161,17 @@ def _problems_of(kept: PriceFile, match: schemas.MatchIn) -> list[FieldProblem]:
 
 
 def _note_twice(
-    told: list[str], days: dict[tuple[str, str, date], tuple[int, Identity]], read: ReadRow
+    notes: list[str], days: dict[tuple[str, str, date], tuple[int, Identity]], read: ReadRow
 ) -> None:
     day = (read.sort, read.name.casefold(), read.on)
     if day in days:
         row, _ = days[day]
         said = f"Rows {row} and {read.row}: two prices of “{read.name}” on {read.on.isoformat()}. "
-        told.append(said + "Both are saved; the later row counts.")
+        notes.append(said + "Both are saved; the later row counts.")
     days[day] = (read.row, read.identity)
 
 
-def _tell_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
+def _describe_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
     """Rows far off what their line usually costs: by the price list, else by three rows of this one."""
     by_line: dict[tuple[str, bool], list[Fraction]] = {}
     for read in fresh:
@@ -181,17 +183,17 @@ def _tell_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
     for sort, name, paid, grams, count in quotes:
         line = f"{sort} {name.casefold()}", grams is None
         listed.setdefault(line, []).append(Fraction(paid) / Fraction(grams or count or 1))
-    told, unit = [], kept.kitchen.weight_unit
+    notes, unit = [], kept.kitchen.weight_unit
     for read in fresh:
         line = _line_of(read)
         others = listed.get(line) or (by_line[line] if len(by_line[line]) > 2 else [])
         each = read.price.paid / read.price.size
         if others and is_odd(each, usual := median(others)):
             is_weighed = read.price.grams is not None
-            now, then = (tell_per(one, is_weighed=is_weighed, unit=unit) for one in (each, usual))
+            now, then = (price_text(one, is_weighed=is_weighed, unit=unit) for one in (each, usual))
             said = f"“{read.name}” at {now} is far off the usual {then}. Is it the price of a pack?"
-            told.append(f"Row {read.row}: {said}")
-    return told
+            notes.append(f"Row {read.row}: {said}")
+    return notes
 
 
 def _line_of(read: ReadRow) -> tuple[str, bool]:
@@ -216,14 +218,14 @@ def _known(kept: PriceFile, items: Iterable[PriceItem] | None = None) -> set[Ide
     quotes = Quote.objects.filter(kitchen_id=kept.kitchen_id, source=kept.source, is_withdrawal=False)
     if items is not None:
         quotes = quotes.filter(item__in=list(items))
-    told = quotes.values_list("item__sort", "item__name", "seen_on", "paid", "grams", "count")
+    rows = quotes.values_list("item__sort", "item__name", "seen_on", "paid", "grams", "count")
     return {
         (sort, name.casefold(), on, Fraction(paid), Fraction(grams or count or 0), grams is None)
-        for sort, name, on, paid, grams, count in told
+        for sort, name, on, paid, grams, count in rows
     }
 
 
-def write_piece(write: Write, file_id: int, told: schemas.FileWriteIn) -> schemas.FileOut:
+def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schemas.FileOut:
     """Write the next piece of a list by a confirmed match. Sent again, it tells how far it is.
 
     Raises:
@@ -233,25 +235,25 @@ def write_piece(write: Write, file_id: int, told: schemas.FileWriteIn) -> schema
         kept = PriceFile.objects.select_for_update().filter(kitchen=write.kitchen, pk=file_id).first()
         if kept is None:
             raise not_found("such list")
-        match = told.match.model_dump(mode="json")
+        match = data.match.model_dump(mode="json")
         if kept.match and kept.match != match:
             said = "This list is being written by another match. Look at how far it is, or bring it in anew."
             raise DomainError("moved_on", 409, "Begun already", said)
-        if problems := _problems_of(kept, told.match):
+        if problems := _problems_of(kept, data.match):
             raise refuse_fields(problems)
-        if told.from_row == kept.next_row and kept.next_row < kept.rows_count:
+        if data.from_row == kept.next_row and kept.next_row < kept.rows_count:
             if not kept.match:
                 kept.match = match
-                _remember(kept, told.match)
-            _write_rows(write, kept, told.match)
+                _remember(kept, data.match)
+            _write_rows(write, kept, data.match)
         return show_file(kept, today=write.today)
 
 
 def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
-    told = match.model_dump(mode="json", exclude={"on"})
-    told["columns"] = {target: kept.heads[at] for target, at in match.columns.items()}
+    kept_match = match.model_dump(mode="json", exclude={"on"})
+    kept_match["columns"] = {target: kept.heads[at] for target, at in match.columns.items()}
     SourceMatch.objects.update_or_create(
-        kitchen_id=kept.kitchen_id, source=kept.source, defaults={"match": told}
+        kitchen_id=kept.kitchen_id, source=kept.source, defaults={"match": kept_match}
     )
 
 

@@ -11,7 +11,7 @@ from dolmetsch.core.buying.offer import MAX_SOLUTION
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.findings import Finding
 from dolmetsch.core.numbers.listed import (
-    Decimal,
+    DecimalSign,
     guess_decimal,
     read_listed_day,
     read_listed_number,
@@ -90,8 +90,8 @@ def guess_columns(heads: Sequence[str]) -> dict[Target, int]:
     return found
 
 
-def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> Decimal:
-    """The decimal sign of the prices: as told, else as guessed, else the point."""
+def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> DecimalSign:
+    """The decimal sign of the prices: as chosen, else as guessed, else the point."""
     if match.decimal:
         return match.decimal
     at = match.columns.get("price")
@@ -102,7 +102,7 @@ def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> Decimal:
 
 
 def read_rows(
-    table: Sequence[Sequence[Cell]], match: MatchIn, *, decimal: Decimal, today: date
+    table: Sequence[Sequence[Cell]], match: MatchIn, *, decimal: DecimalSign, today: date
 ) -> Iterator[ReadRow | FaultyRow]:
     """Each row of ``table`` (its first cell is its number in the file), read or with its fault."""
     for row in table:
@@ -143,7 +143,7 @@ def _plain(cell: float | int) -> str:
     return f"{cell:.6f}".rstrip("0").rstrip(".")
 
 
-def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: Decimal, today: date) -> ReadRow:
+def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: DecimalSign, today: date) -> ReadRow:
     name = cells.text("name")
     if not name:
         raise QuantityError("missing", name, "the name is missing")
@@ -172,46 +172,46 @@ def _read_row(number: int, cells: _Cells, match: MatchIn, *, decimal: Decimal, t
     )
 
 
-def _read_sort(told: str, otherwise: SortKey) -> SortKey:
-    if not told:
+def _read_sort(text: str, otherwise: SortKey) -> SortKey:
+    if not text:
         return otherwise
-    sort = _SORTS.get(told.lower())
+    sort = _SORTS.get(text.lower())
     if sort is None:
         raise QuantityError(
-            "unreadable", told, f"“{told}” is not a kind: meat, ingredient, packaging, fuel, …"
+            "unreadable", text, f"“{text}” is not a kind: meat, ingredient, packaging, fuel, …"
         )
     return sort
 
 
 def _read_day(cells: _Cells, match: MatchIn, *, today: date) -> date:
-    told = cells.text("day")
-    on = read_listed_day(told, day_first=match.day_first) if "day" in match.columns else match.on
+    text = cells.text("day")
+    on = read_listed_day(text, day_first=match.day_first) if "day" in match.columns else match.on
     if not EARLIEST <= on <= today:
-        raise QuantityError("odd_time", told, f"{on.isoformat()} is in the future, or before the year 2000")
+        raise QuantityError("odd_time", text, f"{on.isoformat()} is in the future, or before the year 2000")
     return on
 
 
-def _read_price(cells: _Cells, match: MatchIn, sort: SortKey, *, decimal: Decimal) -> tuple[Price, str]:
+def _read_price(cells: _Cells, match: MatchIn, sort: SortKey, *, decimal: DecimalSign) -> tuple[Price, str]:
     """The price of a row, and how it stood there: "48.50 for 12 lb"."""
-    told, size, unit = cells.text("price"), cells.text("size"), cells.text("unit").lower()
-    if not told:
-        raise QuantityError("missing", told, "the price is missing")
+    text, size, unit = cells.text("price"), cells.text("size"), cells.text("unit").lower()
+    if not text:
+        raise QuantityError("missing", text, "the price is missing")
     unit = unit.removeprefix("per ").removeprefix("/").strip(" .")
     unit = _UNITS.get(unit, unit)
     try:
         cell = cells.raw("price")
-        number = told if isinstance(cell, int | float) else None
-        sign: Decimal = "." if number else decimal
-        bare = _print(read_listed_number(told, decimal=sign))
+        number = text if isinstance(cell, int | float) else None
+        sign: DecimalSign = "." if number else decimal
+        bare = _print(read_listed_number(text, decimal=sign))
     except QuantityError as error:
-        if error.reason != "unreadable" or not any(letter.isalpha() for letter in told):
+        if error.reason != "unreadable" or not any(letter.isalpha() for letter in text):
             raise
-        bare = told
+        bare = text
     if size and unit and _is_number(size):
         size, unit = f"{size} {unit}".removesuffix(" each"), ""
     price = combine_price(f"{bare}/{unit}" if unit else bare, size, unit=match.per or None)
-    _refuse_other_unit(price, sort, told)
-    return price, " for ".join(part for part in (f"{told}/{unit}" if unit else told, size) if part)
+    _refuse_other_unit(price, sort, text)
+    return price, " for ".join(part for part in (f"{text}/{unit}" if unit else text, size) if part)
 
 
 def _print(value: Fraction) -> str:
@@ -222,8 +222,8 @@ def _is_number(size: str) -> bool:
     return re.fullmatch(r"\d+(\.\d+)?", size) is not None
 
 
-def _refuse_other_unit(price: Price, sort: SortKey, told: str) -> None:
+def _refuse_other_unit(price: Price, sort: SortKey, text: str) -> None:
     if sort in BY_WEIGHT and price.grams is None:
-        raise QuantityError("unreadable", told, f"“{told}” is not by weight; say what it weighs")
+        raise QuantityError("unreadable", text, f"“{text}” is not by weight; say what it weighs")
     if sort == "shop_pack" and not (price.is_pack and price.grams is not None):
-        raise QuantityError("missing", told, "the weight of the pack is missing")
+        raise QuantityError("missing", text, "the weight of the pack is missing")

@@ -183,7 +183,7 @@ def show_per(each: Fraction, *, is_weighed: bool) -> schemas.PerUnit:
     return schemas.PerUnit(each=fixed(each, 4 if each < 1 else 2))
 
 
-def tell_per(each: Fraction, *, is_weighed: bool, unit: str) -> str:
+def price_text(each: Fraction, *, is_weighed: bool, unit: str) -> str:
     """A price of one unit in words, by weight in the kitchen's: "2.85 a pound", "0.36 each"."""
     if not is_weighed:
         return f"{print_money(each)} each"

@@ -73,40 +73,40 @@ def _bare_money(price: str, sign: str) -> Fraction | None:
         return None
 
 
-def read_quote(reader: Reader, told: QuoteIn, *, today: date) -> Quote:
+def read_quote(reader: Reader, data: QuoteIn, *, today: date) -> Quote:
     """A price as a row without its item, faults noted in ``reader``."""
-    reader.need("name", told.name, "Say what it is the price of.")
-    reader.need("source", told.source, "Say where the price is from.")
-    if not EARLIEST <= told.on <= today + timedelta(days=1):
+    reader.need("name", data.name, "Say what it is the price of.")
+    reader.need("source", data.source, "Say where the price is from.")
+    if not EARLIEST <= data.on <= today + timedelta(days=1):
         reader.refuse("on", "odd_time", "That day is in the future, or before the year 2000.")
-    quote = Quote(source=told.source, seen_on=told.on, typed=told.price)
-    if reader.need("price", told.price, "A price is missing."):
-        _read_price(reader, quote, told)
-    quote.slices = reader.slices("slices", told.slices)
-    quote.solution_ratio = reader.percent("solution", told.solution, what="solution")
+    quote = Quote(source=data.source, seen_on=data.on, typed=data.price)
+    if reader.need("price", data.price, "A price is missing."):
+        _read_price(reader, quote, data)
+    quote.slices = reader.slices("slices", data.slices)
+    quote.solution_ratio = reader.percent("solution", data.solution, what="solution")
     if quote.solution_ratio is not None and quote.solution_ratio > MAX_SOLUTION:
-        said = f"“{told.solution}” % of water is more than any label says; check it"
+        said = f"“{data.solution}” % of water is more than any label says; check it"
         reader.refuse("solution", "too_large", said)
     return quote
 
 
-def _read_price(reader: Reader, quote: Quote, told: QuoteIn) -> None:
-    unit = reader.unit if told.sort in (*BY_WEIGHT, "shop_pack") else None
+def _read_price(reader: Reader, quote: Quote, data: QuoteIn) -> None:
+    unit = reader.unit if data.sort in (*BY_WEIGHT, "shop_pack") else None
     try:
-        price = combine_price(told.price, told.size, unit=unit, sign=reader.sign)
+        price = combine_price(data.price, data.size, unit=unit, sign=reader.sign)
     except QuantityError as error:
-        path = "size" if told.size and error.found == told.size.strip() else "price"
+        path = "size" if data.size and error.found == data.size.strip() else "price"
         reader.refuse(path, error.reason, str(error))
         return
-    if told.sort == "shop_pack" and not (price.is_pack and price.grams is not None):
+    if data.sort == "shop_pack" and not (price.is_pack and price.grams is not None):
         reader.refuse("size", "missing", "Give the weight of the pack.")
         return
-    if told.sort in BY_WEIGHT and price.grams is None:
+    if data.sort in BY_WEIGHT and price.grams is None:
         reader.refuse("price", "unreadable", "This has a price by weight, like 3.49/lb.")
         return
     put_price(quote, price)
-    if told.size:
-        quote.typed = f"{told.price} for {told.size}"
+    if data.size:
+        quote.typed = f"{data.price} for {data.size}"
 
 
 def put_price(quote: Quote, price: Price) -> None:

@@ -136,7 +136,7 @@ class NotedOut(BaseModel):
 
     quote: int
     item: ItemOut | None
-    told: list[str]
+    notes: list[str]
 
 
 class MatchIn(Body):
@@ -195,7 +195,7 @@ class FileOut(BaseModel):
 class FilePreviewOut(BaseModel):
     """What a list would write, nothing written: counts, a few rows as read, every faulty row.
 
-    ``faults`` holds at most 500; ``faulty`` counts them all. ``told``: two prices on one day, and the like.
+    ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
     """
 
     problems: list[FieldProblem]
@@ -204,7 +204,7 @@ class FilePreviewOut(BaseModel):
     faulty: int
     faults: list[FaultyRowOut]
     sample: list[ReadRowOut]
-    told: list[str]
+    notes: list[str]
     decimal: Literal[".", ","]
 
 

@@ -21,7 +21,7 @@ def money_field(**options: Any) -> Any:
 
 
 def ratio_field() -> Any:
-    """A ratio 0–1; null where it was not told."""
+    """A ratio 0–1; null where it was not entered."""
     return models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES, null=True, blank=True)
 
 

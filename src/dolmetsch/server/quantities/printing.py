@@ -63,9 +63,9 @@ def print_day(moment: datetime) -> str:
     return f"{timezone.localtime(moment):%-d %b}"
 
 
-def as_sentence(told: str) -> str:
+def as_sentence(text: str) -> str:
     """A core error's words as a sentence of their own."""
-    return f"{told[:1].upper()}{told[1:]}."
+    return f"{text[:1].upper()}{text[1:]}."
 
 
 Cell = TypeVar("Cell")

@@ -1,4 +1,4 @@
-"""Reading what was typed: every quantity by the core, all faults gathered and told at once."""
+"""Reading what was typed: every quantity by the core, all faults gathered and reported at once."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
@@ -56,7 +56,7 @@ class Reader:
     sign: str = ""
     scale_grams: Decimal | None = None
     verbatim: bool = False
-    readings: list[schemas.Reading] = field(default_factory=list)
+    readings: list[schemas.ReadQuantity] = field(default_factory=list)
     problems: list[FieldProblem] = field(default_factory=list)
 
     @classmethod
@@ -93,7 +93,7 @@ class Reader:
         grams = self._try(path, lambda: read_weight(typed, default_unit=self.unit if bare else None))
         if grams is None:
             return None
-        self.readings.append(schemas.Reading(path=path, weight=print_weight(grams)))
+        self.readings.append(schemas.ReadQuantity(path=path, weight=print_weight(grams)))
         return as_decimal(grams, GRAM_PLACES)
 
     def money(self, path: str, typed: str) -> Decimal | None:

@@ -33,7 +33,7 @@ class UnitCost(BaseModel):
         return self.per_lb if unit == "lb" else self.per_kg
 
 
-class Reading(BaseModel):
+class ReadQuantity(BaseModel):
     """How a typed quantity was read: the weight in both units, or the money."""
 
     path: str

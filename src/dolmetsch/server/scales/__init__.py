@@ -1,1 +1,1 @@
-"""Scales: heard by one thread each, told to any number of listeners as a stream of events."""
+"""Scales: one thread reads each; any number of listeners get a stream of events."""

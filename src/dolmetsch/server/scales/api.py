@@ -54,9 +54,9 @@ def command(
 
 
 @router.post(
-    "/scales/{name}/lay", response={200: schemas.LaidOut, REFUSALS: Problem}, operation_id="layOnScale"
+    "/scales/{name}/lay", response={200: schemas.LoadOut, REFUSALS: Problem}, operation_id="layOnScale"
 )
-def lay_on(request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.LayIn) -> schemas.LaidOut:
+def lay_on(request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.LayIn) -> schemas.LoadOut:
     """Lay something on a simulated scale."""
     kitchen = kitchen_of(request, kitchen_slug)
     return lay(kitchen, hub.get(kitchen.slug, name), body)

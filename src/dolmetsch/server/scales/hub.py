@@ -1,4 +1,4 @@
-"""The hub: one thread hears a scale, whoever listens is told. It starts with the first listener of a worker.
+"""The hub: one thread reads a scale, all listeners get its events. It starts with a worker's first listener.
 
 A listener costs a thread of the worker's pool and no connection to the record store. So that ordinary
 requests never wait for listeners, a worker takes no more of them than leaves SPARE_THREADS free.
@@ -14,7 +14,7 @@ from typing import Any, Final, NamedTuple
 
 from django.conf import settings
 
-from dolmetsch.devices.lines import Hello, Reading
+from dolmetsch.devices.lines import Hello, ScaleReading
 from dolmetsch.devices.sources import SOURCES, ScaleSource
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_weight
@@ -38,7 +38,7 @@ class Scale:
         self._source: ScaleSource | None = None
         self._news = threading.Condition()
         self._number = 0
-        self._event = self._tell("away", None)
+        self._event = self._event_of("away", None)
         self._heard = float("-inf")
         self._listeners = 0
         self._left = 0.0
@@ -96,8 +96,8 @@ class Scale:
         while not self._is_idle():
             try:
                 self._source = SOURCES[self.kind](self.address)
-                for told in self._source.listen():
-                    self._take(told)
+                for heard in self._source.listen():
+                    self._take(heard)
                     if self._is_idle():
                         break
             except OSError:
@@ -112,37 +112,37 @@ class Scale:
         with self._news:
             return not self._listeners and time.monotonic() - self._left > IDLE_SECONDS
 
-    def _take(self, told: Hello | Reading | ValueError | None) -> None:
+    def _take(self, heard: Hello | ScaleReading | ValueError | None) -> None:
         now = time.monotonic()
-        if isinstance(told, Hello):
-            self.hello = told
-        elif isinstance(told, Reading):
+        if isinstance(heard, Hello):
+            self.hello = heard
+        elif isinstance(heard, ScaleReading):
             self._heard = now
-            self._publish("over" if told.is_over else "live", told)
+            self._publish("over" if heard.is_over else "live", heard)
         elif now - self._heard > SILENT_SECONDS:
-            self._publish("rubbish" if isinstance(told, ValueError) else "silent", None)
+            self._publish("rubbish" if isinstance(heard, ValueError) else "silent", None)
 
-    def _publish(self, state: str, reading: Reading | None) -> None:
-        event = self._tell(state, reading)
+    def _publish(self, state: str, reading: ScaleReading | None) -> None:
+        event = self._event_of(state, reading)
         with self._news:
             self._number += 1
             self._event = event
             self._news.notify_all()
 
-    def _tell(self, state: str, reading: Reading | None) -> bytes:
-        told: dict[str, Any] = {"scale": self.name, "state": state, "at": time.time()}
+    def _event_of(self, state: str, reading: ScaleReading | None) -> bytes:
+        event: dict[str, Any] = {"scale": self.name, "state": state, "at": time.time()}
         if self.hello is not None:
-            told["step"] = str(self.hello.step)
-            told["simulated"] = self.hello.is_simulated
+            event["step"] = str(self.hello.step)
+            event["simulated"] = self.hello.is_simulated
         if reading is not None and not reading.is_over:
-            told |= {
+            event |= {
                 "grams": f"{reading.net:f}",
                 "net": print_weight(_exact(reading.net)).model_dump(),
                 "tare": print_weight(_exact(reading.tare)).model_dump() if reading.tare else None,
                 "steady": reading.is_steady,
                 "below": reading.net < 0,
             }
-        return f"data: {json.dumps(told)}\n\n".encode()
+        return f"data: {json.dumps(event)}\n\n".encode()
 
 
 def _exact(grams: Decimal) -> Fraction:

@@ -12,7 +12,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS
-from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.entries.chosen_way import methods_of
 from dolmetsch.server.batches.entries.typed import EntryIn, WeighIn, WeightIn
 from dolmetsch.server.batches.forecast.history import read_history
@@ -29,16 +29,16 @@ PAST_SHOWN: Final = 8
 ODD_DEVIATIONS: Final = 3.0
 
 
-def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> schemas.MeaningOut:
-    """What ``told`` means for its piece; nothing is written.
+def read_meaning(batch: Batch, data: schemas.OnScaleIn, *, now: datetime) -> schemas.MeaningOut:
+    """What ``data`` means for its piece; nothing is written.
 
     Raises:
         DomainError: not_found (the piece is no more).
     """
     rows = list_entry_rows(batch)
-    before = reckon(build_chain(batch, rows))
-    piece = get_piece(before, told.mark)
-    content = WeighIn(kind=told.kind or "weigh", weights=[WeightIn(mark=told.mark, weight=told.weight)])
+    before = cost_chain(build_chain(batch, rows))
+    piece = get_piece(before, data.mark)
+    content = WeighIn(kind=data.kind or "weigh", weights=[WeightIn(mark=data.mark, weight=data.weight)])
     draft = draft_entry(batch, rows, EntryIn(content=content, seen=rows[-1].entry.sequence), now=now)
     meaning = schemas.MeaningOut(
         before=print_weight(piece.grams),
@@ -46,9 +46,9 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
         problems=draft.reader.problems,
     )
     after = None
-    if draft.reckoning is not None:
-        mains = draft.reckoning.sheet.ledger.mains
-        after = next((one for one in mains if one.id == told.mark), None)
+    if draft.costed is not None:
+        mains = draft.costed.sheet.ledger.mains
+        after = next((one for one in mains if one.id == data.mark), None)
     if after is None:
         return meaning
     ratio = after.grams / piece.grams
@@ -57,7 +57,7 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
     meaning.gain = after.grams > piece.grams
     meaning.kept = print_percent(ratio)
     meaning.cost = print_unit_cost(after.cost / after.grams * GRAMS_PER_LB)
-    belief = find_belief(batch, before, kind=told.kind, piece=piece, has_gained=meaning.gain)
+    belief = find_belief(batch, before, kind=data.kind, piece=piece, has_gained=meaning.gain)
     if belief is not None:
         meaning.usual = _show_usual(batch, belief)
         meaning.asks = _ask(belief, ratio, meaning.usual)
@@ -67,7 +67,7 @@ def read_meaning(batch: Batch, told: schemas.OnScaleIn, *, now: datetime) -> sch
 
 
 def find_belief(
-    batch: Batch, reckoning: Reckoning, *, kind: str, piece: Piece, has_gained: bool = False
+    batch: Batch, costed: CostedBatch, *, kind: str, piece: Piece, has_gained: bool = False
 ) -> Belief | None:
     """What is believed of a step of ``kind`` for this batch; None where it is no known step, or a repeat."""
     if kind in piece.kinds:
@@ -75,7 +75,7 @@ def find_belief(
     method = methods_of(batch).get(kind) or plain_method(kind, has_gained=has_gained)
     if method is None:
         return None
-    cut = read_cut(reckoning.chain.batch.lots[0].cut)
+    cut = read_cut(costed.chain.batch.lots[0].cut)
     return believe(method, cut, read_history(batch.kitchen))
 
 

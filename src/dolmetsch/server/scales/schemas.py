@@ -1,4 +1,4 @@
-"""What the scales' API takes and tells. The stream's events are told in docs/devices.md."""
+"""What the scales' API takes and answers. The stream's events are described in docs/devices.md."""
 
 from typing import Literal
 
@@ -34,7 +34,7 @@ class LayIn(Body):
     trouble: Literal["", "silent", "rubbish", "over"] = ""
 
 
-class LaidOut(BaseModel):
+class LoadOut(BaseModel):
     """What lies on it now."""
 
     grams: Fixed

@@ -8,24 +8,24 @@ from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
 
 
-def save_way(write: Write, told: WayIn) -> Way:
+def save_way(write: Write, data: WayIn) -> Way:
     """Save the next version of a way; a resend of the same key saves nothing.
 
     Raises:
         DomainError: bad_fields, key_reused.
     """
-    return keep_once(write, Way, lambda: _save(write, told))
+    return keep_once(write, Way, lambda: _save(write, data))
 
 
-def _save(write: Write, told: WayIn) -> Way:
-    version = next_version(write, Way, told.name)
-    read = read_way(write.kitchen, told)
+def _save(write: Write, data: WayIn) -> Way:
+    version = next_version(write, Way, data.name)
+    read = read_way(write.kitchen, data)
     if read.reader.problems:
         raise refuse_fields(read.reader.problems)
     return Way.objects.create(
-        name=told.name,
+        name=data.name,
         version=version,
-        told=told.model_dump(mode="json"),
-        is_put_away=told.put_away,
+        input=data.model_dump(mode="json"),
+        is_put_away=data.put_away,
         **write.stamp,
     )

@@ -11,12 +11,12 @@ from dolmetsch.server.writing.kept import Kept
 
 
 class Way(Kept):
-    """A version of a way, never changed: saving again makes the next one. ``told`` is what was typed."""
+    """A version of a way, never changed: saving again makes the next one. ``input`` is what was typed."""
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="ways")
     name = models.CharField(max_length=NAME_LENGTH)
     version = models.PositiveIntegerField()
-    told = models.JSONField()
+    input = models.JSONField()
     is_put_away = models.BooleanField(default=False)
 
     class Meta:

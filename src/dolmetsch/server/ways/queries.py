@@ -1,4 +1,4 @@
-"""Reads of ways: the latest version of each, as told and as the core reads it."""
+"""Reads of ways: the latest version of each, as typed and as the core reads it."""
 
 from fractions import Fraction
 
@@ -34,7 +34,7 @@ def get_way(kitchen: Kitchen, name: str) -> Way:
 
 def read_kept(way: Way) -> ReadWay:
     """A kept way as the core reads it, at the prices of today."""
-    return read_way(way.kitchen, schemas.WayIn.model_validate(way.told))
+    return read_way(way.kitchen, schemas.WayIn.model_validate(way.input))
 
 
 def core_of(way: Way) -> CoreWay:
@@ -65,7 +65,7 @@ def read_ways(kitchen: Kitchen) -> schemas.WaysOut:
 
 def show_way(way: Way) -> schemas.WayOut:
     """One way."""
-    told = schemas.WayIn.model_validate(way.told)
+    data = schemas.WayIn.model_validate(way.input)
     read = read_kept(way)
     core = _must(read, way)
     whence = list(read.whence.values())
@@ -73,7 +73,7 @@ def show_way(way: Way) -> schemas.WayOut:
     return schemas.WayOut(
         name=way.name,
         version=way.version,
-        told=told,
+        input=data,
         days=core.days,
         recorded_at=way.recorded_at,
         by=way.recorded_by.called,
@@ -87,15 +87,15 @@ def show_way(way: Way) -> schemas.WayOut:
             for use, from_where in zip(uses, whence, strict=True)
         ],
         missing=read.missing,
-        portion=label_portion(told),
+        portion=label_portion(data),
         slice_weight=None if core.slice_grams is None else print_weight(Fraction(core.slice_grams)),
     )
 
 
-def label_portion(told: schemas.WayIn) -> str | None:
+def label_portion(data: schemas.WayIn) -> str | None:
     """What is served, in words."""
-    if told.portion_slices:
-        return "1 slice" if told.portion_slices == "1" else f"{told.portion_slices} slices"
-    if told.portion_weight:
-        return told.portion_weight
-    return f"{told.portion_cooked} cooked" if told.portion_cooked else None
+    if data.portion_slices:
+        return "1 slice" if data.portion_slices == "1" else f"{data.portion_slices} slices"
+    if data.portion_weight:
+        return data.portion_weight
+    return f"{data.portion_cooked} cooked" if data.portion_cooked else None

@@ -31,17 +31,17 @@ class ReadWay:
     missing: list[str] = field(default_factory=list)
 
 
-def read_way(kitchen: Kitchen, told: WayIn) -> ReadWay:
+def read_way(kitchen: Kitchen, data: WayIn) -> ReadWay:
     """Read a way with the prices of today."""
-    unpriced = {use.what for step in told.steps for use in step.used if use.what and not use.price}
+    unpriced = {use.what for step in data.steps for use in step.used if use.what and not use.price}
     listed = find_used(kitchen, unpriced) if unpriced else {}
     read = ReadWay(way=None, reader=Reader.of(kitchen), listed=listed)
     reader = read.reader
-    reader.need("name", told.name, "Give the method a name.")
-    steps = tuple(_read_step(read, step, at) for at, step in enumerate(told.steps))
-    portion, slice_grams = _read_portion(reader, told)
+    reader.need("name", data.name, "Give the method a name.")
+    steps = tuple(_read_step(read, step, at) for at, step in enumerate(data.steps))
+    portion, slice_grams = _read_portion(reader, data)
     if not reader.problems:
-        read.way = Way(name=told.name, steps=steps, portion=portion, slice_grams=slice_grams)
+        read.way = Way(name=data.name, steps=steps, portion=portion, slice_grams=slice_grams)
     return read
 
 
@@ -143,24 +143,24 @@ def _find_price(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | No
     return priced.price
 
 
-def _read_portion(reader: Reader, told: WayIn) -> tuple[Portion | None, Fraction | None]:
-    slice_grams = reader.weight("slice_weight", told.slice_weight) if told.slice_weight else None
+def _read_portion(reader: Reader, data: WayIn) -> tuple[Portion | None, Fraction | None]:
+    slice_grams = reader.weight("slice_weight", data.slice_weight) if data.slice_weight else None
     grams = None if slice_grams is None else Fraction(slice_grams)
-    given = [bool(told.portion_slices), bool(told.portion_weight), bool(told.portion_cooked)]
+    given = [bool(data.portion_slices), bool(data.portion_weight), bool(data.portion_cooked)]
     if sum(given) > 1:
         reader.refuse("portion_weight", "one_of", "Give a portion in one way only.")
         return None, grams
-    if told.portion_slices:
+    if data.portion_slices:
         slices = reader.number(
-            "portion_slices", told.portion_slices, what="count", limit=Fraction(1000), places=2
+            "portion_slices", data.portion_slices, what="count", limit=Fraction(1000), places=2
         )
         if slices is not None and slices <= 0:
             reader.refuse("portion_slices", "zero", "A portion is more than nothing.")
         return (None if not slices else Portion(slices=Fraction(slices))), grams
-    if told.portion_weight:
-        raw = reader.weight("portion_weight", told.portion_weight)
+    if data.portion_weight:
+        raw = reader.weight("portion_weight", data.portion_weight)
         return (None if raw is None else Portion(grams=Fraction(raw))), grams
-    if told.portion_cooked:
-        cooked = reader.weight("portion_cooked", told.portion_cooked)
+    if data.portion_cooked:
+        cooked = reader.weight("portion_cooked", data.portion_cooked)
         return (None if cooked is None else Portion(cooked_grams=Fraction(cooked))), grams
     return None, grams

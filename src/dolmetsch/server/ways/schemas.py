@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Reading, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import ReadQuantity, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Kind, Name, Typed, Word
 
 MethodKey = Literal[
@@ -88,7 +88,7 @@ class WayOut(BaseModel):
 
     name: str
     version: int
-    told: WayIn
+    input: WayIn
     days: int
     recorded_at: datetime
     by: str
@@ -108,5 +108,5 @@ class WaysOut(BaseModel):
 class WayPreviewOut(BaseModel):
     """How a way being typed is read, nothing written."""
 
-    readings: list[Reading]
+    readings: list[ReadQuantity]
     problems: list[FieldProblem]

@@ -111,11 +111,11 @@ def write_of(
     """The write a request asks for; ``uploaded`` takes the place of the body where that came in parts."""
     user = signed_in(request)
     body = request.body if uploaded is None else uploaded
-    told = f"{user.pk} {request.method} {request.path}\n".encode() + body
+    request_text = f"{user.pk} {request.method} {request.path}\n".encode() + body
     return Write(
         kitchen=kitchen,
         user=user,
         now=timezone.now(),
         key=key,
-        fingerprint=hashlib.sha256(told).hexdigest(),
+        fingerprint=hashlib.sha256(request_text).hexdigest(),
     )

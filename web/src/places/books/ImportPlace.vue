@@ -11,7 +11,7 @@ import { newKey } from '@/shared/writing/newKey'
 import { useWrite } from '@/shared/writing/useWrite'
 import FindingList from '@/shared/ui/FindingList.vue'
 
-/** A batch document brought in: checked whole and shown first; made only when told to, all of it or nothing. */
+/** A batch document brought in: checked whole and shown first; made only once confirmed, all of it or nothing. */
 type Imported = Schemas['ImportOut']
 const slug = useSlug()
 const queries = useQueryClient()

@@ -58,7 +58,7 @@ const cutText = (key: string): string => key.replace('skin-', 'skin ').replace('
               />
             </svg>
           </td>
-          <td class="told">{{ one.told }}</td>
+          <td class="detail">{{ one.basis }}</td>
         </tr>
       </tbody>
     </table>
@@ -103,7 +103,7 @@ svg {
   max-width: 320px;
 }
 
-.told {
+.detail {
   font-size: 14px;
 }
 
@@ -148,7 +148,7 @@ svg {
     grid-row: 3;
   }
 
-  .told {
+  .detail {
     grid-column: 1 / -1;
     font-size: 13px;
   }

@@ -35,7 +35,7 @@ describe('a document brought in', () => {
     return shown
   }
 
-  it('is shown first and made only when told to, under one key', async () => {
+  it('is shown first and made only once confirmed, under one key', async () => {
     const calls = server({
       'POST /imports?dry_run=true': dry,
       'POST /imports?dry_run=false': { ...dry, written: true },
@@ -51,8 +51,8 @@ describe('a document brought in', () => {
   })
 
   it('is refused with its place, and can be checked again', async () => {
-    const told = refused('bad_document', { detail: 'step 3, weigh.Q: there is no piece “Q”.' })
-    server({ 'POST /imports?dry_run=true': told })
+    const result = refused('bad_document', { detail: 'step 3, weigh.Q: there is no piece “Q”.' })
+    server({ 'POST /imports?dry_run=true': result })
     const shown = await choose('{"lots": []}')
     await vi.waitFor(() => expect(shown.get('[role="alert"]').text()).toContain('there is no piece “Q”'))
     expect(shown.find('form').exists()).toBe(false)

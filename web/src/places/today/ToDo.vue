@@ -2,8 +2,8 @@
 import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
 import { usePlan } from '@/shared/api/useBench'
-import type { Act } from '@/shared/api/client'
-import ActRow from '@/shared/parts/ActRow.vue'
+import type { Task } from '@/shared/api/client'
+import TaskRow from '@/shared/parts/TaskRow.vue'
 import { useTick } from '@/shared/parts/useTick'
 
 /** What is due: late first, today, then tomorrow; and the calendar to export. */
@@ -12,34 +12,36 @@ const { data: plan, error } = usePlan(2, everything)
 const kitchen_slug = useSlug()
 const endOfToday = new Date().setHours(23, 59, 59, 999)
 const endOfTomorrow = endOfToday + 864e5
-const acts = computed(() => plan.value?.acts ?? [])
-const late = computed(() => acts.value.filter((act) => act.is_late))
+const tasks = computed(() => plan.value?.tasks ?? [])
+const late = computed(() => tasks.value.filter((task) => task.is_late))
 const today = computed(() =>
-  acts.value.filter((act) => !act.is_late && act.state === 'open' && +new Date(act.due_at) <= endOfToday),
+  tasks.value.filter(
+    (task) => !task.is_late && task.state === 'open' && +new Date(task.due_at) <= endOfToday,
+  ),
 )
-const done = computed(() => acts.value.filter((act) => act.state === 'done').slice(-4))
+const done = computed(() => tasks.value.filter((task) => task.state === 'done').slice(-4))
 const next = computed(() =>
-  acts.value.filter((act) => {
-    const due = +new Date(act.due_at)
-    return act.state === 'open' && due > endOfToday && due <= endOfTomorrow
+  tasks.value.filter((task) => {
+    const due = +new Date(task.due_at)
+    return task.state === 'open' && due > endOfToday && due <= endOfTomorrow
   }),
 )
 const dueLists = computed(() => [
-  { name: 'Late', acts: late.value },
-  { name: 'Today', acts: today.value },
+  { name: 'Late', tasks: late.value },
+  { name: 'Today', tasks: today.value },
 ])
 const { tell, isWaiting } = useTick()
 /** The same thing due for several pieces of a batch: done with one touch. A tasting is asked one by one. */
 const sameActs = computed(() => {
-  const groups = new Map<string, Act[]>()
-  for (const act of [...late.value, ...today.value]) {
-    if (act.kind === 'taste' || isWaiting(act)) continue
-    const key = `${act.code} ${act.words}`
-    groups.set(key, [...(groups.get(key) ?? []), act])
+  const groups = new Map<string, Task[]>()
+  for (const task of [...late.value, ...today.value]) {
+    if (task.kind === 'taste' || isWaiting(task)) continue
+    const key = `${task.code} ${task.words}`
+    groups.set(key, [...(groups.get(key) ?? []), task])
   }
   return [...groups.values()]
-    .filter((acts) => acts.length > 1)
-    .map((acts) => ({ acts, label: `All ${acts.length} done: ${acts[0]?.words}, ${acts[0]?.code}` }))
+    .filter((tasks) => tasks.length > 1)
+    .map((tasks) => ({ tasks, label: `All ${tasks.length} done: ${tasks[0]?.words}, ${tasks[0]?.code}` }))
 })
 const isMore = ref(false)
 </script>
@@ -52,9 +54,9 @@ const isMore = ref(false)
     </div>
     <p v-if="!plan" class="panel quiet">{{ error ? error.problem.detail : 'Loading what is due …' }}</p>
     <p v-else-if="!late.length && !today.length" class="panel quiet">Nothing is due today.</p>
-    <template v-for="{ name, acts: due } in dueLists" :key="name">
+    <template v-for="{ name, tasks: due } in dueLists" :key="name">
       <ul v-if="due.length" :aria-label="name">
-        <ActRow v-for="act in due" :key="act.uid" :act="act" />
+        <TaskRow v-for="task in due" :key="task.uid" :task="task" />
       </ul>
     </template>
     <button
@@ -62,12 +64,12 @@ const isMore = ref(false)
       :key="same.label"
       type="button"
       class="act small"
-      @click="same.acts.forEach((act) => tell(act, { sort: 'done' }))"
+      @click="same.tasks.forEach((task) => tell(task, { sort: 'done' }))"
     >
       {{ same.label }}
     </button>
     <ul v-if="done.length" aria-label="Done">
-      <ActRow v-for="act in done" :key="act.uid" :act="act" />
+      <TaskRow v-for="task in done" :key="task.uid" :task="task" />
     </ul>
     <button
       v-if="next.length"
@@ -79,7 +81,7 @@ const isMore = ref(false)
       {{ isMore ? 'Hide tomorrow' : `Tomorrow: ${next.length}` }}
     </button>
     <ul v-if="isMore" aria-label="Tomorrow">
-      <ActRow v-for="act in next" :key="act.uid" :act="act" />
+      <TaskRow v-for="task in next" :key="task.uid" :task="task" />
     </ul>
   </section>
 </template>

@@ -9,7 +9,7 @@ import ToDo from './ToDo.vue'
 const { data: today, error, refetch } = useToday()
 const date = longDayText(new Date())
 const count = computed(() => (today.value?.under_way.length ?? 0) + (today.value?.more_under_way ?? 0))
-const told = computed(() =>
+const summary = computed(() =>
   count.value === 0
     ? 'nothing under way'
     : count.value === 1
@@ -21,7 +21,7 @@ const told = computed(() =>
 <template>
   <div class="head">
     <h1>{{ date }}</h1>
-    <span v-if="today" class="quiet">{{ told }}</span>
+    <span v-if="today" class="quiet">{{ summary }}</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>

@@ -16,7 +16,7 @@ const row = (more: Parameters<typeof summary>[0] = {}): string =>
 
 describe('a batch in a list', () => {
   it('says what it weighs and costs at its stage, and what usually comes next', () => {
-    const told = row()
+    const result = row()
     for (const words of [
       '$2.94',
       'a pound, trimmed',
@@ -25,7 +25,7 @@ describe('a batch in a list', () => {
       'Record the cure',
       'Cured?',
     ]) {
-      expect(told).toContain(words)
+      expect(result).toContain(words)
     }
     expect(row({ next: null })).toContain('Record a step')
   })

@@ -1,10 +1,10 @@
 import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Act } from '@/shared/api/client'
-import { act } from '@/shared/tests/bench'
+import type { Task } from '@/shared/api/client'
+import { task } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, server } from '@/shared/tests/server'
-import ActRow from '@/shared/parts/ActRow.vue'
+import TaskRow from '@/shared/parts/TaskRow.vue'
 import ToDo from './ToDo.vue'
 
 enableAutoUnmount(afterEach)
@@ -23,20 +23,20 @@ const at = (hours: number): string => new Date(Date.now() + hours * hour).toISOS
 
 let uid = 0
 /** A row, and what it sent. */
-const row = (more: Partial<Act> = {}, answer: unknown = { acts: [] }) => {
-  const told = act({ uid: `row-${++uid}`, due_at: at(2), ...more })
-  const calls = server({ [`POST /acts/${told.uid}/news`]: answer })
-  const shown = mount(ActRow, { props: { act: told }, global: around() })
+const row = (more: Partial<Task> = {}, answer: unknown = { tasks: [] }) => {
+  const result = task({ uid: `row-${++uid}`, due_at: at(2), ...more })
+  const calls = server({ [`POST /tasks/${result.uid}/news`]: answer })
+  const shown = mount(TaskRow, { props: { task: result }, global: around() })
   return { shown, news: () => calls.map((call) => call.body) }
 }
 
 describe('one thing to do', () => {
   it('says what, of which pieces, where, which of how many, and when', () => {
-    const told = plain(row({ told: 'day 4' }).shown.text())
-    expect(told).toContain('Turn and rub')
-    expect(told).toContain('piece A · B')
-    expect(told).toContain('Fridge 1: shelf 2; 3 of 8; day 4')
-    expect(told).toContain('due 11:00')
+    const result = plain(row({ text: 'day 4' }).shown.text())
+    expect(result).toContain('Turn and rub')
+    expect(result).toContain('piece A · B')
+    expect(result).toContain('Fridge 1: shelf 2; 3 of 8; day 4')
+    expect(result).toContain('due 11:00')
     expect(plain(row({ marks: ['lot'], of: 1, count: 1 }).shown.text())).not.toContain('piece')
     expect(plain(row({ is_late: true, due_at: at(-24) }).shown.text())).toContain('▲ late: was due 2 Mar')
     const done = row({ state: 'done', done_at: at(-1), by: 'Odo', taste: 'right', words: 'Taste' }).shown
@@ -103,8 +103,8 @@ describe('one thing to do', () => {
 })
 
 describe('what is due', () => {
-  const open = async (acts: Act[] | null) => {
-    server({ 'GET /plan?days=2&code=': acts && { acts } })
+  const open = async (tasks: Task[] | null) => {
+    server({ 'GET /plan?days=2&code=': tasks && { tasks } })
     const shown = mount(ToDo, { global: around() })
     await flushPromises()
     await vi.waitFor(() => expect(shown.text()).not.toContain('Loading'))
@@ -115,11 +115,11 @@ describe('what is due', () => {
 
   it('stands late first, then today, then what is done; tomorrow on request', async () => {
     const shown = await open([
-      act({ uid: '1', words: 'Rinse', is_late: true, due_at: at(-20) }),
-      act({ uid: '2', words: 'Turn', due_at: at(3) }),
-      act({ uid: '3', words: 'Check', due_at: at(20) }),
-      act({ uid: '5', words: 'Smoke', due_at: at(40) }),
-      act({ uid: '4', words: 'Spice', state: 'done', done_at: at(-2) }),
+      task({ uid: '1', words: 'Rinse', is_late: true, due_at: at(-20) }),
+      task({ uid: '2', words: 'Turn', due_at: at(3) }),
+      task({ uid: '3', words: 'Check', due_at: at(20) }),
+      task({ uid: '5', words: 'Smoke', due_at: at(40) }),
+      task({ uid: '4', words: 'Spice', state: 'done', done_at: at(-2) }),
     ])
     const headings = shown.findAll('ul').map((list) => list.attributes('aria-label'))
     expect(headings).toEqual(['Late', 'Today', 'Done'])
@@ -133,13 +133,13 @@ describe('what is due', () => {
   })
 
   it('ticks the same turn of several pieces of a batch with one touch, but no tasting', async () => {
-    const [first, second] = [act({ uid: 'same-1', due_at: at(1) }), act({ uid: 'same-2', due_at: at(2) })]
+    const [first, second] = [task({ uid: 'same-1', due_at: at(1) }), task({ uid: 'same-2', due_at: at(2) })]
     const tastes = [1, 2].map((place) =>
-      act({ uid: `taste-${place}`, kind: 'taste', words: 'Taste', due_at: at(1) }),
+      task({ uid: `taste-${place}`, kind: 'taste', words: 'Taste', due_at: at(1) }),
     )
-    const news = [first, second].map((one) => [`POST /acts/${one.uid}/news`, { acts: [] }])
+    const news = [first, second].map((one) => [`POST /tasks/${one.uid}/news`, { tasks: [] }])
     const calls = server({
-      'GET /plan?days=2&code=': { acts: [first, second, ...tastes] },
+      'GET /plan?days=2&code=': { tasks: [first, second, ...tastes] },
       ...Object.fromEntries(news),
     })
     const shown = mount(ToDo, { global: around() })
@@ -149,8 +149,8 @@ describe('what is due', () => {
     await all?.trigger('click')
     await vi.waitFor(() => expect(calls.filter((call) => call.method === 'POST')).toHaveLength(2))
     expect(calls.filter((call) => call.method === 'POST').map((call) => call.path)).toEqual([
-      '/acts/same-1/news',
-      '/acts/same-2/news',
+      '/tasks/same-1/news',
+      '/tasks/same-2/news',
     ])
   })
 

@@ -21,7 +21,7 @@ export type Today = Schemas['TodayOut']
 export type Summary = Schemas['SummaryOut']
 export type Pieces = Schemas['PiecesOut']
 export type PieceFacts = Schemas['PieceFactsOut']
-export type Act = Schemas['PlannedOut']
+export type Task = Schemas['PlannedOut']
 export type Plan = Schemas['PlanOut']
 export type Cures = Schemas['CuresOut']
 

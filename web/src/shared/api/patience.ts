@@ -9,8 +9,8 @@ const slow = ref(0)
 export const isSlow = computed(() => slow.value > 0)
 
 /** `fetch` that does not wait for ever; a write that takes its time says so on the screen meanwhile. */
-export async function patientFetch(asked: Request | string, told: RequestInit = {}): Promise<Response> {
-  const isWrite = (asked instanceof Request ? asked.method : (told.method ?? 'GET')) !== 'GET'
+export async function patientFetch(asked: Request | string, options: RequestInit = {}): Promise<Response> {
+  const isWrite = (asked instanceof Request ? asked.method : (options.method ?? 'GET')) !== 'GET'
   const stop = new AbortController()
   const end = setTimeout(() => stop.abort(), GIVE_UP)
   let said = false
@@ -19,7 +19,7 @@ export async function patientFetch(asked: Request | string, told: RequestInit = 
     if (said) slow.value += 1
   }, SAY_SO)
   try {
-    const answer = await globalThis.fetch(asked, { ...told, signal: stop.signal })
+    const answer = await globalThis.fetch(asked, { ...options, signal: stop.signal })
     // all of it, so that a body that never ends is given up too
     const isEmpty = answer.status === 204 || answer.status === 304
     const body = isEmpty ? null : await answer.arrayBuffer()

@@ -992,7 +992,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/kitchens/{kitchen_slug}/batches/{code}/acts": {
+    "/api/kitchens/{kitchen_slug}/batches/{code}/tasks": {
         parameters: {
             query?: never;
             header?: never;
@@ -1002,17 +1002,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Plan Act
-         * @description Plan an act by hand.
+         * Plan Task
+         * @description Plan a task by hand.
          */
-        post: operations["planAct"];
+        post: operations["planTask"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/kitchens/{kitchen_slug}/acts/{uid}/news": {
+    "/api/kitchens/{kitchen_slug}/tasks/{uid}/news": {
         parameters: {
             query?: never;
             header?: never;
@@ -1023,7 +1023,7 @@ export interface paths {
         put?: never;
         /**
          * Tell News
-         * @description Tell what became of an act: done, moved, dropped, or open again.
+         * @description Tell what became of a task: done, moved, dropped, or open again.
          */
         post: operations["tellNews"];
         delete?: never;
@@ -1400,7 +1400,7 @@ export interface components {
         };
         /**
          * SettingsIn
-         * @description What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not told.
+         * @description What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not set.
          *
          *     ``labour_rate`` an hour, ``scale`` a weight like "5 g".
          */
@@ -2402,7 +2402,7 @@ export interface components {
              * Readings
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ReadQuantity"][];
             /**
              * Problems
              * @default []
@@ -2425,10 +2425,10 @@ export interface components {
             shops: components["schemas"]["ShopOut"][];
         };
         /**
-         * Reading
+         * ReadQuantity
          * @description How a typed quantity was read: the weight in both units, or the money.
          */
-        Reading: {
+        ReadQuantity: {
             /** Path */
             path: string;
             weight?: components["schemas"]["Weight"] | null;
@@ -2633,7 +2633,7 @@ export interface components {
         };
         /**
          * RungOut
-         * @description A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: told apart by the scale.
+         * @description A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: by more than scale error.
          *
          *     Of a forecast, ``chance`` in per cent that the house is cheaper; ``apart``: at least 3 in 4 either way.
          */
@@ -2678,7 +2678,7 @@ export interface components {
         };
         /**
          * SpreadOut
-         * @description Standard deviations from scale error alone. ``is_known``: some weighing told its scale.
+         * @description Standard deviations from scale error alone. ``is_known``: some weighing names its scale.
          */
         SpreadOut: {
             /** Is Known */
@@ -2786,7 +2786,7 @@ export interface components {
              * Readings
              * @default []
              */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ReadQuantity"][];
             /**
              * Problems
              * @default []
@@ -2929,7 +2929,7 @@ export interface components {
          * ForecastOut
          * @description A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
          *
-         *     Empty ``steps``: nothing is to come, or nothing can be said (``told`` says why).
+         *     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
          */
         ForecastOut: {
             /** Way */
@@ -2944,8 +2944,8 @@ export interface components {
             shop_name: string | null;
             /** Chance */
             chance: number | null;
-            /** Told */
-            told: string[];
+            /** Notes */
+            notes: string[];
         };
         /**
          * RangeOut
@@ -2971,8 +2971,8 @@ export interface components {
             kept: string;
             /** Kept Of Bought */
             kept_of_bought: string;
-            /** Told */
-            told: string;
+            /** Basis */
+            basis: string;
             weight: components["schemas"]["WeightRangeOut"];
             price: components["schemas"]["RangeOut"];
             /** Spent */
@@ -3020,8 +3020,8 @@ export interface components {
             batches: number;
             /** Others */
             others: number;
-            /** Told */
-            told: string;
+            /** Basis */
+            basis: string;
         };
         /**
          * YieldsOut
@@ -3201,8 +3201,8 @@ export interface components {
             /** Quote */
             quote: number;
             item: components["schemas"]["ItemOut"] | null;
-            /** Told */
-            told: string[];
+            /** Notes */
+            notes: string[];
         };
         /**
          * QuoteIn
@@ -3431,7 +3431,7 @@ export interface components {
          * FilePreviewOut
          * @description What a list would write, nothing written: counts, a few rows as read, every faulty row.
          *
-         *     ``faults`` holds at most 500; ``faulty`` counts them all. ``told``: two prices on one day, and the like.
+         *     ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
          */
         FilePreviewOut: {
             /** Problems */
@@ -3446,8 +3446,8 @@ export interface components {
             faults: components["schemas"]["FaultyRowOut"][];
             /** Sample */
             sample: components["schemas"]["ReadRowOut"][];
-            /** Told */
-            told: string[];
+            /** Notes */
+            notes: string[];
             /**
              * Decimal
              * @enum {string}
@@ -3560,7 +3560,7 @@ export interface components {
             name: string;
             /** Version */
             version: number;
-            told: components["schemas"]["WayIn"];
+            input: components["schemas"]["WayIn"];
             /** Days */
             days: number;
             /**
@@ -3664,7 +3664,7 @@ export interface components {
          */
         WayPreviewOut: {
             /** Readings */
-            readings: components["schemas"]["Reading"][];
+            readings: components["schemas"]["ReadQuantity"][];
             /** Problems */
             problems: components["schemas"]["FieldProblem"][];
         };
@@ -3713,8 +3713,8 @@ export interface components {
             price: components["schemas"]["UnitCost"];
             /** Fry */
             fry: string;
-            /** Fry Told */
-            fry_told: string;
+            /** Fry Basis */
+            fry_basis: string;
         };
         /**
          * WayChoiceOut
@@ -3806,8 +3806,8 @@ export interface components {
             buy_by: string | null;
             /** Ready If Bought Today */
             ready_if_bought_today: string | null;
-            /** Told */
-            told: string[];
+            /** Notes */
+            notes: string[];
         };
         /**
          * MoneyRangeOut
@@ -3828,8 +3828,8 @@ export interface components {
         StepBeliefOut: {
             /** Label */
             label: string;
-            /** Told */
-            told: string;
+            /** Basis */
+            basis: string;
             price: components["schemas"]["RangeOut"];
         };
         /**
@@ -3963,10 +3963,10 @@ export interface components {
             command: "tare" | "clear";
         };
         /**
-         * LaidOut
+         * LoadOut
          * @description What lies on it now.
          */
-        LaidOut: {
+        LoadOut: {
             /** Grams */
             grams: string;
         };
@@ -4341,7 +4341,7 @@ export interface components {
         };
         /**
          * StoreIn
-         * @description A store; saved again under its name it is as told last.
+         * @description A store; saving again under its name replaces it.
          */
         StoreIn: {
             /** Name */
@@ -4370,7 +4370,7 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description Acts in the order of their days: those open, and those lately ticked off.
+         * @description Tasks in the order of their days: those open, and those lately ticked off.
          */
         PlanOut: {
             /**
@@ -4378,14 +4378,14 @@ export interface components {
              * Format: date-time
              */
             now: string;
-            /** Acts */
-            acts: components["schemas"]["PlannedOut"][];
+            /** Tasks */
+            tasks: components["schemas"]["PlannedOut"][];
             /** More */
             more: number;
         };
         /**
          * PlannedOut
-         * @description An act. ``count`` of ``of``: the third of eight turns; ``where``: where its pieces lie.
+         * @description A task. ``count`` of ``of``: the third of eight turns; ``where``: where its pieces lie.
          */
         PlannedOut: {
             /**
@@ -4435,16 +4435,16 @@ export interface components {
             of: number;
             /** Where */
             where: string;
-            /** Told */
-            told: string;
+            /** Text */
+            text: string;
             /** Taste */
             taste: ("salty" | "right" | "flat") | "";
         };
         /**
-         * ActIn
-         * @description An act planned by hand; ``words`` where its kind says too little.
+         * TaskIn
+         * @description A task planned by hand; ``words`` where its kind says too little.
          */
-        ActIn: {
+        TaskIn: {
             /**
              * Kind
              * @default other
@@ -4471,7 +4471,7 @@ export interface components {
         };
         /**
          * NewsIn
-         * @description What became of an act.
+         * @description What became of a task.
          *
          *     ``due_at``: the new time, of one that is moved; ``with_following``: what was planned with it and comes
          *     later is moved by as much. ``taste`` of a tasting; too salty plans a soak of ``soak_minutes`` and another
@@ -4764,7 +4764,7 @@ export interface components {
             name: string;
             /** Version */
             version: number;
-            told: components["schemas"]["RecipeIn"];
+            input: components["schemas"]["RecipeIn"];
             /**
              * Recorded At
              * Format: date-time
@@ -4896,8 +4896,8 @@ export interface components {
             may_go_in: boolean;
             /** Ice Grams */
             ice_grams: string | null;
-            /** Water Told */
-            water_told: string;
+            /** Water Note */
+            water_note: string;
         };
         /**
          * CentrePointOut
@@ -5050,8 +5050,8 @@ export interface components {
             grams: string;
             /** Share */
             share: string;
-            /** Told */
-            told: string;
+            /** Text */
+            text: string;
             /** Spoons */
             spoons: string | null;
             /** Spoons Grams */
@@ -5242,7 +5242,7 @@ export interface components {
             out_at: string;
             /** By */
             by: string;
-            told: components["schemas"]["RecipeIn"];
+            input: components["schemas"]["RecipeIn"];
             answer: components["schemas"]["DeskPieceOut"];
             /** Is Under Way */
             is_under_way: boolean;
@@ -5371,7 +5371,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "entry" | "cure" | "act" | "fact" | "look" | "note" | "photo";
+            sort: "entry" | "cure" | "task" | "fact" | "look" | "note" | "photo";
             /**
              * Happened At
              * Format: date-time
@@ -10446,7 +10446,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LaidOut"];
+                    "application/json": components["schemas"]["LoadOut"];
                 };
             };
             /** @description Bad Request */
@@ -11810,7 +11810,7 @@ export interface operations {
             };
         };
     };
-    planAct: {
+    planTask: {
         parameters: {
             query?: never;
             header: {
@@ -11824,7 +11824,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ActIn"];
+                "application/json": components["schemas"]["TaskIn"];
             };
         };
         responses: {

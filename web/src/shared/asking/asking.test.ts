@@ -71,7 +71,7 @@ describe('asking as one types', () => {
     expect([answer.value, isAsking.value]).toEqual(['two', false])
   })
 
-  it('has no answer to no question, nor where it was refused, and asks again when told to', async () => {
+  it('has no answer to no question, nor where it was refused, and asks again on request', async () => {
     const { answer, problem, again, sent, type } = asking()
     await flushPromises()
     sent[0]?.answer('one')

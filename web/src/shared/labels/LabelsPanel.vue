@@ -23,10 +23,10 @@ async function print(): Promise<void> {
   problem.value = await refusal(async () => {
     const path = { kitchen_slug: kitchen_slug.value, code: props.code }
     const body = { marks: props.marks ?? [], tubs: tubs.value }
-    const told = await take(
+    const answer = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/labels', { params: { path }, body }),
     )
-    pictures.value = told.pictures
+    pictures.value = answer.pictures
   })
   isPrinting.value = false
 }

@@ -9,25 +9,25 @@ let calls: Call[] = []
 let answers: (object | 'cut')[] = []
 const problem = (code: string, more: object = {}) => ({
   status: 409,
-  told: { type: '', title: '', status: 409, code, detail: code, fields: [], changes: [], ...more },
+  result: { type: '', title: '', status: 409, code, detail: code, fields: [], changes: [], ...more },
 })
-const made = (entry: number) => ({ status: 201, told: { entry, batch: { seen: entry } } })
+const made = (entry: number) => ({ status: 201, result: { entry, batch: { seen: entry } } })
 
 beforeEach(async () => {
   localStorage.clear()
   window.dispatchEvent(new StorageEvent('storage', { key: null }))
   calls = []
   answers = []
-  vi.stubGlobal('fetch', async (path: string, told: RequestInit) => {
+  vi.stubGlobal('fetch', async (path: string, result: RequestInit) => {
     const answer = answers.shift() ?? 'cut'
     calls.push({
       path,
-      key: (told.headers as Record<string, string>)['Idempotency-Key'] ?? '',
-      cook: (told.headers as Record<string, string>)['Dolmetsch-Cook'] ?? '',
-      body: JSON.parse(told.body as string) as Record<string, unknown>,
+      key: (result.headers as Record<string, string>)['Idempotency-Key'] ?? '',
+      cook: (result.headers as Record<string, string>)['Dolmetsch-Cook'] ?? '',
+      body: JSON.parse(result.body as string) as Record<string, unknown>,
     })
     if (answer === 'cut') throw new TypeError('no network')
-    const { status, told: body } = answer as { status: number; told: object }
+    const { status, result: body } = answer as { status: number; result: object }
     return Response.json(body, { status })
   })
   await flushPromises()
@@ -54,7 +54,7 @@ describe('the outbox', () => {
     expect(kept().map((letter) => letter.words)).toEqual(['4.1 lb for A', '4.1 lb for B', 'a note'])
     const firstKey = calls[0]?.key
     calls = []
-    answers = [made(5), made(6), { status: 201, told: {} }]
+    answers = [made(5), made(6), { status: 201, result: {} }]
     await send()
     expect(calls.map((call) => call.path)).toEqual([
       '/batches/L-01/entries',
@@ -173,9 +173,9 @@ describe('the outbox', () => {
     vi.useFakeTimers()
     expect(SAY_SO).toBeLessThanOrEqual(5000)
     let isStopped = false
-    vi.stubGlobal('fetch', (_: string, told: RequestInit) => {
+    vi.stubGlobal('fetch', (_: string, result: RequestInit) => {
       return new Promise((_answer, refuse) =>
-        told.signal?.addEventListener('abort', () => {
+        result.signal?.addEventListener('abort', () => {
           isStopped = true
           refuse(new DOMException('stopped', 'AbortError'))
         }),

@@ -76,10 +76,12 @@ const waitingIn = (code: string): number =>
   letters.value.filter((letter) => letter.code === code && isEntry(letter.body)).length
 
 /** Write a letter and send it as soon as it can be. */
-export function post(told: Omit<Letter, 'key' | 'owner' | 'order' | 'at'>): Letter {
-  const body = isEntry(told.body) ? { ...told.body, seen: told.body.seen + waitingIn(told.code) } : told.body
+export function post(content: Omit<Letter, 'key' | 'owner' | 'order' | 'at'>): Letter {
+  const body = isEntry(content.body)
+    ? { ...content.body, seen: content.body.seen + waitingIn(content.code) }
+    : content.body
   const order = `${String(Date.now()).padStart(15, '0')}-${String(count++).padStart(5, '0')}`
-  const letter = { ...told, body, key: newKey(), owner: ownerKey(), order, at: new Date().toISOString() }
+  const letter = { ...content, body, key: newKey(), owner: ownerKey(), order, at: new Date().toISOString() }
   keep(letter)
   void send()
   return letter
@@ -101,9 +103,9 @@ async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem
   } catch {
     return { problem: noConnection }
   }
-  const told: unknown = await response.json().catch(() => null)
-  if (response.ok) return { answer: (told ?? {}) as Answer }
-  return { problem: asProblem(told, response.status) }
+  const answer: unknown = await response.json().catch(() => null)
+  if (response.ok) return { answer: (answer ?? {}) as Answer }
+  return { problem: asProblem(answer, response.status) }
 }
 
 /** Send what waits, in order, once each; what a batch refuses holds back that batch's other letters. */

@@ -55,7 +55,7 @@ describe('the sign of what is unsent', () => {
     await vi.waitFor(() => expect(plain(shown.text())).toContain('Signed out: 1 record waits'))
   })
 
-  it('shows what others recorded, and records on top of it only when told to', async () => {
+  it('shows what others recorded, and records on top of it only on request', async () => {
     const moved = refused('moved_on', { status: 409, changes: ['Odo recorded “Fried”'] })
     const given: Record<string, unknown> = { [entries]: moved }
     const calls = server(given)
@@ -74,7 +74,7 @@ describe('the sign of what is unsent', () => {
     expect(calls.at(-1)?.body).toMatchObject({ seen: 9 })
   })
 
-  it('lets go of a refused one when told to', async () => {
+  it('lets go of a refused one on request', async () => {
     const calls = server({ [entries]: refused('bad_fields', { detail: 'A weighs more than was bought.' }) })
     const shown = sign()
     weigh('A')

@@ -29,7 +29,7 @@ class FakeCache {
   }
 }
 
-type Told = { respondWith?: Promise<Response>; waits: Promise<unknown>[] }
+type FetchEvent = { respondWith?: Promise<Response>; waits: Promise<unknown>[] }
 /** A worker over a server of `files`; a path that is missing is refused, none at all is no network. */
 function work(files: { now: Record<string, string> | null }) {
   const load = async (path: string): Promise<Response> => {
@@ -57,16 +57,16 @@ function work(files: { now: Record<string, string> | null }) {
     load(typeof asked === 'string' ? asked : new URL(asked.url).pathname)
   new Function('self', 'caches', 'fetch', source)(self, caches, fetch)
 
-  async function tell(name: string, more: object = {}): Promise<Told> {
-    const told: Told = { waits: [] }
+  async function tell(name: string, more: object = {}): Promise<FetchEvent> {
+    const result: FetchEvent = { waits: [] }
     heard.get(name)?.({
-      waitUntil: (promise: Promise<unknown>) => told.waits.push(promise),
-      respondWith: (promise: Promise<Response>) => (told.respondWith = promise),
+      waitUntil: (promise: Promise<unknown>) => result.waits.push(promise),
+      respondWith: (promise: Promise<Response>) => (result.respondWith = promise),
       ...more,
     })
-    await told.respondWith?.catch(() => undefined)
-    await Promise.all(told.waits)
-    return told
+    await result.respondWith?.catch(() => undefined)
+    await Promise.all(result.waits)
+    return result
   }
   /** What a page asking for `path` is given; undefined where the worker leaves it to the browser. */
   async function ask(path: string, mode = 'cors', method = 'GET'): Promise<string | undefined> {

@@ -6,7 +6,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useChooseWay } from './useForecast'
 
-/** What a batch under way will come to, as far as can be told; and the way it is made by. */
+/** What a batch under way will come to, as far as can be foreseen; and the way it is made by. */
 const props = defineProps<{ code: string; forecast: Forecast }>()
 const { ways, choose, problem } = useChooseWay(toRef(props, 'code'))
 const { costText, unitWord, weightText } = useUnits()
@@ -18,7 +18,7 @@ function change(event: Event): void {
 </script>
 
 <template>
-  <section v-if="forecast.price || forecast.told.length" class="panel" aria-label="What it will come to">
+  <section v-if="forecast.price || forecast.notes.length" class="panel" aria-label="What it will come to">
     <template v-if="forecast.price">
       <p class="quiet small">A sliced {{ unitWord }} will cost, 8 times out of 10,</p>
       <p class="range">{{ costText(forecast.price.low) }} to {{ costText(forecast.price.high) }}</p>
@@ -31,7 +31,7 @@ function change(event: Event): void {
         {{ chanceText(forecast.chance, `the ${forecast.shop_name}`) }}
       </p>
     </template>
-    <p v-for="note in forecast.told" :key="note" class="small care">{{ note }}</p>
+    <p v-for="note in forecast.notes" :key="note" class="small care">{{ note }}</p>
     <label v-if="ways.data.value?.ways.length">
       <span class="small">Method</span>
       <select class="box" :value="forecast.way ?? ''" @change="change">
@@ -43,7 +43,7 @@ function change(event: Event): void {
       <summary>What each step is expected to keep</summary>
       <ul>
         <li v-for="step in forecast.steps" :key="step.kind">
-          <b>{{ step.label }}:</b> {{ step.told }}
+          <b>{{ step.label }}:</b> {{ step.basis }}
         </li>
       </ul>
       <p class="quiet">Steps are treated as independent of one another.</p>

@@ -9,7 +9,7 @@ import type { BoughtDraft } from './boughtDraft'
 const props = defineProps<{
   stem: string
   /** What the price comes to, as one types. */
-  priceTold?: string
+  priceNote?: string
 }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
 const at = (name: string): string => `${props.stem}${name}`
@@ -66,7 +66,7 @@ const cuts = [
         v-model="draft.price"
         label="Price"
         :path="at('price')"
-        :hint="priceTold"
+        :hint="priceNote"
         :placeholder="like('2.85', '6.28')"
         inputmode="decimal"
       />

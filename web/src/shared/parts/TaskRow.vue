@@ -1,44 +1,44 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Act } from '@/shared/api/client'
+import type { Task } from '@/shared/api/client'
 import { dayText, momentText, timeText } from '@/shared/quantity/when'
 import { useTick } from './useTick'
 
 /** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
-const props = defineProps<{ act: Act; plain?: boolean }>()
+const props = defineProps<{ task: Task; plain?: boolean }>()
 const { tell, isWaiting } = useTick()
 const isOpen = ref(false)
 const when = ref('')
 const following = ref(true)
 const soak = ref(30)
-const waits = computed(() => isWaiting(props.act))
-const isDone = computed(() => props.act.state === 'done' || waits.value)
-const marks = computed(() => props.act.marks.filter((mark) => mark !== 'lot').join(' · '))
-const counted = computed(() => (props.act.of > 1 ? `${props.act.count} of ${props.act.of}` : ''))
-const about = computed(() => [props.act.where, counted.value, props.act.told].filter(Boolean).join('; '))
+const waits = computed(() => isWaiting(props.task))
+const isDone = computed(() => props.task.state === 'done' || waits.value)
+const marks = computed(() => props.task.marks.filter((mark) => mark !== 'lot').join(' · '))
+const counted = computed(() => (props.task.of > 1 ? `${props.task.count} of ${props.task.of}` : ''))
+const about = computed(() => [props.task.where, counted.value, props.task.text].filter(Boolean).join('; '))
 const tastes = { salty: 'too salty', right: 'just right', flat: 'flat' } as const
 const due = computed(() => {
-  if (props.act.state === 'done')
-    return `done ${momentText(props.act.done_at ?? props.act.due_at)}${props.act.by ? ` by ${props.act.by}` : ''}`
-  return props.act.is_late
-    ? `late: was due ${momentText(props.act.due_at)}`
-    : `due ${isToday.value ? timeText(props.act.due_at) : momentText(props.act.due_at)}`
+  if (props.task.state === 'done')
+    return `done ${momentText(props.task.done_at ?? props.task.due_at)}${props.task.by ? ` by ${props.task.by}` : ''}`
+  return props.task.is_late
+    ? `late: was due ${momentText(props.task.due_at)}`
+    : `due ${isToday.value ? timeText(props.task.due_at) : momentText(props.task.due_at)}`
 })
-const isToday = computed(() => new Date(props.act.due_at).toDateString() === new Date().toDateString())
-const label = computed(() => `${props.act.words}, ${props.act.code} ${marks.value}`)
+const isToday = computed(() => new Date(props.task.due_at).toDateString() === new Date().toDateString())
+const label = computed(() => `${props.task.words}, ${props.task.code} ${marks.value}`)
 
 function tick(): void {
   if (waits.value) return
-  if (props.act.kind === 'taste' && props.act.state === 'open') isOpen.value = true
-  else tell(props.act, { sort: props.act.state === 'done' ? 'open' : 'done' })
+  if (props.task.kind === 'taste' && props.task.state === 'open') isOpen.value = true
+  else tell(props.task, { sort: props.task.state === 'done' ? 'open' : 'done' })
 }
 function taste(how: keyof typeof tastes): void {
-  tell(props.act, { sort: 'done', taste: how, soak_minutes: soak.value })
+  tell(props.task, { sort: 'done', taste: how, soak_minutes: soak.value })
   isOpen.value = false
 }
 function move(): void {
   if (!when.value) return
-  tell(props.act, {
+  tell(props.task, {
     sort: 'moved',
     due_at: new Date(when.value).toISOString(),
     with_following: following.value,
@@ -46,13 +46,13 @@ function move(): void {
   isOpen.value = false
 }
 function drop(): void {
-  tell(props.act, { sort: 'dropped' })
+  tell(props.task, { sort: 'dropped' })
   isOpen.value = false
 }
 </script>
 
 <template>
-  <li class="row" :class="{ late: act.is_late && !waits, done: isDone }">
+  <li class="row" :class="{ late: task.is_late && !waits, done: isDone }">
     <button
       type="button"
       class="ring"
@@ -62,23 +62,23 @@ function drop(): void {
     >
       <span v-if="isDone" aria-hidden="true">✓</span>
     </button>
-    <div class="told">
+    <div class="detail">
       <p class="words">
-        {{ act.words }}<template v-if="act.taste">: {{ tastes[act.taste] }}</template>
+        {{ task.words }}<template v-if="task.taste">: {{ tastes[task.taste] }}</template>
       </p>
       <p>
-        <RouterLink v-if="!plain" :to="{ name: 'diary', params: { code: act.code } }"
-          >{{ act.name }} {{ act.code }}</RouterLink
+        <RouterLink v-if="!plain" :to="{ name: 'diary', params: { code: task.code } }"
+          >{{ task.name }} {{ task.code }}</RouterLink
         ><template v-if="marks">{{ plain ? '' : ', ' }}piece {{ marks }}</template>
       </p>
       <p class="quiet small">{{ about }}</p>
       <p class="small due">
-        <span v-if="act.is_late && !waits" aria-hidden="true">▲</span>
+        <span v-if="task.is_late && !waits" aria-hidden="true">▲</span>
         {{ waits ? 'done here, waiting to be sent' : due }}
       </p>
     </div>
     <button
-      v-if="act.state === 'open' && !waits"
+      v-if="task.state === 'open' && !waits"
       type="button"
       class="more"
       :aria-expanded="isOpen"
@@ -88,7 +88,7 @@ function drop(): void {
       ⋯
     </button>
     <div v-if="isOpen" class="open">
-      <div v-if="act.kind === 'taste'" class="tastes" role="group" aria-label="How it tastes">
+      <div v-if="task.kind === 'taste'" class="tastes" role="group" aria-label="How it tastes">
         <button v-for="(word, how) in tastes" :key="how" type="button" class="act" @click="taste(how)">
           {{ word }}
         </button>
@@ -116,7 +116,7 @@ function drop(): void {
       <label class="tick small"
         ><input v-model="following" type="checkbox" /> move what comes after it too</label
       >
-      <p class="quiet small">Planned for {{ dayText(act.due_at) }}.</p>
+      <p class="quiet small">Planned for {{ dayText(task.due_at) }}.</p>
     </div>
   </li>
 </template>
@@ -168,7 +168,7 @@ function drop(): void {
   font-weight: 640;
 }
 
-.told a {
+.detail a {
   color: inherit;
 }
 

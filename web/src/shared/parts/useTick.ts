@@ -1,24 +1,24 @@
 import { computed, reactive } from 'vue'
-import type { Act, Schemas } from '@/shared/api/client'
+import type { Task, Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 
 type News = Schemas['NewsIn']
 
-/** What has arrived and is not shown yet: an act's address, and the state its news lead to. */
-const arrived = reactive(new Map<string, Act['state']>())
+/** What has arrived and is not shown yet: a task's address, and the state its news lead to. */
+const arrived = reactive(new Map<string, Task['state']>())
 onArrived((letter) => {
   const sort = (letter.body as Partial<News>).sort
   if (sort && sort !== 'moved') arrived.set(letter.path, sort)
 })
 
-/** What became of an act, told through the outbox, so that it works in a garage without network. */
+/** What became of a task, sent through the outbox, so that it works in a garage without network. */
 export function useTick() {
   const kitchen_slug = useSlug()
   const { letters } = useOutbox()
   const waiting = computed(() => new Set(letters.value.map((letter) => letter.path)))
-  const pathOf = (act: Act): string => `/api/kitchens/${kitchen_slug.value}/acts/${act.uid}/news`
-  function tell(act: Act, news: Partial<News> & Pick<News, 'sort'>): void {
+  const pathOf = (task: Task): string => `/api/kitchens/${kitchen_slug.value}/tasks/${task.uid}/news`
+  function tell(task: Task, news: Partial<News> & Pick<News, 'sort'>): void {
     const body: News = {
       happened_at: new Date().toISOString(),
       due_at: null,
@@ -28,14 +28,14 @@ export function useTick() {
       note: '',
       ...news,
     }
-    const words = `${act.words.toLowerCase()}, ${act.code} ${act.marks.join(' · ')}`
-    arrived.delete(pathOf(act))
-    post({ path: pathOf(act), body, words, code: `act ${act.uid}`, mark: '' })
+    const words = `${task.words.toLowerCase()}, ${task.code} ${task.marks.join(' · ')}`
+    arrived.delete(pathOf(task))
+    post({ path: pathOf(task), body, words, code: `task ${task.uid}`, mark: '' })
   }
-  /** Told, and not to be told again: on its way, or there and not shown yet. */
-  function isWaiting(act: Act): boolean {
-    const path = pathOf(act)
-    return waiting.value.has(path) || (arrived.get(path) ?? act.state) !== act.state
+  /** Sent, and not to be sent again: on its way, or there and not shown yet. */
+  function isWaiting(task: Task): boolean {
+    const path = pathOf(task)
+    return waiting.value.has(path) || (arrived.get(path) ?? task.state) !== task.state
   }
   return { tell, isWaiting }
 }

@@ -10,7 +10,7 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
 </script>
 
 <template>
-  <div class="told" aria-live="polite">
+  <div class="detail" aria-live="polite">
     <p>
       <b>{{ column.label }}</b>, {{ spanText(column.first_at, column.last_at) }}:
       <template v-if="column.came_together">came together, </template>
@@ -49,7 +49,7 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
 </template>
 
 <style scoped>
-.told {
+.detail {
   border-top: 1px solid var(--edge);
   padding: 10px 14px;
   font-size: 14px;

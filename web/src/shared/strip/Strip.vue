@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
-import ColumnTold from './ColumnTold.vue'
+import ColumnDetail from './ColumnDetail.vue'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
 import type { Drawn } from './useStrip'
@@ -43,7 +43,7 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
         >; it {{ chanceText(expected.chance, `the ${expected.shop_name}`) }}</template
       >.
     </p>
-    <ColumnTold
+    <ColumnDetail
       v-if="column"
       :column="column"
       :place="asked ? (chosen ?? batch.strip.columns.length - 1) : null"

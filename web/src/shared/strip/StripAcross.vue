@@ -18,28 +18,28 @@ const pitch = computed(() => Math.max(104, (props.width - 2) / count.value))
 const total = computed(() => pitch.value * count.value)
 
 type Expected = NonNullable<(typeof coming.value)[number]['expected']>
-const pale = (tell: (told: Expected) => string): string[] =>
+const pale = (tell: (step: Expected) => string): string[] =>
   coming.value.map(({ expected }) => (expected ? tell(expected) : ''))
 const rows = computed(() => [
   {
     word: 'of this step',
     cells: columns.value.map((c) => percent(c.kept_of_step)),
-    pale: pale((told) => percent(told.kept)),
+    pale: pale((step) => percent(step.kept)),
   },
   {
     word: 'of bought',
     cells: columns.value.map((c, index) => (index ? percent(c.kept_of_bought) : 'all')),
-    pale: pale((told) => percent(told.kept_of_bought)),
+    pale: pale((step) => percent(step.kept_of_bought)),
   },
   {
     word: 'spent',
     cells: columns.value.map((c) => dash(c.spent)),
-    pale: pale((told) => dash(told.spent)),
+    pale: pale((step) => dash(step.spent)),
   },
   {
     word: 'credit for trim',
     cells: columns.value.map((c) => dash(c.worth_back, '−')),
-    pale: pale((told) => dash(told.worth_back, '−')),
+    pale: pale((step) => dash(step.worth_back, '−')),
   },
 ])
 const percent = (value: string | null): string => (value === null ? '–' : `${value} %`)
@@ -82,7 +82,7 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
             :key="index"
             scope="col"
             class="coming"
-            :title="one.expected?.told"
+            :title="one.expected?.basis"
           >
             {{ one.label }}<span>{{ one.expected ? 'expected' : 'to come, or skip' }}</span>
           </th>
@@ -95,11 +95,11 @@ const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `
               >, {{ cost(column.cost) }} a {{ unitWord }}</template
             >
           </td>
-          <td v-for="(one, index) in coming" :key="`told-${index}`">
+          <td v-for="(one, index) in coming" :key="`step-${index}`">
             <template v-if="one.expected">
               {{ inUnit(one.expected.weight.middle) }} {{ unit }} expected,
               {{ cost(one.expected.price.low) }} to {{ cost(one.expected.price.high) }} a {{ unitWord }}:
-              {{ one.expected.told }}
+              {{ one.expected.basis }}
             </template>
           </td>
         </tr>

@@ -1,7 +1,7 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, shop, standIn, weight } from '@/shared/tests/samples'
-import ColumnTold from './ColumnTold.vue'
+import ColumnDetail from './ColumnDetail.vue'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
 
@@ -78,11 +78,11 @@ describe('the strip down a phone', () => {
 
 describe('what a column tells', () => {
   it('says where its weight and money went, in both units', () => {
-    const told = mount(ColumnTold, {
+    const result = mount(ColumnDetail, {
       global: { components: { RouterLink: RouterLinkStub } },
       props: { sources: [], place: null, column: batch().strip.columns[1] ?? column('x', 'X') },
     })
-    const text = told.text().replace(/\s+/g, ' ')
+    const text = result.text().replace(/\s+/g, ' ')
     expect(text).toContain('10.00 lb (4.536 kg) → 8.00 lb (3.629 kg)')
     expect(text).toContain('lean trim 1.00 lb (0.454 kg), worth $2.50')
     expect(text).toContain('Spent $6.00, credit for trim $2.50.')

@@ -40,15 +40,15 @@ export function useStrip(batch: Ref<Drawn>) {
       .sort((one, other) => one.price - other.price),
   )
   const coming = computed<Coming[]>(() => {
-    const told = batch.value.forecast?.steps ?? []
-    if (told.length) return told.map((step) => ({ kind: step.kind, label: step.label, expected: step }))
+    const ahead = batch.value.forecast?.steps ?? []
+    if (ahead.length) return ahead.map((step) => ({ kind: step.kind, label: step.label, expected: step }))
     return batch.value.strip.to_come.map((kind) => ({ ...kind, expected: null }))
   })
-  const expected = computed(() => coming.value.flatMap(({ expected: told }) => (told === null ? [] : [told])))
+  const expected = computed(() => coming.value.flatMap(({ expected: step }) => (step === null ? [] : [step])))
   const comingSteps = computed<Step[]>(() => {
     let weightIn = steps.value.at(-1)?.weightOut ?? 0
-    return expected.value.map((told) => {
-      const weightOut = Number(inUnit(told.weight.middle))
+    return expected.value.map(({ weight }) => {
+      const weightOut = Number(inUnit(weight.middle))
       const step = { weightIn, weightOut, price: null, peels: [] }
       weightIn = weightOut
       return step

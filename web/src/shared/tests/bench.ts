@@ -1,4 +1,4 @@
-import type { Act, Cures, PieceFacts, Pieces, Schemas } from '@/shared/api/client'
+import type { Task, Cures, PieceFacts, Pieces, Schemas } from '@/shared/api/client'
 import { weight } from './samples'
 
 /** Made-up answers of the bench: pieces, places, what is due, and the cure desk. */
@@ -26,7 +26,7 @@ export const pieces = (marks: string[], more: Partial<Pieces> = {}): Pieces => (
   ...more,
 })
 
-export const act = (more: Partial<Act> = {}): Act => ({
+export const task = (more: Partial<Task> = {}): Task => ({
   uid: 'u-1',
   kind: 'turn',
   words: 'Turn and rub',
@@ -43,7 +43,7 @@ export const act = (more: Partial<Act> = {}): Act => ({
   count: 3,
   of: 8,
   where: 'Fridge 1: shelf 2',
-  told: '',
+  text: '',
   taste: '',
   ...more,
 })
@@ -116,7 +116,7 @@ const line = (
   stage: 1,
   grams,
   share: '2.5',
-  told: '2.5 %',
+  text: '2.5 %',
   spoons: null,
   spoons_grams: null,
   is_spooned: false,
@@ -176,7 +176,7 @@ export const brine = (more: Partial<Schemas['BrineOut']> = {}): Schemas['BrineOu
   mixed_c: '28',
   may_go_in: false,
   ice_grams: null,
-  water_told: 'Too warm for meat: into the fridge until it is under 40 °F.',
+  water_note: 'Too warm for meat: into the fridge until it is under 40 °F.',
   ...more,
 })
 
@@ -239,7 +239,7 @@ export const cured = (mark: string, more: Partial<Cures['cures'][number]> = {}):
   last_at: '2026-03-14T08:00:00Z',
   out_at: '2026-03-11T08:00:00Z',
   by: 'Maren',
-  told: {} as Schemas['RecipeIn'],
+  input: {} as Schemas['RecipeIn'],
   answer: deskPiece(mark),
   is_under_way: true,
   taken_back: null,

@@ -331,7 +331,7 @@ export function forecast(more: Partial<Forecast> = {}): Forecast {
     label: 'Smoked',
     kept: '88.0',
     kept_of_bought: '70.4',
-    told: '0.88 ± 0.03: your last 4 hot smokes of this cut',
+    basis: '0.88 ± 0.03: your last 4 hot smokes of this cut',
     weight: {
       low: weight('6.80', '3.084'),
       middle: weight('7.04', '3.193'),
@@ -349,7 +349,7 @@ export function forecast(more: Partial<Forecast> = {}): Forecast {
     weight: step.weight,
     shop_name: 'good shop bacon',
     chance: 93,
-    told: [],
+    notes: [],
     ...more,
   }
 }
@@ -375,7 +375,7 @@ export function checkedOffer(more: Partial<Schemas['CaseOfferOut']> = {}): Schem
     doubts: [],
     warning: '',
     steps: [
-      { label: 'Trimmed', told: '0.85 ± 0.04: start value, 0 batches', price: range('3', '3.52', '4') },
+      { label: 'Trimmed', basis: '0.85 ± 0.04: start value, 0 batches', price: range('3', '3.52', '4') },
     ],
     question: null,
     question_is: null,

@@ -6,7 +6,7 @@ import type { Problem } from '@/shared/api/client'
 export type Call = { method: string; path: string; key: string | null; body: unknown }
 
 /** A refusal as the API tells it. */
-export const refused = (code: string, told: Partial<Problem> = {}): Problem => ({
+export const refused = (code: string, init: Partial<Problem> = {}): Problem => ({
   type: 'about:blank',
   title: 'Not recorded',
   status: 422,
@@ -14,7 +14,7 @@ export const refused = (code: string, told: Partial<Problem> = {}): Problem => (
   detail: code,
   fields: [],
   changes: [],
-  ...told,
+  ...init,
 })
 
 const isProblem = (answer: unknown): answer is Problem =>
@@ -26,8 +26,8 @@ const isProblem = (answer: unknown): answer is Problem =>
  */
 export function server(answers: Record<string, unknown>): Call[] {
   const calls: Call[] = []
-  vi.stubGlobal('fetch', async (asked: Request | string, told?: RequestInit) => {
-    const request = asked instanceof Request ? asked : new Request(new URL(asked, location.origin), told)
+  vi.stubGlobal('fetch', async (asked: Request | string, init?: RequestInit) => {
+    const request = asked instanceof Request ? asked : new Request(new URL(asked, location.origin), init)
     const url = new URL(request.url)
     const path = decodeURIComponent(url.pathname.replace('/api/kitchens/test', '') + url.search)
     const text = await request.text()

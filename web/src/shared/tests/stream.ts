@@ -15,8 +15,8 @@ export class FakeStream {
   close(): void {
     this.readyState = FakeStream.CLOSED
   }
-  say(told: object): void {
-    this.onmessage?.({ data: JSON.stringify(told), lastEventId: '' })
+  say(event: object): void {
+    this.onmessage?.({ data: JSON.stringify(event), lastEventId: '' })
   }
 }
 

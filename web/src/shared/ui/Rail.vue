@@ -19,7 +19,7 @@ async function leave(): Promise<void> {
   isAsked.value = unsent.value > 0
   if (!isAsked.value) await signOut()
 }
-function told(place: (typeof places)[number]): string {
+function labelOf(place: (typeof places)[number]): string {
   const count = hanging(place.hangs)
   if (!count) return place.word
   const what = place.name === 'today' ? 'under way' : count === 1 ? 'piece here' : 'pieces here'
@@ -38,7 +38,7 @@ function told(place: (typeof places)[number]): string {
           :to="{ name: place.name }"
           :class="{ here: place.name === here }"
           :aria-current="place.name === here ? 'page' : undefined"
-          :aria-label="told(place)"
+          :aria-label="labelOf(place)"
         >
           <span class="hook" :class="{ full: hanging(place.hangs) > 0 }">
             {{ hanging(place.hangs) || '' }}

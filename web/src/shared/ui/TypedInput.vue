@@ -33,7 +33,7 @@ const inputProps = computed(() => ({
   inputmode: props.inputmode ?? ('text' as const),
   autocomplete: props.autocomplete ?? 'off',
   list: props.suggestions ? `${id}-list` : undefined,
-  'aria-describedby': `${id}-told`,
+  'aria-describedby': `${id}-detail`,
   'aria-invalid': fault.value ? ('true' as const) : undefined,
 }))
 </script>
@@ -52,7 +52,7 @@ const inputProps = computed(() => ({
     <datalist v-if="suggestions" :id="`${id}-list`">
       <option v-for="one in suggestions" :key="one" :value="one" />
     </datalist>
-    <p :id="`${id}-told`" class="told" :class="{ fault }">
+    <p :id="`${id}-detail`" class="detail" :class="{ fault }">
       <template v-if="fault"><span aria-hidden="true">▲</span> {{ fault }}</template>
       <template v-else-if="read">{{ read }}</template>
       <template v-else-if="hint">{{ hint }}</template>
@@ -72,7 +72,7 @@ label {
   margin-bottom: 3px;
 }
 
-.told {
+.detail {
   min-height: 18px;
   font-size: 13px;
   line-height: 18px;
@@ -80,7 +80,7 @@ label {
   font-stretch: 88%;
 }
 
-.told.fault {
+.detail.fault {
   color: var(--rose-deep);
   font-weight: 600;
 }

@@ -12,7 +12,7 @@ const props = defineProps<{
 }>()
 const shown = ref(false)
 const why = useWhy()
-const told = computed(() =>
+const derivation = computed(() =>
   why?.verdict.value?.derivations.find(
     (one) => one.figure === props.figure && (one.shop ?? undefined) === props.shop,
   ),
@@ -24,20 +24,20 @@ const entriesOf = (ids: number[]): Entry[] =>
 
 <template>
   <button
-    v-if="told"
+    v-if="derivation"
     type="button"
     class="why"
-    :aria-label="`${told.title}: where it comes from`"
+    :aria-label="`${derivation.title}: where it comes from`"
     @click="shown = true"
   >
     <slot />
   </button>
   <slot v-else />
-  <NModal v-if="told" v-model:show="shown">
-    <div class="panel told" role="dialog" aria-modal="true" :aria-label="told.title">
-      <h2>{{ told.title }}</h2>
-      <p class="value">{{ told.value }}</p>
-      <p class="formula"><span class="quiet">It is</span> {{ told.formula }}.</p>
+  <NModal v-if="derivation" v-model:show="shown">
+    <div class="panel detail" role="dialog" aria-modal="true" :aria-label="derivation.title">
+      <h2>{{ derivation.title }}</h2>
+      <p class="value">{{ derivation.value }}</p>
+      <p class="formula"><span class="quiet">It is</span> {{ derivation.formula }}.</p>
       <table>
         <thead class="unseen">
           <tr>
@@ -47,7 +47,7 @@ const entriesOf = (ids: number[]): Entry[] =>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="line in told.inputs" :key="line.label">
+          <tr v-for="line in derivation.inputs" :key="line.label">
             <th scope="row">{{ line.label }}</th>
             <td>{{ line.value }}</td>
             <td class="from">
@@ -83,7 +83,7 @@ const entriesOf = (ids: number[]): Entry[] =>
   line-height: inherit;
 }
 
-.told {
+.detail {
   display: grid;
   gap: 10px;
   width: min(640px, calc(100vw - 20px));

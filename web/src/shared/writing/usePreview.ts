@@ -2,7 +2,7 @@ import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import type { Preview } from '@/shared/api/client'
 import { useAsking } from '@/shared/asking/useAsking'
 
-/** Faults of a form that is merely not filled in yet; told only once it is sent. */
+/** Faults of a form that is merely not filled in yet; shown only once it is sent. */
 const unfinished = new Set(['missing', 'empty', 'no_main', 'one_of'])
 
 /** What the entry typed would do; a silent server is not an error. */

@@ -6,7 +6,7 @@ import { newKey } from './newKey'
 import { nothingTyped } from './typed'
 
 export type WriteState = 'idle' | 'saving' | 'saved' | 'failed' | 'refused'
-type Pending = { key: string; told: string }
+type Pending = { key: string; text: string }
 
 /**
  * Sends a body under an idempotency key. The key stays as long as the body does, across failures and
@@ -20,10 +20,10 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
   let last: { body: B; done: (answer: R) => void } | null = null
 
   function keyFor(body: B): string {
-    const told = JSON.stringify(body)
+    const text = JSON.stringify(body)
     const kept = JSON.parse(localStorage.getItem(storageKey) ?? 'null') as Pending | null
-    if (kept?.told === told) return kept.key
-    const pending: Pending = { key: newKey(), told }
+    if (kept?.text === text) return kept.key
+    const pending: Pending = { key: newKey(), text }
     localStorage.setItem(storageKey, JSON.stringify(pending))
     return pending.key
   }

@@ -75,7 +75,7 @@ class Chain:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Reckoning:
+class CostedBatch:
     """A chain with what the core computed from it."""
 
     chain: Chain
@@ -135,7 +135,7 @@ def list_current(rows: Iterable[EntryRows]) -> list[EntryRows]:
 
 
 def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
-    """The chain of ``rows`` (in order of sequence), corrections applied, linked batches reckoned as they are.
+    """The chain of ``rows`` (in order of sequence), corrections applied, linked batches costed as they are.
 
     Raises:
         LedgerError: a lot is more of a piece of another batch than there is.
@@ -162,7 +162,7 @@ def find_policy(current: Sequence[EntryRows]) -> PolicyLine | None:
 
 
 def find_portion(current: Sequence[EntryRows]) -> PortionLine | None:
-    """What is served, as told latest."""
+    """What is served: the latest portion recorded."""
     return next((row.portion for row in reversed(current) if row.portion is not None), None)
 
 
@@ -171,25 +171,25 @@ def read_policy(batch: Batch, current: Sequence[EntryRows]) -> core.Policy:
     return policy_record(find_policy(current) or batch)
 
 
-def policy_record(told: PolicyLine | Batch | Kitchen) -> core.Policy:
+def policy_record(row: PolicyLine | Batch | Kitchen) -> core.Policy:
     """What is counted, as the core reads it."""
     return core.Policy(
-        labour_rate=None if told.labour_rate is None else Fraction(told.labour_rate),
-        credit_by_products=told.credit_by_products,
-        fuel=told.count_fuel,
-        packaging=told.count_packaging,
-        overhead=told.count_overhead,
+        labour_rate=None if row.labour_rate is None else Fraction(row.labour_rate),
+        credit_by_products=row.credit_by_products,
+        fuel=row.count_fuel,
+        packaging=row.count_packaging,
+        overhead=row.count_overhead,
     )
 
 
-def reckon(chain: Chain) -> Reckoning:
+def cost_chain(chain: Chain) -> CostedBatch:
     """Sheet and strip of ``chain``.
 
     Raises:
         LedgerError: where an entry is impossible.
     """
     sheet = compute_sheet(chain.batch)
-    return Reckoning(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet))
+    return CostedBatch(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet))
 
 
 def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Taken:
@@ -207,11 +207,11 @@ def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Ta
     grams = None if lot.from_grams is None else Fraction(lot.from_grams)
     taken = take_piece(sheet, lot.from_mark, grams)
     if taken is None:
-        told = f"{batch.code} has no piece “{lot.from_mark}” left to take"
-        raise LedgerError("unknown_piece", field=f"{field}.piece", told=told)
+        text = f"{batch.code} has no piece “{lot.from_mark}” left to take"
+        raise LedgerError("unknown_piece", field=f"{field}.piece", text=text)
     if taken.too_much:
-        told = f"that is more than “{lot.from_mark}” of {batch.code} weighs"
-        raise LedgerError("overweight", field=f"{field}.weight", told=told)
+        text = f"that is more than “{lot.from_mark}” of {batch.code} weighs"
+        raise LedgerError("overweight", field=f"{field}.weight", text=text)
     return taken
 
 

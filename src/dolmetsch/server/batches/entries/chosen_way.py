@@ -16,11 +16,11 @@ def way_of(chosen: BatchWay | None, *, pieces: int = 1) -> Way:
 
 def kinds_of(chosen: BatchWay) -> list[str]:
     """The kinds of its steps, in order. Needs no prices, so none are read."""
-    return [METHODS[step["method"]].kind for step in chosen.way.told["steps"]]
+    return [METHODS[step["method"]].kind for step in chosen.way.input["steps"]]
 
 
 def methods_of(batch: Batch) -> dict[str, str]:
     """The method of each kind of step by the way the batch is made by; none where nobody said."""
     chosen = batch.chosen_way
-    steps = [] if chosen is None else chosen.way.told["steps"]
+    steps = [] if chosen is None else chosen.way.input["steps"]
     return {METHODS[step["method"]].kind: step["method"] for step in steps}

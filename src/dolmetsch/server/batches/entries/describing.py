@@ -1,10 +1,11 @@
-"""An entry told again: in words for the log, and as the content it was typed as."""
+"""An entry described: in words for the log, and as the content it was typed as."""
 
 import re
 from decimal import Decimal
 from fractions import Fraction
 
 from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.ledger.batch import purge_ratio
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import STEP_ACTS, Act, EntryRows, used_record
@@ -90,6 +91,13 @@ def _money(money: Decimal) -> str:
     return f"{money:.2f}" if money == round(money, 2) else plain(money)
 
 
+def _describe_purge(lot: LotLine) -> list[str]:
+    if lot.label_grams is None or lot.own_grams is None:
+        return []
+    purge = purge_ratio(label_grams=Fraction(lot.label_grams), own_grams=Fraction(lot.own_grams))
+    return [] if purge is None else [f"{fixed(purge * 100, 1)} % purge"]
+
+
 def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
     sign, unit = sign_of(kitchen.currency), kitchen.weight_unit
     weights = [
@@ -97,6 +105,7 @@ def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
         for typed, where in ((lot.label_typed, "on the label"), (lot.own_typed, "on our scale"))
         if typed
     ]
+    weights += _describe_purge(lot)
     paid = f"{sign}{_money(lot.price)} {BASIS_WORDS[lot.price_basis]}"
     if lot.price_basis != LotLine.Basis.PACK:
         paid += f", {sign}{_money(lot.paid)} paid"
@@ -187,11 +196,11 @@ def plain_fraction(number: Fraction) -> str:
     return text or "0"
 
 
-def retell(rows: EntryRows) -> typed.Content:
+def read_back(rows: EntryRows) -> typed.Content:
     """The entry's content as it was typed, to be corrected from."""
     entry = rows.entry
     if rows.lot is not None:
-        return _retell_lot(rows, rows.lot)
+        return _read_back_lot(rows, rows.lot)
     if rows.portion is not None:
         portion = rows.portion
         return typed.PortionIn(
@@ -211,15 +220,15 @@ def retell(rows: EntryRows) -> typed.Content:
     if rows.fry is not None:
         return typed.FryIn(kept=rows.fry.typed, raw=rows.fry.raw_typed, cooked=rows.fry.cooked_typed)
     if rows.policy is not None:
-        return retell_policy(rows.policy)
+        return read_back_policy(rows.policy)
     if entry.act == Act.WITHDRAW:
         return typed.WithdrawIn()
     if entry.act == Act.FINISH:
         return typed.FinishIn()
-    return _retell_step(rows)
+    return _read_back_step(rows)
 
 
-def retell_policy(policy: PolicyLine | Batch | Kitchen) -> typed.PolicyIn:
+def read_back_policy(policy: PolicyLine | Batch | Kitchen) -> typed.PolicyIn:
     """What is counted, as it would be typed."""
     return typed.PolicyIn(
         labour_rate="" if policy.labour_rate is None else f"{policy.labour_rate:.2f}",
@@ -230,7 +239,7 @@ def retell_policy(policy: PolicyLine | Batch | Kitchen) -> typed.PolicyIn:
     )
 
 
-def _retell_lot(rows: EntryRows, lot: LotLine) -> typed.BoughtIn:
+def _read_back_lot(rows: EntryRows, lot: LotLine) -> typed.BoughtIn:
     source = None
     if lot.from_batch is not None:
         source = typed.SourceIn(batch=lot.from_batch.code, piece=lot.from_mark, weight=lot.from_typed)
@@ -259,9 +268,9 @@ def _count(number: int | None) -> str:
     return "" if number is None else str(number)
 
 
-def _retell_step(rows: EntryRows) -> typed.Step:
+def _read_back_step(rows: EntryRows) -> typed.Step:
     entry = rows.entry
-    told: dict[str, object] = {
+    content: dict[str, object] = {
         "kind": entry.kind,
         "minutes": "" if entry.minutes is None else plain(entry.minutes),
         "used": [
@@ -278,22 +287,22 @@ def _retell_step(rows: EntryRows) -> typed.Step:
         "scale": entry.scale_typed,
     }
     if entry.act == Act.DISCARD:
-        told |= {"pieces": entry.marks, "charge": entry.charge, "why": entry.note}
-        return typed.DiscardIn.model_validate(told)
+        content |= {"pieces": entry.marks, "charge": entry.charge, "why": entry.note}
+        return typed.DiscardIn.model_validate(content)
     if entry.act == Act.MERGE:
         (into,) = rows.weighings
         made = {"mark": into.mark, "weight": into.typed, "slices": _count(into.slices)}
-        return typed.MergeIn.model_validate({**told, "pieces": entry.marks, "into": made})
+        return typed.MergeIn.model_validate({**content, "pieces": entry.marks, "into": made})
     if entry.act == Act.WEIGH:
-        told["weights"] = [{"mark": line.mark, "weight": line.typed} for line in rows.weighings]
-        return typed.WeighIn.model_validate(told)
-    told["piece"] = entry.from_mark
-    told["pieces"] = [
+        content["weights"] = [{"mark": line.mark, "weight": line.typed} for line in rows.weighings]
+        return typed.WeighIn.model_validate(content)
+    content["piece"] = entry.from_mark
+    content["pieces"] = [
         {"mark": line.mark, "weight": line.typed, "slices": _count(line.slices)}
         for line in rows.weighings
         if line.role == Weighing.Role.MAIN
     ]
-    told["cut_off"] = [
+    content["cut_off"] = [
         {
             "mark": _own_mark(line.mark, line.name),
             "name": line.name,
@@ -305,4 +314,4 @@ def _retell_step(rows: EntryRows) -> typed.Step:
         for line in rows.weighings
         if line.role == Weighing.Role.BY_PRODUCT
     ]
-    return typed.SplitIn.model_validate(told)
+    return typed.SplitIn.model_validate(content)

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from dolmetsch.server.batches.entries.chain import Act, Reckoning
+from dolmetsch.server.batches.entries.chain import Act, CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import kinds_of
 from dolmetsch.server.batches.models import Batch
 
@@ -12,12 +12,12 @@ FINISHING: Final = frozenset({"slice", "pull", "pack"})
 _ONGOING: Final = frozenset({"hang", "dry", "age", "ferment"})
 
 
-def is_finished(batch: Batch, reckoning: Reckoning) -> bool:
+def is_finished(batch: Batch, costed: CostedBatch) -> bool:
     """Whether nothing more is to come of ``batch``."""
-    mains = reckoning.sheet.ledger.mains
+    mains = costed.sheet.ledger.mains
     if not mains:
         return False
-    if _is_said(reckoning):
+    if _is_said(costed):
         return True
     kinds = FINISHING
     if batch.chosen_way is not None:
@@ -26,8 +26,8 @@ def is_finished(batch: Batch, reckoning: Reckoning) -> bool:
     return all(kinds & set(piece.kinds) for piece in mains)
 
 
-def _is_said(reckoning: Reckoning) -> bool:
+def _is_said(costed: CostedBatch) -> bool:
     """Whether the cook said that it is finished as it is, and no meat was bought into it since."""
-    said = [row.root_sequence for row in reckoning.chain.current if row.entry.act == Act.FINISH]
-    bought = [row.root_sequence for row in reckoning.chain.lot_entries]
+    said = [row.root_sequence for row in costed.chain.current if row.entry.act == Act.FINISH]
+    bought = [row.root_sequence for row in costed.chain.lot_entries]
     return bool(said) and max(said) > max(bought, default=0)

@@ -1,4 +1,4 @@
-"""From what was typed to rows: every quantity is read by the core, all faults are told at once."""
+"""From what was typed to rows: every quantity is read by the core, all faults are reported at once."""
 
 from collections.abc import Iterator
 from decimal import ROUND_HALF_UP, Decimal
@@ -182,7 +182,7 @@ def _read_bought(
 
 
 def _paid(reader: Reader, content: typed.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:
-    """What was paid: the pack's price, or the price by weight of what was charged, as a till reckons it."""
+    """What was paid: the pack's price, or the price by weight of what was charged, as a till computes it."""
     paid = price
     if content.price_basis != "pack":
         if charged is None:

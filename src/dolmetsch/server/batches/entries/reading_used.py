@@ -18,7 +18,7 @@ from dolmetsch.server.batches.entries.chain import used_record
 from dolmetsch.server.batches.models import Entry, UsedLine
 from dolmetsch.server.quantities.printing import print_money
 from dolmetsch.server.quantities.reader import Reader, as_decimal
-from dolmetsch.server.quantities.schemas import Reading
+from dolmetsch.server.quantities.schemas import ReadQuantity
 
 
 def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> UsedLine | None:
@@ -54,7 +54,7 @@ def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> U
     if cost > MAX_MONEY:
         reader.refuse(f"{path}.price", "too_large", f"That comes to {print_money(cost)}; check the units.")
         return None
-    reader.readings.append(Reading(path=f"{path}.price", money=print_money(cost)))
+    reader.readings.append(ReadQuantity(path=f"{path}.price", money=print_money(cost)))
     return line
 
 

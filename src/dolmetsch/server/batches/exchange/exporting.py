@@ -67,8 +67,8 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
     return body
 
 
-def _without_none(told: Json) -> Json:
-    return {key: value for key, value in told.items() if value is not None}
+def _without_none(document: Json) -> Json:
+    return {key: value for key, value in document.items() if value is not None}
 
 
 def _money(money: Decimal) -> str:
@@ -143,20 +143,20 @@ def _write_step(row: EntryRows, unit: str) -> Json:
 
 def _write_used(line: UsedLine, unit: str) -> Json:
     key, amount, price = spell_price(line.price_typed, line.amount_typed, unit)
-    told: Json = {"what": line.what, "group": line.cost_group, key: amount, "price": price}
-    return told | ({"pieces": line.marks} if line.marks else {})
+    document: Json = {"what": line.what, "group": line.cost_group, key: amount, "price": price}
+    return document | ({"pieces": line.marks} if line.marks else {})
 
 
 def _write_output(out: Weighing, unit: str) -> Json:
-    told: Json = {"id": out.mark, "weight": spell_weight(out.typed, unit), "slices": out.slices}
+    document: Json = {"id": out.mark, "weight": spell_weight(out.typed, unit), "slices": out.slices}
     if out.role == Weighing.Role.BY_PRODUCT:
-        told["role"] = "by_product"
-        told["worth"] = {"nothing": "0", "as_main": "as_main"}.get(out.worth)
+        document["role"] = "by_product"
+        document["worth"] = {"nothing": "0", "as_main": "as_main"}.get(out.worth)
         if out.worth == Weighing.Worth.PRICE:
-            told["worth"] = spell_worth(out.worth_typed, unit)
-        told["name"] = None if out.name == out.mark else out.name
-        told["material"] = None if out.material == "other" else out.material
-    return _without_none(told)
+            document["worth"] = spell_worth(out.worth_typed, unit)
+        document["name"] = None if out.name == out.mark else out.name
+        document["material"] = None if out.material == "other" else out.material
+    return _without_none(document)
 
 
 def _write_pack(row: EntryRows, unit: str) -> Json:

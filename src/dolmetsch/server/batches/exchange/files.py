@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Final, Literal
 
-from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.exporting import export_batch
 from dolmetsch.server.batches.exchange.papers.page import write_pdf
 from dolmetsch.server.batches.exchange.papers.tables import build_tables, write_csv, write_xlsx
@@ -25,8 +25,8 @@ def write_file(batch: Batch, form: Form, now: datetime) -> bytes:
     if form == "json":
         return export_batch(batch)
     rows = list_entry_rows(batch)
-    reckoning = reckon(build_chain(batch, rows))
-    shown, verdict = show_batch(batch, rows, reckoning), show_verdict(batch, rows, reckoning, now=now)
+    costed = cost_chain(build_chain(batch, rows))
+    shown, verdict = show_batch(batch, rows, costed), show_verdict(batch, rows, costed, now=now)
     if form == "pdf":
         return write_pdf(shown, verdict, kitchen=batch.kitchen, now=now)
     tables = build_tables(shown, verdict, kitchen=batch.kitchen)

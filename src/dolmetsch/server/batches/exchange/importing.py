@@ -1,4 +1,4 @@
-"""Importing a batch document: read whole into rows, reckoned once, and then written, or only shown."""
+"""Importing a batch document: read whole into rows, costed once, and then written, or only shown."""
 
 import uuid
 from collections.abc import Callable, Iterator, Sequence
@@ -14,12 +14,13 @@ from dolmetsch.core.documents.sheet_writing import Answer, write_sheet
 from dolmetsch.core.documents.strict import Written, parse
 from dolmetsch.core.errors import DolmetschError, LedgerError
 from dolmetsch.server.batches.entries import typed
-from dolmetsch.server.batches.entries.chain import EntryRows, Reckoning, build_chain, reckon
+from dolmetsch.server.batches.entries.chain import CostedBatch, EntryRows, build_chain, cost_chain
 from dolmetsch.server.batches.entries.describing import plain_fraction
 from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.show import schemas
+from dolmetsch.server.batches.show.queries import read_page
 from dolmetsch.server.batches.show.showing import show_house, show_strip, summarize
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.problems import DomainError, say_fault
@@ -82,17 +83,20 @@ def _as_kept(value: object) -> object:
 
 def _find_written(write: Write) -> schemas.ImportOut | None:
     done = find_done(write)
-    return None if done is None else schemas.ImportOut(written=True, batches=[_show(done.batch)])
+    if done is None:
+        return None
+    page = schemas.BatchOut.model_validate_json(read_page(done.entry.batch))
+    return schemas.ImportOut(written=True, batches=[_show(page)])
 
 
 @dataclass(slots=True, kw_only=True)
 class Drafted:
-    """A batch of a document, read and reckoned in memory."""
+    """A batch of a document, read and costed in memory."""
 
     batch: Batch
     rows: list[EntryRows]
     keys: list[uuid.UUID]
-    reckoning: Reckoning
+    costed: CostedBatch
 
 
 def _refuse_long(raw: object) -> None:
@@ -123,15 +127,15 @@ def _show(batch: schemas.BatchOut) -> schemas.ImportedOut:
 
 
 def _show_drafted(drafted: Drafted) -> schemas.ImportedOut:
-    batch, reckoning = drafted.batch, drafted.reckoning
+    batch, costed = drafted.batch, drafted.costed
     return schemas.ImportedOut(
         code=batch.code,
         name=batch.name,
-        cut=reckoning.chain.batch.lots[0].cut,
+        cut=costed.chain.batch.lots[0].cut,
         entries=len(drafted.rows),
-        house=show_house(reckoning, is_finished=batch.is_finished),
-        strip=show_strip(reckoning.strip, reckoning),
-        warnings=show_findings(reckoning.sheet.ledger.warnings),
+        house=show_house(costed, is_finished=batch.is_finished),
+        strip=show_strip(costed.strip, costed),
+        warnings=show_findings(costed.sheet.ledger.warnings),
     )
 
 
@@ -149,17 +153,17 @@ def _draft_all(write: Write, raw: Json, give_up: Callable[[], None]) -> list[Dra
 
 def _draft_one(
     write: Write,
-    told: Json,
+    document: Json,
     sources: dict[str, Drafted],
     *,
     place: str,
     key: uuid.UUID,
     give_up: Callable[[], None],
 ) -> Drafted:
-    """One batch: every entry read into rows, then the whole reckoned once."""
-    lots = list(_tell_lots(told))
+    """One batch: every entry read into rows, then the whole costed once."""
+    lots = list(_read_lots(document))
     first = lots[0]
-    name = told.get("name") or first[1]["cut"]
+    name = document.get("name") or first[1]["cut"]
     start = _typed(
         f"{place}{first[0]}", typed.StartIn, {"name": name, "bought": first[1], "happened_at": first[2]}
     )
@@ -167,7 +171,7 @@ def _draft_one(
     batch.code = NOT_YET
     rows: list[EntryRows] = []
     taken: set[str] = set()
-    for where, content, happened_at in [*lots, *_tell_terms(told), *_tell_steps(told)]:
+    for where, content, happened_at in [*lots, *_read_terms(document), *_read_steps(document)]:
         give_up()
         body = {"content": content, "seen": 0, "happened_at": happened_at}
         entry_in = _typed(f"{place}{where}", typed.EntryIn, body)
@@ -188,12 +192,12 @@ def _draft_one(
         rows.append(drafted)
     batch.last_sequence, batch.last_entry_at = len(rows), write.now
     try:
-        reckoning = reckon(build_chain(batch, rows))
+        costed = cost_chain(build_chain(batch, rows))
     except LedgerError as error:
         raise DomainError("bad_document", 422, "Not imported", f"{place}{error}.") from error
-    summarize(batch, reckoning)
+    summarize(batch, costed)
     keys = [key, *(uuid.uuid5(key, f"entry {seen}") for seen in range(1, len(rows)))]
-    return Drafted(batch=batch, rows=rows, keys=keys, reckoning=reckoning)
+    return Drafted(batch=batch, rows=rows, keys=keys, costed=costed)
 
 
 class _Sources:
@@ -205,7 +209,7 @@ class _Sources:
     def find(self, ident: str) -> tuple[Batch, Sheet] | None:
         """The batch, and what it came to."""
         found = self._drafted.get(ident)
-        return None if found is None else (found.batch, found.reckoning.sheet)
+        return None if found is None else (found.batch, found.costed.sheet)
 
 
 def _typed(place: str, kind: type[Shape], body: Json) -> Shape:
@@ -223,15 +227,15 @@ def _write_all(write: Write, drafted: Sequence[Drafted]) -> schemas.ImportOut:
     """Write what was drafted, under the kitchen's lock."""
     for one in drafted:
         one.batch.code = next_code(write.kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")
-        save_drafted(write, one.batch, one.rows, one.keys, one.reckoning)
+        save_drafted(write, one.batch, one.rows, one.keys, one.costed)
     return schemas.ImportOut(written=True, batches=[_show_drafted(one) for one in drafted])
 
 
-Told = tuple[str, Json, str | None]
+Described = tuple[str, Json, str | None]
 
 
-def _tell_lots(told: Json) -> Iterator[Told]:
-    for number, lot in enumerate(told["lots"]):
+def _read_lots(document: Json) -> Iterator[Described]:
+    for number, lot in enumerate(document["lots"]):
         source = lot.get("from")
         content = {
             "act": "bought",
@@ -246,7 +250,7 @@ def _tell_lots(told: Json) -> Iterator[Told]:
                 for extra in lot.get("extras") or []
             ],
             "solution": _percent(lot.get("solution")),
-            "scale": lot.get("scale") or (told.get("scale") if lot.get("weight") else None) or "",
+            "scale": lot.get("scale") or (document.get("scale") if lot.get("weight") else None) or "",
             "source": source
             and {
                 "batch": source["batch"],
@@ -274,8 +278,8 @@ def _whole(number: object) -> str:
     return str(int(Fraction(text))) if text else ""
 
 
-def _tell_terms(told: Json) -> Iterator[Told]:
-    policy = told.get("policy") or {}
+def _read_terms(document: Json) -> Iterator[Described]:
+    policy = document.get("policy") or {}
     yield (
         "policy",
         {
@@ -286,7 +290,7 @@ def _tell_terms(told: Json) -> Iterator[Told]:
         },
         None,
     )
-    if portion := told.get("portion"):
+    if portion := document.get("portion"):
         content = {
             "act": "portion",
             "slices": _text(portion.get("slices")),
@@ -294,9 +298,9 @@ def _tell_terms(told: Json) -> Iterator[Told]:
             "cooked_weight": portion.get("cooked_weight") or "",
         }
         yield "portion", content, None
-    if fry := told.get("fry_yield"):
+    if fry := document.get("fry_yield"):
         yield "fry_yield", {"act": "fry", "kept": _percent(fry)}, None
-    for number, pack in enumerate(told.get("store") or []):
+    for number, pack in enumerate(document.get("store") or []):
         content = {
             "act": "shop_pack",
             "name": pack.get("name") or "",
@@ -308,44 +312,44 @@ def _tell_terms(told: Json) -> Iterator[Told]:
         yield f"store[{number}]", content, None
 
 
-def _tell_steps(told: Json) -> Iterator[Told]:
-    for number, step in enumerate(told.get("steps") or [], start=1):
+def _read_steps(document: Json) -> Iterator[Described]:
+    for number, step in enumerate(document.get("steps") or [], start=1):
         content: Json = {
             "kind": step.get("kind") or "",
             "minutes": _text(step.get("minutes")),
             "overhead": (step.get("overhead") or "").strip(),
-            "scale": step.get("scale") or told.get("scale") or "",
-            "used": [_tell_used(line) for line in step.get("used") or []],
+            "scale": step.get("scale") or document.get("scale") or "",
+            "used": [_read_used(line) for line in step.get("used") or []],
         }
-        yield f"step {number}", content | _tell_action(step), step.get("happened_at")
-    if told.get("finished") is True:
+        yield f"step {number}", content | _read_action(step), step.get("happened_at")
+    if document.get("finished") is True:
         yield "finished", {"act": "finish"}, None
 
 
-def _tell_action(step: Json) -> Json:
+def _read_action(step: Json) -> Json:
     if (piece := step.get("split")) is not None:
         mains = [out for out in step["into"] if out.get("role") != "by_product"]
         by_products = [out for out in step["into"] if out.get("role") == "by_product"]
         return {
             "act": "split",
             "piece": piece,
-            "pieces": [_tell_main(out) for out in mains],
-            "cut_off": [_tell_by_product(out) for out in by_products],
+            "pieces": [_read_main(out) for out in mains],
+            "cut_off": [_read_by_product(out) for out in by_products],
         }
     if (weights := step.get("weigh")) is not None:
         lines = [{"mark": mark, "weight": weight} for mark, weight in weights.items() if weight is not None]
         return {"act": "weigh", "weights": lines}
     if (pieces := step.get("merge")) is not None:
-        return {"act": "merge", "pieces": pieces, "into": _tell_main(step["into"])}
+        return {"act": "merge", "pieces": pieces, "into": _read_main(step["into"])}
     why = step.get("why") or ""
     return {"act": "discard", "pieces": step["pieces"], "charge": step["charge"], "why": why}
 
 
-def _tell_main(out: Json) -> Json:
+def _read_main(out: Json) -> Json:
     return {"mark": out["id"], "weight": out["weight"], "slices": _whole(out.get("slices"))}
 
 
-def _tell_by_product(out: Json) -> Json:
+def _read_by_product(out: Json) -> Json:
     worth, material = out.get("worth"), out.get("material")
     content: Json = {
         "mark": out["id"],
@@ -367,7 +371,7 @@ def _price(price: str | Json) -> str:
     return "".join(price.split())
 
 
-def _tell_used(line: Json) -> Json:
+def _read_used(line: Json) -> Json:
     amount = line.get("amount")
     return {
         "what": line.get("what") or line.get("group") or "something",
@@ -380,8 +384,8 @@ def _tell_used(line: Json) -> Json:
 
 def _refuse_different(document: BatchDocument, expected: Answer, drafted: Drafted) -> None:
     """What is written must come to what the document comes to, to the last printed digit."""
-    record = drafted.reckoning.chain.batch
-    found = write_sheet(replace(document, batch=record), drafted.reckoning.sheet)
+    record = drafted.costed.chain.batch
+    found = write_sheet(replace(document, batch=record), drafted.costed.sheet)
     for answer in (expected, found):
         answer.pop("lineage", None)
     if found != expected:

@@ -1,6 +1,6 @@
 """The API of forecasts, yields and calibration: only maps requests to reads and writes."""
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
 from dolmetsch.server.batches.forecast import schemas as out
@@ -13,7 +13,7 @@ from dolmetsch.server.batches.forecast.outlooks import (
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.responses import REFUSALS, print_json
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["outlooks"])
@@ -22,9 +22,9 @@ router = Router(tags=["outlooks"])
 @router.get(
     "/batches/{code}/forecast", response={200: out.ForecastOut, REFUSALS: Problem}, operation_id="getForecast"
 )
-def get_forecast(request: HttpRequest, kitchen_slug: Path[str], code: str) -> out.ForecastOut:
+def get_forecast(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """A batch under way, carried on to the end."""
-    return read_forecast(get_batch(kitchen_of(request, kitchen_slug), code))
+    return print_json(read_forecast(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
 @router.post(

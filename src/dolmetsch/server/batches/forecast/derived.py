@@ -10,15 +10,14 @@ from typing import Final
 from django.db import transaction
 
 from dolmetsch.server.batches.entries.chain import (
+    CostedBatch,
     EntryRows,
-    Reckoning,
     build_chain,
+    cost_chain,
     list_entry_rows,
-    reckon,
 )
 from dolmetsch.server.batches.forecast.history import read_yields
 from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
-from dolmetsch.server.batches.show.schemas import BatchOut
 from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.writing.once import lock_kitchen
@@ -27,21 +26,19 @@ from dolmetsch.server.writing.once import lock_kitchen
 DERIVED_EDITION: Final = "3"
 
 
-def renew(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> BatchOut:
-    """Renew all that ``batch`` keeps of itself, within a transaction of the caller's; its page."""
+def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> None:
+    """Renew all that ``batch`` keeps of itself, within a transaction of the caller's."""
     was_finished = batch.is_finished
-    summarize(batch, reckoning)
-    shown = show_batch(batch, rows, reckoning)
-    print_page(batch, shown)
+    summarize(batch, costed)
+    print_page(batch, show_batch(batch, rows, costed))
     batch.renewals, batch.figures = batch.renewals + 1, ""
     batch.save(force_update=True)
     if was_finished:
         StepYield.objects.filter(batch=batch).delete()
         ShopSaving.objects.filter(batch=batch).delete()
     if batch.is_finished:
-        StepYield.objects.bulk_create(read_yields(batch, reckoning))
+        StepYield.objects.bulk_create(read_yields(batch, costed))
         ShopSaving.objects.bulk_create(_read_savings(batch))
-    return shown
 
 
 def _read_savings(batch: Batch) -> list[ShopSaving]:
@@ -69,7 +66,7 @@ def renew_stale() -> int:
             for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
                 batch.kitchen, batch.is_finished = kitchen, False
                 rows = list_entry_rows(batch)
-                renew(batch, rows, reckon(build_chain(batch, rows)))
+                renew(batch, rows, cost_chain(build_chain(batch, rows)))
                 renewed += 1
             Kitchen.objects.filter(pk=kitchen.pk).update(derived_edition=DERIVED_EDITION)
     return renewed

@@ -17,7 +17,7 @@ from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.reference.yields import START_FRY
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
@@ -41,12 +41,12 @@ class Forecasted:
     shops: tuple[ForecastComparison, ...]
 
 
-def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
+def forecast(batch: Batch, costed: CostedBatch) -> Forecasted | None:
     """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
     left.
     """
-    mains = reckoning.sheet.ledger.mains
-    if not mains or reckoning.strip.came_together:
+    mains = costed.sheet.ledger.mains
+    if not mains or costed.strip.came_together:
         return None
     chosen = batch.chosen_way
     way = way_of(chosen, pieces=len(mains))
@@ -58,7 +58,7 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
     joining = [0.0] * (len(steps) + 1)
     for piece, wait in zip(mains, waits, strict=True):
         joining[wait - first] += float(piece.grams)
-    record, final = reckoning.chain.batch, reckoning.sheet.final
+    record, final = costed.chain.batch, costed.sheet.final
     history = read_history(batch.kitchen)
     cut = read_cut(record.lots[0].cut)
     start = Start(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
@@ -68,21 +68,21 @@ def forecast(batch: Batch, reckoning: Reckoning) -> Forecasted | None:
         for step in steps
     ]
     outlook = carry(start, carried)
-    bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, reckoning))
-    worked = float(reckoning.sheet.minutes)
+    bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, costed))
+    worked = float(costed.sheet.minutes)
     return Forecasted(
         steps=steps,
         outlook=outlook,
         chosen=chosen,
         way=way,
         bases=bases,
-        shops=tuple(compare_forecast(shop, outlook, bases, minutes=worked) for shop in reckoning.sheet.shop),
+        shops=tuple(compare_forecast(shop, outlook, bases, minutes=worked) for shop in costed.sheet.shop),
     )
 
 
-def _fry(batch: Batch, reckoning: Reckoning) -> Estimate:
+def _fry(batch: Batch, costed: CostedBatch) -> Estimate:
     """Cooked ÷ raw weight: as this batch was fried, else as the kitchen's others were."""
-    tried = reckoning.chain.batch.fry_yield
+    tried = costed.chain.batch.fry_yield
     if tried is not None:
         return Estimate(middle=float(tried), log_deviation=0.0)
     return fry_estimate(START_FRY["house"], list_fryings(batch.kitchen))
@@ -108,21 +108,21 @@ def _next_step(piece: Piece, way: Way) -> int:
     return reached
 
 
-def keep_forecast(entry: Entry, reckoning: Reckoning, *, now: datetime) -> None:
+def keep_forecast(entry: Entry, costed: CostedBatch, *, now: datetime) -> None:
     """Keep what is forecast after ``entry``, the latest of its batch, to be scored when that is finished."""
     batch = entry.batch
-    told = None if batch.is_finished else forecast(batch, reckoning)
-    if told is None or told.outlook.price.middle <= 0:
+    coming = None if batch.is_finished else forecast(batch, costed)
+    if coming is None or coming.outlook.price.middle <= 0:
         return
-    columns = [column for column in reckoning.strip.columns if column.kept_of_step_ratio is not None]
+    columns = [column for column in costed.strip.columns if column.kept_of_step_ratio is not None]
     Forecast.objects.create(
         batch=batch,
         entry=entry,
         stage=columns[-1].kind if columns else "bought",
-        way=None if told.chosen is None else told.chosen.way,
+        way=None if coming.chosen is None else coming.chosen.way,
         made_at=now,
-        price_middle=told.outlook.price.middle,
-        price_deviation=told.outlook.price.log_deviation,
-        grams_middle=told.outlook.grams.middle,
-        grams_deviation=told.outlook.grams.log_deviation,
+        price_middle=coming.outlook.price.middle,
+        price_deviation=coming.outlook.price.log_deviation,
+        grams_middle=coming.outlook.grams.middle,
+        grams_deviation=coming.outlook.grams.log_deviation,
     )

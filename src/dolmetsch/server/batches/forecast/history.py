@@ -12,7 +12,7 @@ from dolmetsch.core.costing.strip import Column
 from dolmetsch.core.forecast.way import plain_method
 from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import methods_of
 from dolmetsch.server.batches.models import Batch, Entry, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
@@ -61,20 +61,20 @@ def _read_latest(kitchen: Kitchen) -> Sequence[tuple[str, str, float, float]]:
 def list_fryings(kitchen: Kitchen) -> list[float]:
     """Cooked ÷ raw weight of the kitchen's latest fryings of its own, those that count."""
     acts = (Entry.Act.FRY, Entry.Act.WITHDRAW)
-    told = Entry.objects.filter(kitchen=kitchen, act__in=acts).select_related("fry").order_by("-id")
+    entries = Entry.objects.filter(kitchen=kitchen, act__in=acts).select_related("fry").order_by("-id")
     latest: dict[int, Entry] = {}
-    for entry in told[:FRYINGS_READ]:
+    for entry in entries[:FRYINGS_READ]:
         latest.setdefault(entry.corrects_id or entry.pk, entry)
     return [float(entry.fry.ratio) for entry in latest.values() if entry.act == Entry.Act.FRY]
 
 
-def read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
+def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
     """What each step of a finished batch kept; nothing of meats brought together."""
-    record = reckoning.chain.batch
+    record = costed.chain.batch
     cuts = {read_cut(lot.cut).key for lot in record.lots}
-    columns = reckoning.strip.columns[1:]
+    columns = costed.strip.columns[1:]
     # of meats brought together nobody can say which kept what
-    if len(cuts) != 1 or reckoning.strip.came_together:
+    if len(cuts) != 1 or costed.strip.came_together:
         return []
     methods = methods_of(batch)
     kept: dict[str, tuple[float, float]] = {}
@@ -87,7 +87,7 @@ def read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
             logs, scale = kept.get(method, (0.0, 0.0))
             kept[method] = (
                 logs + log(column.kept_of_step_ratio),
-                scale + _scale_variance(column, reckoning),
+                scale + _scale_variance(column, costed),
             )
     cut = cuts.pop()
     return [
@@ -103,13 +103,13 @@ def read_yields(batch: Batch, reckoning: Reckoning) -> list[StepYield]:
     ]
 
 
-def _scale_variance(column: Column, reckoning: Reckoning) -> float:
+def _scale_variance(column: Column, costed: CostedBatch) -> float:
     """Variance of ln(ratio) by the scale: d² ÷ 12 for each weighing that makes up the weight out."""
-    steps = reckoning.chain.batch.steps
+    steps = costed.chain.batch.steps
     variance = Fraction(0)
     for number in column.steps:
         resolution = steps[number - 1].resolution_grams
         if resolution is not None:
-            stage = reckoning.sheet.ledger.stages[number - 1]
+            stage = costed.sheet.ledger.stages[number - 1]
             variance += resolution**2 / 12 * max(len(stage.pieces_out), 1)
     return float(variance / column.grams_out**2) if column.grams_out else 0.0

@@ -11,7 +11,7 @@ from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
-from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
@@ -30,15 +30,15 @@ SCORED_SHOWN: Final = 60
 
 def read_forecast(batch: Batch) -> out.ForecastOut:
     """The forecast of ``batch`` as it stands now."""
-    return show_forecast(batch, reckon(build_chain(batch, list_entry_rows(batch))))
+    return show_forecast(batch, cost_chain(build_chain(batch, list_entry_rows(batch))))
 
 
-def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
-    """The forecast of a reckoned batch."""
-    told = None if batch.is_finished else forecast(batch, reckoning)
-    shop = next(iter(reckoning.sheet.shop), None)
-    if told is None:
-        merged = reckoning.strip.came_together
+def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
+    """The forecast of a costed batch."""
+    coming = None if batch.is_finished else forecast(batch, costed)
+    shop = next(iter(costed.sheet.shop), None)
+    if coming is None:
+        merged = costed.strip.came_together
         said = "No forecast for meats mixed together: there are no start values for them."
         return out.ForecastOut(
             way=None,
@@ -48,19 +48,19 @@ def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
             weight=None,
             shop_name=None,
             chance=None,
-            told=[said] if merged and not batch.is_finished else [],
+            notes=[said] if merged and not batch.is_finished else [],
         )
-    bought = float(reckoning.sheet.bought.grams)
-    way = None if told.chosen is None else told.chosen.way
+    bought = float(costed.sheet.bought.grams)
+    way = None if coming.chosen is None else coming.chosen.way
     steps = []
-    for step, milestone in zip(told.steps, told.outlook.milestones, strict=True):
+    for step, milestone in zip(coming.steps, coming.outlook.milestones, strict=True):
         steps.append(
             out.StepToComeOut(
                 kind=step.kind,
                 label=label_kind(step.kind),
                 kept=_percent(milestone.belief.ratio),
                 kept_of_bought=_percent(milestone.grams.middle / bought),
-                told=milestone.belief.explain(),
+                basis=milestone.belief.explain(),
                 weight=show_weight_range(milestone.grams),
                 price=show_range(milestone.price),
                 spent=print_money(Fraction(milestone.spent)),
@@ -72,16 +72,16 @@ def show_forecast(batch: Batch, reckoning: Reckoning) -> out.ForecastOut:
         notes.append("No method chosen. Using the standard one: typical times, no ingredient costs.")
     chance = None
     if shop is not None:
-        chance = round(100 * told.outlook.price.chance_below(float(shop.cost_per_lb / GRAMS_PER_LB)))
+        chance = round(100 * coming.outlook.price.chance_below(float(shop.cost_per_lb / GRAMS_PER_LB)))
     return out.ForecastOut(
         way=None if way is None else way.name,
         way_version=None if way is None else way.version,
         steps=steps,
-        price=show_range(told.outlook.price),
-        weight=show_weight_range(told.outlook.grams),
+        price=show_range(coming.outlook.price),
+        weight=show_weight_range(coming.outlook.grams),
         shop_name=None if shop is None else (shop.name or "a pack"),
         chance=chance,
-        told=notes,
+        notes=notes,
     )
 
 
@@ -107,7 +107,7 @@ def _percent(ratio: float) -> str:
     return print_percent(Fraction(ratio))
 
 
-def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOut:
+def choose_way(write: Write, code: str, data: out.ChooseWayIn) -> out.ForecastOut:
     """Choose the way a batch is made by; what its steps kept is then counted by the way's methods.
 
     Raises:
@@ -124,12 +124,12 @@ def choose_way(write: Write, code: str, told: out.ChooseWayIn) -> out.ForecastOu
     def choose() -> out.ForecastOut:
         # read under the lock: what it keeps of itself is written back whole
         batch = get_batch(write.kitchen, code)
-        return show_forecast(batch, put_way(write, batch, told.way))
+        return show_forecast(batch, put_way(write, batch, data.way))
 
     return once(write, find, choose)
 
 
-def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
+def put_way(write: Write, batch: Batch, name: str) -> CostedBatch:
     """Note the way of ``batch``, what its steps kept by it, and what is now forecast.
 
     Raises:
@@ -145,10 +145,10 @@ def put_way(write: Write, batch: Batch, name: str) -> Reckoning:
     )
     batch.__dict__.pop("chosen_way", None)
     rows = list_entry_rows(batch)
-    reckoning = reckon(build_chain(batch, rows))
-    renew(batch, rows, reckoning)
-    keep_forecast(rows[-1].entry, reckoning, now=write.now)
-    return reckoning
+    costed = cost_chain(build_chain(batch, rows))
+    renew(batch, rows, costed)
+    keep_forecast(rows[-1].entry, costed, now=write.now)
+    return costed
 
 
 def read_yields(kitchen: Kitchen) -> out.YieldsOut:
@@ -169,7 +169,7 @@ def read_yields(kitchen: Kitchen) -> out.YieldsOut:
                     start=_percent(belief.start.mean),
                     batches=belief.batches,
                     others=belief.others,
-                    told=belief.explain(),
+                    basis=belief.explain(),
                 )
             )
     finished = Batch.objects.filter(kitchen=kitchen, is_finished=True).count()
@@ -220,30 +220,30 @@ def _estimate(one: Forecast) -> Estimate:
 
 
 def _show_score(stage: str, label: str, made: Sequence[tuple[Forecast, float]]) -> out.StageScoreOut:
-    told: Score = score([(_estimate(one), true) for one, true in made])
+    scored: Score = score([(_estimate(one), true) for one, true in made])
     return out.StageScoreOut(
         stage=stage,
         label=label,
-        count=told.count,
-        held=told.held,
-        above=told.above,
-        below=told.below,
-        held_part=_percent(told.held / told.count) if told.count else None,
-        low=None if told.low is None else _percent(told.low),
-        high=None if told.high is None else _percent(told.high),
-        off=None if told.off_ratio is None else _percent(told.off_ratio),
-        is_enough=told.is_enough,
+        count=scored.count,
+        held=scored.held,
+        above=scored.above,
+        below=scored.below,
+        held_part=_percent(scored.held / scored.count) if scored.count else None,
+        low=None if scored.low is None else _percent(scored.low),
+        high=None if scored.high is None else _percent(scored.high),
+        off=None if scored.off_ratio is None else _percent(scored.off_ratio),
+        is_enough=scored.is_enough,
     )
 
 
 def _show_scored(one: Forecast, true: float) -> out.ScoredOut:
-    told = _estimate(one)
+    estimate = _estimate(one)
     return out.ScoredOut(
         batch=one.batch.code,
         name=one.batch.name,
         stage=_label_stage(one.stage),
-        price=show_range(told),
+        price=show_range(estimate),
         true=print_price_of_gram(true),
-        came="above" if true > told.high else "below" if true < told.low else "held",
-        place=_percent(place(told, true)),
+        came="above" if true > estimate.high else "below" if true < estimate.low else "held",
+        place=_percent(place(estimate, true)),
     )

@@ -1,4 +1,4 @@
-"""What is told of forecasts, of what steps keep, and of how good forecasts were."""
+"""What is shown of forecasts, of what steps keep, and of how good forecasts were."""
 
 from typing import Literal
 
@@ -34,7 +34,7 @@ class StepToComeOut(BaseModel):
     label: str
     kept: Fixed
     kept_of_bought: Fixed
-    told: str
+    basis: str
     weight: WeightRangeOut
     price: RangeOut
     spent: Fixed
@@ -44,7 +44,7 @@ class StepToComeOut(BaseModel):
 class ForecastOut(BaseModel):
     """A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
 
-    Empty ``steps``: nothing is to come, or nothing can be said (``told`` says why).
+    Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
     """
 
     way: str | None
@@ -54,7 +54,7 @@ class ForecastOut(BaseModel):
     weight: WeightRangeOut | None
     shop_name: str | None
     chance: int | None
-    told: list[str]
+    notes: list[str]
 
 
 class ChooseWayIn(Body):
@@ -75,7 +75,7 @@ class YieldOut(BaseModel):
     start: Fixed
     batches: int
     others: int
-    told: str
+    basis: str
 
 
 class YieldsOut(BaseModel):

@@ -33,7 +33,7 @@ class LotLine(models.Model):
 
     ``solution_ratio``: water added, of the meat. A lot that is a piece of another batch names it
     (``from_batch``, ``from_mark``, all of it where ``from_grams`` is null), and keeps what it carried on
-    the day it was taken (``carried_then``), so that a later correction there can be told.
+    the day it was taken (``carried_then``), so that a later correction there can be shown.
     """
 
     class Basis(models.TextChoices):

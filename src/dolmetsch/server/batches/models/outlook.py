@@ -75,7 +75,7 @@ class Forecast(models.Model):
     """What was forecast after an entry, or a choice of way: the price of a sliced gram, the sliced weight.
 
     Kept as it was, whatever comes: ``middle`` and the deviation of ln. ``stage`` is the last step then
-    done, ``way`` what it was reckoned by (null: the plain way).
+    done, ``way`` what it was computed by (null: the plain way).
     """
 
     batch = models.ForeignKey(Batch, on_delete=models.PROTECT, related_name="forecasts")

@@ -70,7 +70,7 @@ class ShopPackLine(models.Model):
 
 
 class FryLine(models.Model):
-    """A frying: cooked ÷ raw weight, and both weights as typed where it was told by them."""
+    """A frying: cooked ÷ raw weight, and both weights as typed where it was entered by them."""
 
     entry = models.OneToOneField(Entry, on_delete=models.PROTECT, related_name="fry")
     raw_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)

@@ -13,13 +13,13 @@ from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import (
     Act,
+    CostedBatch,
     EntryRows,
-    Reckoning,
     build_chain,
+    cost_chain,
     fetch_cooks,
     list_current,
     list_entry_rows,
-    reckon,
 )
 from dolmetsch.server.batches.entries.describing import describe, label_entry
 from dolmetsch.server.batches.entries.reading import read_content
@@ -28,8 +28,7 @@ from dolmetsch.server.batches.forecast.forecasting import keep_forecast
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
 from dolmetsch.server.batches.record.links import refuse_taken_twice, renew_downstream
 from dolmetsch.server.batches.record.order import refuse_before_purchase
-from dolmetsch.server.batches.show import schemas
-from dolmetsch.server.batches.show.queries import get_batch, read_batch
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence
@@ -42,24 +41,23 @@ _TERMS = (Entry.Act.PORTION, Entry.Act.SHOP_PACK, Entry.Act.FRY)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Recorded:
-    """The entry that was made, or had been by the same key (``was_there``), and its batch as it is now."""
+    """The entry that was made, or had been by the same key (``was_there``); its batch is as it is now."""
 
     entry: Entry
-    batch: schemas.BatchOut
     was_there: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Draft:
-    """An entry read and reckoned in its place, nothing written.
+    """An entry read and costed in its place, nothing written.
 
-    ``reader`` holds the faults. ``reckoning`` is None where they leave nothing to reckon; it is there
+    ``reader`` holds the faults. ``costed`` is None where they leave nothing to cost; it is there
     where only the reason or the time is wrong.
     """
 
     rows: EntryRows
     reader: Reader
-    reckoning: Reckoning | None
+    costed: CostedBatch | None
 
 
 def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
@@ -71,10 +69,10 @@ def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
 
     def start() -> Recorded:
         drafted = draft_start(write.kitchen, draft, now=write.now)
-        if drafted.reader.problems or drafted.reckoning is None:
+        if drafted.reader.problems or drafted.costed is None:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = next_code(write.kitchen, draft.bought.cut)
-        return _save(write, [drafted.rows], drafted.reckoning)
+        return _save(write, [drafted.rows], drafted.costed)
 
     return once(write, lambda: find_done(write), start)
 
@@ -92,9 +90,9 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
         rows = list_entry_rows(batch)
         _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
-        if drafted.reader.problems or drafted.reckoning is None:
+        if drafted.reader.problems or drafted.costed is None:
             raise refuse_fields(drafted.reader.problems)
-        recorded = _save(write, [*rows, drafted.rows], drafted.reckoning)
+        recorded = _save(write, [*rows, drafted.rows], drafted.costed)
         renew_downstream(batch)
         return recorded
 
@@ -116,21 +114,21 @@ def new_batch(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Batch
 
 
 def draft_start(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Draft:
-    """The first entry of a batch to be, read and reckoned."""
+    """The first entry of a batch to be, read and costed."""
     batch = new_batch(kitchen, draft, now=now)
     reader = Reader.of(kitchen, scale_grams=kitchen.scale_grams)
     entry = Entry(batch=batch, sequence=1, happened_at=batch.started_at)
     rows = read_content(reader, entry, draft.bought, taken=set())
     reader.need("name", draft.name, "Give the batch a name.")
     reader.happened("happened_at", entry.happened_at, now=now)
-    reckoning = None
+    costed = None
     if rows.lot is not None:
         try:
             refuse_taken_twice(rows.lot, own=batch, beside=())
-            reckoning = reckon(build_chain(batch, [rows]))
+            costed = cost_chain(build_chain(batch, [rows]))
         except LedgerError as error:
-            reader.refuse(_path_in(draft.bought, error.field), error.reason, as_sentence(error.told))
-    return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), reckoning=reckoning)
+            reader.refuse(_path_in(draft.bought, error.field), error.reason, as_sentence(error.text))
+    return Draft(rows=rows, reader=_below(reader, "bought", own=("name", "happened_at")), costed=costed)
 
 
 def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
@@ -144,7 +142,7 @@ def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
 
 
 def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime) -> Draft:
-    """An entry in its place among ``rows``, read and reckoned.
+    """An entry in its place among ``rows``, read and costed.
 
     Raises:
         DomainError: not_found (the entry to correct), breaks_later, bad_correction.
@@ -169,23 +167,23 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     if not any(one.path == "happened_at" for one in reader.problems):
         refuse_before_purchase(reader, entry, others)
     if not is_readable:
-        return Draft(rows=candidate, reader=reader, reckoning=None)
+        return Draft(rows=candidate, reader=reader, costed=None)
     try:
         if candidate.lot is not None:
             refuse_taken_twice(candidate.lot, own=batch, beside=others)
         chain = build_chain(batch, [*rows, candidate])
     except LedgerError as error:
-        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.told))
-        return Draft(rows=candidate, reader=reader, reckoning=None)
+        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.text))
+        return Draft(rows=candidate, reader=reader, costed=None)
     try:
-        reckoning = reckon(chain)
+        costed = cost_chain(chain)
     except LedgerError as error:
         blamed = chain.step_entries[error.step - 1] if error.step else candidate
         if blamed is not candidate:
             raise _breaks_later(blamed, error) from error
-        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.told))
-        return Draft(rows=candidate, reader=reader, reckoning=None)
-    return Draft(rows=candidate, reader=reader, reckoning=reckoning)
+        reader.refuse(_path_in(draft.content, error.field), error.reason, as_sentence(error.text))
+        return Draft(rows=candidate, reader=reader, costed=None)
+    return Draft(rows=candidate, reader=reader, costed=costed)
 
 
 def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
@@ -223,23 +221,23 @@ def marks_made(row: EntryRows) -> set[str]:
 
 def _breaks_later(blamed: EntryRows, error: LedgerError) -> DomainError:
     place = f"“{label_kind(blamed.entry.kind)}” (entry {blamed.entry.sequence})"
-    said = f"This would make {place} impossible: {error.told}. Correct or cancel that one first."
+    said = f"This would make {place} impossible: {error.text}. Correct or cancel that one first."
     return DomainError("breaks_later", 422, "Not recorded", said)
 
 
-def _path_in(content: typed.Content, told: str) -> str:
+def _path_in(content: typed.Content, text: str) -> str:
     """The core's field as a path of the body: ``into[3].weight`` as ``cut_off[1].weight``."""
-    head, _, tail = told.partition(".")
+    head, _, tail = text.partition(".")
     if isinstance(content, typed.WeighIn) and head == "weigh":
         marks = [line.mark for line in content.weights]
         return f"weights[{marks.index(tail)}].weight" if tail in marks else "weights"
     if isinstance(content, typed.BoughtIn):
-        tail = told.partition("].")[2] or told
+        tail = text.partition("].")[2] or text
         return {"id": "mark"}.get(tail, tail)
     if isinstance(content, typed.MergeIn):
-        return {"merge": "pieces", "into.id": "into.mark"}.get(told, told)
+        return {"merge": "pieces", "into.id": "into.mark"}.get(text, text)
     if not isinstance(content, typed.SplitIn):
-        return told
+        return text
     if head in ("split", "into"):
         return {"split": "piece", "into": "pieces"}[head]
     if head.startswith("into["):
@@ -247,7 +245,7 @@ def _path_in(content: typed.Content, told: str) -> str:
         staying = len(content.pieces)
         name = {"id": "mark", "worth": "price"}.get(tail, tail)
         return f"pieces[{index}].{name}" if index < staying else f"cut_off[{index - staying}].{name}"
-    return told
+    return text
 
 
 def _refuse_moved_on(rows: list[EntryRows], *, seen: int, kitchen: Kitchen) -> None:
@@ -284,10 +282,10 @@ def find_done(write: Write) -> Recorded | None:
         return None
     write.refuse_reused(entry.fingerprint)
     entry.batch.kitchen = write.kitchen
-    return Recorded(entry=entry, batch=read_batch(entry.batch), was_there=True)
+    return Recorded(entry=entry, was_there=True)
 
 
-def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded:
+def _save(write: Write, rows: list[EntryRows], costed: CostedBatch) -> Recorded:
     """Write the last of ``rows``, and what the batch keeps of itself for lists."""
     fresh = rows[-1]
     entry, batch = fresh.entry, fresh.entry.batch
@@ -297,15 +295,15 @@ def _save(write: Write, rows: list[EntryRows], reckoning: Reckoning) -> Recorded
     if batch._state.adding:
         # the entry refers to it; what it comes to follows
         batch.save(force_insert=True)
-    _write_entry(write, fresh, reckoning, key=write.key)
-    shown = renew(batch, rows, reckoning)
+    _write_entry(write, fresh, costed, key=write.key)
+    renew(batch, rows, costed)
     if entry.act not in _TERMS:
-        keep_forecast(entry, reckoning, now=write.now)
-    return Recorded(entry=entry, batch=shown, was_there=False)
+        keep_forecast(entry, costed, now=write.now)
+    return Recorded(entry=entry, was_there=False)
 
 
 def save_drafted(
-    write: Write, batch: Batch, rows: list[EntryRows], keys: list[uuid.UUID], reckoning: Reckoning
+    write: Write, batch: Batch, rows: list[EntryRows], keys: list[uuid.UUID], costed: CostedBatch
 ) -> None:
     """Write a batch that was drafted whole, within a transaction of the caller's.
 
@@ -313,11 +311,11 @@ def save_drafted(
     """
     batch.save(force_insert=True)
     for row, key in zip(rows, keys, strict=True):
-        _write_entry(write, row, reckoning, key=key)
-    renew(batch, rows, reckoning)
+        _write_entry(write, row, costed, key=key)
+    renew(batch, rows, costed)
 
 
-def _write_entry(write: Write, row: EntryRows, reckoning: Reckoning, *, key: uuid.UUID) -> None:
+def _write_entry(write: Write, row: EntryRows, costed: CostedBatch, *, key: uuid.UUID) -> None:
     """Write an entry and its lines."""
     entry = row.entry
     entry.batch, entry.kitchen = entry.batch, write.kitchen
@@ -327,7 +325,7 @@ def _write_entry(write: Write, row: EntryRows, reckoning: Reckoning, *, key: uui
     if row.lot is not None and row.lot.from_batch is not None:
         # of a batch that was drafted, the key is known only now
         row.lot.from_batch = row.lot.from_batch
-        mine = next(lot for lot in reckoning.chain.batch.lots if lot.id == row.lot.mark)
+        mine = next(lot for lot in costed.chain.batch.lots if lot.id == row.lot.mark)
         carried = sum([money for _, money in mine.carried], Fraction(0))
         row.lot.carried_then = Decimal(fixed(carried, MONEY_PLACES))
     kept = (row.lot, row.portion, row.shop_pack, row.fry, row.policy)

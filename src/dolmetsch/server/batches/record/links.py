@@ -8,9 +8,9 @@ from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.server.batches.entries.chain import (
     EntryRows,
     build_chain,
+    cost_chain,
     list_current,
     list_entry_rows,
-    reckon,
     take_upstream,
 )
 from dolmetsch.server.batches.forecast.derived import renew
@@ -47,8 +47,8 @@ def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows])
     others = [other for taker, other in list_taken(source) if taker.pk != own.pk]
     others += _taken_by(beside, source)
     if _is_overtaken(source, lot.from_mark, [lot, *others]):
-        told = f"“{lot.from_mark}” of {source.code} has been taken already"
-        raise LedgerError("overweight", field="source.weight", told=told)
+        text = f"“{lot.from_mark}” of {source.code} has been taken already"
+        raise LedgerError("overweight", field="source.weight", text=text)
 
 
 def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
@@ -69,11 +69,11 @@ def renew_downstream(batch: Batch) -> None:
     for taker in {taker.pk: taker for taker, _ in taken}.values():
         rows = list_entry_rows(taker)
         try:
-            reckoning = reckon(build_chain(taker, rows))
+            costed = cost_chain(build_chain(taker, rows))
         except LedgerError as error:
-            said = f"This would make batch {taker.code}, which takes from this one, impossible: {error.told}."
+            said = f"This would make batch {taker.code}, which takes from this one, impossible: {error.text}."
             raise DomainError("breaks_later", 422, "Not recorded", said) from error
-        renew(taker, rows, reckoning)
+        renew(taker, rows, costed)
         renew_downstream(taker)
     lots = [lot for _, lot in taken]
     for mark in sorted({lot.from_mark for lot in lots}):

@@ -10,7 +10,7 @@ from django.utils import timezone
 
 from dolmetsch.core.costing.strip_of_piece import lay_out_piece
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.server.batches.entries.chain import Reckoning, build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.schemas import BatchesOut, BatchOut, StripOut, SummaryOut, TodayOut
 from dolmetsch.server.batches.show.showing import EDITION, print_page, show_batch, show_strip
@@ -51,21 +51,21 @@ def get_batch(kitchen: Kitchen, code: str, *, with_page: bool = False) -> Batch:
 def read_batch(batch: Batch) -> BatchOut:
     """The batch as it stands, computed from its entries."""
     rows = list_entry_rows(batch)
-    return show_batch(batch, rows, reckon(build_chain(batch, rows)))
+    return show_batch(batch, rows, cost_chain(build_chain(batch, rows)))
 
 
-def reckon_batch(batch: Batch) -> Reckoning:
-    """The batch as the core reckons it now."""
-    return reckon(build_chain(batch, list_entry_rows(batch)))
+def cost_batch(batch: Batch) -> CostedBatch:
+    """The batch as the core costs it now."""
+    return cost_chain(build_chain(batch, list_entry_rows(batch)))
 
 
-def get_piece(reckoning: Reckoning, mark: str) -> Piece:
+def get_piece(costed: CostedBatch, mark: str) -> Piece:
     """The living main piece ``mark``.
 
     Raises:
         DomainError: not_found.
     """
-    piece = next((piece for piece in reckoning.sheet.ledger.mains if piece.id == mark), None)
+    piece = next((piece for piece in costed.sheet.ledger.mains if piece.id == mark), None)
     if piece is None:
         raise not_found(f"piece “{mark}”, or it is no longer in use,")
     return piece
@@ -86,16 +86,16 @@ def read_strip_of_piece(batch: Batch, mark: str) -> StripOut:
     Raises:
         DomainError: not_found.
     """
-    reckoning = reckon_batch(batch)
-    strip = lay_out_piece(reckoning.chain.batch, reckoning.sheet, mark)
+    costed = cost_batch(batch)
+    strip = lay_out_piece(costed.chain.batch, costed.sheet, mark)
     if strip is None:
         raise not_found(f"piece “{mark}” in {batch.code}")
-    return show_strip(strip, reckoning)
+    return show_strip(strip, costed)
 
 
 def read_today(kitchen: Kitchen) -> TodayOut:
     """Batches under way and lately finished, latest entry first, and how many pieces hang where."""
-    mine = Batch.objects.filter(kitchen=kitchen).defer("page").order_by("-last_entry_at", "-id")
+    mine = Batch.objects.filter(kitchen=kitchen).defer("page", "figures").order_by("-last_entry_at", "-id")
     under_way = mine.filter(is_finished=False)
     places = (
         Batch.objects.filter(kitchen=kitchen, is_finished=False)

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from dolmetsch.server.batches.entries.typed import Content, PolicyIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, ReadQuantity, UnitCost, Weight
 
 
 class PeelOut(BaseModel):
@@ -209,7 +209,7 @@ class PreviewOut(BaseModel):
     can be computed: the column it lands in, and the batch after it. ``asks``: what looks like a slip.
     """
 
-    readings: list[Reading] = []
+    readings: list[ReadQuantity] = []
     problems: list[FieldProblem] = []
     asks: list[str] = []
     paid: Fixed | None = None

@@ -1,4 +1,4 @@
-"""What is shown of a reckoned batch: strip, house, shop, pieces, log. Prints, never computes."""
+"""What is shown of a costed batch: strip, house, shop, pieces, log. Prints, never computes."""
 
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
@@ -16,13 +16,19 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import (
+    CostedBatch,
     EntryRows,
-    Reckoning,
     fetch_cooks,
     find_policy,
     find_portion,
 )
-from dolmetsch.server.batches.entries.describing import describe, label_entry, plain, retell, retell_policy
+from dolmetsch.server.batches.entries.describing import (
+    describe,
+    label_entry,
+    plain,
+    read_back,
+    read_back_policy,
+)
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import free_marks
 from dolmetsch.server.batches.models import Batch
@@ -45,13 +51,13 @@ FREE_MARKS_SHOWN = 8
 
 #: The edition of the printed page; one kept by another is printed anew when read. Raised whenever
 #: the page's shape or a figure in it changes: `tests/server/test_edition.py` fails until it is.
-EDITION: Final = "2"
+EDITION: Final = "3"
 
 
-def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> schemas.BatchOut:
+def show_batch(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> schemas.BatchOut:
     """The whole batch."""
-    lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
-    marks = taken_marks(reckoning)
+    lot = next(row.lot for row in costed.chain.current if row.lot is not None)
+    marks = taken_marks(costed)
     return schemas.BatchOut(
         code=batch.code,
         name=batch.name,
@@ -60,10 +66,10 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
         seen=rows[-1].entry.sequence,
         is_finished=batch.is_finished,
         place=batch.place,
-        strip=show_strip(reckoning.strip, reckoning),
-        house=show_house(reckoning, is_finished=batch.is_finished),
-        shops=show_shops(reckoning, is_finished=batch.is_finished),
-        pieces=[_show_piece(piece, reckoning, marks) for piece in sorted_mains(reckoning)],
+        strip=show_strip(costed.strip, costed),
+        house=show_house(costed, is_finished=batch.is_finished),
+        shops=show_shops(costed, is_finished=batch.is_finished),
+        pieces=[_show_piece(piece, costed, marks) for piece in sorted_mains(costed)],
         by_products=[
             schemas.ByProductOut(
                 mark=piece.id,
@@ -72,24 +78,24 @@ def show_batch(batch: Batch, rows: list[EntryRows], reckoning: Reckoning) -> sch
                 weight=print_weight(piece.grams),
                 carried=print_money(piece.cost),
             )
-            for piece in reckoning.sheet.ledger.by_products
+            for piece in costed.sheet.ledger.by_products
         ],
-        loss_account=print_money(reckoning.sheet.ledger.loss.total),
-        sources=list(show_sources(reckoning)),
-        policy=show_policy(batch, reckoning),
-        warnings=show_findings(reckoning.sheet.ledger.warnings),
+        loss_account=print_money(costed.sheet.ledger.loss.total),
+        sources=list(show_sources(costed)),
+        policy=show_policy(batch, costed),
+        warnings=show_findings(costed.sheet.ledger.warnings),
         log=list(_show_log(rows, batch.kitchen)),
     )
 
 
-def sorted_mains(reckoning: Reckoning) -> list[Piece]:
+def sorted_mains(costed: CostedBatch) -> list[Piece]:
     """The living mains in the order of their marks."""
-    return sorted(reckoning.sheet.ledger.mains, key=lambda piece: piece.id)
+    return sorted(costed.sheet.ledger.mains, key=lambda piece: piece.id)
 
 
-def taken_marks(reckoning: Reckoning) -> set[str]:
+def taken_marks(costed: CostedBatch) -> set[str]:
     """Every mark the batch uses or has used."""
-    record = reckoning.chain.batch
+    record = costed.chain.batch
     made = {
         out.id for step in record.steps if isinstance(step.action, core.Split) for out in step.action.into
     }
@@ -97,14 +103,14 @@ def taken_marks(reckoning: Reckoning) -> set[str]:
     return made | merged | {lot.id for lot in record.lots}
 
 
-def show_policy(batch: Batch, reckoning: Reckoning) -> typed.PolicyIn:
+def show_policy(batch: Batch, costed: CostedBatch) -> typed.PolicyIn:
     """What this batch counts."""
-    return retell_policy(find_policy(reckoning.chain.current) or batch)
+    return read_back_policy(find_policy(costed.chain.current) or batch)
 
 
-def show_sources(reckoning: Reckoning) -> Iterator[schemas.SourceOut]:
+def show_sources(costed: CostedBatch) -> Iterator[schemas.SourceOut]:
     """Lots that are pieces of other batches, and what they carry now and carried then."""
-    chain = reckoning.chain
+    chain = costed.chain
     for lot, row in zip(chain.batch.lots, chain.lot_entries, strict=True):
         if lot.origin is None or row.lot is None or row.lot.from_batch is None:
             continue
@@ -122,17 +128,17 @@ def show_sources(reckoning: Reckoning) -> Iterator[schemas.SourceOut]:
         )
 
 
-def show_strip(strip: Strip, reckoning: Reckoning) -> schemas.StripOut:
+def show_strip(strip: Strip, costed: CostedBatch) -> schemas.StripOut:
     """A strip, columns done and to come."""
     return schemas.StripOut(
-        columns=[show_column(column, reckoning) for column in strip.columns],
+        columns=[show_column(column, costed) for column in strip.columns],
         to_come=[schemas.KindOut(kind=kind, label=label_kind(kind)) for kind in strip.to_come],
     )
 
 
-def show_column(column: Column, reckoning: Reckoning) -> schemas.ColumnOut:
+def show_column(column: Column, costed: CostedBatch) -> schemas.ColumnOut:
     """One column, dated by the entries behind it."""
-    chain = reckoning.chain
+    chain = costed.chain
     behind = [chain.step_entries[step - 1] for step in column.steps] or [
         row for row in chain.current if row.lot is not None
     ]
@@ -165,15 +171,15 @@ def _show_peel(peel: Peel) -> schemas.PeelOut:
     )
 
 
-def show_house(reckoning: Reckoning, *, is_finished: bool) -> schemas.HouseOut:
+def show_house(costed: CostedBatch, *, is_finished: bool) -> schemas.HouseOut:
     """The house's figures at the latest stage, which is named."""
-    final, sliced = reckoning.sheet.final, reckoning.sheet.final.sliced
-    fries = [Fraction(row.fry.ratio) for row in reckoning.chain.current if row.fry is not None]
+    final, sliced = costed.sheet.final, costed.sheet.final.sliced
+    fries = [Fraction(row.fry.ratio) for row in costed.chain.current if row.fry is not None]
     fry, variance = mean_and_spread(fries)
     order = {group: place for place, group in enumerate(GROUP_ORDER)}
     groups = sorted(final.groups.items(), key=lambda item: (order.get(item[0], len(order)), item[0]))
     return schemas.HouseOut(
-        stage=_name_stage(reckoning),
+        stage=_name_stage(costed),
         is_sliced=final.is_sliced,
         is_finished=is_finished,
         weight=print_weight(final.grams),
@@ -187,7 +193,7 @@ def show_house(reckoning: Reckoning, *, is_finished: bool) -> schemas.HouseOut:
         fry_spread=None if variance is None else print_percent(square_root(variance)),
         fry_tests=len(fries),
         portion=print_money_or_none(final.portion_served),
-        portion_label=_label_portion(reckoning),
+        portion_label=_label_portion(costed),
         groups=[
             schemas.GroupOut(
                 group=group,
@@ -199,25 +205,25 @@ def show_house(reckoning: Reckoning, *, is_finished: bool) -> schemas.HouseOut:
     )
 
 
-def _name_stage(reckoning: Reckoning) -> str:
+def _name_stage(costed: CostedBatch) -> str:
     """The stage the price is of; "partly sliced" while some pieces still wait for the knife."""
-    if reckoning.sheet.final.is_sliced:
+    if costed.sheet.final.is_sliced:
         return "sliced"
-    last = _last_kind(reckoning)
+    last = _last_kind(costed)
     if last == "slice":
         return "partly sliced"
     return label_kind(last).lower() if last in LABELS else f"after “{last or 'a step'}”"
 
 
-def _last_kind(reckoning: Reckoning) -> str:
+def _last_kind(costed: CostedBatch) -> str:
     """The kind of the last step that weighed something: throwing a piece away is no stage of the others."""
-    columns = reckoning.strip.columns
+    columns = costed.strip.columns
     weighed = [column.kind for column in columns if column.kept_of_step_ratio is not None]
     return weighed[-1] if weighed else columns[0].kind
 
 
-def _label_portion(reckoning: Reckoning) -> str | None:
-    portion = find_portion(reckoning.chain.current)
+def _label_portion(costed: CostedBatch) -> str | None:
+    portion = find_portion(costed.chain.current)
     if portion is None:
         return None
     if portion.slices is None:
@@ -231,21 +237,25 @@ def pack_names(record: core.Batch) -> list[str]:
 
 
 def show_shops(
-    reckoning: Reckoning, *, is_finished: bool, ahead: Sequence[ForecastComparison] = ()
+    costed: CostedBatch, *, is_finished: bool, ahead: Sequence[ForecastComparison] = ()
 ) -> list[schemas.ShopOut]:
     """The shop's packs beside the house, in the order they were recorded.
 
     An unfinished pound is never set beside the shop's: then ``ahead``, the forecast, is compared, if there is
     one.
     """
-    lines = [row for row in reckoning.chain.current if row.shop_pack is not None]
+    lines = [row for row in costed.chain.current if row.shop_pack is not None]
     shown = [
         _show_pack(shop, row, pack)
-        for shop, row, pack in zip(reckoning.sheet.shop, lines, reckoning.chain.batch.shop, strict=True)
+        for shop, row, pack in zip(costed.sheet.shop, lines, costed.chain.batch.shop, strict=True)
     ]
     if is_finished:
-        return [_with_saved(one, shop) for one, shop in zip(shown, reckoning.sheet.shop, strict=True)]
-    return [_with_forecast(one, told) for one, told in zip(shown, ahead, strict=True)] if ahead else shown
+        return [_with_saved(one, shop) for one, shop in zip(shown, costed.sheet.shop, strict=True)]
+    return (
+        [_with_forecast(one, comparison) for one, comparison in zip(shown, ahead, strict=True)]
+        if ahead
+        else shown
+    )
 
 
 def _show_pack(shop: Comparison, row: EntryRows, pack: core.ShopPack) -> schemas.ShopOut:
@@ -306,8 +316,8 @@ def _with_forecast(shown: schemas.ShopOut, ahead: ForecastComparison) -> schemas
     )
 
 
-def _show_piece(piece: Piece, reckoning: Reckoning, marks: set[str]) -> schemas.PieceOut:
-    is_lot = any(lot.id == piece.id for lot in reckoning.chain.batch.lots)
+def _show_piece(piece: Piece, costed: CostedBatch, marks: set[str]) -> schemas.PieceOut:
+    is_lot = any(lot.id == piece.id for lot in costed.chain.batch.lots)
     free = free_marks(piece.id, is_lot=is_lot, taken=marks)
     return schemas.PieceOut(
         mark=piece.id,
@@ -337,7 +347,7 @@ def _show_log(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LogOu
             corrects=entry.corrects_id,
             reason=entry.reason,
             overruled_by=None if counts.id == entry.id else counts.id,
-            content=retell(row),
+            content=read_back(row),
         )
 
 
@@ -346,19 +356,19 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
     batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
-def summarize(batch: Batch, reckoning: Reckoning) -> None:
+def summarize(batch: Batch, costed: CostedBatch) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
-    batch.is_finished = is_finished(batch, reckoning)
-    house = show_house(reckoning, is_finished=batch.is_finished)
-    shops = show_shops(reckoning, is_finished=batch.is_finished)
+    batch.is_finished = is_finished(batch, costed)
+    house = show_house(costed, is_finished=batch.is_finished)
+    shops = show_shops(costed, is_finished=batch.is_finished)
     shop = shops[0] if shops else None
-    columns = reckoning.strip.columns
-    last = _last_kind(reckoning)
-    mains = sorted_mains(reckoning)
+    columns = costed.strip.columns
+    last = _last_kind(costed)
+    mains = sorted_mains(costed)
     batch.place = "books" if batch.is_finished else _place_of(last)
     batch.pieces_count = len(mains)
-    lot = next(row.lot for row in reckoning.chain.current if row.lot is not None)
-    to_come = () if batch.is_finished else reckoning.strip.to_come or ("slice",)
+    lot = next(row.lot for row in costed.chain.current if row.lot is not None)
+    to_come = () if batch.is_finished else costed.strip.to_come or ("slice",)
     batch.cut = lot.cut
     batch.summary = {
         "cut": lot.cut,
@@ -377,8 +387,8 @@ def summarize(batch: Batch, reckoning: Reckoning) -> None:
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
         "saved_on_batch": None if shop is None else shop.saved_on_batch,
         "shops": [[one.name, one.saved_on_batch] for one in shops] if batch.is_finished else [],
-        "slabs": count_slabs(reckoning.sheet),
-        "minutes": fixed(reckoning.sheet.minutes, 2),
+        "slabs": count_slabs(costed.sheet),
+        "minutes": fixed(costed.sheet.minutes, 2),
     }
 
 

@@ -4,7 +4,7 @@ from pydantic import BaseModel
 
 from dolmetsch.core.costing.scale_error import Spread, compute_spread
 from dolmetsch.core.costing.trial import rank_levers
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.verdict.schemas import LeverOut
 from dolmetsch.server.batches.verdict.sections import show_levers
@@ -17,11 +17,11 @@ class Figures(BaseModel):
     levers: list[LeverOut]
 
 
-def find_figures(batch: Batch, reckoning: Reckoning) -> Figures:
+def find_figures(batch: Batch, costed: CostedBatch) -> Figures:
     """The figures of ``batch`` as kept, else computed and kept."""
     if batch.figures:
         return Figures.model_validate_json(batch.figures)
-    record, sheet = reckoning.chain.batch, reckoning.sheet
+    record, sheet = costed.chain.batch, costed.sheet
     levers = show_levers(rank_levers(record, sheet))
     figures = Figures(spread=compute_spread(record, sheet), levers=levers)
     # whoever recorded meanwhile has made them out of date

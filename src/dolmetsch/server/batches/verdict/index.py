@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.server.batches.entries.chain import build_chain, list_entry_rows, reckon
+from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import page_of, show_summary
@@ -36,9 +36,9 @@ def read_verdicts(kitchen: Kitchen, *, page: int) -> VerdictsOut:
 
 def _show_under_way(batch: Batch, kitchen: Kitchen) -> UnderWayOut:
     batch.kitchen = kitchen
-    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
-    ahead = forecast(batch, reckoning)
-    shop = next(iter(reckoning.sheet.shop), None)
+    costed = cost_chain(build_chain(batch, list_entry_rows(batch)))
+    ahead = forecast(batch, costed)
+    shop = next(iter(costed.sheet.shop), None)
     price = None if ahead is None else ahead.outlook.price
     chance = None
     if shop is not None and price is not None:
@@ -49,7 +49,7 @@ def _show_under_way(batch: Batch, kitchen: Kitchen) -> UnderWayOut:
         cut=batch.summary["cut"],
         stage=batch.summary["stage"],
         last_at=batch.last_entry_at,
-        so_far=print_unit_cost(reckoning.sheet.final.cost_per_lb),
+        so_far=print_unit_cost(costed.sheet.final.cost_per_lb),
         price=None if price is None else print_price_of_gram(price.middle),
         low=None if price is None else print_price_of_gram(price.low),
         high=None if price is None else print_price_of_gram(price.high),

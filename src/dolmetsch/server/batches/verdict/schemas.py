@@ -8,14 +8,14 @@ from dolmetsch.server.batches.entries.typed import PolicyIn
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Reading, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, ReadQuantity, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Kind, Typed
 
 BasisKey = Literal["pound", "portion", "slice", "cooked"]
 
 
 class RungOut(BaseModel):
-    """A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: told apart by the scale.
+    """A shop's pack on a basis; ``price`` null where it cannot be had, ``apart``: by more than scale error.
 
     Of a forecast, ``chance`` in per cent that the house is cheaper; ``apart``: at least 3 in 4 either way.
     """
@@ -69,7 +69,7 @@ class BillOut(BaseModel):
 
 
 class SpreadOut(BaseModel):
-    """Standard deviations from scale error alone. ``is_known``: some weighing told its scale."""
+    """Standard deviations from scale error alone. ``is_known``: some weighing names its scale."""
 
     is_known: bool
     unit_cost: UnitCost | None
@@ -244,7 +244,7 @@ class TrialOut(BaseModel):
 
     judged: JudgedOut | None
     strip: StripOut | None
-    readings: list[Reading] = []
+    readings: list[ReadQuantity] = []
     problems: list[FieldProblem] = []
 
 

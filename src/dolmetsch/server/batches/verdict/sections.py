@@ -9,7 +9,7 @@ from typing import Final
 from django.db.models import Count, Sum
 
 from dolmetsch.core.costing.batch_size import SizeModel, Work, fit_work, model_size
-from dolmetsch.core.costing.parts import Part, compute_parts
+from dolmetsch.core.costing.parts import PricePart, compute_parts
 from dolmetsch.core.costing.scale_error import TOLD_APART_AT, Spread, no_spread
 from dolmetsch.core.costing.sheet import Comparison
 from dolmetsch.core.costing.strip import label_kind
@@ -17,7 +17,7 @@ from dolmetsch.core.costing.trial import Lever
 from dolmetsch.core.forecast.forecast_comparison import SURE_AT
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.numbers.exact import apportion, fixed
-from dolmetsch.server.batches.entries.chain import Reckoning
+from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.forecast.forecasting import Forecasted
 from dolmetsch.server.batches.models import Batch, ShopSaving
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut
@@ -124,7 +124,7 @@ def find_pace(kitchen: Kitchen, now: datetime, *, shops: Collection[str] = ()) -
 
 
 def judge(
-    reckoning: Reckoning,
+    costed: CostedBatch,
     pace: Pace,
     *,
     unit: WeightUnit,
@@ -132,15 +132,15 @@ def judge(
     ahead: Forecasted | None,
     spread: Spread | None = None,
 ) -> out.JudgedOut:
-    """Everything the verdict shows of a reckoned batch, by the kitchen's ``unit``; one that is only tried
+    """Everything the verdict shows of a costed batch, by the kitchen's ``unit``; one that is only tried
     has no ``spread``: it was never on a scale.
 
     Of a batch that is not done every comparison is of the forecast ``ahead``, and there is none without it.
     """
-    record, sheet = reckoning.chain.batch, reckoning.sheet
+    record, sheet = costed.chain.batch, costed.sheet
     spread = spread or no_spread(sheet)
-    house = show_house(reckoning, is_finished=is_done)
-    shops = show_shops(reckoning, is_finished=is_done, ahead=() if ahead is None else ahead.shops)
+    house = show_house(costed, is_finished=is_done)
+    shops = show_shops(costed, is_finished=is_done, ahead=() if ahead is None else ahead.shops)
     return out.JudgedOut(
         house=house,
         shops=shops,
@@ -153,10 +153,10 @@ def judge(
             kept=None if spread.sliced_yield is None else print_percent(spread.sliced_yield),
             saved_on_batch=[print_money_or_none(saved) for saved in spread.saved_on_batch],
         ),
-        bases=_show_bases(reckoning, spread, house, unit)
+        bases=_show_bases(costed, spread, house, unit)
         if is_done
-        else _forecast_bases(reckoning, ahead, house, unit),
-        bill=_show_bill(reckoning),
+        else _forecast_bases(costed, ahead, house, unit),
+        bill=_show_bill(costed),
         year=_show_year(pace, shops),
         size=_show_size(model_size(record, sheet, pace.work), pace, sheet.shop) if is_done else None,
     )
@@ -186,11 +186,9 @@ def _show_year(pace: Pace, shops: Sequence[ShopOut]) -> out.YearOut:
     )
 
 
-def _show_bases(
-    reckoning: Reckoning, spread: Spread, house: HouseOut, unit: WeightUnit
-) -> list[out.BasisOut]:
-    final, shops = reckoning.sheet.final, reckoning.sheet.shop
-    fry = reckoning.chain.batch.fry_yield
+def _show_bases(costed: CostedBatch, spread: Spread, house: HouseOut, unit: WeightUnit) -> list[out.BasisOut]:
+    final, shops = costed.sheet.final, costed.sheet.shop
+    fry = costed.chain.batch.fry_yield
     cooked_spread = spread.cost_per_lb / fry if fry and spread.cost_per_lb is not None else None
     sliced = final.sliced
     prices: dict[out.BasisKey, tuple[Fraction | None, Fraction | None]] = {
@@ -234,14 +232,14 @@ def _shop_price(shop: Comparison, key: out.BasisKey, unit: WeightUnit) -> Fracti
 
 
 def _forecast_bases(
-    reckoning: Reckoning, ahead: Forecasted | None, house: HouseOut, unit: WeightUnit
+    costed: CostedBatch, ahead: Forecasted | None, house: HouseOut, unit: WeightUnit
 ) -> list[out.BasisOut]:
     """House and shop on each basis, by the forecast with its 80 % range."""
     stage = "finished" if ahead is None else label_kind(ahead.steps[-1].kind).lower()
     shown = []
     for key, (label, missing) in _label_bases(stage, house.portion_label, unit).items():
         expected = None if ahead is None else _expect(ahead, key, unit)
-        rungs = [_forecast_rung(shop, key, expected, unit) for shop in reckoning.sheet.shop]
+        rungs = [_forecast_rung(shop, key, expected, unit) for shop in costed.sheet.shop]
         shown.append(
             out.BasisOut(
                 key=key,
@@ -285,13 +283,13 @@ def _of(convert: Callable[[Fraction], Fraction], per_lb: Fraction | None) -> Fra
 
 
 def _basis(
-    told: tuple[out.BasisKey, str, str],
+    basis: tuple[out.BasisKey, str, str],
     *,
     price: Fraction | None,
     deviation: Fraction | None,
     shops: Sequence[tuple[str, Fraction | None]],
 ) -> out.BasisOut:
-    """One basis: ``told`` is its key, its label, and what to record where it cannot be had."""
+    """One basis: ``basis`` is its key, its label, and what to record where it cannot be had."""
     reach = TOLD_APART_AT * (deviation or Fraction(0))
     rungs = []
     for name, theirs in shops:
@@ -304,7 +302,7 @@ def _basis(
                 apart=saved is not None and abs(saved) >= reach,
             )
         )
-    key, label, missing = told
+    key, label, missing = basis
     return out.BasisOut(
         key=key,
         label=label,
@@ -316,8 +314,8 @@ def _basis(
     )
 
 
-def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
-    sheet = reckoning.sheet
+def _show_bill(costed: CostedBatch) -> out.BillOut | None:
+    sheet = costed.sheet
     parts = compute_parts(sheet)
     final = sheet.final
     if not parts or final.cost_per_lb is None:
@@ -337,7 +335,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
                 per_kg=of_kg[place],
                 per_portion=per_portion[place],
                 on_batch=on_batch[place],
-                entries=entries_of(reckoning, part.steps),
+                entries=entries_of(costed, part.steps),
             )
             for place, part in enumerate(parts)
         ],
@@ -348,7 +346,7 @@ def _show_bill(reckoning: Reckoning) -> out.BillOut | None:
     )
 
 
-def _label_part(part: Part) -> str:
+def _label_part(part: PricePart) -> str:
     if part.sort == "meat":
         return "meat as bought"
     if part.sort == "shrink":
@@ -359,9 +357,9 @@ def _label_part(part: Part) -> str:
     return GROUP_LABELS.get(part.name, part.name)
 
 
-def entries_of(reckoning: Reckoning, steps: Sequence[int]) -> list[int]:
+def entries_of(costed: CostedBatch, steps: Sequence[int]) -> list[int]:
     """Ids of the entries behind steps (from 1); 0 stands for what was bought."""
-    chain = reckoning.chain
+    chain = costed.chain
     found: list[int] = []
     for step in steps:
         rows = chain.lot_entries if step == 0 else (chain.step_entries[step - 1],)

@@ -13,15 +13,15 @@ from dolmetsch.core.findings import note
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches.entries.chain import (
+    CostedBatch,
     EntryRows,
-    Reckoning,
     build_chain,
+    cost_chain,
     find_policy,
     find_portion,
     list_entry_rows,
-    reckon,
 )
-from dolmetsch.server.batches.entries.describing import describe_policy, plain, retell_policy
+from dolmetsch.server.batches.entries.describing import describe_policy, plain, read_back_policy
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
@@ -64,20 +64,20 @@ CAUTIONS: Final = (
 def read_verdict(batch: Batch, now: datetime) -> out.VerdictOut:
     """The verdict as the records have it."""
     rows = list_entry_rows(batch)
-    return show_verdict(batch, rows, reckon(build_chain(batch, rows)), now=now)
+    return show_verdict(batch, rows, cost_chain(build_chain(batch, rows)), now=now)
 
 
 def show_verdict(
-    batch: Batch, rows: list[EntryRows], reckoning: Reckoning, *, now: datetime
+    batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, now: datetime
 ) -> out.VerdictOut:
-    """The verdict of a reckoned batch."""
-    record, sheet = reckoning.chain.batch, reckoning.sheet
-    is_done = is_finished(batch, reckoning)
-    ahead = None if is_done else forecast(batch, reckoning)
+    """The verdict of a costed batch."""
+    record, sheet = costed.chain.batch, costed.sheet
+    is_done = is_finished(batch, costed)
+    ahead = None if is_done else forecast(batch, costed)
     outlay = compute_outlay(record)
-    figures = find_figures(batch, reckoning)
+    figures = find_figures(batch, costed)
     sign = sign_of(batch.kitchen.currency)
-    own = find_policy(reckoning.chain.current)
+    own = find_policy(costed.chain.current)
     hourly = record.policy.labour_rate or batch.kitchen.labour_rate
     return out.VerdictOut(
         code=batch.code,
@@ -85,14 +85,14 @@ def show_verdict(
         cut=record.lots[0].cut,
         is_finished=is_done,
         judged=judge(
-            reckoning,
+            costed,
             find_pace(batch.kitchen, now, shops=pack_names(record)),
             unit=UNITS[batch.kitchen.weight_unit],
             is_done=is_done,
             ahead=ahead,
             spread=figures.spread,
         ),
-        dials=_show_dials(reckoning),
+        dials=_show_dials(costed),
         levers=figures.levers,
         outlay=[
             out.OutlayOut(
@@ -106,15 +106,15 @@ def show_verdict(
         outlay_paid=print_money(sum([line.paid for line in outlay], Fraction(0))),
         outlay_charged=print_money(sum([line.charged for line in outlay], Fraction(0))),
         derivations=[
-            _show_derivation(one, reckoning, sign)
-            for one in explain(record, sheet, reckoning.strip)
+            _show_derivation(one, costed, sign)
+            for one in explain(record, sheet, costed.strip)
             if is_done or one.figure not in COMPARING
         ],
-        policy=show_policy(batch, reckoning),
+        policy=show_policy(batch, costed),
         policy_words=describe_policy(own or batch, sign),
         policy_is_own=own is not None,
-        kitchen_policy=retell_policy(batch.kitchen),
-        sources=list(show_sources(reckoning)),
+        kitchen_policy=read_back_policy(batch.kitchen),
+        sources=list(show_sources(costed)),
         takers=list_takers(batch),
         loss_account=print_money(sheet.ledger.loss.total),
         warnings=show_findings(sheet.ledger.warnings),
@@ -132,10 +132,10 @@ def list_takers(batch: Batch) -> list[schemas.TakerOut]:
     ]
 
 
-def _show_dials(reckoning: Reckoning) -> out.DialsOut:
-    record, sheet = reckoning.chain.batch, reckoning.sheet
+def _show_dials(costed: CostedBatch) -> out.DialsOut:
+    record, sheet = costed.chain.batch, costed.sheet
     tag = tag_per_lb(record)
-    portion = find_portion(reckoning.chain.current)
+    portion = find_portion(costed.chain.current)
     return out.DialsOut(
         tag_per_lb=print_money(tag),
         tag_per_kg=print_money(per_kg(tag)),
@@ -151,22 +151,22 @@ def _show_dials(reckoning: Reckoning) -> out.DialsOut:
     )
 
 
-def _show_derivation(told: Derivation, reckoning: Reckoning, sign: str) -> out.DerivationOut:
+def _show_derivation(derivation: Derivation, costed: CostedBatch, sign: str) -> out.DerivationOut:
     return out.DerivationOut(
-        figure=told.figure,
-        shop=told.shop,
-        title=told.title,
-        formula=told.formula,
-        value=_print_input(told.value, told.unit, sign),
-        inputs=[_show_input(line, reckoning, sign) for line in told.inputs],
+        figure=derivation.figure,
+        shop=derivation.shop,
+        title=derivation.title,
+        formula=derivation.formula,
+        value=_print_input(derivation.value, derivation.unit, sign),
+        inputs=[_show_input(line, costed, sign) for line in derivation.inputs],
     )
 
 
-def _show_input(line: Input, reckoning: Reckoning, sign: str) -> out.InputOut:
+def _show_input(line: Input, costed: CostedBatch, sign: str) -> out.InputOut:
     return out.InputOut(
         label=GROUP_LABELS.get(line.label, line.label),
         value=_print_input(line.value, line.unit, sign),
-        entries=entries_of(reckoning, line.steps),
+        entries=entries_of(costed, line.steps),
     )
 
 

@@ -14,12 +14,12 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import (
     Chain,
-    Reckoning,
+    CostedBatch,
     build_chain,
+    cost_chain,
     list_entry_rows,
     portion_record,
     read_policy,
-    reckon,
 )
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import read_content
@@ -45,7 +45,7 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
     try:
         tried = _try(chain, changes, policy)
     except LedgerError as error:
-        reader.refuse("", error.reason, f"That cannot be: {error.told}.")
+        reader.refuse("", error.reason, f"That cannot be: {error.text}.")
         return out.TrialOut(judged=None, strip=None, problems=reader.problems)
     pace = find_pace(batch.kitchen, now, shops=pack_names(tried.chain.batch))
     is_done = is_finished(batch, tried)
@@ -57,11 +57,11 @@ def read_trial(batch: Batch, wanted: out.TrialIn, now: datetime) -> out.TrialOut
     )
 
 
-def _try(chain: Chain, changes: Changes, policy: Policy) -> Reckoning:
+def _try(chain: Chain, changes: Changes, policy: Policy) -> CostedBatch:
     record = replace(chain.batch, policy=policy)
     tried = apply_changes(record, compute_sheet(record), changes)
     sheet = compute_sheet(tried)
-    return Reckoning(chain=replace(chain, batch=tried), sheet=sheet, strip=lay_out(tried, sheet))
+    return CostedBatch(chain=replace(chain, batch=tried), sheet=sheet, strip=lay_out(tried, sheet))
 
 
 def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain) -> tuple[Changes, Policy]:
@@ -74,8 +74,8 @@ def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain)
     )
     paid = {
         place: Fraction(money)
-        for place, told in enumerate(wanted.shops)
-        if told and (money := reader.money(f"shops[{place}]", told)) is not None
+        for place, typed_price in enumerate(wanted.shops)
+        if typed_price and (money := reader.money(f"shops[{place}]", typed_price)) is not None
     }
     changes = Changes(
         tag_per_lb=per_lb,
@@ -94,8 +94,8 @@ def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain)
 
 def _read_yields(reader: Reader, wanted: out.TrialIn) -> dict[str, Fraction]:
     yields: dict[str, Fraction] = {}
-    for kind, told in wanted.yields.items():
-        kept = reader.percent(f"yields.{kind}", told, what="share kept", most=200)
+    for kind, typed_share in wanted.yields.items():
+        kept = reader.percent(f"yields.{kind}", typed_share, what="share kept", most=200)
         if kept is not None and not kept:
             reader.refuse(f"yields.{kind}", "zero", "The share has to be more than 0.")
         elif kept is not None:
@@ -115,16 +115,16 @@ def _read_portion(reader: Reader, batch: Batch, wanted: out.TrialIn) -> Portion 
 
 def read_pay_back(batch: Batch, machine: out.MachineIn, now: datetime) -> out.PayBackOut:
     """After how many batches like this one a machine is paid."""
-    reckoning = reckon(build_chain(batch, list_entry_rows(batch)))
+    costed = cost_chain(build_chain(batch, list_entry_rows(batch)))
     reader = Reader.of(batch.kitchen)
     price = reader.money("price", machine.price)
     minutes = reader.number(
         "minutes", machine.minutes, what="number of minutes", limit=Fraction(10_000), places=2
     )
     kept = reader.percent("kept_more", machine.kept_more, what="share kept")
-    hourly = reckoning.chain.batch.policy.labour_rate or Fraction(batch.kitchen.labour_rate or 0)
+    hourly = costed.chain.batch.policy.labour_rate or Fraction(batch.kitchen.labour_rate or 0)
     paid = compute_pay_back(
-        reckoning.sheet,
+        costed.sheet,
         price=Fraction(price or 0),
         minutes=Fraction(minutes or 0),
         kept_more_ratio=Fraction(kept or 0),

@@ -17,7 +17,7 @@ defineProps<{
 defineEmits<{ choose: [mark: string]; toggle: [mark: string]; look: [id: number] }>()
 const { lengthText, weightText } = useUnits()
 
-function told(answer: Schemas['DeskOut'] | null, mark: string): Schemas['DeskPieceOut'] | undefined {
+function answerOf(answer: Schemas['DeskOut'] | null, mark: string): Schemas['DeskPieceOut'] | undefined {
   return answer?.pieces.find((one) => one.mark === mark)
 }
 function size(piece: Schemas['DeskPieceOut'] | undefined): string {
@@ -44,9 +44,9 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
             weightText(pieces.pieces.find((piece) => piece.mark === one.mark)!.weight)
           }}</b>
           <span class="school">{{
-            one.recipe.name || told(answer, one.mark)?.school || one.recipe.school
+            one.recipe.name || answerOf(answer, one.mark)?.school || one.recipe.school
           }}</span>
-          <span class="quiet small size">{{ size(told(answer, one.mark)) }}</span>
+          <span class="quiet small size">{{ size(answerOf(answer, one.mark)) }}</span>
         </button>
         <label class="tick small">
           <input type="checkbox" :checked="!left.includes(one.mark)" @change="$emit('toggle', one.mark)" />

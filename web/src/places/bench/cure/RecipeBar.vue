@@ -15,7 +15,7 @@ const isOpen = ref(false)
 const school = computed(() => props.facts.schools.find((one) => one.key === recipe.value.school)?.label ?? '')
 const saved = computed(() => props.facts.recipes.find((one) => one.name === recipe.value.name))
 const isChanged = computed(
-  () => !saved.value || JSON.stringify(saved.value.told) !== JSON.stringify(recipe.value),
+  () => !saved.value || JSON.stringify(saved.value.input) !== JSON.stringify(recipe.value),
 )
 const title = computed(() => {
   if (!saved.value) return school.value
@@ -25,7 +25,7 @@ const title = computed(() => {
 })
 function choose(name: string): void {
   const found = props.facts.recipes.find((one) => one.name === name)
-  if (found) recipe.value = JSON.parse(JSON.stringify(found.told)) as Recipe
+  if (found) recipe.value = JSON.parse(JSON.stringify(found.input)) as Recipe
 }
 </script>
 

@@ -12,7 +12,7 @@ import { useShowCures } from './usePutIn'
 const props = defineProps<{ code: string; cure: number }>()
 const kitchen_slug = useSlug()
 const show = useShowCures(toRef(props, 'code'))
-const told = reactive({ reason: '' })
+const draft = reactive({ reason: '' })
 const { state, problem, write, retry } = useWrite<{ reason: string }, Cures>(
   `${props.code}:${props.cure}:take-back`,
   (body, key) =>
@@ -28,14 +28,14 @@ const { state, problem, write, retry } = useWrite<{ reason: string }, Cures>(
 )
 provideFormFacts({ preview: ref(null), problem })
 function send(): void {
-  void write({ ...told }, show)
+  void write({ ...draft }, show)
 }
 </script>
 
 <template>
   <form @submit.prevent="send">
     <TypedInput
-      v-model="told.reason"
+      v-model="draft.reason"
       label="Why it should not count"
       path="reason"
       placeholder="it was for piece B"

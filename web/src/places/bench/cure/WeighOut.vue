@@ -29,13 +29,13 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         <tr
           v-for="line in piece.lines"
           :key="line.name + line.role"
-          :class="{ later: line.stage === 2 || line.told === 'in the mix' }"
+          :class="{ later: line.stage === 2 || line.text === 'in the mix' }"
         >
           <th scope="row">
             {{ line.name }}<small v-if="line.role === 'box'"> for the box</small
             ><small v-if="line.stage === 2"> second stage</small>
           </th>
-          <td class="share">{{ line.told }}</td>
+          <td class="share">{{ line.text }}</td>
           <td class="grams">
             <template v-if="line.spoons && (bySpoon || line.is_spooned)">
               <b class="spoon">{{ line.spoons }}</b>
@@ -74,7 +74,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
         Dissolve in {{ whole(piece.brine.hot_grams) }} g hot water, add {{ whole(piece.brine.cold_grams) }} g
         cold: <b>{{ piece.brine.mixed_f }} °F</b> ({{ piece.brine.mixed_c }} °C).
         <span :class="{ care: !piece.brine.may_go_in }"
-          ><span v-if="!piece.brine.may_go_in" aria-hidden="true">▲</span> {{ piece.brine.water_told }}</span
+          ><span v-if="!piece.brine.may_go_in" aria-hidden="true">▲</span> {{ piece.brine.water_note }}</span
         >
       </p>
     </div>

@@ -107,10 +107,12 @@ describe('is it too much', () => {
   })
 
   it('shows both figures of a brine, and an own limit beside the reference', () => {
-    const told = plain(shown({ pick_up: '96.4', one_system: '110.0', limit: '120', reference: '200' }).text())
-    expect(told).toContain('by pick-up96.4 ppm')
-    expect(told).toContain('as one system, once even110 ppm')
-    expect(told).toContain('The reference table has 200 ppm.')
+    const result = plain(
+      shown({ pick_up: '96.4', one_system: '110.0', limit: '120', reference: '200' }).text(),
+    )
+    expect(result).toContain('by pick-up96.4 ppm')
+    expect(result).toContain('as one system, once even110 ppm')
+    expect(result).toContain('The reference table has 200 ppm.')
   })
 
   it('draws what is over the limit beyond its mark, and both on the sheet', () => {
@@ -128,11 +130,11 @@ describe('how long', () => {
     mount(CuringTime, { props: { time: curingTime(more), inAt, out } })
 
   it('names the days of the window and the centre on the day picked', () => {
-    const told = plain(shown().text())
-    expect(told).toContain('out between 9 Mar and 14 Mar')
-    expect(told).toContain('Salt at the center on day 9: 72 % of the salt outside (likely 63 to 81 %)')
-    expect(told).toContain('A week an inch: 10 days.')
-    expect(told).toContain('Inside the window.')
+    const result = plain(shown().text())
+    expect(result).toContain('out between 9 Mar and 14 Mar')
+    expect(result).toContain('Salt at the center on day 9: 72 % of the salt outside (likely 63 to 81 %)')
+    expect(result).toContain('A week an inch: 10 days.')
+    expect(result).toContain('Inside the window.')
   })
 
   it('lets the cook pick any day, and says when it is outside of the window', async () => {
@@ -184,9 +186,9 @@ describe('what to weigh out', () => {
         source: 'Job sheet',
       },
     ]
-    const told = plain(shown({ cautions, salt_in_slice: null }).text())
-    expect(told).toContain('No nitrite before a cold smoke. Job sheet')
-    expect(told).toContain('Salt in the finished slice: not known')
+    const result = plain(shown({ cautions, salt_in_slice: null }).text())
+    expect(result).toContain('No nitrite before a cold smoke. Job sheet')
+    expect(result).toContain('Salt in the finished slice: not known')
     expect(plain(shown({ lines: [] }).text())).toContain('Nothing can be weighed out yet')
   })
 })
@@ -308,7 +310,7 @@ describe('the cure desk', () => {
     expect(known?.attributes('value')).toBe('')
   })
 
-  it('asks before it believes, and puts in once it is told yes', async () => {
+  it('asks before it believes, and puts in once it is answered yes', async () => {
     const given = answers()
     const { calls, shown } = await open(given)
     const fields = [{ path: 'pieces[0].recipe.salt.amount', code: 'ask', message: 'Did you mean 2.5 %?' }]

@@ -8,7 +8,7 @@ import { dayText, longDayText, timeText } from '@/shared/quantity/when'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useInAddress } from '@/shared/ui/useInAddress'
 import LoadState from '@/shared/ui/LoadState.vue'
-import ActRow from '@/shared/parts/ActRow.vue'
+import TaskRow from '@/shared/parts/TaskRow.vue'
 import NoteForm from './NoteForm.vue'
 import PhotoForm from './PhotoForm.vue'
 import PlanForm from './PlanForm.vue'
@@ -33,7 +33,7 @@ const {
     ),
 })
 const { data: plan } = usePlan(400, code)
-const coming = computed(() => (plan.value?.acts ?? []).filter((act) => act.state === 'open'))
+const coming = computed(() => (plan.value?.tasks ?? []).filter((task) => task.state === 'open'))
 const put = (now: Schemas['DiaryOut']): void => void queries.setQueryData(queryKey.value, now)
 const mark = useInAddress<string>('piece', '')
 /** Leaves by their day, of all pieces or of one. */
@@ -115,7 +115,7 @@ const days = computed(() => {
           <h2>Still to come</h2>
           <p v-if="!coming.length" class="quiet">Nothing is planned.</p>
           <ul>
-            <ActRow v-for="act in coming" :key="act.uid" :act="act" plain />
+            <TaskRow v-for="task in coming" :key="task.uid" :task="task" plain />
           </ul>
           <PlanForm :code="code" :pieces="diary.pieces" />
         </section>

@@ -6,11 +6,11 @@ import { useSlug } from '@/shared/api/useBatch'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useWrite } from '@/shared/writing/useWrite'
 
-/** An act planned by hand. */
+/** A task planned by hand. */
 const props = defineProps<{ code: string; pieces: string[] }>()
 const kitchen_slug = useSlug()
 const queries = useQueryClient()
-const kinds: { value: Schemas['ActIn']['kind']; word: string }[] = [
+const kinds: { value: Schemas['TaskIn']['kind']; word: string }[] = [
   { value: 'turn', word: 'Turn and rub' },
   { value: 'check', word: 'Feel how firm it is' },
   { value: 'taste', word: 'Taste' },
@@ -21,12 +21,12 @@ const kinds: { value: Schemas['ActIn']['kind']; word: string }[] = [
   { value: 'weigh', word: 'Weigh' },
   { value: 'other', word: 'Something else' },
 ]
-const kind = ref<Schemas['ActIn']['kind']>('turn')
+const kind = ref<Schemas['TaskIn']['kind']>('turn')
 const words = ref('')
 const when = ref('')
-const { state, problem, write } = useWrite<Schemas['ActIn'], Plan>(`${props.code}:act`, (body, key) =>
+const { state, problem, write } = useWrite<Schemas['TaskIn'], Plan>(`${props.code}:task`, (body, key) =>
   take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/acts', {
+    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/tasks', {
       params: {
         path: { kitchen_slug: kitchen_slug.value, code: props.code },
         header: { 'Idempotency-Key': key },

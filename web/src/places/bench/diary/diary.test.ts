@@ -2,7 +2,7 @@ import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/outbox/outbox'
-import { act } from '@/shared/tests/bench'
+import { task } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import DiaryPlace from './DiaryPlace.vue'
@@ -37,8 +37,8 @@ const diary = (leaves: Schemas['LeafOut'][]): Schemas['DiaryOut'] => ({
   pieces: ['A', 'B'],
   leaves,
 })
-const open = async (told: Schemas['DiaryOut']) => {
-  server({ 'GET /batches/J-01/diary': told, 'GET /plan?days=400&code=J-01': { acts: [act()] } })
+const open = async (result: Schemas['DiaryOut']) => {
+  server({ 'GET /batches/J-01/diary': result, 'GET /plan?days=400&code=J-01': { tasks: [task()] } })
   const shown = mount(DiaryPlace, { props: { code: 'J-01' }, global: around() })
   await vi.waitFor(() => expect(shown.find('.book').exists()).toBe(true))
   return shown
@@ -48,7 +48,7 @@ describe('the diary', () => {
   const leaves = [
     leaf('Trimmed', { lines: ['A 4 lb', 'B 3 lb'] }),
     leaf('Put in the cure', { sort: 'cure', marks: ['A'] }),
-    leaf('Turned', { sort: 'act', marks: ['B'], happened_at: '2026-03-03T09:00:00Z', by: 'Odo' }),
+    leaf('Turned', { sort: 'task', marks: ['B'], happened_at: '2026-03-03T09:00:00Z', by: 'Odo' }),
     leaf('Smoked', { is_wrong: true, marks: ['A'], happened_at: '2026-03-03T10:00:00Z' }),
   ]
 
@@ -129,16 +129,16 @@ describe('a photo', () => {
   })
 
   it('that is none is said, and what was written about it stays', async () => {
-    const told = refused('no_photo', { detail: 'slab.jpg cannot be read as JPEG, PNG or WebP.' })
-    const { shown } = await choose(told)
+    const result = refused('no_photo', { detail: 'slab.jpg cannot be read as JPEG, PNG or WebP.' })
+    const { shown } = await choose(result)
     await vi.waitFor(() => expect(shown.get('[role="alert"]').text()).toContain('cannot be read as JPEG'))
     expect(shown.get<HTMLInputElement>('input[maxlength]').element.value).toBe('day four')
   })
 })
 
-describe('an act planned by hand', () => {
+describe('a task planned by hand', () => {
   it('needs a time, and a word where it is something else', async () => {
-    const calls = server({ 'POST /batches/J-01/acts': { acts: [] } })
+    const calls = server({ 'POST /batches/J-01/tasks': { tasks: [] } })
     const shown = mount(PlanForm, { props: { code: 'J-01', pieces: ['A'] }, global: around() })
     expect(shown.get('button').attributes('disabled')).toBeDefined()
     await shown.get('select').setValue('other')

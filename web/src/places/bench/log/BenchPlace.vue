@@ -143,7 +143,7 @@ useKeys({
           </template>
         </div>
       </section>
-      <div class="told">
+      <div class="detail">
         <Strip :batch="{ ...batch, forecast: forecast ?? null }" />
         <ForecastNote v-if="forecast && !batch.is_finished" :code="code" :forecast="forecast" />
         <section class="panel" aria-label="Log">
@@ -172,7 +172,7 @@ useKeys({
   outline: none;
 }
 
-.told {
+.detail {
   display: grid;
   gap: 16px;
   min-width: 0;

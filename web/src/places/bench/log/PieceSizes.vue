@@ -7,7 +7,7 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import FactsForm from '@/places/bench/piece/FactsForm.vue'
 import { useSizes } from '@/places/bench/piece/useSizes'
 
-/** Every piece with its size, skin and place, each told beside it: what the cure's days go by. */
+/** Every piece with its size, skin and place, each shown beside it: what the cure's days go by. */
 const props = defineProps<{ batch: Batch }>()
 const { data: pieces, error, refetch } = usePieces(toRef(() => props.batch.code))
 const { weightText } = useUnits()

@@ -22,7 +22,7 @@ const problem = (code: string, status: number, more: object = {}) => ({
   title: 'Not recorded',
   status,
   code,
-  detail: `told: ${code}`,
+  detail: `result: ${code}`,
   fields: [],
   changes: [],
   ...more,
@@ -39,8 +39,8 @@ function serve(...answers: [status: number, body: object][]) {
     const body = (await request.clone().json()) as Record<string, unknown>
     if (path.includes('/previews/')) return Response.json({ readings: [], problems: [] })
     calls.push({ path, key: request.headers.get('Idempotency-Key'), body })
-    const [status, told] = answers[turn++] ?? [500, {}]
-    return Response.json(told, { status })
+    const [status, result] = answers[turn++] ?? [500, {}]
+    return Response.json(result, { status })
   })
   return calls
 }
@@ -96,7 +96,7 @@ describe('recording a step', () => {
     await typeWeights(form)
     await form.find('form').trigger('submit')
     await settle()
-    expect(form.find('[role="alert"]').text()).toContain('told: database_away')
+    expect(form.find('[role="alert"]').text()).toContain('result: database_away')
     expect(form.find<HTMLInputElement>('input[placeholder="4 lb 6 oz"]').element.value).toBe('4 lb')
     await form.find('[role="alert"] button').trigger('click')
     await settle()
@@ -208,11 +208,11 @@ describe('the log', () => {
       entry(4, { act: 'withdraw', corrects: 103, reason: 'other batch', lines: ['no longer counts'] }),
     ]
     const shown = mount(BatchLog, { props: { batch: batch({ log }), correctingId: null } })
-    const told = shown.findAll('li').map((item) => item.text().replace(/\s+/g, ' '))
-    expect(told[0]).toContain('Cancels entry 3: “other batch”')
-    expect(told[1]).toContain('Canceled by entry 4; no longer counts')
-    expect(told[2]).toContain('Corrects entry 1: “digits swapped”')
-    expect(told[3]).toContain('Corrected by entry 2; no longer counts')
+    const result = shown.findAll('li').map((item) => item.text().replace(/\s+/g, ' '))
+    expect(result[0]).toContain('Cancels entry 3: “other batch”')
+    expect(result[1]).toContain('Canceled by entry 4; no longer counts')
+    expect(result[2]).toContain('Corrects entry 1: “digits swapped”')
+    expect(result[3]).toContain('Corrected by entry 2; no longer counts')
     expect(shown.findAll('button').map((button) => button.attributes('aria-label'))).toEqual([
       'Correct entry 2, Smoked',
     ])

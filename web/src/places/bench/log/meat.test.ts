@@ -62,14 +62,16 @@ describe('looking the meat over', () => {
 })
 
 describe('sizes and places', () => {
-  it('are told of each piece, and put down beside it', async () => {
+  it('are entered for each piece, and put down beside it', async () => {
     const thick = { inch: '1.6', cm: '4.1' }
     const place = { store: 'Fridge 1', level: 2, slot: 1, text: 'Fridge 1, shelf 2', level_text: 'shelf 2' }
-    const told = pieces([], { pieces: [piece('A', { thickness: thick, skin: 'on', place }), piece('lot')] })
+    const result = pieces([], {
+      pieces: [piece('A', { thickness: thick, skin: 'on', place }), piece('lot')],
+    })
     const calls = server({
-      'GET /batches/J-01/pieces': told,
+      'GET /batches/J-01/pieces': result,
       'GET /map': { stores: [], nowhere: [] },
-      'POST /batches/J-01/pieces/lot/facts': told,
+      'POST /batches/J-01/pieces/lot/facts': result,
     })
     const shown = mount(PieceSizes, { props: { batch: batch() }, global: around() })
     await vi.waitFor(() => expect(shown.findAll('li')).toHaveLength(2))
@@ -146,12 +148,12 @@ describe('the bench', () => {
   }
 
   it('names the next weighing of each batch, and its pieces', async () => {
-    const told = await open([summary(), summary({ code: 'J-02', pieces: ['lot'], next: null })])
-    expect(told).toContain('J-01 A · B')
-    expect(told).toContain('Weigh after the cure')
+    const result = await open([summary(), summary({ code: 'J-02', pieces: ['lot'], next: null })])
+    expect(result).toContain('J-01 A · B')
+    expect(result).toContain('Weigh after the cure')
     const sliced = summary({ next: { kind: 'slice', label: 'Sliced' } })
     expect(await open([sliced])).toContain('Weigh the slices')
-    expect(told).toContain('J-02 whole')
+    expect(result).toContain('J-02 whole')
   })
 
   it('begins a batch where there is none', async () => {

@@ -8,7 +8,7 @@ const used = [{ what: 'garlic', group: 'cure', amount: '9 g', price: '1.10', pie
 const carried = { used, minutes: '25', overhead: '2.00', scale: '5 g' }
 
 describe('pieces that come together or are thrown away', () => {
-  it('are told again as they were recorded', () => {
+  it('are filled in again as they were recorded', () => {
     const merge = {
       act: 'merge' as const,
       kind: 'mix',
@@ -33,7 +33,7 @@ describe('pieces that come together or are thrown away', () => {
     expect(togetherOf({ act: 'withdraw' })).toEqual(blankTogether('merge'))
   })
 
-  it('do not share what is typed with the record they were told from', () => {
+  it('do not share what is typed with the record they came from', () => {
     const pieces = ['A']
     const common = { kind: 'discard', used: [], minutes: '', overhead: '', scale: '' }
     const draft = togetherOf({ act: 'discard', ...common, pieces, charge: 'batch', why: '' })
@@ -50,7 +50,7 @@ describe('what a batch is judged by', () => {
     { act: 'shop_pack' as const, name: 'good', paid: '6.15', weight: '12 oz', slices: '11', fry: '34' },
     { act: 'fry' as const, kept: '42.5', raw: '', cooked: '' },
     { act: 'fry' as const, kept: '', raw: '112 g', cooked: '47 g' },
-  ])('is told again as it was recorded: %o', (content) => {
+  ])('is result again as it was recorded: %o', (content) => {
     expect(termsContent(content.act, termsOf(content))).toEqual(content)
   })
 
@@ -79,7 +79,7 @@ describe('meat', () => {
     source: null,
   }
 
-  it('is told again as it was bought', () => {
+  it('is filled in again as it was bought', () => {
     expect(boughtContent(boughtOf(bought))).toEqual(bought)
   })
 

@@ -61,7 +61,7 @@ export const offcuts: Record<string, { name: string; material: Material }[]> = {
   ],
 }
 
-/** The kinds a step may be told as; a correction stays what it was, a cut or a weighing. */
+/** The kinds a step may be recorded as; a correction stays what it was, a cut or a weighing. */
 export function kindsFor(act: string | null) {
   return act === null
     ? kinds

@@ -9,7 +9,7 @@ export type TermsDraft = {
   weight: string
   slices: string
   fry: string
-  /** A frying told by both weights. */
+  /** A frying entered by both weights. */
   raw: string
   cooked: string
 }

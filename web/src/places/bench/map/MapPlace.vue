@@ -37,12 +37,12 @@ function put(place: Schemas['PlaceIn'], isSure = false): void {
   asked.value = null
   lay(held.value, place, () => (held.value = null))
 }
-function change(told: Schemas['StoreOut']): void {
+function change(shown: Schemas['StoreOut']): void {
   Object.assign(store, {
-    name: told.name,
-    sort: told.sort,
-    levels: told.levels,
-    slots: told.slots,
+    name: shown.name,
+    sort: shown.sort,
+    levels: shown.levels,
+    slots: shown.slots,
     put_away: false,
   })
   isAdding.value = true

@@ -5,7 +5,7 @@ import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
-import ActRow from '@/shared/parts/ActRow.vue'
+import TaskRow from '@/shared/parts/TaskRow.vue'
 import FactsForm from './FactsForm.vue'
 import { productWords } from '@/places/bench/productWords'
 import { useSizes } from './useSizes'
@@ -22,9 +22,9 @@ const piece = computed(() => pieces.value?.pieces.find((one) => one.mark === pro
 const cure = computed(() =>
   cures.value?.cures.find((one) => one.mark === props.mark && one.taken_back === null),
 )
-const acts = computed(() =>
-  (plan.value?.acts ?? [])
-    .filter((act) => act.state === 'open' && act.marks.includes(props.mark))
+const tasks = computed(() =>
+  (plan.value?.tasks ?? [])
+    .filter((task) => task.state === 'open' && task.marks.includes(props.mark))
     .slice(0, 6),
 )
 const isMeasuring = ref(false)
@@ -85,9 +85,9 @@ const isMeasuring = ref(false)
       </section>
       <section aria-label="To do">
         <h2>To do</h2>
-        <p v-if="!acts.length" class="quiet">Nothing is planned.</p>
+        <p v-if="!tasks.length" class="quiet">Nothing is planned.</p>
         <ul>
-          <ActRow v-for="act in acts" :key="act.uid" :act="act" plain />
+          <TaskRow v-for="task in tasks" :key="task.uid" :task="task" plain />
         </ul>
       </section>
     </div>

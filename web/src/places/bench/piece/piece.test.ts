@@ -1,6 +1,6 @@
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { act, cured, piece, pieces, store } from '@/shared/tests/bench'
+import { task, cured, piece, pieces, store } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import PiecePlace from './PiecePlace.vue'
@@ -26,10 +26,10 @@ const answers = (): Record<string, unknown> => ({
   },
   'GET /map': { stores: [store(), store({ name: 'Smoker', sort: 'smoker', levels: 4 })], nowhere: [] },
   'GET /plan?days=400&code=J-01': {
-    acts: [
-      act({ words: 'Turn A' }),
-      act({ uid: '2', words: 'Turn B', marks: ['B'] }),
-      act({ uid: '3', words: 'Turned', state: 'done' }),
+    tasks: [
+      task({ words: 'Turn A' }),
+      task({ uid: '2', words: 'Turn B', marks: ['B'] }),
+      task({ uid: '3', words: 'Turned', state: 'done' }),
     ],
   },
 })
@@ -44,18 +44,18 @@ describe('a piece, as its label opens it', () => {
   it('tells its size, skin, place, cure and what is to be done with it', async () => {
     const { shown } = await open('A')
     await vi.waitFor(() => expect(shown.text()).toContain('House dry'))
-    const told = plain(shown.text())
-    expect(told).toContain('14 in long, 1.6 in thick')
-    expect(told).toContain('Fridge 1, shelf 2, place 1')
-    expect(told).toContain('between 9 Mar and 14 Mar')
-    expect(told).not.toContain('Wrong one')
+    const result = plain(shown.text())
+    expect(result).toContain('14 in long, 1.6 in thick')
+    expect(result).toContain('Fridge 1, shelf 2, place 1')
+    expect(result).toContain('between 9 Mar and 14 Mar')
+    expect(result).not.toContain('Wrong one')
     expect(shown.findAll('.words').map((words) => words.text())).toEqual(['Turn A'])
   })
 
   it('says what is not known of it', async () => {
-    const told = plain((await open('B')).shown.text())
+    const result = plain((await open('B')).shown.text())
     for (const words of ['not measured', 'not given', 'bacon of belly, by its cut', 'no place yet'])
-      expect(told).toContain(words)
+      expect(result).toContain(words)
   })
 
   it('that is no more sends one to the diary', async () => {

@@ -5,12 +5,12 @@ import { useUnits } from '@/shared/quantity/useUnits'
 export function useSizes() {
   const { lengthText } = useUnits()
   function sizeText(piece: PieceFacts): string {
-    const told = [
+    const sizes = [
       [piece.length, 'long'],
       [piece.width, 'wide'],
       [piece.thickness, 'thick'],
     ] as const
-    const words = told.map(([length, word]) => (length ? `${lengthText(length)} ${word}` : ''))
+    const words = sizes.map(([length, word]) => (length ? `${lengthText(length)} ${word}` : ''))
     return words.filter(Boolean).join(', ') || 'not measured'
   }
   return { sizeText }

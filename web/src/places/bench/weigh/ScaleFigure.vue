@@ -16,8 +16,8 @@ const { unit, other, weightText } = useUnits()
 const state = computed(() => props.scale.state.value)
 const isSteady = computed(() => state.value === 'live' && props.scale.event.value?.steady === true)
 const beside = computed(() => {
-  const told = props.isTyped ? props.meaning?.weight : props.scale.event.value?.net
-  return told && props.figure ? `${told[other.value]} ${other.value}` : ''
+  const weight = props.isTyped ? props.meaning?.weight : props.scale.event.value?.net
+  return weight && props.figure ? `${weight[other.value]} ${other.value}` : ''
 })
 const tare = computed(() => props.scale.event.value?.tare ?? null)
 </script>
@@ -67,7 +67,7 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
       </template>
       <template v-if="tare"> · net, tare {{ weightText(tare) }}</template>
     </p>
-    <p v-if="scale.problem.value" class="told" role="alert">{{ scale.problem.value.detail }}</p>
+    <p v-if="scale.problem.value" class="detail" role="alert">{{ scale.problem.value.detail }}</p>
   </div>
 </template>
 
@@ -152,7 +152,7 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
   margin-top: 8px;
 }
 
-.told {
+.detail {
   color: #ffb4a0;
   margin-top: 6px;
 }

@@ -45,8 +45,8 @@ async function listen(names: string[] | null, more: Record<string, unknown> = {}
   await flushPromises()
   return { scale, calls }
 }
-const say = async (told: object) => {
-  stream()?.say(told)
+const say = async (result: object) => {
+  stream()?.say(result)
   await flushPromises()
 }
 
@@ -130,8 +130,10 @@ describe('which scale', () => {
 
 describe('telling it to tare', () => {
   it('says so when it would not', async () => {
-    const told = { 'POST /scales/bench/command': refused('no_scale', { detail: 'The scale is not there.' }) }
-    const { scale, calls } = await listen(['bench'], told)
+    const result = {
+      'POST /scales/bench/command': refused('no_scale', { detail: 'The scale is not there.' }),
+    }
+    const { scale, calls } = await listen(['bench'], result)
     await scale.command('tare')
     expect(scale.problem.value?.detail).toBe('The scale is not there.')
     expect(calls.at(-1)?.body).toEqual({ command: 'tare' })

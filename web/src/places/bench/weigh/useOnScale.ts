@@ -8,7 +8,7 @@ import type { Part, useWeighing } from './useWeighing'
 export const named = (piece: string): string => (piece === 'lot' ? 'the whole piece' : piece)
 
 /** What is on the scale or was typed, for which piece, what it means, and what the button would take. */
-export function useOnScale(told: {
+export function useOnScale(options: {
   code: Ref<string>
   kind: Ref<string>
   scale: ReturnType<typeof useScale>
@@ -19,49 +19,49 @@ export function useOnScale(told: {
   const isTyping = ref(false)
   const off = ref<Part | null>(null)
   const hasPad = computed(
-    () => isTyping.value || !['live', 'over', 'waiting'].includes(told.scale.state.value),
+    () => isTyping.value || !['live', 'over', 'waiting'].includes(options.scale.state.value),
   )
 
   const mark = computed(() => {
-    if (!told.work.isCut.value) return told.work.current.value?.mark ?? ''
-    return off.value ? off.value.name : told.work.nextMark.value
+    if (!options.work.isCut.value) return options.work.current.value?.mark ?? ''
+    return off.value ? off.value.name : options.work.nextMark.value
   })
   const shown = computed(() => named(mark.value))
   const figure = computed(() => {
     if (hasPad.value && typed.value) return typed.value
-    return told.scale.state.value === 'live' ? (told.scale.event.value?.net?.[unit.value] ?? '') : ''
+    return options.scale.state.value === 'live' ? (options.scale.event.value?.net?.[unit.value] ?? '') : ''
   })
   const weight = computed(() => (figure.value ? `${figure.value} ${unit.value}` : ''))
   const asked = computed(() => {
-    if (told.work.isCut.value || !weight.value || !mark.value || Number(figure.value) <= 0) return null
-    return { code: told.code.value, kind: told.kind.value, mark: mark.value, weight: weight.value }
+    if (options.work.isCut.value || !weight.value || !mark.value || Number(figure.value) <= 0) return null
+    return { code: options.code.value, kind: options.kind.value, mark: mark.value, weight: weight.value }
   })
   const { meaning } = useMeaning(asked)
   const canTake = computed(
     () =>
       mark.value !== '' &&
-      (hasPad.value && typed.value ? Number(typed.value) > 0 : told.scale.isTakeable.value),
+      (hasPad.value && typed.value ? Number(typed.value) > 0 : options.scale.isTakeable.value),
   )
   const button = computed(() => {
     if (canTake.value) return `Take ${weight.value} for ${shown.value}`
     if (hasPad.value) return `Type the weight of ${shown.value}`
-    return told.scale.state.value === 'live' && told.scale.words.value === 'moving'
+    return options.scale.state.value === 'live' && options.scale.words.value === 'moving'
       ? 'Not steady …'
       : `Put ${shown.value} on the scale`
   })
   const step = computed(() =>
-    hasPad.value && typed.value ? '' : `${told.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
+    hasPad.value && typed.value ? '' : `${options.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
   )
 
   function take(): void {
     if (!canTake.value) return
-    if (told.work.isCut.value) told.work.takePart(weight.value, off.value)
-    else told.work.takeWeight(weight.value, step.value)
+    if (options.work.isCut.value) options.work.takePart(weight.value, off.value)
+    else options.work.takeWeight(weight.value, step.value)
     off.value = null
     stopTyping()
   }
   watch(
-    () => told.work.current.value?.mark,
+    () => options.work.current.value?.mark,
     () => (typed.value = ''),
   )
 

@@ -59,9 +59,9 @@ export function useScale() {
     event.value = null
     heardAt.value = now.value = Date.now()
   })
-  watch(data, (told) => {
-    if (!told) return
-    event.value = holdStill(JSON.parse(told) as ScaleEvent, event.value)
+  watch(data, (texts) => {
+    if (!texts) return
+    event.value = holdStill(JSON.parse(texts) as ScaleEvent, event.value)
     heardAt.value = now.value = Date.now()
   })
   useIntervalFn(() => {
@@ -81,7 +81,7 @@ export function useScale() {
     return event.value?.state ?? 'waiting'
   })
   const words = computed(() => {
-    const told: Record<ScaleState, string> = {
+    const texts: Record<ScaleState, string> = {
       none: 'No scale here. Type the weight in.',
       choose: `${names.value?.length === 2 ? 'Two' : names.value?.length} scales: choose the one you are using.`,
       waiting: 'Looking for the scale …',
@@ -95,7 +95,7 @@ export function useScale() {
           ? 'steady'
           : 'moving',
     }
-    return told[state.value]
+    return texts[state.value]
   })
   const isTakeable = computed(
     () =>
@@ -108,7 +108,7 @@ export function useScale() {
     chosen.value = to
     localStorage.setItem('dolmetsch:scale', to)
   }
-  /** Why the scale would not be told to tare. */
+  /** Why the scale would not tare. */
   const problem = ref<Problem | null>(null)
   async function command(word: 'tare' | 'clear'): Promise<void> {
     problem.value = await refusal(async () => {

@@ -51,7 +51,7 @@ function loneWeight(entry: Entry, kind: string) {
 }
 
 /** Weighing the pieces of one step, one after another; each is recorded as it is taken. */
-export function useWeighing(told: {
+export function useWeighing(options: {
   code: Ref<string>
   kind: Ref<string>
   batch: Ref<Batch | undefined>
@@ -60,9 +60,9 @@ export function useWeighing(told: {
 }) {
   const kitchen_slug = useSlug()
   const { letters } = useOutbox()
-  const isCut = computed(() => cutKinds.has(told.kind.value))
+  const isCut = computed(() => cutKinds.has(options.kind.value))
   const chosen = ref('')
-  const { draft, clear } = useDraft(`${told.code.value}:parts-${told.kind.value}`, () => ({
+  const { draft, clear } = useDraft(`${options.code.value}:parts-${options.kind.value}`, () => ({
     parts: [] as Part[],
     piece: '',
     off: '',
@@ -73,16 +73,16 @@ export function useWeighing(told: {
     const undone = new Set(letters.value.map((letter) => letter.undoes))
     return new Map(
       letters.value
-        .filter((letter) => letter.code === told.code.value && letter.mark && !undone.has(letter.key))
+        .filter((letter) => letter.code === options.code.value && letter.mark && !undone.has(letter.key))
         .map((letter) => [letter.mark, letter]),
     )
   })
   const rows = computed(() =>
-    (told.pieces.value?.pieces ?? []).map((piece) => {
+    (options.pieces.value?.pieces ?? []).map((piece) => {
       const letter = waiting.value.get(piece.mark)
       const done =
-        piece.kinds.includes(told.kind.value) ||
-        arrived.has(nameOf(told.code.value, told.kind.value, piece.mark))
+        piece.kinds.includes(options.kind.value) ||
+        arrived.has(nameOf(options.code.value, options.kind.value, piece.mark))
       return { ...piece, letter, done: done || letter !== undefined }
     }),
   )
@@ -104,40 +104,40 @@ export function useWeighing(told: {
   )
   const nextMark = computed(() => {
     const free =
-      told.batch.value?.pieces.find((piece) => piece.mark === cutPiece.value?.mark)?.free_marks ?? []
+      options.batch.value?.pieces.find((piece) => piece.mark === cutPiece.value?.mark)?.free_marks ?? []
     const taken = new Set(draft.parts.map((part) => part.mark))
     return free.find((mark) => !taken.has(mark)) ?? ''
   })
   watch(
-    () => told.pieces.value?.pieces.map((piece) => piece.mark).join(),
+    () => options.pieces.value?.pieces.map((piece) => piece.mark).join(),
     () => {
-      const marks = told.pieces.value?.pieces.map((piece) => piece.mark) ?? []
-      if (told.pieces.value && draft.piece && !marks.includes(draft.piece)) clear()
+      const marks = options.pieces.value?.pieces.map((piece) => piece.mark) ?? []
+      if (options.pieces.value && draft.piece && !marks.includes(draft.piece)) clear()
     },
     { immediate: true },
   )
 
   // what the list of pieces says now is what counts
-  watch(told.pieces, () => arrived.clear())
+  watch(options.pieces, () => arrived.clear())
 
-  const path = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${told.code.value}/entries`)
+  const path = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${options.code.value}/entries`)
   function record(content: Content, words: string, mark: string): void {
-    const seen = told.batch.value?.seen ?? 0
+    const seen = options.batch.value?.seen ?? 0
     const body = { content, seen, corrects: null, reason: '', happened_at: new Date().toISOString() }
-    const letter = post({ path: path.value, body, words, code: told.code.value, mark })
-    last.value = { key: letter.key, entry: null, words, code: told.code.value }
+    const letter = post({ path: path.value, body, words, code: options.code.value, mark })
+    last.value = { key: letter.key, entry: null, words, code: options.code.value }
   }
 
   function takeWeight(weight: string, scale: string): void {
     const piece = current.value
     if (!piece) return
-    const used = (told.cures.value?.charges ?? []).filter(
-      (charge) => told.kind.value === 'cure' && charge.pieces.includes(piece.mark),
+    const used = (options.cures.value?.charges ?? []).filter(
+      (charge) => options.kind.value === 'cure' && charge.pieces.includes(piece.mark),
     )
     record(
       {
         act: 'weigh',
-        kind: told.kind.value || 'weigh',
+        kind: options.kind.value || 'weigh',
         weights: [{ mark: piece.mark, weight }],
         minutes: '',
         overhead: '',
@@ -174,7 +174,7 @@ export function useWeighing(told: {
     record(
       {
         act: 'split',
-        kind: told.kind.value,
+        kind: options.kind.value,
         piece: piece.mark,
         pieces: stays.map((part) => ({ mark: part.mark, weight: part.weight, slices: '' })),
         cut_off: off.map((part) => ({
@@ -190,7 +190,7 @@ export function useWeighing(told: {
         scale,
         used: [],
       },
-      `${stepWord(told.kind.value)} of ${piece.mark}`,
+      `${stepWord(options.kind.value)} of ${piece.mark}`,
       piece.mark,
     )
     clear()
@@ -200,7 +200,7 @@ export function useWeighing(told: {
   function undo(): void {
     const now = last.value
     if (!now) return
-    const seen = told.batch.value?.seen ?? 0
+    const seen = options.batch.value?.seen ?? 0
     const body = {
       content: { act: 'withdraw' as const },
       seen,
@@ -218,10 +218,10 @@ export function useWeighing(told: {
   /** The last two pieces weighed for this step, where neither waits to be sent: their weights may be mixed up. */
   const pair = computed(() => {
     if (isCut.value || waiting.value.size) return null
-    const weighed = (told.batch.value?.log ?? []).filter(
+    const weighed = (options.batch.value?.log ?? []).filter(
       (entry) => entry.overruled_by === null && entry.content.act === 'weigh',
     )
-    const [one, other] = weighed.slice(-2).map((entry) => loneWeight(entry, told.kind.value))
+    const [one, other] = weighed.slice(-2).map((entry) => loneWeight(entry, options.kind.value))
     return one && other && one.mark !== other.mark ? { one, other } : null
   })
   const swapWords = computed(() =>
@@ -237,14 +237,14 @@ export function useWeighing(told: {
       [other, one],
     ] as const) {
       const content = { ...wrong.content, weights: [{ mark: wrong.mark, weight: right.weight }] }
-      const seen = told.batch.value?.seen ?? 0
+      const seen = options.batch.value?.seen ?? 0
       const body = { content, seen, corrects: wrong.id, reason, happened_at: null }
       const words = `${right.weight} for ${wrong.mark}`
-      post({ path: path.value, body, words, code: told.code.value, mark: wrong.mark })
+      post({ path: path.value, body, words, code: options.code.value, mark: wrong.mark })
     }
     last.value = null
   }
-  const canUndo = computed(() => last.value !== null && last.value.code === told.code.value)
+  const canUndo = computed(() => last.value !== null && last.value.code === options.code.value)
   const undoWords = computed(() => last.value?.words ?? '')
 
   return {

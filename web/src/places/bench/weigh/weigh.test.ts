@@ -46,11 +46,11 @@ describe('two pieces mixed up at the scale', () => {
     return entry(sequence, { content, ...more })
   }
   const work = (log: Entry[]) => {
-    const told = { ...batch(['bought', 'trim', 'smoke'], 'chill'), log, seen: 7, pieces: [] }
+    const result = { ...batch(['bought', 'trim', 'smoke'], 'chill'), log, seen: 7, pieces: [] }
     return useWeighing({
       code: ref('J-01'),
       kind: ref('smoke'),
-      batch: ref(told as unknown as Batch),
+      batch: ref(result as unknown as Batch),
       pieces: ref(pieces(['smoke'], ['smoke'])),
       cures: computed(() => undefined),
     })
@@ -95,8 +95,8 @@ describe('the weigh view', () => {
         .findAll('button')
         .find((one) => one.text() === word)
         ?.trigger('click')
-      const told = pad.emitted('update:modelValue')?.at(-1)?.[0] as string
-      await pad.setProps({ modelValue: told })
+      const result = pad.emitted('update:modelValue')?.at(-1)?.[0] as string
+      await pad.setProps({ modelValue: result })
     }
     for (const word of ['4', '.', '.', '1']) await press(word)
     expect(pad.props('modelValue')).toBe('4.1')

@@ -31,7 +31,7 @@ const unread = computed(() =>
     .filter(({ faults }) => faults.length),
 )
 const dayFault = computed(() => checked.value?.problems.find((one) => one.path === 'on')?.message)
-const told = computed(() => {
+const summary = computed(() => {
   const { about, portions, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
@@ -59,7 +59,7 @@ useKeys({ a: () => void open(null) })
 <template>
   <div class="head">
     <h1>At the case</h1>
-    <span v-if="choices.data.value" class="quiet told">{{ told }}</span>
+    <span v-if="choices.data.value" class="quiet detail">{{ summary }}</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
       <button type="button" class="act" :aria-expanded="planning" @click="planning = !planning">
@@ -96,7 +96,7 @@ useKeys({ a: () => void open(null) })
       Too late for {{ dayText(draft.case.on ?? '') }}: meat bought today is ready on about
       {{ dayText(checked.ready_if_bought_today) }}.
     </p>
-    <p v-for="note in checked?.told ?? []" :key="note" class="note">{{ note }}</p>
+    <p v-for="note in checked?.notes ?? []" :key="note" class="note">{{ note }}</p>
     <p v-if="draft.isExample" class="note">
       These four tags are examples. Add an offer from your own case and they make room.
       <button type="button" class="act small" @click="clearExamples">Clear the examples</button>
@@ -116,7 +116,7 @@ useKeys({ a: () => void open(null) })
 </template>
 
 <style scoped>
-.told {
+.detail {
   font-stretch: 92%;
 }
 

@@ -109,7 +109,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
       <tbody>
         <tr v-for="step in offer.steps" :key="step.label">
           <th scope="row">{{ step.label }}</th>
-          <td>{{ step.told }}</td>
+          <td>{{ step.basis }}</td>
           <td class="right">{{ costText(step.price.middle) }}</td>
         </tr>
       </tbody>

@@ -69,7 +69,7 @@ watch(problem, async () => {
   form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
 })
 const price = computed(() => preview.value?.bought_cost ?? null)
-const told = computed(() =>
+const priceNote = computed(() =>
   price.value ? `${costText(price.value)} a ${unitWord.value} · ${otherCostText(price.value)}` : '',
 )
 
@@ -98,7 +98,7 @@ function send(): void {
       <h2>Bought</h2>
       <SourceFields v-if="linked" v-model:draft="draft.bought" stem="bought." without="" />
       <template v-else>
-        <BoughtFields v-model:draft="draft.bought" stem="bought." :price-told="told" />
+        <BoughtFields v-model:draft="draft.bought" stem="bought." :price-note="priceNote" />
         <ExtraRows v-model:draft="draft.bought" stem="bought." />
       </template>
       <label class="named">

@@ -57,8 +57,14 @@ describe('the pad', () => {
     const pad = mount(OfferPad, { props: { offer: null, listed: [] } })
     await press(pad, 'Jowl', 'skin on', '12 %', '2', '8', '5')
     await pad.find('form').trigger('submit')
-    const [told, next] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
-    expect(told).toMatchObject({ cut: 'jowl', skin: 'on', solution: '12', price: '2.85', basis: 'per_lb' })
+    const [result, next] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
+    expect(result).toMatchObject({
+      cut: 'jowl',
+      skin: 'on',
+      solution: '12',
+      price: '2.85',
+      basis: 'per_lb',
+    })
     expect(next).toBe(true)
     await pad.find('form').trigger('submit')
     expect(pad.text()).toContain('Choose the cut.')
@@ -71,8 +77,8 @@ describe('the pad', () => {
   it('goes on to the weight when the price is for the pack', async () => {
     const pad = mount(OfferPad, { props: { offer: null, listed: [] } })
     await press(pad, 'Shoulder', '1', '5', '9', '2', 'the pack', '8', '00', '←', 'Add, done')
-    const [told] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
-    expect(told).toMatchObject({ price: '15.92', basis: 'pack', pack_weight: '0.80 lb' })
+    const [result] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
+    expect(result).toMatchObject({ price: '15.92', basis: 'pack', pack_weight: '0.80 lb' })
   })
 
   it('takes an offer over from the price list', async () => {
@@ -89,20 +95,20 @@ describe('the pad', () => {
     const pad = mount(OfferPad, { props: { offer: null, listed } })
     await pad.find('select').setValue('0')
     await pad.find('form').trigger('submit')
-    const [told] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
-    expect(told).toMatchObject({ cut: 'jowl, skin on', price: '2.85', pack_weight: '12.00 lb' })
+    const [result] = pad.emitted('done')?.[0] as [ReturnType<typeof offer>, boolean]
+    expect(result).toMatchObject({ cut: 'jowl, skin on', price: '2.85', pack_weight: '12.00 lb' })
   })
 })
 
 describe('an offer', () => {
-  const show = (told = checkedOffer(), typed = offer()) =>
+  const show = (result = checkedOffer(), typed = offer()) =>
     mount(OfferRow, {
       props: {
-        offer: told,
+        offer: result,
         typed,
         asked: { way: 'w', against: '', about: '', portions: '', on: null, offers: [typed] },
         checked: {
-          offers: [told],
+          offers: [result],
           shops: [],
           against: 'good',
           problems: [],
@@ -110,7 +116,7 @@ describe('an offer', () => {
           portion_label: '3 slices',
           buy_by: null,
           ready_if_bought_today: null,
-          told: [],
+          notes: [],
         },
         scale: caseScale([2, 9], 400),
         width: 400,
@@ -140,7 +146,7 @@ describe('an offer', () => {
   })
 
   it('says the verdict, what it is worth, the chance and the hour', () => {
-    const told = text(show())
+    const result = text(show())
     for (const words of [
       'buy',
       'worth up to $3.37',
@@ -148,7 +154,7 @@ describe('an offer', () => {
       'earns $24.53',
       '$2.85',
     ]) {
-      expect(told).toContain(words)
+      expect(result).toContain(words)
     }
     expect(text(show(checkedOffer({ worth_up_to: { per_lb: '-1.00', per_kg: '-2.20' } })))).toContain(
       'not worth it at any price',

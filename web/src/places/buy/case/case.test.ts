@@ -15,7 +15,15 @@ beforeEach(() => {
 })
 
 const choices = { ways: [{ name: '', steps: 'trim, dry cure', portion: null }], shops: [], listed: [] }
-const checked = { offers: [], shops: [], problems: [], told: [], way: '', against: null, portion_label: null }
+const checked = {
+  offers: [],
+  shops: [],
+  problems: [],
+  result: [],
+  way: '',
+  against: null,
+  portion_label: null,
+}
 const own = { ...blankOffer('per_lb'), id: 'own', cut: 'jowl', price: '2.85' }
 
 async function open() {

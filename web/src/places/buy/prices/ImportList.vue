@@ -10,7 +10,7 @@ import ImportPreview from './ImportPreview.vue'
 import MatchColumns from './MatchColumns.vue'
 import { usePrices, type Sort } from './usePrices'
 
-/** A supplier's list brought in: uploaded, its columns matched, checked; written only when told to. */
+/** A supplier's list brought in: uploaded, its columns matched, checked; written only once confirmed. */
 type List = Schemas['FileOut']
 const slug = useSlug()
 const queries = useQueryClient()
@@ -24,7 +24,7 @@ const started = ref(0)
 const file = ref<File | null>(null)
 const path = computed(() => ({ kitchen_slug: slug.value, file_id: list.value?.id ?? 0 }))
 
-/** Runs `act`, its refusal told on the page. */
+/** Runs `act`, its refusal shown on the page. */
 async function trying(what: typeof busy.value, act: () => Promise<void>): Promise<void> {
   busy.value = what
   refused.value = await refusal(act)

@@ -48,8 +48,8 @@ const word = computed(() => {
           </tr>
         </tbody>
       </table>
-      <ul v-if="preview.told.length" class="told">
-        <li v-for="one in preview.told" :key="one">{{ one }}</li>
+      <ul v-if="preview.notes.length" class="detail">
+        <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
       <div v-if="preview.faults.length" class="faults" tabindex="0" role="region" aria-label="Rows left out">
         <h3>Rows that cannot be read</h3>
@@ -103,7 +103,7 @@ th {
   color: var(--quiet);
 }
 
-.told li,
+.detail li,
 .problems li {
   border-left: 6px solid var(--care);
   background: var(--care-ground);

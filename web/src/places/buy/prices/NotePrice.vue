@@ -21,7 +21,7 @@ const props = defineProps<{
   /** The price that was wrong. */
   correcting?: Schemas['QuoteOut'] | null
 }>()
-const emit = defineEmits<{ noted: [told: string[]]; close: [] }>()
+const emit = defineEmits<{ noted: [notes: string[]]; close: [] }>()
 type Body = Schemas['QuoteIn']
 const slug = useSlug()
 const queries = useQueryClient()
@@ -87,13 +87,13 @@ function send({ withdraw = false, is_sure = false } = {}): void {
     Object.assign(body, { price: price ?? '', size: size ?? '' })
   }
   void write(body, (answer) => {
-    said.value = answer.told
+    said.value = answer.notes
     void queries.invalidateQueries({ queryKey: ['prices'] })
     void queries.invalidateQueries({ queryKey: ['case'] })
     const { source } = draft
     clear()
     if (!props.correcting) draft.source = source
-    emit('noted', answer.told)
+    emit('noted', answer.notes)
   })
 }
 </script>

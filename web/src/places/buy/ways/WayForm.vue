@@ -11,7 +11,7 @@ import { useWrite } from '@/shared/writing/useWrite'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
 
 /** A method being typed: its steps, what each uses, minutes and days, and what a portion is. */
-const props = defineProps<{ told: Schemas['WayIn'] | null; methods: Schemas['MethodOut'][] }>()
+const props = defineProps<{ input: Schemas['WayIn'] | null; methods: Schemas['MethodOut'][] }>()
 const emit = defineEmits<{ saved: [ways: Schemas['WaysOut']]; close: [] }>()
 type Body = Schemas['WayIn']
 type Step = Body['steps'][number]
@@ -28,8 +28,8 @@ const step = (method: Step['method']): Step => ({
 })
 const usual: Step['method'][] = ['trim', 'dry_cure', 'rest', 'hot_smoke', 'chill', 'slice']
 const blank = (): Body =>
-  props.told
-    ? (JSON.parse(JSON.stringify(props.told)) as Body)
+  props.input
+    ? (JSON.parse(JSON.stringify(props.input)) as Body)
     : {
         name: '',
         steps: usual.map(step),
@@ -39,7 +39,7 @@ const blank = (): Body =>
         portion_cooked: '',
         put_away: false,
       }
-const { draft, clear } = useDraft<Body>(`method:${props.told?.name ?? ''}`, blank)
+const { draft, clear } = useDraft<Body>(`method:${props.input?.name ?? ''}`, blank)
 const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>('way', (body, key) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/ways', {
@@ -51,7 +51,7 @@ const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut'
 provideFormFacts({ preview: ref(null), problem })
 watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 const groups = ['cure', 'fuel', 'packaging', 'other']
-const title = computed(() => (props.told ? `Change “${props.told.name}”` : 'New method'))
+const title = computed(() => (props.input ? `Change “${props.input.name}”` : 'New method'))
 const word = (key: string): string => key.replace('_', ' ')
 
 function send(put_away: boolean): void {
@@ -66,7 +66,7 @@ function send(put_away: boolean): void {
   <form class="way" novalidate @submit.prevent="send(false)">
     <h2>{{ title }}</h2>
     <TypedInput
-      v-if="!told"
+      v-if="!input"
       v-model="draft.name"
       label="Name"
       path="name"
@@ -188,14 +188,14 @@ function send(put_away: boolean): void {
       />
     </div>
     <SaveBar
-      :word="told ? 'Save the next version' : 'Save this method'"
+      :word="input ? 'Save the next version' : 'Save this method'"
       :state="state"
       :problem="problem"
       cancel-word="Close"
       @retry="retry"
       @cancel="emit('close')"
     />
-    <button v-if="told" type="button" class="act small" @click="send(true)">Archive this method</button>
+    <button v-if="input" type="button" class="act small" @click="send(true)">Archive this method</button>
   </form>
 </template>
 

@@ -21,7 +21,7 @@ const { data, error, refetch } = useQuery<Ways, ProblemError>({
 })
 /** The way being changed; '' for a new one. */
 const editing = ref<string | null>(null)
-const edited = computed(() => data.value?.ways.find((way) => way.name === editing.value)?.told ?? null)
+const edited = computed(() => data.value?.ways.find((way) => way.name === editing.value)?.input ?? null)
 /** "10 min + 0.5 min/lb, 8 days" */
 function stepText(step: Schemas['WayStepIn']): string {
   const minutes = [
@@ -53,7 +53,13 @@ function saved(ways: Ways): void {
   <LoadState v-if="!data" :error="error" what="the methods" @retry="refetch()" />
   <template v-else>
     <section v-if="editing !== null" class="panel" :aria-label="editing || 'New method'">
-      <WayForm :key="editing" :told="edited" :methods="data.methods" @saved="saved" @close="editing = null" />
+      <WayForm
+        :key="editing"
+        :input="edited"
+        :methods="data.methods"
+        @saved="saved"
+        @close="editing = null"
+      />
     </section>
     <p v-if="!data.ways.length && editing === null" class="panel empty quiet">
       No methods yet. A method has steps, what each step uses and how long it takes.
@@ -74,7 +80,7 @@ function saved(ways: Ways): void {
           Not in the price list: {{ way.missing.join(', ') }}. Left out of the cost until there is a price.
         </p>
         <ol>
-          <li v-for="(step, at) in way.told.steps" :key="at">
+          <li v-for="(step, at) in way.input.steps" :key="at">
             <b>{{ label(step.method) }}</b>
             <span class="small">
               {{ stepText(step) }}

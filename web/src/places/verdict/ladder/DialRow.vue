@@ -52,9 +52,9 @@ const slid = computed({
       autocomplete="off"
       maxlength="20"
       :aria-invalid="fault ? true : undefined"
-      :aria-describedby="`${id}-told`"
+      :aria-describedby="`${id}-detail`"
     />
-    <p :id="`${id}-told`" class="told narrow">
+    <p :id="`${id}-detail`" class="detail narrow">
       <span v-if="fault" class="fault">{{ fault }}</span>
       <template v-else
         >{{ unit }}<template v-if="isMoved">, was {{ was }}</template></template
@@ -164,7 +164,7 @@ input[type='text'] {
   }
 }
 
-.told {
+.detail {
   font-size: 13px;
   color: var(--quiet);
   line-height: 1.2;

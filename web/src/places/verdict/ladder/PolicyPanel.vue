@@ -17,7 +17,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { useWrite } from '@/shared/writing/useWrite'
 import { samePolicy } from './useTrial'
 
-/** What is counted: flipping one shows at once how the verdict moves; kept only when told to. */
+/** What is counted: flipping one shows at once how the verdict moves; saved only on request. */
 const props = defineProps<{ verdict: Verdict }>()
 const emit = defineEmits<{ kept: [] }>()
 const policy = defineModel<Policy>('policy', { required: true })

@@ -18,10 +18,10 @@ defineEmits<{ reset: [] }>()
 const dials = defineModel<Dials>('dials', { required: true })
 const { cost, money, unitWord } = useUnits()
 
-const twice = (told: string, least: number): number => Math.max(Number(told) * 2, least)
+const twice = (value: string, least: number): number => Math.max(Number(value) * 2, least)
 const most = (kept: string): number => (Number(kept) > 100 ? 130 : 100)
 const record = computed(() => props.verdict.judged)
-/** What a portion is told in; a fault in it is named there. */
+/** What a portion is measured in; a fault in it is named there. */
 const portionWay = computed(() => {
   const { portion_weight, portion_cooked_weight } = props.verdict.dials
   return portion_weight ? 'weight' : portion_cooked_weight ? 'cooked_weight' : 'slices'
@@ -31,7 +31,7 @@ const portionWord = {
   weight: 'Weight of a portion',
   cooked_weight: 'Cooked portion',
 }
-type Told = { what: string; from: string | null | undefined; to: string | null | undefined }
+type TriedLine = { what: string; from: string | null | undefined; to: string | null | undefined }
 const per = (price: Schemas['UnitCost'] | null | undefined): string | null => (price ? cost(price) : null)
 /** The price the comparison is of: the forecast's until the batch is finished. */
 const priceOf = ({ expected, house }: Judged) => ({
@@ -41,11 +41,11 @@ const priceOf = ({ expected, house }: Judged) => ({
   price: per(expected ? expected.price : house.unit_cost),
 })
 /** Before and after, of what can be had both times. */
-const told = computed(() => {
+const changed = computed(() => {
   const [before, after] = [record.value.house, props.judged.house]
   const [was, now] = [record.value.shops[0], props.judged.shops[0]]
   const [priceWas, priceNow] = [priceOf(record.value), priceOf(props.judged)]
-  const lines: Told[] = [
+  const lines: TriedLine[] = [
     { what: priceNow.what, from: priceWas.price, to: priceNow.price },
     { what: 'a portion', from: before.portion, to: after.portion },
     { what: 'an hour of work earns', from: was?.earned_per_hour, to: now?.earned_per_hour },
@@ -129,8 +129,8 @@ const told = computed(() => {
       :path="portionWay"
     />
     <p v-if="lost" class="care" role="status">No answer; this shows the last one.</p>
-    <ul v-if="isTried" class="told" aria-live="polite">
-      <li v-for="line in told" :key="line.what">
+    <ul v-if="isTried" class="detail" aria-live="polite">
+      <li v-for="line in changed" :key="line.what">
         {{ line.what }} <b>{{ money(line.from) }}</b> <span aria-hidden="true">→ </span
         ><span class="unseen">becomes </span><b>{{ money(line.to) }}</b>
       </li>
@@ -152,7 +152,7 @@ const told = computed(() => {
   max-width: 200px;
 }
 
-.told {
+.detail {
   border-top: 1px solid var(--edge);
   padding-top: 8px;
   margin-top: 4px;

@@ -62,9 +62,9 @@ describe('the ladder', () => {
 
   it('shows where the house would stand, and the gap from there', () => {
     const tried = { ...pound, price: '3.00', shops: [{ ...rung, saved: '3.00' }] }
-    const told = ladder(pound, tried)
-    expect(told).toContain('with your changes $3.00')
-    expect(told).toContain('$3.00 under the good shop bacon')
+    const result = ladder(pound, tried)
+    expect(result).toContain('with your changes $3.00')
+    expect(result).toContain('$3.00 under the good shop bacon')
   })
 
   it('says what to record where a basis has no price', () => {
@@ -74,7 +74,7 @@ describe('the ladder', () => {
 
 describe('how many slabs', () => {
   const size = judged().size as NonNullable<Judged['size']>
-  const told = (more: object): string =>
+  const result = (more: object): string =>
     plain(
       mount(SlabsAtOnce, {
         props: { judged: judged({ size: { ...size, ...more } }) },
@@ -83,11 +83,11 @@ describe('how many slabs', () => {
     )
 
   it('says from how many on it undercuts the shop, and where the wall is', () => {
-    expect(told({})).toContain('Cheaper than the good shop bacon from 2 slabs up.')
-    expect(told({})).toContain('the smoker is full')
-    expect(told({ crossings: [9] })).toContain('from 9 slabs up, more than fit.')
-    expect(told({ crossings: [null] })).toContain('At any number it costs more')
-    expect(told({ wall: null, wall_is: null })).toContain('Set how many slabs fit')
+    expect(result({})).toContain('Cheaper than the good shop bacon from 2 slabs up.')
+    expect(result({})).toContain('the smoker is full')
+    expect(result({ crossings: [9] })).toContain('from 9 slabs up, more than fit.')
+    expect(result({ crossings: [null] })).toContain('At any number it costs more')
+    expect(result({ wall: null, wall_is: null })).toContain('Set how many slabs fit')
   })
 })
 

@@ -30,7 +30,7 @@ describe('what is counted', () => {
     expect(plain(kept.text())).toContain('Work counted, $18.00')
   })
 
-  it('keeps it for the batch as an entry, only when told to', async () => {
+  it('keeps it for the batch as an entry, only on request', async () => {
     const calls = server({ 'POST /batches/J-01/entries': { entry: 9, batch: {} } })
     const shown = panel({ ...verdict().policy, fuel: false })
     await shown.get('button').trigger('click')
@@ -98,7 +98,7 @@ describe('a dial', () => {
 })
 
 describe('a machine', () => {
-  it('is asked about once it has a price, and told in batches and years', async () => {
+  it('is asked about once it has a price, and shown in batches and years', async () => {
     const answer = {
       saved_by_minutes: '9.00',
       saved_by_loss: '2.00',
@@ -156,8 +156,8 @@ describe('tables beside the ladder', () => {
   })
 
   it('show the jar as paid and as used', () => {
-    const told = plain(mount(OutlayTable, { props: { verdict: verdict() } }).text())
-    expect(told).toContain('curing saltone pack$5.00$0.52')
-    expect(told).toContain('all$25.00$20.52')
+    const result = plain(mount(OutlayTable, { props: { verdict: verdict() } }).text())
+    expect(result).toContain('curing saltone pack$5.00$0.52')
+    expect(result).toContain('all$25.00$20.52')
   })
 })

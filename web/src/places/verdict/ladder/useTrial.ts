@@ -48,7 +48,7 @@ export function trialOf(now: Dials, was: Dials, verdict: Verdict, unit: 'lb' | '
 }
 
 export function samePolicy(one: Policy, other: Policy): boolean {
-  const told = ({ labour_rate, by_products, fuel, packaging, overhead }: Policy): string =>
+  const textOf = ({ labour_rate, by_products, fuel, packaging, overhead }: Policy): string =>
     JSON.stringify([
       labour_rate ?? '',
       by_products ?? true,
@@ -56,7 +56,7 @@ export function samePolicy(one: Policy, other: Policy): boolean {
       packaging ?? true,
       overhead ?? true,
     ])
-  return told(one) === told(other)
+  return textOf(one) === textOf(other)
 }
 
 /** Tries changes as they are made; the record is untouched. The latest answer counts. */

@@ -4,7 +4,7 @@ import { batch, column, cost, shop, standIn, verdict, weight } from '@/shared/te
 import TakeAway from './TakeAway.vue'
 import WhoseMeat from './WhoseMeat.vue'
 import AcrossDrawing from '@/shared/strip/AcrossDrawing.vue'
-import ColumnTold from '@/shared/strip/ColumnTold.vue'
+import ColumnDetail from '@/shared/strip/ColumnDetail.vue'
 import StripAcross from '@/shared/strip/StripAcross.vue'
 import StripDown from '@/shared/strip/StripDown.vue'
 import { colourOf, colourOfPart } from '@/shared/strip/materials'
@@ -49,7 +49,7 @@ describe('the shop’s kinds on the strip', () => {
     expect(Math.min(...gaps)).toBeGreaterThan(12)
   })
 
-  it('are told in words below the strip of a phone', () => {
+  it('are put in words below the strip of a phone', () => {
     const shown = mount(StripDown, { props: { batch: batch({ shops: kinds }), width: 370, chosen: null } })
     expect(plain(shown.text())).toContain('cheap kind, 4.30 a pound; good kind, 9.10 a pound; best kind')
   })
@@ -72,17 +72,17 @@ describe('a thin ribbon', () => {
 })
 
 describe('meat of another batch', () => {
-  it('is named at the head of the strip, and told with what changed since', () => {
+  it('is named at the head of the strip, and shown with what changed since', () => {
     const head = mount(StripAcross, {
       props: { batch: batch({ sources: [source] }), width: 900, chosen: null },
     })
     expect(plain(head.text())).toContain('C1 of J-01')
-    const told = mount(ColumnTold, {
+    const result = mount(ColumnDetail, {
       props: { column: column('bought', 'Bought'), sources: [source], place: null },
       global: { components },
     })
-    expect(plain(told.text())).toContain('2.00 lb (0.907 kg) of it is C1 of J-01 Cherry jowl')
-    expect(plain(told.text())).toContain('brought $14.41 along, $12.00 on the day it was taken')
+    expect(plain(result.text())).toContain('2.00 lb (0.907 kg) of it is C1 of J-01 Cherry jowl')
+    expect(plain(result.text())).toContain('brought $14.41 along, $12.00 on the day it was taken')
   })
 
   it('is linked both ways', () => {
@@ -99,11 +99,11 @@ describe('meat of another batch', () => {
 
   it('that came together is said of its column', () => {
     const mixed = column('mix', 'Mixed', { came_together: true })
-    const told = mount(ColumnTold, {
+    const result = mount(ColumnDetail, {
       props: { column: mixed, sources: [], place: 1 },
       global: { components },
     })
-    expect(plain(told.text())).toContain('came together')
+    expect(plain(result.text())).toContain('came together')
   })
 })
 

@@ -33,17 +33,17 @@ const sliced = (): Batch => {
 
 describe('the headline', () => {
   it('names the stage its price is of, and that it is not the last', () => {
-    const told = text(HeadlinePrice, batch())
-    expect(told).toContain('Price of a trimmed pound, so far')
-    expect(told).toContain('$2.94')
-    expect(told).toContain('$6.48 a kilogram')
+    const result = text(HeadlinePrice, batch())
+    expect(result).toContain('Price of a trimmed pound, so far')
+    expect(result).toContain('$2.94')
+    expect(result).toContain('$6.48 a kilogram')
   })
 
   it('drops “so far” only when all is sliced, and then prices slice and portion', () => {
-    const told = text(HeadlinePrice, sliced())
-    expect(told).toContain('Price of a sliced pound$2.94')
-    expect(told).toContain('A portion, 3 slices$0.73')
-    expect(told).toContain('One slice (96 slices in all)$0.24')
+    const result = text(HeadlinePrice, sliced())
+    expect(result).toContain('Price of a sliced pound$2.94')
+    expect(result).toContain('A portion, 3 slices$0.73')
+    expect(result).toContain('One slice (96 slices in all)$0.24')
   })
 
   it('says that a portion of slices must wait for the knife', () => {
@@ -54,21 +54,21 @@ describe('the headline', () => {
 
   it('puts the kilogram first in a kitchen that thinks in kilograms', () => {
     standIn('kg')
-    const told = text(HeadlinePrice, batch())
-    expect(told).toContain('Price of a trimmed kilogram, so far$6.48$2.94 a pound')
+    const result = text(HeadlinePrice, batch())
+    expect(result).toContain('Price of a trimmed kilogram, so far$6.48$2.94 a pound')
   })
 })
 
 describe('house against shop', () => {
   it('says cheaper by how much a pound, on the batch, a portion', () => {
-    const told = text(AgainstShop, sliced())
-    expect(told).toContain('▼ $5.06 a pound cheaper')
-    expect(told).toContain('$40.50 less on this batch')
-    expect(told).toContain('$0.55 less a portion')
-    expect(told).toContain('It pays up to $3.50 a pound as bought.')
-    expect(told).toContain('Your work earned $21.40 an hour.')
-    expect(told).toContain('$6.00 for 12 oz: $8.00 a pound in the pack, $1.50 a portion')
-    expect(told).not.toContain('still rises')
+    const result = text(AgainstShop, sliced())
+    expect(result).toContain('▼ $5.06 a pound cheaper')
+    expect(result).toContain('$40.50 less on this batch')
+    expect(result).toContain('$0.55 less a portion')
+    expect(result).toContain('It pays up to $3.50 a pound as bought.')
+    expect(result).toContain('Your work earned $21.40 an hour.')
+    expect(result).toContain('$6.00 for 12 oz: $8.00 a pound in the pack, $1.50 a portion')
+    expect(result).not.toContain('still rises')
   })
 
   it('says what costs more without a minus sign, each figure with its own direction', () => {
@@ -78,10 +78,10 @@ describe('house against shop', () => {
       saved_per_portion: '0.10',
       is_cheaper: false,
     }
-    const told = text(AgainstShop, { ...sliced(), shops: [shop(dearer)] })
-    expect(told).toContain('▲ $0.64 a pound more')
-    expect(told).toContain('$9.52 more on this batch')
-    expect(told).toContain('$0.10 less a portion')
+    const result = text(AgainstShop, { ...sliced(), shops: [shop(dearer)] })
+    expect(result).toContain('▲ $0.64 a pound more')
+    expect(result).toContain('$9.52 more on this batch')
+    expect(result).toContain('$0.10 less a portion')
   })
 
   it('says even, nothing left, and nothing set', () => {
@@ -105,11 +105,11 @@ describe('house against shop', () => {
   it('compares nothing but the forecast until a batch is finished, and colors it only where it is sure', () => {
     const range = { saved_low: cost('-0.40', '-0.88'), saved_high: cost('1.20', '2.65') }
     const open = batch({ shops: [shop({ ...ahead, ...range, chance: 55 })] })
-    const told = text(AgainstShop, open)
-    expect(told).toContain('Beats the shop 55 times out of 100')
-    expect(told).toContain('8 times out of 10: $0.40 more to $1.20 cheaper a sliced pound')
-    expect(told).toContain('The price so far is for a trimmed pound and still rises.')
-    expect(told).not.toMatch(/earned|on this batch|a pound cheaper/)
+    const result = text(AgainstShop, open)
+    expect(result).toContain('Beats the shop 55 times out of 100')
+    expect(result).toContain('8 times out of 10: $0.40 more to $1.20 cheaper a sliced pound')
+    expect(result).toContain('The price so far is for a trimmed pound and still rises.')
+    expect(result).not.toMatch(/earned|on this batch|a pound cheaper/)
     const toneAt = (chance: number) =>
       mount(AgainstShop, {
         props: { batch: batch({ shops: [shop({ ...ahead, chance })] }), verdict: undefined },
@@ -172,10 +172,10 @@ describe('a figure that is asked', () => {
 
   it('tells inputs, formula in words and the entries behind it', async () => {
     await asked('saved_on_batch', 0).get('button').trigger('click')
-    const told = document.querySelector('[role="dialog"]')?.textContent?.replace(/\s+/g, ' ')
-    expect(told).toContain("(shop's pound − house's pound) × weight of what is left")
-    expect(told).toContain('6.00 lb, 2.722 kg')
-    expect(told).toContain('entry 1, smoked')
+    const result = document.querySelector('[role="dialog"]')?.textContent?.replace(/\s+/g, ' ')
+    expect(result).toContain("(shop's pound − house's pound) × weight of what is left")
+    expect(result).toContain('6.00 lb, 2.722 kg')
+    expect(result).toContain('entry 1, smoked')
   })
 
   it('is plain where there is nothing to tell', () => {

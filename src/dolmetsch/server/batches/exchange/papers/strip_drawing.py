@@ -1,4 +1,4 @@
-"""The strip drawn for paper: black and white, told apart by hatching and by words."""
+"""The strip drawn for paper: black and white, distinguished by hatching and by words."""
 
 from html import escape
 from typing import Final
@@ -52,8 +52,8 @@ def _height(price: float, dearest: float) -> float:
 
 
 def _text(x: float, y: float, words: str, **more: str) -> str:
-    told = "".join(f' {name.replace("_", "-")}="{value}"' for name, value in more.items())
-    return f'<text x="{x:.1f}" y="{y:.1f}"{told}>{escape(words)}</text>'
+    attributes = "".join(f' {name.replace("_", "-")}="{value}"' for name, value in more.items())
+    return f'<text x="{x:.1f}" y="{y:.1f}"{attributes}>{escape(words)}</text>'
 
 
 def _draw_head(column: ColumnOut, left: float, wide: float) -> list[str]:
