@@ -49,7 +49,7 @@ def test_an_entry_belongs_to_its_batchs_kitchen(filled, other):
     ("table", "column", "value", "constraint"),
     [
         ("entry", "sequence", 1, "entry_in_order"),
-        ("entry", "task", "flown", "entry_act"),
+        ("entry", "act", "flown", "entry_act"),
         ("entry", "reason", "because", "entry_reason"),
         ("weighing", "grams", 0, "weighing_weight"),
         ("weighing", "grams", 5_000_001, "weighing_weight"),
@@ -77,26 +77,26 @@ def test_the_tables_refuse_what_cannot_be(filled, table, column, value, constrai
         column: value,
     }
     if table in ("portionline", "shoppackline", "lotline", "weighing", "usedline"):
-        row["entry_id"] = Entry.objects.get(task="split").id
+        row["entry_id"] = Entry.objects.get(act="split").id
     kept = {name: row[name] for name in names}
     columns = ", ".join(f"`{name}`" for name in kept)
     marks = ", ".join(["%s"] * len(kept))
     assert constraint in refused(f"INSERT INTO batches_{table} ({columns}) VALUES ({marks})", *kept.values())
 
 
-def together(*tasks):
-    """Run ``tasks`` at once, each in a thread with a connection of its own; their answers."""
-    ready = threading.Barrier(len(tasks))
+def together(*acts):
+    """Run ``acts`` at once, each in a thread with a connection of its own; their answers."""
+    ready = threading.Barrier(len(acts))
     answers = []
 
-    def run(task):
+    def run(act):
         ready.wait()
         try:
-            answers.append(task())
+            answers.append(act())
         finally:
             connections.close_all()
 
-    threads = [threading.Thread(target=run, args=(task,)) for task in tasks]
+    threads = [threading.Thread(target=run, args=(act,)) for act in acts]
     for thread in threads:
         thread.start()
     for thread in threads:
@@ -111,11 +111,11 @@ def test_two_cooks_at_once_one_records_the_other_is_told():
     api.recorded(code, TRIM)
     for turn in range(4):
         seen = api.get(f"/batches/{code}")[1]["seen"]
-        tasks = [
+        acts = [
             lambda weight=weight, seen=seen: api.record(code, weigh("cure", A=weight), seen=seen)[0]
             for weight in ("4 lb", "3 lb")
         ]
-        assert sorted(together(*tasks)) == [201, 409], turn
+        assert sorted(together(*acts)) == [201, 409], turn
     assert list(Entry.objects.values_list("sequence", flat=True)) == [1, 2, 3, 4, 5, 6]
 
 
@@ -126,8 +126,8 @@ def test_one_key_sent_twice_at_once_is_one_entry():
     for turn in range(4):
         key = uuid.uuid4()
         seen = api.get(f"/batches/{code}")[1]["seen"]
-        task = lambda key=key, seen=seen: api.record(code, weigh("cure", lot="9 lb"), seen=seen, key=key)  # noqa: E731
-        answers = together(task, task)
+        act = lambda key=key, seen=seen: api.record(code, weigh("cure", lot="9 lb"), seen=seen, key=key)  # noqa: E731
+        answers = together(act, act)
         assert sorted(status for status, _ in answers) == [200, 201], turn
         assert len({body["entry"] for _, body in answers}) == 1
         start = uuid.uuid4()

@@ -285,6 +285,11 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
     assert (done["added"], done["faulty"]) == (1, 9)
 
 
+def listed(names):
+    """A list of ``names``, parted by upright bars, each at 3.49."""
+    return "item,price,unit\n" + "".join(f"{name},3.49,kg\n" for name in names.split("|"))
+
+
 @pytest.mark.parametrize(
     ("content", "note", "price"),
     [
@@ -298,11 +303,17 @@ def test_every_faulty_row_is_named_and_the_rest_is_written(api):
         ("item,price,unit\njambon salé,3.49,kg\n".encode("cp1252"), "Windows-1252", "3.49"),
         ("item,price,unit\nlomo añejo,3.49,kg\n".encode("cp1252"), "Windows-1252", "3.49"),
         (
-            "item,price,unit\nboczek wędzony żeberka,3.49,kg\n".encode("cp1250"),
+            listed(
+                "boczek wędzony|żeberka|łopatka świńska|karkówka|schab środkowy|słonina|śledź|cząber"
+            ).encode("cp1250"),
             "Windows-1250",
             "3.49",
         ),
-        ("item,price,unit\nсвиная грудинка,3.49,kg\n".encode("cp1251"), "Windows-1251", "3.49"),
+        (
+            listed("свиная грудинка|лопатка|соль каменная|сахар|перец черный").encode("cp1251"),
+            "Windows-1251",
+            "3.49",
+        ),
         ("item,price,unit\nsalt,3.49,kg\n".encode("utf-16"), "UTF-16", "3.49"),
         ("\ufeffitem,price,unit\r\nsalt,3.49,kg\r\n", None, "3.49"),
     ],

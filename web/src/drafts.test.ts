@@ -24,7 +24,7 @@ const row = { key: 'dry', label: 'dry', value: '200', reference: '200', source: 
 type Case = [what: string, form: Component, props: object, field: string, opener?: string]
 const cases: Case[] = [
   ['a price', NotePrice, { sort: 'meat', sources: [] }, 'form input'],
-  ['a method', WayForm, { result: null, methods: [] }, 'form input'],
+  ['a method', WayForm, { input: null, methods: [] }, 'form input'],
   ['the kitchen', KitchenPlace, {}, 'input[placeholder="5 g"]'],
   ['a fridge or rack', MapPlace, {}, 'input[placeholder="Fridge 3"]', 'Add a fridge or rack'],
   ['a tag', OfferPad, { offer: null, listed: [] }, '.price input'],

@@ -1022,10 +1022,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Tell News
+         * Record News
          * @description Tell what became of a task: done, moved, dropped, or open again.
          */
-        post: operations["tellNews"];
+        post: operations["recordNews"];
         delete?: never;
         options?: never;
         head?: never;
@@ -11929,7 +11929,7 @@ export interface operations {
             };
         };
     };
-    tellNews: {
+    recordNews: {
         parameters: {
             query?: never;
             header: {

@@ -17,8 +17,8 @@ describe('the steps to come', () => {
       down: false,
     }
     const fan = drawFan(2, 1, [{ low: 3, middle: 4, high: 5 }], frame)
-    expect(fan.line).toBe('M100 180L140 160L200 160')
-    expect(fan.area).toBe('M100 180L140 150L200 150L200 170L140 170L100 180Z')
+    expect(fan.line).toBe('M100,180L140,160L200,160')
+    expect(fan.area).toBe('M100,180L140,150L200,150L200,170L140,170L100,180Z')
     expect(drawFan(2, 1, [], frame)).toEqual({ line: '', area: '' })
   })
 

@@ -51,15 +51,15 @@ describe('the strip', () => {
 
   it('lets peels leave between the thickness after and before, labels never closer than the gap', () => {
     const [first, second] = drawSteps(chain, frame)[1]?.peels ?? []
-    expect(first?.path.startsWith('M100 96C')).toBe(true)
-    expect(second?.path.startsWith('M100 114C')).toBe(true)
+    expect(first?.path).toMatch(/^M100,114C.*,100,96Z$/)
+    expect(second?.path).toMatch(/^M100,120C.*,100,114Z$/)
     expect((second?.label.y ?? 0) - (first?.label.y ?? 0)).toBeGreaterThanOrEqual(14)
     expect(lowestLabel(drawSteps(chain, frame), frame)).toBe(second?.label.y)
   })
 
   it('draws a gain as a wedge, not as a band that leaves', () => {
     const drawing = drawSteps(chain, frame)[2]
-    expect(drawing?.gain).toContain('M200 96C')
+    expect(drawing?.gain).toContain('M200,96C220,96,220,108,240,108')
     expect(drawing?.peels[0]?.path).toBe('')
     expect(drawSteps(chain, frame)[1]?.gain).toBeNull()
   })
