@@ -44,12 +44,15 @@ def record_large(pool: Pool) -> str:
         seen += 1
         return answer
 
-    pieces = [{"weight": "6 lb"}] * PIECES
-    cut_off = [{"name": "lean trim", "material": "lean", "weight": "20 lb"}]
-    split = {"kind": "trim", "piece": "lot", "pieces": pieces, "cut_off": cut_off}
-    marks = [one["mark"] for one in record({"act": "split", **split})["batch"]["pieces"]]
+    def split(kind: str, piece: str, *pieces: str) -> list[str]:
+        lines = [{"weight": weight} for weight in pieces]
+        made = record({"act": "split", "kind": kind, "piece": piece, "pieces": lines, "cut_off": []})
+        return [one["mark"] for one in made["batch"]["pieces"]]
+
+    for half in split("trim", "lot", "195 lb", "195 lb"):
+        marks = split("portion", half, *["6 lb"] * (PIECES // 2))
     steps = [(kind, mark, place) for place, kind in enumerate(KINDS) for mark in marks]
-    for kind, mark, place in steps[: ENTRIES - 2]:
+    for kind, mark, place in steps[: ENTRIES - 4]:
         weights = [{"mark": mark, "weight": f"{5.9 - 0.1 * place:.1f} lb"}]
         record({"act": "weigh", "kind": kind, "weights": weights})
     return code
