@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
 import { momentText } from '@/shared/quantity/when'
 
@@ -7,6 +8,13 @@ import { momentText } from '@/shared/quantity/when'
 const props = defineProps<{ batch: Batch; correctingId: number | null }>()
 defineEmits<{ correct: [entry: Entry] }>()
 
+/** So many entries are drawn at a time: hundreds at once would keep the page from answering. */
+const AT_ONCE = 40
+const drawn = ref(AT_ONCE)
+const { pause } = useIntervalFn(() => {
+  drawn.value += AT_ONCE
+  if (drawn.value >= props.batch.log.length) pause()
+}, 30)
 const entries = computed(() => [...props.batch.log].reverse())
 const numberOf = (id: number | null): number | undefined =>
   props.batch.log.find((entry) => entry.id === id)?.sequence
@@ -18,7 +26,7 @@ const canCorrect = (entry: Entry): boolean => entry.overruled_by === null && ent
 <template>
   <ol class="log">
     <li
-      v-for="entry in entries"
+      v-for="entry in entries.slice(0, drawn)"
       :key="entry.id"
       :class="{ overruled: entry.overruled_by, open: entry.id === correctingId }"
     >
@@ -60,6 +68,8 @@ li {
   align-items: start;
   padding: 10px 0;
   border-top: 1px solid #e4e8e6;
+  content-visibility: auto;
+  contain-intrinsic-size: auto 64px;
 }
 
 li:first-child {
