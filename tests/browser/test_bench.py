@@ -89,7 +89,7 @@ def test_three_pieces_one_after_another_on_a_noisy_scale(kitchen: Page, canteen,
     assert [entry.weighings.get().typed for entry in weighed] == ["4.19 lb", "4.09 lb", "4.60 lb"]
     # what the desk gave out for A is charged with it
     assert "crushed juniper" in {line.what for line in weighed[0].used.all()}
-    undone = Entry.objects.get(batch__code="B-02", task="withdraw")
+    undone = Entry.objects.get(batch__code="B-02", act="withdraw")
     assert (undone.corrects.pk, undone.reason) == (weighed[2].pk, "undone at the scale")
 
 
@@ -153,8 +153,8 @@ def test_a_trim_is_weighed_part_by_part(kitchen: Page, canteen, lay):
     kitchen.get_by_role("button", name="Take 1.00 lb for lean trim", exact=True).click()
     kitchen.get_by_role("button", name="Record trimming: 3 weighed").click()
     expect(kitchen.get_by_role("button", name="Undo trimming of lot")).to_be_visible()
-    wait_until(kitchen, Entry.objects.filter(batch__code=code, task="split").exists)
-    entry = Entry.objects.get(batch__code=code, task="split")
+    wait_until(kitchen, Entry.objects.filter(batch__code=code, act="split").exists)
+    entry = Entry.objects.get(batch__code=code, act="split")
     answer = [(line.mark, line.role, line.typed, line.worth_typed) for line in entry.weighings.all()]
     assert answer == [
         ("A", "main", "5.00 lb", ""),
