@@ -12,6 +12,8 @@ EACH: Final = 200
 FIRST_KITCHEN: Final = 10_000
 #: Keys of the batches and entries that are copied, as `fill` of run.py gave them.
 FIRST_BATCH, FIRST_ENTRY = 1_000, 10_000
+#: Keys of the copies lie beyond what the run itself records.
+BEYOND: Final = 1_000_000
 #: So many of the queries that look at most rows are shown.
 SHOWN: Final = 10
 
@@ -30,8 +32,8 @@ def fill_up(kinds: list[type[models.Model]], *, batches: int, entries: int) -> N
         pattern.save(force_insert=True)
     for copy in range(COPIES):
         shifts = {
-            "batch": (copy + 1) * batches,
-            "entry": (copy + 1) * entries,
+            "batch": BEYOND + copy * batches,
+            "entry": BEYOND + copy * entries,
             "kitchen": FIRST_KITCHEN + copy * per_copy,
         }
         with connection.cursor() as cursor:
@@ -54,9 +56,9 @@ def _copying(kind: type[models.Model], shifts: dict[str, int], *, batches: int, 
         if target == "kitchen":
             columns[column] = f"{shifts['kitchen']} + ({of_batch} - {FIRST_BATCH}) DIV {EACH}"
         elif target in shifts:
-            columns[column] = f"{column} + {shifts[target]}"
+            columns[column] = f"`{column}` + {shifts[target]}"
         elif not field.primary_key:
-            columns[column] = column
+            columns[column] = f"`{column}`"
     if of_batch in all_columns:
         where = f"{of_batch} BETWEEN {FIRST_BATCH} AND {FIRST_BATCH + batches - 1}"
     else:
