@@ -130,6 +130,12 @@ def tell(api, uid, sort="done", **more):
     return api.call("POST", f"/tasks/{uid}/news", {"sort": sort, **more})
 
 
+def test_news_that_waited_on_a_device_reach_the_address_they_were_written_for(api, code):
+    uid = plan(api, code)
+    status, body = api.call("POST", f"/acts/{uid}/news", {"sort": "done"})
+    assert (status, body["tasks"][0]["state"]) == (201, "done")
+
+
 def test_an_act_is_ticked_off_once_and_late_ones_say_so(api, code):
     late = plan(api, code, days=-2)
     assert api.get("/plan")[1]["tasks"][0]["is_late"] is True
