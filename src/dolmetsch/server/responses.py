@@ -15,12 +15,10 @@ def answer_with(*media_types: str) -> dict[str, Any]:
     return {"responses": {200: {"description": "The file", "content": content}}}
 
 
-def print_json(body: BaseModel, *, status: int = 200, headers: dict[str, str] | None = None) -> HttpResponse:
+def print_json(body: BaseModel) -> HttpResponse:
     """``body`` as JSON, printed at once.
 
     Returned as it is, Ninja would check what was built by its schema against the schema once more, copy it
     into dicts and encode those: several times the work, felt where an answer is long or asked for often.
     """
-    return HttpResponse(
-        body.model_dump_json(), status=status, headers=headers, content_type="application/json"
-    )
+    return HttpResponse(body.model_dump_json(), content_type="application/json")

@@ -13,7 +13,10 @@ const AT_ONCE = 40
 const drawn = ref(AT_ONCE)
 const { pause } = useIntervalFn(() => {
   drawn.value += AT_ONCE
-  if (drawn.value >= props.batch.log.length) pause()
+  if (drawn.value < props.batch.log.length) return
+  // all of it from now on: what is recorded later must not push the first entries out
+  drawn.value = Infinity
+  pause()
 }, 30)
 const entries = computed(() => [...props.batch.log].reverse())
 const numberOf = (id: number | null): number | undefined =>

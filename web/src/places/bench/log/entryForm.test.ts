@@ -200,6 +200,16 @@ describe('what a weighing means', () => {
 })
 
 describe('the log', () => {
+  it('draws a long log a part at a time, and keeps its first entry when more is recorded', async () => {
+    const log = (count: number) => Array.from({ length: count }, (_, index) => entry(index + 1))
+    const shown = mount(BatchLog, { props: { batch: batch({ log: log(80) }), correctingId: null } })
+    expect(shown.findAll('li')).toHaveLength(40)
+    await vi.advanceTimersByTimeAsync(100)
+    expect(shown.findAll('li')).toHaveLength(80)
+    await shown.setProps({ batch: batch({ log: log(81) }) })
+    expect(shown.findAll('li')).toHaveLength(81)
+  })
+
   it('shows the latest first, wrong entries beside what corrects or takes them back', () => {
     const log = [
       entry(1, { overruled_by: 102 }),
