@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest'
+import { nextTick, ref } from 'vue'
 import { noConnection, type Problem, ProblemError } from '@/shared/api/client'
 import { setOwner } from '@/shared/api/owner'
 import { useDraft } from './useDraft'
@@ -50,6 +51,29 @@ describe('a write', () => {
     expect([state.value, problem.value?.detail]).toEqual(['refused', 'look again'])
     await write({ weight: 'x' }, nothing)
     expect(keys[1]).not.toBe(keys[0])
+  })
+
+  it('drops a refusal when something else is typed', async () => {
+    const typed = ref('x')
+    const { write, state, problem } = useWrite('a', server(refusal).send, () => typed.value)
+    await write({}, nothing)
+    typed.value = '4 lb'
+    await nextTick()
+    expect([state.value, problem.value]).toEqual(['idle', null])
+  })
+
+  it('does not hold the faults of what was sent against what was typed since', async () => {
+    const typed = ref('x')
+    const fault = { path: 'weight', message: 'not a weight', code: 'bad' }
+    const { send } = server({ ...refusal, fields: [fault] }, { ...refusal, fields: [fault] })
+    const { write, state, problem } = useWrite('a', send, () => typed.value)
+    const answered = write({}, nothing)
+    typed.value = '4 lb'
+    await answered
+    expect([state.value, problem.value?.detail, problem.value?.fields]).toEqual(['refused', 'look again', []])
+    await nextTick()
+    await write({}, nothing)
+    expect(problem.value?.fields).toEqual([fault])
   })
 
   it('hands on what went wrong in our own code', async () => {

@@ -11,8 +11,15 @@ type Pending = { key: string; text: string }
 /**
  * Sends a body under an idempotency key. The key stays as long as the body does, across failures and
  * reloads, so trying again never records twice; a changed body takes a new key.
+ *
+ * `typed`: what is typed in the form. A refusal is dropped when that changes, and its faults are not held against
+ * fields that were typed anew while it was on its way.
  */
-export function useWrite<B, R>(name: string, send: (body: B, key: string) => Promise<R>) {
+export function useWrite<B, R>(
+  name: string,
+  send: (body: B, key: string) => Promise<R>,
+  typed: () => unknown = () => null,
+) {
   const storageKey = `dolmetsch:${ownerKey()}:pending:${name}`
   const state = ref<WriteState>('idle')
   const problem = ref<Problem | null>(null)
@@ -34,6 +41,7 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
     last = { body, done }
     state.value = 'saving'
     problem.value = null
+    const sent = JSON.stringify(typed())
     try {
       const answer = await send(body, keyFor(body))
       localStorage.removeItem(storageKey)
@@ -43,7 +51,8 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
       done(answer)
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error
-      problem.value = error.problem
+      const isAsSent = JSON.stringify(typed()) === sent
+      problem.value = isAsSent ? error.problem : { ...error.problem, fields: [] }
       state.value = retriable.has(error.problem.code) ? 'failed' : 'refused'
       if (state.value === 'refused') localStorage.removeItem(storageKey)
     }
@@ -61,6 +70,11 @@ export function useWrite<B, R>(name: string, send: (body: B, key: string) => Pro
     state.value = 'idle'
     problem.value = null
   }
+  watch(
+    () => JSON.stringify(typed()),
+    () => state.value === 'refused' && reset(),
+    { flush: 'sync' },
+  )
 
   return { state, problem, write, retry, reset, isSaving: computed(() => state.value === 'saving') }
 }

@@ -55,13 +55,16 @@ const { preview, forget } = usePreview(props.name, body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry, reset } = useWrite<Body, Recorded>(props.name, (sent, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-      params: { path: place.value, header: { 'Idempotency-Key': key } },
-      body: sent,
-    }),
-  ),
+const { state, problem, write, retry } = useWrite<Body, Recorded>(
+  props.name,
+  (sent, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+        params: { path: place.value, header: { 'Idempotency-Key': key } },
+        body: sent,
+      }),
+    ),
+  () => [props.content, draft],
 )
 provideFormFacts({ preview, problem })
 const whenFault = computed(
@@ -69,10 +72,6 @@ const whenFault = computed(
     [...(problem.value?.fields ?? []), ...(preview.value?.problems ?? [])].find(
       (one) => one.path === 'happened_at',
     )?.message,
-)
-watch(
-  () => JSON.stringify(props.content),
-  () => state.value === 'refused' && reset(),
 )
 watch(problem, async (now) => {
   if (now?.code === 'moved_on') emit('stale')

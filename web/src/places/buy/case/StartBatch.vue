@@ -53,17 +53,19 @@ const { preview } = usePreview('start', body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry, reset } = useWrite<Body, Recorded>('start', (sent, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches', {
-      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-      body: sent,
-    }),
-  ),
+const { state, problem, write, retry } = useWrite<Body, Recorded>(
+  'start',
+  (sent, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body: sent,
+      }),
+    ),
+  () => draft,
 )
 provideFormFacts({ preview, problem })
 const whenFault = computed(() => problem.value?.fields?.find((one) => one.path === 'happened_at')?.message)
-watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 watch(problem, async () => {
   await nextTick()
   form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()

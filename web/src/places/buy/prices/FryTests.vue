@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { reactive, ref, watch } from 'vue'
+import { reactive, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { dayText } from '@/shared/quantity/when'
@@ -16,7 +16,7 @@ const slug = useSlug()
 const queries = useQueryClient()
 const blank = (): Body => ({ raw: '', cooked: '', on: new Date().toLocaleDateString('sv-SE') })
 const draft = reactive<Body>(blank())
-const { state, problem, write, retry, reset } = useWrite<Body, Schemas['ItemWholeOut']>(
+const { state, problem, write, retry } = useWrite<Body, Schemas['ItemWholeOut']>(
   `frying:${props.whole.item.id}`,
   (body, key) =>
     take(
@@ -28,9 +28,9 @@ const { state, problem, write, retry, reset } = useWrite<Body, Schemas['ItemWhol
         body,
       }),
     ),
+  () => draft,
 )
 provideFormFacts({ preview: ref(null), problem })
-watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 
 function send(): void {
   void write({ ...draft }, () => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -58,7 +58,7 @@ const { draft, clear } = useDraft<Body>(
   blank,
 )
 const said = ref<string[]>([])
-const { state, problem, write, retry, reset } = useWrite<Body, Schemas['NotedOut']>(
+const { state, problem, write, retry } = useWrite<Body, Schemas['NotedOut']>(
   `price:${props.correcting?.id ?? props.sort}`,
   (body, key) =>
     take(
@@ -67,9 +67,9 @@ const { state, problem, write, retry, reset } = useWrite<Body, Schemas['NotedOut
         body,
       }),
     ),
+  () => draft,
 )
 provideFormFacts({ preview: ref(null), problem })
-watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 const isShop = computed(() => props.sort === 'shop_pack')
 const isMeat = computed(() => props.sort === 'meat')
 const hint = computed(() =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -40,16 +40,18 @@ const blank = (): Body =>
         put_away: false,
       }
 const { draft, clear } = useDraft<Body>(`method:${props.input?.name ?? ''}`, blank)
-const { state, problem, write, retry, reset } = useWrite<Body, Schemas['WaysOut']>('way', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/ways', {
-      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-      body,
-    }),
-  ),
+const { state, problem, write, retry } = useWrite<Body, Schemas['WaysOut']>(
+  'way',
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/ways', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  () => draft,
 )
 provideFormFacts({ preview: ref(null), problem })
-watch(draft, () => state.value === 'refused' && reset(), { deep: true })
 const groups = ['cure', 'fuel', 'packaging', 'other']
 const title = computed(() => (props.input ? `Change “${props.input.name}”` : 'New method'))
 const word = (key: string): string => key.replace('_', ' ')
