@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from dolmetsch.core.documents.answers import answer_cost, answer_cure
+from dolmetsch.core.documents.answers import answer_cook, answer_cost, answer_cure, answer_drying
 from dolmetsch.core.errors import DolmetschError
 from tests.core.jowl import EXAMPLES
 
@@ -21,7 +21,10 @@ def off(mark, weight, worth=None, **more):
     return {"id": mark, "weight": weight, "role": "by_product", "worth": worth, **more}
 
 
-@pytest.mark.parametrize(("name", "answer"), [("batch", answer_cost), ("cure", answer_cure)])
+@pytest.mark.parametrize(
+    ("name", "answer"),
+    [("batch", answer_cost), ("cure", answer_cure), ("cook", answer_cook), ("drying", answer_drying)],
+)
 def test_the_examples_to_the_last_printed_digit(name, answer):
     expected = json.loads((EXAMPLES / f"{name}.answer.json").read_text())
     assert answer((EXAMPLES / f"{name}.json").read_bytes()) == expected

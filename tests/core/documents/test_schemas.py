@@ -8,11 +8,13 @@ from hypothesis import given
 from jsonschema import Draft202012Validator
 
 from dolmetsch.core.costing.sheet import compute_sheet
-from dolmetsch.core.documents.answers import SCHEMAS
+from dolmetsch.core.documents.answers import SCHEMAS, answer_cook, answer_drying
 from dolmetsch.core.documents.batch_reading import BatchDocument
 from dolmetsch.core.documents.sheet_writing import write_sheet
 from dolmetsch.core.ledger.batch import Portion, ShopPack
 from tests.core.documents import test_answers as documents
+from tests.core.drying import test_drying as drying
+from tests.core.heat import cooks
 from tests.core.jowl import EXAMPLES
 from tests.strategies import batches
 
@@ -25,7 +27,16 @@ def validator(name):
 
 @pytest.mark.parametrize(
     ("example", "schema"),
-    [("batch", "batch"), ("batch.answer", "sheet"), ("cure", "cure"), ("cure.answer", "cure-answer")],
+    [
+        ("batch", "batch"),
+        ("batch.answer", "sheet"),
+        ("cure", "cure"),
+        ("cure.answer", "cure-answer"),
+        ("cook", "cook"),
+        ("cook.answer", "cook-answer"),
+        ("drying", "drying"),
+        ("drying.answer", "drying-answer"),
+    ],
 )
 def test_the_examples_satisfy_their_schemas(example, schema):
     validator(schema).validate(json.loads((EXAMPLES / f"{example}.json").read_text()))
@@ -61,3 +72,52 @@ def test_what_cannot_be_read_does_not_satisfy_the_schema(change):
     document = {"format": "dolmetsch-batch/1", "lots": [documents.lot()], **change}
     assert not validator("batch").is_valid(document)
     assert validator("batch").is_valid({**document, "lots": [documents.lot()], "steps": [], "policy": None})
+
+
+@pytest.mark.parametrize(
+    ("document", "schema"),
+    [
+        (cooks.document((0, 145), (4, 145)), "cook"),
+        (cooks.document((0, {"air": 200}), meat=None, phases=[], pull_at="150"), "cook"),
+        (drying.document(), "drying"),
+        (drying.document((30, 500), cuts=[], ph=None), "drying"),
+    ],
+)
+def test_short_logs_and_their_answers_satisfy_their_schemas(document, schema):
+    validator(schema).validate(document)
+    answer = {"cook": answer_cook, "drying": answer_drying}[schema](json.dumps(document))
+    validator(f"{schema}-answer").validate(answer)
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"unit": "K"},
+        {"readings": []},
+        {"readings": [{"at": "2026-11-26"}]},
+        {"readings": [{"at": cooks.at(0), "1": "1e3"}]},
+        {"probes": [{"id": "instant"}]},
+        {"phases": [{"kind": "boil", "from": cooks.at(0)}]},
+        {"nitrite_ppm": "-1"},
+    ],
+)
+def test_a_cook_that_cannot_be_read_does_not_satisfy_the_schema(change):
+    whole = cooks.document((0, 145))
+    assert validator("cook").is_valid(whole)
+    assert not validator("cook").is_valid({**whole, **change})
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        {"green": 1000},
+        {"target_loss": "-0.4"},
+        {"weighings": None},
+        {"weighings": [{"at": cooks.at(0), "weight": "1"}]},
+        {"chamber": [{"at": cooks.at(0), "humidity": 1.4}]},
+        {"ph": [{"at": cooks.at(0), "ph": 15}]},
+        {"ferment": {"temp": "80"}},
+    ],
+)
+def test_a_drying_log_that_cannot_be_read_does_not_satisfy_the_schema(change):
+    assert not validator("drying").is_valid({**drying.document((1, 900)), **change})

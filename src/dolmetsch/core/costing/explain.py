@@ -15,7 +15,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 def explain(batch: Batch, sheet: Sheet, strip: Strip) -> tuple[Derivation, ...]:
     """All figures of the sheet and of its strip that can be had, each with its derivation."""
     columns = [
-        line for place, column in enumerate(strip.columns) for line in explain_column(sheet, column, place)
+        line for index, column in enumerate(strip.columns) for line in explain_column(sheet, column, index)
     ]
     return (
         *_of_bought(sheet),
@@ -154,7 +154,7 @@ def _of_portion(batch: Batch, sheet: Sheet, makers: tuple[int, ...]) -> Derivati
 
 
 def _of_shop(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
-    for place, (pack, shop) in enumerate(zip(batch.shop, sheet.shop, strict=True)):
+    for index, (pack, shop) in enumerate(zip(batch.shop, sheet.shop, strict=True)):
         yield Derivation(
             figure="shop_per_lb",
             title=f"A pound of “{pack.name}”",
@@ -165,12 +165,12 @@ def _of_shop(batch: Batch, sheet: Sheet) -> Iterator[Derivation]:
             ),
             value=shop.cost_per_lb,
             unit="unit_cost",
-            shop=place,
+            shop=index,
         )
-        yield from _of_saving(sheet, shop, place)
+        yield from _of_saving(sheet, shop, index)
 
 
-def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation]:
+def _of_saving(sheet: Sheet, shop: Comparison, index: int) -> Iterator[Derivation]:
     final = sheet.final
     theirs = Input(label=f"a pound of “{shop.name}”", value=shop.cost_per_lb, unit="unit_cost")
     if final.cost_per_lb is not None and shop.saved_on_batch is not None:
@@ -185,7 +185,7 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             ),
             value=shop.saved_on_batch,
             unit="money",
-            shop=place,
+            shop=index,
         )
     if final.cost_per_lb is not None and shop.saved_per_lb is not None:
         yield Derivation(
@@ -198,7 +198,7 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             ),
             value=shop.saved_per_lb,
             unit="unit_cost",
-            shop=place,
+            shop=index,
         )
     served = final.portion_served
     if served is not None and shop.portion is not None and shop.saved_per_portion is not None:
@@ -212,12 +212,12 @@ def _of_saving(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivatio
             ),
             value=shop.saved_per_portion,
             unit="money",
-            shop=place,
+            shop=index,
         )
-    yield from _of_worth(sheet, shop, place)
+    yield from _of_worth(sheet, shop, index)
 
 
-def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation]:
+def _of_worth(sheet: Sheet, shop: Comparison, index: int) -> Iterator[Derivation]:
     """Where it stops paying, and what an hour earned: both from what the shop asks for as much."""
     final = sheet.final
     worth = Input(
@@ -247,7 +247,7 @@ def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation
             ),
             value=shop.break_even_paid_per_lb,
             unit="unit_cost",
-            shop=place,
+            shop=index,
         )
     if shop.earned_per_hour is not None:
         labour = final.groups.get("labour", Fraction(0))
@@ -267,5 +267,5 @@ def _of_worth(sheet: Sheet, shop: Comparison, place: int) -> Iterator[Derivation
             ),
             value=shop.earned_per_hour,
             unit="money",
-            shop=place,
+            shop=index,
         )

@@ -12,7 +12,7 @@ from dolmetsch.core.ledger.pieces import per_lb_of
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 
 
-def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivation]:
+def explain_column(sheet: Sheet, column: Column, index: int) -> Iterator[Derivation]:
     """Price after it, kept of its own pieces, spent in it: ``column_0_price`` and so on."""
     stages = [sheet.ledger.stages[step - 1] for step in column.steps]
     if not stages:
@@ -20,7 +20,7 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
     before = per_lb_of(stages[0].before)
     if column.cost_per_lb is not None and before is not None:
         yield Derivation(
-            figure=f"column_{place}_price",
+            figure=f"column_{index}_price",
             title="A pound after this step",
             formula=(
                 "(price before × weight before + spent − credit for trim) ÷ weight after; a piece split off "
@@ -41,7 +41,7 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
         out = sum([stage.own_main_grams_out for stage in weighed], Fraction(0))
         into = sum([stage.own_grams_in for stage in weighed], Fraction(0))
         yield Derivation(
-            figure=f"column_{place}_kept",
+            figure=f"column_{index}_kept",
             title="Kept of this step",
             formula="weight of its pieces that go on ÷ weight of its pieces before",
             inputs=(
@@ -54,7 +54,7 @@ def explain_column(sheet: Sheet, column: Column, place: int) -> Iterator[Derivat
     if column.spent:
         own = added([stage.own for stage in stages])
         yield Derivation(
-            figure=f"column_{place}_spent",
+            figure=f"column_{index}_spent",
             title="Spent in this step",
             formula="what was used × its price, and work by the hour, as the policy counts them",
             inputs=tuple(

@@ -70,8 +70,8 @@ def compute_spread(batch: Batch, sheet: Sheet) -> Spread:
     alone = replace(batch, shop=())
     for resolution, nudge in _weighings(alone):
         is_known = True
-        for place, slope in enumerate(_slopes(base, nudge, resolution * PART, batch)):
-            variances[place] += slope * slope * resolution * resolution / 12
+        for index, slope in enumerate(_slopes(base, nudge, resolution * PART, batch)):
+            variances[index] += slope * slope * resolution * resolution / 12
     roots = [
         None if figure is None else square_root(variance)
         for figure, variance in zip(base, variances, strict=True)
@@ -127,28 +127,28 @@ def _slopes(base: Figures, nudge: Nudge, step: Fraction, batch: Batch) -> list[F
 
 def _weighings(batch: Batch) -> Iterator[tuple[Fraction, Nudge]]:
     """Every weighing whose scale is known: its resolution, and the batch with so many grams more on it."""
-    for place, lot in enumerate(batch.lots):
+    for index, lot in enumerate(batch.lots):
         if lot.resolution_grams:
-            yield lot.resolution_grams, _lot_nudge(batch, place)
-    for place, step in enumerate(batch.steps):
+            yield lot.resolution_grams, _lot_nudge(batch, index)
+    for index, step in enumerate(batch.steps):
         if step.resolution_grams:
             for nudged in _action_nudges(step.action):
-                yield step.resolution_grams, _step_nudge(batch, place, nudged)
+                yield step.resolution_grams, _step_nudge(batch, index, nudged)
 
 
-def _lot_nudge(batch: Batch, place: int) -> Nudge:
+def _lot_nudge(batch: Batch, index: int) -> Nudge:
     def nudge(more: Fraction) -> Batch:
         lots = list(batch.lots)
-        lots[place] = replace(lots[place], grams=lots[place].grams + more)
+        lots[index] = replace(lots[index], grams=lots[index].grams + more)
         return replace(batch, lots=tuple(lots))
 
     return nudge
 
 
-def _step_nudge(batch: Batch, place: int, nudged: Callable[[Fraction], Action]) -> Nudge:
+def _step_nudge(batch: Batch, index: int, nudged: Callable[[Fraction], Action]) -> Nudge:
     def nudge(more: Fraction) -> Batch:
         steps = list(batch.steps)
-        steps[place] = replace(steps[place], action=nudged(more))
+        steps[index] = replace(steps[index], action=nudged(more))
         return replace(batch, steps=tuple(steps))
 
     return nudge
@@ -157,8 +157,8 @@ def _step_nudge(batch: Batch, place: int, nudged: Callable[[Fraction], Action]) 
 def _action_nudges(action: Action) -> Iterator[Callable[[Fraction], Action]]:
     match action:
         case Split(into=into):
-            for place in range(len(into)):
-                yield partial(_nudge_output, action, place)
+            for index in range(len(into)):
+                yield partial(_nudge_output, action, index)
         case Weigh(grams=grams):
             for mark in grams:
                 yield partial(_nudge_piece, action, mark)
@@ -168,9 +168,9 @@ def _action_nudges(action: Action) -> Iterator[Callable[[Fraction], Action]]:
             return
 
 
-def _nudge_output(split: Split, place: int, more: Fraction) -> Split:
+def _nudge_output(split: Split, index: int, more: Fraction) -> Split:
     into = list(split.into)
-    into[place] = replace(into[place], grams=into[place].grams + more)
+    into[index] = replace(into[index], grams=into[index].grams + more)
     return replace(split, into=tuple(into))
 
 

@@ -98,8 +98,8 @@ def apply_changes(batch: Batch, sheet: Sheet, changes: Changes) -> Batch:
         tried = replace(tried, portion=changes.portion)
     if changes.shop_paid:
         shop = [
-            replace(pack, paid=changes.shop_paid.get(place, pack.paid))
-            for place, pack in enumerate(tried.shop)
+            replace(pack, paid=changes.shop_paid.get(index, pack.paid))
+            for index, pack in enumerate(tried.shop)
         ]
         tried = replace(tried, shop=tuple(shop))
     return tried

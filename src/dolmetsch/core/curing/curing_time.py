@@ -216,7 +216,7 @@ def draw_centre(thickness_mm: float, *, skin_on: bool, days: int) -> tuple[Point
             high=centre_ratio(day, half_metres=half, diffusivity=fast),
         )
 
-    return tuple(at(days * place / count) for place in range(count + 1))
+    return tuple(at(days * index / count) for index in range(count + 1))
 
 
 def centre_on(time: CuringTime, day: float) -> float | None:

@@ -8,12 +8,15 @@ from typing import Final, NoReturn
 from dolmetsch.core.documents.strict import Written, printable
 from dolmetsch.core.errors import DocumentError
 from dolmetsch.core.numbers.exact import GRAMS_PER
+from dolmetsch.core.numbers.moment import read_moment
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.temperature import COLDEST_READ, HOTTEST_READ, TemperatureUnit, to_fahrenheit
 
 #: More letters than any quantity needs.
 MAX_QUANTITY: Final = 100
 _NUMBER: Final = r"[0-9]+(?:\.[0-9]+)?|\.[0-9]+"
 _PLAIN: Final = re.compile(rf" *({_NUMBER}) *")
+_SIGNED: Final = re.compile(rf" *(-?)({_NUMBER}) *")
 _WEIGHT: Final = re.compile(rf"\s*({_NUMBER})\s*(lb|oz|kg|g)\s*")
 _TWO: Final = re.compile(rf"\s*([0-9]+)\s*lb\s*({_NUMBER})\s*oz\s*")
 _UNIT_PRICE: Final = re.compile(rf"\s*({_NUMBER})\s*/\s*(lb|oz|kg|g|each)\s*")
@@ -167,6 +170,36 @@ class Node:
         if match is None:
             self.refuse(f"{self.found} is not a plain number: {form}")
         return Fraction(match[1])
+
+    def share(self, what: str) -> Fraction:
+        """A JSON number or decimal text from 0 to 1."""
+        value = self.number(what)
+        if value > 1:
+            self.refuse(f"{self.found} is more than 1: {what} is a fraction between 0 and 1")
+        return value
+
+    def temperature(self, unit: TemperatureUnit) -> Fraction:
+        """A temperature in ``unit``, a JSON number or decimal text; in °F."""
+        form = "a temperature is a number like 41.5 or “-2”"
+        text = self.value.text if isinstance(self.value, Written) else self._quantity(form)
+        match = _SIGNED.fullmatch(text) if len(text) <= MAX_QUANTITY else None
+        if match is None:
+            self.refuse(f"{self.found} is not a plain number: {form}")
+        fahrenheit = to_fahrenheit(Fraction(f"{match[1]}{match[2]}"), unit)
+        if not COLDEST_READ <= fahrenheit <= HOTTEST_READ:
+            self.refuse(
+                f"{self.found} °{unit} is not between −40 and 1000 °F; look at the unit",
+                reason="out_of_range",
+            )
+        return fahrenheit
+
+    def moment(self) -> Fraction:
+        """A time with its offset, in seconds since 1970 (UTC)."""
+        form = "a time is text like “2026-11-26T09:00:00Z”, with Z or an offset"
+        at = read_moment(self._quantity(form))
+        if at is None:
+            self.refuse(f"{self.found} is not a time: {form}")
+        return at
 
     def whole(self, what: str) -> int:
         """A whole number of at least 1."""

@@ -109,10 +109,10 @@ def carry(start: Start, steps: Sequence[tuple[Costs, Belief]]) -> Outlook:
     middle = _run(start, costs, logs)
     weight_variance = [0.0] * len(steps)
     price_variance = [0.0] * len(steps)
-    for place, (_, belief) in enumerate(steps):
-        nudged = _run(start, costs, [*logs[:place], logs[place] + _NUDGE, *logs[place + 1 :]])
+    for index, (_, belief) in enumerate(steps):
+        nudged = _run(start, costs, [*logs[:index], logs[index] + _NUDGE, *logs[index + 1 :]])
         variance = belief.log_deviation**2 / _NUDGE**2
-        for at in range(place, len(steps)):
+        for at in range(index, len(steps)):
             weight_variance[at] += (log(nudged.grams[at] / middle.grams[at])) ** 2 * variance
             if middle.costs[at] > 0 and nudged.costs[at] > 0:
                 apart = log(nudged.costs[at] / middle.costs[at] * middle.grams[at] / nudged.grams[at])

@@ -59,19 +59,19 @@ def _refuse_nothing(value: Fraction | None, *, field: str) -> None:
         raise LedgerError("no_weight", field=field, text="must be above zero")
 
 
-def refuse_impossible_lot(lot: Lot, *, place: str, is_there: bool) -> None:
+def refuse_impossible_lot(lot: Lot, *, path: str, is_there: bool) -> None:
     """A mark used twice, no weight, or a price below zero.
 
     Raises:
-        LedgerError: with the field below ``place``.
+        LedgerError: with the field below ``path``.
     """
     if is_there:
-        raise LedgerError("same_mark", field=f"{place}.id", text=f"“{lot.id}” is there already")
-    refuse_no_weight(lot.grams, field=f"{place}.weight")
-    refuse_below_zero(lot.paid, field=f"{place}.paid")
-    refuse_below_zero(lot.solution, field=f"{place}.solution")
+        raise LedgerError("same_mark", field=f"{path}.id", text=f"“{lot.id}” is there already")
+    refuse_no_weight(lot.grams, field=f"{path}.weight")
+    refuse_below_zero(lot.paid, field=f"{path}.paid")
+    refuse_below_zero(lot.solution, field=f"{path}.solution")
     for position, extra in enumerate(lot.extras):
-        refuse_below_zero(extra.cost, field=f"{place}.extras[{position}].cost")
+        refuse_below_zero(extra.cost, field=f"{path}.extras[{position}].cost")
 
 
 def refuse_impossible_costs(number: int, step: Step) -> None:
@@ -83,25 +83,25 @@ def refuse_impossible_costs(number: int, step: Step) -> None:
     refuse_below_zero(step.minutes, step=number, field="minutes")
     refuse_below_zero(step.overhead, step=number, field="overhead")
     for index, used in enumerate(step.used):
-        place = f"used[{index}]"
+        path = f"used[{index}]"
         # asked here first: almost nothing is refused, and a refusal's words take time
         if used.price.paid.numerator < 0 or used.amount.numerator < 0:
-            refuse_below_zero(used.price.paid, step=number, field=f"{place}.price")
-            refuse_below_zero(used.amount, step=number, field=f"{place}.amount")
+            refuse_below_zero(used.price.paid, step=number, field=f"{path}.price")
+            refuse_below_zero(used.amount, step=number, field=f"{path}.amount")
         if used.group in LEDGER_GROUPS:
             text = f"“{used.group}” is booked by the ledger itself"
-            raise LedgerError("ledger_group", step=number, field=f"{place}.group", text=text)
+            raise LedgerError("ledger_group", step=number, field=f"{path}.group", text=text)
         if used.pieces:
-            _refuse_strangers(number, step, place=f"{place}.pieces", pieces=used.pieces)
+            _refuse_strangers(number, step, path=f"{path}.pieces", pieces=used.pieces)
 
 
-def _refuse_strangers(number: int, step: Step, *, place: str, pieces: tuple[str, ...]) -> None:
+def _refuse_strangers(number: int, step: Step, *, path: str, pieces: tuple[str, ...]) -> None:
     for mark in pieces:
         if mark not in step.entering:
             text = f"“{mark}” does not enter this step"
-            raise LedgerError("not_entering", step=number, field=place, text=text)
+            raise LedgerError("not_entering", step=number, field=path, text=text)
     if len(set(pieces)) < len(pieces):
-        raise LedgerError("same_mark", step=number, field=place, text="a piece is named twice")
+        raise LedgerError("same_mark", step=number, field=path, text="a piece is named twice")
 
 
 def refuse_missing(number: int, *, field: str, mark: str, gone: tuple[int, str] | None) -> None:
@@ -126,29 +126,29 @@ def refuse_same_mark(number: int, *, field: str, mark: str) -> None:
     raise LedgerError("same_mark", step=number, field=field, text=text)
 
 
-def refuse_bad_main(main: Main, *, number: int, place: str) -> None:
+def refuse_bad_main(main: Main, *, number: int, path: str) -> None:
     """A main without weight, or sliced into nothing.
 
     Raises:
-        LedgerError: with the field below ``place``.
+        LedgerError: with the field below ``path``.
     """
-    refuse_no_weight(main.grams, step=number, field=f"{place}.weight")
+    refuse_no_weight(main.grams, step=number, field=f"{path}.weight")
     if main.slices is not None and main.slices <= 0:
-        raise LedgerError("zero", step=number, field=f"{place}.slices", text="at least one slice")
+        raise LedgerError("zero", step=number, field=f"{path}.slices", text="at least one slice")
 
 
-def refuse_bad_output(out: Main | ByProduct, *, number: int, place: str) -> None:
+def refuse_bad_output(out: Main | ByProduct, *, number: int, path: str) -> None:
     """An output of a split without weight, sliced into nothing, or worth less than nothing.
 
     Raises:
-        LedgerError: with the field below ``place``.
+        LedgerError: with the field below ``path``.
     """
     if isinstance(out, Main):
-        refuse_bad_main(out, number=number, place=place)
+        refuse_bad_main(out, number=number, path=path)
         return
-    refuse_no_weight(out.grams, step=number, field=f"{place}.weight")
+    refuse_no_weight(out.grams, step=number, field=f"{path}.weight")
     if isinstance(out.worth, Price):
-        refuse_below_zero(out.worth.paid, step=number, field=f"{place}.worth")
+        refuse_below_zero(out.worth.paid, step=number, field=f"{path}.worth")
 
 
 def refuse_bad_split(split: Split, *, number: int, whole: int, together: int) -> None:

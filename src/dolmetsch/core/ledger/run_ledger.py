@@ -93,7 +93,7 @@ def run(batch: Batch) -> Ledger:
     unit = _common_unit(batch)
     bench = _Bench(policy=batch.policy, unit=unit, ratio=unit.as_integer_ratio())
     for index, lot in enumerate(batch.lots):
-        refuse_impossible_lot(lot, place=f"lots[{index}]", is_there=lot.id in bench.here)
+        refuse_impossible_lot(lot, path=f"lots[{index}]", is_there=lot.id in bench.here)
         bench.here[lot.id] = Piece(
             id=lot.id, weight=bench.weight(lot.grams), unit=bench.unit, bill=bill_of_lot(lot), is_main=True
         )
@@ -203,8 +203,8 @@ def _entering(bench: _Bench, number: int, step: Step) -> list[Piece]:
         raise LedgerError("same_mark", step=number, field=name, text="a piece is named twice")
     for mark in marks:
         if mark not in bench.here:
-            place = f"weigh.{mark}" if name == "weigh" else name
-            refuse_missing(number, field=place, mark=mark, gone=bench.gone.get(mark))
+            path = f"weigh.{mark}" if name == "weigh" else name
+            refuse_missing(number, field=path, mark=mark, gone=bench.gone.get(mark))
     return [bench.here[mark] for mark in marks]
 
 
@@ -272,7 +272,7 @@ def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> 
     """Rule 3: costs add; the merged weight is what the scale says."""
     into = merge.into
     _refuse_taken_mark(bench, number, mark=into.id, field="into.id")
-    refuse_bad_main(into, number=number, place="into")
+    refuse_bad_main(into, number=number, path="into")
     weight = bench.weight(into.grams)
     bill = added([piece.bill for piece in pieces])
     _warn_of_gain(bench, number, mark=into.id, before=sum([p.weight for p in pieces]), after=weight)
@@ -342,12 +342,12 @@ def _split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> tuple[l
 def _split_weights(bench: _Bench, number: int, *, whole: Piece, split: Split) -> list[int]:
     seen: set[str] = set()
     for index, out in enumerate(split.into):
-        place = f"into[{index}]"
+        path = f"into[{index}]"
         if out.id in seen:
-            refuse_same_mark(number, field=f"{place}.id", mark=out.id)
-        _refuse_taken_mark(bench, number, mark=out.id, field=f"{place}.id")
+            refuse_same_mark(number, field=f"{path}.id", mark=out.id)
+        _refuse_taken_mark(bench, number, mark=out.id, field=f"{path}.id")
         seen.add(out.id)
-        refuse_bad_output(out, number=number, place=place)
+        refuse_bad_output(out, number=number, path=path)
     weights = [bench.weight(out.grams) for out in split.into]
     refuse_bad_split(split, number=number, whole=whole.weight, together=sum(weights))
     return weights

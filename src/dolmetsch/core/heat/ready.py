@@ -1,0 +1,218 @@
+"""When the coldest inside will be there, with a range that holds eight times of ten.
+
+The cook so far is fitted by ``warming``; the parameters it leaves open, the air to come and what the model
+does not know are drawn many times, and the times counted (10, 50, 90 %). How often the range holds over
+simulated cooks is tested in `tests/core/heat/test_ready.py`.
+"""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from math import exp, sqrt
+from random import Random
+from statistics import fmean
+from typing import Final
+
+from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog
+from dolmetsch.core.heat.moments import InsideMoment, list_within
+from dolmetsch.core.heat.warming import (
+    Course,
+    State,
+    Vector,
+    Warming,
+    bound,
+    fit_warming,
+    hours_until,
+    run_course,
+)
+from dolmetsch.core.numbers.moment import HOUR_SECONDS, MINUTE_SECONDS
+from dolmetsch.core.numbers.span import HIGH, LIKELY, LOW, REACHED, TimeForecast, TimeSpan, at_once
+
+#: Times to come (seconds since 1970, in order) and the air (°F) from each on.
+Program = Sequence[tuple[Fraction, float]]
+#: So much of a cook, and so much of a climb (°F), has to be seen before anything can be said.
+LEAST_SECONDS, LEAST_CLIMB = 1200, 6.0
+#: The grid a cook is looked at by; of a long one so many points.
+_STEP_SECONDS, _MOST_POINTS = 300, 200
+#: The air to come is that of the last half hour, give or take so much (°F).
+_AIR_SECONDS, _AIR_DEVIATION = 1800, 4.0
+#: Air that is not this much (°F) warmer than what is wanted never gets there in a day.
+_AIR_OVER: Final = 3.0
+#: Where no probe is in the air: common in a smoker, but not known.
+_AIR_UNKNOWN, _AIR_UNKNOWN_DEVIATION = 225.0, 20.0
+#: The climb now is that of so long; how far off it may be (°F an hour) beside its own scatter.
+_CLIMB_SECONDS, _CLIMB_DEVIATION = 1500, 1.2
+#: What the model does not know of the rest of the time: standard deviation of its logarithm.
+_UNKNOWN: Final = 0.08
+_DRAWS: Final = 96
+_MOST_HOURS: Final = 30.0
+
+
+def forecast_ready(
+    log: CookLog, inside: Sequence[InsideMoment], *, program: Program = ()
+) -> TimeForecast | None:
+    """When the coldest inside reaches the log's ``pull_at``; None where none is aimed at.
+
+    ``program``: the air (°F) that is planned from times to come on; without it the air stays as it is.
+    """
+    if log.pull_at is None:
+        return None
+    cooked = list_within(inside, log.list_phases("cook"))
+    if not cooked:
+        return TimeForecast(span=None, why="nothing has been read in the cook yet")
+    for one in cooked:
+        if one.coldest >= log.pull_at:
+            return TimeForecast(span=at_once(one.at), why=REACHED)
+    if inside[-1].at > cooked[-1].at:
+        return TimeForecast(span=None, why="the cook is over")
+    course = _lay_out(log, cooked)
+    to_come = _air_to_come(course, program, now=cooked[-1].at)
+    why = _why_not(log, cooked, warmest=max(air for _, air in to_come))
+    if why is not None:
+        return TimeForecast(span=None, why=why)
+    waits = _draw_waits(log, cooked, course, to_come)
+    if len(waits) * 2 < _DRAWS:
+        return TimeForecast(span=None, why="it is not climbing toward that in this air")
+    now = cooked[-1].at
+    low, likely, high = (
+        now + Fraction(_quantile(waits, part) * HOUR_SECONDS) for part in (LOW, LIKELY, HIGH)
+    )
+    return TimeForecast(span=TimeSpan(low=low, likely=likely, high=high))
+
+
+def _why_not(log: CookLog, cooked: Sequence[InsideMoment], *, warmest: float) -> str | None:
+    assert log.pull_at is not None
+    if cooked[-1].at - cooked[0].at < LEAST_SECONDS:
+        return f"the cook has to be seen for {LEAST_SECONDS // MINUTE_SECONDS} minutes first"
+    if float(cooked[-1].coldest - min(one.coldest for one in cooked)) < LEAST_CLIMB:
+        return "the inside has hardly begun to climb"
+    if log.air and warmest < float(log.pull_at) + _AIR_OVER:
+        return "the air is no warmer than the inside is to be"
+    return None
+
+
+def _lay_out(log: CookLog, cooked: Sequence[InsideMoment]) -> Course:
+    """The cook on an even grid that ends now."""
+    start, now = cooked[0].at, cooked[-1].at
+    length = float(now - start)
+    step = max(float(_STEP_SECONDS), length / _MOST_POINTS)
+    count = max(1, int(length / step))
+    times = [float(now) - (count - index) * step for index in range(count + 1)]
+    air = _sample_air(log, times, step)
+    inside = _sample([(float(one.at), float(one.coldest)) for one in cooked], times, float(STALE_SECONDS))
+    inside[0] = inside[0] if inside[0] is not None else float(cooked[0].coldest)
+    return Course(step_hours=step / HOUR_SECONDS, air=air, inside=inside)
+
+
+def _sample(
+    points: Sequence[tuple[float, float]], times: Sequence[float], stale: float
+) -> list[float | None]:
+    """The last value at or before each time; None where it is stale."""
+    found: list[float | None] = []
+    index = 0
+    for time in times:
+        while index < len(points) and points[index][0] <= time + 1e-6:
+            index += 1
+        is_known = index > 0 and time - points[index - 1][0] <= stale
+        found.append(points[index - 1][1] if is_known else None)
+    return found
+
+
+def _sample_air(log: CookLog, times: Sequence[float], step: float) -> list[float]:
+    """The air over each step, the mean of what was read in it; where none was, as it was before."""
+    ids = {probe.id for probe in log.air}
+    points = [
+        (float(reading.at), fmean(float(value) for probe, value in reading.values.items() if probe in ids))
+        for reading in log.readings
+        if ids & reading.values.keys()
+    ]
+    found: list[float] = []
+    index = 0
+    last = points[0][1] if points else _AIR_UNKNOWN
+    for time in times:
+        in_step = []
+        while index < len(points) and points[index][0] <= time + 1e-6:
+            if points[index][0] > time - step:
+                in_step.append(points[index][1])
+            last = points[index][1]
+            index += 1
+        found.append(fmean(in_step) if in_step else last)
+    return found
+
+
+def _air_to_come(course: Course, program: Program, *, now: Fraction) -> list[tuple[float, float]]:
+    """The air as it is, and as it is planned, by hours from now."""
+    planned = [(max(0.0, float(at - now)) / HOUR_SECONDS, air) for at, air in program]
+    return [(0.0, _recent_air(course)), *planned]
+
+
+def _recent_air(course: Course) -> float:
+    points = max(1, round(_AIR_SECONDS / HOUR_SECONDS / course.step_hours))
+    return fmean(course.air[-points:])
+
+
+def _fit_climb(cooked: Sequence[InsideMoment]) -> tuple[float, float, float]:
+    """The inside now (°F), its climb (°F an hour) by least squares, and how far off the climb may be."""
+    now = cooked[-1].at
+    recent = [one for one in cooked if one.at >= now - _CLIMB_SECONDS]
+    if len(recent) < 3:
+        recent = list(cooked[-3:])
+    hours = [float(one.at - now) / HOUR_SECONDS for one in recent]
+    values = [float(one.coldest) for one in recent]
+    middle, mean = fmean(hours), fmean(values)
+    spread = sum((hour - middle) ** 2 for hour in hours)
+    climb = sum((hour - middle) * value for hour, value in zip(hours, values, strict=True)) / spread
+    left = sum(
+        (value - mean - climb * (hour - middle)) ** 2 for hour, value in zip(hours, values, strict=True)
+    )
+    scatter = left / max(1, len(recent) - 2)
+    return mean - climb * middle, climb, sqrt(scatter / spread + _CLIMB_DEVIATION**2)
+
+
+def _draw_waits(
+    log: CookLog, cooked: Sequence[InsideMoment], course: Course, to_come: Sequence[tuple[float, float]]
+) -> list[float]:
+    """Hours to go, drawn many times, in order; those that never arrive are left out."""
+    assert log.pull_at is not None
+    warming = fit_warming(course)
+    now, climb, climb_deviation = _fit_climb(cooked)
+    air_deviation = _AIR_DEVIATION if log.air else _AIR_UNKNOWN_DEVIATION
+    # the same log is always answered alike
+    draw = Random(1)  # noqa: S311 (no secret)
+    waits = []
+    for _ in range(_DRAWS):
+        parameters = _draw_parameters(warming, draw)
+        drawn_climb = max(0.0, climb + draw.gauss(0, climb_deviation))
+        state = _anchor(course, parameters, now=now, climb=drawn_climb)
+        off = draw.gauss(0, air_deviation)
+        hours = hours_until(
+            float(log.pull_at),
+            state,
+            parameters,
+            air=[(hour, air + off) for hour, air in to_come],
+            step_hours=1 / 12,
+            most_hours=_MOST_HOURS,
+        )
+        if hours is not None:
+            waits.append(hours * exp(draw.gauss(0, _UNKNOWN)))
+    return sorted(waits)
+
+
+def _draw_parameters(warming: Warming, draw: Random) -> Vector:
+    normal = [draw.gauss(0, 1) for _ in warming.mode]
+    return bound(
+        [
+            middle + sum(part * one for part, one in zip(line, normal, strict=True))
+            for middle, line in zip(warming.mode, warming.root, strict=True)
+        ]
+    )
+
+
+def _anchor(course: Course, parameters: Vector, *, now: float, climb: float) -> State:
+    """The state now: the inside as read, and the outer layer as much warmer as the climb asks for."""
+    _, state = run_course(course, parameters)
+    outer = now + climb / exp(parameters[1])
+    return State(outer=outer, inner=now, evaporation=state.evaporation)
+
+
+def _quantile(waits: Sequence[float], part: float) -> float:
+    return waits[min(len(waits) - 1, int(part * len(waits)))]
