@@ -1,4 +1,4 @@
-"""``cost`` and ``cure`` as anyone runs them: no database, no set-up, one line where they refuse."""
+"""``cost``, ``cure``, ``cook`` and ``dry`` as anyone runs them: no database, one line where they refuse."""
 
 import json
 import subprocess
@@ -6,20 +6,22 @@ import sys
 
 import pytest
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from tests.core.jowl import EXAMPLES
 
 
 def answer(*words, given=b""):
     # from another folder, with nothing of this project's in the environment
-    command = [sys.executable, "-I", str(place.ROOT / "dolmetsch"), *words]
+    command = [sys.executable, "-I", str(paths.ROOT / "dolmetsch"), *words]
     done = subprocess.run(
         command, input=given, capture_output=True, cwd="/", env={"LC_ALL": "C"}, check=False
     )
     return done.returncode, done.stdout.decode(), done.stderr.decode()
 
 
-@pytest.mark.parametrize(("verb", "name"), [("cost", "batch"), ("cure", "cure")])
+@pytest.mark.parametrize(
+    ("verb", "name"), [("cost", "batch"), ("cure", "cure"), ("cook", "cook"), ("dry", "drying")]
+)
 def test_a_file_and_standard_input_give_the_same_answer(verb, name):
     expected = json.loads((EXAMPLES / f"{name}.answer.json").read_text())
     document = EXAMPLES / f"{name}.json"
@@ -51,6 +53,13 @@ def changed(name, **change):
         ("cure", changed("cure", meat="0 g"), "meat: “0 g” weighs nothing"),
         ("cure", changed("cure", agent_amount="7 g"), "target_ppm: give either"),
         ("cure", changed("cure", water="100 g"), "pump: takes"),
+        (
+            "cook",
+            changed("cook", readings=[{"at": "2026-11-21"}]),
+            "readings[0].at: “2026-11-21” is not a time",
+        ),
+        ("cook", b"[1]", "document: a list is not an object"),
+        ("dry", changed("drying", chamber=[{"at": "2026-11-21T09:00:00Z", "humidity": "1.4"}]), "humidity"),
     ],
 )
 def test_refused_input_is_one_line_and_exit_2(verb, given, message):

@@ -9,7 +9,7 @@ import time
 
 import pytest
 
-from dolmetsch.command import holding, main, place
+from dolmetsch.command import holding, main, paths
 from dolmetsch.command.addresses import read_address
 from dolmetsch.command.database import close_scratch, find_free_port, open_scratch, refuse_taken_port
 from dolmetsch.command.serving import House, gunicorn
@@ -27,7 +27,7 @@ with holding.hold("{name}", busy=""):
 
 @pytest.fixture
 def private(tmp_path, monkeypatch):
-    for module in (place, holding):
+    for module in (paths, holding):
         monkeypatch.setattr(module, "PRIVATE", tmp_path)
     return tmp_path
 
@@ -43,8 +43,8 @@ def test_the_second_holder_is_told_who_holds(private):
 
 
 def test_a_lock_ends_with_its_process_however_it_ends():
-    place.prepare()
-    code = HOLDER.format(src=str(place.ROOT / "src"), name="trial")
+    paths.prepare()
+    code = HOLDER.format(src=str(paths.ROOT / "src"), name="trial")
     process = subprocess.Popen([sys.executable, "-c", code], stdout=subprocess.PIPE, text=True)
     assert process.stdout.readline() == "held\n"
     assert holding.is_held("trial")
@@ -114,17 +114,17 @@ def test_it_listens_to_the_network_only_where_no_proxy_stands_before_it():
 
 
 def test_secrets_are_made_once_and_kept_to_their_owner(private):
-    first = place.get_secret("database")
-    assert (place.get_secret("database"), place.get_secret("django") == first) == (first, False)
+    first = paths.get_secret("database")
+    assert (paths.get_secret("database"), paths.get_secret("django") == first) == (first, False)
     assert (private / "secrets.json").stat().st_mode & 0o077 == 0
 
 
 def test_a_fingerprint_follows_names_contents_and_words(private):
-    one = place.ROOT / "pyproject.toml"
-    two = place.ROOT / "LICENSE"
-    marks = {place.fingerprint(files, *words) for files, words in [([one], ()), ([two], ()), ([one], ("x",))]}
+    one = paths.ROOT / "pyproject.toml"
+    two = paths.ROOT / "LICENSE"
+    marks = {paths.fingerprint(files, *words) for files, words in [([one], ()), ([two], ()), ([one], ("x",))]}
     assert len(marks) == 3
-    assert place.fingerprint([one, two]) == place.fingerprint([two, one])
+    assert paths.fingerprint([one, two]) == paths.fingerprint([two, one])
 
 
 def test_what_fails_is_told_with_its_last_lines(tmp_path):
@@ -141,7 +141,7 @@ def test_words_it_does_not_know_are_refused_with_help(words, capsys):
 
 
 def test_a_second_test_run_says_so(capsys):
-    place.prepare()
+    paths.prepare()
     if holding.is_held("test"):
         assert main.main(["test"]) == 1
         assert "running here already" in capsys.readouterr().out
@@ -172,7 +172,7 @@ def test_a_killed_record_store_keeps_every_acknowledged_row():
 
 def test_children_end_when_the_command_is_killed(tmp_path):
     code = (
-        f"import sys, time; sys.path.insert(0, {str(place.ROOT / 'src')!r})\n"
+        f"import sys, time; sys.path.insert(0, {str(paths.ROOT / 'src')!r})\n"
         "from pathlib import Path\nfrom dolmetsch.command.children import spawn\n"
         f"child = spawn(['sleep', '60'], log=Path({str(tmp_path / 'log')!r}))\n"
         "print(child.pid, flush=True); time.sleep(60)"

@@ -27,7 +27,7 @@ def test_the_checks_named_here_are_those_there_are():
             {"web lint", "web types", "web unit tests"},
             ["tests/server", DOCS],
         ),
-        ("src/dolmetsch/command/place.py", {*WEB, JOURNEYS}, ["tests/command", DOCS]),
+        ("src/dolmetsch/command/paths.py", {*WEB, JOURNEYS}, ["tests/command", DOCS]),
         ("tests/core/meat/test_cuts.py", {*WEB, JOURNEYS}, ["tests/core/meat/test_cuts.py", DOCS]),
         ("tests/browser/test_buy.py", WEB, [DOCS]),
         ("web/src/App.vue", PYTHON, [DOCS]),

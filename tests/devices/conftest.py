@@ -50,3 +50,11 @@ def printer(tmp_path_factory):
     process, port = start_device("printer", "--tray", str(tray))
     yield port, tray
     stop_device(process)
+
+
+@pytest.fixture
+def cooker():
+    """The port of a simulated cooker, cold and empty."""
+    process, port = start_device("cooker", "--name", "drum", "--seed", "7")
+    yield port
+    stop_device(process)

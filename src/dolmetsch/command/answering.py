@@ -1,13 +1,22 @@
-"""``cost`` and ``cure``: a document in, its answer out; nothing to set up, no server."""
+"""``cost``, ``cure``, ``cook`` and ``dry``: a document in, its answer out; nothing to set up, no server."""
 
 import json
 import sys
 from collections.abc import Callable
 from pathlib import Path
+from typing import Final
 
 from dolmetsch.command.telling import RefusedError
-from dolmetsch.core.documents.answers import answer_cost, answer_cure
+from dolmetsch.core.documents.answers import answer_cook, answer_cost, answer_cure, answer_drying
 from dolmetsch.core.errors import DolmetschError
+
+#: What answers the document of each verb.
+ANSWERS: Final[dict[str, Callable[[bytes], dict[str, object]]]] = {
+    "cost": answer_cost,
+    "cure": answer_cure,
+    "cook": answer_cook,
+    "dry": answer_drying,
+}
 
 
 def answer(verb: str, source: str) -> None:
@@ -16,9 +25,8 @@ def answer(verb: str, source: str) -> None:
     Raises:
         RefusedError: the document is refused, or there is none.
     """
-    of_document: Callable[[bytes], dict[str, object]] = {"cost": answer_cost, "cure": answer_cure}[verb]
     try:
-        result = of_document(_read(source))
+        result = ANSWERS[verb](_read(source))
     except DolmetschError as refused:
         raise RefusedError(str(refused)) from None
     sys.stdout.buffer.write((json.dumps(result, ensure_ascii=False, indent=1) + "\n").encode())

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from subprocess import DEVNULL, PIPE, STDOUT, run
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
@@ -25,12 +25,12 @@ class Check:
 
     name: str
     command: list[str]
-    cwd: Path = place.ROOT
+    cwd: Path = paths.ROOT
     is_aside: bool = False
 
 
 def _tool(name: str) -> str:
-    return str(place.VENV / "bin" / name)
+    return str(paths.VENV / "bin" / name)
 
 
 def _npm(*words: str) -> list[str]:
@@ -50,8 +50,8 @@ def list_checks(*, since: str | None = None) -> list[Check]:
 
 
 def _list_all(tests: list[str]) -> list[Check]:
-    fresh = place.PRIVATE / "schema.ts"
-    kept = place.WEB / "src/shared/api/schema.ts"
+    fresh = paths.PRIVATE / "schema.ts"
+    kept = paths.WEB / "src/shared/api/schema.ts"
     pytest = [_tool("python"), "-m", "pytest"]
     return [
         Check(name="lint", command=[_tool("ruff"), "check", "."]),
@@ -66,11 +66,11 @@ def _list_all(tests: list[str]) -> list[Check]:
                 f'npx --no-install openapi-typescript ../docs/openapi.json -o "{fresh}" >/dev/null '
                 f'&& cmp "{fresh}" "{kept}" || {{ echo "run ./dolmetsch api"; exit 1; }}',
             ],
-            cwd=place.WEB,
+            cwd=paths.WEB,
         ),
-        Check(name="web lint", command=_npm("lint"), cwd=place.WEB),
-        Check(name="web types", command=_npm("types"), cwd=place.WEB),
-        Check(name="web unit tests", command=_npm("test"), cwd=place.WEB),
+        Check(name="web lint", command=_npm("lint"), cwd=paths.WEB),
+        Check(name="web types", command=_npm("types"), cwd=paths.WEB),
+        Check(name="web unit tests", command=_npm("test"), cwd=paths.WEB),
         Check(
             name="core and server tests",
             command=[*pytest, *tests, "--ignore=tests/browser"],
@@ -87,7 +87,7 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
         TroubleError: where any failed.
     """
     begun = time.monotonic()
-    place.prepare()
+    paths.prepare()
     chosen = list_checks(since=since)
     if not chosen:
         say("Nothing has changed that a check could touch.")

@@ -10,7 +10,7 @@ from pathlib import Path
 from subprocess import Popen
 from typing import Final
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.telling import TroubleError, answer_of, must
 
@@ -188,7 +188,7 @@ def open_scratch() -> Database:
     shared = Path("/dev/shm")  # noqa: S108 (a folder of its own is made in it)
     base = shared if os.access(shared, os.W_OK) else None
     folder = Path(tempfile.mkdtemp(prefix="dolmetsch-", dir=base))
-    database = Database(folder, port=find_free_port(), password=place.get_secret("database"), durable=False)
+    database = Database(folder, port=find_free_port(), password=paths.get_secret("database"), durable=False)
     database.start()
     return database
 

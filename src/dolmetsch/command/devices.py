@@ -1,4 +1,4 @@
-"""The simulated devices that start with the application: a scale and a label printer."""
+"""The simulated devices that start with the application: a scale, a cooker and a label printer."""
 
 import json
 import os
@@ -6,29 +6,31 @@ import socket
 from subprocess import Popen
 from typing import Final
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
 from dolmetsch.command.telling import TroubleError, say
 
 SCALE: Final = "bench"
-#: Whose the simulated scale is: the demo's kitchen.
+COOKER: Final = "drum"
+#: Whose the simulated scale and cooker are: the demo's kitchen.
 KITCHEN: Final = "salt-lantern"
-#: Where a running start keeps the ports of its devices, for ./dolmetsch scale.
-PORTS: Final = place.PRIVATE / "devices.json"
+#: Where a running start keeps the ports of its devices, for ./dolmetsch scale and cooker.
+PORTS: Final = paths.PRIVATE / "devices.json"
 
 
 class Devices:
-    """A scale and a label printer, each a process of its own on a port of loopback."""
+    """A scale, a cooker and a label printer, each a process of its own on a port of loopback."""
 
     def __init__(self) -> None:
-        self.ports = {"scale": find_free_port(), "printer": find_free_port()}
+        self.ports = {name: find_free_port() for name in ("scale", "cooker", "printer")}
         self.processes: dict[str, Popen[bytes]] = {}
 
     def environment(self) -> dict[str, str]:
         """What the server needs to know of them."""
         return {
             "DOLMETSCH_SCALES": f"{KITCHEN}/{SCALE}=line:127.0.0.1:{self.ports['scale']}",
+            "DOLMETSCH_COOKERS": f"{KITCHEN}/{COOKER}=line:127.0.0.1:{self.ports['cooker']}",
             "DOLMETSCH_PRINTER": f"127.0.0.1:{self.ports['printer']}",
         }
 
@@ -36,14 +38,15 @@ class Devices:
         """Start those that do not run."""
         wanted = {
             "scale": ["--name", SCALE],
-            "printer": ["--tray", str(place.PRIVATE / "labels")],
+            "cooker": ["--name", COOKER],
+            "printer": ["--tray", str(paths.PRIVATE / "labels")],
         }
         for name, more in wanted.items():
             if name in self.processes and self.processes[name].poll() is None:
                 continue
-            command = [str(place.PYTHON), "-m", f"dolmetsch.devices.{name}", "--port", str(self.ports[name])]
-            env = {**os.environ, "PYTHONPATH": str(place.ROOT / "src")}
-            self.processes[name] = spawn([*command, *more], log=place.LOGS / f"{name}.log", env=env)
+            command = [str(paths.PYTHON), "-m", f"dolmetsch.devices.{name}", "--port", str(self.ports[name])]
+            env = {**os.environ, "PYTHONPATH": str(paths.ROOT / "src")}
+            self.processes[name] = spawn([*command, *more], log=paths.LOGS / f"{name}.log", env=env)
         PORTS.write_text(json.dumps(self.ports))
 
     def find_ended(self) -> str | None:
@@ -58,23 +61,23 @@ class Devices:
         PORTS.unlink(missing_ok=True)
 
 
-def command_scale(words: list[str]) -> None:
-    """Send the running scale a command: ``put 2595``, ``take``, ``tare``, ``silent 5``, ``rubbish 5``.
+def command_device(device: str, words: list[str]) -> None:
+    """Send the running scale or cooker a command: ``put 2595``, ``silent 5``, ``meat 1 45``.
 
     Raises:
-        TroubleError: no scale runs here, or it refuses.
+        TroubleError: none runs here, or it refuses.
     """
     if not PORTS.is_file():
-        raise TroubleError("No scale runs here: ./dolmetsch start has one.")
-    port = json.loads(PORTS.read_text())["scale"]
+        raise TroubleError(f"No {device} runs here: ./dolmetsch start has one.")
+    port = json.loads(PORTS.read_text())[device]
     try:
         with socket.create_connection(("127.0.0.1", port), timeout=3) as line:
             line.sendall(f"{words[0].upper()} {' '.join(words[1:])}".strip().encode() + b"\n")
             answer = _await_answer(line)
     except OSError as error:
-        raise TroubleError(f"The scale does not answer: {error}.") from error
+        raise TroubleError(f"The {device} does not answer: {error}.") from error
     if answer != "OK":
-        raise TroubleError(f"The scale refuses: {answer.removeprefix('NO ')}.")
+        raise TroubleError(f"The {device} refuses: {answer.removeprefix('NO ')}.")
     say("Done.")
 
 

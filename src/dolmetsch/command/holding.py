@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
 
-from dolmetsch.command.place import PRIVATE
+from dolmetsch.command.paths import PRIVATE
 from dolmetsch.command.telling import TroubleError, say
 
 

@@ -7,7 +7,7 @@ import sysconfig
 from pathlib import Path
 from typing import Final
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.holding import wait_for
 from dolmetsch.command.telling import TroubleError, answer_of, must, say, step
 
@@ -23,7 +23,7 @@ DEBIANS_PYTHON: Final = "/usr/bin/python3"
 
 def set_up(*, for_tests: bool) -> None:
     """Install what is missing; quick where nothing is."""
-    place.prepare()
+    paths.prepare()
     with wait_for("setup"):
         _set_up_debian((*SERVING, *TESTING) if for_tests else SERVING)
         _set_up_python()
@@ -44,7 +44,7 @@ def _set_up_debian(wanted: tuple[str, ...]) -> None:
         raise TroubleError(f"Neither root nor sudo here. Ask someone who is to run:\n    {by_hand}")
     with step(f"Installing {', '.join(missing)} from Debian's packages (a minute or two)"):
         apt = [*sudo, "env", "DEBIAN_FRONTEND=noninteractive", "apt-get"]
-        log = place.LOGS / "apt.log"
+        log = paths.LOGS / "apt.log"
         must([*apt, "update"], doing="apt-get update", log=log)
         must(
             [*apt, "install", "-y", "--no-install-recommends", *missing],
@@ -59,39 +59,39 @@ def _is_installed(package: str) -> bool:
 
 
 def _set_up_python() -> None:
-    locked = place.ROOT / "requirements.txt"
-    mark = place.fingerprint([locked], sys.version, str(place.VENV))
-    if place.PYTHON.exists() and place.is_stamped("python", mark):
+    locked = paths.ROOT / "requirements.txt"
+    mark = paths.fingerprint([locked], sys.version, str(paths.VENV))
+    if paths.PYTHON.exists() and paths.is_stamped("python", mark):
         return
     with step("Installing the Python packages"):
         uv = _set_up_uv()
-        log = place.LOGS / "python.log"
-        shutil.rmtree(place.VENV, ignore_errors=True)
-        must([sys.executable, "-m", "venv", "--without-pip", str(place.VENV)], doing="venv", log=log)
-        env = {**os.environ, "VIRTUAL_ENV": str(place.VENV), "UV_LINK_MODE": "copy"}
+        log = paths.LOGS / "python.log"
+        shutil.rmtree(paths.VENV, ignore_errors=True)
+        must([sys.executable, "-m", "venv", "--without-pip", str(paths.VENV)], doing="venv", log=log)
+        env = {**os.environ, "VIRTUAL_ENV": str(paths.VENV), "UV_LINK_MODE": "copy"}
         must(
             [str(uv), "pip", "sync", "--system-certs", "--require-hashes", str(locked)],
             doing="uv",
             log=log,
             env=env,
         )
-    place.set_stamp("python", mark)
+    paths.set_stamp("python", mark)
 
 
 def _set_up_uv() -> Path:
-    folder = place.PRIVATE / "uv"
+    folder = paths.PRIVATE / "uv"
     uv = folder / "bin" / "uv"
-    locked = place.ROOT / "requirements-uv.txt"
-    mark = place.fingerprint([locked])
-    if uv.exists() and place.is_stamped("uv", mark):
+    locked = paths.ROOT / "requirements-uv.txt"
+    mark = paths.fingerprint([locked])
+    if uv.exists() and paths.is_stamped("uv", mark):
         return uv
     if not _has_pip(sys.executable) and not _has_pip(DEBIANS_PYTHON):
         _set_up_debian(("python3-pip",))
     python = sys.executable if _has_pip(sys.executable) else DEBIANS_PYTHON
     pip = [python, "-m", "pip", "install", "--quiet", "--upgrade", "--require-hashes"]
-    log = place.LOGS / "uv.log"
+    log = paths.LOGS / "uv.log"
     must([*pip, "--target", str(folder), "-r", str(locked)], doing="pip install uv", log=log)
-    place.set_stamp("uv", mark)
+    paths.set_stamp("uv", mark)
     return uv
 
 
@@ -107,40 +107,40 @@ def _set_up_node() -> None:
             f"Node {NODE_MAJOR} or newer with npm is needed to build the web client; found {found}.\n"
             "    Install it (Debian: nodejs and npm of a release that carries it) and run this again."
         )
-    files = [place.WEB / "package.json", place.WEB / "package-lock.json", place.WEB / ".npmrc"]
-    mark = place.fingerprint(files, version)
-    if (place.WEB / "node_modules").is_dir() and place.is_stamped("node", mark):
+    files = [paths.WEB / "package.json", paths.WEB / "package-lock.json", paths.WEB / ".npmrc"]
+    mark = paths.fingerprint(files, version)
+    if (paths.WEB / "node_modules").is_dir() and paths.is_stamped("node", mark):
         return
     with step("Installing the web client's packages"):
         npm = ["npm", "ci", "--ignore-scripts", "--no-audit", "--no-fund"]
-        must(npm, doing="npm ci", log=place.LOGS / "npm.log", cwd=place.WEB)
-    place.set_stamp("node", mark)
+        must(npm, doing="npm ci", log=paths.LOGS / "npm.log", cwd=paths.WEB)
+    paths.set_stamp("node", mark)
 
 
 def build_web() -> None:
     """Build the web client into web/dist where its sources changed, compressed for serving."""
     with wait_for("setup"):
-        sources = [path for path in place.WEB.rglob("*") if path.is_file() and not _is_made(path)]
-        mark = place.fingerprint(sources)
-        dist = place.WEB / "dist"
-        if (dist / "index.html").is_file() and place.is_stamped("web", mark):
+        sources = [path for path in paths.WEB.rglob("*") if path.is_file() and not _is_made(path)]
+        mark = paths.fingerprint(sources)
+        dist = paths.WEB / "dist"
+        if (dist / "index.html").is_file() and paths.is_stamped("web", mark):
             return
         with step("Building the web client"):
-            fresh, old, log = dist.with_suffix(".new"), dist.with_suffix(".old"), place.LOGS / "web.log"
+            fresh, old, log = dist.with_suffix(".new"), dist.with_suffix(".old"), paths.LOGS / "web.log"
             npm = ["npm", "run", "build", "--", "--outDir", fresh.name, "--emptyOutDir"]
-            must(npm, doing="vite build", log=log, cwd=place.WEB)
-            compress = [str(place.PYTHON), "-m", "whitenoise.compress", "--quiet", str(fresh)]
-            must(compress, doing="compressing", log=place.LOGS / "compress.log")
+            must(npm, doing="vite build", log=log, cwd=paths.WEB)
+            compress = [str(paths.PYTHON), "-m", "whitenoise.compress", "--quiet", str(fresh)]
+            must(compress, doing="compressing", log=paths.LOGS / "compress.log")
             shutil.rmtree(old, ignore_errors=True)
             if dist.exists():
                 dist.rename(old)
             fresh.rename(dist)
             shutil.rmtree(old, ignore_errors=True)
-        place.set_stamp("web", mark)
+        paths.set_stamp("web", mark)
     say("The web client is built.")
 
 
 def _is_made(path: Path) -> bool:
     """Whether ``path`` goes into no build: made by one, or a test."""
-    top = path.relative_to(place.WEB).parts[0]
+    top = path.relative_to(paths.WEB).parts[0]
     return top in ("node_modules", "dist", "dist.new", "dist.old") or path.name.endswith(".test.ts")

@@ -5,7 +5,7 @@ import os
 import sys
 from subprocess import run
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.telling import RefusedError, TroubleError, must, say
 
 # the rest is imported by the verb that needs it: an answer to a document is to be quick
@@ -38,8 +38,8 @@ def _read(words: list[str]) -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog="./dolmetsch", description="What house-cured meat really costs.")
     verbs = parser.add_subparsers(required=True, metavar="VERB")
     start = verbs.add_parser("start", help="set up what is missing, start MariaDB and serve, until Ctrl-C")
-    start.add_argument("--port", type=_port, default=place.PORT, help="of the application (%(default)s)")
-    start.add_argument("--db-port", type=_port, default=place.DB_PORT, help="of MariaDB (%(default)s)")
+    start.add_argument("--port", type=_port, default=paths.PORT, help="of the application (%(default)s)")
+    start.add_argument("--db-port", type=_port, default=paths.DB_PORT, help="of MariaDB (%(default)s)")
     start.add_argument(
         "--address",
         default="",
@@ -64,13 +64,22 @@ def _read(words: list[str]) -> argparse.Namespace:
         help="run only what the changes since COMMIT can touch (the last one, if none is named)",
     )
     test.set_defaults(run=_test)
-    for name, of in (("cost", "what a batch document came to"), ("cure", "what to weigh out for a cure")):
+    for name, of in (
+        ("cost", "what a batch document came to"),
+        ("cure", "what to weigh out for a cure"),
+        ("cook", "how a cook log's meat stands: inside, lethality, cooling, when it is ready"),
+        ("dry", "what a drying log's piece has lost, and when it is dry"),
+    ):
         verb = verbs.add_parser(name, help=f"{of}, as JSON; - reads standard input")
         verb.add_argument("file", metavar="FILE|-")
         verb.set_defaults(run=_answer, verb=name)
-    scale = verbs.add_parser("scale", help="what is on the simulated scale: put 2595, take, tare, silent 5")
-    scale.add_argument("words", nargs="+", metavar="WORD")
-    scale.set_defaults(run=_scale)
+    for name, of in (
+        ("scale", "what is on the simulated scale: put 2595, take, tare, silent 5"),
+        ("cooker", "what goes on in the simulated cooker: meat 1 45, set 225, speed 60, fire low, swap 1 2"),
+    ):
+        verb = verbs.add_parser(name, help=of)
+        verb.add_argument("words", nargs="+", metavar="WORD")
+        verb.set_defaults(run=_command_device, device=name)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
     api.set_defaults(run=lambda _options: _write_api())
     for name, script, words_of in (
@@ -110,10 +119,10 @@ def _answer(options: argparse.Namespace) -> None:
     answering.answer(options.verb, options.file)
 
 
-def _scale(options: argparse.Namespace) -> None:
-    from dolmetsch.command.devices import command_scale
+def _command_device(options: argparse.Namespace) -> None:
+    from dolmetsch.command.devices import command_device
 
-    command_scale(options.words)
+    command_device(options.device, options.words)
 
 
 def _port(typed: str) -> int:
@@ -130,12 +139,12 @@ def _write_api() -> None:
     set_up(for_tests=False)
     database = open_scratch()
     try:
-        document = place.ROOT / "docs" / "openapi.json"
-        export = [str(place.PYTHON), "-m", "django", "export_openapi_schema", "--indent", "2"]
+        document = paths.ROOT / "docs" / "openapi.json"
+        export = [str(paths.PYTHON), "-m", "django", "export_openapi_schema", "--indent", "2"]
         export += ["--api", "dolmetsch.server.config.api.api", "--output", str(document)]
-        log = place.LOGS / "api.log"
+        log = paths.LOGS / "api.log"
         must(export, doing="the API document", log=log, env=serving.server_environment(database))
-        must(["npm", "run", "api-types"], doing="the client's types", log=log, cwd=place.WEB)
+        must(["npm", "run", "api-types"], doing="the client's types", log=log, cwd=paths.WEB)
     finally:
         close_scratch(database)
     say(f"Written: {document}, web/src/shared/api/schema.ts")
@@ -152,8 +161,8 @@ def _run_script(script: str) -> None:
     database = open_scratch()
     try:
         environment = {**serving.server_environment(database), "DOLMETSCH_DEMO": "1"}
-        path = str(place.ROOT / script)
-        status = run([str(place.PYTHON), path], env=environment, check=False).returncode
+        path = str(paths.ROOT / script)
+        status = run([str(paths.PYTHON), path], env=environment, check=False).returncode
     finally:
         close_scratch(database)
     if status:

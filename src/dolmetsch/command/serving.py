@@ -8,7 +8,7 @@ from pathlib import Path
 from subprocess import Popen
 from typing import Final
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.addresses import Address
 from dolmetsch.command.children import end, end_orphans, spawn
 from dolmetsch.command.database import Database, refuse_taken_port
@@ -39,7 +39,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
         TroubleError: with what to do.
     """
     begun = time.monotonic()
-    place.prepare()
+    paths.prepare()
     busy = "Dolmetsch is running here already, at {address} (process {pid}). ./dolmetsch stop ends it."
     with hold("start", busy=busy):
         note_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
@@ -65,7 +65,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
 
 def stop() -> None:
     """End a running start, and wait until it has."""
-    place.prepare()
+    paths.prepare()
     if not is_held("start"):
         say("Nothing is running here.")
         return
@@ -85,7 +85,7 @@ def _ask_to_stop(*_args: object) -> None:
 
 
 class House:
-    """MariaDB and the application server, as one thing that opens, is watched, and closes."""
+    """MariaDB, application, collector and devices, as one thing that opens, is watched, and closes."""
 
     def __init__(
         self, *, port: int, db_port: int, opened_by: Address | None, demo_everywhere: bool = False
@@ -93,10 +93,11 @@ class House:
         self.port, self.opened_by, self.demo_everywhere = port, opened_by, demo_everywhere
         self.address = f"http://127.0.0.1:{port}/"
         self.database = Database(
-            place.PRIVATE / "mariadb", port=db_port, password=place.get_secret("database"), durable=True
+            paths.PRIVATE / "mariadb", port=db_port, password=paths.get_secret("database"), durable=True
         )
         self.devices = Devices()
         self.application: Popen[bytes] | None = None
+        self.collector: Popen[bytes] | None = None
 
     def environment(self) -> dict[str, str]:
         """Environment variables of the application."""
@@ -129,17 +130,18 @@ class House:
         self.devices.start()
         with step("Starting the application"):
             self._start_application()
+        self._start_collector()
 
     def _bring_up_to_date(self) -> None:
         """Migrate, and load the demo into empty tables; skipped where nothing changed since last time."""
-        migrations = (place.ROOT / "src/dolmetsch/server").glob("*/migrations/*.py")
-        mark = place.fingerprint([*migrations, place.ROOT / "requirements.txt"])
+        migrations = (paths.ROOT / "src/dolmetsch/server").glob("*/migrations/*.py")
+        mark = paths.fingerprint([*migrations, paths.ROOT / "requirements.txt"])
         stamp = self.database.folder / "up-to-date"
         if stamp.is_file() and stamp.read_text() == mark:
             return
         with step("Bringing the tables up to date, loading the demo if they are empty"):
-            prepare = [str(place.PYTHON), "-m", "django", "load_demo", "--migrate"]
-            log = place.LOGS / "migrate.log"
+            prepare = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
+            log = paths.LOGS / "migrate.log"
             must(prepare, doing="Bringing the tables up to date", log=log, env=self.environment())
         stamp.write_text(mark)
 
@@ -154,11 +156,20 @@ class House:
                 *("--workers", str(WORKERS), "--preload"),
                 *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
             ],
-            log=place.LOGS / "application.log",
+            log=paths.LOGS / "application.log",
             env=self.environment(),
-            cwd=place.ROOT,
+            cwd=paths.ROOT,
         )
-        wait_until_served(self.port, self.application, log=place.LOGS / "application.log")
+        wait_until_served(self.port, self.application, log=paths.LOGS / "application.log")
+
+    def _start_collector(self) -> None:
+        """The collector of probe readings hears the cookers from now on."""
+        if self.collector is not None:
+            end(self.collector, patience=5)
+        command = [str(paths.PYTHON), "-m", "django", "collect"]
+        self.collector = spawn(
+            command, log=paths.LOGS / "collector.log", env=self.environment(), cwd=paths.ROOT
+        )
 
     def listens_on(self) -> str:
         """The network address the application is bound to."""
@@ -167,7 +178,7 @@ class House:
 
     def demo_sign_in(self) -> str:
         """The demo cook's name and password, from where the server keeps them."""
-        source = (place.ROOT / "src/dolmetsch/server/access/demo_sign_in.py").read_text()
+        source = (paths.ROOT / "src/dolmetsch/server/access/demo_sign_in.py").read_text()
         words = [line.split('"')[1] for line in source.splitlines() if line.startswith("DEMO_")]
         return f"{words[0]}, password {words[1]}"
 
@@ -176,6 +187,11 @@ class House:
         watched = [
             Watched(name="MariaDB", has_ended=self.database.has_ended, start=self.database.start),
             Watched(name="The application", has_ended=self._is_away, start=self._start_application),
+            Watched(
+                name="The collector",
+                has_ended=lambda: self.collector is None or self.collector.poll() is not None,
+                start=self._start_collector,
+            ),
             Watched(
                 name="A device",
                 has_ended=lambda: self.devices.find_ended() is not None,
@@ -192,6 +208,8 @@ class House:
     def close(self) -> bool:
         """Stop what runs; whether anything did."""
         ran = self.database.process is not None
+        if self.collector is not None:
+            end(self.collector, patience=10)
         if self.application is not None:
             end(self.application, patience=20)
         self.devices.stop()
@@ -201,7 +219,7 @@ class House:
 
 def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
     """The application server's command, as every start of it has it; ``on``: the address it listens on."""
-    served = [str(place.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
+    served = [str(paths.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
     config = ["--config", "python:dolmetsch.server.config.workers"]
     return [*served, *config, "--bind", f"{on}:{port}", "--threads", str(THREADS)]
 
@@ -211,10 +229,10 @@ def server_environment(database: Database) -> dict[str, str]:
     return {
         **os.environ,
         **database.environment(),
-        "DOLMETSCH_PHOTOS": str((place.PRIVATE if database.durable else database.folder) / "photos"),
-        "DOLMETSCH_SECRET_KEY": place.get_secret("django"),
+        "DOLMETSCH_PHOTOS": str((paths.PRIVATE if database.durable else database.folder) / "photos"),
+        "DOLMETSCH_SECRET_KEY": paths.get_secret("django"),
         "DJANGO_SETTINGS_MODULE": "dolmetsch.server.config.settings",
-        "PYTHONPATH": str(place.ROOT / "src"),
+        "PYTHONPATH": str(paths.ROOT / "src"),
     }
 
 

@@ -3,7 +3,7 @@
 from pathlib import PurePosixPath
 from subprocess import run
 
-from dolmetsch.command import place
+from dolmetsch.command import paths
 from dolmetsch.command.telling import TroubleError
 
 #: Every check of the Python code that runs no test.
@@ -23,7 +23,7 @@ def list_changed(since: str) -> list[str]:
     """
     found: list[str] = []
     for words in (["diff", "--name-only", since], ["ls-files", "--others", "--exclude-standard"]):
-        done = run(["git", *words], cwd=place.ROOT, capture_output=True, check=False, text=True)
+        done = run(["git", *words], cwd=paths.ROOT, capture_output=True, check=False, text=True)
         if done.returncode != 0:
             raise TroubleError(f"git knows no commit {since}: {done.stderr.strip()}")
         found += done.stdout.split()

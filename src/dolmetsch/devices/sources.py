@@ -33,18 +33,14 @@ class ScaleSource(Protocol):
         """Release it."""
 
 
-class LineScale:
-    """A scale that speaks ``scale-lines/1`` over TCP, simulated or not."""
+class LineSocket:
+    """Lines of text over TCP, at most ``most`` bytes each."""
 
-    def __init__(self, address: str) -> None:
+    def __init__(self, address: str, *, most: int) -> None:
         host, _, port = address.rpartition(":")
+        self._most = most
         self._socket = socket.create_connection((host, int(port)), timeout=2)
         self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
-
-    def listen(self) -> Iterator[Hello | ScaleReading | ValueError | None]:
-        """See ``ScaleSource``."""
-        for line in self.lines():
-            yield line if line is None or isinstance(line, ValueError) else _read(line)
 
     def lines(self) -> Iterator[bytes | ValueError | None]:
         """Lines as they come; None where nothing came for a while."""
@@ -52,25 +48,41 @@ class LineScale:
         held = b""
         while True:
             try:
-                more = self._socket.recv(4096)
+                more = self._socket.recv(65_536)
             except TimeoutError:
                 yield None
                 continue
             if not more:
-                raise ConnectionError("the scale closed the connection")
+                raise ConnectionError("the device closed the connection")
             *lines, held = (held + more).split(b"\n")
             yield from lines
-            if len(held) > MAX_LINE:
+            if len(held) > self._most:
                 held = b""
                 yield ValueError("a line without end")
 
     def send(self, command: str) -> None:
-        """See ``ScaleSource``."""
+        """Send a line.
+
+        Raises:
+            OSError: the device is gone.
+        """
         self._socket.sendall(f"{command}\n".encode())
 
     def close(self) -> None:
-        """See ``ScaleSource``."""
+        """Release it."""
         self._socket.close()
+
+
+class LineScale(LineSocket):
+    """A scale that speaks ``scale-lines/1`` over TCP, simulated or not."""
+
+    def __init__(self, address: str) -> None:
+        super().__init__(address, most=MAX_LINE)
+
+    def listen(self) -> Iterator[Hello | ScaleReading | ValueError | None]:
+        """See ``ScaleSource``."""
+        for line in self.lines():
+            yield line if line is None or isinstance(line, ValueError) else _read(line)
 
 
 def _read(line: bytes) -> Hello | ScaleReading | ValueError | None:

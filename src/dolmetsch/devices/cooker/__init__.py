@@ -1,0 +1,1 @@
+"""A simulated cooker: a fire, the meat in it, and the probes that read both."""
