@@ -3,11 +3,15 @@
 import uuid
 from datetime import date, timedelta
 from decimal import Decimal
+from fractions import Fraction as F
 
 import pytest
 
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.prices.models import PriceItem
+from dolmetsch.server.prices.queries import find_usual
 from dolmetsch.server.ways.models import Way
 from tests.server.test_prices import PACK, noted
 
@@ -231,6 +235,19 @@ def test_a_price_on_the_wrong_basis_is_asked_about_until_it_is_sure(kitchen):
     assert (fixed["question"], fixed["tag"]["per_lb"]) == (None, "2.85")
     other = check(kitchen, [{**OFFERS[0], "price": "2.85", "basis": "pack"}])["offers"][0]
     assert other["question_is"] == "is_each"
+
+
+def test_what_meat_usually_costs_is_the_middle_of_the_year_before_its_latest_price(kitchen):
+    """2.00, 2.40 and 2.80 in the year, 2.90 before it; what was taken back says nothing."""
+    dated = {"2025-02-28": "2.90", "2026-01-05": "2.80", "2026-02-01": "2.00", "2026-03-01": "2.40"}
+    for on, price in dated.items():
+        noted(kitchen, price=price, on=on)
+    slip = noted(kitchen, price="2.95", on="2026-03-02")
+    noted(kitchen, corrects=slip["quote"], withdraw=True, reason="never was")
+    (item,) = PriceItem.objects.filter(name="jowl, skin on")
+    assert find_usual(item.kitchen, "meat") == {item.name: F("2.40") / GRAMS_PER_LB}
+    listed = {one["cut"]: (one["price"], one["on"]) for one in kitchen.get("/case")[1]["listed"]}
+    assert listed[item.name] == ("2.40", "2026-03-01")
 
 
 def test_a_kitchen_of_kilograms_is_asked_in_kilograms(kitchen):

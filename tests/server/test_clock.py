@@ -64,6 +64,7 @@ def test_a_label_and_the_diary_have_the_cooks_own_days(api, code, monkeypatch, z
     assert out["text"] == f"window closes {last}"
 
 
+@pytest.mark.kept_answers
 def test_one_zone_ends_with_its_request(api, code):
     api.client.cookies["zone"] = "America/New_York"
     api.get(f"/batches/{code}/diary")

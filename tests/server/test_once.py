@@ -10,6 +10,8 @@ from django.db import IntegrityError
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
 from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.fires.models import Fire, FireEvent
+from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
@@ -44,6 +46,8 @@ def kinds(api):
     assert api.call("POST", f"/batches/{code}/tasks", due)[0] == 201
     task = PlannedTask.objects.filter(kind="turn").latest("pk").uid
     seen = api.get(f"/batches/{code}")[1]["seen"]
+    fire = api.call("POST", "/fires", {"pieces": [{"code": code, "mark": "A"}]})[1]["id"]
+    hook = api.call("POST", "/hooks", {"code": code, "mark": "A", "target": "40"})[1]["id"]
 
     def post(path, body, word):
         return lambda key, said="one": api.call("POST", path, {**body, **word(said)}, key)
@@ -99,6 +103,18 @@ def kinds(api):
             post(f"/batches/{code}/tasks", {**due, "kind": "other"}, name("words")),
         ),
         "/tasks/{uid}/news": (TaskNews, post(f"/tasks/{task}/news", heard, name("note"))),
+        "/fires": (Fire, post("/fires", {"pieces": [{"code": code, "mark": "B"}]}, name("name"))),
+        "/fires/{fire_id}/events": (
+            FireEvent,
+            post(f"/fires/{fire}/events", {"kind": "spritz"}, name("text")),
+        ),
+        "/hooks": (Hook, post("/hooks", {"code": code, "mark": "B"}, name("chamber"))),
+        "/hooks/{hook_id}/notes": (
+            HookNote,
+            post(
+                f"/hooks/{hook}/notes", {"kind": "ph"}, lambda said: {"ph": "5.5" if said == "one" else "5.6"}
+            ),
+        ),
         "/recipes": (
             CureRecipe,
             post("/recipes", {}, lambda said: {"recipe": {**RECIPE, "name": said}}),

@@ -45,6 +45,7 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 #: A day that a batch may be looked for by.
@@ -62,12 +63,14 @@ def answer_recorded(recorded: actions.Recorded) -> HttpResponse:
 
 
 @router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
+@until_next_write
 def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Batches under way."""
     return print_json(read_today(kitchen_of(request, kitchen_slug)))
 
 
 @router.get("/verdicts", response={200: VerdictsOut, REFUSALS: Problem}, operation_id="getVerdicts")
+@until_next_write
 def get_verdicts(
     request: HttpRequest, kitchen_slug: Path[str], page: Annotated[int, Query(ge=1, le=10_000)] = 1
 ) -> HttpResponse:
@@ -76,6 +79,7 @@ def get_verdicts(
 
 
 @router.get("/batches", response={200: BatchesOut, REFUSALS: Problem}, operation_id="findBatches")
+@until_next_write
 def list_batches(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -165,6 +169,7 @@ def _own_column(draft: Draft) -> ColumnOut | None:
 @router.get(
     "/batches/{code}/verdict", response={200: VerdictOut, REFUSALS: Problem}, operation_id="getVerdict"
 )
+@until_next_write
 def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch's verdict."""
     return print_json(read_verdict(get_batch(kitchen_of(request, kitchen_slug), code), timezone.now()))

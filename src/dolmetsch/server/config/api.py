@@ -15,6 +15,8 @@ from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
+from dolmetsch.server.fires.api import router as fires
+from dolmetsch.server.hooks.api import router as hooks
 from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.offers.api import router as offers
@@ -26,7 +28,9 @@ from dolmetsch.server.responses import REFUSALS, answer_with
 from dolmetsch.server.scales.api import router as scales
 from dolmetsch.server.ways.api import router as ways
 
-SchemaName = Literal["batch", "sheet", "cure", "cure-answer"]
+SchemaName = Literal[
+    "batch", "sheet", "cure", "cure-answer", "cook", "cook-answer", "drying", "drying-answer"
+]
 
 
 class DocumentedAPI(NinjaAPI):
@@ -79,10 +83,24 @@ def get_openapi(request: HttpRequest) -> HttpResponse:
     openapi_extra=answer_with("application/schema+json"),
 )
 def get_schema(request: HttpRequest, name: SchemaName) -> HttpResponse:
-    """The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer."""
+    """The JSON Schema of a document or of an answer."""
     schema = (SCHEMAS / f"{name}.schema.json").read_bytes()
     return HttpResponse(schema, content_type="application/schema+json")
 
 
-for router in (batches, outlooks, prices, ways, offers, scales, pieces, plans, cures, labels, diary):
+for router in (
+    batches,
+    outlooks,
+    prices,
+    ways,
+    offers,
+    scales,
+    pieces,
+    plans,
+    cures,
+    labels,
+    diary,
+    fires,
+    hooks,
+):
     api.add_router("/kitchens/{kitchen_slug}", router)

@@ -47,6 +47,8 @@ INSTALLED_APPS = [
     "dolmetsch.server.plans",
     "dolmetsch.server.cures",
     "dolmetsch.server.diary",
+    "dolmetsch.server.fires",
+    "dolmetsch.server.hooks",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [
@@ -68,6 +70,13 @@ ROOT_URLCONF = "dolmetsch.server.config.urls"
 WSGI_APPLICATION = "dolmetsch.server.config.wsgi.application"
 TEMPLATES: list[dict[str, object]] = []
 
+#: Answers kept until the next write (``writing.kept_answers``): so many in each worker's memory.
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
+        "OPTIONS": {"MAX_ENTRIES": 400},
+    }
+}
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.mysql",
@@ -125,6 +134,8 @@ WEB_DIST = Path(_env("WEB_DIST", str(ROOT / "web" / "dist")))
 PHOTOS = _env("PHOTOS", str(ROOT / ".dolmetsch" / "photos"))
 #: The scales there are, as name=kind:address, several with commas; the label printer's address.
 SCALES = _env("SCALES", "")
+#: The cookers there are, in the same words.
+COOKERS = _env("COOKERS", "")
 PRINTER = _env("PRINTER", "")
 STATIC_URL = "static/"
 if WEB_DIST.is_dir():

@@ -121,9 +121,9 @@ def read_desk(batch: Batch, data: typed.DeskIn) -> DeskState:
     earlier = find_earlier(batch, costed)
     pieces = [_lay(one, costed, known.get((batch.pk, one.mark), Facts())) for one in data.pieces]
     _share_tubs(reader, pieces)
-    for place, laid in enumerate(pieces):
-        path = f"pieces[{place}]."
-        _refuse_twice(reader, data, place)
+    for index, laid in enumerate(pieces):
+        path = f"pieces[{index}]."
+        _refuse_twice(reader, data, index)
         laid.recipe = read_recipe(reader, laid.input.recipe, spoons, path=f"{path}recipe.")
         _find_mix(laid, mixes, reader, path)
         if laid.mix is not None and laid.recipe is not None:
@@ -187,10 +187,10 @@ def use_mix(laid: DeskPiece, spoons: Mapping[str, Spoonful]) -> None:
         laid.questions.append(question("mix", text))
 
 
-def _refuse_twice(reader: Reader, data: typed.DeskIn, place: int) -> None:
-    mark = data.pieces[place].mark
-    if mark in [one.mark for one in data.pieces[:place]]:
-        reader.refuse(f"pieces[{place}].mark", "twice", f"“{mark}” is on the desk twice.")
+def _refuse_twice(reader: Reader, data: typed.DeskIn, index: int) -> None:
+    mark = data.pieces[index].mark
+    if mark in [one.mark for one in data.pieces[:index]]:
+        reader.refuse(f"pieces[{index}].mark", "twice", f"“{mark}” is on the desk twice.")
 
 
 def _skin(data: typed.CuredPieceIn, facts: Facts, costed: CostedBatch) -> str:

@@ -34,8 +34,8 @@ def read_recipe(
         reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
     sugar = _read_ingredient(reader, data.sugar, spoons, f"{path}sugar")
     extras = [
-        _read_ingredient(reader, extra, spoons, f"{path}extras[{place}]")
-        for place, extra in enumerate(data.extras)
+        _read_ingredient(reader, extra, spoons, f"{path}extras[{index}]")
+        for index, extra in enumerate(data.extras)
     ]
     if is_mixed(data):
         target, share, by_spoon = None, None, False

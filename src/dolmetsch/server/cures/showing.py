@@ -35,7 +35,7 @@ HOT_PART, HOT_F, COLD_F = Fraction(1, 4), Fraction(212), Fraction(40)
 
 def show_desk(laid: DeskState) -> schemas.DeskOut:
     """The whole desk."""
-    shown = [_show_piece(laid, one, place) for place, one in enumerate(laid.pieces)]
+    shown = [_show_piece(laid, one, index) for index, one in enumerate(laid.pieces)]
     totals: dict[str, tuple[Fraction, Fraction | None]] = {}
     for one in laid.pieces:
         for line in _bought(one):
@@ -72,11 +72,11 @@ def _cost(laid: DeskState, one: DeskPiece, line: WeighOut) -> Fraction | None:
     return priced.price.cost_of(line.grams * one.own_share)
 
 
-def _show_piece(laid: DeskState, one: DeskPiece, place: int) -> schemas.DeskPieceOut:
+def _show_piece(laid: DeskState, one: DeskPiece, index: int) -> schemas.DeskPieceOut:
     costs = [_cost(laid, one, line) for line in _bought(one)]
     school = one.recipe.facts if one.recipe else None
     thickness = None if one.cured is None else one.cured.thickness_mm
-    path = f"pieces[{place}]."
+    path = f"pieces[{index}]."
     cautions: list[Finding] = []
     if one.recipe is not None and one.cured is not None and one.desk is not None:
         cautions += caution(one.recipe, one.cured, one.desk)

@@ -124,3 +124,14 @@ NOTES: Final = (
     ("B-02", 2, 1, "odo", "A", "Firm at the edges, still soft in the middle. Smells of juniper."),
     ("L-01", 1, 1, "odo", "", "Fried a sliver: just right, the maple comes through."),
 )
+
+#: Sausages of S-01 that hang: mark and green weight; what was noted of each, hours after it was hung.
+HUNG: Final = (("P", "2.04 lb"), ("Q", "1.95 lb"))
+HOOK_NOTES: Final = (
+    (0, "ferment", {"temp": "72"}),
+    (0, "ph", {"ph": "5.7"}),
+    (20, "ph", {"ph": "5.4"}),
+    (30, "ph", {"ph": "5.1"}),
+    (36, "air", {"temp": "57", "humidity": "78"}),
+    (60, "air", {"temp": "55", "humidity": "76"}),
+)

@@ -10,6 +10,9 @@ from dolmetsch.server.demo import bench
 from dolmetsch.server.demo.keys import write_demo
 from dolmetsch.server.diary.actions import write_note
 from dolmetsch.server.diary.schemas import NoteIn
+from dolmetsch.server.hooks.actions import hang
+from dolmetsch.server.hooks.actions import write_note as write_note_of_hook
+from dolmetsch.server.hooks.schemas import HangIn, HookNoteIn
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.pieces.actions import learn_facts, look_over, save_store
 from dolmetsch.server.pieces.schemas import FactsIn, LookOverIn, PlaceIn, StoreIn
@@ -48,6 +51,7 @@ def load_bench(kitchen: Kitchen, cooks: dict[str, User], now: datetime) -> None:
     _cure_belly(kitchen, maren, batches["B-02"], now)
     _tick_turns(kitchen, odo, batches["B-02"])
     _plan_loin(kitchen, odo, batches["L-01"], now)
+    _hang_sausage(kitchen, maren, now)
     for code, days, hours, cook, mark, text in bench.NOTES:
         at = now - timedelta(days=days, hours=hours)
         note = NoteIn(text=text, mark=mark, happened_at=at)
@@ -79,6 +83,18 @@ def _tick_turns(kitchen: Kitchen, cook: User, batch: Batch) -> None:
             at = task.due_at + timedelta(minutes=25)
             write = write_demo(kitchen, cook, ["turn", task.marks, str(task.due_at - days[0])], at)
             record_news(write, task.uid, NewsIn(sort="done", happened_at=at))
+
+
+def _hang_sausage(kitchen: Kitchen, cook: User, now: datetime) -> None:
+    """Two of the sausages hang since they went into the warm; it is noted what the chamber and they did."""
+    hung_at = (now - timedelta(days=3)).replace(hour=9, minute=30, second=0, microsecond=0)
+    for mark, green in bench.HUNG:
+        data = HangIn(code="S-01", mark=mark, green=green, target="38", hung_at=hung_at, chamber="Chamber")
+        hook = hang(write_demo(kitchen, cook, ["hang", mark], hung_at), data)
+        for hours, kind, content in bench.HOOK_NOTES:
+            at = hung_at + timedelta(hours=hours)
+            noted = HookNoteIn.model_validate({"kind": kind, "at": at, **content})
+            write_note_of_hook(write_demo(kitchen, cook, ["hook", mark, hours, content], at), hook.pk, noted)
 
 
 def _plan_loin(kitchen: Kitchen, cook: User, batch: Batch, now: datetime) -> None:

@@ -64,7 +64,7 @@ def past_story(number: int) -> list[Recorded]:
     kept = pounds * _near(draw, keeps["trim"], _ROLLED["trim"])
     off = pounds - kept - 0.1
     marks = ["A", "B"] if pounds < 15 else ["A", "B", "C"]
-    shares = [kept / len(marks) * (1 + (place - (len(marks) - 1) / 2) * 0.04) for place in range(len(marks))]
+    shares = [kept / len(marks) * (1 + (index - (len(marks) - 1) / 2) * 0.04) for index in range(len(marks))]
     trimmed = [piece_line(mark, _lb(share)) for mark, share in zip(marks, shares, strict=True)]
     lean = cut_off_line("lean trim", "lean", _lb(off * 0.45), "2.40/lb")
     skin = cut_off_line("skin", "skin", _lb(off * 0.5))
@@ -78,7 +78,7 @@ def past_story(number: int) -> list[Recorded]:
         more = _more(kind, sum(weights.values()), draw)
         entry = weigh_entry(kind, {mark: _lb(weight) for mark, weight in weights.items()}, **more)
         story.append(((days - ago, 10, 0), "odo", entry))
-    for place, (mark, weight) in enumerate(weights.items()):
+    for index, (mark, weight) in enumerate(weights.items()):
         sliced = weight * _near(draw, keeps["slice"], _ROLLED["slice"])
         entry = split_entry(
             "slice",
@@ -88,7 +88,7 @@ def past_story(number: int) -> list[Recorded]:
             minutes=str(round(2 + 1.8 * weight)),
             used=[used_line("bags", "packaging", f"{max(1, round(0.9 * weight))} bags", "18.00 for 50 each")],
         )
-        story.append(((days - 12, 9, 5 + 12 * place), "maren", entry))
+        story.append(((days - 12, 9, 5 + 12 * index), "maren", entry))
     return story
 
 

@@ -10,6 +10,7 @@ from dolmetsch.server.diary.queries import get_photo, read_diary
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import DomainError, Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["diary"])
@@ -18,6 +19,7 @@ router = Router(tags=["diary"])
 @router.get(
     "/batches/{code}/diary", response={200: schemas.DiaryOut, REFUSALS: Problem}, operation_id="getDiary"
 )
+@until_next_write
 def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """Everything that happened to a batch, in time order."""
     return print_json(read_diary(get_batch(kitchen_of(request, kitchen_slug), code)))

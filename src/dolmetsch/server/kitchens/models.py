@@ -23,6 +23,7 @@ class Kitchen(models.Model):
 
     The policy fields are the defaults a new batch takes over. ``scale_grams`` is what its scale shows
     steps of; null: not set. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
+    ``writes`` counts what was written in it: an answer worked out at that count is as good as new.
     ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
     """
 
@@ -45,6 +46,7 @@ class Kitchen(models.Model):
     fridge_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
     smoker_slabs = models.PositiveSmallIntegerField(null=True, blank=True)
     derived_edition = models.CharField(max_length=8, default="", editable=False)
+    writes = models.PositiveBigIntegerField(default=0, editable=False)
 
     class Meta:
         constraints: ClassVar = [

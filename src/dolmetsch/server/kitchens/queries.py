@@ -32,5 +32,8 @@ def signed_in(request: HttpRequest) -> User:
 
 
 def kitchen_of(request: HttpRequest, slug: str) -> Kitchen:
-    """The kitchen a request is about, where its user is a member."""
-    return get_kitchen(signed_in(request), slug)
+    """The kitchen a request is about, where its user is a member; looked up once a request."""
+    known: dict[str, Kitchen] = request.__dict__.setdefault("kitchens", {})
+    if slug not in known:
+        known[slug] = get_kitchen(signed_in(request), slug)
+    return known[slug]

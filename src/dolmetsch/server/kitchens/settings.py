@@ -52,6 +52,7 @@ def change_settings(kitchen: Kitchen, wanted: SettingsIn) -> SettingsIn:
         raise refuse_fields(problems)
     with transaction.atomic():
         kept = Kitchen.objects.select_for_update().get(pk=kitchen.pk)
+        kept.writes += 1
         kept.labour_rate, kept.scale_grams = rate, scale
         kept.credit_by_products, kept.count_fuel = wanted.by_products, wanted.fuel
         kept.count_packaging, kept.count_overhead = wanted.packaging, wanted.overhead

@@ -18,7 +18,7 @@ MOST_BYTES: Final = 2_000_000
 
 def lay_out_label(label: LabelFacts) -> list[str]:
     """The lines of a label."""
-    below = [f"TEXT 3 {16 + 5 * place} 10 plain {line}" for place, line in enumerate(label.lines[:4])]
+    below = [f"TEXT 3 {16 + 5 * index} 10 plain {line}" for index, line in enumerate(label.lines[:4])]
     return [
         f"LABEL {WIDTH} {HEIGHT}",
         f"TEXT 3 1 26 bold {label.mark}",

@@ -25,7 +25,7 @@ from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.reading import ReadOffer, read_offer
-from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.prices.queries import Priced, find_usual, list_priced
 from dolmetsch.server.problems import refuse_fields
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.ways.models import Way
@@ -149,9 +149,8 @@ def _usual_kind(shops: list[Priced], kinds: list[ShopKind]) -> ShopKind | None:
 def usual_prices(kitchen: Kitchen, case: Case) -> dict[str, Fraction]:
     """What a pound of meat usually costs, by kind of cut; under "" for any: from the list, else the shop."""
     by_kind: dict[str, list[Fraction]] = {}
-    for priced in list_priced(kitchen, "meat"):
-        usual = priced.summary.usual * GRAMS_PER_LB
-        by_kind.setdefault(read_cut(priced.item.name).kind, []).append(usual)
+    for name, usual in find_usual(kitchen, "meat").items():
+        by_kind.setdefault(read_cut(name).kind, []).append(usual * GRAMS_PER_LB)
     found = {kind: median(prices) for kind, prices in by_kind.items()}
     every = [price for prices in by_kind.values() for price in prices]
     if every:

@@ -20,7 +20,8 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
 from dolmetsch.server.offers.checking import EARLIEST, LATEST, Case, check, kind_of, usual_prices
 from dolmetsch.server.offers.reading import ReadOffer
-from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.prices.models import Quote
+from dolmetsch.server.prices.queries import Priced, list_latest_quotes, list_priced, price_of
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_price_of_gram,
@@ -189,7 +190,7 @@ def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
     return out.ChoicesOut(
         ways=ways or [_show_standard()],
         shops=show_shops(shops, [kind_of(shop) for shop in shops]),
-        listed=[_show_listed(priced) for priced in list_priced(kitchen, "meat")],
+        listed=[_show_listed(quote) for quote in list_latest_quotes(kitchen, "meat")],
     )
 
 
@@ -208,12 +209,11 @@ def _show_way(way: Way) -> out.WayChoiceOut:
     return out.WayChoiceOut(name=way.name, steps=steps, portion=label_portion(data))
 
 
-def _show_listed(priced: Priced) -> out.ListedOut:
-    latest = priced.latest
-    per_lb = priced.price.paid / priced.price.size * GRAMS_PER_LB
+def _show_listed(latest: Quote) -> out.ListedOut:
+    price = price_of(latest)
     return out.ListedOut(
-        cut=priced.item.name,
-        price=print_money(per_lb),
+        cut=latest.item.name,
+        price=print_money(price.paid / price.size * GRAMS_PER_LB),
         source=latest.source,
         on=latest.seen_on,
         pack_weight=_spell(latest.grams) if latest.is_pack and latest.grams else "",

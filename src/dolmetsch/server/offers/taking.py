@@ -42,14 +42,14 @@ def _take(write: Write, data: out.TakeIn) -> Recorded:
     batch = entry.batch
     if case.way is not None:
         put_way(write, batch, case.way.name)
-    for place, content in enumerate(_terms(case), start=1):
-        step = typed.EntryIn.model_validate({"content": content, "seen": place})
+    for index, content in enumerate(_terms(case), start=1):
+        step = typed.EntryIn.model_validate({"content": content, "seen": index})
         body = json.dumps(content, sort_keys=True)
         beside = Write(
             kitchen=write.kitchen,
             user=write.user,
             now=write.now,
-            key=uuid.uuid5(write.key, f"terms {place}"),
+            key=uuid.uuid5(write.key, f"terms {index}"),
             fingerprint=body[:64],
         )
         entry.batch = actions.record_entry(beside, batch.code, step).entry.batch

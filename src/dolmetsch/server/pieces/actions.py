@@ -89,9 +89,9 @@ def look_over(write: Write, batch: Batch, data: schemas.LookOverIn) -> LookOver:
 
     def look() -> LookOver:
         reader = Reader.of(write.kitchen)
-        for place, key in enumerate(data.found):
+        for index, key in enumerate(data.found):
             if key not in LOOKS_BY_KEY:
-                reader.refuse(f"found[{place}]", "unknown", f"“{key}” is nothing that is looked for.")
+                reader.refuse(f"found[{index}]", "unknown", f"“{key}” is nothing that is looked for.")
         if reader.problems:
             raise refuse_fields(reader.problems)
         found = [key for key in LOOKS_BY_KEY if key in data.found]

@@ -11,6 +11,7 @@ from dolmetsch.server.pieces.cutting import read_test
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["pieces"])
@@ -83,6 +84,7 @@ def butchers_test(
 
 
 @router.get("/map", response={200: schemas.MapOut, REFUSALS: Problem}, operation_id="getMap")
+@until_next_write
 def get_map(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Which piece lies where."""
     return print_json(read_map(kitchen_of(request, kitchen_slug)))

@@ -13,6 +13,7 @@ from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["plans"])
@@ -21,6 +22,7 @@ ALL_DAYS = 400
 
 
 @router.get("/plan", response={200: schemas.PlanOut, REFUSALS: Problem}, operation_id="getPlan")
+@until_next_write
 def get_plan(
     request: HttpRequest,
     kitchen_slug: Path[str],

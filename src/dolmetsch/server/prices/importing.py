@@ -23,7 +23,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
-from dolmetsch.server.writing.once import Write, keep_once
+from dolmetsch.server.writing.once import Write, keep_once, lock_kitchen
 
 #: Rows of one piece of writing.
 PIECE: Final = 2_000
@@ -246,6 +246,8 @@ def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schema
                 kept.match = match
                 _remember(kept, data.match)
             _write_rows(write, kept, data.match)
+            # last, so that others in the kitchen wait for this piece no longer than they must
+            lock_kitchen(write.kitchen)
         return show_file(kept, today=write.today)
 
 

@@ -3,11 +3,21 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from itertools import groupby
+from operator import itemgetter
 from typing import Final, get_args
 
-from django.db.models import Count, QuerySet
+from django.db.models import Count, F, QuerySet, Window
+from django.db.models.functions import RowNumber
 
-from dolmetsch.core.buying.price_history import Seen, Summary, mean_and_spread, summarise
+from dolmetsch.core.buying.price_history import (
+    USUAL_SPAN,
+    Seen,
+    Summary,
+    mean_and_spread,
+    median_price,
+    summarise,
+)
 from dolmetsch.core.costing.scale_error import square_root
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.core.numbers.quantity import Price
@@ -95,6 +105,34 @@ def seen_of(quote: Quote) -> Seen:
 def list_priced(kitchen: Kitchen, sort: schemas.SortKey) -> list[Priced]:
     """Every line of a sort, by name."""
     return price_items(list(PriceItem.objects.filter(kitchen=kitchen, sort=sort).order_by("name")))
+
+
+def list_latest_quotes(kitchen: Kitchen, sort: schemas.SortKey) -> list[Quote]:
+    """The latest price of every line of a sort, with its line, by name; their past is not read."""
+    newest_first = Window(
+        RowNumber(), partition_by=F("item_id"), order_by=[F("seen_on").desc(), F("id").desc()]
+    )
+    quotes = Quote.counting.filter(item__kitchen=kitchen, item__sort=sort).annotate(rank=newest_first)
+    return list(quotes.filter(rank=1).select_related("item").order_by("item__name"))
+
+
+def find_usual(kitchen: Kitchen, sort: schemas.SortKey) -> dict[str, Fraction]:
+    """What a gram of every line of a sort usually costs, by its name; prices by count are left out.
+
+    As ``price_items`` finds it, but of columns: a long list has tens of thousands of prices.
+    """
+    rows = (
+        Quote.counting.filter(item__kitchen=kitchen, item__sort=sort, grams__isnull=False)
+        .order_by("item_id", "seen_on", "id")
+        .values_list("item__name", "seen_on", "paid", "grams")
+    )
+    found = {}
+    for name, group in groupby(rows, key=itemgetter(0)):
+        seen = list(group)
+        since = seen[-1][1] - USUAL_SPAN
+        year = [(paid, grams) for _, on, paid, grams in seen if on > since and grams is not None]
+        found[name] = median_price(year)
+    return found
 
 
 def find_used(kitchen: Kitchen, names: Iterable[str]) -> dict[str, Priced]:

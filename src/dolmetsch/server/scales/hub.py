@@ -10,12 +10,13 @@ import time
 from collections.abc import Callable, Generator
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Final, NamedTuple
+from typing import Any, Final
 
 from django.conf import settings
 
 from dolmetsch.devices.lines import Hello, ScaleReading
 from dolmetsch.devices.sources import SOURCES, ScaleSource
+from dolmetsch.server.configured import read_configured
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_weight
 
@@ -183,7 +184,7 @@ class Hub:
         """The scales of ``kitchen`` (its slug), as configured:
         ``quay/bench=line:127.0.0.1:7401,quay/floor=…``.
         """
-        return [one.name for one in _configured() if one.kitchen == kitchen]
+        return [one.name for one in read_configured(settings.SCALES) if one.kitchen == kitchen]
 
     def get(self, kitchen: str, name: str) -> Scale:
         """The scale ``name`` of ``kitchen`` (its slug): no other kitchen hears or tares it.
@@ -191,7 +192,7 @@ class Hub:
         Raises:
             DomainError: not_found.
         """
-        for one in _configured():
+        for one in read_configured(settings.SCALES):
             if (one.kitchen, one.name) == (kitchen, name) and one.kind in SOURCES:
                 with self._lock:
                     held = self._scales.get((kitchen, name))
@@ -223,24 +224,6 @@ class Hub:
         self.closing.set()
         for scale in list(self._scales.values()):
             scale.wake()
-
-
-class _Configured(NamedTuple):
-    kitchen: str
-    name: str
-    kind: str
-    address: str
-
-
-def _configured() -> list[_Configured]:
-    """The scales as set, each with the kitchen it belongs to: one without a kitchen is nobody's."""
-    found = []
-    for part in filter(None, settings.SCALES.split(",")):
-        whose, _, where = part.strip().partition("=")
-        kitchen, _, name = whose.rpartition("/")
-        kind, _, address = where.partition(":")
-        found.append(_Configured(kitchen, name, kind, address))
-    return found
 
 
 hub: Final = Hub()

@@ -59,7 +59,7 @@ def _read_step(read: ReadWay, step: WayStepIn, at: int) -> WayStep:
     if a_pound and a_kilo:
         said = "Give the minutes per pound or per kilogram, not both."
         reader.refuse(f"{path}.kilo_minutes", "one_of", said)
-    used = [_read_use(read, use, (at, place)) for place, use in enumerate(step.used)]
+    used = [_read_use(read, use, (at, index)) for index, use in enumerate(step.used)]
     worth = reader.price_by_weight(f"{path}.worth", step.worth) if step.worth else None
     return WayStep(
         method=step.method,

@@ -146,7 +146,7 @@ def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
     portion = find_portion(current)
     fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
     record = core.Batch(
-        lots=tuple(_lot(row, row.lot, place) for place, row in enumerate(lots) if row.lot is not None),
+        lots=tuple(_lot(row, row.lot, index) for index, row in enumerate(lots) if row.lot is not None),
         steps=tuple(_step(row) for row in steps),
         policy=read_policy(batch, current),
         portion=None if portion is None else portion_record(portion),
@@ -215,10 +215,10 @@ def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Ta
     return taken
 
 
-def _lot(row: EntryRows, lot: LotLine, place: int) -> core.Lot:
+def _lot(row: EntryRows, lot: LotLine, index: int) -> core.Lot:
     taken = None
     if lot.from_batch:
-        taken = take_upstream(lot, field=f"lots[{place}].source", sheet=row.source_sheet)
+        taken = take_upstream(lot, field=f"lots[{index}].source", sheet=row.source_sheet)
     weighed = lot.own_grams if lot.own_grams is not None else lot.label_grams
     if weighed is None and taken is None:
         raise ValueError("a lot has at least one weight")

@@ -14,6 +14,7 @@ from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["outlooks"])
@@ -22,6 +23,7 @@ router = Router(tags=["outlooks"])
 @router.get(
     "/batches/{code}/forecast", response={200: out.ForecastOut, REFUSALS: Problem}, operation_id="getForecast"
 )
+@until_next_write
 def get_forecast(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """A batch under way, carried on to the end."""
     return print_json(read_forecast(get_batch(kitchen_of(request, kitchen_slug), code)))

@@ -95,13 +95,13 @@ def _next_step(piece: Piece, way: Way) -> int:
     """
     reached = 0
     for kind in piece.kinds:
-        own = [place for place, step in enumerate(way.steps) if step.kind == kind]
+        own = [index for index, step in enumerate(way.steps) if step.kind == kind]
         if own:
             reached = max(reached, own[-1] + 1)
         elif kind in _ORDER:
             before = [
-                place
-                for place, step in enumerate(way.steps)
+                index
+                for index, step in enumerate(way.steps)
                 if step.kind in _ORDER and _ORDER[step.kind] < _ORDER[kind]
             ]
             reached = max(reached, before[-1] + 1 if before else 0)

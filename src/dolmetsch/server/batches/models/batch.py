@@ -59,6 +59,10 @@ class Batch(models.Model):
             models.Index(name="batch_since", fields=["kitchen", "started_at"]),
         ]
 
+    def label_piece(self, mark: str) -> str:
+        """What a piece of it is called among others: code and mark; of a whole lot the code alone."""
+        return self.code if mark == "lot" else f"{self.code} {mark}"
+
     def __str__(self) -> str:
         return f"{self.code} {self.name}"
 

@@ -277,10 +277,12 @@ def find_done(write: Write) -> Recorded | None:
     Raises:
         DomainError: key_reused.
     """
-    entry = Entry.objects.select_related("batch").filter(kitchen=write.kitchen, key=write.key).first()
-    if entry is None:
+    made = Entry.objects.filter(kitchen=write.kitchen, key=write.key)
+    # nearly every write is new: the columns of an entry and its batch are asked for only where there is one
+    if (fingerprint := made.values_list("fingerprint", flat=True).first()) is None:
         return None
-    write.refuse_reused(entry.fingerprint)
+    write.refuse_reused(fingerprint)
+    entry = made.select_related("batch").get()
     entry.batch.kitchen = write.kitchen
     return Recorded(entry=entry, was_there=True)
 

@@ -176,7 +176,7 @@ def show_house(costed: CostedBatch, *, is_finished: bool) -> schemas.HouseOut:
     final, sliced = costed.sheet.final, costed.sheet.final.sliced
     fries = [Fraction(row.fry.ratio) for row in costed.chain.current if row.fry is not None]
     fry, variance = mean_and_spread(fries)
-    order = {group: place for place, group in enumerate(GROUP_ORDER)}
+    order = {group: index for index, group in enumerate(GROUP_ORDER)}
     groups = sorted(final.groups.items(), key=lambda item: (order.get(item[0], len(order)), item[0]))
     return schemas.HouseOut(
         stage=_name_stage(costed),

@@ -331,13 +331,13 @@ def _show_bill(costed: CostedBatch) -> out.BillOut | None:
                 sort=part.sort,
                 name=part.name,
                 label=_label_part(part),
-                per_lb=per_lb[place],
-                per_kg=of_kg[place],
-                per_portion=per_portion[place],
-                on_batch=on_batch[place],
+                per_lb=per_lb[index],
+                per_kg=of_kg[index],
+                per_portion=per_portion[index],
+                on_batch=on_batch[index],
                 entries=entries_of(costed, part.steps),
             )
-            for place, part in enumerate(parts)
+            for index, part in enumerate(parts)
         ],
         per_lb=print_money(final.cost_per_lb),
         per_kg=print_money(per_kg(final.cost_per_lb)),

@@ -73,9 +73,9 @@ def _read_trial(reader: Reader, batch: Batch, wanted: out.TrialIn, chain: Chain)
         "minutes", wanted.minutes, what="number of minutes", limit=Fraction(100_000), places=2
     )
     paid = {
-        place: Fraction(money)
-        for place, typed_price in enumerate(wanted.shops)
-        if typed_price and (money := reader.money(f"shops[{place}]", typed_price)) is not None
+        index: Fraction(money)
+        for index, typed_price in enumerate(wanted.shops)
+        if typed_price and (money := reader.money(f"shops[{index}]", typed_price)) is not None
     }
     changes = Changes(
         tag_per_lb=per_lb,

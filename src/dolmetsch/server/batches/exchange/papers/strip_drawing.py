@@ -33,8 +33,8 @@ def draw_strip(strip: StripOut, shops: list[ShopOut], *, unit: str, sign: str) -
     for name, level in sorted(levels, key=lambda one: -one[1]):
         last = max(_height(level, dearest), last + 11)
         parts += _draw_level(f"{name} {sign}{level:.2f}", _height(level, dearest), last, across)
-    for place, (column, price) in enumerate(zip(columns, prices, strict=True)):
-        left = place * wide
+    for index, (column, price) in enumerate(zip(columns, prices, strict=True)):
+        left = index * wide
         parts += _draw_head(column, left, wide)
         if price is not None:
             parts += _draw_price(price, dearest, left, wide, sign)
@@ -96,9 +96,9 @@ def _draw_ribbon(column: ColumnOut, top: float, left: float, wide: float) -> lis
 def _draw_peels(column: ColumnOut, left: float, wide: float, unit: str) -> list[str]:
     base = HEAD + CLIMB + RIBBON + 12
     lines = [_text(left + 4, base, column.weight_out.say(unit), font_weight="700")]
-    for place, peel in enumerate(column.peels[:4], start=1):
+    for index, peel in enumerate(column.peels[:4], start=1):
         words = f"{'+' if peel.gain else '−'}{peel.weight.of(unit)} {peel.name}"
-        lines.append(_text(left + 4, base + 13 * place, _fit(words, wide), font_size="8.5"))
+        lines.append(_text(left + 4, base + 13 * index, _fit(words, wide), font_size="8.5"))
     if len(column.peels) > 4:
         lines.append(_text(left + 4, base + 61, f"and {len(column.peels) - 4} more", font_size="8.5"))
     return lines

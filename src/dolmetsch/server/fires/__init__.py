@@ -1,0 +1,1 @@
+"""Fires: what is in which cooker, what its probes read, and what follows from it."""

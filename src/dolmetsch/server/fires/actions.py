@@ -1,0 +1,257 @@
+"""Writes: a fire is begun, and what happens in it."""
+
+import uuid
+from datetime import datetime, timedelta
+from fractions import Fraction
+from typing import Any
+
+from django.db.models import Q
+
+from dolmetsch.core.numbers.temperature import TemperatureUnit
+from dolmetsch.devices.cooker.lines import MOST_PROBES
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.fires import schemas
+from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
+from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open
+from dolmetsch.server.fires.story import Story, clock_of, read_story, unit_of
+from dolmetsch.server.problems import DomainError, refuse_fields
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.quantities.temperatures import read_temperature
+from dolmetsch.server.writing.once import Write, keep_once
+
+PROBES = frozenset(str(number) for number in range(1, MOST_PROBES + 1))
+#: So far back a fire may be recorded that was begun without being recorded.
+MOST_BACK = timedelta(days=4)
+MOST_MINUTES, MOST_PPM = Fraction(14 * 24 * 60), Fraction(10_000)
+#: An event may lie so much behind the last one of its kind that comes in order.
+_ORDERED = ("stage", "rest", "hold", "cool", "done")
+
+
+def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
+    """Pieces go into the smoke.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def begin() -> Fire:
+        reader = Reader.of(write.kitchen)
+        unit = unit_of(write.kitchen)
+        pieces = _read_pieces(write, data, reader)
+        fire = Fire(
+            name=data.name or _name(pieces),
+            cooker=data.cooker,
+            meat=data.meat,
+            is_ground=data.ground,
+            wood=data.wood,
+            meal_at=data.meal_at,
+            begun_at=write.now,
+            stages=_read_stages(reader, data, unit),
+            **write.stamp,
+        )
+        fire.nitrite_ppm = reader.number(
+            "nitrite_ppm", data.nitrite_ppm, what="number of parts per million", limit=MOST_PPM, places=2
+        )
+        fire.pull_at = read_temperature(reader, "pull_at", data.pull_at, unit)
+        if data.cooker:
+            _refuse_cooker(write, data.cooker, reader)
+            # by the cooker's own clock, which a simulated one may have ahead of ours
+            fire.begun_at = clock_of(fire)
+        if data.begun_at is not None:
+            if not fire.begun_at - MOST_BACK <= data.begun_at <= fire.begun_at:
+                reader.refuse("begun_at", "odd_time", "A fire was begun within the last four days.")
+            fire.begun_at = data.begun_at
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        fire.save(force_insert=True)
+        for piece, _ in pieces:
+            piece.fire = fire
+        FirePiece.objects.bulk_create(piece for piece, _ in pieces)
+        _place_probes(write, fire, pieces)
+        return fire
+
+    return keep_once(write, Fire, begin)
+
+
+def _read_pieces(
+    write: Write, data: schemas.FireIn, reader: Reader
+) -> list[tuple[FirePiece, schemas.FirePieceIn]]:
+    if not data.pieces:
+        reader.refuse("pieces", "missing", "Choose at least one piece.")
+    batches = {
+        batch.code: batch
+        for batch in Batch.objects.filter(kitchen=write.kitchen, code__in={one.code for one in data.pieces})
+        .defer("page")
+        .order_by("id")
+    }
+    for batch in batches.values():
+        batch.kitchen = write.kitchen
+    living = {
+        code: {piece.id for piece in cost_batch(batch).sheet.ledger.mains} for code, batch in batches.items()
+    }
+    found: list[tuple[FirePiece, schemas.FirePieceIn]] = []
+    probes: set[str] = set()
+    for index, one in enumerate(data.pieces):
+        path = f"pieces[{index}]"
+        if one.code not in batches or one.mark not in living[one.code]:
+            reader.refuse(path, "unknown", f"There is no piece {one.mark} in {one.code} now.")
+            continue
+        if any((other.batch.code, other.mark) == (one.code, one.mark) for other, _ in found):
+            reader.refuse(path, "twice", f"{one.code} {one.mark} is in this fire twice.")
+            continue
+        if one.probe and one.probe not in PROBES:
+            reader.refuse(f"{path}.probe", "unknown", f"Probes are numbered 1 to {MOST_PROBES}.")
+        if one.probe and one.probe in probes:
+            reader.refuse(f"{path}.probe", "twice", f"Probe {one.probe} cannot be in two pieces.")
+        probes.add(one.probe)
+        piece = FirePiece(batch=batches[one.code], mark=one.mark, rack=one.rack, slot=one.slot)
+        _refuse_elsewhere(piece, path, reader)
+        found.append((piece, one))
+    return found
+
+
+def _refuse_elsewhere(piece: FirePiece, path: str, reader: Reader) -> None:
+    """A piece hangs in one place: not in two fires, nor two in one slot."""
+    others = FirePiece.objects.filter(batch=piece.batch, mark=piece.mark)
+    other = others.filter(~Q(fire__events__kind="done")).select_related("fire").first()
+    if other is not None:
+        reader.refuse(
+            path, "elsewhere", f"{piece.label} is in “{other.fire.name}” already; that one is not done."
+        )
+
+
+def _refuse_cooker(write: Write, cooker: str, reader: Reader) -> None:
+    if cooker not in cooker_names(write.kitchen):
+        reader.refuse("cooker", "unknown", f"There is no cooker “{cooker}” here.")
+    for other in list_open(write.kitchen):
+        if other.cooker == cooker and read_story(other).out_at is None:
+            reader.refuse("cooker", "busy", f"“{other.name}” is in {cooker}; take it out first.")
+
+
+def _name(pieces: list[tuple[FirePiece, schemas.FirePieceIn]]) -> str:
+    names = dict.fromkeys(piece.batch.name for piece, _ in pieces)
+    return ", ".join(names)[:80] or "Fire"
+
+
+def _read_stages(reader: Reader, data: schemas.FireIn, unit: TemperatureUnit) -> list[dict[str, Any]]:
+    stages = []
+    for index, stage in enumerate(data.stages or [schemas.StageIn(kind="cook")]):
+        path = f"stages[{index}]"
+        air = read_temperature(reader, f"{path}.air", stage.air, unit)
+        inside = read_temperature(reader, f"{path}.inside", stage.inside, unit)
+        minutes = reader.number(
+            f"{path}.minutes", stage.minutes, what="number of minutes", limit=MOST_MINUTES, places=0
+        )
+        if stage.minutes and minutes is not None and not minutes:
+            reader.refuse(
+                f"{path}.minutes", "zero", "A stage lasts at least a minute; leave it empty for no end."
+            )
+        if minutes is not None and inside is not None:
+            reader.refuse(
+                path, "two_ends", "A stage ends after a time or at an inside temperature, not both."
+            )
+        stages.append(
+            {
+                "kind": stage.kind,
+                "air": None if air is None else str(air),
+                "minutes": None if minutes is None else f"{minutes:f}",
+                "inside": None if inside is None else str(inside),
+            }
+        )
+    return stages
+
+
+def _place_probes(write: Write, fire: Fire, pieces: list[tuple[FirePiece, schemas.FirePieceIn]]) -> None:
+    for index, (piece, one) in enumerate(pieces):
+        if one.probe:
+            FireEvent.objects.create(
+                fire=fire,
+                at=fire.begun_at,
+                kind="probe",
+                data={"probe": one.probe, "piece": piece.label, "where": one.where},
+                **{**write.stamp, "key": uuid.uuid5(write.key, f"probe {index}")},
+            )
+
+
+def record_event(write: Write, fire_id: int, data: schemas.EventIn) -> FireEvent:
+    """Something happened in a fire.
+
+    Raises:
+        DomainError: not_found, bad_fields, fire_done, key_reused.
+    """
+
+    def record() -> FireEvent:
+        fire = get_fire(write.kitchen, fire_id)
+        story = read_story(fire)
+        if story.done_at is not None and data.kind != "note":
+            said = "This fire is done. Begin a new one."
+            raise DomainError("fire_done", 409, "Not recorded", said)
+        reader = Reader.of(write.kitchen)
+        now = clock_of(fire)
+        at = data.at or now
+        if not fire.begun_at <= at <= now:
+            reader.refuse("at", "odd_time", "That is before the fire was begun, or has not come yet.")
+        content = _read_event(reader, story, data, at=at)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return FireEvent.objects.create(fire=fire, at=at, kind=data.kind, data=content, **write.stamp)
+
+    return keep_once(write, FireEvent, record)
+
+
+def _read_event(reader: Reader, story: Story, data: schemas.EventIn, *, at: datetime) -> dict[str, Any]:
+    """What is kept of an event, by its kind."""
+    if data.kind in _ORDERED and any(event.kind in _ORDERED and event.at > at for event in story.events):
+        reader.refuse("at", "out_of_order", "Something that came after it is recorded already.")
+    match data.kind:
+        case "probe":
+            return _read_probe(reader, story, data)
+        case "swap":
+            return _read_swap(reader, story, data)
+        case "stage":
+            return _read_stage(reader, story, data)
+        case "instant":
+            return _read_instant(reader, story, data)
+        case "tender" if data.text not in ("no", "nearly", "yes"):
+            reader.refuse("text", "unknown", "Tender: no, nearly or yes.")
+        case "fuel" | "note":
+            reader.need("text", data.text, "Say what.")
+    return {"text": data.text}
+
+
+def _read_swap(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    for path in ("probe", "other"):
+        if story.placed_now(getattr(data, path)) is None:
+            reader.refuse(path, "unknown", "That probe is in no piece.")
+    if data.probe == data.other:
+        reader.refuse("other", "twice", "Choose two probes.")
+    return {"probe": data.probe, "other": data.other}
+
+
+def _read_stage(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    if data.stage is None or data.stage >= len(story.fire.stages):
+        reader.refuse("stage", "unknown", "The program has no such stage.")
+    if story.out_at is not None:
+        reader.refuse("stage", "out", "It is out of the fire.")
+    return {"stage": data.stage}
+
+
+def _read_instant(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    _refuse_unknown_piece(reader, story, data.piece)
+    if not data.temp:
+        reader.refuse("temp", "missing", "What did it read?")
+    fahrenheit = read_temperature(reader, "temp", data.temp, unit_of(story.fire.kitchen))
+    return {"piece": data.piece, "fahrenheit": str(fahrenheit)}
+
+
+def _read_probe(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    if data.probe not in PROBES:
+        reader.refuse("probe", "unknown", f"Probes are numbered 1 to {MOST_PROBES}.")
+    _refuse_unknown_piece(reader, story, data.piece)
+    return {"probe": data.probe, "piece": data.piece, "where": data.where}
+
+
+def _refuse_unknown_piece(reader: Reader, story: Story, piece: str) -> None:
+    if piece not in {one.label for one in story.fire.pieces.select_related("batch")}:
+        reader.refuse("piece", "unknown", "Choose a piece of this fire.")

@@ -1,0 +1,81 @@
+"""The fires' API: only maps requests to reads and writes."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router, Status
+
+from dolmetsch.server.fires import actions, schemas
+from dolmetsch.server.fires.commanding import command_cooker
+from dolmetsch.server.fires.files import CONTENT_TYPES, Form, write_file
+from dolmetsch.server.fires.live import read_live
+from dolmetsch.server.fires.queries import get_fire, read_fires
+from dolmetsch.server.kitchens.queries import kitchen_of
+from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.writing.once import Key, write_of
+
+router = Router(tags=["fires"])
+
+
+@router.get("/fires", response={200: schemas.FiresOut, REFUSALS: Problem}, operation_id="getFires")
+def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
+    """Fires, and cookers."""
+    return print_json(read_fires(kitchen_of(request, kitchen_slug)))
+
+
+@router.post("/fires", response={201: schemas.BegunOut, REFUSALS: Problem}, operation_id="beginFire")
+def post_fire(
+    request: HttpRequest, kitchen_slug: Path[str], body: schemas.FireIn, key: Key
+) -> Status[schemas.BegunOut]:
+    """Pieces go into the smoke."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    return Status(201, schemas.BegunOut(id=actions.begin_fire(write_of(request, kitchen, key), body).pk))
+
+
+@router.get("/fires/{fire_id}", response={200: schemas.LiveOut, REFUSALS: Problem}, operation_id="getFire")
+def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> HttpResponse:
+    """A fire as it is now."""
+    return print_json(read_live(get_fire(kitchen_of(request, kitchen_slug), fire_id)))
+
+
+@router.post(
+    "/fires/{fire_id}/events",
+    response={201: schemas.LiveOut, REFUSALS: Problem},
+    operation_id="recordFireEvent",
+)
+def post_event(
+    request: HttpRequest, kitchen_slug: Path[str], fire_id: int, body: schemas.EventIn, key: Key
+) -> HttpResponse:
+    """Record what happened in a fire; the fire as it is then."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    event = actions.record_event(write_of(request, kitchen, key), fire_id, body)
+    answer = print_json(read_live(get_fire(kitchen, event.fire_id)))
+    answer.status_code = 201
+    return answer
+
+
+@router.get(
+    "/fires/{fire_id}/files/{form}",
+    response={REFUSALS: Problem},
+    operation_id="getFireFile",
+    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+)
+def get_file(request: HttpRequest, kitchen_slug: Path[str], fire_id: int, form: Form) -> HttpResponse:
+    """A fire to take away: its cook log (json), or its readings (csv)."""
+    fire = get_fire(kitchen_of(request, kitchen_slug), fire_id)
+    name = f'attachment; filename="fire-{fire.pk}.{form}"'
+    headers = {"Content-Disposition": name}
+    return HttpResponse(write_file(fire, form), content_type=CONTENT_TYPES[form], headers=headers)
+
+
+@router.post(
+    "/cookers/{name}/command",
+    response={200: schemas.FiresOut, REFUSALS: Problem},
+    operation_id="commandCooker",
+)
+def post_command(
+    request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.CookerCommandIn
+) -> HttpResponse:
+    """Tell a simulated cooker what goes on in it."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    command_cooker(kitchen, name, body.command)
+    return print_json(read_fires(kitchen))

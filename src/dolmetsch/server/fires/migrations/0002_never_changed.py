@@ -1,0 +1,14 @@
+"""What was recorded of a fire is never changed and never deleted; readings are no records of anyone's."""
+
+from django.db import migrations
+
+from dolmetsch.server.quantities.columns import never_changed, never_deleted
+
+TABLES = ("fires_fire", "fires_firepiece", "fires_fireevent")
+
+
+class Migration(migrations.Migration):
+    """Triggers on the three tables of records."""
+
+    dependencies = [("fires", "0001_initial")]
+    operations = [guard(table) for table in TABLES for guard in (never_changed, never_deleted)]

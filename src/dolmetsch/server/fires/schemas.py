@@ -1,0 +1,277 @@
+"""What the fires' API takes and gives. Temperatures are text in the kitchen's unit, as typed or printed."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.findings import FindingOut
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, NOTE_LENGTH, WORD_LENGTH
+from dolmetsch.server.quantities.schemas import UnitCost, Weight
+
+#: Seconds from the beginning of the fire, and degrees.
+Point = list[float]
+Temperature = Annotated[str, Field(max_length=12)]
+StageKind = Literal["dry", "cold_smoke", "smoke", "cook", "steam", "wrap", "hold"]
+FireState = Literal["burning", "resting", "holding", "cooling", "done"]
+EventKind = Literal[
+    "probe",
+    "swap",
+    "stage",
+    "instant",
+    "wrap",
+    "spritz",
+    "fuel",
+    "taste",
+    "tender",
+    "note",
+    "rest",
+    "hold",
+    "cool",
+    "done",
+]
+
+
+class StageIn(BaseModel):
+    """A stage of the program: its air, and its end: minutes, an inside temperature, or the cook's word."""
+
+    kind: StageKind
+    air: Temperature = ""
+    minutes: Annotated[str, Field(max_length=8)] = ""
+    inside: Temperature = ""
+
+
+class FirePieceIn(BaseModel):
+    """A piece, where it hangs, and the probe in it, if any."""
+
+    code: Annotated[str, Field(max_length=20)]
+    mark: Annotated[str, Field(max_length=MARK_LENGTH)]
+    rack: Annotated[int, Field(ge=0, le=20)] = 0
+    slot: Annotated[int, Field(ge=0, le=20)] = 0
+    probe: Annotated[str, Field(max_length=2)] = ""
+    where: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+
+
+class FireIn(BaseModel):
+    """Into the smoke."""
+
+    name: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    cooker: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    meat: Literal["pork", "beef", "poultry", "other"] = "pork"
+    ground: bool = False
+    nitrite_ppm: Annotated[str, Field(max_length=12)] = ""
+    wood: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    pull_at: Temperature = ""
+    meal_at: datetime | None = None
+    begun_at: datetime | None = None
+    pieces: Annotated[list[FirePieceIn], Field(max_length=60)]
+    stages: Annotated[list[StageIn], Field(max_length=20)] = []
+
+
+class EventIn(BaseModel):
+    """Something that happened; what is needed follows from ``kind``."""
+
+    kind: EventKind
+    at: datetime | None = None
+    probe: Annotated[str, Field(max_length=2)] = ""
+    other: Annotated[str, Field(max_length=2)] = ""
+    piece: Annotated[str, Field(max_length=80)] = ""
+    where: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    temp: Temperature = ""
+    stage: Annotated[int, Field(ge=0, le=19)] | None = None
+    text: Annotated[str, Field(max_length=NOTE_LENGTH)] = ""
+
+
+class CookerCommandIn(BaseModel):
+    """A command for a simulated cooker, in its own words."""
+
+    command: Annotated[str, Field(max_length=100)]
+
+
+class CookerOut(BaseModel):
+    """A cooker, and what it read last; ``is_heard``: within the last half minute."""
+
+    name: str
+    air: str | None
+    probes: dict[str, str]
+    at: datetime | None
+    is_heard: bool
+    fire: int | None
+
+
+class FireOut(BaseModel):
+    """A fire in a list."""
+
+    id: int
+    name: str
+    cooker: str
+    begun_at: datetime
+    done_at: datetime | None
+    pieces: list[str]
+
+
+class ProgramOut(BaseModel):
+    """A program to begin with; its stages as they would be typed."""
+
+    name: str
+    stages: list[StageIn]
+    pull_at: str
+
+
+class FiresOut(BaseModel):
+    """Fires that burn or cool, those lately done, the cookers, and programs to begin with."""
+
+    unit: Literal["F", "C"]
+    burning: list[FireOut]
+    done: list[FireOut]
+    cookers: list[CookerOut]
+    programs: list[ProgramOut]
+    programs_source: str
+
+
+class StageOut(BaseModel):
+    """A stage of the program, and when it ran."""
+
+    kind: StageKind
+    label: str
+    air: str | None
+    minutes: str | None
+    inside: str | None
+    begun_at: datetime | None
+    ended_at: datetime | None
+
+
+class CurveOut(BaseModel):
+    """What a probe read, thinned; gaps are parted by null."""
+
+    id: str
+    probe: str
+    piece: str
+    where: str
+    is_now: bool
+    now: str | None
+    points: list[Point | None]
+
+
+class HangingOut(BaseModel):
+    """A piece in the fire, with the probe in it and what that reads."""
+
+    code: str
+    mark: str
+    label: str
+    rack: int
+    slot: int
+    probe: str | None
+    where: str
+    now: str | None
+    is_coldest: bool
+
+
+class ReadyOut(BaseModel):
+    """When it is ready; ``why``: why nothing can be said, or ``reached``."""
+
+    low: datetime | None
+    likely: datetime | None
+    high: datetime | None
+    why: str | None
+    left_seconds: int | None
+
+
+class ReductionOut(BaseModel):
+    """Part of a reduction that is met."""
+
+    name: str
+    part: str
+    met_at: datetime | None
+
+
+class LegOut(BaseModel):
+    """A leg of cooling."""
+
+    name: str
+    rule: Literal["plain", "cured"]
+    label: str
+    state: Literal["waiting", "running", "met", "failed"]
+    seconds: int
+    most_seconds: int
+    source: str
+
+
+class PullOut(BaseModel):
+    """What taking it to an inside temperature leaves and costs."""
+
+    inside: str
+    kept: str
+    low: str
+    high: str
+    weight: Weight
+    price: UnitCost | None
+    is_plan: bool
+
+
+class TroubleOut(BaseModel):
+    """Something wrong, with what to do; ``is_on``: it still is."""
+
+    code: str
+    begun_at: datetime
+    ended_at: datetime
+    probe: str | None
+    text: str
+    is_on: bool
+
+
+class HappenedOut(BaseModel):
+    """An event in words."""
+
+    at: datetime
+    kind: EventKind
+    text: str
+    by: str
+
+
+class LiveOut(BaseModel):
+    """A fire as it is now."""
+
+    id: int
+    name: str
+    cooker: str
+    unit: Literal["F", "C"]
+    meat: str
+    wood: str
+    now: datetime
+    begun_at: datetime
+    out_at: datetime | None
+    done_at: datetime | None
+    meal_at: datetime | None
+    pull_at: str | None
+    state: FireState
+    stage: int
+    stages: list[StageOut]
+    next_stage: str | None
+    air: str | None
+    air_points: list[Point | None]
+    curves: list[CurveOut]
+    hanging: list[HangingOut]
+    coldest: str | None
+    coldest_probe: str | None
+    rate_per_hour: str | None
+    ready: ReadyOut | None
+    lethality: list[ReductionOut]
+    lethality_source: str
+    home_rule: str | None
+    home_met_at: datetime | None
+    cooling: list[LegOut]
+    peak: str | None
+    pulls: list[PullOut]
+    pulls_source: str
+    troubles: list[TroubleOut]
+    events: list[HappenedOut]
+    notes: list[FindingOut]
+    is_raw: bool
+    heard_at: datetime | None
+
+
+class BegunOut(BaseModel):
+    """The fire that was begun."""
+
+    id: int

@@ -1,0 +1,110 @@
+"""Writes: a piece is hung, something is noted of it."""
+
+from fractions import Fraction
+from typing import Any
+
+from dolmetsch.core.numbers.quantity import GRAM_PLACES
+from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_piece
+from dolmetsch.server.fires.story import unit_of
+from dolmetsch.server.hooks import schemas
+from dolmetsch.server.hooks.models import Hook, HookNote
+from dolmetsch.server.hooks.queries import get_hook, list_hanging
+from dolmetsch.server.problems import DomainError, refuse_fields
+from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.quantities.reader import Reader, as_decimal
+from dolmetsch.server.quantities.temperatures import read_temperature
+from dolmetsch.server.writing.once import Write, keep_once
+
+HIGHEST_PH = Fraction(14)
+
+
+def hang(write: Write, data: schemas.HangIn) -> Hook:
+    """Hang a living piece.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def make() -> Hook:
+        batch = get_batch(write.kitchen, data.code)
+        piece = get_piece(cost_batch(batch), data.mark)
+        reader = Reader.of(write.kitchen)
+        now = print_weight(piece.grams)
+        typed = data.green or (f"{now.lb} lb" if write.kitchen.weight_unit == "lb" else f"{now.kg} kg")
+        # as it weighs now is as it was weighed, to the last gram
+        green = reader.weight("green", typed) if data.green else as_decimal(piece.grams, GRAM_PLACES)
+        target = reader.percent("target", data.target, what="target loss")
+        if target is None and not any(one.path == "target" for one in reader.problems):
+            reader.refuse("target", "missing", "How much is it to lose? 30 to 40 % is usual.")
+        if target is not None and not 0 < target < 1:
+            reader.refuse("target", "out_of_range", "A piece loses more than nothing and less than all.")
+        hung_at = data.hung_at or write.now
+        reader.happened("hung_at", hung_at, now=write.now)
+        if any((one.batch_id, one.mark) == (batch.pk, data.mark) for one in list_hanging(write.kitchen)):
+            reader.refuse("mark", "twice", f"{data.code} {data.mark} hangs already.")
+        if reader.problems or green is None or target is None:
+            raise refuse_fields(reader.problems)
+        return Hook.objects.create(
+            batch=batch,
+            mark=data.mark,
+            green_grams=green,
+            green_typed=typed,
+            target_loss=target,
+            hung_at=hung_at,
+            chamber=data.chamber,
+            **write.stamp,
+        )
+
+    return keep_once(write, Hook, make)
+
+
+def write_note(write: Write, hook_id: int, data: schemas.HookNoteIn) -> HookNote:
+    """Note something of a hanging piece.
+
+    Raises:
+        DomainError: not_found, bad_fields, hook_down, key_reused.
+    """
+
+    def make() -> HookNote:
+        hook = get_hook(write.kitchen, hook_id)
+        if hook.notes.filter(kind="down").exists():
+            raise DomainError("hook_down", 409, "Not recorded", f"{hook.label} was taken down already.")
+        reader = Reader.of(write.kitchen)
+        at = data.at or write.now
+        if not hook.hung_at <= at:
+            reader.refuse("at", "odd_time", f"{hook.label} was hung later.")
+        reader.happened("at", at, now=write.now)
+        content = _read(reader, hook, data)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return HookNote.objects.create(hook=hook, at=at, kind=data.kind, data=content, **write.stamp)
+
+    return keep_once(write, HookNote, make)
+
+
+def _read(reader: Reader, hook: Hook, data: schemas.HookNoteIn) -> dict[str, Any]:
+    unit = unit_of(hook.batch.kitchen)
+    match data.kind:
+        case "air":
+            temp = read_temperature(reader, "temp", data.temp, unit)
+            humidity = reader.percent("humidity", data.humidity, what="humidity")
+            if not data.temp and not data.humidity:
+                reader.refuse("humidity", "missing", "Humidity, temperature, or both.")
+            return {"fahrenheit": _text(temp), "humidity": _text(humidity)}
+        case "ph":
+            ph = reader.number("ph", data.ph, what="pH", limit=HIGHEST_PH, places=2)
+            reader.need("ph", data.ph, "What was the pH?")
+            return {"ph": _text(ph)}
+        case "ferment":
+            reader.need("temp", data.temp, "At what temperature?")
+            return {"fahrenheit": _text(read_temperature(reader, "temp", data.temp, unit))}
+        case "cut":
+            before, after = reader.weight("before", data.before), reader.weight("after", data.after)
+            if before is not None and after is not None and after > before:
+                reader.refuse("after", "overweight", "It weighs more than before the cut.")
+            return {"before": _text(before), "after": _text(after)}
+    return {}
+
+
+def _text(value: Any) -> str | None:
+    return None if value is None else f"{value:f}"

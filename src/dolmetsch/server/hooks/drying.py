@@ -1,0 +1,199 @@
+"""A hook's rows as the core's drying log, and what the chamber shows of it."""
+
+from collections.abc import Iterator
+from datetime import datetime
+from fractions import Fraction
+from typing import Any, Final
+
+from dolmetsch.core.costing.sheet import cost_per_lb
+from dolmetsch.core.drying.drying_fit import DryingFit
+from dolmetsch.core.drying.drying_log import (
+    ChamberReading,
+    Cut,
+    DryingLog,
+    Ferment,
+    HookWeighing,
+    PhReading,
+)
+from dolmetsch.core.drying.fermentation import Fermentation
+from dolmetsch.core.drying.follow_drying import FollowedDrying, follow_drying
+from dolmetsch.core.findings import Finding, care, note
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.moment import DAY_SECONDS
+from dolmetsch.core.numbers.span import REACHED
+from dolmetsch.core.reference.drying import FERMENT_SOURCE, RIM_SOURCE
+from dolmetsch.core.reference.raw_pork import RAW_PORK, RAW_PORK_SOURCE
+from dolmetsch.server.batches.entries.chain import Act, CostedBatch, list_current, list_entry_rows
+from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.findings import show_findings
+from dolmetsch.server.fires.live import print_degrees
+from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
+from dolmetsch.server.hooks import schemas as out
+from dolmetsch.server.hooks.models import Hook, HookNote
+from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
+
+#: Points of the fitted curve that are drawn.
+LINE_POINTS: Final = 40
+
+
+def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
+    """A hanging piece as the chamber shows it."""
+    notes = list(hook.notes.order_by("at", "id"))
+    down_at = next((one.at for one in notes if one.kind == "down"), None)
+    log = build_log(hook, notes)
+    followed = follow_drying(log)
+    costed = cost_batch(hook.batch)
+    weight = log.weighings[-1].grams if log.weighings else Fraction(hook.green_grams)
+    days = float((seconds_of(down_at or now) - log.hung_at) / DAY_SECONDS)
+    span = followed.dry.span
+    return out.HookOut(
+        id=hook.pk,
+        code=hook.batch.code,
+        mark=hook.mark,
+        label=hook.label,
+        name=hook.batch.name,
+        chamber=hook.chamber,
+        hung_at=hook.hung_at,
+        down_at=down_at,
+        day=round(days, 2),
+        green=print_weight(Fraction(hook.green_grams)),
+        weight=print_weight(weight),
+        lost=print_percent(followed.loss_ratio or Fraction(0)),
+        target=print_percent(log.target_loss),
+        weight_at_target=print_weight(followed.grams_at_target),
+        price=_price(hook, costed, weight),
+        price_at_target=_price(hook, costed, followed.grams_at_target),
+        dots=[_dot(log, one.at, log.loss_at(one)) for one in log.weighings],
+        line=list(_draw_line(log, followed.fit, until=days)),
+        low=None if span is None else moment_of(span.low),
+        likely=None if span is None else moment_of(span.likely),
+        high=None if span is None else moment_of(span.high),
+        low_day=None if span is None else _day(log, span.low),
+        high_day=None if span is None else _day(log, span.high),
+        why=followed.dry.why,
+        rim=followed.rim,
+        ferment=_show_ferment(followed.fermentation, log),
+        findings=show_findings(_list_findings(hook, followed)),
+    )
+
+
+def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
+    """The core's log of a hook: weighings of the batch since it was hung, and what was noted."""
+    by_kind: dict[str, list[HookNote]] = {}
+    for one in notes:
+        by_kind.setdefault(one.kind, []).append(one)
+    began = next(iter(by_kind.get("ferment", ())), None)
+    scale = hook.batch.kitchen.scale_grams
+    return DryingLog(
+        unit=unit_of(hook.batch.kitchen),
+        green=Fraction(hook.green_grams),
+        hung_at=seconds_of(hook.hung_at),
+        target_loss=Fraction(hook.target_loss),
+        weighings=tuple(_list_weighings(hook)),
+        scale_grams=Fraction(1) if scale is None else Fraction(scale),
+        cuts=tuple(
+            Cut(at=seconds_of(one.at), before=_of(one, "before"), after=_of(one, "after"))
+            for one in by_kind.get("cut", ())
+        ),
+        chamber=tuple(
+            ChamberReading(
+                at=seconds_of(one.at),
+                fahrenheit=_or_none(one.data["fahrenheit"]),
+                humidity=_or_none(one.data["humidity"]),
+            )
+            for one in by_kind.get("air", ())
+        ),
+        ph=tuple(PhReading(at=seconds_of(one.at), ph=_of(one, "ph")) for one in by_kind.get("ph", ())),
+        ferment=None
+        if began is None
+        else Ferment(start=seconds_of(began.at), fahrenheit=_of(began, "fahrenheit")),
+    )
+
+
+def _of(note: HookNote, name: str) -> Fraction:
+    return Fraction(note.data[name])
+
+
+def _or_none(text: Any) -> Fraction | None:
+    return None if text is None else Fraction(text)
+
+
+def _list_weighings(hook: Hook) -> Iterator[HookWeighing]:
+    """The weighings of the piece that count, since it was hung, one a time."""
+    found: dict[Fraction, Fraction] = {}
+    for row in list_current(list_entry_rows(hook.batch)):
+        if row.entry.act != Act.WEIGH or row.entry.happened_at < hook.hung_at:
+            continue
+        for line in row.weighings:
+            if line.mark == hook.mark:
+                # of two at one time the later recorded
+                found[seconds_of(row.entry.happened_at)] = Fraction(line.grams)
+    for at in sorted(found):
+        yield HookWeighing(at=at, grams=found[at])
+
+
+def _price(hook: Hook, costed: CostedBatch, grams: Fraction) -> Any:
+    """What a pound costs where ``grams`` of the piece are left; None where it is in use no longer."""
+    piece = next((one for one in costed.sheet.ledger.mains if one.id == hook.mark), None)
+    return None if piece is None else print_unit_cost(cost_per_lb(piece.cost, grams))
+
+
+def _day(log: DryingLog, at: Fraction) -> float:
+    return round(float((at - log.hung_at) / DAY_SECONDS), 2)
+
+
+def _dot(log: DryingLog, at: Fraction, loss: Fraction) -> out.DotOut:
+    return out.DotOut(day=_day(log, at), lost=round(float(loss) * 100, 2))
+
+
+def _draw_line(log: DryingLog, fit: DryingFit | None, *, until: float) -> Iterator[out.DotOut]:
+    """The fitted curve from hanging until now."""
+    if fit is None:
+        return
+    for number in range(LINE_POINTS + 1):
+        day = until * number / LINE_POINTS
+        yield out.DotOut(day=round(day, 2), lost=round((1 - fit.kept_after(day)) * 100, 2))
+
+
+def _show_ferment(found: Fermentation | None, log: DryingLog) -> out.FermentOut | None:
+    if found is None:
+        return None
+    return out.FermentOut(
+        degree_hours=fixed(found.degree_hours, 0),
+        limit=fixed(found.limit, 0),
+        ph=fixed(log.ph[-1].ph, 1) if log.ph else None,
+        reached_at=None if found.ph_reached_at is None else moment_of(found.ph_reached_at),
+        state=found.state,
+        source=FERMENT_SOURCE,
+    )
+
+
+def _list_findings(hook: Hook, followed: FollowedDrying) -> Iterator[Finding]:
+    yield from followed.warnings
+    if followed.rim in ("possible", "suspected"):
+        word = "suspected" if followed.rim == "suspected" else "possible; note the humidity to tell"
+        yield care(
+            "rim",
+            f"{hook.label} lost less than half of what was expected: a hard rim is {word}."
+            " Wipe it, raise the humidity to 75 to 80 %, and weigh again in two days.",
+            source=RIM_SOURCE,
+        )
+    if followed.fermentation is not None and followed.fermentation.state == "failed":
+        yield care("ferment", "Too many degree-hours before pH 5.3.", source=FERMENT_SOURCE)
+    if followed.dry.why == REACHED:
+        yield note(
+            "dry", "It has lost its target: that says it is dry, not that it is safe.", source=RAW_PORK_SOURCE
+        )
+    yield care("raw_pork", RAW_PORK, source=RAW_PORK_SOURCE)
+
+
+def show_air(notes: list[HookNote], unit: Any) -> list[out.AirOut]:
+    """The air as it was noted, of all hooks together."""
+    return [
+        out.AirOut(
+            at=one.at,
+            temp=None if one.data["fahrenheit"] is None else print_degrees(_of(one, "fahrenheit"), unit),
+            humidity=None if one.data["humidity"] is None else print_percent(_of(one, "humidity")),
+        )
+        for one in notes
+    ]

@@ -1,0 +1,109 @@
+"""What the hooks' API takes and gives. Weights and temperatures are text, as typed or printed."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.findings import FindingOut
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, TYPED_LENGTH, WORD_LENGTH
+from dolmetsch.server.quantities.schemas import UnitCost, Weight
+
+NoteKind = Literal["air", "ph", "ferment", "cut", "down"]
+Typed = Annotated[str, Field(max_length=TYPED_LENGTH)]
+
+
+class HangIn(BaseModel):
+    """Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose."""
+
+    code: Annotated[str, Field(max_length=20)]
+    mark: Annotated[str, Field(max_length=MARK_LENGTH)]
+    green: Typed = ""
+    target: Typed = "35"
+    hung_at: datetime | None = None
+    chamber: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+
+
+class HookNoteIn(BaseModel):
+    """A note of a hanging piece; what is needed follows from ``kind``."""
+
+    kind: NoteKind
+    at: datetime | None = None
+    temp: Typed = ""
+    humidity: Typed = ""
+    ph: Typed = ""
+    before: Typed = ""
+    after: Typed = ""
+
+
+class DotOut(BaseModel):
+    """A weighing: days since it was hung, and per cent lost."""
+
+    day: float
+    lost: float
+
+
+class FermentOut(BaseModel):
+    """Degree-hours against their limit."""
+
+    degree_hours: str
+    limit: str
+    ph: str | None
+    reached_at: datetime | None
+    state: Literal["met", "failed", "running"]
+    source: str
+
+
+class HookOut(BaseModel):
+    """A hanging piece: what it has lost, and when it is dry."""
+
+    id: int
+    code: str
+    mark: str
+    label: str
+    name: str
+    chamber: str
+    hung_at: datetime
+    down_at: datetime | None
+    day: float
+    green: Weight
+    weight: Weight
+    lost: str
+    target: str
+    weight_at_target: Weight
+    price: UnitCost | None
+    price_at_target: UnitCost | None
+    dots: list[DotOut]
+    line: list[DotOut]
+    low: datetime | None
+    likely: datetime | None
+    high: datetime | None
+    low_day: float | None
+    high_day: float | None
+    why: str | None
+    rim: Literal["none", "possible", "suspected"] | None
+    ferment: FermentOut | None
+    findings: list[FindingOut]
+
+
+class AirOut(BaseModel):
+    """The chamber's air as it was noted."""
+
+    at: datetime
+    temp: str | None
+    humidity: str | None
+
+
+class ChamberOut(BaseModel):
+    """What hangs, the next ready first, and the air as noted."""
+
+    unit: Literal["F", "C"]
+    hanging: list[HookOut]
+    down: list[HookOut]
+    air: list[AirOut]
+
+
+class HungOut(BaseModel):
+    """The hook that was made."""
+
+    id: int

@@ -1,0 +1,138 @@
+"""The collector, a real cooker process and a real MariaDB: nothing acknowledged is lost."""
+
+import os
+import queue
+import signal
+import subprocess
+import sys
+import threading
+import time
+from datetime import UTC, datetime, timedelta
+from itertools import pairwise
+
+import pytest
+from django.db import DatabaseError, connection
+
+from dolmetsch.devices.cooker.lines import CookerReading
+from dolmetsch.devices.cooker.source import LineCooker
+from dolmetsch.server.configured import read_configured
+from dolmetsch.server.fires.collecting import Collector, Heard, Hearing
+from dolmetsch.server.fires.models import ProbeReading
+from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
+from tests.server.conftest import make_kitchen
+
+NINE = datetime(2026, 11, 26, 9, tzinfo=UTC)
+
+
+def wait_for(condition, *, patience=20):
+    deadline = time.monotonic() + patience
+    while not condition():
+        assert time.monotonic() < deadline
+        time.sleep(0.1)
+
+
+def start_collector(port, *, kitchen="quay"):
+    """The collector as ./dolmetsch start runs it, over the tests' database."""
+    env = {
+        **os.environ,
+        "DOLMETSCH_DB_NAME": connection.settings_dict["NAME"],
+        "DOLMETSCH_COOKERS": f"{kitchen}/drum=line:127.0.0.1:{port}",
+    }
+    return subprocess.Popen([sys.executable, "-m", "django", "collect"], env={**env, "PYTHONPATH": "src"})
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_killed_collector_misses_nothing(cooker):  # noqa: F811
+    """Killed in the midst of it twice: what it had not kept the cooker sends again."""
+    make_kitchen("quay")
+    source = LineCooker(f"127.0.0.1:{cooker}")
+    for command in ("MEAT 1 40", "SPEED 60"):
+        source.send(command)
+    collector = start_collector(cooker)
+    kept = ProbeReading.objects.filter(cooker="drum")
+    wait_for(lambda: kept.count() >= 3)
+    for _ in range(2):
+        collector.kill()
+        collector.wait()
+        before = kept.count()
+        time.sleep(2.5)
+        collector = start_collector(cooker)
+        wait_for(lambda before=before: kept.count() >= before + 4)
+    collector.send_signal(signal.SIGTERM)
+    assert collector.wait(timeout=10) == 0
+    times = list(kept.order_by("at").values_list("at", flat=True))
+    # a reading a second of ours is one a minute of its own: none is missing
+    assert {round((after - before).total_seconds()) for before, after in pairwise(times)} == {60}
+    source.close()
+
+
+def collector_of(slug):
+    return Collector(read_configured(f"{slug}/drum=line:127.0.0.1:1,nobody/pit=line:127.0.0.1:1"))
+
+
+class Source:
+    """A cooker that only counts what was acknowledged."""
+
+    def __init__(self):
+        self.got = []
+
+    def acknowledge(self, at):
+        self.got.append(at)
+
+
+def hear(collector, seconds, value="100"):
+    (hearing,) = collector.hearings
+    reading = CookerReading(at=NINE + timedelta(seconds=seconds), values={"1": value})
+    collector._waiting.put(Heard(hearing, reading, NINE))
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_reading_is_acknowledged_once_it_is_kept_and_not_before(monkeypatch):
+    make_kitchen("quay")
+    collector = collector_of("quay")
+    source = collector.hearings[0]._source = Source()
+    hear(collector, 0)
+    hear(collector, 10)
+    manager = type(ProbeReading.objects)
+    usual = manager.bulk_create
+
+    def away(*_args, **_more):
+        raise DatabaseError("gone")
+
+    monkeypatch.setattr(manager, "bulk_create", away)
+    assert collector.flush() == 0
+    assert source.got == []
+    monkeypatch.setattr(manager, "bulk_create", usual)
+    hear(collector, 20)
+    assert collector.flush() == 3
+    assert source.got == [NINE + timedelta(seconds=20)]
+    assert [row.at.second for row in ProbeReading.objects.order_by("at")] == [0, 10, 20]
+    assert collector.flush() == 0
+
+
+@pytest.mark.django_db(transaction=True)
+def test_what_comes_twice_is_kept_once_and_a_new_collector_goes_on_from_the_last():
+    make_kitchen("quay")
+    collector = collector_of("quay")
+    for _ in range(2):
+        hear(collector, 5, "100")
+        collector.flush()
+    assert ProbeReading.objects.count() == 1
+    (hearing,) = collector_of("quay").hearings
+    assert hearing.last_kept == NINE + timedelta(seconds=5)
+
+
+def test_a_reading_is_kept_every_ten_seconds_also_when_a_clock_is_set_back():
+    waiting, closing = queue.Queue(), threading.Event()
+    hearing = Hearing(read_configured("quay/drum=line:x:1")[0], waiting=waiting, closing=closing)
+
+    class Talking:
+        def listen(self):
+            for seconds in (0, 4, 9.9, 10, 15, 20, -600, -595, -590):
+                yield CookerReading(at=NINE + timedelta(seconds=seconds), values={"1": "100"})
+                yield ValueError("rubbish")
+                yield None
+
+    hearing._take_all(Talking())
+    kept = [int((waiting.get().reading.at - NINE).total_seconds()) for _ in range(waiting.qsize())]
+    assert kept == [0, 10, 20, -600, -590]

@@ -1,0 +1,387 @@
+"""Fires: into the smoke, what happens there, and what the live view says of it."""
+
+from datetime import timedelta
+
+import pytest
+from django.db import OperationalError, transaction
+from django.utils import timezone
+
+from dolmetsch.core.documents.answers import answer_cook
+from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading
+from dolmetsch.server.kitchens.models import Kitchen
+from tests.server.conftest import BOUGHT, TRIM, make_kitchen
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def cooks(api, settings):
+    """A kitchen with a cooker, and a batch trimmed into A and B."""
+    settings.COOKERS = f"{api.slug}/drum=line:127.0.0.1:1,elsewhere/pit=line:127.0.0.1:1"
+    api.code = api.started()
+    api.recorded(api.code, TRIM)
+    return api
+
+
+def fire(api, **more):
+    pieces = [{"code": api.code, "mark": "A", "rack": 1, "slot": 1, "probe": "1", "where": "thick end"}]
+    return {
+        "name": "Jowl",
+        "cooker": "drum",
+        "pull_at": "150",
+        "pieces": pieces,
+        "stages": [
+            {"kind": "dry", "air": "130", "minutes": "60"},
+            {"kind": "smoke", "air": "180", "inside": "120"},
+            {"kind": "cook", "air": "225"},
+        ],
+        **more,
+    }
+
+
+def begun(api, *, ago=0, **more):
+    at = (timezone.now() - timedelta(minutes=ago)).isoformat() if ago else None
+    status, body = api.call("POST", "/fires", fire(api, begun_at=at, **more))
+    assert status == 201, body
+    return body["id"]
+
+
+def heard(api, at, **values):
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    named = {name.removeprefix("p"): str(value) for name, value in values.items()}
+    ProbeReading.objects.create(kitchen=kitchen, cooker="drum", at=at, values=named, heard_at=timezone.now())
+
+
+def climb(api, fire_id, minutes, *, start=40, rate=0.5, air=200):
+    begun_at = Fire.objects.get(pk=fire_id).begun_at
+    for minute in range(0, minutes + 1, 2):
+        heard(api, begun_at + timedelta(minutes=minute), p1=start + rate * minute, air=air)
+
+
+def live(api, fire_id):
+    status, body = api.get(f"/fires/{fire_id}")
+    assert status == 200
+    return body
+
+
+def happens(api, fire_id, kind, **more):
+    return api.call("POST", f"/fires/{fire_id}/events", {"kind": kind, **more})
+
+
+def test_a_fire_is_begun_and_listed_with_its_cooker(cooks):
+    fire_id = begun(cooks)
+    heard(cooks, timezone.now(), p1="41.2", air="131")
+    answer = cooks.get("/fires")[1]
+    (one,) = answer["burning"]
+    assert (one["name"], one["pieces"]) == ("Jowl", [f"{cooks.code} A"])
+    (cooker,) = answer["cookers"]
+    assert (cooker["name"], cooker["air"], cooker["probes"], cooker["fire"]) == (
+        "drum",
+        "131",
+        {"1": "41"},
+        fire_id,
+    )
+
+
+def test_the_live_view_answers_when_what_and_whether(cooks):
+    fire_id = begun(cooks, ago=121, meal_at=(timezone.now() + timedelta(hours=30)).isoformat())
+    climb(cooks, fire_id, 120)
+    answer = live(cooks, fire_id)
+    assert (answer["coldest"], answer["rate_per_hour"], answer["air"]) == ("100", "30", "200")
+    ready = answer["ready"]
+    assert ready["low"] < ready["likely"] < ready["high"]
+    assert 0 < ready["left_seconds"] < 30 * 3600
+    (piece,) = answer["hanging"]
+    assert (piece["probe"], piece["now"], piece["is_coldest"]) == ("1", "100", True)
+    assert [one["part"] for one in answer["lethality"]] == ["0.00", "0.00"]
+    assert answer["next_stage"] == "Smoke 180 now: 61 min over"
+    assert answer["stages"][0]["label"] == "Dry 130"
+    (plan,) = [pull for pull in answer["pulls"] if pull["is_plan"]]
+    assert (plan["inside"], plan["kept"]) == ("150", "87")
+    prices = [float(pull["price"]["per_lb"]) for pull in answer["pulls"]]
+    assert prices == sorted(prices)
+    assert answer["troubles"] == []
+
+
+def test_the_pull_prices_are_the_pieces_cost_over_what_is_left(cooks):
+    """A is 5 lb; at 150 °F .87 are kept, of that .985 after the chill, of that .87 sliced (jowl)."""
+    fire_id = begun(cooks, ago=10)
+    page = cooks.get(f"/batches/{cooks.code}")[1]
+    cost = float(next(piece["cost"]["per_lb"] for piece in page["pieces"] if piece["mark"] == "A"))
+    (plan,) = [pull for pull in live(cooks, fire_id)["pulls"] if pull["is_plan"]]
+    assert plan["weight"]["lb"] == "4.35"
+    assert float(plan["price"]["per_lb"]) == pytest.approx(cost / (0.87 * 0.985 * 0.87), rel=0.01)
+
+
+def test_pieces_of_two_cuts_are_each_sliced_as_their_own(cooks):
+    """A jowl's slicing keeps .87, a loin's .94: five pounds of each are priced by both, in either order."""
+    loin = cooks.started(name="Test loin", bought={**BOUGHT, "cut": "loin"})
+    cooks.recorded(loin, TRIM)
+    both = [{"code": code, "mark": "A"} for code in (cooks.code, loin)]
+    prices = []
+    for pieces in (both, both[::-1]):
+        fire_id = begun(cooks, ago=10, pieces=pieces, cooker="")
+        (plan,) = [pull for pull in live(cooks, fire_id)["pulls"] if pull["is_plan"]]
+        prices.append(float(plan["price"]["per_lb"]))
+        happens(cooks, fire_id, "done")
+    costs = [
+        float(next(one["cost"]["per_lb"] for one in page["pieces"] if one["mark"] == "A"))
+        for page in (cooks.get(f"/batches/{code}")[1] for code in (cooks.code, loin))
+    ]
+    assert prices[0] == prices[1] == pytest.approx(sum(costs) / (0.87 * 0.985 * (0.87 + 0.94)), rel=0.01)
+
+
+def test_the_stages_to_come_are_counted_on(cooks):
+    """In air of 130 °F nothing gets to 150; the program goes on to 225."""
+    stages = [{"kind": "dry", "air": "130", "minutes": "90"}, {"kind": "cook", "air": "225"}]
+    fire_id = begun(cooks, ago=61, stages=stages)
+    climb(cooks, fire_id, 60, air=130)
+    assert live(cooks, fire_id)["ready"]["likely"] is not None
+    alone = begun(
+        cooks, ago=61, stages=stages[:1], pieces=[{"code": cooks.code, "mark": "B", "probe": "2"}], cooker=""
+    )
+    assert live(cooks, alone)["ready"]["why"] == "nothing has been read in the cook yet"
+    happens(cooks, fire_id, "done")
+    last = begun(cooks, ago=61, stages=[{"kind": "cook", "air": "130"}])
+    assert live(cooks, last)["ready"]["why"] == "the air is no warmer than the inside is to be"
+
+
+def test_a_stage_moves_by_the_cooks_touch_alone(cooks):
+    fire_id = begun(cooks, ago=121)
+    assert live(cooks, fire_id)["stage"] == 0
+    assert happens(cooks, fire_id, "stage", stage=1)[1]["stage"] == 1
+    climb(cooks, fire_id, 120, start=80)
+    answer = live(cooks, fire_id)
+    assert answer["next_stage"] == "Cook 225 now: 120 °F is reached"
+    assert answer["stages"][0]["ended_at"] == answer["stages"][1]["begun_at"]
+    assert happens(cooks, fire_id, "stage", stage=3)[1]["fields"][0]["path"] == "stage"
+
+
+def test_swapped_probes_change_their_curves_from_then_on(cooks):
+    both = [{"code": cooks.code, "mark": mark, "probe": probe} for mark, probe in (("A", "1"), ("B", "2"))]
+    fire_id = begun(cooks, ago=60, pieces=both)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute in (0, 10, 20):
+        heard(cooks, start + timedelta(minutes=minute), p1=100, p2=130)
+    at = (start + timedelta(minutes=15)).isoformat()
+    instant = happens(cooks, fire_id, "instant", piece=f"{cooks.code} A", temp="131", at=at)[1]
+    (trouble,) = [one for one in instant["troubles"] if one["code"] == "probe_swap"]
+    assert trouble["probe"] == "2"
+    answer = happens(cooks, fire_id, "swap", probe="1", other="2", at=at)[1]
+    now = {curve["piece"].split()[-1]: curve["now"] for curve in answer["curves"] if curve["is_now"]}
+    assert now == {"A": "130", "B": "100"}
+    before = {curve["id"]: curve["points"][-1] for curve in answer["curves"] if not curve["is_now"]}
+    assert before == {"1": [600, 100.0], "2": [600, 130.0]}
+
+
+def test_out_of_the_fire_it_rests_and_cools_against_both_rules(cooks):
+    fire_id = begun(cooks, ago=400, nitrite_ppm="150")
+    climb(cooks, fire_id, 240, start=40, rate=0.48)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    out = (start + timedelta(minutes=240)).isoformat()
+    assert happens(cooks, fire_id, "cool", at=out)[1]["state"] == "cooling"
+    for minute in range(242, 400, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=155 - 0.7 * (minute - 240), air=40)
+    answer = live(cooks, fire_id)
+    legs = {leg["name"]: leg["state"] for leg in answer["cooling"]}
+    assert legs == {"to_70": "met", "to_41": "running", "to_80": "met", "to_45": "met"}
+    assert answer["ready"]["why"] == "reached"
+    assert answer["is_raw"] is False
+    assert answer["pulls"] == []
+    assert happens(cooks, fire_id, "done")[1]["state"] == "done"
+    status, body = happens(cooks, fire_id, "spritz")
+    assert (status, body["code"]) == (409, "fire_done")
+    assert cooks.get("/fires")[1]["burning"] == []
+
+
+def test_what_came_out_raw_says_so(cooks):
+    fire_id = begun(cooks, ago=100, stages=[{"kind": "cold_smoke", "air": "85"}])
+    climb(cooks, fire_id, 60, rate=0.2, air=95)
+    answer = happens(cooks, fire_id, "cool")[1]
+    assert answer["is_raw"] is True
+    assert "cook before eating" in answer["notes"][0]["message"]
+    assert [one["code"] for one in answer["troubles"]] == ["smoke_warm"]
+
+
+def test_without_a_cooker_readings_by_hand_do(cooks):
+    fire_id = begun(cooks, cooker="", ago=60)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute, temp in ((0, "40"), (30, "70"), (60, "100")):
+        at = (start + timedelta(minutes=minute)).isoformat()
+        status, answer = happens(cooks, fire_id, "instant", piece=f"{cooks.code} A", temp=temp, at=at)
+        assert status == 201
+    assert (answer["coldest"], answer["coldest_probe"]) == ("100", "instant")
+    assert answer["ready"]["likely"] is not None
+
+
+def test_readings_of_a_clock_that_had_run_ahead_are_not_this_fires(cooks):
+    now = timezone.now()
+    heard(cooks, now + timedelta(hours=3), p1="170", air="225")
+    heard(cooks, now - timedelta(seconds=2), p1="40", air="100")
+    fire_id = begun(cooks)
+    assert Fire.objects.get().begun_at < now + timedelta(minutes=5)
+    heard(cooks, timezone.now() + timedelta(hours=4), p1="90", air="200")
+    answer = live(cooks, fire_id)
+    assert [point[1] for curve in answer["curves"] for point in curve["points"]] == [90.0]
+    assert answer["now"] > (now + timedelta(hours=3)).isoformat()
+
+
+def test_a_fire_taken_away_is_answered_by_the_command_as_on_the_screen(cooks):
+    fire_id = begun(cooks, ago=121)
+    climb(cooks, fire_id, 120)
+    happens(cooks, fire_id, "cool")
+    path = f"/api/kitchens/{cooks.slug}/fires/{fire_id}/files"
+    answer = answer_cook(cooks.client.get(f"{path}/json").content)
+    seen = live(cooks, fire_id)
+    assert answer["inside"]["now"] == f"{seen['coldest']}.0"
+    assert answer["cooling"]["plain"] is not None
+    lines = cooks.client.get(f"{path}/csv").content.decode().splitlines()
+    assert lines[0] == "time,1,air"
+    assert len(lines) == 62
+    assert cooks.client.get(f"{path}/xlsx").status_code == 422
+
+
+def test_a_kitchen_of_kilograms_reads_celsius(cooks):
+    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg")
+    fire_id = begun(cooks, ago=121, pull_at="65.5", stages=[{"kind": "cook", "air": "110 °C"}])
+    climb(cooks, fire_id, 120)
+    answer = live(cooks, fire_id)
+    assert (answer["unit"], answer["coldest"], answer["pull_at"]) == ("C", "37.8", "65.5")
+    assert Fire.objects.get().stages[0]["air"] == "230.000"
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"pieces": []}, "pieces"),
+        ({"pieces": [{"code": "J-01", "mark": "Z"}]}, "pieces[0]"),
+        ({"pieces": [{"code": "J-01", "mark": "A"}] * 2}, "pieces[1]"),
+        (
+            {"pieces": [{"code": "J-01", "mark": mark, "probe": "1"} for mark in ("A", "B")]},
+            "pieces[1].probe",
+        ),
+        ({"pieces": [{"code": "J-01", "mark": "A", "probe": "9"}]}, "pieces[0].probe"),
+        ({"cooker": "pit"}, "cooker"),
+        ({"begun_at": "2020-01-01T00:00:00Z"}, "begun_at"),
+        ({"begun_at": "2099-01-01T00:00:00Z"}, "begun_at"),
+        ({"pull_at": "1500"}, "pull_at"),
+        ({"pull_at": "warm"}, "pull_at"),
+        ({"nitrite_ppm": "-1"}, "nitrite_ppm"),
+        ({"stages": [{"kind": "cook", "air": "1500"}]}, "stages[0].air"),
+        ({"stages": [{"kind": "cook", "minutes": "0"}]}, "stages[0].minutes"),
+        ({"stages": [{"kind": "cook", "minutes": "60", "inside": "150"}]}, "stages[0]"),
+    ],
+)
+def test_a_fire_that_cannot_be_is_refused_at_its_place(cooks, change, path):
+    status, body = cooks.call("POST", "/fires", fire(cooks, **change))
+    assert (status, [one["path"] for one in body["fields"]]) == (422, [path])
+    assert not Fire.objects.exists()
+
+
+def test_a_piece_is_in_one_fire_and_a_cooker_holds_one(cooks):
+    first = begun(cooks)
+    _, body = cooks.call("POST", "/fires", fire(cooks))
+    assert [one["path"] for one in body["fields"]] == ["pieces[0]", "cooker"]
+    happens(cooks, first, "done")
+    begun(cooks)
+
+
+@pytest.mark.parametrize(
+    ("kind", "more", "path"),
+    [
+        ("instant", {"piece": "J-01 A"}, "temp"),
+        ("instant", {"piece": "J-01 Z", "temp": "100"}, "piece"),
+        ("instant", {"piece": "J-01 A", "temp": "1500"}, "temp"),
+        ("swap", {"probe": "1", "other": "2"}, "other"),
+        ("swap", {"probe": "1", "other": "1"}, "other"),
+        ("probe", {"probe": "9", "piece": "J-01 A"}, "probe"),
+        ("probe", {"probe": "2", "piece": "J-01 B"}, "piece"),
+        ("tender", {"text": "very"}, "text"),
+        ("fuel", {}, "text"),
+        ("note", {}, "text"),
+        ("spritz", {"at": "2020-01-01T00:00:00Z"}, "at"),
+        ("spritz", {"at": "2099-01-01T00:00:00Z"}, "at"),
+    ],
+)
+def test_an_event_that_cannot_be_is_refused_at_its_place(cooks, kind, more, path):
+    fire_id = begun(cooks)
+    status, body = happens(cooks, fire_id, kind, **more)
+    assert (status, [one["path"] for one in body["fields"]]) == (422, [path])
+    assert FireEvent.objects.count() == 1
+
+
+def test_stages_come_in_order(cooks):
+    fire_id = begun(cooks, ago=60)
+    assert happens(cooks, fire_id, "stage", stage=1)[0] == 201
+    early = (timezone.now() - timedelta(minutes=30)).isoformat()
+    assert happens(cooks, fire_id, "stage", stage=2, at=early)[1]["fields"][0]["path"] == "at"
+    assert happens(cooks, fire_id, "rest")[0] == 201
+    assert happens(cooks, fire_id, "stage", stage=2)[1]["fields"][0]["path"] == "stage"
+
+
+def test_what_happened_is_said_in_words(cooks):
+    fire_id = begun(cooks)
+    for kind, more in (
+        ("wrap", {"text": "in paper"}),
+        ("fuel", {"text": "3 lb of pellets"}),
+        ("tender", {"text": "nearly"}),
+        ("probe", {"probe": "2", "piece": "J-01 A", "where": "thin end"}),
+    ):
+        assert happens(cooks, fire_id, kind, **more)[0] == 201
+    said = [one["text"] for one in live(cooks, fire_id)["events"]]
+    assert said == [
+        "probe 2 in J-01 A, thin end",
+        "nearly tender",
+        "fuel: 3 lb of pellets",
+        "wrapped: in paper",
+        "probe 1 in J-01 A, thick end",
+    ]
+
+
+def test_another_kitchen_sees_none_of_it(cooks):
+    fire_id = begun(cooks)
+    other = make_kitchen("other-kitchen")
+    seen = other.get("/fires")[1]
+    assert (seen["burning"], seen["done"], seen["cookers"]) == ([], [], [])
+    assert other.get(f"/fires/{fire_id}")[0] == 404
+    assert happens(other, fire_id, "spritz")[0] == 404
+    assert other.call("POST", "/cookers/drum/command", {"command": "SET 225"})[0] == 404
+    assert other.call("POST", "/fires", fire(cooks, cooker=""))[1]["fields"][0]["path"] == "pieces[0]"
+
+
+def test_a_resend_is_one_fire_and_one_event(cooks):
+    import uuid
+
+    key = uuid.uuid4()
+    one, again = (cooks.call("POST", "/fires", fire(cooks), key) for _ in range(2))
+    assert one == again
+    key = uuid.uuid4()
+    for _ in range(2):
+        assert cooks.call("POST", f"/fires/{one[1]['id']}/events", {"kind": "spritz"}, key)[0] == 201
+    assert FireEvent.objects.filter(kind="spritz").count() == 1
+
+
+@pytest.mark.parametrize(
+    "command", ["", "SINCE 2026-11-26T09:00:00Z", "got 2026-11-26T09:00:00Z", "SET\n225"]
+)
+def test_the_collectors_own_words_are_not_the_panels(cooks, command):
+    status, body = cooks.call("POST", "/cookers/drum/command", {"command": command})
+    assert (status, body["code"]) == (422, "bad_command")
+    assert cooks.call("POST", "/cookers/drum/command", {"command": "SET 225"})[1]["code"] == "cooker_away"
+
+
+@pytest.mark.parametrize("model", [Fire, FireEvent])
+def test_no_record_of_a_fire_is_ever_changed(cooks, model):
+    begun(cooks)
+    with pytest.raises(OperationalError, match="never changed"), transaction.atomic():
+        model.objects.update(recorded_at=timezone.now())
+    with pytest.raises(OperationalError, match="never deleted"), transaction.atomic():
+        model.objects.filter(pk=model.objects.first().pk)._raw_delete("default")
+
+
+def test_programs_are_offered_in_the_kitchens_degrees(cooks):
+    first = cooks.get("/fires")[1]["programs"][0]
+    assert (first["stages"][0]["air"], first["pull_at"]) == ("130", "150")
+    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg")
+    first = cooks.get("/fires")[1]["programs"][0]
+    assert (first["stages"][0]["air"], first["pull_at"]) == ("54.4", "65.6")

@@ -1,0 +1,219 @@
+"""Pieces on the hook: hung, weighed by the batch's own weighings, noted, cut, taken down."""
+
+import uuid
+from datetime import timedelta
+
+import pytest
+from django.db import OperationalError, transaction
+from django.utils import timezone
+
+from dolmetsch.server.hooks.models import Hook, HookNote
+from dolmetsch.server.kitchens.models import Kitchen
+from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+
+pytestmark = pytest.mark.django_db
+
+
+def days_ago(days):
+    return (timezone.now() - timedelta(days=days)).isoformat()
+
+
+@pytest.fixture
+def hangs(api):
+    """A piece A of 5 lb, hung thirty days ago to lose 40 %."""
+    bought = {"name": "Test jowl", "bought": BOUGHT, "happened_at": days_ago(40)}
+    _, body = api.call("POST", "/batches", bought)
+    api.code = body["batch"]["code"]
+    api.recorded(api.code, TRIM, happened_at=days_ago(39))
+    api.hook = hung(api, hung_at=days_ago(30))
+    return api
+
+
+def hung(api, **more):
+    status, body = api.call("POST", "/hooks", {"code": api.code, "mark": "A", "target": "40", **more})
+    assert status == 201, body
+    return body["id"]
+
+
+def weighed(api, days, pounds, kind="hang", **more):
+    return api.recorded(api.code, weigh(kind, A=f"{pounds} lb"), happened_at=days_ago(days), **more)
+
+
+def chamber(api):
+    return api.get("/chamber")[1]
+
+
+def hanging(api):
+    (one,) = chamber(api)["hanging"]
+    return one
+
+
+def noted(api, kind, **more):
+    return api.call("POST", f"/hooks/{api.hook}/notes", {"kind": kind, **more})
+
+
+def codes(hook):
+    return [one["code"] for one in hook["findings"]]
+
+
+def test_a_piece_is_hung_at_what_it_weighs_and_followed_by_its_weighings(hangs):
+    one = hanging(hangs)
+    assert (one["green"]["lb"], one["lost"], one["target"]) == ("5.00", "0.0", "40.0")
+    assert (one["low"], one["why"]) == (None, "not weighed yet")
+    weighed(hangs, 20, "4.25")
+    weighed(hangs, 10, "3.75")
+    one = hanging(hangs)
+    assert (one["weight"]["lb"], one["lost"], one["weight_at_target"]["lb"]) == ("3.75", "25.0", "3.00")
+    assert [round(dot["day"]) for dot in one["dots"]] == [10, 20]
+    assert one["low"] < one["likely"] < one["high"]
+    assert one["low_day"] < one["high_day"]
+    assert len(one["line"]) > 10
+    assert codes(one) == ["raw_pork"]
+
+
+def test_the_price_climbs_as_the_weight_goes_down(hangs):
+    weighed(hangs, 10, "3.75")
+    one = hanging(hangs)
+    page = hangs.get(f"/batches/{hangs.code}")[1]
+    now = next(piece["cost"] for piece in page["pieces"] if piece["mark"] == "A")
+    assert one["price"] == now
+    ratio = float(one["price_at_target"]["per_lb"]) / float(one["price"]["per_lb"])
+    assert ratio == pytest.approx(3.75 / 3, rel=0.01)
+
+
+def test_a_corrected_weighing_counts_once_and_one_before_it_hung_not_at_all(hangs):
+    weighed(hangs, 35, "4.9", kind="rest")
+    weighed(hangs, 10, "3.75")
+    wrong = hangs.get(f"/batches/{hangs.code}")[1]["log"][-1]["id"]
+    content = weigh("hang", A="3.70 lb")
+    hangs.recorded(hangs.code, content, corrects=wrong, reason="misread", happened_at=days_ago(10))
+    one = hanging(hangs)
+    assert (one["weight"]["lb"], len(one["dots"])) == ("3.70", 1)
+
+
+def test_a_heavier_weighing_is_kept_and_asked_about(hangs):
+    weighed(hangs, 20, "4.25")
+    weighed(hangs, 10, "4.35")
+    assert "ask" in codes(hanging(hangs))
+
+
+def test_reached_says_dry_is_not_safe(hangs):
+    weighed(hangs, 5, "3.0")
+    one = hanging(hangs)
+    assert (one["why"], one["low"]) == ("reached", one["high"])
+    assert codes(one) == ["dry", "raw_pork"]
+
+
+def test_a_hard_rim_is_suspected_in_dry_air(hangs):
+    for days, pounds in ((25, "4.6"), (20, "4.25"), (15, "3.97")):
+        weighed(hangs, days, pounds)
+    weighed(hangs, 12, "3.96")
+    assert hanging(hangs)["rim"] == "possible"
+    status, answer = noted(hangs, "air", humidity="64 %", temp="55", at=days_ago(13))
+    assert status == 201
+    assert answer["hanging"][0]["rim"] == "suspected"
+    assert answer["air"] == [{"at": answer["air"][0]["at"], "temp": "55", "humidity": "64.0"}]
+    assert "rim" in codes(hanging(hangs))
+
+
+def test_a_fermentation_by_its_degree_hours(hangs):
+    noted(hangs, "ferment", temp="80", at=days_ago(30))
+    noted(hangs, "ph", ph="5.8", at=days_ago(30))
+    noted(hangs, "ph", ph="5.0", at=days_ago(28))
+    ferment = hanging(hangs)["ferment"]
+    assert (ferment["state"], ferment["limit"], ferment["ph"]) == ("met", "1200", "5.0")
+    assert float(ferment["degree_hours"]) == pytest.approx(20 * 48 * 0.625, abs=1)
+
+
+def test_too_many_degree_hours_are_said(hangs):
+    noted(hangs, "ferment", temp="95", at=days_ago(30))
+    noted(hangs, "ph", ph="5.8", at=days_ago(28))
+    one = hanging(hangs)
+    assert one["ferment"]["state"] == "failed"
+    assert "ferment" in codes(one)
+
+
+def test_one_is_cut_and_the_rest_hung_back(hangs):
+    weighed(hangs, 20, "4.25")
+    noted(hangs, "cut", before="4.25 lb", after="3.40 lb", at=days_ago(19))
+    weighed(hangs, 10, "3.00")
+    one = hanging(hangs)
+    # four fifths of the green 5 lb are 4: 3 of them are a loss of a quarter, and 2.4 the target
+    assert (one["lost"], one["weight_at_target"]["lb"]) == ("25.0", "2.40")
+
+
+def test_taken_down_it_hangs_no_longer(hangs):
+    weighed(hangs, 10, "3.75")
+    answer = noted(hangs, "down")[1]
+    assert answer["hanging"] == []
+    assert [one["label"] for one in answer["down"]] == [f"{hangs.code} A"]
+    status, body = noted(hangs, "ph", ph="5.5")
+    assert (status, body["code"]) == (409, "hook_down")
+    hangs.hook = hung(hangs)
+    assert hanging(hangs)["green"]["lb"] == "3.75"
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"mark": "A"}, "mark"),
+        ({"mark": "B", "target": ""}, "target"),
+        ({"mark": "B", "target": "0"}, "target"),
+        ({"mark": "B", "target": "100"}, "target"),
+        ({"mark": "B", "target": "140"}, "target"),
+        ({"mark": "B", "green": "0 lb"}, "green"),
+        ({"mark": "B", "hung_at": "2199-01-01T00:00:00Z"}, "hung_at"),
+    ],
+)
+def test_what_cannot_hang_is_refused_at_its_place(hangs, change, path):
+    body = {"code": hangs.code, "target": "40", **change}
+    status, answer = hangs.call("POST", "/hooks", body)
+    assert (status, [one["path"] for one in answer["fields"]]) == (422, [path])
+    assert Hook.objects.count() == 1
+
+
+@pytest.mark.parametrize(
+    ("kind", "more", "path"),
+    [
+        ("air", {}, "humidity"),
+        ("air", {"humidity": "140"}, "humidity"),
+        ("air", {"temp": "1500"}, "temp"),
+        ("ph", {"ph": "15"}, "ph"),
+        ("ph", {}, "ph"),
+        ("ferment", {}, "temp"),
+        ("cut", {"before": "3 lb", "after": "4 lb"}, "after"),
+        ("cut", {"before": "3 lb"}, "after"),
+        ("down", {"at": "2020-01-01T00:00:00Z"}, "at"),
+        ("down", {"at": "2199-01-01T00:00:00Z"}, "at"),
+    ],
+)
+def test_a_note_that_cannot_be_is_refused_at_its_place(hangs, kind, more, path):
+    status, answer = noted(hangs, kind, **more)
+    assert (status, [one["path"] for one in answer["fields"]]) == (422, [path])
+    assert not HookNote.objects.exists()
+
+
+def test_another_kitchen_sees_none_of_it_and_a_resend_is_one(hangs):
+    other = make_kitchen("other-kitchen")
+    assert chamber(other)["hanging"] == []
+    assert other.call("POST", f"/hooks/{hangs.hook}/notes", {"kind": "down"})[0] == 404
+    assert other.call("POST", "/hooks", {"code": hangs.code, "mark": "B", "target": "40"})[0] == 404
+    key = uuid.uuid4()
+    for _ in range(2):
+        status, _ = hangs.call("POST", f"/hooks/{hangs.hook}/notes", {"kind": "ph", "ph": "5.5"}, key)
+        assert status == 201
+    assert HookNote.objects.count() == 1
+    assert hangs.call("POST", "/hooks", {"code": hangs.code, "mark": "Z", "target": "40"})[0] == 404
+
+
+def test_a_kitchen_of_kilograms(hangs):
+    Kitchen.objects.filter(slug=hangs.slug).update(weight_unit="kg")
+    answer = noted(hangs, "air", temp="13", humidity="76")[1]
+    assert (answer["unit"], answer["air"][0]["temp"]) == ("C", "13.0")
+
+
+@pytest.mark.parametrize("model", [Hook, HookNote])
+def test_no_record_of_a_hook_is_ever_changed(hangs, model):
+    noted(hangs, "ph", ph="5.5")
+    with pytest.raises(OperationalError, match="never changed"), transaction.atomic():
+        model.objects.update(recorded_at=timezone.now())

@@ -1,0 +1,83 @@
+"""What is asked again is answered from what was worked out, until something is written."""
+
+import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.writing import kept_answers
+from tests.server.conftest import make_kitchen, weigh
+from tests.server.test_prices import LIST, noted, upload, write
+
+pytestmark = [pytest.mark.django_db, pytest.mark.kept_answers]
+
+#: Who asks (session and user) and the kitchen they cook in.
+ASKING = 3
+
+
+def paths(code):
+    of_batch = [f"/batches/{code}/{name}" for name in ("diary", "verdict", "forecast")]
+    return ["/today", "/verdicts", "/batches", "/plan", "/map", *of_batch]
+
+
+def test_the_second_time_only_who_asks_is_looked_up(api, django_assert_num_queries):
+    for path in paths(api.started()):
+        first = api.get(path)
+        with django_assert_num_queries(ASKING):
+            assert api.get(path) == first, path
+
+
+def writes(api, code):
+    """Something of each kind that is written, the settings and a list of prices among them."""
+    yield lambda: api.recorded(code, weigh("cure", lot="9.5 lb"))
+    yield lambda: api.call("POST", f"/batches/{code}/notes", {"text": "turned"})
+    yield lambda: api.call("PUT", "/settings", {**api.get("/settings")[1], "labour_rate": "21.00"})
+    yield lambda: noted(api)
+
+
+def test_every_write_makes_it_anew(api):
+    code = api.started()
+    for do in writes(api, code):
+        before = Kitchen.objects.get(slug=api.slug).writes
+        api.get("/today")
+        do()
+        assert Kitchen.objects.get(slug=api.slug).writes > before
+    api.get("/today")
+    other = api.started(name="Second jowl")
+    assert other in [batch["code"] for batch in api.get("/today")[1]["under_way"]]
+
+
+def test_a_piece_of_a_price_list_is_a_write(api):
+    _, listed = upload(api, LIST)
+    before = Kitchen.objects.get(slug=api.slug).writes
+    assert write(api, listed)[0] == 200
+    assert Kitchen.objects.get(slug=api.slug).writes > before
+
+
+def test_what_is_refused_is_no_write(api):
+    code = api.started()
+    before = Kitchen.objects.get(slug=api.slug).writes
+    assert api.record(code, weigh("cure", lot="0 lb"))[0] == 422
+    assert Kitchen.objects.get(slug=api.slug).writes == before
+
+
+def test_a_kept_answer_is_for_members_alone(api):
+    assert api.get("/today")[0] == 200
+    stranger = make_kitchen("elsewhere")
+    assert stranger.client.get(f"/api/kitchens/{api.slug}/today").status_code == 404
+
+
+def test_it_is_never_older_than_half_a_minute(api, monkeypatch):
+    clock = [1_000_000.0]
+    monkeypatch.setattr(kept_answers.time, "time", lambda: clock[0])
+    api.get("/today")
+    clock[0] += kept_answers.MOST_SECONDS
+    with CaptureQueriesContext(connection) as asked:
+        api.get("/today")
+    assert len(asked) > ASKING
+
+
+def test_what_was_not_found_is_not_kept(api):
+    assert api.get("/batches/J-01/diary")[0] == 404
+    api.started()
+    assert api.get("/batches/J-01/diary")[0] == 200
