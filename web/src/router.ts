@@ -110,7 +110,31 @@ const routes: RouteRecordRaw[] = [
     props: true,
     meta: { place: 'bench', title: 'Bench' },
   },
-  { path: '/fire', name: 'fire', component: soon, meta: { place: 'fire', title: 'Fire' } },
+  {
+    path: '/fire',
+    name: 'fire',
+    component: () => import('./places/fire/FirePlace.vue'),
+    meta: { place: 'fire', title: 'Fire' },
+  },
+  {
+    path: '/fire/new',
+    name: 'fire-new',
+    component: () => import('./places/fire/begin/IntoSmoke.vue'),
+    meta: { place: 'fire', title: 'Into the smoke' },
+  },
+  {
+    path: '/fire/chamber',
+    name: 'chamber',
+    component: () => import('./places/fire/chamber/ChamberPlace.vue'),
+    meta: { place: 'fire', title: 'Chamber' },
+  },
+  {
+    path: '/fire/:id(\\d+)',
+    name: 'fire-live',
+    component: () => import('./places/fire/tend/LiveView.vue'),
+    props: (route) => ({ id: Number(route.params['id']) }),
+    meta: { place: 'fire', title: 'Fire' },
+  },
   { path: '/slice', name: 'slice', component: soon, meta: { place: 'slice', title: 'Slice' } },
   {
     path: '/verdict',

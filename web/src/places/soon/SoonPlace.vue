@@ -11,7 +11,7 @@ const lines: Record<PlaceName, string> = {
   today: '',
   buy: '',
   bench: 'Choose a batch to record what was done with it.',
-  fire: 'Probes, cooking programs and the rack map will be here. Until then, record a smoke in the log of its batch.',
+  fire: '',
   slice: 'Packs, labels and the freezer will be here. Until then, record slicing in the log of its batch.',
   verdict: '',
   books: '',
@@ -19,7 +19,6 @@ const lines: Record<PlaceName, string> = {
 /** Where the pieces listed here are; empty: every batch. */
 const hangs: Partial<Record<PlaceName, string>> = {
   bench: 'bench',
-  fire: 'fire',
   slice: 'slice',
 }
 

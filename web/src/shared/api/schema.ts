@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Get Schema
-         * @description The JSON Schema of a document or of an answer: batch, sheet, cure, cure-answer.
+         * @description The JSON Schema of a document or of an answer.
          */
         get: operations["getSchema"];
         put?: never;
@@ -1290,6 +1290,170 @@ export interface paths {
         get: operations["getPhoto"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/fires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Fires
+         * @description Fires, and cookers.
+         */
+        get: operations["getFires"];
+        put?: never;
+        /**
+         * Post Fire
+         * @description Pieces go into the smoke.
+         */
+        post: operations["beginFire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/fires/{fire_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Live
+         * @description A fire as it is now.
+         */
+        get: operations["getFire"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/fires/{fire_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Event
+         * @description Record what happened in a fire; the fire as it is then.
+         */
+        post: operations["recordFireEvent"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/fires/{fire_id}/files/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get File
+         * @description A fire to take away: its cook log (json), or its readings (csv).
+         */
+        get: operations["getFireFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/cookers/{name}/command": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Command
+         * @description Tell a simulated cooker what goes on in it.
+         */
+        post: operations["commandCooker"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/chamber": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Chamber
+         * @description What hangs, and when it is dry.
+         */
+        get: operations["getChamber"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/hooks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Hook
+         * @description Hang a piece.
+         */
+        post: operations["hangPiece"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/hooks/{hook_id}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Note
+         * @description Note something of a hanging piece; the chamber as it is then.
+         */
+        post: operations["noteOfHook"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5425,6 +5589,717 @@ export interface components {
             /** Happened At */
             happened_at?: string | null;
         };
+        /**
+         * CookerOut
+         * @description A cooker, and what it read last; ``is_heard``: within the last half minute.
+         */
+        CookerOut: {
+            /** Name */
+            name: string;
+            /** Air */
+            air: string | null;
+            /** Probes */
+            probes: {
+                [key: string]: string;
+            };
+            /** At */
+            at: string | null;
+            /** Is Heard */
+            is_heard: boolean;
+            /** Fire */
+            fire: number | null;
+        };
+        /**
+         * FireOut
+         * @description A fire in a list.
+         */
+        FireOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Cooker */
+            cooker: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Done At */
+            done_at: string | null;
+            /** Pieces */
+            pieces: string[];
+        };
+        /**
+         * FiresOut
+         * @description Fires that burn or cool, those lately done, the cookers, and programs to begin with.
+         */
+        FiresOut: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "F" | "C";
+            /** Burning */
+            burning: components["schemas"]["FireOut"][];
+            /** Done */
+            done: components["schemas"]["FireOut"][];
+            /** Cookers */
+            cookers: components["schemas"]["CookerOut"][];
+            /** Programs */
+            programs: components["schemas"]["ProgramOut"][];
+            /** Programs Source */
+            programs_source: string;
+        };
+        /**
+         * ProgramOut
+         * @description A program to begin with; its stages as they would be typed.
+         */
+        ProgramOut: {
+            /** Name */
+            name: string;
+            /** Stages */
+            stages: components["schemas"]["StageIn"][];
+            /** Pull At */
+            pull_at: string;
+        };
+        /**
+         * StageIn
+         * @description A stage of the program: its air, and its end: minutes, an inside temperature, or the cook's word.
+         */
+        StageIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry" | "cold_smoke" | "smoke" | "cook" | "steam" | "wrap" | "hold";
+            /**
+             * Air
+             * @default
+             */
+            air: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+            /**
+             * Inside
+             * @default
+             */
+            inside: string;
+        };
+        /**
+         * BegunOut
+         * @description The fire that was begun.
+         */
+        BegunOut: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * FireIn
+         * @description Into the smoke.
+         */
+        FireIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Cooker
+             * @default
+             */
+            cooker: string;
+            /**
+             * Meat
+             * @default pork
+             * @enum {string}
+             */
+            meat: "pork" | "beef" | "poultry" | "other";
+            /**
+             * Ground
+             * @default false
+             */
+            ground: boolean;
+            /**
+             * Nitrite Ppm
+             * @default
+             */
+            nitrite_ppm: string;
+            /**
+             * Wood
+             * @default
+             */
+            wood: string;
+            /**
+             * Pull At
+             * @default
+             */
+            pull_at: string;
+            /** Meal At */
+            meal_at?: string | null;
+            /** Begun At */
+            begun_at?: string | null;
+            /** Pieces */
+            pieces: components["schemas"]["FirePieceIn"][];
+            /**
+             * Stages
+             * @default []
+             */
+            stages: components["schemas"]["StageIn"][];
+        };
+        /**
+         * FirePieceIn
+         * @description A piece, where it hangs, and the probe in it, if any.
+         */
+        FirePieceIn: {
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Rack
+             * @default 0
+             */
+            rack: number;
+            /**
+             * Slot
+             * @default 0
+             */
+            slot: number;
+            /**
+             * Probe
+             * @default
+             */
+            probe: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+        };
+        /**
+         * CurveOut
+         * @description What a probe read, thinned; gaps are parted by null.
+         */
+        CurveOut: {
+            /** Id */
+            id: string;
+            /** Probe */
+            probe: string;
+            /** Piece */
+            piece: string;
+            /** Where */
+            where: string;
+            /** Is Now */
+            is_now: boolean;
+            /** Now */
+            now: string | null;
+            /** Points */
+            points: (number[] | null)[];
+        };
+        /**
+         * HangingOut
+         * @description A piece in the fire, with the probe in it and what that reads.
+         */
+        HangingOut: {
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /** Label */
+            label: string;
+            /** Rack */
+            rack: number;
+            /** Slot */
+            slot: number;
+            /** Probe */
+            probe: string | null;
+            /** Where */
+            where: string;
+            /** Now */
+            now: string | null;
+            /** Is Coldest */
+            is_coldest: boolean;
+        };
+        /**
+         * HappenedOut
+         * @description An event in words.
+         */
+        HappenedOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done";
+            /** Text */
+            text: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * LegOut
+         * @description A leg of cooling.
+         */
+        LegOut: {
+            /** Name */
+            name: string;
+            /**
+             * Rule
+             * @enum {string}
+             */
+            rule: "plain" | "cured";
+            /** Label */
+            label: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "met" | "failed";
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * LiveOut
+         * @description A fire as it is now.
+         */
+        LiveOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Cooker */
+            cooker: string;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "F" | "C";
+            /** Meat */
+            meat: string;
+            /** Wood */
+            wood: string;
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Out At */
+            out_at: string | null;
+            /** Done At */
+            done_at: string | null;
+            /** Meal At */
+            meal_at: string | null;
+            /** Pull At */
+            pull_at: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "burning" | "resting" | "holding" | "cooling" | "done";
+            /** Stage */
+            stage: number;
+            /** Stages */
+            stages: components["schemas"]["StageOut"][];
+            /** Next Stage */
+            next_stage: string | null;
+            /** Air */
+            air: string | null;
+            /** Air Points */
+            air_points: (number[] | null)[];
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            /** Hanging */
+            hanging: components["schemas"]["HangingOut"][];
+            /** Coldest */
+            coldest: string | null;
+            /** Coldest Probe */
+            coldest_probe: string | null;
+            /** Rate Per Hour */
+            rate_per_hour: string | null;
+            ready: components["schemas"]["ReadyOut"] | null;
+            /** Lethality */
+            lethality: components["schemas"]["ReductionOut"][];
+            /** Lethality Source */
+            lethality_source: string;
+            /** Home Rule */
+            home_rule: string | null;
+            /** Home Met At */
+            home_met_at: string | null;
+            /** Cooling */
+            cooling: components["schemas"]["LegOut"][];
+            /** Peak */
+            peak: string | null;
+            /** Pulls */
+            pulls: components["schemas"]["PullOut"][];
+            /** Pulls Source */
+            pulls_source: string;
+            /** Troubles */
+            troubles: components["schemas"]["TroubleOut"][];
+            /** Events */
+            events: components["schemas"]["HappenedOut"][];
+            /** Notes */
+            notes: components["schemas"]["FindingOut"][];
+            /** Is Raw */
+            is_raw: boolean;
+            /** Heard At */
+            heard_at: string | null;
+        };
+        /**
+         * PullOut
+         * @description What taking it to an inside temperature leaves and costs.
+         */
+        PullOut: {
+            /** Inside */
+            inside: string;
+            /** Kept */
+            kept: string;
+            /** Low */
+            low: string;
+            /** High */
+            high: string;
+            weight: components["schemas"]["Weight"];
+            price: components["schemas"]["UnitCost"] | null;
+            /** Is Plan */
+            is_plan: boolean;
+        };
+        /**
+         * ReadyOut
+         * @description When it is ready; ``why``: why nothing can be said, or ``reached``.
+         */
+        ReadyOut: {
+            /** Low */
+            low: string | null;
+            /** Likely */
+            likely: string | null;
+            /** High */
+            high: string | null;
+            /** Why */
+            why: string | null;
+            /** Left Seconds */
+            left_seconds: number | null;
+        };
+        /**
+         * ReductionOut
+         * @description Part of a reduction that is met.
+         */
+        ReductionOut: {
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Met At */
+            met_at: string | null;
+        };
+        /**
+         * StageOut
+         * @description A stage of the program, and when it ran.
+         */
+        StageOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "dry" | "cold_smoke" | "smoke" | "cook" | "steam" | "wrap" | "hold";
+            /** Label */
+            label: string;
+            /** Air */
+            air: string | null;
+            /** Minutes */
+            minutes: string | null;
+            /** Inside */
+            inside: string | null;
+            /** Begun At */
+            begun_at: string | null;
+            /** Ended At */
+            ended_at: string | null;
+        };
+        /**
+         * TroubleOut
+         * @description Something wrong, with what to do; ``is_on``: it still is.
+         */
+        TroubleOut: {
+            /** Code */
+            code: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /**
+             * Ended At
+             * Format: date-time
+             */
+            ended_at: string;
+            /** Probe */
+            probe: string | null;
+            /** Text */
+            text: string;
+            /** Is On */
+            is_on: boolean;
+        };
+        /**
+         * EventIn
+         * @description Something that happened; what is needed follows from ``kind``.
+         */
+        EventIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done";
+            /** At */
+            at?: string | null;
+            /**
+             * Probe
+             * @default
+             */
+            probe: string;
+            /**
+             * Other
+             * @default
+             */
+            other: string;
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Temp
+             * @default
+             */
+            temp: string;
+            /** Stage */
+            stage?: number | null;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * CookerCommandIn
+         * @description A command for a simulated cooker, in its own words.
+         */
+        CookerCommandIn: {
+            /** Command */
+            command: string;
+        };
+        /**
+         * AirOut
+         * @description The chamber's air as it was noted.
+         */
+        AirOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Temp */
+            temp: string | null;
+            /** Humidity */
+            humidity: string | null;
+        };
+        /**
+         * ChamberOut
+         * @description What hangs, the next ready first, and the air as noted.
+         */
+        ChamberOut: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "F" | "C";
+            /** Hanging */
+            hanging: components["schemas"]["HookOut"][];
+            /** Down */
+            down: components["schemas"]["HookOut"][];
+            /** Air */
+            air: components["schemas"]["AirOut"][];
+        };
+        /**
+         * DotOut
+         * @description A weighing: days since it was hung, and per cent lost.
+         */
+        DotOut: {
+            /** Day */
+            day: number;
+            /** Lost */
+            lost: number;
+        };
+        /**
+         * FermentOut
+         * @description Degree-hours against their limit.
+         */
+        FermentOut: {
+            /** Degree Hours */
+            degree_hours: string;
+            /** Limit */
+            limit: string;
+            /** Ph */
+            ph: string | null;
+            /** Reached At */
+            reached_at: string | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "met" | "failed" | "running";
+            /** Source */
+            source: string;
+        };
+        /**
+         * HookOut
+         * @description A hanging piece: what it has lost, and when it is dry.
+         */
+        HookOut: {
+            /** Id */
+            id: number;
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Chamber */
+            chamber: string;
+            /**
+             * Hung At
+             * Format: date-time
+             */
+            hung_at: string;
+            /** Down At */
+            down_at: string | null;
+            /** Day */
+            day: number;
+            green: components["schemas"]["Weight"];
+            weight: components["schemas"]["Weight"];
+            /** Lost */
+            lost: string;
+            /** Target */
+            target: string;
+            weight_at_target: components["schemas"]["Weight"];
+            price: components["schemas"]["UnitCost"] | null;
+            price_at_target: components["schemas"]["UnitCost"] | null;
+            /** Dots */
+            dots: components["schemas"]["DotOut"][];
+            /** Line */
+            line: components["schemas"]["DotOut"][];
+            /** Low */
+            low: string | null;
+            /** Likely */
+            likely: string | null;
+            /** High */
+            high: string | null;
+            /** Low Day */
+            low_day: number | null;
+            /** High Day */
+            high_day: number | null;
+            /** Why */
+            why: string | null;
+            /** Rim */
+            rim: ("none" | "possible" | "suspected") | null;
+            ferment: components["schemas"]["FermentOut"] | null;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * HungOut
+         * @description The hook that was made.
+         */
+        HungOut: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * HangIn
+         * @description Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose.
+         */
+        HangIn: {
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /**
+             * Green
+             * @default
+             */
+            green: string;
+            /**
+             * Target
+             * @default 35
+             */
+            target: string;
+            /** Hung At */
+            hung_at?: string | null;
+            /**
+             * Chamber
+             * @default
+             */
+            chamber: string;
+        };
+        /**
+         * HookNoteIn
+         * @description A note of a hanging piece; what is needed follows from ``kind``.
+         */
+        HookNoteIn: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "air" | "ph" | "ferment" | "cut" | "down";
+            /** At */
+            at?: string | null;
+            /**
+             * Temp
+             * @default
+             */
+            temp: string;
+            /**
+             * Humidity
+             * @default
+             */
+            humidity: string;
+            /**
+             * Ph
+             * @default
+             */
+            ph: string;
+            /**
+             * Before
+             * @default
+             */
+            before: string;
+            /**
+             * After
+             * @default
+             */
+            after: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -5439,7 +6314,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                name: "batch" | "sheet" | "cure" | "cure-answer";
+                name: "batch" | "sheet" | "cure" | "cure-answer" | "cook" | "cook-answer" | "drying" | "drying-answer";
             };
             cookie?: never;
         };
@@ -13604,6 +14479,1049 @@ export interface operations {
                 };
                 content: {
                     "image/jpeg": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFires: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginFire: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FireIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BegunOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                fire_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordFireEvent: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                fire_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getFireFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                fire_id: number;
+                form: "json" | "csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    commandCooker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CookerCommandIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getChamber: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hangPiece: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HangIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HungOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    noteOfHook: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                hook_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HookNoteIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChamberOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { Problem } from '@/shared/api/client'
 
-defineProps<{ problem: Problem; retryWord?: string }>()
+/** `fields`: list what is wrong with which field too, in a form whose fields do not say it themselves. */
+defineProps<{ problem: Problem; retryWord?: string; fields?: boolean }>()
 defineEmits<{ retry: [] }>()
 </script>
 
@@ -12,6 +13,9 @@ defineEmits<{ retry: [] }>()
     </p>
     <ul v-if="problem.changes?.length">
       <li v-for="change in problem.changes" :key="change">{{ change }}</li>
+    </ul>
+    <ul v-if="fields && problem.fields?.length">
+      <li v-for="one in problem.fields" :key="one.path">▲ {{ one.message }}</li>
     </ul>
     <button v-if="retryWord" type="button" class="act small" @click="$emit('retry')">{{ retryWord }}</button>
   </div>

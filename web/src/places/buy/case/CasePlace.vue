@@ -59,7 +59,7 @@ useKeys({ a: () => void open(null) })
 <template>
   <div class="head">
     <h1>At the case</h1>
-    <span v-if="choices.data.value" class="quiet detail">{{ summary }}</span>
+    <span class="quiet detail">{{ summary }}</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
       <button type="button" class="act" :aria-expanded="planning" @click="planning = !planning">

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { type Problem, ProblemError, type Schemas } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useCommand } from './useFires'
+
+/** A cooker with what it reads now, and the panel of a simulated one. */
+const props = defineProps<{ cooker: Schemas['CookerOut']; unit: 'F' | 'C' }>()
+const command = useCommand(computed(() => props.cooker.name))
+const problem = ref<Problem | null>(null)
+const words = ref('')
+/** What is tried most often, in words and in the cooker's own. */
+const touches = [
+  ['Two pieces, 40 and 55 mm', ['CLEAR', 'MEAT 1 40', 'MEAT 2 55', 'PROGRAM 130/60 180/120 225']],
+  ['Real time', ['SPEED 1']],
+  ['60 times', ['SPEED 60']],
+  ['600 times', ['SPEED 600']],
+  ['Fire low', ['FIRE low']],
+  ['Fire good', ['FIRE good']],
+  ['Swap probes 1 and 2', ['SWAP 1 2']],
+  ['Pull probe 1 out', ['PULL 1']],
+  ['Push probe 1 in', ['PUSH 1']],
+  ['Wrap 2', ['WRAP 2']],
+  ['Both into ice', ['ICE 1', 'ICE 2']],
+  ['Both into the fridge', ['FRIDGE 1', 'FRIDGE 2']],
+] as const
+
+async function send(commands: readonly string[]): Promise<void> {
+  problem.value = null
+  try {
+    for (const one of commands) await command(one)
+    words.value = ''
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    problem.value = error.problem
+  }
+}
+</script>
+
+<template>
+  <section class="panel card" :aria-label="`Cooker ${cooker.name}`">
+    <h2>{{ cooker.name }}</h2>
+    <p v-if="cooker.is_heard" class="reads">
+      <span
+        >air <b>{{ cooker.air ?? '–' }}</b></span
+      >
+      <span v-for="(value, probe) in cooker.probes" :key="probe"
+        >probe {{ probe }} <b>{{ value }}</b></span
+      >
+      <span class="quiet">°{{ unit }}</span>
+    </p>
+    <p v-else class="quiet">Says nothing now.</p>
+    <details>
+      <summary>Simulated cooker</summary>
+      <div class="touches">
+        <button
+          v-for="[label, commands] in touches"
+          :key="label"
+          type="button"
+          class="act small"
+          @click="send(commands)"
+        >
+          {{ label }}
+        </button>
+      </div>
+      <form @submit.prevent="send([words])">
+        <label class="named"
+          ><span>In its own words</span><input v-model="words" class="box" placeholder="OFFSET 1 5"
+        /></label>
+        <button type="submit" class="act small" :disabled="!words.trim()">Send</button>
+      </form>
+      <ProblemNote v-if="problem" :problem="problem" />
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.card {
+  display: grid;
+  gap: 6px;
+}
+
+.reads {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+
+.reads b {
+  font-size: 20px;
+}
+
+.touches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 6px 0 10px;
+}
+
+form {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: end;
+}
+</style>

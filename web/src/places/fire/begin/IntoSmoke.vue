@@ -1,0 +1,249 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { labelOf, piecesOf } from '@/places/fire/pieces'
+import { useMap } from '@/shared/api/useBench'
+import { useUnits } from '@/shared/quantity/useUnits'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useBegin, useFires } from '@/places/fire/useFires'
+import { blankFire, type Chosen, fireBody, stageWords } from './fireDraft'
+
+/** Into the smoke: which pieces with which probes, where they hang, and by which program. */
+const router = useRouter()
+const { data: map, error, refetch } = useMap()
+const { data: fires } = useFires()
+const { weightText } = useUnits()
+const { write, problem, isSaving } = useBegin()
+const draft = ref(blankFire())
+const chosen = ref<Record<string, Chosen>>({})
+const program = ref('')
+
+const pieces = computed(() => piecesOf(map.value))
+const count = computed(() => Object.values(chosen.value).filter((one) => one.isIn).length)
+
+function blank(): Chosen {
+  const used = Object.values(chosen.value).filter((one) => one.isIn && one.probe).length
+  return { isIn: true, probe: used < 8 ? String(used + 1) : '', where: 'thick end', rack: 1 }
+}
+function toggle(name: string): void {
+  const one = chosen.value[name]
+  chosen.value[name] = one?.isIn ? { ...one, isIn: false } : { ...blank(), ...(one ? { isIn: true } : {}) }
+}
+watch(
+  () => fires.value?.cookers,
+  (cookers) => {
+    if (cookers?.length && !draft.value.cooker)
+      draft.value.cooker = cookers.find((one) => !one.fire)?.name ?? ''
+  },
+  { immediate: true },
+)
+watch(program, (name) => {
+  const found = fires.value?.programs.find((one) => one.name === name)
+  if (!found) return
+  draft.value.stages = found.stages.map((stage) => ({ ...stage }))
+  draft.value.pull_at = found.pull_at
+})
+function begin(): void {
+  void write(fireBody(draft.value, pieces.value, chosen.value), ({ id }) =>
+    router.push({ name: 'fire-live', params: { id } }),
+  )
+}
+</script>
+
+<template>
+  <div class="head">
+    <h1>Into the smoke</h1>
+    <span class="quiet">{{ count === 1 ? 'one piece' : `${count || 'no'} pieces` }}</span>
+  </div>
+  <LoadState v-if="!map || !fires" :error="error" what="the pieces" @retry="refetch()" />
+  <form v-else class="form" @submit.prevent="begin">
+    <section class="panel" aria-label="Pieces">
+      <h2>Which pieces, and which probe in each</h2>
+      <p v-if="!pieces.length">No piece is under way. Start a batch first.</p>
+      <ul>
+        <li v-for="piece in pieces" :key="labelOf(piece)">
+          <label class="tick"
+            ><input
+              type="checkbox"
+              :checked="chosen[labelOf(piece)]?.isIn ?? false"
+              @change="toggle(labelOf(piece))"
+            /><b>{{ labelOf(piece) }}</b>
+            <span class="quiet">{{ piece.name }}, {{ weightText(piece.weight) }}</span></label
+          >
+          <div v-if="chosen[labelOf(piece)]?.isIn" class="placing">
+            <label class="named"
+              ><span>Probe</span
+              ><select v-model="chosen[labelOf(piece)]!.probe" class="box">
+                <option value="">none</option>
+                <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+              </select></label
+            >
+            <label class="named"
+              ><span>Where in it</span
+              ><input v-model="chosen[labelOf(piece)]!.where" class="box" maxlength="40" list="wheres"
+            /></label>
+            <label class="named"
+              ><span>Rack</span
+              ><input
+                v-model.number="chosen[labelOf(piece)]!.rack"
+                class="box"
+                type="number"
+                min="0"
+                max="20"
+            /></label>
+          </div>
+        </li>
+      </ul>
+      <datalist id="wheres">
+        <option v-for="one in ['thick end', 'thin end', 'middle', 'by the bone']" :key="one" :value="one" />
+      </datalist>
+    </section>
+    <section class="panel fields" aria-label="The fire">
+      <label class="named"
+        ><span>Cooker</span
+        ><select v-model="draft.cooker" class="box">
+          <option value="">none: readings by hand</option>
+          <option v-for="one in fires.cookers" :key="one.name" :value="one.name">{{ one.name }}</option>
+        </select></label
+      >
+      <label class="named"
+        ><span>Meat</span
+        ><select v-model="draft.meat" class="box">
+          <option v-for="one in ['pork', 'beef', 'poultry', 'other']" :key="one" :value="one">
+            {{ one }}
+          </option>
+        </select></label
+      >
+      <label class="tick"><input v-model="draft.ground" type="checkbox" /> ground</label>
+      <label class="named"
+        ><span>Wood</span><input v-model="draft.wood" class="box" maxlength="80" placeholder="cherry"
+      /></label>
+      <label class="named"
+        ><span>Nitrite in it, ppm (cured: 100 or more)</span
+        ><input v-model="draft.nitrite_ppm" class="box" inputmode="decimal" placeholder="not known"
+      /></label>
+      <label class="named"
+        ><span>For eating at</span><input v-model="draft.meal_at" class="box" type="datetime-local"
+      /></label>
+    </section>
+    <section class="panel program" aria-label="Program">
+      <h2>Program</h2>
+      <label class="named"
+        ><span>Begin with</span
+        ><select v-model="program" class="box">
+          <option value="">my own</option>
+          <option v-for="one in fires.programs" :key="one.name" :value="one.name">{{ one.name }}</option>
+        </select></label
+      >
+      <p class="quiet small">{{ fires.programs_source }}.</p>
+      <ol>
+        <li v-for="(stage, index) in draft.stages" :key="index" class="stage">
+          <label class="named"
+            ><span>Stage {{ index + 1 }}</span
+            ><select v-model="stage.kind" class="box">
+              <option v-for="(word, kind) in stageWords" :key="kind" :value="kind">{{ word }}</option>
+            </select></label
+          >
+          <label class="named"
+            ><span>Air, °{{ fires.unit }}</span
+            ><input v-model="stage.air" class="box" inputmode="decimal"
+          /></label>
+          <label class="named"
+            ><span>Minutes</span><input v-model="stage.minutes" class="box" inputmode="numeric"
+          /></label>
+          <label class="named"
+            ><span>or inside, °{{ fires.unit }}</span
+            ><input v-model="stage.inside" class="box" inputmode="decimal"
+          /></label>
+          <button
+            v-if="draft.stages.length > 1"
+            type="button"
+            class="act small"
+            @click="draft.stages.splice(index, 1)"
+          >
+            Remove stage {{ index + 1 }}
+          </button>
+        </li>
+      </ol>
+      <button
+        type="button"
+        class="act small"
+        @click="draft.stages.push({ kind: 'cook', air: '', minutes: '', inside: '' })"
+      >
+        Add a stage
+      </button>
+      <label class="named"
+        ><span>Pull at, inside °{{ fires.unit }}</span
+        ><input v-model="draft.pull_at" class="box" inputmode="decimal" placeholder="it stays raw"
+      /></label>
+    </section>
+    <div class="last">
+      <ProblemNote v-if="problem" :problem="problem" fields />
+      <button type="submit" class="act first" :disabled="isSaving || !count">
+        {{ count ? `Put ${count === 1 ? 'one piece' : `${count} pieces`} into the smoke` : 'Choose a piece' }}
+      </button>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 16px;
+  align-items: start;
+}
+
+.form > section:first-child {
+  grid-row: span 2;
+}
+
+.fields,
+.program {
+  display: grid;
+  gap: 10px;
+}
+
+.fields {
+  grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
+  align-items: end;
+}
+
+.placing {
+  display: grid;
+  grid-template-columns: 90px minmax(0, 1fr) 80px;
+  gap: 8px;
+  padding: 0 0 10px 30px;
+}
+
+.stage {
+  display: grid;
+  grid-template-columns: minmax(110px, 1.4fr) repeat(3, minmax(70px, 1fr));
+  gap: 8px;
+  align-items: end;
+  margin-bottom: 10px;
+}
+
+.stage .act {
+  grid-column: 1 / -1;
+  justify-self: start;
+}
+
+.last {
+  grid-column: 1 / -1;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+
+@media (max-width: 979px) {
+  .form {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .stage {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+</style>

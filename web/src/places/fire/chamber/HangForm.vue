@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Problem } from '@/shared/api/client'
+import { labelOf, piecesOf } from '@/places/fire/pieces'
+import { useMap } from '@/shared/api/useBench'
+import { useUnits } from '@/shared/quantity/useUnits'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import type { HangIn } from './useChamber'
+
+/** Hang a piece: its green weight, and how much it is to lose. */
+const props = defineProps<{ hung: string[]; problem: Problem | null }>()
+const emit = defineEmits<{ hang: [body: HangIn] }>()
+const { data: map } = useMap()
+const { weightText } = useUnits()
+const chosen = ref('')
+const green = ref('')
+const target = ref('35')
+const chamber = ref('')
+const pieces = computed(() => piecesOf(map.value).filter((piece) => !props.hung.includes(labelOf(piece))))
+const chambers = computed(() =>
+  (map.value?.stores ?? []).filter((store) => store.sort === 'chamber').map((store) => store.name),
+)
+const piece = computed(() => pieces.value.find((one) => labelOf(one) === chosen.value))
+function hang(): void {
+  if (piece.value)
+    emit('hang', {
+      code: piece.value.code,
+      mark: piece.value.mark,
+      green: green.value,
+      target: target.value,
+      chamber: chamber.value,
+    })
+}
+</script>
+
+<template>
+  <form class="panel" aria-label="Hang a piece" @submit.prevent="hang">
+    <label class="named"
+      ><span>Piece</span
+      ><select v-model="chosen" class="box" required>
+        <option value="">choose</option>
+        <option v-for="one in pieces" :key="labelOf(one)" :value="labelOf(one)">
+          {{ labelOf(one) }}, {{ weightText(one.weight) }}
+        </option>
+      </select></label
+    >
+    <label class="named"
+      ><span>Green weight</span
+      ><input
+        v-model="green"
+        class="box"
+        :placeholder="piece ? weightText(piece.weight) : 'as it weighs now'"
+    /></label>
+    <label class="named"
+      ><span>To lose, %</span><input v-model="target" class="box" inputmode="decimal"
+    /></label>
+    <label class="named"
+      ><span>Chamber</span><input v-model="chamber" class="box" maxlength="40" list="chambers"
+    /></label>
+    <datalist id="chambers"><option v-for="one in chambers" :key="one" :value="one" /></datalist>
+    <button type="submit" class="act first">Hang it</button>
+    <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 10px;
+  align-items: end;
+  margin-bottom: 16px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Problem } from '@/shared/api/client'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import type { Hanging, NoteIn } from './useChamber'
+
+/** What is noted of a hanging piece: the air, pH, a fermentation, a cut, taken down. */
+const props = defineProps<{ hanging: Hanging[]; unit: 'F' | 'C'; problem: Problem | null }>()
+const emit = defineEmits<{ note: [id: number, note: Partial<NoteIn> & { kind: NoteIn['kind'] }] }>()
+const id = ref(props.hanging[0]?.id ?? 0)
+const kind = ref<NoteIn['kind']>('air')
+const fields = ref({ temp: '', humidity: '', ph: '', before: '', after: '' })
+const kinds = {
+  air: 'Air',
+  ph: 'pH',
+  ferment: 'Ferment begun',
+  cut: 'Cut, hung back',
+  down: 'Taken down',
+} as const
+const asked = {
+  air: ['temp', 'humidity'],
+  ph: ['ph'],
+  ferment: ['temp'],
+  cut: ['before', 'after'],
+  down: [],
+} as const
+const words = {
+  temp: `Temperature, °${props.unit}`,
+  humidity: 'Humidity, %',
+  ph: 'pH',
+  before: 'Weighed before the cut',
+  after: 'and after it',
+} as const
+function send(): void {
+  const given = Object.fromEntries(asked[kind.value].map((name) => [name, fields.value[name]]))
+  emit('note', id.value, { kind: kind.value, ...given })
+  fields.value = { temp: '', humidity: '', ph: '', before: '', after: '' }
+}
+</script>
+
+<template>
+  <form class="panel" aria-label="Note" @submit.prevent="send">
+    <label class="named"
+      ><span>Piece</span
+      ><select v-model="id" class="box">
+        <option v-for="one in hanging" :key="one.id" :value="one.id">{{ one.label }}</option>
+      </select></label
+    >
+    <label class="named"
+      ><span>What</span
+      ><select v-model="kind" class="box">
+        <option v-for="(word, name) in kinds" :key="name" :value="name">{{ word }}</option>
+      </select></label
+    >
+    <label v-for="name in asked[kind]" :key="name" class="named"
+      ><span>{{ words[name] }}</span
+      ><input v-model="fields[name]" class="box"
+    /></label>
+    <button type="submit" class="act">Note it</button>
+    <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 10px;
+  align-items: end;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

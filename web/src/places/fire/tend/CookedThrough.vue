@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { timeText } from '@/shared/quantity/when'
+import type { Live } from '@/places/fire/useFires'
+
+/** Whether it is cooked through: both reductions by the coldest probe, and the home rule. */
+const props = defineProps<{ live: Live }>()
+const wide = (part: string): string => `${Math.min(100, Number(part) * 100)}%`
+const coldest = (): string =>
+  props.live.coldest_probe === 'instant'
+    ? 'by the reading by hand'
+    : `by probe ${props.live.coldest_probe ?? '–'}`
+</script>
+
+<template>
+  <section class="panel" aria-label="Cooked through?">
+    <div class="top">
+      <h2>Cooked through?</h2>
+      <span class="quiet small">{{ coldest() }}, the coldest</span>
+    </div>
+    <div v-for="one in live.lethality" :key="one.name" class="bar">
+      <span>{{ one.name }}</span>
+      <span class="track"><span :style="{ width: wide(one.part) }" :class="{ met: one.met_at }" /></span>
+      <b>{{ one.part }}</b>
+      <span :class="one.met_at ? 'good' : 'quiet'">{{
+        one.met_at ? `✓ met ${timeText(one.met_at)}` : 'of 1.00'
+      }}</span>
+    </div>
+    <p v-if="!live.lethality.length" class="quiet">
+      Poultry has tables of its own; the home rule below holds.
+    </p>
+    <p v-if="live.home_rule">
+      At home: {{ live.home_rule }}.
+      <span :class="live.home_met_at ? 'good' : 'quiet'">{{
+        live.home_met_at ? `✓ met ${timeText(live.home_met_at)}` : 'Not yet.'
+      }}</span>
+    </p>
+    <p class="quiet small">{{ live.lethality_source }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 10px;
+}
+
+.bar {
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr) 48px 92px;
+  gap: 10px;
+  align-items: center;
+}
+
+.bar b {
+  text-align: right;
+}
+
+.track {
+  height: 14px;
+  background: #e0e5e2;
+  border-radius: 3px;
+  overflow: hidden;
+}
+
+.track > span {
+  display: block;
+  height: 100%;
+  background: #6f8f8a;
+}
+
+.track > .met {
+  background: var(--good);
+}
+</style>

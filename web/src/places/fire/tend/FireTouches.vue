@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { EventIn, Live } from '@/places/fire/useFires'
+
+/** What a cook does beside a fire, one touch each; what needs a word or a number opens a line for it. */
+const props = defineProps<{ live: Live; isSaving: boolean }>()
+const emit = defineEmits<{ happened: [event: Partial<EventIn> & { kind: EventIn['kind'] }] }>()
+type Asking = 'instant' | 'fuel' | 'probe' | 'swap' | 'note' | null
+const asking = ref<Asking>(null)
+const piece = ref('')
+const text = ref('')
+const probe = ref('1')
+const other = ref('2')
+const where = ref('')
+const pieces = computed(() => [...new Set(props.live.hanging.map((one) => one.label))])
+const probes = computed(() => props.live.curves.filter((one) => one.is_now).map((one) => one.probe))
+
+function ask(kind: Asking): void {
+  asking.value = asking.value === kind ? null : kind
+  piece.value ||= pieces.value[0] ?? ''
+  text.value = ''
+  if (kind === 'swap') [probe.value, other.value] = [probes.value[0] ?? '1', probes.value[1] ?? '2']
+}
+function send(): void {
+  if (!asking.value) return
+  const about = {
+    instant: { piece: piece.value, temp: text.value },
+    fuel: { text: text.value },
+    note: { text: text.value },
+    probe: { probe: probe.value, piece: piece.value, where: where.value },
+    swap: { probe: probe.value, other: other.value },
+  }[asking.value]
+  emit('happened', { kind: asking.value, ...about })
+  asking.value = null
+}
+const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kind, text: words })
+</script>
+
+<template>
+  <section class="panel" aria-label="What happens">
+    <div class="touches">
+      <button
+        v-for="[kind, word] in [
+          ['instant', 'Instant reading'],
+          ['fuel', 'Fuel'],
+          ['probe', 'Probe moved'],
+          ['swap', 'Swap probes'],
+          ['note', 'Note'],
+        ] as const"
+        :key="kind"
+        type="button"
+        class="act small"
+        :aria-expanded="asking === kind"
+        @click="ask(kind)"
+      >
+        {{ word }}
+      </button>
+      <button type="button" class="act small" :disabled="isSaving" @click="once('spritz')">Spritzed</button>
+      <button type="button" class="act small" :disabled="isSaving" @click="once('wrap')">Wrapped</button>
+      <button type="button" class="act small" :disabled="isSaving" @click="once('taste')">Tasted</button>
+      <span class="tender" role="group" aria-label="Tender yet?">
+        <span class="small">Tender yet?</span>
+        <button
+          v-for="word in ['no', 'nearly', 'yes']"
+          :key="word"
+          type="button"
+          class="act small"
+          :disabled="isSaving"
+          @click="once('tender', word)"
+        >
+          {{ word }}
+        </button>
+      </span>
+    </div>
+    <form v-if="asking" @submit.prevent="send">
+      <label v-if="asking === 'instant' || asking === 'probe'" class="named"
+        ><span>Piece</span
+        ><select v-model="piece" class="box">
+          <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
+        </select></label
+      >
+      <label v-if="asking === 'instant'" class="named"
+        ><span>It read, °{{ live.unit }}</span
+        ><input v-model="text" class="box" inputmode="decimal" required
+      /></label>
+      <label v-if="asking === 'probe' || asking === 'swap'" class="named"
+        ><span>Probe</span
+        ><select v-model="probe" class="box">
+          <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+        </select></label
+      >
+      <label v-if="asking === 'swap'" class="named"
+        ><span>and probe</span
+        ><select v-model="other" class="box">
+          <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+        </select></label
+      >
+      <label v-if="asking === 'probe'" class="named"
+        ><span>Where in it</span><input v-model="where" class="box" maxlength="40" placeholder="thick end"
+      /></label>
+      <label v-if="asking === 'fuel' || asking === 'note'" class="named wide"
+        ><span>{{ asking === 'fuel' ? 'What was added' : 'Note' }}</span
+        ><input
+          v-model="text"
+          class="box"
+          maxlength="400"
+          :placeholder="asking === 'fuel' ? '3 lb of pellets' : ''"
+          required
+      /></label>
+      <button type="submit" class="act first small" :disabled="isSaving">Record it</button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 10px;
+}
+
+.touches,
+.tender {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: end;
+}
+
+form .named {
+  flex: 1 1 130px;
+}
+
+form .wide {
+  flex-basis: 240px;
+}
+</style>

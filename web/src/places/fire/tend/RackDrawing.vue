@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Live } from '@/places/fire/useFires'
+
+/** The pieces on their racks as they hang in the smoker, each with its probe's number and what that reads. */
+const props = defineProps<{ live: Live }>()
+const racks = computed(() => {
+  const found = new Map<number, Live['hanging']>()
+  for (const one of props.live.hanging) found.set(one.rack, [...(found.get(one.rack) ?? []), one])
+  return [...found].sort(([a], [b]) => a - b)
+})
+</script>
+
+<template>
+  <section class="smoker" :aria-label="live.cooker || 'Pieces'">
+    <div class="top">
+      <h2>{{ live.cooker || 'By hand' }}</h2>
+      <span v-if="live.air">air {{ live.air }} °{{ live.unit }}</span>
+    </div>
+    <div v-for="[rack, pieces] in racks" :key="rack" class="rack">
+      <span class="narrow">{{ rack ? `rack ${rack}` : '' }}</span>
+      <ul>
+        <li v-for="one in pieces" :key="one.label" :class="{ coldest: one.is_coldest }">
+          <RouterLink :to="{ name: 'log', params: { code: one.code } }">{{ one.label }}</RouterLink>
+          <span class="narrow small">{{
+            one.probe ? `probe ${one.probe}${one.where ? `, ${one.where}` : ''}` : 'no probe'
+          }}</span>
+          <b>{{ one.now ? `${one.now}°` : '–' }}</b>
+          <span v-if="one.is_coldest" class="small">coldest</span>
+        </li>
+      </ul>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.smoker {
+  background: #3a4245;
+  color: #ffffff;
+  border-radius: 4px;
+  padding: 14px 16px;
+  display: grid;
+  gap: 8px;
+}
+
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+.rack {
+  display: grid;
+  grid-template-columns: 52px minmax(0, 1fr);
+  align-items: center;
+  gap: 6px;
+  border-bottom: 3px solid #8b9692;
+  padding-bottom: 6px;
+}
+
+ul {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+li {
+  flex: 1 1 150px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  background: #a83f57;
+  border-radius: 3px;
+  padding: 6px 10px;
+}
+
+li.coldest {
+  background: #8e1f38;
+}
+
+li a {
+  font-weight: 700;
+  text-decoration: none;
+}
+
+li b {
+  grid-column: 2;
+  grid-row: 1 / span 2;
+  align-self: center;
+  font-size: 24px;
+  font-weight: 760;
+  font-stretch: 110%;
+}
+</style>

@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { timeText } from '@/shared/quantity/when'
+import type { Live } from '@/places/fire/useFires'
+import { spanText } from './spanText'
+
+/** When it is ready, and what that leaves before the meal it is for. */
+const props = defineProps<{ live: Live }>()
+const ready = computed(() => props.live.ready)
+const isReached = computed(() => ready.value?.why === 'reached')
+const left = computed(() => ready.value?.left_seconds ?? null)
+/** Another day than today is said. */
+const clock = (moment: string): string =>
+  new Date(moment).toDateString() === new Date(props.live.now).toDateString()
+    ? timeText(moment)
+    : `${new Date(moment).toLocaleDateString('en-US', { weekday: 'short' })} ${timeText(moment)}`
+</script>
+
+<template>
+  <section class="panel" aria-label="Ready">
+    <template v-if="ready?.likely && isReached">
+      <p class="quiet">{{ live.pull_at }} °{{ live.unit }} inside</p>
+      <p class="heavy good">✓ {{ clock(ready.likely) }}</p>
+      <p>The coldest is there. Pull it when you are.</p>
+    </template>
+    <template v-else-if="ready?.low && ready.high">
+      <p class="quiet">Ready between</p>
+      <p class="heavy">{{ clock(ready.low) }} and {{ clock(ready.high) }}</p>
+      <p v-if="left !== null && live.meal_at">
+        For eating at {{ clock(live.meal_at) }} that leaves <b v-if="left >= 0">{{ spanText(left) }}</b><b
+          v-else
+          class="dear"
+          >nothing: {{ spanText(left) }} too late</b
+        >
+        if it takes long.
+      </p>
+      <p class="quiet small">Eight times of ten; by the coldest, and the program to come.</p>
+    </template>
+    <template v-else-if="ready">
+      <p class="quiet">Ready</p>
+      <p>Cannot be said: {{ ready.why }}.</p>
+    </template>
+    <p v-else class="quiet">No inside temperature is aimed at.</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 4px;
+}
+
+.heavy {
+  font-size: 30px;
+  font-weight: 780;
+  font-stretch: 112%;
+  line-height: 1.1;
+  color: var(--rose-deep);
+}
+
+.heavy.good {
+  color: var(--good);
+}
+</style>

@@ -1,0 +1,98 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useWrite } from '@/shared/writing/useWrite'
+
+export type Live = Schemas['LiveOut']
+export type FireIn = Schemas['FireIn']
+export type EventIn = Schemas['EventIn']
+type Fires = Schemas['FiresOut']
+/** Readings are kept every ten seconds; what follows from them is asked for a little oftener. */
+const RENEWED_EVERY = 4_000
+
+/** Fires, cookers with what they read, and programs. */
+export function useFires() {
+  const kitchen_slug = useSlug()
+  return useQuery<Fires, ProblemError>({
+    queryKey: computed(() => ['fires', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    refetchInterval: RENEWED_EVERY,
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/fires', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
+/** A fire as it is now, asked for again and again while it is not done. */
+export function useLive(id: Ref<number>) {
+  const kitchen_slug = useSlug()
+  return useQuery<Live, ProblemError>({
+    queryKey: computed(() => ['fire', kitchen_slug.value, id.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    refetchInterval: (query) => (query.state.data?.done_at ? false : RENEWED_EVERY),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/fires/{fire_id}', {
+          params: { path: { kitchen_slug: kitchen_slug.value, fire_id: id.value } },
+        }),
+      ),
+  })
+}
+
+/** Pieces go into the smoke. */
+export function useBegin() {
+  const kitchen_slug = useSlug()
+  return useWrite<FireIn, Schemas['BegunOut']>('fire', (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/fires', {
+        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  )
+}
+
+/** What happens in a fire: each touch is one event, and the view follows at once. */
+export function useEvents(id: Ref<number>) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  const write = useWrite<EventIn, Live>(`fire:${id.value}`, (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/fires/{fire_id}/events', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, fire_id: id.value },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+  )
+  function record(event: Partial<EventIn> & { kind: EventIn['kind'] }, done: () => void = () => {}): void {
+    const body: EventIn = { probe: '', other: '', piece: '', where: '', temp: '', text: '', ...event }
+    void write.write(body, (live) => {
+      queries.setQueryData(['fire', kitchen_slug.value, id.value], live)
+      void queries.invalidateQueries({ queryKey: ['fires'] })
+      done()
+    })
+  }
+  return { record, problem: write.problem, isSaving: write.isSaving, retry: write.retry }
+}
+
+/** What goes on in a simulated cooker, in its own words. */
+export function useCommand(name: Ref<string>) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  return async function command(words: string): Promise<void> {
+    const fires = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/cookers/{name}/command', {
+        params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
+        body: { command: words },
+      }),
+    )
+    queries.setQueryData(['fires', kitchen_slug.value], fires)
+  }
+}
