@@ -10,8 +10,8 @@ COPIES: Final = 50
 #: Batches of a kitchen of the copies.
 EACH: Final = 200
 FIRST_KITCHEN: Final = 10_000
-#: Keys of the batches and entries that are copied, as `fill` of run.py gave them.
-FIRST_BATCH, FIRST_ENTRY = 1_000, 10_000
+#: Key of the first batch that is copied, as `fill` of run.py gave it.
+FIRST_BATCH: Final = 1_000
 #: Keys of the copies lie beyond what the run itself records.
 BEYOND: Final = 1_000_000
 #: So many of the queries that look at most rows are shown.
@@ -22,6 +22,7 @@ def fill_up(kinds: list[type[models.Model]], *, batches: int, entries: int) -> N
     """Copy the filled kitchen's ``batches`` COPIES times, table by table, inside the database.
 
     ``kinds`` in an order in which each refers to earlier ones only; the first two are Batch and Entry.
+    ``entries`` is more than the keys of all entries that are copied span.
     """
     from dolmetsch.server.kitchens.models import Kitchen
 
@@ -38,12 +39,12 @@ def fill_up(kinds: list[type[models.Model]], *, batches: int, entries: int) -> N
         }
         with connection.cursor() as cursor:
             for kind in kinds:
-                cursor.execute(_copying(kind, shifts, batches=batches, entries=entries))
+                cursor.execute(_copying(kind, shifts, batches=batches))
     with connection.cursor() as cursor:
         cursor.execute(f"ANALYZE TABLE {', '.join(kind._meta.db_table for kind in kinds)}")
 
 
-def _copying(kind: type[models.Model], shifts: dict[str, int], *, batches: int, entries: int) -> str:
+def _copying(kind: type[models.Model], shifts: dict[str, int], *, batches: int) -> str:
     table = kind._meta.db_table
     name = kind._meta.model_name
     all_columns = {field.column for field in kind._meta.concrete_fields}
@@ -59,10 +60,10 @@ def _copying(kind: type[models.Model], shifts: dict[str, int], *, batches: int, 
             columns[column] = f"`{column}` + {shifts[target]}"
         elif not field.primary_key:
             columns[column] = f"`{column}`"
-    if of_batch in all_columns:
-        where = f"{of_batch} BETWEEN {FIRST_BATCH} AND {FIRST_BATCH + batches - 1}"
-    else:
-        where = f"entry_id BETWEEN {FIRST_ENTRY} AND {FIRST_ENTRY + entries - 1}"
+    ours = f"BETWEEN {FIRST_BATCH} AND {FIRST_BATCH + batches - 1}"
+    where = f"{of_batch} {ours}"
+    if of_batch not in all_columns:
+        where = f"entry_id IN (SELECT id FROM batches_entry WHERE batch_id {ours})"
     names = ", ".join(f"`{column}`" for column in columns)
     values = ", ".join(columns.values())
     return f"INSERT INTO {table} ({names}) SELECT {values} FROM {table} WHERE {where}"

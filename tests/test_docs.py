@@ -41,3 +41,12 @@ def test_the_words_of_the_glossary_are_those_of_the_code(words_of_the_code):
     assert len(CODE_WORDS) >= 40
     assert [word for word in CODE_WORDS if word not in words_of_the_code] == []
     assert len(set(CODE_WORDS)) == len(CODE_WORDS)
+
+
+def test_no_two_shapes_of_the_api_have_one_name():
+    """The API document keeps one of each name: of two, the second would silently stand for both."""
+    files = (ROOT / "src" / "dolmetsch" / "server").rglob("*.py")
+    names = [
+        name for file in files for name in re.findall(r"^class (\w+)\(BaseModel", file.read_text(), re.M)
+    ]
+    assert sorted(name for name in set(names) if names.count(name) > 1) == []

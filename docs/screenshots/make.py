@@ -9,7 +9,7 @@ from playwright.sync_api import Page, sync_playwright
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
-from dolmetsch.command.devices import Devices
+from dolmetsch.command.devices import Devices, command_device
 from dolmetsch.command.serving import gunicorn, wait_until_served
 from dolmetsch.command.telling import must
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
@@ -58,12 +58,12 @@ def read_tags(page: Page) -> None:
         (("Belly", "skinless", "trimmed"), "5.20", ""),
         (("Shoulder", "bone in", "12 %"), "1.99", "8"),
     ]
-    for place, (words, price, pack) in enumerate(tags):
+    for index, (words, price, pack) in enumerate(tags):
         for word in words:
             page.get_by_role("button", name=word, exact=True).click()
         page.get_by_label("Price, $").fill(price)
         page.get_by_label("Pack weighs").fill(pack)
-        last = place == len(tags) - 1
+        last = index == len(tags) - 1
         page.get_by_role("button", name="Add, done" if last else "Add, next tag").click()
     page.get_by_text("worth up to").nth(3).wait_for()
 
@@ -79,20 +79,40 @@ def ask_why(page: Page) -> None:
     page.get_by_role("dialog").wait_for()
 
 
+def tend(page: Page) -> None:
+    """Two pieces of loin in a stepped cook whose fire burned low for a while."""
+    for words in ("meat 1 35", "meat 2 42", "program 130/60 180/120 225"):
+        command_device("cooker", words.split())
+    page.get_by_label("L-01 A").check()
+    page.get_by_label("L-01 B").check()
+    page.get_by_label("Begin with").select_option("Hot smoke")
+    page.get_by_label("Nitrite in it").fill("140")
+    page.get_by_role("button", name="Put 2 pieces into the smoke").click()
+    page.get_by_text("stage 1 of 3").wait_for()
+    command_device("cooker", ["speed", "300"])
+    page.get_by_text("Smoke 180 now").wait_for(timeout=60_000)
+    page.get_by_role("button", name="Next: Smoke 180").click()
+    page.wait_for_timeout(9_000)
+    command_device("cooker", ["fire", "low"])
+    page.wait_for_timeout(3_000)
+    command_device("cooker", ["fire", "good"])
+    page.wait_for_timeout(6_000)
+    command_device("cooker", ["speed", "1"])
+    page.wait_for_timeout(6_000)
+    page.evaluate("window.scrollTo(0, 0)")
+
+
 #: name, path, viewport, what is typed first
 PICTURES = [
     ("today", "/", LAPTOP, None),
     ("case", "/buy", LAPTOP, read_tags),
     ("phone-case", "/buy", PHONE, read_tags),
-    ("prices", "/buy/prices", LAPTOP, None),
     ("batches", "/books/batches", LAPTOP, None),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
-    ("verdicts", "/verdict", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
     ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
     ("why", "/verdict/J-01", LAPTOP, ask_why),
-    ("verdict-under-way", "/verdict/G-01", LAPTOP, None),
     ("phone-verdict", "/verdict/J-01", PHONE, None),
     ("weigh", "/bench/L-01/weigh", LAPTOP, lay_on_scale),
     ("phone-weigh", "/bench/L-01/weigh", PHONE, lay_on_scale),
@@ -100,6 +120,9 @@ PICTURES = [
     ("diary", "/bench/B-02/diary", LAPTOP, None),
     ("map", "/bench/map", LAPTOP, None),
     ("phone-today", "/", PHONE, None),
+    ("chamber", "/fire/chamber", LAPTOP, None),
+    ("fire", "/fire/new", LAPTOP, tend),
+    ("phone-fire", "/fire/1", PHONE, None),
 ]
 
 
@@ -130,11 +153,14 @@ def main() -> None:
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         devices = Devices()
         devices.start()
-        process = spawn(gunicorn(port), log=log, env={**os.environ, **devices.environment()})
+        env = {**os.environ, **devices.environment()}
+        process = spawn(gunicorn(port), log=log, env=env)
+        collector = spawn([sys.executable, "-m", "django", "collect"], log=log, env=env)
         try:
             wait_until_served(port, process, log=log)
             take_pictures(f"http://127.0.0.1:{port}")
         finally:
+            end(collector, patience=10)
             end(process, patience=10)
             devices.stop()
 
