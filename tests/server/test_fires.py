@@ -7,8 +7,12 @@ from django.db import OperationalError, transaction
 from django.utils import timezone
 
 from dolmetsch.core.documents.answers import answer_cook
+from dolmetsch.core.heat.raw import RAW_LABEL
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading
+from dolmetsch.server.fires.of_batch import list_own_cooks
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.labels.facts import gather_labels
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen
 
 pytestmark = pytest.mark.django_db
@@ -103,32 +107,35 @@ def test_the_live_view_answers_when_what_and_whether(cooks):
     assert answer["troubles"] == []
 
 
-def test_the_pull_prices_are_the_pieces_cost_over_what_is_left(cooks):
-    """A is 5 lb; at 150 °F .87 are kept, of that .985 after the chill, of that .87 sliced (jowl)."""
-    fire_id = begun(cooks, ago=10)
-    page = cooks.get(f"/batches/{cooks.code}")[1]
-    cost = float(next(piece["cost"]["per_lb"] for piece in page["pieces"] if piece["mark"] == "A"))
+def price_of(pull):
+    return float(pull["price"]["per_lb"])
+
+
+def test_pulled_as_planned_the_price_is_the_forecasts(cooks):
+    """A is 5 lb; at 150 °F .87 are kept. The forecast of the batch says the same of its smoke."""
+    before = cooks.get(f"/batches/{cooks.code}/forecast")[1]["price"]["middle"]["per_lb"]
+    fire_id = begun(cooks, ago=10, pull_at="200")
     (plan,) = [pull for pull in live(cooks, fire_id)["pulls"] if pull["is_plan"]]
-    assert plan["weight"]["lb"] == "4.35"
-    assert float(plan["price"]["per_lb"]) == pytest.approx(cost / (0.87 * 0.985 * 0.87), rel=0.01)
+    assert (plan["weight"]["lb"], plan["kept"]) == ("3.00", "60")
+    ahead = cooks.get(f"/batches/{cooks.code}/forecast")[1]
+    assert plan["price"]["per_lb"] == ahead["price"]["middle"]["per_lb"] > before
+    smoke = next(step for step in ahead["steps"] if step["kind"] == "smoke")
+    assert smoke["basis"] == "60.0 % ± 6.0: pulled at 200 °F inside: start value, 0 cooks"
 
 
-def test_pieces_of_two_cuts_are_each_sliced_as_their_own(cooks):
-    """A jowl's slicing keeps .87, a loin's .94: five pounds of each are priced by both, in either order."""
+def test_pieces_of_two_cuts_are_each_carried_as_their_own(cooks):
+    """A jowl's slicing keeps .87, a loin's .94: together they cost between the two, in either order."""
     loin = cooks.started(name="Test loin", bought={**BOUGHT, "cut": "loin"})
     cooks.recorded(loin, TRIM)
-    both = [{"code": code, "mark": "A"} for code in (cooks.code, loin)]
-    prices = []
-    for pieces in (both, both[::-1]):
+    jowl = cooks.code
+    prices = {}
+    for codes in ((jowl, loin), (loin, jowl), (jowl,), (loin,)):
+        pieces = [{"code": code, "mark": "A"} for code in codes]
         fire_id = begun(cooks, ago=10, pieces=pieces, cooker="")
         (plan,) = [pull for pull in live(cooks, fire_id)["pulls"] if pull["is_plan"]]
-        prices.append(float(plan["price"]["per_lb"]))
+        prices[codes] = price_of(plan)
         happens(cooks, fire_id, "done")
-    costs = [
-        float(next(one["cost"]["per_lb"] for one in page["pieces"] if one["mark"] == "A"))
-        for page in (cooks.get(f"/batches/{code}")[1] for code in (cooks.code, loin))
-    ]
-    assert prices[0] == prices[1] == pytest.approx(sum(costs) / (0.87 * 0.985 * (0.87 + 0.94)), rel=0.01)
+    assert prices[loin,] < prices[jowl, loin] == prices[loin, jowl] < prices[jowl,]
 
 
 def test_the_stages_to_come_are_counted_on(cooks):
@@ -385,3 +392,117 @@ def test_programs_are_offered_in_the_kitchens_degrees(cooks):
     Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg")
     first = cooks.get("/fires")[1]["programs"][0]
     assert (first["stages"][0]["air"], first["pull_at"]) == ("54.4", "65.6")
+
+
+def both(api):
+    return [{"code": api.code, "mark": mark, "probe": probe} for mark, probe in (("A", "1"), ("B", "2"))]
+
+
+def test_fuel_and_work_go_into_each_pieces_step_once(cooks):
+    """A weighs 5 lb and B 4.1: 9.10 of pellets are 5.00 and 4.10, 20 minutes are 11 and 9."""
+    fire_id = begun(cooks, ago=60, pieces=both(cooks))
+    fuel = {"text": "oak pellets", "amount": "7 lb", "price": "1.30/lb", "minutes": "5"}
+    assert happens(cooks, fire_id, "fuel", **fuel)[0] == 201
+    assert happens(cooks, fire_id, "fuel", text="a log from the yard")[0] == 201
+    share = {one["mark"]: one for one in cooks.get(f"/batches/{cooks.code}/fires")[1]["pieces"]}
+    assert (share["A"]["out_at"], share["A"]["is_weighed"]) == (None, False)
+    assert happens(cooks, fire_id, "cool", minutes="15")[1]["events"][0]["text"] == "cooling began"
+    share = {one["mark"]: one for one in cooks.get(f"/batches/{cooks.code}/fires")[1]["pieces"]}
+    weighed = {
+        piece["mark"]: piece["weight"]["lb"] for piece in cooks.get(f"/batches/{cooks.code}")[1]["pieces"]
+    }
+    assert {mark: one["kind"] for mark, one in share.items()} == {"A": "smoke", "B": "smoke"}
+    prices = {mark: one["used"] for mark, one in share.items()}
+    total = sum(float(weight) for weight in weighed.values())
+    for mark, weight in weighed.items():
+        (line,) = prices[mark]
+        assert line["what"] == "oak pellets, its share of 2 pieces"
+        assert float(line["price"]) == pytest.approx(9.10 * float(weight) / total, abs=0.006)
+    assert sum(float(lines[0]["price"]) for lines in prices.values()) == pytest.approx(9.10)
+    assert sum(int(one["minutes"]) for one in share.values()) == 20
+    line = {**share["A"]["used"][0], "group": "fuel", "pieces": ["A"]}
+    cooks.recorded(
+        cooks.code,
+        {
+            "act": "weigh",
+            "kind": "smoke",
+            "weights": [{"mark": "A", "weight": "4.4 lb"}],
+            "used": [line],
+            "minutes": share["A"]["minutes"],
+        },
+    )
+    after = {one["mark"]: one["is_weighed"] for one in cooks.get(f"/batches/{cooks.code}/fires")[1]["pieces"]}
+    assert after == {"A": True, "B": False}
+
+
+def test_a_fire_stands_in_the_diary_of_its_batch(cooks):
+    fire_id = begun(cooks, ago=60, wood="oak")
+    happens(cooks, fire_id, "spritz")
+    happens(cooks, fire_id, "cool")
+    leaves = [one for one in cooks.get(f"/batches/{cooks.code}/diary")[1]["leaves"] if one["sort"] == "fire"]
+    assert [one["title"] for one in leaves] == ["Into the fire: Jowl", "Spritzed", "Cooling began"]
+    assert leaves[0]["lines"] == ["Dry 130, Smoke 180, Cook 225", "oak"]
+    assert leaves[0]["marks"] == ["A"]
+
+
+def cautions(api):
+    return [one["code"] for one in api.get(f"/batches/{api.code}/verdict")[1]["cautions"]]
+
+
+def smoked(api, weight="4.4 lb"):
+    api.recorded(api.code, {"act": "weigh", "kind": "smoke", "weights": [{"mark": "A", "weight": weight}]})
+
+
+@pytest.mark.parametrize(("rate", "is_raw"), [(0.2, True), (0.5, False)])
+def test_what_was_not_cooked_in_its_fire_is_raw_on_verdict_and_label(cooks, rate, is_raw):
+    fire_id = begun(cooks, ago=300)
+    climb(cooks, fire_id, 240, rate=rate)
+    assert "raw" not in cautions(cooks)
+    happens(cooks, fire_id, "done")
+    smoked(cooks)
+    assert ("raw" in cautions(cooks)) is is_raw
+    (label,) = gather_labels(Batch.objects.get(code=cooks.code), ["A"], root="")
+    assert (RAW_LABEL in label.lines) is is_raw
+    again = begun(cooks, ago=300, cooker="", pieces=[{"code": cooks.code, "mark": "A"}])
+    start = Fire.objects.get(pk=again).begun_at
+    for minute in (0, 5):
+        at = (start + timedelta(minutes=minute)).isoformat()
+        happens(cooks, again, "instant", piece=f"{cooks.code} A", temp="165", at=at)
+    happens(cooks, again, "done")
+    # every fire it was in counts: one that did not cook it is not undone by its kind alone
+    assert ("raw" in cautions(cooks)) is is_raw
+
+
+def test_the_kitchens_own_cooks_correct_what_is_kept(cooks):
+    """Pulled at 160 °F .83 are kept; a cook that kept .77 lowers every temperature, by a quarter of it."""
+    fire_id = begun(cooks, ago=300)
+    climb(cooks, fire_id, 240)
+    happens(cooks, fire_id, "done")
+    assert FireEvent.objects.get(kind="done").data["peak"] == "160.0"
+    kinds = {
+        piece["mark"]: float(piece["weight"]["lb"])
+        for piece in cooks.get(f"/batches/{cooks.code}")[1]["pieces"]
+    }
+    kept = 0.77
+    lines = [{"mark": mark, "weight": f"{weight * kept:.3f} lb"} for mark, weight in kinds.items()]
+    cooks.recorded(cooks.code, {"act": "weigh", "kind": "smoke", "weights": lines})
+    cooks.recorded(cooks.code, {"act": "finish"})
+    other = cooks.started(name="Next jowl")
+    cooks.recorded(other, TRIM)
+    later = begun(cooks, pieces=[{"code": other, "mark": "A"}], cooker="")
+    pulls = {pull["inside"]: pull for pull in live(cooks, later)["pulls"]}
+    hours = FireEvent.objects.get(kind="done").data["hours"]
+    start = 0.83 - 0.007 * (hours - 4)
+    expected = 0.87 * (kept / start) ** 0.25
+    assert float(pulls["150"]["kept"]) == pytest.approx(100 * expected, abs=0.6)
+    assert list_own_cooks(Kitchen.objects.get(slug=cooks.slug))[0].peak == 160
+
+
+@pytest.mark.parametrize(
+    ("more", "path"),
+    [({"price": "dear"}, "price"), ({"price": "1.30/lb"}, "amount"), ({"minutes": "long"}, "minutes")],
+)
+def test_fuel_that_cannot_be_read_is_refused_at_its_field(cooks, more, path):
+    fire_id = begun(cooks)
+    status, body = happens(cooks, fire_id, "fuel", text="oak", **more)
+    assert (status, [one["path"] for one in body["fields"]]) == (422, [path])

@@ -128,6 +128,8 @@ def test_what_may_still_come_follows_the_furthest_usual_step():
     assert to_come() == ("trim", "cure", "rest", "smoke", "chill", "slice")
     assert to_come("smoke", "cure", "hang") == ("chill", "slice")
     assert to_come("slice") == ()
+    # pulled, it will never be sliced
+    assert to_come("smoke", "pull") == to_come("dice") == ()
 
 
 def test_of_meats_brought_together_only_the_slicing_is_usual():

@@ -11,6 +11,7 @@ from typing import Final as Const
 
 from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.ledger.batch import Batch
+from dolmetsch.core.ledger.kinds import FINISHING, method_kinds
 from dolmetsch.core.ledger.pieces import ZERO, Piece, Stage, cost_of, grams_of
 
 #: The usual order of the work; what of it is not done yet keeps an empty column.
@@ -35,6 +36,12 @@ LABELS: Const = {
     "press": "Pressed",
     "cook": "Cooked",
     "discard": "Thrown away",
+    "pump": "Pumped",
+    "wash": "Washed",
+    "steam": "Steamed",
+    "pull": "Pulled",
+    "dice": "Diced",
+    "dry-age": "Dry-aged",
     "pack": "Packed",
 }
 #: What leaves unweighed, by the step it leaves in: from a knife a loss, from the bag or the fire water.
@@ -118,8 +125,11 @@ def lay_out_step(sheet: Sheet, step: int) -> Column:
 def kinds_to_come(columns: Sequence[Column]) -> tuple[str, ...]:
     """The usual kinds after the furthest one done; of meats brought together only the slicing is usual."""
     done = [column.kind for column in columns]
+    if FINISHING & method_kinds(done):
+        # whatever it became, nothing is usual after that
+        return ()
     if any(column.came_together for column in columns):
-        return () if "slice" in done else ("slice",)
+        return ("slice",)
     furthest = max((USUAL_KINDS.index(kind) for kind in done if kind in USUAL_KINDS), default=-1)
     return USUAL_KINDS[furthest + 1 :]
 

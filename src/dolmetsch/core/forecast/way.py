@@ -5,6 +5,7 @@ from fractions import Fraction
 from typing import Literal
 
 from dolmetsch.core.ledger.batch import Policy, Portion
+from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.core.reference.work import WORK_STARTS
@@ -92,10 +93,9 @@ def plain_way(kinds: tuple[str, ...], *, pieces: int = 1) -> Way:
 
 def plain_method(kind: str, *, has_gained: bool = False) -> str | None:
     """The method a kind of step is taken for where nobody said; a cure that gained weight was a brine."""
+    kind = method_kind(kind)
     if kind == "cure":
         return "immersion" if has_gained else "dry_cure"
-    if kind == "hang":
-        return "air_dry"
     return {"smoke": "hot_smoke"}.get(kind) or next(
         (key for key, method in METHODS.items() if method.kind == kind), None
     )

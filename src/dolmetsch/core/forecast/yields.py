@@ -115,7 +115,7 @@ class Belief:
 
     ``batches`` of this cut and ``others`` (of other cuts, this method) it was learned from; ``start`` is
     the start value it began with, and ``is_borrowed`` says that this cut has none of its own, so that it was
-    taken from those of all cuts.
+    taken from those of all cuts. ``basis``: what it rests on in words, where it is not by method and cut.
     """
 
     method: str
@@ -125,6 +125,7 @@ class Belief:
     others: int
     start: StartYield
     is_borrowed: bool
+    basis: str = ""
 
     @property
     def ratio(self) -> float:
@@ -151,6 +152,8 @@ class Belief:
         """In words: "87.0 % ± 3.0: start value, 0 batches", or "…: your last 8 hot smokes of this cut"."""
         places = 2 if self.deviation < 0.001 else 1
         figure = f"{self.ratio * 100:.{places}f} % ± {self.deviation * 100:.{places}f}"
+        if self.basis:
+            return f"{figure}: {self.basis}"
         label = METHODS[self.method].label
         if self.batches:
             based_on = (

@@ -10,6 +10,9 @@ from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
 from dolmetsch.server.findings import FindingOut
+from dolmetsch.server.fires.of_batch import list_fires_of
+from dolmetsch.server.fires.story import unit_of
+from dolmetsch.server.fires.words import describe_event, label_stage
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces.models import LookOver, PieceFact
 from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
@@ -37,6 +40,7 @@ def read_diary(batch: Batch) -> schemas.DiaryOut:
         *_show_looks(batch),
         *_show_notes(batch),
         *_show_photos(batch),
+        *_show_fires(batch),
     ]
     return schemas.DiaryOut(
         code=batch.code,
@@ -45,6 +49,38 @@ def read_diary(batch: Batch) -> schemas.DiaryOut:
         pieces=sorted(batch.summary["pieces"]),
         leaves=sorted(leaves, key=lambda leaf: (leaf.happened_at, leaf.recorded_at)),
     )
+
+
+def _show_fires(batch: Batch) -> Iterator[schemas.LeafOut]:
+    """Into and out of each fire, and what was done beside it; readings stay with the fire."""
+    unit = unit_of(batch.kitchen)
+    for fire, marks in list_fires_of(batch):
+        labels = {batch.label_piece(mark) for mark in marks}
+        stages = ", ".join(label_stage(stage, unit) for stage in fire.stages)
+        yield schemas.LeafOut(
+            sort="fire",
+            happened_at=fire.begun_at,
+            recorded_at=fire.recorded_at,
+            by=fire.recorded_by.called,
+            title=f"Into the fire: {fire.name}",
+            lines=[line for line in (stages, fire.wood) if line],
+            marks=marks,
+            is_wrong=False,
+        )
+        for event in fire.events.select_related("recorded_by").order_by("at", "id"):
+            if event.kind == "probe" or event.data.get("piece", fire.name) not in {fire.name, *labels}:
+                continue
+            words = describe_event(event, fire, unit)
+            yield schemas.LeafOut(
+                sort="fire",
+                happened_at=event.at,
+                recorded_at=event.recorded_at,
+                by=event.recorded_by.called,
+                title=f"{words[:1].upper()}{words[1:]}",
+                lines=[],
+                marks=marks,
+                is_wrong=False,
+            )
 
 
 def _show_entries(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LeafOut]:

@@ -41,7 +41,7 @@ class PhotoOut(BaseModel):
     small: str
 
 
-Sort = Literal["entry", "cure", "task", "fact", "look", "note", "photo"]
+Sort = Literal["entry", "cure", "task", "fact", "look", "note", "photo", "fire"]
 
 
 class LeafOut(BaseModel):

@@ -7,16 +7,23 @@ from typing import Any
 
 from django.db.models import Q
 
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES
 from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.devices.cooker.lines import MOST_PROBES
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.entries.chain import used_record
+from dolmetsch.server.batches.entries.reading_used import read_used
+from dolmetsch.server.batches.entries.typed import UsedIn
+from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.fires import schemas
+from dolmetsch.server.fires.live import how_cooked
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
 from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open
-from dolmetsch.server.fires.story import Story, clock_of, read_story, unit_of
+from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
 from dolmetsch.server.problems import DomainError, refuse_fields
-from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.quantities.lengths import WORD_LENGTH
+from dolmetsch.server.quantities.reader import Reader, as_decimal
 from dolmetsch.server.quantities.temperatures import read_temperature
 from dolmetsch.server.writing.once import Write, keep_once
 
@@ -88,7 +95,8 @@ def _read_pieces(
     for batch in batches.values():
         batch.kitchen = write.kitchen
     living = {
-        code: {piece.id for piece in cost_batch(batch).sheet.ledger.mains} for code, batch in batches.items()
+        code: {piece.id: piece.grams for piece in cost_batch(batch).sheet.ledger.mains}
+        for code, batch in batches.items()
     }
     found: list[tuple[FirePiece, schemas.FirePieceIn]] = []
     probes: set[str] = set()
@@ -105,7 +113,13 @@ def _read_pieces(
         if one.probe and one.probe in probes:
             reader.refuse(f"{path}.probe", "twice", f"Probe {one.probe} cannot be in two pieces.")
         probes.add(one.probe)
-        piece = FirePiece(batch=batches[one.code], mark=one.mark, rack=one.rack, slot=one.slot)
+        piece = FirePiece(
+            batch=batches[one.code],
+            mark=one.mark,
+            rack=one.rack,
+            slot=one.slot,
+            grams=as_decimal(living[one.code][one.mark], GRAM_PLACES),
+        )
         _refuse_elsewhere(piece, path, reader)
         found.append((piece, one))
     return found
@@ -193,8 +207,15 @@ def record_event(write: Write, fire_id: int, data: schemas.EventIn) -> FireEvent
         if not fire.begun_at <= at <= now:
             reader.refuse("at", "odd_time", "That is before the fire was begun, or has not come yet.")
         content = _read_event(reader, story, data, at=at)
+        minutes = reader.number(
+            "minutes", data.minutes, what="number of minutes", limit=MOST_MINUTES, places=0
+        )
+        if minutes is not None:
+            content["minutes"] = f"{minutes:f}"
         if reader.problems:
             raise refuse_fields(reader.problems)
+        if data.kind in OUT_KINDS:
+            content |= how_cooked(story, at=at)
         return FireEvent.objects.create(fire=fire, at=at, kind=data.kind, data=content, **write.stamp)
 
     return keep_once(write, FireEvent, record)
@@ -215,9 +236,30 @@ def _read_event(reader: Reader, story: Story, data: schemas.EventIn, *, at: date
             return _read_instant(reader, story, data)
         case "tender" if data.text not in ("no", "nearly", "yes"):
             reader.refuse("text", "unknown", "Tender: no, nearly or yes.")
-        case "fuel" | "note":
+        case "fuel":
+            return _read_fuel(reader, story, data)
+        case "note":
             reader.need("text", data.text, "Say what.")
     return {"text": data.text}
+
+
+def _read_fuel(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    """Fuel as a cost line; without a price it is noted alone."""
+    reader.need("text", data.text, "Say what.")
+    if not data.price:
+        return {"text": data.text, "amount": data.amount}
+    own = Reader.of(story.fire.kitchen)
+    used = UsedIn(what=data.text[:WORD_LENGTH], group="fuel", amount=data.amount, price=data.price)
+    line = read_used(own, Entry(), 0, used)
+    for problem in own.problems:
+        reader.refuse(problem.path.removeprefix("used[0]."), problem.code, problem.message)
+    cost = None if line is None else used_record(line).cost
+    return {
+        "text": data.text,
+        "amount": data.amount,
+        "price": data.price,
+        "cost": None if cost is None else fixed(cost, MONEY_PLACES),
+    }
 
 
 def _read_swap(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:

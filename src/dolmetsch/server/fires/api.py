@@ -3,10 +3,12 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
+from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, Form, write_file
 from dolmetsch.server.fires.live import read_live
+from dolmetsch.server.fires.of_batch import read_of_batch
 from dolmetsch.server.fires.queries import get_fire, read_fires
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
@@ -65,6 +67,16 @@ def get_file(request: HttpRequest, kitchen_slug: Path[str], fire_id: int, form: 
     name = f'attachment; filename="fire-{fire.pk}.{form}"'
     headers = {"Content-Disposition": name}
     return HttpResponse(write_file(fire, form), content_type=CONTENT_TYPES[form], headers=headers)
+
+
+@router.get(
+    "/batches/{code}/fires",
+    response={200: schemas.BatchFiresOut, REFUSALS: Problem},
+    operation_id="getBatchFires",
+)
+def get_of_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
+    """The latest fire of each piece of a batch, with its share of fuel and work."""
+    return print_json(read_of_batch(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
 @router.post(

@@ -1,21 +1,17 @@
 """A fire as it is now: what the live view shows, all of it computed by the core."""
 
 from collections.abc import Iterator, Sequence
+from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
-from math import exp
-from typing import Final
+from typing import Any, Final
 
-from dolmetsch.core.costing.sheet import cost_per_lb
-from dolmetsch.core.forecast.yields import RANGE_80, believe
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
-from dolmetsch.core.heat.cook_shrink import kept_at
 from dolmetsch.core.heat.cooling import Leg
 from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
+from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.heat.thinning import thin
-from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.numbers.temperature import (
     TemperatureUnit,
     difference_from_fahrenheit,
@@ -31,12 +27,14 @@ from dolmetsch.core.reference.heat import (
     CoolingLeg,
 )
 from dolmetsch.devices.cooker.lines import AIR
+from dolmetsch.server.batches.forecast.forecasting import Ahead, look_ahead
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FirePiece
+from dolmetsch.server.fires.of_batch import believe_at, hours_in, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
     Placed,
     Story,
@@ -49,14 +47,12 @@ from dolmetsch.server.fires.story import (
     seconds_of,
     unit_of,
 )
-from dolmetsch.server.fires.words import describe_event, label_stage
-from dolmetsch.server.quantities.printing import print_unit_cost, print_weight
+from dolmetsch.server.fires.words import describe_event, label_stage, print_degrees
+from dolmetsch.server.quantities.printing import print_price_of_gram, print_weight
 
 #: Points of a curve that are drawn.
 POINTS: Final = 240
 EVENTS_SHOWN: Final = 40
-#: Steps between the smoke and the sliced pound.
-_LATER: Final = ("chill", "slice")
 _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding", "cool": "cooling"}
 
 
@@ -145,11 +141,6 @@ def _show_events(story: Story, unit: TemperatureUnit) -> Iterator[out.HappenedOu
             "by": event.recorded_by.called,
         }
         yield out.HappenedOut.model_validate(happened)
-
-
-def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:
-    """A temperature in ``unit``, to a whole °F or a tenth of a °C."""
-    return fixed(from_fahrenheit(fahrenheit, unit), 0 if unit == "F" else 1)
 
 
 def _state(story: Story) -> out.FireState:
@@ -262,6 +253,7 @@ def _show_hanging(
             where="" if placed_in is None else placed_in.where,
             now=None if placed_in is None else _latest(followed, placed_in.id, now, unit),
             is_coldest=placed_in is not None and placed_in.id == coldest,
+            step_kind=step_kind(story.fire, piece.batch),
         )
 
 
@@ -328,34 +320,37 @@ def _show_leg(leg: Leg, row: CoolingLeg, rule: str, source: str, followed: Follo
 def _show_pulls(
     fire: Fire, pieces: Sequence[FirePiece], unit: TemperatureUnit, *, now: datetime
 ) -> Iterator[out.PullOut]:
-    """What pulling at each mark leaves of the pieces and makes of a sliced pound's price."""
-    hours = float((seconds_of(now) - seconds_of(fire.begun_at)) / HOUR_SECONDS)
-    history = read_history(fire.kitchen)
-    grams = cost = Fraction(0)
-    # of each pound that comes out of the fire, what is left sliced, by each batch's own cut
-    sliced = 0.0
+    """What pulling at each mark leaves of the pieces, and makes of the forecast of their batches."""
+    hours = hours_in(fire, now)
+    history, cooks = read_history(fire.kitchen), list_own_cooks(fire.kitchen)
+    grams = Fraction(0)
+    ahead: dict[Batch, Ahead | None] = {}
     for batch, marks in _by_batch(pieces).items():
+        batch.kitchen = fire.kitchen
         costed = cost_batch(batch)
-        cut = read_cut(costed.chain.batch.lots[0].cut)
+        ahead[batch] = look_ahead(batch, costed)
         mine = [piece for piece in costed.sheet.ledger.mains if piece.id in marks]
-        weighs = sum((piece.grams for piece in mine), Fraction(0))
-        grams += weighs
-        cost += sum((piece.cost for piece in mine), Fraction(0))
-        sliced += float(weighs) * exp(sum(believe(step, cut, history).log_mean for step in _LATER))
+        grams += sum((piece.grams for piece in mine), Fraction(0))
     if not grams:
         return
-    plan = None if fire.pull_at is None else float(fire.pull_at)
-    marks_f = sorted({mark for mark, _, _ in COOK_SHRINK} | ({plan} if plan is not None else set()))
+    plan = None if fire.pull_at is None else Fraction(fire.pull_at)
+    marks_f = sorted({Fraction(mark) for mark, _, _ in COOK_SHRINK} | ({plan} if plan is not None else set()))
     for mark in marks_f:
-        kept, deviation = kept_at(mark, hours=hours)
+        cost = sliced = 0.0
+        for batch, coming in ahead.items():
+            belief = believe_at(fire, mark, batch, hours=hours, cooks=cooks)
+            if coming is not None:
+                outlook = coming.carry(history, {step_kind(fire, batch): belief})
+                cost += outlook.cost
+                sliced += outlook.grams.middle
         yield out.PullOut(
-            inside=print_degrees(Fraction(mark), unit),
-            kept=fixed(Fraction(kept) * 100, 0),
-            low=fixed(Fraction(kept - RANGE_80 * deviation) * 100, 0),
-            high=fixed(Fraction(kept + RANGE_80 * deviation) * 100, 0),
-            weight=print_weight(grams * Fraction(kept)),
-            price=print_unit_cost(cost_per_lb(cost, Fraction(sliced * kept))),
-            is_plan=plan is not None and mark == plan,
+            inside=print_degrees(mark, unit),
+            kept=fixed(Fraction(belief.ratio) * 100, 0),
+            low=fixed(Fraction(belief.low) * 100, 0),
+            high=fixed(Fraction(belief.high) * 100, 0),
+            weight=print_weight(grams * Fraction(belief.ratio)),
+            price=print_price_of_gram(cost / sliced) if sliced else None,
+            is_plan=mark == plan,
         )
 
 
@@ -368,18 +363,29 @@ def _by_batch(pieces: Sequence[FirePiece]) -> dict[Batch, set[str]]:
 
 def _list_notes(story: Story, followed: FollowedCook) -> Iterator[FindingOut]:
     if _is_raw(story, followed):
-        yield FindingOut(
-            code="raw",
-            severity="care",
-            message="Raw: cook before eating. It was not heated enough to be cooked.",
-            source="common practice",
-        )
+        yield FindingOut.model_validate(raw_finding())
 
 
 def _is_raw(story: Story, followed: FollowedCook) -> bool:
-    """Whether it was smoked and not cooked: neither a reduction nor the home rule is met."""
-    if story.out_at is None:
-        return False
+    """Whether it came out of the fire and was not cooked in it."""
+    return story.out_at is not None and not is_cooked(followed)
+
+
+def is_cooked(followed: FollowedCook) -> bool:
+    """Whether a reduction or the home rule is met."""
     lethality, home = followed.lethality, followed.home_rule
     is_met = lethality is not None and lethality.met_at_6_5 is not None
-    return not (is_met or (home is not None and home.met_at is not None))
+    return is_met or (home is not None and home.met_at is not None)
+
+
+def how_cooked(story: Story, *, at: datetime) -> dict[str, Any]:
+    """What is kept of a fire with the event by which it ends or goes on: whether it is cooked, its peak (°F)
+    and its hours in the fire.
+    """
+    log = build_log(story, [row for row in list_readings(story) if row[0] <= at])
+    followed = follow_cook(replace(log, pull_at=None))
+    return {
+        "cooked": is_cooked(followed),
+        "peak": None if followed.peak is None else fixed(followed.peak.fahrenheit, 1),
+        "hours": round(hours_in(story.fire, story.out_at or at), 2),
+    }

@@ -7,6 +7,7 @@ from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.columns import grams_field
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, WORD_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
@@ -74,6 +75,8 @@ class FirePiece(models.Model):
     mark = models.CharField(max_length=MARK_LENGTH, db_collation="utf8mb4_bin")
     rack = models.PositiveSmallIntegerField(default=0)
     slot = models.PositiveSmallIntegerField(default=0)
+    #: What it weighed when it went in; none of fires begun before that was kept.
+    grams = grams_field(null=True)
 
     class Meta:
         constraints: ClassVar = [

@@ -13,9 +13,9 @@ from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.configured import read_configured
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.live import print_degrees
 from dolmetsch.server.fires.models import Fire, ProbeReading
 from dolmetsch.server.fires.story import Story, read_story, unit_of
+from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found
 

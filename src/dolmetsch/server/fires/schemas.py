@@ -80,6 +80,9 @@ class EventIn(BaseModel):
     temp: Temperature = ""
     stage: Annotated[int, Field(ge=0, le=19)] | None = None
     text: Annotated[str, Field(max_length=NOTE_LENGTH)] = ""
+    amount: Annotated[str, Field(max_length=40)] = ""
+    price: Annotated[str, Field(max_length=40)] = ""
+    minutes: Annotated[str, Field(max_length=8)] = ""
 
 
 class CookerCommandIn(BaseModel):
@@ -165,6 +168,7 @@ class HangingOut(BaseModel):
     where: str
     now: str | None
     is_coldest: bool
+    step_kind: str
 
 
 class ReadyOut(BaseModel):
@@ -269,6 +273,40 @@ class LiveOut(BaseModel):
     notes: list[FindingOut]
     is_raw: bool
     heard_at: datetime | None
+
+
+class FuelOut(BaseModel):
+    """A piece's share of fuel, as a line of what its step used."""
+
+    what: str
+    price: str
+
+
+class SharesOut(BaseModel):
+    """A piece's share of what a fire took."""
+
+    used: list[FuelOut]
+    minutes: str
+
+
+class PieceFireOut(BaseModel):
+    """The latest fire of a piece: the step it is, and what to record with it; ``is_weighed``: since."""
+
+    mark: str
+    fire: int
+    name: str
+    kind: str
+    begun_at: datetime
+    out_at: datetime | None
+    is_weighed: bool
+    minutes: str
+    used: list[FuelOut]
+
+
+class BatchFiresOut(BaseModel):
+    """The latest fire of each piece of a batch that was in one."""
+
+    pieces: list[PieceFireOut]
 
 
 class BegunOut(BaseModel):

@@ -19,6 +19,8 @@ from dolmetsch.server.kitchens.models import Kitchen
 
 EPOCH: Final = datetime(1970, 1, 1, tzinfo=UTC)
 _PHASES: Final[dict[str, PhaseKind]] = {"cold_smoke": "cold_smoke", "hold": "hold"}
+#: Events by which a fire ends, or that come after it did.
+OUT_KINDS: Final = ("rest", "hold", "cool", "done")
 _AFTER: Final[dict[str, PhaseKind]] = {"rest": "rest", "hold": "hold", "cool": "cool"}
 #: A fire is looked at for so long after it was done, and no longer.
 MOST_DAYS: Final = 4

@@ -31,7 +31,11 @@ _EVENTS: Final = {
 def label_stage(stage: dict[str, Any], unit: TemperatureUnit) -> str:
     """A stage in two words: "Smoke 180"."""
     air = stage["air"]
-    return STAGES[stage["kind"]] if air is None else f"{STAGES[stage['kind']]} {_degrees(air, unit)}"
+    return (
+        STAGES[stage["kind"]]
+        if air is None
+        else f"{STAGES[stage['kind']]} {print_degrees(Fraction(air), unit)}"
+    )
 
 
 def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
@@ -46,16 +50,21 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
         case "stage":
             return label_stage(fire.stages[data["stage"]], unit)
         case "instant":
-            return f"{data['piece']} by hand: {_degrees(data['fahrenheit'], unit)} °{unit}"
+            return f"{data['piece']} by hand: {print_degrees(Fraction(data['fahrenheit']), unit)} °{unit}"
         case "tender":
             return _TENDER[data["text"]]
         case "fuel":
-            return f"fuel: {data['text']}"
+            return "fuel: " + " ".join(filter(None, (data["text"], data.get("amount"), _in_brackets(data))))
         case "note":
             return str(data["text"])
     text = data.get("text", "")
     return f"{_EVENTS[event.kind]}: {text}" if text else _EVENTS[event.kind]
 
 
-def _degrees(fahrenheit: str, unit: TemperatureUnit) -> str:
-    return fixed(from_fahrenheit(Fraction(fahrenheit), unit), 0 if unit == "F" else 1)
+def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:
+    """A temperature in ``unit``, to a whole °F or a tenth of a °C."""
+    return fixed(from_fahrenheit(fahrenheit, unit), 0 if unit == "F" else 1)
+
+
+def _in_brackets(data: dict[str, Any]) -> str:
+    return f"({data['price']})" if data.get("price") else ""

@@ -26,8 +26,8 @@ from dolmetsch.core.reference.raw_pork import RAW_PORK, RAW_PORK_SOURCE
 from dolmetsch.server.batches.entries.chain import Act, CostedBatch, list_current, list_entry_rows
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.findings import show_findings
-from dolmetsch.server.fires.live import print_degrees
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
+from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight

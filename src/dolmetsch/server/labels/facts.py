@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.heat.raw import RAW_LABEL
+from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
@@ -36,7 +38,8 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     Raises:
         DomainError: not_found (a piece), too_many.
     """
-    mains = {piece.id: piece for piece in cost_batch(batch).sheet.ledger.mains}
+    costed = cost_batch(batch)
+    mains = {piece.id: piece for piece in costed.sheet.ledger.mains}
     for mark in marks:
         if mark not in mains:
             raise not_found(f"piece “{mark}”, or it is no longer in use,")
@@ -48,6 +51,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
         if getattr(cure, "taken_back", None) is None:
             cures.setdefault(cure.mark, cure)
     unit = batch.kitchen.weight_unit
+    raw = list_raw(batch, costed)
     labels = []
     for mark in wanted:
         weight = print_weight(mains[mark].grams)
@@ -57,7 +61,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
                 mark=mark,
                 code=batch.code,
                 name=batch.name,
-                lines=(*_cure_lines(cures.get(mark)), weight_text),
+                lines=(*_cure_lines(cures.get(mark)), weight_text, *([RAW_LABEL] if mark in raw else [])),
                 address=f"{root}/bench/{batch.code}/piece/{mark}",
             )
         )

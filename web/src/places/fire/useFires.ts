@@ -72,7 +72,18 @@ export function useEvents(id: Ref<number>) {
     ),
   )
   function record(event: Partial<EventIn> & { kind: EventIn['kind'] }, done: () => void = () => {}): void {
-    const body: EventIn = { probe: '', other: '', piece: '', where: '', temp: '', text: '', ...event }
+    const body: EventIn = {
+      probe: '',
+      other: '',
+      piece: '',
+      where: '',
+      temp: '',
+      text: '',
+      amount: '',
+      price: '',
+      minutes: '',
+      ...event,
+    }
     void write.write(body, (live) => {
       queries.setQueryData(['fire', kitchen_slug.value, id.value], live)
       void queries.invalidateQueries({ queryKey: ['fires'] })

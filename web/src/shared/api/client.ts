@@ -24,6 +24,7 @@ export type PieceFacts = Schemas['PieceFactsOut']
 export type Task = Schemas['PlannedOut']
 export type Plan = Schemas['PlanOut']
 export type Cures = Schemas['CuresOut']
+export type PieceFire = Schemas['PieceFireOut']
 
 /** A refusal or a lost answer, always as a problem document. */
 export class ProblemError extends Error {

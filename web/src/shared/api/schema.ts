@@ -1380,6 +1380,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/fires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Of Batch
+         * @description The latest fire of each piece of a batch, with its share of fuel and work.
+         */
+        get: operations["getBatchFires"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/cookers/{name}/command": {
         parameters: {
             query?: never;
@@ -5535,7 +5555,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "entry" | "cure" | "task" | "fact" | "look" | "note" | "photo";
+            sort: "entry" | "cure" | "task" | "fact" | "look" | "note" | "photo" | "fire";
             /**
              * Happened At
              * Format: date-time
@@ -5823,6 +5843,8 @@ export interface components {
             now: string | null;
             /** Is Coldest */
             is_coldest: boolean;
+            /** Step Kind */
+            step_kind: string;
         };
         /**
          * HappenedOut
@@ -6098,6 +6120,66 @@ export interface components {
              * @default
              */
             text: string;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Minutes
+             * @default
+             */
+            minutes: string;
+        };
+        /**
+         * BatchFiresOut
+         * @description The latest fire of each piece of a batch that was in one.
+         */
+        BatchFiresOut: {
+            /** Pieces */
+            pieces: components["schemas"]["PieceFireOut"][];
+        };
+        /**
+         * FuelOut
+         * @description A piece's share of fuel, as a line of what its step used.
+         */
+        FuelOut: {
+            /** What */
+            what: string;
+            /** Price */
+            price: string;
+        };
+        /**
+         * PieceFireOut
+         * @description The latest fire of a piece: the step it is, and what to record with it; ``is_weighed``: since.
+         */
+        PieceFireOut: {
+            /** Mark */
+            mark: string;
+            /** Fire */
+            fire: number;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Out At */
+            out_at: string | null;
+            /** Is Weighed */
+            is_weighed: boolean;
+            /** Minutes */
+            minutes: string;
+            /** Used */
+            used: components["schemas"]["FuelOut"][];
         };
         /**
          * CookerCommandIn
@@ -15056,6 +15138,119 @@ export interface operations {
                 content: {
                     "application/json": string;
                     "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getBatchFires: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchFiresOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,6 +1,15 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, type Cures, type Pieces, type Plan, type ProblemError, type Schemas, take } from './client'
+import {
+  api,
+  type Cures,
+  type Pieces,
+  type Plan,
+  type ProblemError,
+  type Schemas,
+  take,
+  type PieceFire,
+} from './client'
 import { useSlug } from './useBatch'
 
 /** The living pieces of a batch, with size, skin and place. */
@@ -44,6 +53,19 @@ export function useCures(code: Ref<string>) {
           params: { path: { kitchen_slug: kitchen_slug.value, code: code.value } },
         }),
       ),
+  })
+}
+
+/** The latest fire of each piece of a batch, with its share of fuel and work. */
+export function usePieceFires(code: Ref<string>) {
+  const kitchen_slug = useSlug()
+  return useQuery<PieceFire[], ProblemError>({
+    queryKey: computed(() => ['fires', kitchen_slug.value, 'of', code.value]),
+    queryFn: async () => {
+      const path = { kitchen_slug: kitchen_slug.value, code: code.value }
+      return (await take(api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/fires', { params: { path } })))
+        .pieces
+    },
   })
 }
 

@@ -8,6 +8,9 @@ const doing: Record<string, string> = {
   hang: 'hanging',
   rest: 'resting',
   chill: 'chilling',
+  cook: 'cooking',
+  steam: 'steaming',
+  dice: 'dicing',
   'dry-age': 'dry-aging',
 }
 /** "slicing", "the smoke" */

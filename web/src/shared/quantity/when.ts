@@ -34,3 +34,10 @@ export function spanText(first: string, last: string): string {
   const [fromDay, fromMonth] = from.split(' ')
   return to.endsWith(` ${fromMonth}`) ? `${fromDay} to ${to}` : `${from} to ${to}`
 }
+
+/** Seconds as "2 h 05" or "40 min". */
+export function hoursText(seconds: number): string {
+  const minutes = Math.round(Math.abs(seconds) / 60)
+  const hours = Math.floor(minutes / 60)
+  return hours ? `${hours} h ${String(minutes % 60).padStart(2, '0')}` : `${minutes} min`
+}

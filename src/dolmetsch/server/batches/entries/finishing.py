@@ -1,15 +1,9 @@
 """When a batch is finished: all of it sliced, pulled or packed, at the end of its way, or said to be."""
 
-from typing import Final
-
+from dolmetsch.core.ledger.kinds import FINISHING, ONGOING, method_kinds
 from dolmetsch.server.batches.entries.chain import Act, CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import kinds_of
 from dolmetsch.server.batches.models import Batch
-
-#: After these a piece is ready to be served.
-FINISHING: Final = frozenset({"slice", "pull", "pack"})
-#: Weighed again and again while they go on: no weighing of them is the last by itself.
-_ONGOING: Final = frozenset({"hang", "dry", "age", "ferment"})
 
 
 def is_finished(batch: Batch, costed: CostedBatch) -> bool:
@@ -22,8 +16,8 @@ def is_finished(batch: Batch, costed: CostedBatch) -> bool:
     kinds = FINISHING
     if batch.chosen_way is not None:
         last = kinds_of(batch.chosen_way)[-1]
-        kinds = FINISHING if last in _ONGOING else FINISHING | {last}
-    return all(kinds & set(piece.kinds) for piece in mains)
+        kinds = FINISHING if last in ONGOING else FINISHING | {last}
+    return all(kinds & method_kinds(piece.kinds) for piece in mains)
 
 
 def _is_said(costed: CostedBatch) -> bool:

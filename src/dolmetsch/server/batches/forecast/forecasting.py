@@ -1,7 +1,9 @@
 """The forecast of a batch under way: its steps to come carried on from where it stands now."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import datetime
+from types import MappingProxyType
 
 from dolmetsch.core.buying.offer import fry_estimate
 from dolmetsch.core.costing.strip import USUAL_KINDS
@@ -12,15 +14,17 @@ from dolmetsch.core.forecast.forecast_comparison import (
     price_bases,
 )
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
-from dolmetsch.core.forecast.way import Way, WayStep, cost_step
-from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.forecast.way import Costs, Way, WayStep, cost_step
+from dolmetsch.core.forecast.yields import Belief, History, believe
+from dolmetsch.core.ledger.kinds import method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.core.meat.cuts import read_cut
+from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
+from dolmetsch.server.batches.models.fire_facts import fire_facts
 
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
 
@@ -41,10 +45,25 @@ class Forecasted:
     shops: tuple[ForecastComparison, ...]
 
 
-def forecast(batch: Batch, costed: CostedBatch) -> Forecasted | None:
-    """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
-    left.
-    """
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ahead:
+    """What is to come of a batch before anything is believed of it: steps, their costs, the start."""
+
+    steps: tuple[WayStep, ...]
+    chosen: BatchWay | None
+    way: Way
+    start: Start
+    costs: tuple[Costs, ...]
+    cut: Cut
+
+    def carry(self, history: History, instead: Mapping[str, Belief] = MappingProxyType({})) -> Outlook:
+        """Carried to the end by ``history``; of kinds of step in ``instead`` by that."""
+        beliefs = [instead.get(step.kind) or believe(step.method, self.cut, history) for step in self.steps]
+        return carry(self.start, list(zip(self.costs, beliefs, strict=True)))
+
+
+def look_ahead(batch: Batch, costed: CostedBatch) -> Ahead | None:
+    """What is to come of ``batch``, which is not finished; None where nothing can be said or is left."""
     mains = costed.sheet.ledger.mains
     if not mains or costed.strip.came_together:
         return None
@@ -59,22 +78,32 @@ def forecast(batch: Batch, costed: CostedBatch) -> Forecasted | None:
     for piece, wait in zip(mains, waits, strict=True):
         joining[wait - first] += float(piece.grams)
     record, final = costed.chain.batch, costed.sheet.final
-    history = read_history(batch.kitchen)
-    cut = read_cut(record.lots[0].cut)
-    start = Start(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining)
-    begun = {kind for piece in mains for kind in piece.kinds}
-    carried = [
-        (cost_step(step, record.policy, is_begun=step.kind in begun), believe(step.method, cut, history))
-        for step in steps
-    ]
-    outlook = carry(start, carried)
-    bases = price_bases(outlook, way, portion=record.portion, fry=_fry(batch, costed))
-    worked = float(costed.sheet.minutes)
-    return Forecasted(
+    begun = {kind for piece in mains for kind in method_kinds(piece.kinds)}
+    return Ahead(
         steps=steps,
-        outlook=outlook,
         chosen=chosen,
         way=way,
+        start=Start(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining),
+        costs=tuple(cost_step(step, record.policy, is_begun=step.kind in begun) for step in steps),
+        cut=read_cut(record.lots[0].cut),
+    )
+
+
+def forecast(batch: Batch, costed: CostedBatch) -> Forecasted | None:
+    """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
+    left. A fire it is in now says what that keeps.
+    """
+    ahead = look_ahead(batch, costed)
+    if ahead is None:
+        return None
+    outlook = ahead.carry(read_history(batch.kitchen), fire_facts().expected(batch))
+    bases = price_bases(outlook, ahead.way, portion=costed.chain.batch.portion, fry=_fry(batch, costed))
+    worked = float(costed.sheet.minutes)
+    return Forecasted(
+        steps=ahead.steps,
+        outlook=outlook,
+        chosen=ahead.chosen,
+        way=ahead.way,
         bases=bases,
         shops=tuple(compare_forecast(shop, outlook, bases, minutes=worked) for shop in costed.sheet.shop),
     )
@@ -94,7 +123,7 @@ def _next_step(piece: Piece, way: Way) -> int:
     A kind the way does not have counts by the usual order of the work.
     """
     reached = 0
-    for kind in piece.kinds:
+    for kind in map(method_kind, piece.kinds):
         own = [index for index, step in enumerate(way.steps) if step.kind == kind]
         if own:
             reached = max(reached, own[-1] + 1)

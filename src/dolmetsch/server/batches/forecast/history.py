@@ -11,6 +11,7 @@ from django.db import connection
 from dolmetsch.core.costing.strip import Column
 from dolmetsch.core.forecast.way import plain_method
 from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
+from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import methods_of
@@ -82,7 +83,7 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
         if column.kept_of_step_ratio is None:
             continue
         gained = column.kept_of_step_ratio > 1
-        method = methods.get(column.kind) or plain_method(column.kind, has_gained=gained)
+        method = methods.get(method_kind(column.kind)) or plain_method(column.kind, has_gained=gained)
         if method is not None:
             logs, scale = kept.get(method, (0.0, 0.0))
             kept[method] = (

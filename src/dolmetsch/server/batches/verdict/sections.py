@@ -58,6 +58,9 @@ SHRINK_PLACES: Final = {
     "cook": "in the cooking",
     "pump": "in the pumping",
     "pull": "in the pulling",
+    "dice": "in the dicing",
+    "steam": "in the steaming",
+    "dry-age": "in the aging",
     "wash": "in the washing",
 }
 KEPT: Final = "10 % less kept when"

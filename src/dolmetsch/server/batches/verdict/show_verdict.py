@@ -10,6 +10,7 @@ from dolmetsch.core.costing.parts import compute_outlay
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.costing.trial import tag_per_lb, yields_by_kind
 from dolmetsch.core.findings import note
+from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import INSPECTED_PLANTS
 from dolmetsch.server.batches.entries.chain import (
@@ -23,6 +24,7 @@ from dolmetsch.server.batches.entries.chain import (
 )
 from dolmetsch.server.batches.entries.describing import describe_policy, plain, read_back_policy
 from dolmetsch.server.batches.entries.finishing import is_finished
+from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.links import list_taken
@@ -118,7 +120,7 @@ def show_verdict(
         takers=list_takers(batch),
         loss_account=print_money(sheet.ledger.loss.total),
         warnings=show_findings(sheet.ledger.warnings),
-        cautions=show_findings(CAUTIONS),
+        cautions=show_findings([*([raw_finding()] if list_raw(batch, costed) else []), *CAUTIONS]),
         seen=rows[-1].entry.sequence,
         hourly=None if hourly is None else print_money(Fraction(hourly)),
     )

@@ -3,13 +3,14 @@ import { useWakeLock } from '@vueuse/core'
 import { computed, onMounted, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useBatch } from '@/shared/api/useBatch'
-import { useCures, usePieces } from '@/shared/api/useBench'
+import { useCures, usePieceFires, usePieces } from '@/shared/api/useBench'
 import OutboxSign from '@/shared/outbox/OutboxSign.vue'
 import { capital } from '@/shared/quantity/capital'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { afterWord, recordWord, stepWord } from '@/shared/parts/stepWords'
 import CutParts from './CutParts.vue'
+import OutOfFire from './OutOfFire.vue'
 import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from './SimulatedScale.vue'
@@ -29,6 +30,7 @@ const code = toRef(props, 'code')
 const { data: batch, error, refetch } = useBatch(code)
 const { data: pieces } = usePieces(code)
 const { data: cures } = useCures(code)
+const { data: fires } = usePieceFires(code)
 const { unit } = useUnits()
 /** The step stays what it was when the view was opened, however far the pieces get meanwhile. */
 const begun = ref('')
@@ -42,7 +44,7 @@ watch(
 )
 const kind = computed(() => props.kind || begun.value)
 const scale = useScale()
-const work = useWeighing({ code, kind, batch, pieces, cures })
+const work = useWeighing({ code, kind, batch, pieces, cures, fires })
 const wake = useWakeLock()
 onMounted(() => void wake.request('screen').catch(() => undefined))
 
@@ -63,6 +65,7 @@ const {
   stopTyping,
 } = useOnScale({ code, kind, scale, work })
 
+const fire = computed(() => work.fireOf(work.current.value?.mark ?? ''))
 const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
 const title = computed(() => words[kind.value] ?? capital(afterWord(kind.value)))
 /** The step weighed for can be another one than expected. */
@@ -139,6 +142,7 @@ useWeighKeys({
           :meaning="meaning"
         />
         <WeightMeaning v-if="meaning && !work.isCut.value" :meaning="meaning" :kind="kind" />
+        <OutOfFire v-if="fire && !work.isCut.value" :fire="fire" />
         <div class="spring" />
         <WeightPad v-if="hasPad" v-model="typed" :unit="unit" />
         <WeighActs

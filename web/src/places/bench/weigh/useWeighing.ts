@@ -1,10 +1,11 @@
 import { computed, reactive, ref, watch, type Ref } from 'vue'
-import type { Batch, Content, Cures, Entry, Pieces } from '@/shared/api/client'
+import type { Batch, Content, Cures, Entry, PieceFire, Pieces, Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { isEntry, onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
 import { stepWord } from '@/shared/parts/stepWords'
 
+type Used = Schemas['UsedIn']
 /** A part weighed of a piece that is being cut: it stays, or came off. */
 export type Part = {
   mark: string
@@ -57,6 +58,7 @@ export function useWeighing(options: {
   batch: Ref<Batch | undefined>
   pieces: Ref<Pieces | undefined>
   cures: Ref<Cures | undefined>
+  fires: Ref<PieceFire[] | undefined>
 }) {
   const kitchen_slug = useSlug()
   const { letters } = useOutbox()
@@ -128,21 +130,35 @@ export function useWeighing(options: {
     last.value = { key: letter.key, entry: null, words, code: options.code.value }
   }
 
+  /** The fire a piece came out of and is weighed for now; what it took goes into the step once. */
+  const fireOf = (mark: string): PieceFire | undefined =>
+    options.fires.value?.find(
+      (one) => one.mark === mark && one.kind === options.kind.value && one.out_at !== null && !one.is_weighed,
+    )
+
+  /** What goes into the step with a piece: the cure it was in, or its share of the fire. */
+  function carriedBy(mark: string): { used: Used[]; minutes: string } {
+    if (options.kind.value === 'cure')
+      return {
+        used: (options.cures.value?.charges ?? []).filter((charge) => charge.pieces.includes(mark)),
+        minutes: '',
+      }
+    const fire = fireOf(mark)
+    const used = (fire?.used ?? []).map((line) => ({ ...line, group: 'fuel', amount: '', pieces: [mark] }))
+    return { used, minutes: fire?.minutes === '0' ? '' : (fire?.minutes ?? '') }
+  }
+
   function takeWeight(weight: string, scale: string): void {
     const piece = current.value
     if (!piece) return
-    const used = (options.cures.value?.charges ?? []).filter(
-      (charge) => options.kind.value === 'cure' && charge.pieces.includes(piece.mark),
-    )
     record(
       {
         act: 'weigh',
         kind: options.kind.value || 'weigh',
         weights: [{ mark: piece.mark, weight }],
-        minutes: '',
         overhead: '',
         scale,
-        used,
+        ...carriedBy(piece.mark),
       },
       `${weight} for ${piece.mark}`,
       piece.mark,
@@ -255,6 +271,7 @@ export function useWeighing(options: {
     draft,
     cutPiece,
     nextMark,
+    fireOf,
     takeWeight,
     takePart,
     recordCut,

@@ -40,6 +40,46 @@ describe('a piece in the cure', () => {
   })
 })
 
+describe('a piece out of the fire', () => {
+  const fire = {
+    mark: 'A',
+    fire: 3,
+    name: 'Night fire',
+    kind: 'smoke',
+    begun_at: '2026-03-02T06:00:00Z',
+    out_at: '2026-03-02T17:30:00Z',
+    is_weighed: false,
+    minutes: '20',
+    used: [{ what: 'oak pellets', price: '1.35' }],
+  }
+  const weigh = async (kind: string, more: Partial<typeof fire> = {}) => {
+    standIn('lb')
+    localStorage.clear()
+    window.dispatchEvent(new StorageEvent('storage', { key: null }))
+    const calls = server({ 'POST /batches/J-01/entries': { entry: 9, batch: {} } })
+    useWeighing({
+      code: ref('J-01'),
+      kind: ref(kind),
+      batch: ref({ ...batch(['bought'], kind), log: [], seen: 7, pieces: [] } as unknown as Batch),
+      pieces: ref(pieces([])),
+      cures: computed(() => undefined),
+      fires: computed(() => [{ ...fire, ...more }]),
+    }).takeWeight('3 lb', '')
+    await vi.waitFor(() => expect(calls).toHaveLength(1))
+    return (calls[0]?.body as { content: object }).content
+  }
+  afterEach(() => vi.unstubAllGlobals())
+
+  it('takes its share of fuel and work into its step, once', async () => {
+    const line = { what: 'oak pellets', price: '1.35', group: 'fuel', pieces: ['A'] }
+    expect(await weigh('smoke')).toMatchObject({ kind: 'smoke', minutes: '20', used: [line] })
+    const bare = { minutes: '', used: [] }
+    expect(await weigh('smoke', { is_weighed: true })).toMatchObject(bare)
+    expect(await weigh('chill')).toMatchObject(bare)
+    expect(await weigh('smoke', { minutes: '0', used: [] })).toMatchObject(bare)
+  })
+})
+
 describe('two pieces mixed up at the scale', () => {
   const weighed = (sequence: number, mark: string, weight: string, more: Partial<Entry> = {}) => {
     const content = { ...entry(1).content, kind: 'smoke', weights: [{ mark, weight }] } as Entry['content']
@@ -53,6 +93,7 @@ describe('two pieces mixed up at the scale', () => {
       batch: ref(result as unknown as Batch),
       pieces: ref(pieces(['smoke'], ['smoke'])),
       cures: computed(() => undefined),
+      fires: computed(() => undefined),
     })
   }
   beforeEach(() => {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Live } from '@/places/fire/useFires'
-import { spanText } from './spanText'
+import { hoursText } from '@/shared/quantity/when'
 
 /** Cooling followed leg by leg against both rules. */
 defineProps<{ live: Live }>()
@@ -19,9 +19,9 @@ const rules = { plain: 'Cooked', cured: 'Cured' } as const
         >
         <span>{{ words[leg.state] }}</span>
         <span class="quiet small">
-          {{ spanText(leg.seconds) }} of {{ spanText(leg.most_seconds)
+          {{ hoursText(leg.seconds) }} of {{ hoursText(leg.most_seconds)
           }}<template v-if="leg.state === 'running'"
-            >, {{ spanText(leg.most_seconds - leg.seconds) }} left</template
+            >, {{ hoursText(leg.most_seconds - leg.seconds) }} left</template
           >. {{ leg.source }}</span
         >
       </li>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useUnits } from '@/shared/quantity/useUnits'
 import type { EventIn, Live } from '@/places/fire/useFires'
 
 /** What a cook does beside a fire, one touch each; what needs a word or a number opens a line for it. */
@@ -12,20 +13,27 @@ const text = ref('')
 const probe = ref('1')
 const other = ref('2')
 const where = ref('')
+const amount = ref('')
+const price = ref('')
+const minutes = ref('')
+const { unit } = useUnits()
+const example = computed(() =>
+  unit.value === 'lb' ? { amount: '3 lb', price: '0.90/lb' } : { amount: '1.4 kg', price: '2.00/kg' },
+)
 const pieces = computed(() => [...new Set(props.live.hanging.map((one) => one.label))])
 const probes = computed(() => props.live.curves.filter((one) => one.is_now).map((one) => one.probe))
 
 function ask(kind: Asking): void {
   asking.value = asking.value === kind ? null : kind
   piece.value ||= pieces.value[0] ?? ''
-  text.value = ''
+  for (const one of [text, amount, price, minutes]) one.value = ''
   if (kind === 'swap') [probe.value, other.value] = [probes.value[0] ?? '1', probes.value[1] ?? '2']
 }
 function send(): void {
   if (!asking.value) return
   const about = {
     instant: { piece: piece.value, temp: text.value },
-    fuel: { text: text.value },
+    fuel: { text: text.value, amount: amount.value, price: price.value, minutes: minutes.value },
     note: { text: text.value },
     probe: { probe: probe.value, piece: piece.value, where: where.value },
     swap: { probe: probe.value, other: other.value },
@@ -104,9 +112,24 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
           v-model="text"
           class="box"
           maxlength="400"
-          :placeholder="asking === 'fuel' ? '3 lb of pellets' : ''"
+          :placeholder="asking === 'fuel' ? 'oak pellets' : ''"
           required
       /></label>
+      <template v-if="asking === 'fuel'">
+        <label class="named"
+          ><span>How much</span
+          ><input v-model="amount" class="box" maxlength="40" :placeholder="example.amount"
+        /></label>
+        <label class="named"
+          ><span>At</span><input v-model="price" class="box" maxlength="40" :placeholder="example.price"
+        /></label>
+        <label class="named"
+          ><span>Minutes of work</span><input v-model="minutes" class="box" inputmode="numeric" maxlength="5"
+        /></label>
+        <p class="small quiet wide">
+          Once the pieces are weighed, each bears its share of it; it is not typed again.
+        </p>
+      </template>
       <button type="submit" class="act first small" :disabled="isSaving">Record it</button>
     </form>
   </section>
@@ -139,5 +162,9 @@ form .named {
 
 form .wide {
   flex-basis: 240px;
+}
+
+form p.wide {
+  flex: 1 0 100%;
 }
 </style>

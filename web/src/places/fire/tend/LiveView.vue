@@ -37,6 +37,8 @@ const head = computed(() => {
       : `, stage ${live.value.stage + 1} of ${live.value.stages.length}`
   return `${words[live.value.state]}, since ${momentText(live.value.begun_at)}${stage}`
 })
+/** The batches in the fire, each with the kind of step it is weighed for. */
+const toWeigh = computed(() => new Map((live.value?.hanging ?? []).map((one) => [one.code, one.step_kind])))
 const kitchen_slug = useSlug()
 const file = (form: string): string => `/api/kitchens/${kitchen_slug.value}/fires/${props.id}/files/${form}`
 const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => record(event)
@@ -111,13 +113,13 @@ const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => 
           <p>
             Out at {{ timeText(live.out_at!)
             }}<template v-if="live.peak">, at most {{ live.peak }} °{{ live.unit }} inside</template>. Weigh
-            each piece: that is the smoke's step.
+            each piece: its step takes along the hours, its share of fuel and work.
           </p>
           <RouterLink
-            v-for="code in new Set(live.hanging.map((one) => one.code))"
+            v-for="[code, kind] in toWeigh"
             :key="code"
             class="act"
-            :to="{ name: 'weigh', params: { code }, query: { kind: 'smoke' } }"
+            :to="{ name: 'weigh', params: { code }, query: { kind } }"
             >Weigh {{ code }}</RouterLink
           >
         </section>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { timeText } from '@/shared/quantity/when'
 import type { Live } from '@/places/fire/useFires'
-import { spanText } from './spanText'
+import { hoursText } from '@/shared/quantity/when'
 
 /** When it is ready, and what that leaves before the meal it is for. */
 const props = defineProps<{ live: Live }>()
@@ -27,10 +27,10 @@ const clock = (moment: string): string =>
       <p class="quiet">Ready between</p>
       <p class="heavy">{{ clock(ready.low) }} and {{ clock(ready.high) }}</p>
       <p v-if="left !== null && live.meal_at">
-        For eating at {{ clock(live.meal_at) }} that leaves <b v-if="left >= 0">{{ spanText(left) }}</b><b
+        For eating at {{ clock(live.meal_at) }} that leaves <b v-if="left >= 0">{{ hoursText(left) }}</b><b
           v-else
           class="dear"
-          >nothing: {{ spanText(left) }} too late</b
+          >nothing: {{ hoursText(left) }} too late</b
         >
         if it takes long.
       </p>

@@ -8,7 +8,7 @@ import FireTouches from './FireTouches.vue'
 import { fireScale, hourTicks, lines } from './fireScale'
 import LiveView from './LiveView.vue'
 import ReadyPanel from './ReadyPanel.vue'
-import { spanText } from './spanText'
+import { hoursText } from '@/shared/quantity/when'
 import TroubleList from './TroubleList.vue'
 
 enableAutoUnmount(afterEach)
@@ -81,6 +81,7 @@ const live = (more: Partial<Live> = {}): Live => ({
       where: '',
       now: '120',
       is_coldest: true,
+      step_kind: 'smoke',
     },
     {
       code: 'L-01',
@@ -92,6 +93,7 @@ const live = (more: Partial<Live> = {}): Live => ({
       where: '',
       now: '120',
       is_coldest: false,
+      step_kind: 'smoke',
     },
   ],
   coldest: '120',
@@ -170,7 +172,7 @@ describe('when it is ready', () => {
     expect(text({ ready: null })).toContain('No inside temperature is aimed at.')
   })
   it('prints spans of time', () => {
-    expect([spanText(0), spanText(59 * 60), spanText(3600), spanText(-7500)]).toEqual([
+    expect([hoursText(0), hoursText(59 * 60), hoursText(3600), hoursText(-7500)]).toEqual([
       '0 min',
       '59 min',
       '1 h 00',

@@ -1,0 +1,46 @@
+"""What fires know of a batch, for those who forecast and print it.
+
+Fires stand above batches and know them; so that batches need not know fires, these are put in place when the
+application starts (``use_fires``).
+"""
+
+from collections.abc import Mapping
+from typing import Protocol
+
+from dolmetsch.core.forecast.yields import Belief
+from dolmetsch.server.batches.models.batch import Batch
+
+
+class FireFacts(Protocol):
+    """What is asked of fires."""
+
+    def cooked(self, batch: Batch) -> Mapping[str, bool]:
+        """By kind of step: whether the fires ``batch`` was in heated it enough to be cooked."""
+
+    def expected(self, batch: Batch) -> Mapping[str, Belief]:
+        """By kind of step: what the fire ``batch`` is in now is expected to keep of it."""
+
+
+class NoFires:
+    """A kitchen that follows no fires."""
+
+    def cooked(self, batch: Batch) -> Mapping[str, bool]:
+        """Nothing is known."""
+        return {}
+
+    def expected(self, batch: Batch) -> Mapping[str, Belief]:
+        """Nothing is known."""
+        return {}
+
+
+_facts: list[FireFacts] = [NoFires()]
+
+
+def use_fires(facts: FireFacts) -> None:
+    """Ask ``facts`` from now on."""
+    _facts[0] = facts
+
+
+def fire_facts() -> FireFacts:
+    """Whoever knows of fires."""
+    return _facts[0]

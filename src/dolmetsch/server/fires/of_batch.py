@@ -1,0 +1,201 @@
+"""Fires from the side of a batch: which step a fire is, whether it cooked it, each piece's share."""
+
+from collections.abc import Mapping, Sequence
+from datetime import datetime
+from fractions import Fraction
+from typing import Final
+
+from django.db.models import QuerySet
+
+from dolmetsch.core.forecast.pull import believe_pull
+from dolmetsch.core.forecast.yields import Belief
+from dolmetsch.core.heat.cook_shrink import OwnCook
+from dolmetsch.core.numbers.exact import apportion
+from dolmetsch.core.numbers.moment import HOUR_SECONDS
+from dolmetsch.server.batches.entries.chain import CostedBatch
+from dolmetsch.server.batches.entries.chosen_way import kinds_of, methods_of
+from dolmetsch.server.batches.models import Batch, Entry, StepYield
+from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.fires import schemas as out
+from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
+from dolmetsch.server.fires.story import OUT_KINDS, clock_of, unit_of
+from dolmetsch.server.fires.words import print_degrees
+from dolmetsch.server.kitchens.models import Kitchen
+
+#: Stages that make a fire a smoke; without one it is a cook.
+_SMOKES: Final = frozenset({"cold_smoke", "smoke"})
+#: Methods by which a fire's shrink is kept.
+_METHODS: Final = ("cold_smoke", "hot_smoke", "stepped_smoke", "pulled")
+#: So many of the latest cooks are learned from.
+_COOKS_READ: Final = 60
+
+
+class KnownFires:
+    """What fires know of a batch (``FireFacts``)."""
+
+    def cooked(self, batch: Batch) -> Mapping[str, bool]:
+        """By kind of step: whether every fire of that kind the batch was in heated it enough."""
+        events = _fire_events(batch).filter(kind__in=OUT_KINDS).select_related("fire").order_by("at", "id")
+        latest = {event.fire_id: event for event in events}
+        found: dict[str, bool] = {}
+        for event in latest.values():
+            kind = step_kind(event.fire, batch)
+            found[kind] = found.get(kind, True) and bool(event.data.get("cooked"))
+        return found
+
+    def expected(self, batch: Batch) -> Mapping[str, Belief]:
+        """What the latest fire keeps: pulled as planned, or as it was once it is out."""
+        piece = FirePiece.objects.filter(batch=batch).select_related("fire").order_by("-fire_id").first()
+        if piece is None:
+            return {}
+        fire = piece.fire
+        fire.kitchen = batch.kitchen
+        last = fire.events.filter(kind__in=OUT_KINDS).order_by("at", "id").first()
+        peak = fire.pull_at if last is None else last.data.get("peak")
+        if peak is None:
+            return {}
+        end = clock_of(fire) if last is None else last.at
+        kind = step_kind(fire, batch)
+        return {
+            kind: believe_at(
+                fire, Fraction(peak), batch, hours=hours_in(fire, end), cooks=list_own_cooks(batch.kitchen)
+            )
+        }
+
+
+def _fire_events(batch: Batch) -> QuerySet[FireEvent]:
+    fires = FirePiece.objects.filter(batch=batch).values("fire")
+    return FireEvent.objects.filter(fire__in=fires)
+
+
+def list_fires_of(batch: Batch) -> list[tuple[Fire, list[str]]]:
+    """The fires ``batch`` was in, in order, with the marks of its pieces in each."""
+    found: dict[int, tuple[Fire, list[str]]] = {}
+    pieces = FirePiece.objects.filter(batch=batch).select_related("fire__recorded_by")
+    for piece in pieces.order_by("fire_id", "id"):
+        found.setdefault(piece.fire_id, (piece.fire, []))[1].append(piece.mark)
+    return list(found.values())
+
+
+def step_kind(fire: Fire, batch: Batch) -> str:
+    """The kind of step the fire is for ``batch``: a smoke, or a cook where nothing is smoked.
+
+    A method that has one of both alone decides.
+    """
+    kind = "smoke" if any(stage["kind"] in _SMOKES for stage in fire.stages) else "cook"
+    chosen = batch.chosen_way
+    mine = {"smoke", "cook"} & set(kinds_of(chosen)) if chosen is not None else set()
+    return mine.pop() if len(mine) == 1 else kind
+
+
+def hours_in(fire: Fire, end: datetime) -> float:
+    """Hours from its beginning to ``end``."""
+    return max(0.0, (end - fire.begun_at).total_seconds() / HOUR_SECONDS)
+
+
+def believe_at(
+    fire: Fire, fahrenheit: Fraction, batch: Batch, *, hours: float, cooks: Sequence[OwnCook]
+) -> Belief:
+    """What pulling at ``fahrenheit`` after ``hours`` keeps."""
+    unit = unit_of(batch.kitchen)
+    kind = step_kind(fire, batch)
+    usual = "pulled" if kind == "cook" else "hot_smoke"
+    return believe_pull(
+        float(fahrenheit),
+        hours=hours,
+        method=methods_of(batch).get(kind, usual),
+        cooks=cooks,
+        place=f"{print_degrees(fahrenheit, unit)} °{unit} inside",
+    )
+
+
+def list_own_cooks(kitchen: Kitchen) -> list[OwnCook]:
+    """The latest finished cooks whose peak was read, with what they kept; batches that were in one fire."""
+    done = FireEvent.objects.filter(kitchen=kitchen, kind="done", data__peak__isnull=False)
+    latest = {event.fire_id: event for event in done.select_related("fire").order_by("-id")[:_COOKS_READ]}
+    if not latest:
+        return []
+    fires: dict[int, set[int]] = {}
+    batches = FirePiece.objects.filter(fire__in=latest).values("batch")
+    for batch, fire in FirePiece.objects.filter(batch__in=batches).values_list("batch", "fire").distinct():
+        fires.setdefault(batch, set()).add(fire)
+    alone = {batch: mine.pop() for batch, mine in fires.items() if len(mine) == 1}
+    kept = StepYield.objects.filter(batch__in=alone, method__in=_METHODS).values_list("batch", "log_ratio")
+    return [
+        OwnCook(
+            peak=float(latest[alone[batch]].data["peak"]),
+            hours=float(latest[alone[batch]].data["hours"]),
+            log_ratio=log_ratio,
+        )
+        for batch, log_ratio in kept
+        if alone[batch] in latest
+    ]
+
+
+def read_of_batch(batch: Batch) -> out.BatchFiresOut:
+    """The latest fire of each living piece of ``batch``, with its share of fuel and work."""
+    costed = cost_batch(batch)
+    living = {piece.id for piece in costed.sheet.ledger.mains}
+    latest: dict[str, Fire] = {}
+    for piece in FirePiece.objects.filter(batch=batch).select_related("fire").order_by("fire_id"):
+        latest[piece.mark] = piece.fire
+    return out.BatchFiresOut(
+        pieces=[
+            _show_piece(batch, mark, fire, costed) for mark, fire in sorted(latest.items()) if mark in living
+        ]
+    )
+
+
+def _show_piece(batch: Batch, mark: str, fire: Fire, costed: CostedBatch) -> out.PieceFireOut:
+    fire.kitchen = batch.kitchen
+    events = list(fire.events.order_by("at", "id"))
+    came_out = next((event for event in events if event.kind in OUT_KINDS), None)
+    shares = share_out(fire, events, batch.label_piece(mark))
+    return out.PieceFireOut(
+        mark=mark,
+        fire=fire.pk,
+        name=fire.name,
+        kind=step_kind(fire, batch),
+        begun_at=fire.begun_at,
+        out_at=None if came_out is None else came_out.at,
+        is_weighed=came_out is not None and _is_weighed(costed, mark, since=came_out.recorded_at),
+        minutes=shares.minutes,
+        used=shares.used,
+    )
+
+
+def _is_weighed(costed: CostedBatch, mark: str, *, since: datetime) -> bool:
+    return any(
+        row.entry.act == Entry.Act.WEIGH
+        and row.entry.recorded_at >= since
+        and any(line.mark == mark for line in row.weighings)
+        for row in costed.chain.current
+    )
+
+
+def share_out(fire: Fire, events: Sequence[FireEvent], label: str) -> out.SharesOut:
+    """The share of the piece ``label`` in fuel and minutes, by what it weighed among all of the fire.
+
+    Shares of one line are rounded so that those of all pieces add up to it.
+    """
+    pieces = list(fire.pieces.select_related("batch").order_by("id"))
+    grams = [Fraction(piece.grams or 0) for piece in pieces]
+    total = sum(grams, Fraction(0))
+    parts = [one / total if total else Fraction(1, len(pieces)) for one in grams]
+    index = [piece.label for piece in pieces].index(label)
+
+    def share(whole: Fraction, places: int) -> str:
+        return apportion([whole * part for part in parts], places=places)[index]
+
+    many = f", its share of {len(pieces)} pieces" if len(pieces) > 1 else ""
+    return out.SharesOut(
+        used=[
+            out.FuelOut(
+                what=f"{event.data['text']}{many}"[:80],
+                price=share(Fraction(event.data["cost"]), 2),
+            )
+            for event in events
+            if event.kind == "fuel" and event.data.get("cost")
+        ],
+        minutes=share(sum((Fraction(one.data.get("minutes") or 0) for one in events), Fraction(0)), 0),
+    )
