@@ -9,11 +9,12 @@ from django.utils import timezone
 from dolmetsch.core.documents.answers import answer_cook
 from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading
+from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading, Program
 from dolmetsch.server.fires.of_batch import list_own_cooks
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels.facts import gather_labels
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen
+from tests.server.test_case import WAY
 
 pytestmark = pytest.mark.django_db
 
@@ -506,3 +507,53 @@ def test_fuel_that_cannot_be_read_is_refused_at_its_field(cooks, more, path):
     fire_id = begun(cooks)
     status, body = happens(cooks, fire_id, "fuel", text="oak", **more)
     assert (status, [one["path"] for one in body["fields"]]) == (422, [path])
+
+
+def save(api, **more):
+    return api.call("POST", "/programs", {"name": "Night", "stages": fire(api)["stages"], **more})
+
+
+def test_a_program_is_saved_in_versions_and_begun_with(cooks):
+    assert cooks.call("POST", "/ways", WAY)[0] == 201
+    assert cooks.call("POST", f"/batches/{cooks.code}/way", {"way": "plain"})[0] == 201
+    assert save(cooks, pull_at="148")[0] == 201
+    status, answer = save(cooks, pull_at="150", wood="plum", way="plain")
+    own, *starts = answer["programs"]
+    assert (status, own["name"], own["version"], own["pull_at"], own["way"]) == (
+        201,
+        "Night",
+        2,
+        "150",
+        "plain",
+    )
+    assert own["stages"][1] == {"kind": "smoke", "air": "180", "minutes": "", "inside": "120"}
+    assert [one["version"] for one in starts] == [None] * 5
+    assert answer["methods"] == {cooks.code: "plain"}
+    fire_id = begun(cooks, program="Night")
+    assert live(cooks, fire_id)["program"] == "Night, version 2"
+    happens(cooks, fire_id, "done")
+    other = begun(cooks, program="Night", stages=[{"kind": "cook", "air": "200"}])
+    assert live(cooks, other)["program"] == "Night, version 2, changed"
+    # one's own stands for that of common practice by its name; put away, that is back
+    assert "Cold smoke" in [
+        one["name"] for one in save(cooks, name="Cold smoke")[1]["programs"] if one["version"]
+    ]
+    after = save(cooks, name="Cold smoke", put_away=True)[1]["programs"]
+    assert [one["version"] for one in after if one["name"] == "Cold smoke"] == [None]
+    elsewhere = make_kitchen("no-programs")
+    assert not [one for one in elsewhere.get("/fires")[1]["programs"] if one["version"]]
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        ({"name": ""}, "name"),
+        ({"way": "nobody's"}, "way"),
+        ({"pull_at": "1500"}, "pull_at"),
+        ({"stages": [{"kind": "cook", "minutes": "0"}]}, "stages[0].minutes"),
+    ],
+)
+def test_a_program_that_cannot_be_is_refused_at_its_field(cooks, change, path):
+    status, body = save(cooks, **change)
+    assert (status, [one["path"] for one in body["fields"]]) == (422, [path])
+    assert not Program.objects.exists()

@@ -10,7 +10,7 @@ from django.db import IntegrityError
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
 from dolmetsch.server.diary.models import Note, Photo
-from dolmetsch.server.fires.models import Fire, FireEvent
+from dolmetsch.server.fires.models import Fire, FireEvent, Program
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
@@ -47,6 +47,7 @@ def kinds(api):
     task = PlannedTask.objects.filter(kind="turn").latest("pk").uid
     seen = api.get(f"/batches/{code}")[1]["seen"]
     fire = api.call("POST", "/fires", {"pieces": [{"code": code, "mark": "A"}]})[1]["id"]
+    program = {"stages": [{"kind": "cook"}]}
     hook = api.call("POST", "/hooks", {"code": code, "mark": "A", "target": "40"})[1]["id"]
 
     def post(path, body, word):
@@ -85,6 +86,7 @@ def kinds(api):
         ),
         "/price-lists": (PriceFile, lambda key, said="one": upload(api, LIST, source=said, key=key)),
         "/ways": (Way, post("/ways", WAY, name("name"))),
+        "/programs": (Program, post("/programs", program, name("name"))),
         "/case/taken": (
             Batch,
             post("/case/taken", {"case": {"way": "plain", "offers": OFFERS}, "offer": "a"}, name("name")),

@@ -18,13 +18,15 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.fires import schemas
 from dolmetsch.server.fires.live import how_cooked
-from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
-from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open
+from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
+from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open, list_programs
 from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.lengths import WORD_LENGTH
 from dolmetsch.server.quantities.reader import Reader, as_decimal
 from dolmetsch.server.quantities.temperatures import read_temperature
+from dolmetsch.server.ways.queries import list_latest
+from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
 
 PROBES = frozenset(str(number) for number in range(1, MOST_PROBES + 1))
@@ -54,9 +56,10 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
             wood=data.wood,
             meal_at=data.meal_at,
             begun_at=write.now,
-            stages=_read_stages(reader, data, unit),
+            stages=_read_stages(reader, data.stages, unit),
             **write.stamp,
         )
+        fire.program = _say_program(write, data.program, fire.stages)
         fire.nitrite_ppm = reader.number(
             "nitrite_ppm", data.nitrite_ppm, what="number of parts per million", limit=MOST_PPM, places=2
         )
@@ -79,6 +82,45 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
         return fire
 
     return keep_once(write, Fire, begin)
+
+
+def _say_program(write: Write, name: str, stages: list[dict[str, Any]]) -> str:
+    """The program a fire is begun with, in words; one that is not the kitchen's own by its name alone."""
+    own = next((one for one in list_programs(write.kitchen) if one.name == name), None)
+    if own is None:
+        return name
+    return f"{own}, changed" if own.stages != stages else str(own)
+
+
+def save_program(write: Write, data: schemas.ProgramIn) -> Program:
+    """Save the next version of a program.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def save() -> Program:
+        reader = Reader.of(write.kitchen)
+        unit = unit_of(write.kitchen)
+        reader.need("name", data.name, "Give the program a name.")
+        if data.way and data.way not in {way.name for way in list_latest(write.kitchen)}:
+            reader.refuse("way", "unknown", f"There is no method “{data.way}” here.")
+        stages = _read_stages(reader, data.stages, unit)
+        pull_at = read_temperature(reader, "pull_at", data.pull_at, unit)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return Program.objects.create(
+            name=data.name,
+            version=next_version(write, Program, data.name),
+            stages=stages,
+            pull_at=pull_at,
+            wood=data.wood,
+            way=data.way,
+            is_put_away=data.put_away,
+            **write.stamp,
+        )
+
+    return keep_once(write, Program, save)
 
 
 def _read_pieces(
@@ -148,9 +190,9 @@ def _name(pieces: list[tuple[FirePiece, schemas.FirePieceIn]]) -> str:
     return ", ".join(names)[:80] or "Fire"
 
 
-def _read_stages(reader: Reader, data: schemas.FireIn, unit: TemperatureUnit) -> list[dict[str, Any]]:
+def _read_stages(reader: Reader, typed: list[schemas.StageIn], unit: TemperatureUnit) -> list[dict[str, Any]]:
     stages = []
-    for index, stage in enumerate(data.stages or [schemas.StageIn(kind="cook")]):
+    for index, stage in enumerate(typed or [schemas.StageIn(kind="cook")]):
         path = f"stages[{index}]"
         air = read_temperature(reader, f"{path}.air", stage.air, unit)
         inside = read_temperature(reader, f"{path}.inside", stage.inside, unit)

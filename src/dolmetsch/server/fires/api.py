@@ -79,6 +79,16 @@ def get_of_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> Ht
     return print_json(read_of_batch(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
+@router.post("/programs", response={201: schemas.FiresOut, REFUSALS: Problem}, operation_id="saveProgram")
+def post_program(
+    request: HttpRequest, kitchen_slug: Path[str], body: schemas.ProgramIn, key: Key
+) -> Status[schemas.FiresOut]:
+    """Save the next version of a program."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.save_program(write_of(request, kitchen, key), body)
+    return Status(201, read_fires(kitchen))
+
+
 @router.post(
     "/cookers/{name}/command",
     response={200: schemas.FiresOut, REFUSALS: Problem},

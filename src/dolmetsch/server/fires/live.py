@@ -76,6 +76,7 @@ def read_live(fire: Fire) -> out.LiveOut:
         unit=unit,
         meat=fire.meat,
         wood=fire.wood,
+        program=fire.program,
         now=now,
         begun_at=fire.begun_at,
         out_at=story.out_at,

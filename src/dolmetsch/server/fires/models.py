@@ -50,6 +50,8 @@ class Fire(Kept):
     is_ground = models.BooleanField(default=False)
     nitrite_ppm = models.DecimalField(max_digits=8, decimal_places=2, null=True)
     wood = models.CharField(max_length=NAME_LENGTH, blank=True)
+    #: The program it was begun with, its version, and whether it was changed; empty: none.
+    program = models.CharField(max_length=2 * NAME_LENGTH, blank=True)
     pull_at = models.DecimalField(max_digits=7, decimal_places=3, null=True)
     meal_at = models.DateTimeField(null=True)
     stages = models.JSONField()
@@ -65,6 +67,32 @@ class Fire(Kept):
 
     def __str__(self) -> str:
         return self.name
+
+
+class Program(Kept):
+    """A version of a program, never changed: saving again makes the next one. Temperatures are °F.
+
+    ``way``: the method it belongs to, by name; empty: to none.
+    """
+
+    name = models.CharField(max_length=NAME_LENGTH)
+    version = models.PositiveIntegerField()
+    stages = models.JSONField()
+    pull_at = models.DecimalField(max_digits=7, decimal_places=3, null=True)
+    wood = models.CharField(max_length=NAME_LENGTH, blank=True)
+    way = models.CharField(max_length=NAME_LENGTH, blank=True)
+    is_put_away = models.BooleanField(default=False)
+
+    class Meta(Kept.Meta):
+        abstract = False
+        constraints: ClassVar = [
+            *Kept.Meta.constraints,
+            models.UniqueConstraint(name="program_version_once", fields=["kitchen", "name", "version"]),
+            models.CheckConstraint(name="program_named", condition=~Q(name="")),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.name}, version {self.version}"
 
 
 class FirePiece(models.Model):

@@ -1,6 +1,8 @@
 """Reads: fires, cookers."""
 
+from collections.abc import Iterator
 from datetime import timedelta
+from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
@@ -8,16 +10,19 @@ from django.conf import settings
 from django.utils import timezone
 
 from dolmetsch.core.numbers.temperature import TemperatureUnit
-from dolmetsch.core.reference.programs import PROGRAMS, PROGRAMS_SOURCE, Program
+from dolmetsch.core.reference.programs import PROGRAMS, PROGRAMS_SOURCE
+from dolmetsch.core.reference.programs import Program as StartProgram
 from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
+from dolmetsch.server.batches.models import BatchWay
 from dolmetsch.server.configured import read_configured
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.models import Fire, ProbeReading
+from dolmetsch.server.fires.models import Fire, ProbeReading, Program
 from dolmetsch.server.fires.story import Story, read_story, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found
+from dolmetsch.server.writing.kept import latest_by_name
 
 #: Fires lately done that are listed.
 DONE_SHOWN: Final = 12
@@ -55,7 +60,8 @@ def read_fires(kitchen: Kitchen) -> out.FiresOut:
         unit=unit_of(kitchen),
         burning=[_show_fire(story) for story in burning],
         done=[_show_fire(read_story(fire)) for fire in done],
-        programs=[_show_program(program, unit_of(kitchen)) for program in PROGRAMS],
+        programs=list(_show_programs(kitchen)),
+        methods=_list_methods(kitchen),
         programs_source=PROGRAMS_SOURCE,
         cookers=[show_cooker(kitchen, name, in_use.get(name)) for name in cooker_names(kitchen)],
     )
@@ -73,20 +79,64 @@ def _show_fire(story: Story) -> out.FireOut:
     )
 
 
-def _show_program(program: Program, unit: TemperatureUnit) -> out.ProgramOut:
-    def degrees(fahrenheit: int | None) -> str:
-        return "" if fahrenheit is None else print_degrees(Fraction(fahrenheit), unit)
+def list_programs(kitchen: Kitchen) -> list[Program]:
+    """The latest version of each program of the kitchen's own that is not put away."""
+    return latest_by_name(Program.objects.filter(kitchen=kitchen).order_by("name", "version"))
+
+
+def _list_methods(kitchen: Kitchen) -> dict[str, str]:
+    chosen = BatchWay.objects.filter(batch__kitchen=kitchen, batch__is_finished=False).order_by("id")
+    return dict(chosen.values_list("batch__code", "way__name"))
+
+
+def _show_programs(kitchen: Kitchen) -> Iterator[out.ProgramOut]:
+    """The kitchen's own, then those of common practice that it has none of by that name."""
+    unit = unit_of(kitchen)
+    own = list_programs(kitchen)
+    for program in own:
+        yield out.ProgramOut(
+            name=program.name,
+            version=program.version,
+            stages=[
+                out.StageIn(
+                    kind=stage["kind"],
+                    air=_degrees(stage["air"], unit),
+                    minutes=stage["minutes"] or "",
+                    inside=_degrees(stage["inside"], unit),
+                )
+                for stage in program.stages
+            ],
+            pull_at=_degrees(program.pull_at, unit),
+            wood=program.wood,
+            way=program.way,
+        )
+    names = {program.name.casefold() for program in own}
+    yield from (_show_start(one, unit) for one in PROGRAMS if one.name.casefold() not in names)
+
+
+def _degrees(fahrenheit: Decimal | str | int | None, unit: TemperatureUnit) -> str:
+    return "" if fahrenheit is None else print_degrees(Fraction(fahrenheit), unit)
+
+
+def _show_start(program: StartProgram, unit: TemperatureUnit) -> out.ProgramOut:
 
     stages = [
         out.StageIn(
             kind=stage.kind,
-            air=degrees(stage.air),
+            air=_degrees(stage.air, unit),
             minutes="" if stage.minutes is None else str(stage.minutes),
-            inside=degrees(stage.inside),
+            inside=_degrees(stage.inside, unit),
         )
         for stage in program.stages
     ]
-    return out.ProgramOut(name=program.name, stages=stages, pull_at=degrees(program.pull_at))
+    return out.ProgramOut(
+        name=program.name,
+        version=None,
+        stages=stages,
+        pull_at=_degrees(program.pull_at, unit),
+        wood="",
+        way="",
+    )
 
 
 def cooker_names(kitchen: Kitchen) -> list[str]:

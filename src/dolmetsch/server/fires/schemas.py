@@ -61,6 +61,7 @@ class FireIn(BaseModel):
     ground: bool = False
     nitrite_ppm: Annotated[str, Field(max_length=12)] = ""
     wood: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    program: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
     pull_at: Temperature = ""
     meal_at: datetime | None = None
     begun_at: datetime | None = None
@@ -113,16 +114,33 @@ class FireOut(BaseModel):
     pieces: list[str]
 
 
+class ProgramIn(BaseModel):
+    """A program to save: the next version of its name. ``way``: the method it belongs to, if any."""
+
+    name: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    stages: Annotated[list[StageIn], Field(max_length=20)]
+    pull_at: Temperature = ""
+    wood: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    way: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    put_away: bool = False
+
+
 class ProgramOut(BaseModel):
-    """A program to begin with; its stages as they would be typed."""
+    """A program to begin with; its stages as they would be typed. ``version`` null: a start value."""
 
     name: str
+    version: int | None
     stages: list[StageIn]
     pull_at: str
+    wood: str
+    way: str
 
 
 class FiresOut(BaseModel):
-    """Fires that burn or cool, those lately done, the cookers, and programs to begin with."""
+    """Fires that burn or cool, those lately done, the cookers, and programs to begin with.
+
+    ``methods``: of batches under way that have one, the method each is made by.
+    """
 
     unit: Literal["F", "C"]
     burning: list[FireOut]
@@ -130,6 +148,7 @@ class FiresOut(BaseModel):
     cookers: list[CookerOut]
     programs: list[ProgramOut]
     programs_source: str
+    methods: dict[str, str]
 
 
 class StageOut(BaseModel):
@@ -242,6 +261,7 @@ class LiveOut(BaseModel):
     unit: Literal["F", "C"]
     meat: str
     wood: str
+    program: str
     now: datetime
     begun_at: datetime
     out_at: datetime | None

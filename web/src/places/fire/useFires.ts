@@ -7,7 +7,8 @@ import { useWrite } from '@/shared/writing/useWrite'
 export type Live = Schemas['LiveOut']
 export type FireIn = Schemas['FireIn']
 export type EventIn = Schemas['EventIn']
-type Fires = Schemas['FiresOut']
+export type Fires = Schemas['FiresOut']
+export type Program = Schemas['ProgramOut']
 /** Readings are kept every ten seconds; what follows from them is asked for a little oftener. */
 const RENEWED_EVERY = 4_000
 
@@ -53,6 +54,41 @@ export function useBegin() {
         body,
       }),
     ),
+  )
+}
+
+/** The kitchen's methods, which a program can belong to. */
+export function useWays() {
+  const kitchen_slug = useSlug()
+  return useQuery<Schemas['WaysOut'], ProblemError>({
+    queryKey: computed(() => ['ways', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/ways', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
+/** Saves a program as the next version of its name. */
+export function useSaveProgram(typed: () => unknown) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  return useWrite<Schemas['ProgramIn'], Fires>(
+    'program',
+    async (body, key) => {
+      const fires = await take(
+        api.POST('/api/kitchens/{kitchen_slug}/programs', {
+          params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+          body,
+        }),
+      )
+      queries.setQueryData(['fires', kitchen_slug.value], fires)
+      return fires
+    },
+    typed,
   )
 }
 

@@ -1400,6 +1400,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/programs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Program
+         * @description Save the next version of a program.
+         */
+        post: operations["saveProgram"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/cookers/{name}/command": {
         parameters: {
             query?: never;
@@ -5653,6 +5673,8 @@ export interface components {
         /**
          * FiresOut
          * @description Fires that burn or cool, those lately done, the cookers, and programs to begin with.
+         *
+         *     ``methods``: of batches under way that have one, the method each is made by.
          */
         FiresOut: {
             /**
@@ -5670,18 +5692,28 @@ export interface components {
             programs: components["schemas"]["ProgramOut"][];
             /** Programs Source */
             programs_source: string;
+            /** Methods */
+            methods: {
+                [key: string]: string;
+            };
         };
         /**
          * ProgramOut
-         * @description A program to begin with; its stages as they would be typed.
+         * @description A program to begin with; its stages as they would be typed. ``version`` null: a start value.
          */
         ProgramOut: {
             /** Name */
             name: string;
+            /** Version */
+            version: number | null;
             /** Stages */
             stages: components["schemas"]["StageIn"][];
             /** Pull At */
             pull_at: string;
+            /** Wood */
+            wood: string;
+            /** Way */
+            way: string;
         };
         /**
          * StageIn
@@ -5753,6 +5785,11 @@ export interface components {
              * @default
              */
             wood: string;
+            /**
+             * Program
+             * @default
+             */
+            program: string;
             /**
              * Pull At
              * @default
@@ -5912,6 +5949,8 @@ export interface components {
             meat: string;
             /** Wood */
             wood: string;
+            /** Program */
+            program: string;
             /**
              * Now
              * Format: date-time
@@ -6180,6 +6219,39 @@ export interface components {
             minutes: string;
             /** Used */
             used: components["schemas"]["FuelOut"][];
+        };
+        /**
+         * ProgramIn
+         * @description A program to save: the next version of its name. ``way``: the method it belongs to, if any.
+         */
+        ProgramIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Stages */
+            stages: components["schemas"]["StageIn"][];
+            /**
+             * Pull At
+             * @default
+             */
+            pull_at: string;
+            /**
+             * Wood
+             * @default
+             */
+            wood: string;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
         };
         /**
          * CookerCommandIn
@@ -15251,6 +15323,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BatchFiresOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveProgram: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiresOut"];
                 };
             };
             /** @description Bad Request */

@@ -4,11 +4,11 @@ from django.db import migrations
 
 from dolmetsch.server.quantities.columns import never_changed, never_deleted
 
-TABLES = ("fires_fire", "fires_firepiece", "fires_fireevent")
+TABLES = ("fires_fire", "fires_firepiece", "fires_fireevent", "fires_program")
 
 
 class Migration(migrations.Migration):
-    """Triggers on the three tables of records."""
+    """Triggers on the four tables of records."""
 
     dependencies = [("fires", "0001_initial")]
     operations = [guard(table) for table in TABLES for guard in (never_changed, never_deleted)]

@@ -7,7 +7,8 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useBegin, useFires } from '@/places/fire/useFires'
-import { blankFire, type Chosen, fireBody, stageWords } from './fireDraft'
+import { blankFire, type Chosen, fireBody } from './fireDraft'
+import ProgramFields from './ProgramFields.vue'
 
 /** Into the smoke: which pieces with which probes, where they hang, and by which program. */
 const router = useRouter()
@@ -17,7 +18,6 @@ const { weightText } = useUnits()
 const { write, problem, isSaving } = useBegin()
 const draft = ref(blankFire())
 const chosen = ref<Record<string, Chosen>>({})
-const program = ref('')
 
 const pieces = computed(() => piecesOf(map.value))
 const count = computed(() => Object.values(chosen.value).filter((one) => one.isIn).length)
@@ -38,11 +38,11 @@ watch(
   },
   { immediate: true },
 )
-watch(program, (name) => {
-  const found = fires.value?.programs.find((one) => one.name === name)
-  if (!found) return
-  draft.value.stages = found.stages.map((stage) => ({ ...stage }))
-  draft.value.pull_at = found.pull_at
+/** The methods of the batches whose pieces are chosen. */
+const methods = computed(() => {
+  const codes = pieces.value.filter((one) => chosen.value[labelOf(one)]?.isIn).map((one) => one.code)
+  const found = codes.map((code) => fires.value?.methods[code] ?? '').filter((name) => name)
+  return [...new Set(found)]
 })
 function begin(): void {
   void write(fireBody(draft.value, pieces.value, chosen.value), ({ id }) =>
@@ -127,57 +127,7 @@ function begin(): void {
         ><span>For eating at</span><input v-model="draft.meal_at" class="box" type="datetime-local"
       /></label>
     </section>
-    <section class="panel program" aria-label="Program">
-      <h2>Program</h2>
-      <label class="named"
-        ><span>Begin with</span
-        ><select v-model="program" class="box">
-          <option value="">my own</option>
-          <option v-for="one in fires.programs" :key="one.name" :value="one.name">{{ one.name }}</option>
-        </select></label
-      >
-      <p class="quiet small">{{ fires.programs_source }}.</p>
-      <ol>
-        <li v-for="(stage, index) in draft.stages" :key="index" class="stage">
-          <label class="named"
-            ><span>Stage {{ index + 1 }}</span
-            ><select v-model="stage.kind" class="box">
-              <option v-for="(word, kind) in stageWords" :key="kind" :value="kind">{{ word }}</option>
-            </select></label
-          >
-          <label class="named"
-            ><span>Air, °{{ fires.unit }}</span
-            ><input v-model="stage.air" class="box" inputmode="decimal"
-          /></label>
-          <label class="named"
-            ><span>Minutes</span><input v-model="stage.minutes" class="box" inputmode="numeric"
-          /></label>
-          <label class="named"
-            ><span>or inside, °{{ fires.unit }}</span
-            ><input v-model="stage.inside" class="box" inputmode="decimal"
-          /></label>
-          <button
-            v-if="draft.stages.length > 1"
-            type="button"
-            class="act small"
-            @click="draft.stages.splice(index, 1)"
-          >
-            Remove stage {{ index + 1 }}
-          </button>
-        </li>
-      </ol>
-      <button
-        type="button"
-        class="act small"
-        @click="draft.stages.push({ kind: 'cook', air: '', minutes: '', inside: '' })"
-      >
-        Add a stage
-      </button>
-      <label class="named"
-        ><span>Pull at, inside °{{ fires.unit }}</span
-        ><input v-model="draft.pull_at" class="box" inputmode="decimal" placeholder="it stays raw"
-      /></label>
-    </section>
+    <ProgramFields v-model="draft" :fires="fires" :methods="methods" />
     <div class="last">
       <ProblemNote v-if="problem" :problem="problem" fields />
       <button type="submit" class="act first" :disabled="isSaving || !count">
@@ -199,13 +149,9 @@ function begin(): void {
   grid-row: span 2;
 }
 
-.fields,
-.program {
+.fields {
   display: grid;
   gap: 10px;
-}
-
-.fields {
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
   align-items: end;
 }
@@ -215,19 +161,6 @@ function begin(): void {
   grid-template-columns: 90px minmax(0, 1fr) 80px;
   gap: 8px;
   padding: 0 0 10px 30px;
-}
-
-.stage {
-  display: grid;
-  grid-template-columns: minmax(110px, 1.4fr) repeat(3, minmax(70px, 1fr));
-  gap: 8px;
-  align-items: end;
-  margin-bottom: 10px;
-}
-
-.stage .act {
-  grid-column: 1 / -1;
-  justify-self: start;
 }
 
 .last {
@@ -240,10 +173,6 @@ function begin(): void {
 @media (max-width: 979px) {
   .form {
     grid-template-columns: minmax(0, 1fr);
-  }
-
-  .stage {
-    grid-template-columns: repeat(2, minmax(0, 1fr));
   }
 }
 </style>

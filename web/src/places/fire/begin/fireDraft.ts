@@ -23,6 +23,7 @@ export const blankFire = (): Draft => ({
   ground: false,
   nitrite_ppm: '',
   wood: '',
+  program: '',
   pull_at: '',
   meal_at: '',
   stages: [{ kind: 'cook', air: '', minutes: '', inside: '' }],

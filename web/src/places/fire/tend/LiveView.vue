@@ -35,7 +35,8 @@ const head = computed(() => {
     isOut.value || live.value.stages.length < 2
       ? ''
       : `, stage ${live.value.stage + 1} of ${live.value.stages.length}`
-  return `${words[live.value.state]}, since ${momentText(live.value.begun_at)}${stage}`
+  const by = live.value.program ? `, by ${live.value.program}` : ''
+  return `${words[live.value.state]}, since ${momentText(live.value.begun_at)}${stage}${by}`
 })
 /** The batches in the fire, each with the kind of step it is weighed for. */
 const toWeigh = computed(() => new Map((live.value?.hanging ?? []).map((one) => [one.code, one.step_kind])))

@@ -34,6 +34,7 @@ const live = (more: Partial<Live> = {}): Live => ({
   cooker: 'drum',
   unit: 'F',
   meat: 'pork',
+  program: 'Night, version 2',
   wood: '',
   now: '2026-11-26T11:00:00Z',
   begun_at: BEGUN,

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed, reactive, watch } from 'vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { type Fires, type Program, useSaveProgram, useWays } from '@/places/fire/useFires'
+import { type Draft, stageWords } from './fireDraft'
+
+/** The program of a fire: one of the kitchen's own, one of common practice, or stages typed; and saving it. */
+const props = defineProps<{ fires: Fires; methods: string[] }>()
+const draft = defineModel<Draft>({ required: true })
+const { data: ways } = useWays()
+const saved = reactive({ name: '', way: '' })
+const { state, problem, write, isSaving } = useSaveProgram(() => [saved, draft.value.stages])
+
+const nameOf = (one: Program | undefined): string =>
+  one ? (one.version ? `${one.name}, version ${one.version}` : one.name) : ''
+const chosen = computed(() => props.fires.programs.find((one) => one.name === draft.value.program))
+const latest = computed(() => props.fires.programs.find((one) => one.name === saved.name))
+const basis = computed(() => {
+  if (chosen.value?.version) return chosen.value.way ? `Belongs to ${chosen.value.way}.` : ''
+  return `${props.fires.programs_source}.`
+})
+
+function begin(name: string): void {
+  const found = props.fires.programs.find((one) => one.name === name)
+  draft.value.program = name
+  if (!found) return
+  draft.value.stages = found.stages.map((stage) => ({ ...stage }))
+  draft.value.pull_at = found.pull_at
+  if (found.wood) draft.value.wood = found.wood
+  Object.assign(saved, found.version ? { name: found.name, way: found.way } : { name: '', way: '' })
+}
+// the program of the method of what is chosen, until one was chosen by hand
+watch(
+  () => props.methods,
+  (methods) => {
+    const own = props.fires.programs.find((one) => one.way && methods.includes(one.way))
+    if (own && !draft.value.program) begin(own.name)
+  },
+)
+function save(): void {
+  const { stages, pull_at, wood } = draft.value
+  void write({ ...saved, stages, pull_at, wood: wood ?? '', put_away: false }, () => {
+    draft.value.program = saved.name
+  })
+}
+</script>
+
+<template>
+  <section class="panel program" aria-label="Program">
+    <h2>Program</h2>
+    <label class="named"
+      ><span>Begin with</span
+      ><select :value="draft.program" class="box" @change="begin(($event.target as HTMLSelectElement).value)">
+        <option value="">stages of my own</option>
+        <option v-for="one in fires.programs" :key="one.name" :value="one.name">{{ nameOf(one) }}</option>
+      </select></label
+    >
+    <p class="quiet small">{{ basis }}</p>
+    <ol>
+      <li v-for="(stage, index) in draft.stages" :key="index" class="stage">
+        <label class="named"
+          ><span>Stage {{ index + 1 }}</span
+          ><select v-model="stage.kind" class="box">
+            <option v-for="(word, kind) in stageWords" :key="kind" :value="kind">{{ word }}</option>
+          </select></label
+        >
+        <label class="named"
+          ><span>Air, °{{ fires.unit }}</span
+          ><input v-model="stage.air" class="box" inputmode="decimal"
+        /></label>
+        <label class="named"
+          ><span>Minutes</span><input v-model="stage.minutes" class="box" inputmode="numeric"
+        /></label>
+        <label class="named"
+          ><span>or inside, °{{ fires.unit }}</span
+          ><input v-model="stage.inside" class="box" inputmode="decimal"
+        /></label>
+        <button
+          v-if="draft.stages.length > 1"
+          type="button"
+          class="act small"
+          @click="draft.stages.splice(index, 1)"
+        >
+          Remove stage {{ index + 1 }}
+        </button>
+      </li>
+    </ol>
+    <button
+      type="button"
+      class="act small"
+      @click="draft.stages.push({ kind: 'cook', air: '', minutes: '', inside: '' })"
+    >
+      Add a stage
+    </button>
+    <label class="named"
+      ><span>Pull at, inside °{{ fires.unit }}</span
+      ><input v-model="draft.pull_at" class="box" inputmode="decimal" placeholder="it stays raw"
+    /></label>
+    <details class="save">
+      <summary>Save this program</summary>
+      <div class="saving">
+        <label class="named"
+          ><span>Name</span><input v-model="saved.name" class="box" maxlength="80" list="programs"
+        /></label>
+        <label class="named"
+          ><span>Belongs to the method</span
+          ><select v-model="saved.way" class="box">
+            <option value="">none</option>
+            <option v-for="one in ways?.ways ?? []" :key="one.input.name" :value="one.input.name">
+              {{ one.input.name }}
+            </option>
+          </select></label
+        >
+        <button type="button" class="act small" :disabled="isSaving" @click="save">Save it</button>
+      </div>
+      <datalist id="programs">
+        <option v-for="one in fires.programs" :key="one.name" :value="one.name" />
+      </datalist>
+      <p v-if="state === 'saved'" role="status">Saved as {{ nameOf(latest) }}.</p>
+      <ProblemNote v-if="problem" :problem="problem" fields />
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.program {
+  display: grid;
+  gap: 10px;
+}
+
+.saving {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: end;
+  margin: 8px 0;
+}
+
+.saving .named {
+  flex: 1 1 170px;
+}
+
+.stage {
+  display: grid;
+  grid-template-columns: minmax(110px, 1.4fr) repeat(3, minmax(70px, 1fr));
+  gap: 8px;
+  align-items: end;
+  margin-bottom: 10px;
+}
+
+.stage .act {
+  grid-column: 1 / -1;
+  justify-self: start;
+}
+
+@media (max-width: 979px) {
+  .stage {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+  }
+}
+</style>
