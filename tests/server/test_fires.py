@@ -1,6 +1,6 @@
 """Fires: into the smoke, what happens there, and what the live view says of it."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 import pytest
 from django.db import OperationalError, transaction
@@ -9,6 +9,7 @@ from django.utils import timezone
 from dolmetsch.core.documents.answers import answer_cook
 from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.fires import followed
 from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading, Program
 from dolmetsch.server.fires.of_batch import list_own_cooks
 from dolmetsch.server.kitchens.models import Kitchen
@@ -557,3 +558,102 @@ def test_a_program_that_cannot_be_is_refused_at_its_field(cooks, change, path):
     status, body = save(cooks, **change)
     assert (status, [one["path"] for one in body["fields"]]) == (422, [path])
     assert not Program.objects.exists()
+
+
+def alarms(api):
+    return {one["key"].split()[0]: one for one in api.get("/alarms")[1]["alarms"]}
+
+
+def test_an_alarm_stays_until_it_is_over_quieted_or_not(cooks):
+    meal = (timezone.now() + timedelta(minutes=5)).isoformat()
+    fire_id = begun(cooks, ago=121, meal_at=meal)
+    climb(cooks, fire_id, 120)
+    found = alarms(cooks)
+    assert set(found) == {"stage", "late"}
+    assert found["stage"]["text"] == "Next stage is due: Smoke 180 now: 61 min over."
+    answer = happens(cooks, fire_id, "quiet", text=found["late"]["key"])[1]
+    assert {one["key"]: one["is_quiet"] for one in answer["alarms"]} == {"stage 1": False, "late": True}
+    assert answer["events"][0]["text"] == "an alarm quieted"
+    happens(cooks, fire_id, "stage", stage=2)
+    assert set(alarms(cooks)) == {"late"}
+    assert cooks.get("/alarms")[1]["pieces"] == 1
+    assert happens(cooks, fire_id, "quiet")[1]["fields"][0]["path"] == "text"
+    happens(cooks, fire_id, "done")
+    assert cooks.get("/alarms")[1] == {"alarms": [], "pieces": 0}
+    assert make_kitchen("quiet-kitchen").get("/alarms")[1]["alarms"] == []
+
+
+def test_what_is_reached_wrong_or_silent_is_an_alarm(cooks):
+    stages = [{"kind": "cook", "air": "200"}]
+    fire_id = begun(cooks, ago=300, stages=stages, pull_at="120")
+    climb(cooks, fire_id, 200)
+    assert set(alarms(cooks)) == {"pull", "silent"}
+    assert alarms(cooks)["pull"]["text"] == "120 °F is reached: pull it."
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute in range(202, 300, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=140, air=80)
+    assert set(alarms(cooks)) == {"pull", "fire_low", "danger"}
+
+
+@pytest.mark.parametrize(
+    ("rate", "until", "texts"),
+    [
+        (0.75, 291, []),
+        (0.5, 251, []),
+        (0.5, 271, ["12 min left to 70 °F: more ice, thinner pieces, more air."]),
+        (0.3, 291, ["Too slow to 70 °F: see what the rule says."]),
+    ],
+)
+def test_a_cooling_that_is_too_slow_is_an_alarm_before_it_fails(cooks, rate, until, texts):
+    """From 135 to 70 °F within two hours."""
+    fire_id = begun(cooks, ago=300, stages=[{"kind": "cook"}])
+    climb(cooks, fire_id, 160, start=56)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    happens(cooks, fire_id, "cool", at=(start + timedelta(minutes=160)).isoformat())
+    for minute in range(162, until, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=136 - rate * (minute - 160), air=40)
+    assert [one["text"] for key, one in alarms(cooks).items() if key == "cooling"] == texts
+
+
+def test_tender_is_planned_back_from_the_kitchens_own_cooks(cooks):
+    steam = {"stages": [{"kind": "smoke", "air": "225"}, {"kind": "steam", "air": "212"}], "pull_at": "200"}
+    meal = timezone.now() + timedelta(minutes=30)
+    fire_id = begun(cooks, ago=121, meal_at=meal.isoformat(), **steam)
+    climb(cooks, fire_id, 120, start=80, air=225)
+    answer = live(cooks, fire_id)
+    assert (answer["tender"]["inside"], answer["tender"]["cooks"]) == ("200", 0)
+    assert answer["tender"]["likely"] == answer["ready"]["likely"]
+    late = datetime.fromisoformat(answer["tender"]["likely"]) - meal
+    assert answer["tender"]["over_seconds"] == int(late.total_seconds()) > 0
+    assert happens(cooks, fire_id, "tender", text="nearly")[1]["tender"] is not None
+    assert happens(cooks, fire_id, "tender", text="yes")[1]["tender"] is None
+    assert FireEvent.objects.filter(kind="tender").last().data["inside"] == "140.0"
+    happens(cooks, fire_id, "done")
+    later = begun(cooks, ago=121, **steam)
+    climb(cooks, later, 120, start=80, air=225)
+    # three start values of 200 and one own cook of 140
+    tender = live(cooks, later)["tender"]
+    assert (tender["inside"], tender["cooks"], tender["over_seconds"]) == ("185", 1, None)
+    happens(cooks, later, "done")
+    plain = begun(cooks, ago=121, stages=[{"kind": "smoke", "air": "225"}])
+    climb(cooks, plain, 120, start=80, air=225)
+    assert live(cooks, plain)["tender"] is None
+
+
+def test_a_fire_followed_once_is_followed_anew_when_anything_changed(cooks, monkeypatch):
+    fire_id = begun(cooks, ago=30)
+    climb(cooks, fire_id, 20)
+    times = []
+    follow = followed.follow_cook
+    monkeypatch.setattr(followed, "follow_cook", lambda *a, **k: times.append(1) or follow(*a, **k))
+    now = timezone.now()
+    monkeypatch.setattr(followed, "clock_of", lambda fire: now)
+    first = live(cooks, fire_id)
+    assert (live(cooks, fire_id), len(times)) == (first, 1)
+    heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=21), p1=60, air=200)
+    assert (live(cooks, fire_id)["coldest"], len(times)) == ("60", 2)
+    happens(cooks, fire_id, "spritz")
+    assert len(times) == 3
+    monkeypatch.setattr(followed, "clock_of", lambda fire: now + timedelta(minutes=1))
+    live(cooks, fire_id)
+    assert len(times) == 4

@@ -12,5 +12,7 @@ COOK_SHRINK: Final = (
     (180.0, 0.72, 0.04),
     (200.0, 0.60, 0.06),
 )
+#: Wrapped or steamed meat is tender at about this inside (°F), until own cooks say better.
+TENDER_INSIDE: Final = 200.0
 #: So much more is lost an hour in the smoke beyond so many hours.
 LOST_AN_HOUR, HOURS_WITHOUT = 0.007, 4.0

@@ -17,7 +17,7 @@ from dolmetsch.server.batches.entries.typed import UsedIn
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.fires import schemas
-from dolmetsch.server.fires.live import how_cooked
+from dolmetsch.server.fires.cooked import how_cooked, inside_at
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
 from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open, list_programs
 from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
@@ -256,6 +256,8 @@ def record_event(write: Write, fire_id: int, data: schemas.EventIn) -> FireEvent
             content["minutes"] = f"{minutes:f}"
         if reader.problems:
             raise refuse_fields(reader.problems)
+        if data.kind == "tender":
+            content["inside"] = inside_at(story, at=at)
         if data.kind in OUT_KINDS:
             content |= how_cooked(story, at=at)
         return FireEvent.objects.create(fire=fire, at=at, kind=data.kind, data=content, **write.stamp)
@@ -280,6 +282,8 @@ def _read_event(reader: Reader, story: Story, data: schemas.EventIn, *, at: date
             reader.refuse("text", "unknown", "Tender: no, nearly or yes.")
         case "fuel":
             return _read_fuel(reader, story, data)
+        case "quiet":
+            reader.need("text", data.text, "Say which alarm.")
         case "note":
             reader.need("text", data.text, "Say what.")
     return {"text": data.text}

@@ -5,6 +5,7 @@ from ninja import Path, Router, Status
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.fires import actions, schemas
+from dolmetsch.server.fires.alarms import read_alarms
 from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, Form, write_file
 from dolmetsch.server.fires.live import read_live
@@ -22,6 +23,12 @@ router = Router(tags=["fires"])
 def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Fires, and cookers."""
     return print_json(read_fires(kitchen_of(request, kitchen_slug)))
+
+
+@router.get("/alarms", response={200: schemas.AlarmsOut, REFUSALS: Problem}, operation_id="getAlarms")
+def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
+    """What asks for the cook now, of all fires."""
+    return print_json(read_alarms(kitchen_of(request, kitchen_slug)))
 
 
 @router.post("/fires", response={201: schemas.BegunOut, REFUSALS: Problem}, operation_id="beginFire")

@@ -1,14 +1,13 @@
 """A fire as it is now: what the live view shows, all of it computed by the core."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
-from typing import Any, Final
+from typing import Final
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.heat.cooling import Leg
-from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
+from dolmetsch.core.heat.follow_cook import FollowedCook
 from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.numbers.exact import fixed
@@ -33,21 +32,20 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
+from dolmetsch.server.fires.alarms import list_alarms
+from dolmetsch.server.fires.cooked import is_cooked
+from dolmetsch.server.fires.followed import follow_fire
 from dolmetsch.server.fires.models import Fire, FirePiece
 from dolmetsch.server.fires.of_batch import believe_at, hours_in, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
     Placed,
     Story,
-    build_log,
-    clock_of,
-    list_readings,
     moment_of,
-    plan_air,
-    read_story,
     seconds_of,
     unit_of,
 )
-from dolmetsch.server.fires.words import describe_event, label_stage, print_degrees
+from dolmetsch.server.fires.tender import show_tender
+from dolmetsch.server.fires.words import describe_event, label_stage, print_degrees, say_next
 from dolmetsch.server.quantities.printing import print_price_of_gram, print_weight
 
 #: Points of a curve that are drawn.
@@ -58,11 +56,8 @@ _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding"
 
 def read_live(fire: Fire) -> out.LiveOut:
     """The live view of a fire."""
-    story = read_story(fire)
-    rows = list_readings(story)
-    log = build_log(story, rows)
-    now = story.done_at or clock_of(fire)
-    followed = follow_cook(log, program=plan_air(story, now=now))
+    fire_followed = follow_fire(fire)
+    story, followed, now = fire_followed.story, fire_followed.cook, fire_followed.now
     pieces = list(fire.pieces.select_related("batch").order_by("rack", "slot", "id"))
     unit = unit_of(fire.kitchen)
     curves = list(_show_curves(story, followed, unit))
@@ -86,7 +81,7 @@ def read_live(fire: Fire) -> out.LiveOut:
         state=_state(story),
         stage=stage,
         stages=list(_show_stages(story, unit)),
-        next_stage=_say_next(story, followed, now=now),
+        next_stage=say_next(story, followed, now=now),
         air=_latest(followed, AIR, now, unit),
         air_points=air,
         curves=curves,
@@ -95,6 +90,7 @@ def read_live(fire: Fire) -> out.LiveOut:
         coldest_probe=None if inside is None else inside.probe,
         rate_per_hour=_print_rate(followed, unit),
         ready=_show_ready(story, followed),
+        tender=show_tender(story, followed),
         lethality=_show_lethality(followed),
         lethality_source=LETHALITY_SOURCE,
         home_rule=None if followed.home_rule is None else followed.home_rule.needs,
@@ -104,6 +100,7 @@ def read_live(fire: Fire) -> out.LiveOut:
         pulls=list(_show_pulls(fire, pieces, unit, now=now)) if story.out_at is None else [],
         pulls_source=COOK_SHRINK_SOURCE,
         troubles=list(_show_troubles(story, followed)),
+        alarms=list_alarms(fire_followed),
         events=list(_show_events(story, unit)),
         notes=list(_list_notes(story, followed)),
         is_raw=_is_raw(story, followed),
@@ -168,24 +165,6 @@ def _show_stages(story: Story, unit: TemperatureUnit) -> Iterator[out.StageOut]:
 
 def _degrees_or_none(text: str | None, unit: TemperatureUnit) -> str | None:
     return None if text is None else print_degrees(Fraction(text), unit)
-
-
-def _say_next(story: Story, followed: FollowedCook, *, now: datetime) -> str | None:
-    """When the next stage is due; None where it is the last, or it has no end that can be foreseen."""
-    index, begun = story.stages[-1]
-    if story.out_at is not None or index + 1 >= len(story.fire.stages):
-        return None
-    stage, unit = story.fire.stages[index], unit_of(story.fire.kitchen)
-    name = label_stage(story.fire.stages[index + 1], unit)
-    if stage["minutes"] is not None:
-        left = int(Fraction(stage["minutes"]) - Fraction((now - begun).total_seconds()) / 60)
-        return f"{name} in {left} min" if left > 0 else f"{name} now: {-left} min over"
-    inside = followed.inside
-    if stage["inside"] is not None:
-        goal = print_degrees(Fraction(stage["inside"]), unit)
-        is_there = inside is not None and inside.fahrenheit >= Fraction(stage["inside"])
-        return f"{name} now: {goal} °{unit} is reached" if is_there else f"{name} at {goal} °{unit} inside"
-    return f"{name} when you say so"
 
 
 def _latest(followed: FollowedCook, probe: str, now: datetime, unit: TemperatureUnit) -> str | None:
@@ -370,23 +349,3 @@ def _list_notes(story: Story, followed: FollowedCook) -> Iterator[FindingOut]:
 def _is_raw(story: Story, followed: FollowedCook) -> bool:
     """Whether it came out of the fire and was not cooked in it."""
     return story.out_at is not None and not is_cooked(followed)
-
-
-def is_cooked(followed: FollowedCook) -> bool:
-    """Whether a reduction or the home rule is met."""
-    lethality, home = followed.lethality, followed.home_rule
-    is_met = lethality is not None and lethality.met_at_6_5 is not None
-    return is_met or (home is not None and home.met_at is not None)
-
-
-def how_cooked(story: Story, *, at: datetime) -> dict[str, Any]:
-    """What is kept of a fire with the event by which it ends or goes on: whether it is cooked, its peak (°F)
-    and its hours in the fire.
-    """
-    log = build_log(story, [row for row in list_readings(story) if row[0] <= at])
-    followed = follow_cook(replace(log, pull_at=None))
-    return {
-        "cooked": is_cooked(followed),
-        "peak": None if followed.peak is None else fixed(followed.peak.fahrenheit, 1),
-        "hours": round(hours_in(story.fire, story.out_at or at), 2),
-    }

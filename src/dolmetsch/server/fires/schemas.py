@@ -29,6 +29,7 @@ EventKind = Literal[
     "hold",
     "cool",
     "done",
+    "quiet",
 ]
 
 
@@ -232,6 +233,32 @@ class PullOut(BaseModel):
     is_plan: bool
 
 
+class TenderOut(BaseModel):
+    """When it is likely to be tender, at which inside, by so many of the kitchen's own cooks."""
+
+    likely: datetime
+    over_seconds: int | None
+    inside: str
+    cooks: int
+
+
+class AlarmOut(BaseModel):
+    """Something that asks for the cook now. ``key`` names it when it is quieted; it stays in sight."""
+
+    fire: int
+    name: str
+    key: str
+    text: str
+    is_quiet: bool
+
+
+class AlarmsOut(BaseModel):
+    """The alarms of all fires, and how many pieces are in them."""
+
+    alarms: list[AlarmOut]
+    pieces: int
+
+
 class TroubleOut(BaseModel):
     """Something wrong, with what to do; ``is_on``: it still is."""
 
@@ -288,7 +315,9 @@ class LiveOut(BaseModel):
     peak: str | None
     pulls: list[PullOut]
     pulls_source: str
+    tender: TenderOut | None
     troubles: list[TroubleOut]
+    alarms: list[AlarmOut]
     events: list[HappenedOut]
     notes: list[FindingOut]
     is_raw: bool

@@ -1,11 +1,14 @@
 """Stages and events in words."""
 
+from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
 
+from dolmetsch.core.heat.follow_cook import FollowedCook
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
 from dolmetsch.server.fires.models import Fire, FireEvent
+from dolmetsch.server.fires.story import Story, unit_of
 
 STAGES: Final = {
     "dry": "Dry",
@@ -25,6 +28,7 @@ _EVENTS: Final = {
     "hold": "held warm",
     "cool": "cooling began",
     "done": "done",
+    "quiet": "an alarm quieted",
 }
 
 
@@ -57,8 +61,27 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
             return "fuel: " + " ".join(filter(None, (data["text"], data.get("amount"), _in_brackets(data))))
         case "note":
             return str(data["text"])
-    text = data.get("text", "")
+    # an alarm is named by its key, which is no word
+    text = "" if event.kind == "quiet" else data.get("text", "")
     return f"{_EVENTS[event.kind]}: {text}" if text else _EVENTS[event.kind]
+
+
+def say_next(story: Story, followed: FollowedCook, *, now: datetime) -> str | None:
+    """When the next stage is due; None where it is the last, or it has no end that can be foreseen."""
+    index, begun = story.stages[-1]
+    if story.out_at is not None or index + 1 >= len(story.fire.stages):
+        return None
+    stage, unit = story.fire.stages[index], unit_of(story.fire.kitchen)
+    name = label_stage(story.fire.stages[index + 1], unit)
+    if stage["minutes"] is not None:
+        left = int(Fraction(stage["minutes"]) - Fraction((now - begun).total_seconds()) / 60)
+        return f"{name} in {left} min" if left > 0 else f"{name} now: {-left} min over"
+    inside = followed.inside
+    if stage["inside"] is not None:
+        goal = print_degrees(Fraction(stage["inside"]), unit)
+        is_there = inside is not None and inside.fahrenheit >= Fraction(stage["inside"])
+        return f"{name} now: {goal} °{unit} is reached" if is_there else f"{name} at {goal} °{unit} inside"
+    return f"{name} when you say so"
 
 
 def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:

@@ -57,21 +57,6 @@ export function useBegin() {
   )
 }
 
-/** The kitchen's methods, which a program can belong to. */
-export function useWays() {
-  const kitchen_slug = useSlug()
-  return useQuery<Schemas['WaysOut'], ProblemError>({
-    queryKey: computed(() => ['ways', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/ways', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
-}
-
 /** Saves a program as the next version of its name. */
 export function useSaveProgram(typed: () => unknown) {
   const kitchen_slug = useSlug()
@@ -123,6 +108,7 @@ export function useEvents(id: Ref<number>) {
     void write.write(body, (live) => {
       queries.setQueryData(['fire', kitchen_slug.value, id.value], live)
       void queries.invalidateQueries({ queryKey: ['fires'] })
+      void queries.invalidateQueries({ queryKey: ['alarms'] })
       done()
     })
   }

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import AlarmList from '@/shared/alarms/AlarmList.vue'
+import { useAlarms } from '@/shared/alarms/useAlarms'
 import { useToday } from '@/shared/api/useBatch'
 import { longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -7,6 +9,7 @@ import BatchRow from '@/shared/parts/BatchRow.vue'
 import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()
+const { alarms } = useAlarms()
 const date = longDayText(new Date())
 const count = computed(() => (today.value?.under_way.length ?? 0) + (today.value?.more_under_way ?? 0))
 const summary = computed(() =>
@@ -27,6 +30,7 @@ const summary = computed(() =>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
+  <AlarmList :alarms="alarms" named class="alarms" />
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else class="day">
     <ToDo />
@@ -63,6 +67,10 @@ const summary = computed(() =>
   grid-template-columns: minmax(320px, 400px) minmax(0, 1fr);
   gap: 16px;
   align-items: start;
+}
+
+.alarms {
+  margin-bottom: 16px;
 }
 
 .hangs > h2:first-child {

@@ -1320,6 +1320,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/alarms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Alarms
+         * @description What asks for the cook now, of all fires.
+         */
+        get: operations["getAlarms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/fires/{fire_id}": {
         parameters: {
             query?: never;
@@ -5838,6 +5858,32 @@ export interface components {
             where: string;
         };
         /**
+         * AlarmOut
+         * @description Something that asks for the cook now. ``key`` names it when it is quieted; it stays in sight.
+         */
+        AlarmOut: {
+            /** Fire */
+            fire: number;
+            /** Name */
+            name: string;
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+            /** Is Quiet */
+            is_quiet: boolean;
+        };
+        /**
+         * AlarmsOut
+         * @description The alarms of all fires, and how many pieces are in them.
+         */
+        AlarmsOut: {
+            /** Alarms */
+            alarms: components["schemas"]["AlarmOut"][];
+            /** Pieces */
+            pieces: number;
+        };
+        /**
          * CurveOut
          * @description What a probe read, thinned; gaps are parted by null.
          */
@@ -5897,7 +5943,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done";
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet";
             /** Text */
             text: string;
             /** By */
@@ -6011,8 +6057,11 @@ export interface components {
             pulls: components["schemas"]["PullOut"][];
             /** Pulls Source */
             pulls_source: string;
+            tender: components["schemas"]["TenderOut"] | null;
             /** Troubles */
             troubles: components["schemas"]["TroubleOut"][];
+            /** Alarms */
+            alarms: components["schemas"]["AlarmOut"][];
             /** Events */
             events: components["schemas"]["HappenedOut"][];
             /** Notes */
@@ -6092,6 +6141,23 @@ export interface components {
             ended_at: string | null;
         };
         /**
+         * TenderOut
+         * @description When it is likely to be tender, at which inside, by so many of the kitchen's own cooks.
+         */
+        TenderOut: {
+            /**
+             * Likely
+             * Format: date-time
+             */
+            likely: string;
+            /** Over Seconds */
+            over_seconds: number | null;
+            /** Inside */
+            inside: string;
+            /** Cooks */
+            cooks: number;
+        };
+        /**
          * TroubleOut
          * @description Something wrong, with what to do; ``is_on``: it still is.
          */
@@ -6124,7 +6190,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done";
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet";
             /** At */
             at?: string | null;
             /**
@@ -14863,6 +14929,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BegunOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getAlarms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlarmsOut"];
                 };
             };
             /** @description Bad Request */

@@ -3,6 +3,7 @@ import { computed, type Ref } from 'vue'
 import { api, type Forecast, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
+import { useWays } from '@/shared/api/useWays'
 import { useWrite } from '@/shared/writing/useWrite'
 
 /** What is expected of a batch under way, anew after every entry (`seen`). */
@@ -25,11 +26,7 @@ export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
 export function useChooseWay(code: Ref<string>) {
   const slug = useSlug()
   const queries = useQueryClient()
-  const ways = useQuery<Schemas['WaysOut'], ProblemError>({
-    queryKey: computed(() => ['ways', slug.value]),
-    queryFn: () =>
-      take(api.GET('/api/kitchens/{kitchen_slug}/ways', { params: { path: { kitchen_slug: slug.value } } })),
-  })
+  const ways = useWays()
   const made = useWrite<Schemas['ChooseWayIn'], Forecast>(`${code.value}:way`, (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/way', {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
+import AlarmSound from '@/shared/alarms/AlarmSound.vue'
+import { useAlarms } from '@/shared/alarms/useAlarms'
 import { useToday } from '@/shared/api/useBatch'
 import { useSession } from '@/shared/api/useSession'
 import { useOutbox } from '@/shared/outbox/outbox'
@@ -13,7 +15,11 @@ const { waiting, refused } = useOutbox()
 const isAsked = ref(false)
 const unsent = computed(() => waiting.value.length + refused.value.length)
 const here = computed(() => route.meta['place'])
-const hanging = (name: string): number => today.data.value?.hanging?.[name] ?? 0
+const { loud, alarms, pieces } = useAlarms()
+/** In the fire hangs what is in fires; elsewhere what batches say. */
+const hanging = (name: string): number =>
+  name === 'fire' ? pieces.value : (today.data.value?.hanging?.[name] ?? 0)
+const isCalling = (name: string): boolean => name === 'fire' && loud.value.length > 0
 
 async function leave(): Promise<void> {
   isAsked.value = unsent.value > 0
@@ -21,14 +27,16 @@ async function leave(): Promise<void> {
 }
 function labelOf(place: (typeof places)[number]): string {
   const count = hanging(place.hangs)
-  if (!count) return place.word
+  const calls = place.name === 'fire' && alarms.value.length ? `, alarms: ${alarms.value.length}` : ''
+  if (!count) return place.word + calls
   const what = place.name === 'today' ? 'under way' : count === 1 ? 'piece here' : 'pieces here'
-  return `${place.word}, ${count} ${what}`
+  return `${place.word}, ${count} ${what}${calls}`
 }
 </script>
 
 <template>
   <header class="rail">
+    <AlarmSound />
     <div class="inner">
       <span class="name">Dolmetsch</span>
       <nav aria-label="Places">
@@ -40,8 +48,8 @@ function labelOf(place: (typeof places)[number]): string {
           :aria-current="place.name === here ? 'page' : undefined"
           :aria-label="labelOf(place)"
         >
-          <span class="hook" :class="{ full: hanging(place.hangs) > 0 }">
-            {{ hanging(place.hangs) || '' }}
+          <span class="hook" :class="{ full: hanging(place.hangs) > 0, calling: isCalling(place.name) }">
+            {{ isCalling(place.name) ? '▲' : hanging(place.hangs) || '' }}
           </span>
           <span>{{ place.word }}</span>
         </RouterLink>
@@ -155,6 +163,12 @@ nav a.here {
   background: var(--rose-dark);
   border-color: var(--rose-dark);
   color: #1b1f1e;
+}
+
+.hook.calling {
+  background: #ffd489;
+  border-color: #ffd489;
+  color: #5a1420;
 }
 
 .who {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import type { Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { useWays } from '@/shared/api/useWays'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -14,11 +15,7 @@ const slug = useSlug()
 const queries = useQueryClient()
 const { costText, money, unitWord } = useUnits()
 const queryKey = computed(() => ['ways', slug.value])
-const { data, error, refetch } = useQuery<Ways, ProblemError>({
-  queryKey,
-  queryFn: () =>
-    take(api.GET('/api/kitchens/{kitchen_slug}/ways', { params: { path: { kitchen_slug: slug.value } } })),
-})
+const { data, error, refetch } = useWays()
 /** The way being changed; '' for a new one. */
 const editing = ref<string | null>(null)
 const edited = computed(() => data.value?.ways.find((way) => way.name === editing.value)?.input ?? null)

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, watch } from 'vue'
+import { useWays } from '@/shared/api/useWays'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { type Fires, type Program, useSaveProgram, useWays } from '@/places/fire/useFires'
+import { type Fires, type Program, useSaveProgram } from '@/places/fire/useFires'
 import { type Draft, stageWords } from './fireDraft'
 
 /** The program of a fire: one of the kitchen's own, one of common practice, or stages typed; and saving it. */

@@ -2,6 +2,8 @@
 import { computed, toRef } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
 import { momentText, timeText } from '@/shared/quantity/when'
+import AlarmList from '@/shared/alarms/AlarmList.vue'
+import { isLoud } from '@/shared/alarms/useAlarms'
 import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -19,6 +21,7 @@ import TroubleList from './TroubleList.vue'
 const props = defineProps<{ id: number }>()
 const id = toRef(props, 'id')
 const { data: live, error, refetch } = useLive(id)
+
 const { record, problem, isSaving, retry } = useEvents(id)
 
 const words = {
@@ -52,6 +55,7 @@ const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => 
       <h1>{{ live.name }}</h1>
       <span class="quiet">{{ head }}</span>
       <div v-if="live.state !== 'done'" class="acts">
+        <label class="tick sound"><input v-model="isLoud" type="checkbox" /> Sound</label>
         <button
           v-if="!isOut && live.stage + 1 < live.stages.length"
           type="button"
@@ -102,6 +106,18 @@ const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => 
     </div>
     <ProblemNote v-if="problem" :problem="problem" fields retry-word="Try again" @retry="retry" />
     <FindingList :findings="live.notes" label="Cautions" />
+    <AlarmList v-slot="{ alarm }" :alarms="live.alarms">
+      <button
+        v-if="!alarm.is_quiet"
+        type="button"
+        class="act small"
+        :disabled="isSaving"
+        @click="record({ kind: 'quiet', text: alarm.key })"
+      >
+        Quiet it
+      </button>
+      <span v-else class="small">quieted</span>
+    </AlarmList>
     <div class="live">
       <div class="side">
         <ReadyPanel v-if="!isOut" :live="live" />

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { timeText } from '@/shared/quantity/when'
 import type { Live } from '@/places/fire/useFires'
-import { hoursText } from '@/shared/quantity/when'
+import { hoursText, timeText } from '@/shared/quantity/when'
 
 /** When it is ready, and what that leaves before the meal it is for. */
 const props = defineProps<{ live: Live }>()
 const ready = computed(() => props.live.ready)
 const isReached = computed(() => ready.value?.why === 'reached')
+const tender = computed(() => props.live.tender)
 const left = computed(() => ready.value?.left_seconds ?? null)
 /** Another day than today is said. */
 const clock = (moment: string): string =>
@@ -41,6 +41,19 @@ const clock = (moment: string): string =>
       <p>Cannot be said: {{ ready.why }}.</p>
     </template>
     <p v-else class="quiet">No inside temperature is aimed at.</p>
+    <p v-if="tender">
+      <b>Tender at about {{ clock(tender.likely) }}</b
+      ><template v-if="tender.over_seconds !== null"
+        >, {{ hoursText(tender.over_seconds) }}
+        {{ tender.over_seconds > 0 ? 'more than you have' : 'before the meal' }}</template
+      >, at {{ tender.inside }} °{{ live.unit }} inside<span class="quiet">
+        ({{
+          tender.cooks
+            ? `with ${tender.cooks === 1 ? 'one cook' : `${tender.cooks} cooks`} of your own`
+            : 'start value, until you say “tender: yes”'
+        }})</span
+      >.
+    </p>
   </section>
 </template>
 

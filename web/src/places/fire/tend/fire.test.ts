@@ -109,6 +109,8 @@ const live = (more: Partial<Live> = {}): Live => ({
   peak: null,
   pulls: [],
   pulls_source: '',
+  alarms: [],
+  tender: null,
   troubles: [],
   events: [],
   notes: [],

@@ -1,0 +1,90 @@
+"""What asks for the cook now: an alarm stays until it is over; quieted, it only makes no sound."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.heat.cook_log import STALE_SECONDS
+from dolmetsch.core.numbers.span import REACHED
+from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING
+from dolmetsch.server.fires import schemas as out
+from dolmetsch.server.fires.followed import FollowedFire, follow_fire
+from dolmetsch.server.fires.models import FirePiece
+from dolmetsch.server.fires.queries import list_open
+from dolmetsch.server.fires.story import seconds_of, unit_of
+from dolmetsch.server.fires.words import print_degrees, say_next
+from dolmetsch.server.kitchens.models import Kitchen
+
+#: A leg of cooling that has used up so much of its time is called out before it fails.
+_NEARLY_UP: Final = Fraction(4, 5)
+
+
+def read_alarms(kitchen: Kitchen) -> out.AlarmsOut:
+    """The alarms of every fire that is not done, and how many pieces are in them."""
+    fires = list_open(kitchen)
+    return out.AlarmsOut(
+        alarms=[alarm for fire in fires for alarm in list_alarms(follow_fire(fire))],
+        pieces=FirePiece.objects.filter(fire__in=fires).count(),
+    )
+
+
+def list_alarms(followed: FollowedFire) -> list[out.AlarmOut]:
+    """The alarms of a fire."""
+    story = followed.story
+    if story.done_at is not None:
+        return []
+    quiet = {event.data["text"] for event in story.events if event.kind == "quiet"}
+    return [
+        out.AlarmOut(fire=story.fire.pk, name=story.fire.name, key=key, text=text, is_quiet=key in quiet)
+        for key, text in _find(followed)
+    ]
+
+
+def _find(followed: FollowedFire) -> Iterator[tuple[str, str]]:
+    story, cook = followed.story, followed.cook
+    last = cook.moments[-1].at if cook.moments else None
+    for one in cook.troubles:
+        if one.end == last:
+            yield f"{one.code} {one.probe or ''} {int(one.start)}", one.text
+    if story.out_at is None:
+        yield from _find_burning(followed)
+    if (
+        story.fire.cooker
+        and seconds_of(followed.now) - (last or seconds_of(story.fire.begun_at)) > STALE_SECONDS
+    ):
+        yield (
+            f"silent {int(last or 0)}",
+            f"Nothing has been heard of {story.fire.cooker} for over 10 minutes.",
+        )
+    yield from _find_cooling(followed)
+
+
+def _find_burning(followed: FollowedFire) -> Iterator[tuple[str, str]]:
+    story, cook = followed.story, followed.cook
+    fire, unit = story.fire, unit_of(story.fire.kitchen)
+    due = say_next(story, cook, now=followed.now)
+    if due is not None and " now" in due:
+        yield f"stage {len(story.stages)}", f"Next stage is due: {due}."
+    ready = cook.ready
+    if ready is None or ready.span is None or fire.pull_at is None:
+        return
+    if ready.why == REACHED:
+        yield "pull", f"{print_degrees(Fraction(fire.pull_at), unit)} °{unit} is reached: pull it."
+    elif fire.meal_at is not None and ready.span.likely > seconds_of(fire.meal_at):
+        yield "late", "It is likely to be ready after the meal: cook hotter, wrap it, or move the meal."
+
+
+def _find_cooling(followed: FollowedFire) -> Iterator[tuple[str, str]]:
+    cooling, unit = followed.cook.cooling, unit_of(followed.story.fire.kitchen)
+    for legs, table in ((cooling.plain, PLAIN_COOLING), (cooling.cured, CURED_COOLING)):
+        for row in table if legs is not None else ():
+            leg = legs and legs[row.name]
+            goal = f"{print_degrees(row.end, unit)} °{unit}"
+            if leg and leg.state == "failed" and leg.end is None:
+                yield (
+                    f"cooling {row.name} failed",
+                    f"Too slow to {goal}: see what the rule says.",
+                )
+            elif leg and leg.state == "running" and leg.seconds > _NEARLY_UP * row.seconds:
+                left = int(row.seconds - leg.seconds) // 60
+                yield f"cooling {row.name}", f"{left} min left to {goal}: more ice, thinner pieces, more air."
