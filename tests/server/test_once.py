@@ -22,6 +22,7 @@ from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa
 from tests.server.test_case import OFFERS, WAY
 from tests.server.test_cures import RECIPE, on_desk
 from tests.server.test_documents import EXAMPLE
+from tests.server.test_fires import send_log
 from tests.server.test_guards import together
 from tests.server.test_prices import PACK, noted, upload
 
@@ -47,6 +48,7 @@ def kinds(api):
     task = PlannedTask.objects.filter(kind="turn").latest("pk").uid
     seen = api.get(f"/batches/{code}")[1]["seen"]
     fire = api.call("POST", "/fires", {"pieces": [{"code": code, "mark": "A"}]})[1]["id"]
+    log = f"time,air\n{Fire.objects.get(pk=fire).begun_at.isoformat()},200\n"
     program = {"stages": [{"kind": "cook"}]}
     hook = api.call("POST", "/hooks", {"code": code, "mark": "A", "target": "40"})[1]["id"]
 
@@ -86,6 +88,12 @@ def kinds(api):
         ),
         "/price-lists": (PriceFile, lambda key, said="one": upload(api, LIST, source=said, key=key)),
         "/ways": (Way, post("/ways", WAY, name("name"))),
+        "/fires/{fire_id}/log": (
+            FireEvent,
+            lambda key, said="one": send_log(
+                api, fire, log, {"columns": {"1": "air"}}, key=key, name=f"{said}.csv"
+            ),
+        ),
         "/programs": (Program, post("/programs", program, name("name"))),
         "/case/taken": (
             Batch,

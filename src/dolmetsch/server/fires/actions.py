@@ -1,9 +1,10 @@
 """Writes: a fire is begun, and what happens in it."""
 
 import uuid
+from collections.abc import Callable
 from datetime import datetime, timedelta
 from fractions import Fraction
-from typing import Any
+from typing import Any, Final
 
 from django.db.models import Q
 
@@ -269,23 +270,22 @@ def _read_event(reader: Reader, story: Story, data: schemas.EventIn, *, at: date
     """What is kept of an event, by its kind."""
     if data.kind in _ORDERED and any(event.kind in _ORDERED and event.at > at for event in story.events):
         reader.refuse("at", "out_of_order", "Something that came after it is recorded already.")
-    match data.kind:
-        case "probe":
-            return _read_probe(reader, story, data)
-        case "swap":
-            return _read_swap(reader, story, data)
-        case "stage":
-            return _read_stage(reader, story, data)
-        case "instant":
-            return _read_instant(reader, story, data)
-        case "tender" if data.text not in ("no", "nearly", "yes"):
-            reader.refuse("text", "unknown", "Tender: no, nearly or yes.")
-        case "fuel":
-            return _read_fuel(reader, story, data)
-        case "quiet":
-            reader.need("text", data.text, "Say which alarm.")
-        case "note":
-            reader.need("text", data.text, "Say what.")
+    read = _READERS.get(data.kind)
+    if read is not None:
+        return read(reader, story, data)
+    if data.kind in _ASKED:
+        reader.need("text", data.text, _ASKED[data.kind])
+    return {"text": data.text}
+
+
+def _refuse_import(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    reader.refuse("kind", "unknown", "A log is taken in as a file.")
+    return {}
+
+
+def _read_tender(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:
+    if data.text not in ("no", "nearly", "yes"):
+        reader.refuse("text", "unknown", "Tender: no, nearly or yes.")
     return {"text": data.text}
 
 
@@ -343,3 +343,16 @@ def _read_probe(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str
 def _refuse_unknown_piece(reader: Reader, story: Story, piece: str) -> None:
     if piece not in {one.label for one in story.fire.pieces.select_related("batch")}:
         reader.refuse("piece", "unknown", "Choose a piece of this fire.")
+
+
+#: How what is kept of an event is read, by its kind; of others the text alone, asked for by some.
+_READERS: Final[dict[str, Callable[[Reader, Story, schemas.EventIn], dict[str, Any]]]] = {
+    "probe": _read_probe,
+    "swap": _read_swap,
+    "stage": _read_stage,
+    "instant": _read_instant,
+    "tender": _read_tender,
+    "fuel": _read_fuel,
+    "import": _refuse_import,
+}
+_ASKED: Final = {"note": "Say what.", "quiet": "Say which alarm."}

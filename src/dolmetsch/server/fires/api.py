@@ -1,17 +1,20 @@
 """The fires' API: only maps requests to reads and writes."""
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Path, Router, Status
+from ninja import File, Form, Path, Router, Status
+from ninja.files import UploadedFile
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.alarms import read_alarms
 from dolmetsch.server.fires.commanding import command_cooker
-from dolmetsch.server.fires.files import CONTENT_TYPES, Form, write_file
+from dolmetsch.server.fires.files import CONTENT_TYPES, FileForm, write_file
+from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
 from dolmetsch.server.fires.of_batch import read_of_batch
 from dolmetsch.server.fires.queries import get_fire, read_fires
 from dolmetsch.server.kitchens.queries import kitchen_of
+from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.once import Key, write_of
@@ -62,13 +65,62 @@ def post_event(
     return answer
 
 
+@router.post(
+    "/previews/fires/{fire_id}/log",
+    response={200: schemas.LogPreviewOut, REFUSALS: Problem},
+    operation_id="previewLog",
+)
+def preview_log(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    fire_id: int,
+    file: File[UploadedFile],
+    match: Form[str] = "",
+) -> schemas.LogPreviewOut:
+    """What taking in a logger's file, or a cook log document, would do; nothing is written."""
+    fire = get_fire(kitchen_of(request, kitchen_slug), fire_id)
+    log = read_log(file.name or "log", _content(file))
+    return look_at(fire, log, parse_match(match))
+
+
+@router.post(
+    "/fires/{fire_id}/log",
+    response={201: schemas.LiveOut, REFUSALS: Problem},
+    operation_id="takeInLog",
+)
+def post_log(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    fire_id: int,
+    key: Key,
+    file: File[UploadedFile],
+    match: Form[str],
+) -> HttpResponse:
+    """Take in a logger's file, or a cook log document; the fire as it is then."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    fire = get_fire(kitchen, fire_id)
+    content = _content(file)
+    write = write_of(request, kitchen, key, uploaded=f"{match}\n{file.name}\n".encode() + content)
+    log = read_log(file.name or "log", content)
+    take_in(write, fire, log, parse_match(match) or guess_match(fire, log))
+    answer = print_json(read_live(fire))
+    answer.status_code = 201
+    return answer
+
+
+def _content(file: UploadedFile) -> bytes:
+    if file.size is not None and file.size > MAX_BYTES:
+        raise too_large(file.size)
+    return bytes(file.read())
+
+
 @router.get(
     "/fires/{fire_id}/files/{form}",
     response={REFUSALS: Problem},
     operation_id="getFireFile",
     openapi_extra=answer_with(*CONTENT_TYPES.values()),
 )
-def get_file(request: HttpRequest, kitchen_slug: Path[str], fire_id: int, form: Form) -> HttpResponse:
+def get_file(request: HttpRequest, kitchen_slug: Path[str], fire_id: int, form: FileForm) -> HttpResponse:
     """A fire to take away: its cook log (json), or its readings (csv)."""
     fire = get_fire(kitchen_of(request, kitchen_slug), fire_id)
     name = f'attachment; filename="fire-{fire.pk}.{form}"'

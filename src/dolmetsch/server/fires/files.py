@@ -7,14 +7,14 @@ from dolmetsch.core.documents.cook_document import write_cook_document, write_re
 from dolmetsch.server.fires.models import Fire
 from dolmetsch.server.fires.story import build_log, list_readings, read_story
 
-Form = Literal["json", "csv"]
-CONTENT_TYPES: Final[dict[Form, str]] = {
+FileForm = Literal["json", "csv"]
+CONTENT_TYPES: Final[dict[FileForm, str]] = {
     "json": "application/json",
     "csv": "text/csv; charset=utf-8",
 }
 
 
-def write_file(fire: Fire, form: Form) -> bytes:
+def write_file(fire: Fire, form: FileForm) -> bytes:
     """The cook log document of a fire (``json``), or its readings (``csv``)."""
     story = read_story(fire)
     log = build_log(story, list_readings(story))

@@ -16,7 +16,7 @@ MEATS = ("pork", "beef", "poultry", "other")
 STAGE_KINDS = ("dry", "cold_smoke", "smoke", "cook", "steam", "wrap", "hold")
 EVENT_KINDS = (
     *("probe", "swap", "stage", "instant", "wrap", "spritz", "fuel", "taste", "tender", "note"),
-    *("rest", "hold", "cool", "done", "quiet"),
+    *("rest", "hold", "cool", "done", "quiet", "import"),
 )
 
 

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.findings import FindingOut
+from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, NOTE_LENGTH, WORD_LENGTH
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
 
@@ -30,6 +31,7 @@ EventKind = Literal[
     "cool",
     "done",
     "quiet",
+    "import",
 ]
 
 
@@ -85,6 +87,37 @@ class EventIn(BaseModel):
     amount: Annotated[str, Field(max_length=40)] = ""
     price: Annotated[str, Field(max_length=40)] = ""
     minutes: Annotated[str, Field(max_length=8)] = ""
+
+
+class LogMatchIn(BaseModel):
+    """How an uploaded log is read: its column of times, and the probe each other column is (empty: none).
+
+    ``places``: probes that are put into a piece from the beginning of the fire. ``zone``: of bare times.
+    """
+
+    time: Annotated[int, Field(ge=0, le=60)] = 0
+    columns: dict[str, Annotated[str, Field(max_length=4)]] = {}
+    places: dict[str, Annotated[str, Field(max_length=80)]] = {}
+    unit: Literal["F", "C"] = "F"
+    zone: Annotated[str, Field(max_length=60)] = "UTC"
+    day_first: bool = False
+
+
+class LogPreviewOut(BaseModel):
+    """What taking in a log would do, and how it is matched."""
+
+    heads: list[str]
+    first: list[list[str]]
+    rows: int
+    match: LogMatchIn
+    problems: list[FieldProblem]
+    readings: int
+    first_at: datetime | None
+    last_at: datetime | None
+    faults: list[str]
+    faulty: int
+    notes: list[str]
+    asks_unit: bool
 
 
 class CookerCommandIn(BaseModel):

@@ -132,18 +132,26 @@ def clock_of(fire: Fire) -> datetime:
     return max(now, latest) if latest is not None else now
 
 
+def imported_name(fire: Fire) -> str:
+    """The name under which readings of logs that were taken into ``fire`` are kept; no cooker bears it."""
+    return f"log:{fire.pk}"
+
+
 def list_readings(story: Story) -> list[tuple[datetime, dict[str, str]]]:
-    """What the fire's cooker read from its beginning until it was done."""
+    """What the fire's cooker, and logs taken in, read from its beginning until it was done."""
     fire = story.fire
-    if not fire.cooker:
-        return []
     end = story.done_at or fire.begun_at + timedelta(days=MOST_DAYS)
+    names = [name for name in (fire.cooker, imported_name(fire)) if name]
     kept = ProbeReading.objects.filter(
-        kitchen=fire.kitchen_id, cooker=fire.cooker, at__gte=fire.begun_at, at__lte=end
+        kitchen=fire.kitchen_id, cooker__in=names, at__gte=fire.begun_at, at__lte=end
     )
     # what was heard before it was recorded and is dated after that is of a clock that had run ahead
     mine = kept.exclude(heard_at__lt=fire.recorded_at, at__gt=fire.recorded_at)
-    return list(mine.order_by("at").values_list("at", "values"))
+    rows: dict[datetime, dict[str, str]] = {}
+    for at, values in mine.order_by("at").values_list("at", "values"):
+        # a log and a cooker may have read at one time
+        rows[at] = rows[at] | values if at in rows else values
+    return list(rows.items())
 
 
 def build_log(story: Story, rows: Iterable[tuple[datetime, dict[str, Any]]]) -> CookLog:

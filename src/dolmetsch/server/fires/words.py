@@ -29,6 +29,7 @@ _EVENTS: Final = {
     "cool": "cooling began",
     "done": "done",
     "quiet": "an alarm quieted",
+    "import": "log taken in",
 }
 
 
@@ -58,7 +59,8 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
         case "tender":
             return _TENDER[data["text"]]
         case "fuel":
-            return "fuel: " + " ".join(filter(None, (data["text"], data.get("amount"), _in_brackets(data))))
+            at = f" at {data['price']}" if data.get("price") else ""
+            return f"fuel: {', '.join(filter(None, (data['text'], data.get('amount'))))}{at}"
         case "note":
             return str(data["text"])
     # an alarm is named by its key, which is no word
@@ -87,7 +89,3 @@ def say_next(story: Story, followed: FollowedCook, *, now: datetime) -> str | No
 def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:
     """A temperature in ``unit``, to a whole °F or a tenth of a °C."""
     return fixed(from_fahrenheit(fahrenheit, unit), 0 if unit == "F" else 1)
-
-
-def _in_brackets(data: dict[str, Any]) -> str:
-    return f"({data['price']})" if data.get("price") else ""

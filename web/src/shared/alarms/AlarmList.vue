@@ -10,7 +10,7 @@ defineEmits<{ quiet: [alarm: Alarm] }>()
   <ul v-if="alarms.length" aria-label="Alarms">
     <li v-for="one in alarms" :key="one.fire + one.key" :class="{ quieted: one.is_quiet }">
       <p>
-        <span aria-hidden="true">▲</span>
+        <span aria-hidden="true">▲ </span>
         <RouterLink v-if="named" :to="{ name: 'fire-live', params: { id: one.fire } }">{{
           one.name
         }}</RouterLink>

@@ -1380,6 +1380,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/previews/fires/{fire_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Log
+         * @description What taking in a logger's file, or a cook log document, would do; nothing is written.
+         */
+        post: operations["previewLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/fires/{fire_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Log
+         * @description Take in a logger's file, or a cook log document; the fire as it is then.
+         */
+        post: operations["takeInLog"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/fires/{fire_id}/files/{form}": {
         parameters: {
             query?: never;
@@ -5943,7 +5983,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet";
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet" | "import";
             /** Text */
             text: string;
             /** By */
@@ -6190,7 +6230,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet";
+            kind: "probe" | "swap" | "stage" | "instant" | "wrap" | "spritz" | "fuel" | "taste" | "tender" | "note" | "rest" | "hold" | "cool" | "done" | "quiet" | "import";
             /** At */
             at?: string | null;
             /**
@@ -6240,6 +6280,78 @@ export interface components {
              * @default
              */
             minutes: string;
+        };
+        /**
+         * LogMatchIn
+         * @description How an uploaded log is read: its column of times, and the probe each other column is (empty: none).
+         *
+         *     ``places``: probes that are put into a piece from the beginning of the fire. ``zone``: of bare times.
+         */
+        LogMatchIn: {
+            /**
+             * Time
+             * @default 0
+             */
+            time: number;
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Places
+             * @default {}
+             */
+            places: {
+                [key: string]: string;
+            };
+            /**
+             * Unit
+             * @default F
+             * @enum {string}
+             */
+            unit: "F" | "C";
+            /**
+             * Zone
+             * @default UTC
+             */
+            zone: string;
+            /**
+             * Day First
+             * @default false
+             */
+            day_first: boolean;
+        };
+        /**
+         * LogPreviewOut
+         * @description What taking in a log would do, and how it is matched.
+         */
+        LogPreviewOut: {
+            /** Heads */
+            heads: string[];
+            /** First */
+            first: string[][];
+            /** Rows */
+            rows: number;
+            match: components["schemas"]["LogMatchIn"];
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+            /** Readings */
+            readings: number;
+            /** First At */
+            first_at: string | null;
+            /** Last At */
+            last_at: string | null;
+            /** Faults */
+            faults: string[];
+            /** Faulty */
+            faulty: number;
+            /** Notes */
+            notes: string[];
+            /** Asks Unit */
+            asks_unit: boolean;
         };
         /**
          * BatchFiresOut
@@ -15263,6 +15375,261 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiveOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewLog: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                fire_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Match
+                     * @default
+                     */
+                    match?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPreviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    takeInLog: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                fire_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Match */
+                    match: string;
+                };
             };
         };
         responses: {

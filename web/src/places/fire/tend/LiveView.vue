@@ -15,6 +15,7 @@ import FireTouches from './FireTouches.vue'
 import PullOrWait from './PullOrWait.vue'
 import RackDrawing from './RackDrawing.vue'
 import ReadyPanel from './ReadyPanel.vue'
+import TakeInLog from './TakeInLog.vue'
 import TroubleList from './TroubleList.vue'
 
 /** A fire as it is now: when it is ready, whether anything is wrong, pull or wait, whether it is cooked through. */
@@ -168,6 +169,7 @@ const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => 
             Take it away: <a :href="file('json')" download>cook log</a>,
             <a :href="file('csv')" download>readings as CSV</a>
           </p>
+          <TakeInLog :live="live" />
           <ol class="lines">
             <li v-for="one in live.events" :key="one.at + one.text">
               <span class="quiet">{{ timeText(one.at) }}</span> {{ one.text }}

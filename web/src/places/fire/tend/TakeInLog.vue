@@ -1,0 +1,211 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { momentText } from '@/shared/quantity/when'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { newKey } from '@/shared/writing/newKey'
+import type { Live } from '@/places/fire/useFires'
+
+/** A logger's file or a cook log taken into a fire: columns matched, zone and unit asked, then kept. */
+const props = defineProps<{ live: Live }>()
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const file = ref<File | null>(null)
+const seen = ref<Schemas['LogPreviewOut'] | null>(null)
+const match = ref<Schemas['LogMatchIn'] | null>(null)
+const problem = ref<Problem | null>(null)
+const isBusy = ref(false)
+let key = newKey()
+const path = computed(() => ({ kitchen_slug: kitchen_slug.value, fire_id: props.live.id }))
+const zones = Intl.supportedValuesOf('timeZone')
+const pieces = computed(() => [...new Set(props.live.hanging.map((one) => one.label))])
+/** The pieces probes are in now; a probe in none is put into one with the log. */
+const placed = computed(
+  () => new Map(props.live.curves.filter((one) => one.is_now).map((one) => [one.probe, one.piece])),
+)
+const unplaced = computed(() =>
+  Object.values(match.value?.columns ?? {}).filter(
+    (probe) => probe && probe !== 'air' && !placed.value.has(probe),
+  ),
+)
+
+/** The file beside its match, as a form. */
+const form = () => ({
+  body: { file: file.value as unknown as string, match: match.value ? JSON.stringify(match.value) : '' },
+  bodySerializer: (body: { file: string; match?: string }) => {
+    const data = new FormData()
+    data.append('file', body.file)
+    data.append('match', body.match ?? '')
+    return data
+  },
+})
+async function trying(act: () => Promise<void>): Promise<void> {
+  isBusy.value = true
+  problem.value = await refusal(act)
+  isBusy.value = false
+}
+const look = (): Promise<void> =>
+  trying(async () => {
+    seen.value = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/previews/fires/{fire_id}/log', {
+        params: { path: path.value },
+        ...form(),
+      }),
+    )
+    if (match.value) return
+    const { heads, match: guessed } = seen.value
+    const others = heads.map((_, at) => at).filter((at) => at !== guessed.time)
+    const unused = Object.fromEntries(others.map((at) => [String(at), '']))
+    match.value = { ...guessed, columns: { ...unused, ...guessed.columns } }
+  })
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement
+  file.value = input.files?.[0] ?? null
+  input.value = ''
+  seen.value = match.value = null
+  key = newKey()
+  if (file.value) void look()
+}
+watch(match, (now, before) => before && now && void look(), { deep: true })
+const save = (): Promise<void> =>
+  trying(async () => {
+    const live = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/fires/{fire_id}/log', {
+        params: { path: path.value, header: { 'Idempotency-Key': key } },
+        ...form(),
+        body: { ...form().body, match: JSON.stringify(match.value) },
+      }),
+    )
+    queries.setQueryData(['fire', kitchen_slug.value, props.live.id], live)
+    file.value = seen.value = match.value = null
+  })
+</script>
+
+<template>
+  <details class="take">
+    <summary>Take in a log</summary>
+    <p class="small quiet">
+      A CSV or workbook of any logger, or a cook log. Nothing is kept before you say so; taking in the same
+      log twice adds nothing.
+    </p>
+    <label class="act small file"
+      >{{ file ? file.name : 'Choose a file' }}<input class="unseen" type="file" @change="choose"
+    /></label>
+    <ProblemNote v-if="problem" :problem="problem" fields />
+    <template v-if="seen && match">
+      <table>
+        <caption class="unseen">
+          Columns of the log
+        </caption>
+        <thead>
+          <tr>
+            <th>Column</th>
+            <th>First values</th>
+            <th>Is</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(head, at) in seen.heads" :key="at">
+            <th scope="row">{{ head }}</th>
+            <td class="quiet small">{{ seen.first.map((row) => row[at]).join(' · ') }}</td>
+            <td>
+              <span v-if="at === match.time">the time</span>
+              <select v-else v-model="match.columns![String(at)]" class="box" :aria-label="`${head} is`">
+                <option value="">not used</option>
+                <option value="air">the air</option>
+                <option v-for="number in 8" :key="number" :value="String(number)">
+                  probe {{ number
+                  }}{{ placed.has(String(number)) ? ` in ${placed.get(String(number))}` : '' }}
+                </option>
+              </select>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <div class="asked">
+        <label v-for="probe in unplaced" :key="probe" class="named"
+          ><span>Probe {{ probe }} was in</span
+          ><select v-model="match.places![probe]" class="box">
+            <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
+          </select></label
+        >
+        <label class="named"
+          ><span>Degrees</span
+          ><select v-model="match.unit" class="box">
+            <option value="F">°F</option>
+            <option value="C">°C</option>
+          </select></label
+        >
+        <label class="named"
+          ><span>Time zone of the logger</span
+          ><input v-model.lazy="match.zone" class="box" list="zones" maxlength="60"
+        /></label>
+        <label class="tick"
+          ><input v-model="match.day_first" type="checkbox" /> 03/04 is the 3rd of April</label
+        >
+        <datalist id="zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
+      </div>
+      <ul v-if="seen.problems.length" class="fault">
+        <li v-for="one in seen.problems" :key="one.path">▲ {{ one.message }}</li>
+      </ul>
+      <ul v-if="seen.notes.length" class="care">
+        <li v-for="note in seen.notes" :key="note">▲ {{ note }}</li>
+      </ul>
+      <p v-if="seen.first_at && seen.last_at">
+        {{ seen.readings }} readings of {{ seen.rows }} rows, {{ momentText(seen.first_at) }} to
+        {{ momentText(seen.last_at) }}.
+      </p>
+      <details v-if="seen.faulty">
+        <summary>{{ seen.faulty }} cells cannot be read and are left out</summary>
+        <ul class="small">
+          <li v-for="fault in seen.faults" :key="fault">{{ fault }}</li>
+        </ul>
+      </details>
+      <button
+        type="button"
+        class="act first"
+        :disabled="isBusy || !seen.readings || unplaced.some((probe) => !match!.places![probe])"
+        @click="save"
+      >
+        Take in {{ seen.readings }} readings
+      </button>
+    </template>
+  </details>
+</template>
+
+<style scoped>
+.take[open] {
+  display: grid;
+  gap: 10px;
+}
+
+.file {
+  display: inline-grid;
+  justify-self: start;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+  text-align: left;
+}
+
+td,
+th {
+  padding: 3px 8px 3px 0;
+  vertical-align: middle;
+}
+
+.asked {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+  gap: 8px;
+  align-items: end;
+}
+
+.act {
+  justify-self: start;
+}
+</style>
