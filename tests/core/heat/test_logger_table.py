@@ -44,6 +44,7 @@ def test_a_time_is_read_in_whatever_form(text, expected):
 def test_the_order_of_day_and_month_is_asked():
     text = "03/04/2026 09:00"
     assert read_moment(text, zone=UTC, is_day_first=False) == datetime(2026, 3, 4, 9, tzinfo=UTC)
+    assert read_moment("03.04.2026 09:00", zone=UTC, is_day_first=False).month == 4
     assert read_moment(text, zone=UTC, is_day_first=True) == datetime(2026, 4, 3, 9, tzinfo=UTC)
 
 

@@ -84,7 +84,9 @@ def _date_of(dated: "re.Match[str]", *, is_day_first: bool) -> datetime:
     if len(dated[1]) == 4:
         year, month, day = first, second, third
     else:
-        day, month = (first, second) if is_day_first or first > 12 else (second, first)
+        # with dots the day is first everywhere
+        is_day_first = is_day_first or first > 12 or "." in dated[0].split()[0]
+        day, month = (first, second) if is_day_first else (second, first)
         year = third + 2000 if third < 100 else third
     hour = int(dated[4])
     if dated[7]:

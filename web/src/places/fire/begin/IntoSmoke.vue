@@ -126,6 +126,9 @@ function begin(): void {
       <label class="named"
         ><span>For eating at</span><input v-model="draft.meal_at" class="box" type="datetime-local"
       /></label>
+      <label class="named"
+        ><span>Begun earlier, at</span><input v-model="draft.begun_at" class="box" type="datetime-local"
+      /></label>
     </section>
     <ProgramFields v-model="draft" :fires="fires" :methods="methods" />
     <div class="last">

@@ -2,8 +2,9 @@ import { labelOf } from '@/places/fire/pieces'
 import type { FireIn } from '@/places/fire/useFires'
 
 export type Chosen = { isIn: boolean; probe: string; where: string; rack: number }
-export type Draft = Omit<FireIn, 'pieces' | 'meal_at' | 'stages'> & {
+export type Draft = Omit<FireIn, 'pieces' | 'meal_at' | 'begun_at' | 'stages'> & {
   meal_at: string
+  begun_at: string
   stages: Required<NonNullable<FireIn['stages']>[number]>[]
 }
 export const stageWords = {
@@ -26,8 +27,12 @@ export const blankFire = (): Draft => ({
   program: '',
   pull_at: '',
   meal_at: '',
+  begun_at: '',
   stages: [{ kind: 'cook', air: '', minutes: '', inside: '' }],
 })
+
+/** A time typed by this clock. */
+const momentOf = (typed: string): string | null => (typed ? new Date(typed).toISOString() : null)
 
 /** The body of what was chosen; each rack is filled from the left, in the order of the pieces. */
 export function fireBody(
@@ -44,7 +49,8 @@ export function fireBody(
   })
   return {
     ...draft,
-    meal_at: draft.meal_at ? new Date(draft.meal_at).toISOString() : null,
+    meal_at: momentOf(draft.meal_at),
+    begun_at: momentOf(draft.begun_at),
     pieces: hanging,
   }
 }

@@ -86,97 +86,99 @@ const save = (): Promise<void> =>
 <template>
   <details class="take">
     <summary>Take in a log</summary>
-    <p class="small quiet">
-      A CSV or workbook of any logger, or a cook log. Nothing is kept before you say so; taking in the same
-      log twice adds nothing.
-    </p>
-    <label class="act small file"
-      >{{ file ? file.name : 'Choose a file' }}<input class="unseen" type="file" @change="choose"
-    /></label>
-    <ProblemNote v-if="problem" :problem="problem" fields />
-    <template v-if="seen && match">
-      <table>
-        <caption class="unseen">
-          Columns of the log
-        </caption>
-        <thead>
-          <tr>
-            <th>Column</th>
-            <th>First values</th>
-            <th>Is</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(head, at) in seen.heads" :key="at">
-            <th scope="row">{{ head }}</th>
-            <td class="quiet small">{{ seen.first.map((row) => row[at]).join(' · ') }}</td>
-            <td>
-              <span v-if="at === match.time">the time</span>
-              <select v-else v-model="match.columns![String(at)]" class="box" :aria-label="`${head} is`">
-                <option value="">not used</option>
-                <option value="air">the air</option>
-                <option v-for="number in 8" :key="number" :value="String(number)">
-                  probe {{ number
-                  }}{{ placed.has(String(number)) ? ` in ${placed.get(String(number))}` : '' }}
-                </option>
-              </select>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-      <div class="asked">
-        <label v-for="probe in unplaced" :key="probe" class="named"
-          ><span>Probe {{ probe }} was in</span
-          ><select v-model="match.places![probe]" class="box">
-            <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
-          </select></label
-        >
-        <label class="named"
-          ><span>Degrees</span
-          ><select v-model="match.unit" class="box">
-            <option value="F">°F</option>
-            <option value="C">°C</option>
-          </select></label
-        >
-        <label class="named"
-          ><span>Time zone of the logger</span
-          ><input v-model.lazy="match.zone" class="box" list="zones" maxlength="60"
-        /></label>
-        <label class="tick"
-          ><input v-model="match.day_first" type="checkbox" /> 03/04 is the 3rd of April</label
-        >
-        <datalist id="zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
-      </div>
-      <ul v-if="seen.problems.length" class="fault">
-        <li v-for="one in seen.problems" :key="one.path">▲ {{ one.message }}</li>
-      </ul>
-      <ul v-if="seen.notes.length" class="care">
-        <li v-for="note in seen.notes" :key="note">▲ {{ note }}</li>
-      </ul>
-      <p v-if="seen.first_at && seen.last_at">
-        {{ seen.readings }} readings of {{ seen.rows }} rows, {{ momentText(seen.first_at) }} to
-        {{ momentText(seen.last_at) }}.
+    <div class="inner">
+      <p class="small quiet">
+        A CSV or workbook of any logger, or a cook log. Nothing is kept before you say so; taking in the same
+        log twice adds nothing.
       </p>
-      <details v-if="seen.faulty">
-        <summary>{{ seen.faulty }} cells cannot be read and are left out</summary>
-        <ul class="small">
-          <li v-for="fault in seen.faults" :key="fault">{{ fault }}</li>
+      <label class="act small file"
+        >{{ file ? file.name : 'Choose a file' }}<input class="unseen" type="file" @change="choose"
+      /></label>
+      <ProblemNote v-if="problem" :problem="problem" fields />
+      <template v-if="seen && match">
+        <table>
+          <caption class="unseen">
+            Columns of the log
+          </caption>
+          <thead>
+            <tr>
+              <th>Column</th>
+              <th>First values</th>
+              <th>Is</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(head, at) in seen.heads" :key="at">
+              <th scope="row">{{ head }}</th>
+              <td class="quiet small">{{ seen.first.map((row) => row[at]).join(' · ') }}</td>
+              <td>
+                <span v-if="at === match.time">the time</span>
+                <select v-else v-model="match.columns![String(at)]" class="box" :aria-label="`${head} is`">
+                  <option value="">not used</option>
+                  <option value="air">the air</option>
+                  <option v-for="number in 8" :key="number" :value="String(number)">
+                    probe {{ number
+                    }}{{ placed.has(String(number)) ? ` in ${placed.get(String(number))}` : '' }}
+                  </option>
+                </select>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <div class="asked">
+          <label v-for="probe in unplaced" :key="probe" class="named"
+            ><span>Probe {{ probe }} was in</span
+            ><select v-model="match.places![probe]" class="box">
+              <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
+            </select></label
+          >
+          <label class="named"
+            ><span>Degrees</span
+            ><select v-model="match.unit" class="box">
+              <option value="F">°F</option>
+              <option value="C">°C</option>
+            </select></label
+          >
+          <label class="named"
+            ><span>Time zone of the logger</span
+            ><input v-model.lazy="match.zone" class="box" list="zones" maxlength="60"
+          /></label>
+          <label class="tick"
+            ><input v-model="match.day_first" type="checkbox" /> 03/04 is the 3rd of April</label
+          >
+          <datalist id="zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
+        </div>
+        <ul v-if="seen.problems.length" class="fault">
+          <li v-for="one in seen.problems" :key="one.path">▲ {{ one.message }}</li>
         </ul>
-      </details>
-      <button
-        type="button"
-        class="act first"
-        :disabled="isBusy || !seen.readings || unplaced.some((probe) => !match!.places![probe])"
-        @click="save"
-      >
-        Take in {{ seen.readings }} readings
-      </button>
-    </template>
+        <ul v-if="seen.notes.length" class="care">
+          <li v-for="note in seen.notes" :key="note">▲ {{ note }}</li>
+        </ul>
+        <p v-if="seen.first_at && seen.last_at">
+          {{ seen.readings }} readings of {{ seen.rows }} rows, {{ momentText(seen.first_at) }} to
+          {{ momentText(seen.last_at) }}.
+        </p>
+        <details v-if="seen.faulty">
+          <summary>{{ seen.faulty }} cells cannot be read and are left out</summary>
+          <ul class="small">
+            <li v-for="fault in seen.faults" :key="fault">{{ fault }}</li>
+          </ul>
+        </details>
+        <button
+          type="button"
+          class="act first"
+          :disabled="isBusy || !seen.readings || unplaced.some((probe) => !match!.places![probe])"
+          @click="save"
+        >
+          Take in {{ seen.readings }} readings
+        </button>
+      </template>
+    </div>
   </details>
 </template>
 
 <style scoped>
-.take[open] {
+.inner {
   display: grid;
   gap: 10px;
 }
