@@ -123,6 +123,19 @@ const routes: RouteRecordRaw[] = [
     meta: { place: 'fire', title: 'Into the smoke' },
   },
   {
+    path: '/fire/practice',
+    name: 'practice',
+    component: () => import('./places/fire/practice/PracticePlace.vue'),
+    meta: { place: 'fire', title: 'Practice' },
+  },
+  {
+    path: '/fire/practice/:id(\\d+)',
+    name: 'practice-run',
+    component: () => import('./places/fire/practice/PracticeRun.vue'),
+    props: (route) => ({ id: Number(route.params['id']) }),
+    meta: { place: 'fire', title: 'Practice' },
+  },
+  {
     path: '/fire/chamber',
     name: 'chamber',
     component: () => import('./places/fire/chamber/ChamberPlace.vue'),

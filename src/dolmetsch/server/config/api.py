@@ -22,6 +22,7 @@ from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
+from dolmetsch.server.practice.api import router as practice
 from dolmetsch.server.prices.api import router as prices
 from dolmetsch.server.problems import Problem, install_handlers
 from dolmetsch.server.responses import REFUSALS, answer_with
@@ -102,5 +103,6 @@ for router in (
     diary,
     fires,
     hooks,
+    practice,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

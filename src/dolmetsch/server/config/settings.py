@@ -49,6 +49,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.diary",
     "dolmetsch.server.fires",
     "dolmetsch.server.hooks",
+    "dolmetsch.server.practice",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

@@ -34,7 +34,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
-from dolmetsch.server.fires.followed import follow_fire
+from dolmetsch.server.fires.followed import FollowedFire, follow_fire
 from dolmetsch.server.fires.models import Fire, FirePiece
 from dolmetsch.server.fires.of_batch import believe_at, hours_in, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
@@ -56,9 +56,23 @@ _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding"
 
 def read_live(fire: Fire) -> out.LiveOut:
     """The live view of a fire."""
-    fire_followed = follow_fire(fire)
-    story, followed, now = fire_followed.story, fire_followed.cook, fire_followed.now
+    followed = follow_fire(fire)
     pieces = list(fire.pieces.select_related("batch").order_by("rack", "slot", "id"))
+    is_burning = followed.story.out_at is None
+    pulls = _show_pulls(fire, pieces, unit_of(fire.kitchen), now=followed.now) if is_burning else ()
+    return show_live(followed, pieces, pulls=list(pulls), tender=show_tender(followed.story, followed.cook))
+
+
+def show_live(
+    fire_followed: FollowedFire,
+    pieces: Sequence[FirePiece],
+    *,
+    pulls: list[out.PullOut],
+    tender: out.TenderOut | None,
+) -> out.LiveOut:
+    """The live view of a fire that was followed."""
+    story, followed, now = fire_followed.story, fire_followed.cook, fire_followed.now
+    fire = story.fire
     unit = unit_of(fire.kitchen)
     curves = list(_show_curves(story, followed, unit))
     air = _points(followed, AIR, fire.begun_at, unit)
@@ -90,14 +104,14 @@ def read_live(fire: Fire) -> out.LiveOut:
         coldest_probe=None if inside is None else inside.probe,
         rate_per_hour=_print_rate(followed, unit),
         ready=_show_ready(story, followed),
-        tender=show_tender(story, followed),
+        tender=tender,
         lethality=_show_lethality(followed),
         lethality_source=LETHALITY_SOURCE,
         home_rule=None if followed.home_rule is None else followed.home_rule.needs,
         home_met_at=None if followed.home_rule is None else _when(followed.home_rule.met_at),
         cooling=list(_show_cooling(followed)),
         peak=None if followed.peak is None else print_degrees(followed.peak.fahrenheit, unit),
-        pulls=list(_show_pulls(fire, pieces, unit, now=now)) if story.out_at is None else [],
+        pulls=pulls,
         pulls_source=COOK_SHRINK_SOURCE,
         troubles=list(_show_troubles(story, followed)),
         alarms=list_alarms(fire_followed),

@@ -76,7 +76,12 @@ def moment_of(seconds: Fraction) -> datetime:
 
 def read_story(fire: Fire) -> Story:
     """The story of a fire, by its events in order of time."""
-    story = Story(fire=fire, events=list(fire.events.select_related("recorded_by").order_by("at", "id")))
+    return build_story(fire, list(fire.events.select_related("recorded_by").order_by("at", "id")))
+
+
+def build_story(fire: Fire, events: list[FireEvent]) -> Story:
+    """The story that ``events``, in order of time, make of a fire."""
+    story = Story(fire=fire, events=events)
     story.stages.append((0, fire.begun_at))
     for event in story.events:
         if event.kind == "probe":

@@ -15,6 +15,7 @@ const { data: fires, error, refetch } = useFires()
       fires.burning.length === 1 ? 'one fire' : `${fires.burning.length || 'no'} fires`
     }}</span>
     <div class="acts">
+      <RouterLink class="act" :to="{ name: 'practice' }">Practice</RouterLink>
       <RouterLink class="act" :to="{ name: 'chamber' }">Chamber</RouterLink>
       <RouterLink class="act first" :to="{ name: 'fire-new' }">Into the smoke</RouterLink>
     </div>

@@ -4,7 +4,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import type { EventIn, Live } from '@/places/fire/useFires'
 
 /** What a cook does beside a fire, one touch each; what needs a word or a number opens a line for it. */
-const props = defineProps<{ live: Live; isSaving: boolean }>()
+const props = defineProps<{ live: Live; isSaving: boolean; plain?: boolean }>()
 const emit = defineEmits<{ happened: [event: Partial<EventIn> & { kind: EventIn['kind'] }] }>()
 type Asking = 'instant' | 'fuel' | 'probe' | 'swap' | 'note' | null
 const asking = ref<Asking>(null)
@@ -23,7 +23,15 @@ const example = computed(() =>
 const pieces = computed(() => [...new Set(props.live.hanging.map((one) => one.label))])
 const probes = computed(() => props.live.curves.filter((one) => one.is_now).map((one) => one.probe))
 
+const asked = [
+  ['instant', 'Instant reading'],
+  ['fuel', 'Fuel'],
+  ['probe', 'Probe moved'],
+  ['swap', 'Swap probes'],
+  ['note', 'Note'],
+] as const
 function ask(kind: Asking): void {
+  if (props.plain && kind) return once(kind)
   asking.value = asking.value === kind ? null : kind
   piece.value ||= pieces.value[0] ?? ''
   for (const one of [text, amount, price, minutes]) one.value = ''
@@ -48,17 +56,11 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
   <section class="panel" aria-label="What happens">
     <div class="touches">
       <button
-        v-for="[kind, word] in [
-          ['instant', 'Instant reading'],
-          ['fuel', 'Fuel'],
-          ['probe', 'Probe moved'],
-          ['swap', 'Swap probes'],
-          ['note', 'Note'],
-        ] as const"
+        v-for="[kind, word] in plain ? asked.slice(0, 3) : asked"
         :key="kind"
         type="button"
         class="act small"
-        :aria-expanded="asking === kind"
+        :aria-expanded="plain ? undefined : asking === kind"
         @click="ask(kind)"
       >
         {{ word }}

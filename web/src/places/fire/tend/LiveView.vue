@@ -1,238 +1,62 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
-import { momentText, timeText } from '@/shared/quantity/when'
-import AlarmList from '@/shared/alarms/AlarmList.vue'
-import { isLoud } from '@/shared/alarms/useAlarms'
-import FindingList from '@/shared/ui/FindingList.vue'
+import { timeText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
-import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { type EventIn, useEvents, useLive } from '@/places/fire/useFires'
-import CookedThrough from './CookedThrough.vue'
-import CoolingPanel from './CoolingPanel.vue'
-import FireDrawing from './FireDrawing.vue'
-import FireTouches from './FireTouches.vue'
-import PullOrWait from './PullOrWait.vue'
-import RackDrawing from './RackDrawing.vue'
-import ReadyPanel from './ReadyPanel.vue'
+import { useEvents, useLive } from '@/places/fire/useFires'
+import FireBody from './FireBody.vue'
 import TakeInLog from './TakeInLog.vue'
-import TroubleList from './TroubleList.vue'
 
-/** A fire as it is now: when it is ready, whether anything is wrong, pull or wait, whether it is cooked through. */
+/** A fire as it is now, what to weigh when it is out, and its log to take away or in. */
 const props = defineProps<{ id: number }>()
 const id = toRef(props, 'id')
 const { data: live, error, refetch } = useLive(id)
-
 const { record, problem, isSaving, retry } = useEvents(id)
-
-const words = {
-  burning: 'in the fire',
-  resting: 'resting',
-  holding: 'held warm',
-  cooling: 'cooling',
-  done: 'done',
-} as const
-const isOut = computed(() => live.value?.out_at != null)
-const head = computed(() => {
-  if (!live.value) return ''
-  const stage =
-    isOut.value || live.value.stages.length < 2
-      ? ''
-      : `, stage ${live.value.stage + 1} of ${live.value.stages.length}`
-  const by = live.value.program ? `, by ${live.value.program}` : ''
-  return `${words[live.value.state]}, since ${momentText(live.value.begun_at)}${stage}${by}`
-})
 /** The batches in the fire, each with the kind of step it is weighed for. */
 const toWeigh = computed(() => new Map((live.value?.hanging ?? []).map((one) => [one.code, one.step_kind])))
 const kitchen_slug = useSlug()
 const file = (form: string): string => `/api/kitchens/${kitchen_slug.value}/fires/${props.id}/files/${form}`
-const happened = (event: Partial<EventIn> & { kind: EventIn['kind'] }): void => record(event)
 </script>
 
 <template>
   <LoadState v-if="!live" :error="error" what="the fire" @retry="refetch()" />
-  <template v-else>
-    <div class="head">
-      <h1>{{ live.name }}</h1>
-      <span class="quiet">{{ head }}</span>
-      <div v-if="live.state !== 'done'" class="acts">
-        <label class="tick sound"><input v-model="isLoud" type="checkbox" /> Sound</label>
-        <button
-          v-if="!isOut && live.stage + 1 < live.stages.length"
-          type="button"
-          class="act"
-          :disabled="isSaving"
-          @click="record({ kind: 'stage', stage: live.stage + 1 })"
-        >
-          Next: {{ live.stages[live.stage + 1]!.label }}
-        </button>
-        <button
-          v-if="live.state !== 'resting'"
-          type="button"
-          class="act"
-          :disabled="isSaving"
-          @click="record({ kind: 'rest' })"
-        >
-          {{ isOut ? 'Rest' : 'Out of the smoke, rest' }}
-        </button>
-        <button
-          v-if="isOut && live.state !== 'holding'"
-          type="button"
-          class="act"
-          :disabled="isSaving"
-          @click="record({ kind: 'hold' })"
-        >
-          Hold warm
-        </button>
-        <button
-          v-if="live.state !== 'cooling'"
-          type="button"
-          class="act"
-          :class="{ first: !isOut }"
-          :disabled="isSaving"
-          @click="record({ kind: 'cool' })"
-        >
-          {{ isOut ? 'Cool it' : 'Out of the smoke, cool' }}
-        </button>
-        <button
-          v-if="isOut"
-          type="button"
-          class="act first"
-          :disabled="isSaving"
-          @click="record({ kind: 'done' })"
-        >
-          Done
-        </button>
-      </div>
-    </div>
-    <ProblemNote v-if="problem" :problem="problem" fields retry-word="Try again" @retry="retry" />
-    <FindingList :findings="live.notes" label="Cautions" />
-    <AlarmList v-slot="{ alarm }" :alarms="live.alarms">
-      <button
-        v-if="!alarm.is_quiet"
-        type="button"
-        class="act small"
-        :disabled="isSaving"
-        @click="record({ kind: 'quiet', text: alarm.key })"
-      >
-        Quiet it
-      </button>
-      <span v-else class="small">quieted</span>
-    </AlarmList>
-    <div class="live">
-      <div class="side">
-        <ReadyPanel v-if="!isOut" :live="live" />
-        <TroubleList :live="live" @happened="happened" />
-        <RackDrawing :live="live" />
-        <p v-if="live.next_stage" class="panel">
-          Next: <b>{{ live.next_stage }}</b>
+  <FireBody
+    v-else
+    :live="live"
+    :is-saving="isSaving"
+    :problem="problem"
+    @happened="record($event)"
+    @retry="retry"
+  >
+    <template #side>
+      <section v-if="live.out_at" class="panel out" aria-label="Weigh it">
+        <p>
+          Out at {{ timeText(live.out_at)
+          }}<template v-if="live.peak">, at most {{ live.peak }} °{{ live.unit }} inside</template>. Weigh
+          each piece: its step takes along the hours, its share of fuel and work.
         </p>
-        <section v-if="isOut" class="panel out" aria-label="Weigh it">
-          <p>
-            Out at {{ timeText(live.out_at!)
-            }}<template v-if="live.peak">, at most {{ live.peak }} °{{ live.unit }} inside</template>. Weigh
-            each piece: its step takes along the hours, its share of fuel and work.
-          </p>
-          <RouterLink
-            v-for="[code, kind] in toWeigh"
-            :key="code"
-            class="act"
-            :to="{ name: 'weigh', params: { code }, query: { kind } }"
-            >Weigh {{ code }}</RouterLink
-          >
-        </section>
-      </div>
-      <div class="main">
-        <section class="panel" aria-label="Temperatures">
-          <FireDrawing :live="live" />
-          <p class="under">
-            <span
-              ><b class="dear">The coldest probe decides.</b>
-              {{
-                live.rate_per_hour
-                  ? `${live.rate_per_hour.startsWith('-') ? 'Falling' : 'Climbing'} ${live.rate_per_hour.replace('-', '')} °${live.unit} an hour.`
-                  : ''
-              }}</span
-            >
-            <span class="quiet small">°{{ live.unit }}, inside and air</span>
-          </p>
-        </section>
-        <FireTouches v-if="live.state !== 'done'" :live="live" :is-saving="isSaving" @happened="happened" />
-        <div class="two">
-          <CoolingPanel v-if="live.state === 'cooling' || live.cooling.length" :live="live" />
-          <PullOrWait v-if="live.pulls.length" :live="live" />
-          <CookedThrough :live="live" />
-        </div>
-        <section class="panel" aria-label="Diary of the fire">
-          <h2>What happened</h2>
-          <p class="small">
-            Take it away: <a :href="file('json')" download>cook log</a>,
-            <a :href="file('csv')" download>readings as CSV</a>
-          </p>
-          <TakeInLog :live="live" />
-          <ol class="lines">
-            <li v-for="one in live.events" :key="one.at + one.text">
-              <span class="quiet">{{ timeText(one.at) }}</span> {{ one.text }}
-              <span class="quiet small">{{ one.by }}</span>
-            </li>
-          </ol>
-        </section>
-      </div>
-    </div>
-  </template>
+        <RouterLink
+          v-for="[code, kind] in toWeigh"
+          :key="code"
+          class="act"
+          :to="{ name: 'weigh', params: { code }, query: { kind } }"
+          >Weigh {{ code }}</RouterLink
+        >
+      </section>
+    </template>
+    <template #files>
+      <p class="small">
+        Take it away: <a :href="file('json')" download>cook log</a>,
+        <a :href="file('csv')" download>readings as CSV</a>
+      </p>
+      <TakeInLog :live="live" />
+    </template>
+  </FireBody>
 </template>
 
 <style scoped>
-.live {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(300px, 396px);
-  grid-template-areas: 'main side';
-  gap: 16px;
-  align-items: start;
-  margin-top: 8px;
-}
-
-.main,
-.side {
-  display: grid;
-  gap: 16px;
-  min-width: 0;
-}
-
-.main {
-  grid-area: main;
-}
-
-.side {
-  grid-area: side;
-}
-
-.two {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(330px, 1fr));
-  gap: 16px;
-}
-
-.under {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 0 14px;
-}
-
 .out {
   display: grid;
   gap: 8px;
-}
-
-@media (max-width: 979px) {
-  .live {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-areas: 'side' 'main';
-  }
-
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -1,0 +1,1 @@
+"""Practice: a cook-through on a simulated fire, apart from every book."""

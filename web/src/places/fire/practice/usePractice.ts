@@ -1,0 +1,66 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useWrite } from '@/shared/writing/useWrite'
+
+export type Practice = Schemas['PracticeOut']
+export type PracticeVerdict = Schemas['PracticeVerdictOut']
+type Act = Schemas['PracticeActIn']
+const RENEWED_EVERY = 1_500
+
+/** What can be practiced, and how it went lately. */
+export function usePractices() {
+  const kitchen_slug = useSlug()
+  return useQuery<Schemas['PracticesOut'], ProblemError>({
+    queryKey: computed(() => ['practice', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/practice', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
+/** Begins a run. */
+export function useBeginPractice() {
+  const kitchen_slug = useSlug()
+  return useWrite<Schemas['PracticeIn'], Schemas['PracticeBegunOut']>('practice', (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/practice', {
+        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  )
+}
+
+/** A run as it goes on, and what is done in it. */
+export function useRun(id: Ref<number>) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  const queryKey = computed(() => ['practice', kitchen_slug.value, id.value])
+  const path = computed(() => ({ kitchen_slug: kitchen_slug.value, run_id: id.value }))
+  const query = useQuery<Practice, ProblemError>({
+    queryKey,
+    enabled: computed(() => kitchen_slug.value !== ''),
+    refetchInterval: ({ state }) => (state.data?.verdict ? false : RENEWED_EVERY),
+    queryFn: () =>
+      take(api.GET('/api/kitchens/{kitchen_slug}/practice/{run_id}', { params: { path: path.value } })),
+  })
+  const write = useWrite<Act, Practice>(`practice:${id.value}`, (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/practice/{run_id}/events', {
+        params: { path: path.value, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  )
+  function act(event: Partial<Act> & { kind: Act['kind'] }): void {
+    const { kind, stage = null, text = '' } = event
+    void write.write({ kind, stage, text }, (run) => queries.setQueryData(queryKey.value, run))
+  }
+  return { ...query, act, problem: write.problem, isSaving: write.isSaving, retryAct: write.retry }
+}
