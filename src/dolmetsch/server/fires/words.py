@@ -60,7 +60,8 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
             return _TENDER[data["text"]]
         case "fuel":
             at = f" at {data['price']}" if data.get("price") else ""
-            return f"fuel: {', '.join(filter(None, (data['text'], data.get('amount'))))}{at}"
+            parts = [part for part in (data["text"], data.get("amount")) if part]
+            return f"fuel: {', '.join(parts)}{at}" if parts else "fuel"
         case "note":
             return str(data["text"])
     # an alarm is named by its key, which is no word

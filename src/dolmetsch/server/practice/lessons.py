@@ -11,7 +11,8 @@ PROBE: Final = "1"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lesson:
-    """A made-up cook. ``grams`` of cured meat that cost ``cost``; ``served`` of it is left after the fire.
+    """A made-up cook. ``grams`` of meat, cured with ``nitrite_ppm`` or not, that cost ``cost``; ``served`` of it
+    is left after the fire.
 
     ``stages`` as a fire keeps them, ``wrap_at``: the inside (°F) at which wrapping ends the stall, if it is
     wrapped at all. ``reserve``: seconds between the best end and the meal.
@@ -22,6 +23,7 @@ class Lesson:
     why: str
     cut: str
     thickness: int
+    nitrite_ppm: int | None
     grams: int
     cost: int
     served: float
@@ -57,6 +59,7 @@ LESSONS: Final[dict[str, Lesson]] = {
             why="A hot smoke to 150 °F: keep the fire, watch the probe, pull in time.",
             cut="practice belly",
             thickness=45,
+            nitrite_ppm=140,
             grams=4200,
             cost=58,
             served=0.985 * 0.90,
@@ -75,6 +78,7 @@ LESSONS: Final[dict[str, Lesson]] = {
             why="Smoke, stall, wrap, and on to 195 °F: the meal will not wait.",
             cut="practice shoulder",
             thickness=62,
+            nitrite_ppm=None,
             grams=3400,
             cost=31,
             served=1.0,

@@ -108,6 +108,7 @@ def _follow(run: Run) -> tuple[FollowedFire, list[FirePiece]]:
         cooker="practice",
         meat="pork",
         pull_at=lesson.pull_at,
+        nitrite_ppm=lesson.nitrite_ppm,
         stages=list(lesson.stages),
         begun_at=row.recorded_at,
         meal_at=row.recorded_at + timedelta(seconds=best + lesson.reserve),

@@ -6,12 +6,17 @@ import type { PracticeVerdict } from './usePractice'
 
 /** How a practice run ended: what it cost beside the best, what was caught and when, what to watch next time. */
 const props = defineProps<{ verdict: PracticeVerdict; unit: string }>()
-const { weightText, money, costText } = useUnits()
+const { weightText, money, costText, unitWord } = useUnits()
 const missed = computed(() => props.verdict.caught.filter((one) => !one.is_caught))
 const isGood = computed(() => props.verdict.is_cooked && !missed.value.length)
-const when = (one: PracticeVerdict['caught'][number]): string => {
-  if (one.after_seconds === null) return 'not caught'
-  return one.after_seconds < 60 ? 'caught at once' : `caught after ${hoursText(one.after_seconds)}`
+const judged = new Set(['pull', 'late', 'raw'])
+/** When it was caught, and what to watch next time where it was not. */
+function more(one: PracticeVerdict['caught'][number]): string {
+  const after = one.after_seconds
+  const when =
+    after === null ? 'Not caught.' : after < 60 ? 'Caught at once.' : `Caught after ${hoursText(after)}.`
+  const words = [judged.has(one.kind) ? '' : when, one.is_caught ? '' : `Next time: ${one.next_time}`]
+  return words.map((word) => (word ? ` ${word}` : '')).join('')
 }
 </script>
 
@@ -41,7 +46,7 @@ const when = (one: PracticeVerdict['caught'][number]): string => {
           <td>{{ weightText(verdict.best_weight) }}</td>
         </tr>
         <tr v-if="verdict.price && verdict.best_price">
-          <th scope="row">Served, by weight</th>
+          <th scope="row">Served, a {{ unitWord }}</th>
           <td>{{ costText(verdict.price) }}</td>
           <td>{{ costText(verdict.best_price) }}</td>
         </tr>
@@ -55,9 +60,7 @@ const when = (one: PracticeVerdict['caught'][number]): string => {
     </p>
     <ul class="caught" aria-label="What was caught">
       <li v-for="one in verdict.caught" :key="one.kind" :class="{ missed: !one.is_caught }">
-        <b>{{ one.text }}</b>
-        <span v-if="!['pull', 'late', 'raw'].includes(one.kind)"> {{ when(one) }}.</span>
-        <span v-if="!one.is_caught" class="quiet"> Next time: {{ one.next_time }}</span>
+        <b>{{ one.text }}</b>{{ more(one) }}
       </li>
     </ul>
   </section>
@@ -68,6 +71,11 @@ const when = (one: PracticeVerdict['caught'][number]): string => {
   display: grid;
   gap: 8px;
   margin-bottom: 16px;
+}
+
+.heavy {
+  font-size: 30px;
+  font-weight: 800;
 }
 
 table {
