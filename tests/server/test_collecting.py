@@ -7,6 +7,7 @@ import subprocess
 import sys
 import threading
 import time
+import types
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
@@ -136,3 +137,19 @@ def test_a_reading_is_kept_every_ten_seconds_also_when_a_clock_is_set_back():
     hearing._take_all(Talking())
     kept = [int((waiting.get().reading.at - NINE).total_seconds()) for _ in range(waiting.qsize())]
     assert kept == [0, 10, 20, -600, -590]
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_chamber_is_kept_every_ten_minutes_of_its_clock():
+    make_kitchen("quay")
+    waiting: queue.Queue[Heard] = queue.Queue()
+    collector = Collector(read_configured("quay/drum=line:x"), read_configured("quay/loft=line:x"))
+    taken = {}
+    for hearing in collector.hearings:
+        hearing._waiting = waiting
+        readings = [
+            CookerReading(at=NINE + timedelta(seconds=10 * n), values={"air": "55"}) for n in range(121)
+        ]
+        hearing._take_all(types.SimpleNamespace(listen=lambda readings=readings: iter(readings)))
+        taken[hearing.cooker.name] = waiting.qsize() - sum(taken.values())
+    assert taken == {"drum": 121, "loft": 3}

@@ -7,6 +7,7 @@ import pytest
 from django.db import OperationalError, transaction
 from django.utils import timezone
 
+from dolmetsch.server.fires.models import ProbeReading
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
@@ -217,3 +218,71 @@ def test_no_record_of_a_hook_is_ever_changed(hangs, model):
     noted(hangs, "ph", ph="5.5")
     with pytest.raises(OperationalError, match="never changed"), transaction.atomic():
         model.objects.update(recorded_at=timezone.now())
+
+
+@pytest.fixture
+def loft(hangs, settings):
+    """A chamber that is heard, and one of another kitchen."""
+    settings.CHAMBERS = f"{hangs.slug}/loft=line:127.0.0.1:1,elsewhere/cellar=line:127.0.0.1:1"
+    return hangs
+
+
+def heard(api, days, **values):
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    texts = {name: str(value) for name, value in values.items()}
+    at = timezone.now() - timedelta(days=days)
+    ProbeReading.objects.create(kitchen=kitchen, cooker="loft", at=at, values=texts, heard_at=timezone.now())
+
+
+def test_a_load_cell_weighs_what_hangs_on_it_every_six_hours(loft):
+    weighed(loft, 29, "4.9")
+    noted(loft, "down")
+    loft.hook = hung(loft, hung_at=days_ago(20), chamber="loft", cell="1", green="5 lb")
+    for hours in range(48):
+        heard(loft, 20 - hours / 24, air=55, humidity=76, w1=2268 - 10 * hours, w2=100)
+    one = hanging(loft)
+    # at 0, 6, 12 … 42 hours, and the last
+    assert len(one["dots"]) == 9
+    # 2268 g less 470
+    assert one["weight"]["lb"] == "3.96"
+    assert (one["chamber"], one["cell"]) == ("loft", "1")
+    weighed(loft, 17, "3.9")
+    assert hanging(loft)["weight"]["lb"] == "3.90"
+
+
+def test_a_chambers_air_is_shown_with_how_long_it_lay_outside(loft):
+    for half_hours in range(20):
+        heard(loft, 1 - half_hours / 48, air=55 if half_hours < 10 else 61, humidity=76 if half_hours else 90)
+    (one,) = chamber(loft)["chambers"]
+    assert (one["name"], one["is_heard"], one["temp"], one["humidity"]) == ("loft", True, "61", "76.0")
+    assert one["outside"] == ["Air over 59 °F for 4.5 h."]
+    assert (len(one["temps"]), one["cells"]) == (20, [])
+    assert make_kitchen("no-loft").get("/chamber")[1]["chambers"] == []
+
+
+def test_the_air_heard_enters_fermentation_and_rim(loft):
+    noted(loft, "down")
+    loft.hook = hung(loft, hung_at=days_ago(10), chamber="loft", green="5 lb")
+    noted(loft, "ferment", temp="70", at=days_ago(10))
+    for hours in range(49):
+        heard(loft, 10 - hours / 24, air=80, humidity=90)
+    noted(loft, "ph", ph="5.2", at=days_ago(8))
+    # 20 °F above 60, for 48 hours, and not the 10 that were noted
+    assert hanging(loft)["ferment"]["degree_hours"] == "960"
+
+
+@pytest.mark.parametrize("cell", ["9", "0", "x"])
+def test_a_load_cell_is_one_of_a_chamber_that_is_heard(loft, cell):
+    body = {"code": loft.code, "mark": "B", "chamber": "loft", "cell": cell}
+    assert loft.call("POST", "/hooks", body)[1]["fields"][0]["path"] == "cell"
+    away = {**body, "chamber": "cellar", "cell": "1"}
+    assert loft.call("POST", "/hooks", away)[1]["fields"][0]["path"] == "cell"
+
+
+def test_a_load_cell_holds_one_piece(loft):
+    body = {"code": loft.code, "mark": "B", "chamber": "loft", "cell": "1"}
+    noted(loft, "down")
+    hung(loft, chamber="loft", cell="1", green="5 lb")
+    status, refused = loft.call("POST", "/hooks", body)
+    assert (status, refused["fields"][0]["message"]) == (422, "Something hangs on load cell 1 already.")
+    assert loft.call("POST", "/hooks", {**body, "cell": "2"})[0] == 201

@@ -50,7 +50,7 @@ def seed_with(lesson, *kinds):
 
 
 def cook(api, clock, run, lesson, *, attentive):
-    """Cook a run: one who is ``attentive`` looks every quarter of an hour and does what the live view asks for."""
+    """Cook a run: who is ``attentive`` looks every quarter of an hour and does what is asked for."""
     for seconds in range(0, 20 * 3600, 900):
         clock.seconds = seconds
         live = api.get(f"/practice/{run}")[1]["live"]

@@ -1,4 +1,4 @@
-"""The simulated devices that start with the application: a scale, a cooker and a label printer."""
+"""The simulated devices that start with the application: scale, cooker, chamber and label printer."""
 
 import json
 import os
@@ -13,17 +13,18 @@ from dolmetsch.command.telling import TroubleError, say
 
 SCALE: Final = "bench"
 COOKER: Final = "drum"
-#: Whose the simulated scale and cooker are: the demo's kitchen.
+CHAMBER: Final = "loft"
+#: Whose the simulated devices are: the demo's kitchen.
 KITCHEN: Final = "salt-lantern"
-#: Where a running start keeps the ports of its devices, for ./dolmetsch scale and cooker.
+#: Where a running start keeps the ports of its devices, for ./dolmetsch scale, cooker and chamber.
 PORTS: Final = paths.PRIVATE / "devices.json"
 
 
 class Devices:
-    """A scale, a cooker and a label printer, each a process of its own on a port of loopback."""
+    """Scale, cooker, chamber and label printer, each a process of its own on a port of loopback."""
 
     def __init__(self) -> None:
-        self.ports = {name: find_free_port() for name in ("scale", "cooker", "printer")}
+        self.ports = {name: find_free_port() for name in ("scale", "cooker", "chamber", "printer")}
         self.processes: dict[str, Popen[bytes]] = {}
 
     def environment(self) -> dict[str, str]:
@@ -31,6 +32,7 @@ class Devices:
         return {
             "DOLMETSCH_SCALES": f"{KITCHEN}/{SCALE}=line:127.0.0.1:{self.ports['scale']}",
             "DOLMETSCH_COOKERS": f"{KITCHEN}/{COOKER}=line:127.0.0.1:{self.ports['cooker']}",
+            "DOLMETSCH_CHAMBERS": f"{KITCHEN}/{CHAMBER}=line:127.0.0.1:{self.ports['chamber']}",
             "DOLMETSCH_PRINTER": f"127.0.0.1:{self.ports['printer']}",
         }
 
@@ -39,6 +41,7 @@ class Devices:
         wanted = {
             "scale": ["--name", SCALE],
             "cooker": ["--name", COOKER],
+            "chamber": ["--name", CHAMBER],
             "printer": ["--tray", str(paths.PRIVATE / "labels")],
         }
         for name, more in wanted.items():
@@ -62,7 +65,7 @@ class Devices:
 
 
 def command_device(device: str, words: list[str]) -> None:
-    """Send the running scale or cooker a command: ``put 2595``, ``silent 5``, ``meat 1 45``.
+    """Send the running scale, cooker or chamber a command: ``put 2595``, ``silent 5``, ``meat 1 45``.
 
     Raises:
         TroubleError: none runs here, or it refuses.

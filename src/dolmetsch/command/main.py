@@ -75,6 +75,7 @@ def _read(words: list[str]) -> argparse.Namespace:
         verb.set_defaults(run=_answer, verb=name)
     for name, of in (
         ("scale", "what is on the simulated scale: put 2595, take, tare, silent 5"),
+        ("chamber", "what goes on in the simulated chamber: hang 1 1640, humidity 78, door open, fan off"),
         ("cooker", "what goes on in the simulated cooker: meat 1 45, set 225, speed 60, fire low, swap 1 2"),
     ):
         verb = verbs.add_parser(name, help=of)

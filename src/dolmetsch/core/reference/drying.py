@@ -18,6 +18,11 @@ RIM_LOSS_RATIO: Final = Fraction(1, 2)
 RIM_HUMIDITY: Final = Fraction(70, 100)
 RIM_SECONDS: Final = 86_400
 
+AIR_SOURCE: Final = "common practice: a chamber of 50 to 59 °F and 70 to 80 % humidity"
+#: °F and humidity between which a chamber dries well.
+AIR_COLDEST, AIR_WARMEST = Fraction(50), Fraction(59)
+AIR_DRIEST, AIR_WETTEST = Fraction(70, 100), Fraction(80, 100)
+
 FERMENT_SOURCE: Final = (
     "common practice: degree-hours above 60 °F until pH 5.3."
     " Your food authority and the culture's packet decide."

@@ -6,6 +6,9 @@ From the cooker::
     R 2026-11-26T09:00:10Z air=181.4 1=41.5 2=40.9       a reading: its time, and °F by probe
     OK, NO why                                           a command was done, or why not
 
+A drying chamber speaks the same: ``humidity`` in per cent beside ``air``, and ``w1`` to ``w8`` in grams where
+its hooks have load cells.
+
 To the cooker: ``SINCE 2026-11-26T09:00:00Z`` (send again what was read after that time, then go on) and
 ``GOT 2026-11-26T09:00:10Z`` (all up to that time is kept: it need not be remembered). One without a memory
 answers ``NO``. What else a simulated one takes: ``dolmetsch.devices.cooker.simulated``.
@@ -22,10 +25,13 @@ VERSION: Final = 1
 MAX_LINE: Final = 400
 MOST_PROBES: Final = 8
 AIR: Final = "air"
+HUMIDITY: Final = "humidity"
 #: °F that a probe can read; beyond, it is rubbish.
 COLDEST, HOTTEST = -40.0, 1000.0
+#: Per cent, and grams, beyond which it is rubbish.
+MOST_HUMIDITY, HEAVIEST = 100.0, 100_000.0
 _HELLO = re.compile(r"COOKER ([0-9]+) (\S{1,40}) probes=([0-9])( simulated)?")
-_READING = re.compile(r"R (\S{20,27})((?: (?:air|[1-8])=-?[0-9]{1,4}(?:\.[0-9]{1,3})?)+)")
+_READING = re.compile(r"R (\S{20,27})((?: (?:air|humidity|w?[1-8])=-?[0-9]{1,6}(?:\.[0-9]{1,3})?)+)")
 
 
 class RubbishError(ValueError):
@@ -43,7 +49,7 @@ class CookerHello:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CookerReading:
-    """What the probes read at a time, as °F text by probe: ``air`` or the probe's number."""
+    """What was read at a time, as text by name: °F of ``air`` or a probe's number, and what a chamber has."""
 
     at: datetime
     values: Mapping[str, str]
@@ -63,9 +69,22 @@ def read_line(line: str) -> CookerHello | CookerReading | None:
     if (match := _READING.fullmatch(bare)) is not None:
         pairs = [one.partition("=") for one in match[2].split()]
         values = {probe: text for probe, _, text in pairs}
-        if len(values) == len(pairs) and all(COLDEST <= float(text) <= HOTTEST for text in values.values()):
+        if len(values) == len(pairs) and all(_can_be(*one) for one in values.items()):
             return CookerReading(at=read_time(match[1]), values=values)
     raise RubbishError(bare[:60])
+
+
+def cell(number: str) -> str:
+    """The name of a load cell's weight."""
+    return f"w{number}"
+
+
+def _can_be(name: str, text: str) -> bool:
+    if name == HUMIDITY:
+        return 0 <= float(text) <= MOST_HUMIDITY
+    if name.startswith("w"):
+        return 0 <= float(text) <= HEAVIEST
+    return COLDEST <= float(text) <= HOTTEST
 
 
 def read_time(text: str) -> datetime:

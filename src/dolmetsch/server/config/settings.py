@@ -137,6 +137,7 @@ PHOTOS = _env("PHOTOS", str(ROOT / ".dolmetsch" / "photos"))
 SCALES = _env("SCALES", "")
 #: The cookers there are, in the same words.
 COOKERS = _env("COOKERS", "")
+CHAMBERS = _env("CHAMBERS", "")
 PRINTER = _env("PRINTER", "")
 STATIC_URL = "static/"
 if WEB_DIST.is_dir():

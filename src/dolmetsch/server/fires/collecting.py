@@ -7,7 +7,7 @@ While the record store is away, readings wait here.
 import queue
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from datetime import datetime
 from typing import Final
 
@@ -22,6 +22,8 @@ from dolmetsch.server.kitchens.models import Kitchen
 
 #: A reading is kept where the last kept one is so many seconds of the cooker's clock older.
 KEPT_EVERY: Final = 10
+#: A chamber changes slowly.
+CHAMBER_KEPT_EVERY: Final = 600
 #: Seconds between two writes.
 FLUSH_EVERY: Final = 1.0
 #: So many readings wait for the record store; more are left to the cooker's memory.
@@ -34,9 +36,15 @@ class Hearing:
     """One cooker, heard by a thread of its own."""
 
     def __init__(
-        self, cooker: ConfiguredDevice, *, waiting: "queue.Queue[Heard]", closing: threading.Event
+        self,
+        cooker: ConfiguredDevice,
+        *,
+        waiting: "queue.Queue[Heard]",
+        closing: threading.Event,
+        kept_every: int = KEPT_EVERY,
     ) -> None:
         self.cooker, self._waiting, self._closing = cooker, waiting, closing
+        self._kept_every = kept_every
         self.last_kept: datetime | None = None
         self._source: CookerSource | None = None
         self._thread = threading.Thread(target=self._hear, name=f"cooker {cooker.name}", daemon=True)
@@ -78,7 +86,7 @@ class Hearing:
             if not isinstance(heard, CookerReading):
                 continue
             # a clock that was set back begins anew
-            is_due = taken is None or abs((heard.at - taken).total_seconds()) >= KEPT_EVERY
+            is_due = taken is None or abs((heard.at - taken).total_seconds()) >= self._kept_every
             if is_due and self._waiting.qsize() < MOST_WAITING:
                 taken = heard.at
                 self._waiting.put(Heard(self, heard, timezone.now()))
@@ -94,15 +102,19 @@ class Heard:
 
 
 class Collector:
-    """All cookers of all kitchens."""
+    """All cookers and chambers of all kitchens."""
 
-    def __init__(self, cookers: list[ConfiguredDevice]) -> None:
+    def __init__(self, cookers: list[ConfiguredDevice], chambers: Sequence[ConfiguredDevice] = ()) -> None:
         self.closing = threading.Event()
         self._waiting: queue.Queue[Heard] = queue.Queue()
         self._kitchens = dict(Kitchen.objects.values_list("slug", "pk"))
         self._held: list[Heard] = []
-        known = [one for one in cookers if one.kind in COOKER_SOURCES and one.kitchen in self._kitchens]
-        self.hearings = [Hearing(one, waiting=self._waiting, closing=self.closing) for one in known]
+        every = [(one, KEPT_EVERY) for one in cookers] + [(one, CHAMBER_KEPT_EVERY) for one in chambers]
+        self.hearings = [
+            Hearing(one, waiting=self._waiting, closing=self.closing, kept_every=kept_every)
+            for one, kept_every in every
+            if one.kind in COOKER_SOURCES and one.kitchen in self._kitchens
+        ]
         for hearing in self.hearings:
             hearing.last_kept = self._find_last(hearing.cooker)
 

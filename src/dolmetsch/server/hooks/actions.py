@@ -4,11 +4,14 @@ from fractions import Fraction
 from typing import Any
 
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
+from dolmetsch.devices.cooker.lines import MOST_PROBES
 from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_piece
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas
+from dolmetsch.server.hooks.chambers import chamber_names
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.hooks.queries import get_hook, list_hanging
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import Reader, as_decimal
@@ -16,6 +19,7 @@ from dolmetsch.server.quantities.temperatures import read_temperature
 from dolmetsch.server.writing.once import Write, keep_once
 
 HIGHEST_PH = Fraction(14)
+CELLS = tuple(str(number) for number in range(1, MOST_PROBES + 1))
 
 
 def hang(write: Write, data: schemas.HangIn) -> Hook:
@@ -42,6 +46,7 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
         reader.happened("hung_at", hung_at, now=write.now)
         if any((one.batch_id, one.mark) == (batch.pk, data.mark) for one in list_hanging(write.kitchen)):
             reader.refuse("mark", "twice", f"{data.code} {data.mark} hangs already.")
+        _refuse_cell(write.kitchen, data, reader)
         if reader.problems or green is None or target is None:
             raise refuse_fields(reader.problems)
         return Hook.objects.create(
@@ -52,10 +57,21 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
             target_loss=target,
             hung_at=hung_at,
             chamber=data.chamber,
+            cell=data.cell,
             **write.stamp,
         )
 
     return keep_once(write, Hook, make)
+
+
+def _refuse_cell(kitchen: Kitchen, data: schemas.HangIn, reader: Reader) -> None:
+    """A load cell is one of a chamber that is heard, and holds one piece."""
+    if not data.cell:
+        return
+    if data.cell not in CELLS or data.chamber not in chamber_names(kitchen):
+        reader.refuse("cell", "unknown", f"Load cells are 1 to {len(CELLS)}, of a chamber that is heard.")
+    elif any((one.chamber, one.cell) == (data.chamber, data.cell) for one in list_hanging(kitchen)):
+        reader.refuse("cell", "twice", f"Something hangs on load cell {data.cell} already.")
 
 
 def write_note(write: Write, hook_id: int, data: schemas.HookNoteIn) -> HookNote:

@@ -1,6 +1,6 @@
 """A hook's rows as the core's drying log, and what the chamber shows of it."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
@@ -29,6 +29,7 @@ from dolmetsch.server.findings import show_findings
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.hooks import schemas as out
+from dolmetsch.server.hooks.chambers import list_air, list_cell, list_rows
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 
@@ -44,7 +45,9 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     followed = follow_drying(log)
     costed = cost_batch(hook.batch)
     weight = log.weighings[-1].grams if log.weighings else Fraction(hook.green_grams)
-    days = float((seconds_of(down_at or now) - log.hung_at) / DAY_SECONDS)
+    # a simulated chamber's clock may be ahead of ours
+    latest = max([seconds_of(now), *(one.at for one in log.weighings[-1:])])
+    days = float(((latest if down_at is None else seconds_of(down_at)) - log.hung_at) / DAY_SECONDS)
     span = followed.dry.span
     return out.HookOut(
         id=hook.pk,
@@ -53,6 +56,7 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
         label=hook.label,
         name=hook.batch.name,
         chamber=hook.chamber,
+        cell=hook.cell,
         hung_at=hook.hung_at,
         down_at=down_at,
         day=round(days, 2),
@@ -84,25 +88,28 @@ def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
         by_kind.setdefault(one.kind, []).append(one)
     began = next(iter(by_kind.get("ferment", ())), None)
     scale = hook.batch.kitchen.scale_grams
+    down_at = next((one.at for one in by_kind.get("down", ())), None)
+    heard = list_rows(hook.batch.kitchen, hook.chamber, since=hook.hung_at, until=down_at)
+    noted = (
+        ChamberReading(
+            at=seconds_of(one.at),
+            fahrenheit=_or_none(one.data["fahrenheit"]),
+            humidity=_or_none(one.data["humidity"]),
+        )
+        for one in by_kind.get("air", ())
+    )
     return DryingLog(
         unit=unit_of(hook.batch.kitchen),
         green=Fraction(hook.green_grams),
         hung_at=seconds_of(hook.hung_at),
         target_loss=Fraction(hook.target_loss),
-        weighings=tuple(_list_weighings(hook)),
+        weighings=tuple(_join(_list_weighings(hook), list_cell(hook, heard))),
         scale_grams=Fraction(1) if scale is None else Fraction(scale),
         cuts=tuple(
             Cut(at=seconds_of(one.at), before=_of(one, "before"), after=_of(one, "after"))
             for one in by_kind.get("cut", ())
         ),
-        chamber=tuple(
-            ChamberReading(
-                at=seconds_of(one.at),
-                fahrenheit=_or_none(one.data["fahrenheit"]),
-                humidity=_or_none(one.data["humidity"]),
-            )
-            for one in by_kind.get("air", ())
-        ),
+        chamber=(*noted, *list_air(heard)),
         ph=tuple(PhReading(at=seconds_of(one.at), ph=_of(one, "ph")) for one in by_kind.get("ph", ())),
         ferment=None
         if began is None
@@ -130,6 +137,12 @@ def _list_weighings(hook: Hook) -> Iterator[HookWeighing]:
                 found[seconds_of(row.entry.happened_at)] = Fraction(line.grams)
     for at in sorted(found):
         yield HookWeighing(at=at, grams=found[at])
+
+
+def _join(typed: Iterable[HookWeighing], weighed: Iterable[HookWeighing]) -> list[HookWeighing]:
+    """Weighings by hand and by the load cell in order; by hand counts where both are of one time."""
+    found = {one.at: one for one in (*weighed, *typed)}
+    return [found[at] for at in sorted(found)]
 
 
 def _price(hook: Hook, costed: CostedBatch, grams: Fraction) -> Any:

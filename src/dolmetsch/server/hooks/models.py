@@ -26,6 +26,8 @@ class Hook(Kept):
     target_loss = models.DecimalField(max_digits=9, decimal_places=8)
     hung_at = models.DateTimeField()
     chamber = models.CharField(max_length=WORD_LENGTH, blank=True)
+    #: The load cell it hangs on, by its number; empty: on none.
+    cell = models.CharField(max_length=1, blank=True)
 
     class Meta(Kept.Meta):
         abstract = False

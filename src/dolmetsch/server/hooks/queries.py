@@ -4,6 +4,7 @@ from datetime import UTC, datetime
 
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
+from dolmetsch.server.hooks.chambers import show_chambers
 from dolmetsch.server.hooks.drying import read_hook, show_air
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
@@ -51,4 +52,5 @@ def read_chamber(kitchen: Kitchen, *, now: datetime) -> out.ChamberOut:
         hanging=sorted(hanging, key=lambda one: one.likely or last),
         down=[read_hook(hook, now=now) for hook in latest],
         air=show_air(list(reversed(air)), unit),
+        chambers=show_chambers(kitchen, now=now),
     )

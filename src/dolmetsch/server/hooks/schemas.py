@@ -22,6 +22,7 @@ class HangIn(BaseModel):
     target: Typed = "35"
     hung_at: datetime | None = None
     chamber: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    cell: Annotated[str, Field(max_length=1)] = ""
 
 
 class HookNoteIn(BaseModel):
@@ -63,6 +64,7 @@ class HookOut(BaseModel):
     label: str
     name: str
     chamber: str
+    cell: str
     hung_at: datetime
     down_at: datetime | None
     day: float
@@ -94,13 +96,36 @@ class AirOut(BaseModel):
     humidity: str | None
 
 
+class AirPointOut(BaseModel):
+    """A point of a chamber's curve: °F or °C as the kitchen has it, and per cent."""
+
+    at: datetime
+    value: float
+
+
+class HeardOut(BaseModel):
+    """A chamber that is heard: its air lately, and how long it lay outside of what dries well."""
+
+    name: str
+    is_heard: bool
+    temp: str | None
+    humidity: str | None
+    cells: list[str]
+    days: int
+    temps: list[AirPointOut]
+    humidities: list[AirPointOut]
+    outside: list[str]
+    source: str
+
+
 class ChamberOut(BaseModel):
-    """What hangs, the next ready first, and the air as noted."""
+    """What hangs, the next ready first, the air as noted, and the chambers that are heard."""
 
     unit: Literal["F", "C"]
     hanging: list[HookOut]
     down: list[HookOut]
     air: list[AirOut]
+    chambers: list[HeardOut]
 
 
 class HungOut(BaseModel):

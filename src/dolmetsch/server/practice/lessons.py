@@ -11,8 +11,9 @@ PROBE: Final = "1"
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lesson:
-    """A made-up cook. ``grams`` of meat, cured with ``nitrite_ppm`` or not, that cost ``cost``; ``served`` of it
-    is left after the fire.
+    """A made-up cook: ``grams`` of meat that cost ``cost``, cured with ``nitrite_ppm`` or not.
+
+    ``served``: the part of what comes out of the fire that is served.
 
     ``stages`` as a fire keeps them, ``wrap_at``: the inside (°F) at which wrapping ends the stall, if it is
     wrapped at all. ``reserve``: seconds between the best end and the meal.

@@ -6519,8 +6519,21 @@ export interface components {
             humidity: string | null;
         };
         /**
+         * AirPointOut
+         * @description A point of a chamber's curve: °F or °C as the kitchen has it, and per cent.
+         */
+        AirPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * ChamberOut
-         * @description What hangs, the next ready first, and the air as noted.
+         * @description What hangs, the next ready first, the air as noted, and the chambers that are heard.
          */
         ChamberOut: {
             /**
@@ -6534,6 +6547,8 @@ export interface components {
             down: components["schemas"]["HookOut"][];
             /** Air */
             air: components["schemas"]["AirOut"][];
+            /** Chambers */
+            chambers: components["schemas"]["HeardOut"][];
         };
         /**
          * DotOut
@@ -6567,6 +6582,32 @@ export interface components {
             source: string;
         };
         /**
+         * HeardOut
+         * @description A chamber that is heard: its air lately, and how long it lay outside of what dries well.
+         */
+        HeardOut: {
+            /** Name */
+            name: string;
+            /** Is Heard */
+            is_heard: boolean;
+            /** Temp */
+            temp: string | null;
+            /** Humidity */
+            humidity: string | null;
+            /** Cells */
+            cells: string[];
+            /** Days */
+            days: number;
+            /** Temps */
+            temps: components["schemas"]["AirPointOut"][];
+            /** Humidities */
+            humidities: components["schemas"]["AirPointOut"][];
+            /** Outside */
+            outside: string[];
+            /** Source */
+            source: string;
+        };
+        /**
          * HookOut
          * @description A hanging piece: what it has lost, and when it is dry.
          */
@@ -6583,6 +6624,8 @@ export interface components {
             name: string;
             /** Chamber */
             chamber: string;
+            /** Cell */
+            cell: string;
             /**
              * Hung At
              * Format: date-time
@@ -6657,6 +6700,11 @@ export interface components {
              * @default
              */
             chamber: string;
+            /**
+             * Cell
+             * @default
+             */
+            cell: string;
         };
         /**
          * HookNoteIn

@@ -4,6 +4,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText, momentText, spanText } from '@/shared/quantity/when'
 import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
+import ChamberAir from './ChamberAir.vue'
 import HangForm from './HangForm.vue'
 import LossDrawing from './LossDrawing.vue'
 import { colorOf } from './lossScale'
@@ -17,6 +18,8 @@ const { weightText, like, money } = useUnits()
 const isHanging = ref(false)
 const next = computed(() => chamber.value?.hanging.find((one) => one.low && one.why !== 'reached'))
 const air = computed(() => chamber.value?.air.at(-1))
+/** Chambers that were ever heard. */
+const heard = computed(() => (chamber.value?.chambers ?? []).filter((one) => one.temp ?? one.humidity))
 const summary = computed(() => {
   const count = chamber.value?.hanging.length ?? 0
   const parts = [count === 1 ? 'one piece hangs' : `${count || 'no'} pieces hang`]
@@ -47,6 +50,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
     <HangForm
       v-if="isHanging || !chamber.hanging.length"
       :hung="chamber.hanging.map((one) => one.label)"
+      :heard="chamber.chambers"
       :problem="hangProblem"
       @hang="(body) => hang(body, () => (isHanging = false))"
     />
@@ -79,6 +83,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
             {{ price(next.price) }}.
           </p>
         </section>
+        <ChamberAir v-for="one in heard" :key="one.name" :chamber="one" :unit="chamber.unit" />
         <ul class="rod" aria-label="What hangs">
           <li v-for="(one, index) in chamber.hanging" :key="one.id">
             <span class="string" aria-hidden="true" />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { Problem } from '@/shared/api/client'
+import type { Problem, Schemas } from '@/shared/api/client'
 import { labelOf, piecesOf } from '@/places/fire/pieces'
 import { useMap } from '@/shared/api/useBench'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -8,7 +8,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import type { HangIn } from './useChamber'
 
 /** Hang a piece: its green weight, and how much it is to lose. */
-const props = defineProps<{ hung: string[]; problem: Problem | null }>()
+const props = defineProps<{ hung: string[]; heard: Schemas['HeardOut'][]; problem: Problem | null }>()
 const emit = defineEmits<{ hang: [body: HangIn] }>()
 const { data: map } = useMap()
 const { weightText } = useUnits()
@@ -16,10 +16,14 @@ const chosen = ref('')
 const green = ref('')
 const target = ref('35')
 const chamber = ref('')
+const cell = ref('')
+/** Load cells belong to a chamber that is heard. */
+const hasCells = computed(() => props.heard.some((one) => one.name === chamber.value))
 const pieces = computed(() => piecesOf(map.value).filter((piece) => !props.hung.includes(labelOf(piece))))
-const chambers = computed(() =>
-  (map.value?.stores ?? []).filter((store) => store.sort === 'chamber').map((store) => store.name),
-)
+const chambers = computed(() => [
+  ...props.heard.map((one) => one.name),
+  ...(map.value?.stores ?? []).filter((store) => store.sort === 'chamber').map((store) => store.name),
+])
 const piece = computed(() => pieces.value.find((one) => labelOf(one) === chosen.value))
 function hang(): void {
   if (piece.value)
@@ -29,6 +33,7 @@ function hang(): void {
       green: green.value,
       target: target.value,
       chamber: chamber.value,
+      cell: hasCells.value ? cell.value : '',
     })
 }
 </script>
@@ -57,6 +62,13 @@ function hang(): void {
     <label class="named"
       ><span>Chamber</span><input v-model="chamber" class="box" maxlength="40" list="chambers"
     /></label>
+    <label v-if="hasCells" class="named"
+      ><span>Load cell</span
+      ><select v-model="cell" class="box">
+        <option value="">none: weighed by hand</option>
+        <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+      </select></label
+    >
     <datalist id="chambers"><option v-for="one in chambers" :key="one" :value="one" /></datalist>
     <button type="submit" class="act first">Hang it</button>
     <ProblemNote v-if="problem" :problem="problem" fields class="wide" />

@@ -22,6 +22,7 @@ const hook = (more: Partial<Hanging> = {}): Hanging => ({
   label: 'S-01 P',
   name: 'Quay sausage',
   chamber: '',
+  cell: '',
   hung_at: '2026-11-01T09:00:00Z',
   down_at: null,
   day: 20,
@@ -49,6 +50,23 @@ const chamber = (more: Partial<Chamber> = {}): Chamber => ({
   unit: 'F',
   hanging: [hook()],
   down: [],
+  chambers: [
+    {
+      name: 'loft',
+      is_heard: true,
+      temp: '55',
+      humidity: '76.0',
+      cells: ['1'],
+      days: 14,
+      temps: [
+        { at: '2026-11-19T09:00:00Z', value: 54 },
+        { at: '2026-11-20T09:00:00Z', value: 61 },
+      ],
+      humidities: [],
+      outside: ['Air over 59 °F for 2 h.'],
+      source: 'common practice',
+    },
+  ],
   air: [{ at: '2026-11-20T09:00:00Z', temp: '55', humidity: '76.0' }],
   ...more,
 })
@@ -107,7 +125,7 @@ describe('the chamber', () => {
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('▲ Less than all.'))
     const body = calls.find((call) => call.method === 'POST')?.body
-    expect(body).toEqual({ code: 'J-01', mark: 'B', green: '', target: '35', chamber: '' })
+    expect(body).toEqual({ code: 'J-01', mark: 'B', green: '', target: '35', cell: '', chamber: '' })
   })
 
   it('notes what belongs to the kind alone', async () => {

@@ -13,11 +13,11 @@ from dolmetsch.server.fires.collecting import Collector
 class Command(BaseCommand):
     """Runs the collector."""
 
-    help = "Hear the cookers and keep what they read."
+    help = "Hear the cookers and chambers, and keep what they read."
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run until SIGTERM or Ctrl-C."""
-        collector = Collector(read_configured(settings.COOKERS))
+        collector = Collector(read_configured(settings.COOKERS), read_configured(settings.CHAMBERS))
         for asked in (signal.SIGTERM, signal.SIGINT):
             signal.signal(asked, lambda *_: collector.closing.set())
         collector.run()

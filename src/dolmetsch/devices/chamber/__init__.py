@@ -1,0 +1,1 @@
+"""A simulated drying chamber."""
