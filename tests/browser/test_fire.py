@@ -6,12 +6,15 @@ from contextlib import closing
 import pytest
 from playwright.sync_api import Page, expect
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import Fire, FireEvent
+from dolmetsch.server.practice import actions
 from tests.browser.test_access import serious
 from tests.browser.test_bench import cook
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.server.conftest import weigh
 from tests.server.test_collecting import start_collector
+from tests.server.test_practice import BELLY, seed_with
 
 
 @pytest.fixture
@@ -46,8 +49,17 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     for words in ("MEAT 1 35", "MEAT 2 60", "PROGRAM 130/60 180/120 235", "SPEED 600"):
         drum(words)
     into_the_smoke(kitchen)
-    kitchen.get_by_text("Smoke 180 now").wait_for()
+    alarm = (
+        kitchen.get_by_role("list", name="Alarms").get_by_role("listitem").filter(has_text="Smoke 180 now")
+    )
+    alarm.get_by_role("button", name="Quiet it").click()
+    expect(alarm).to_contain_text("quieted")
     kitchen.get_by_role("button", name="Next: Smoke 180").click()
+    expect(alarm).to_have_count(0)
+    kitchen.get_by_role("button", name="Fuel", exact=True).click()
+    kitchen.get_by_label("What was added").fill("oak pellets")
+    kitchen.get_by_label("At", exact=True).fill("4.20")
+    kitchen.get_by_role("button", name="Record it").click()
     kitchen.get_by_text("Cook 225 in").wait_for()
     drum("FIRE low")
     expect(kitchen.get_by_role("list", name="What is wrong")).to_contain_text("Fire low since")
@@ -70,17 +82,24 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     drum("SPEED 600")
     expect(kitchen.get_by_role("region", name="Ready")).to_contain_text("The coldest is there")
     expect(kitchen.get_by_role("region", name="Cooked through?")).to_contain_text("✓ met")
-    for words in ("ICE 1", "ICE 2"):
+    # one into ice, the thick one forgotten on the table: the warmest decides
+    for words in ("ICE 1", "TAKE 2"):
         drum(words)
     kitchen.get_by_role("button", name="Out of the smoke, cool").click()
     cooling = kitchen.get_by_role("region", name="Cooling")
-    expect(cooling.get_by_role("listitem").filter(has_text="135 to 70 °F")).to_contain_text("✓ met")
-    expect(cooling.get_by_role("listitem").filter(has_text="80 to 45 °F")).to_contain_text("✓ met")
-    expect(kitchen.get_by_role("link", name="Weigh L-01")).to_be_visible()
+    expect(cooling.get_by_role("listitem").filter(has_text="135 to 70 °F")).to_contain_text("failed")
+    expect(kitchen.get_by_role("list", name="Alarms")).to_contain_text("Too slow to 70 °F")
+    kitchen.get_by_role("link", name="Weigh L-01").click()
+    expect(kitchen.get_by_text("Goes into this step")).to_contain_text(
+        "oak pellets, its share of 2 pieces $2.1"
+    )
+    kitchen.go_back()
     kitchen.get_by_role("button", name="Done").click()
     expect(kitchen.get_by_text("done, since")).to_be_visible()
     kinds = list(FireEvent.objects.order_by("at", "id").values_list("kind", flat=True))
-    assert kinds == ["probe", "probe", "stage", "stage", "instant", "swap", "cool", "done"]
+    assert [kind for kind in kinds if kind not in ("quiet", "fuel")] == [
+        *("probe", "probe", "stage", "stage", "instant", "swap", "cool", "done")
+    ]
 
 
 def test_with_one_hand_on_a_phone_and_without_a_cooker(kitchen: Page, canteen, settings):
@@ -138,3 +157,33 @@ def test_a_hook_from_green_to_ready(kitchen: Page, canteen):
     note.get_by_role("button", name="Note it").click()
     expect(kitchen.get_by_text("lost 30.3 %")).to_be_visible()
     expect(hung).to_have_count(0)
+
+
+def test_a_practice_run_on_a_phone(kitchen: Page, canteen, monkeypatch):
+    monkeypatch.setattr(actions.secrets, "randbelow", lambda most: seed_with(BELLY, "fire_out"))
+    before = Batch.objects.count()
+    kitchen.set_viewport_size({"width": 390, "height": 844})
+    kitchen.goto(f"{canteen}/fire/practice")
+    kitchen.get_by_label("How fast").select_option("600")
+    kitchen.get_by_role("button", name="Light the fire").first.click()
+    alarms = kitchen.get_by_role("list", name="Alarms")
+    # whoever looks does what the alarms ask for, in whatever order, until it is ready
+    asked = {
+        "Smoke 180 now": "Next: Smoke 180",
+        "ook at the fire": "Fuel",
+        "Cook 225 now": "Next: Cook 225",
+        "is reached: pull it": "Out of the smoke, cool",
+    }
+    while asked:
+        expect(alarms).to_be_visible()
+        text = alarms.inner_text()
+        for word in [word for word in asked if word in text]:
+            kitchen.get_by_role("button", name=asked.pop(word), exact=True).click()
+        kitchen.wait_for_timeout(200)
+    kitchen.get_by_role("button", name="Done").click()
+    end = kitchen.get_by_role("region", name="How it went")
+    expect(end).to_contain_text("The fire went out. Caught")
+    expect(end).to_contain_text("cooked through")
+    assert kitchen.evaluate("document.documentElement.scrollWidth") <= 390
+    assert serious(kitchen) == []
+    assert Batch.objects.count() == before

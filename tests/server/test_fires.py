@@ -587,6 +587,18 @@ def test_an_alarm_stays_until_it_is_over_quieted_or_not(cooks):
     assert make_kitchen("quiet-kitchen").get("/alarms")[1]["alarms"] == []
 
 
+def test_air_long_under_the_program_is_an_alarm_also_after_a_change_of_stage(cooks):
+    """Out just after a change of stage, the fire is not low by that stage's own air."""
+    fire_id = begun(cooks, ago=120, pull_at="", stages=[{"kind": "cook", "air": "225"}])
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute in range(0, 41, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=60, air=150)
+        assert ("cold" in alarms(cooks)) is (minute == 40)
+    assert alarms(cooks)["cold"]["text"] == "The air is at 150 °F, the program wants 225: look at the fire."
+    heard(cooks, start + timedelta(minutes=42), p1=60, air=186)
+    assert "cold" not in alarms(cooks)
+
+
 def test_what_is_reached_wrong_or_silent_is_an_alarm(cooks):
     stages = [{"kind": "cook", "air": "200"}]
     fire_id = begun(cooks, ago=300, stages=stages, pull_at="120")

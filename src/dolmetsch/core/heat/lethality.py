@@ -42,9 +42,9 @@ def compute_lethality(log: CookLog, inside: list[InsideMoment]) -> Lethality | N
     found: list[Fraction | None] = [None, None]
     for stretch in join_stretches(log.list_phases(*HEATING)):
         for one, other in pairs(within(inside, stretch)):
-            if other.at - one.at > STALE_SECONDS:
-                continue
             coldest = min(one.coldest, other.coldest)
+            if coldest < LETHAL_FROM or other.at - one.at > STALE_SECONDS:
+                continue
             for column in (LOG_6_5, LOG_7):
                 met[column] = _add(met[column], coldest, other.at - one.at, column)
                 if found[column] is None and met[column] >= 1:

@@ -3,7 +3,7 @@
 The marks are in ``reference.fire`` and ``reference.heat``.
 """
 
-from bisect import bisect_left, insort
+from bisect import bisect_left, bisect_right, insort
 from collections import deque
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -18,6 +18,7 @@ from dolmetsch.core.heat.moments import (
     degree_grid,
     instants_of,
     join_stretches,
+    list_within,
     pairs,
     time_grid,
     within,
@@ -80,9 +81,10 @@ class Track:
         return self.clock.value(self.times[min(index, len(self.times) - 1)])
 
     def within(self, phase: Phase) -> "Track":
-        """What was read in ``phase``."""
-        here = [index for index, at in enumerate(self.times) if phase.holds(self.clock.value(at))]
-        first, last = (here[0], here[-1] + 1) if here else (0, 0)
+        """What was read in ``phase``, both ends included."""
+        first = bisect_left(self.times, phase.start * self.clock.parts)
+        end = phase.end
+        last = len(self.times) if end is None else bisect_right(self.times, end * self.clock.parts)
         return replace(self, times=self.times[first:last], counts=self.counts[first:last])
 
 
@@ -103,15 +105,20 @@ def list_troubles(log: CookLog, moments: Sequence[Moment], inside: Sequence[Insi
 def list_tracks(log: CookLog) -> Iterator[tuple[str, Track]]:
     """What each probe read, by its id."""
     clock, degrees = time_grid(log), degree_grid(log)
+    times = [clock.count(one.at) for one in log.readings]
     for probe in log.probes:
-        own = [one for one in log.readings if probe.id in one.values]
+        own = [
+            (at, one.values[probe.id])
+            for at, one in zip(times, log.readings, strict=True)
+            if probe.id in one.values
+        ]
         yield (
             probe.id,
             Track(
                 clock=clock,
                 degrees=degrees,
-                times=[clock.count(one.at) for one in own],
-                counts=[degrees.count(one.values[probe.id]) for one in own],
+                times=[at for at, _ in own],
+                counts=[degrees.count(value) for _, value in own],
             ),
         )
 
@@ -194,7 +201,7 @@ def _probes_out(log: CookLog, moments: Sequence[Moment], tracks: Mapping[str, Tr
         track = tracks[probe.id]
         jumps = [(track.time(begun), track.time(ended)) for begun, ended in list_runs(list(_jumps(track)))]
         known = [one for one in moments if probe.id in one.counts]
-        near = [_is_like_air(log, probe, one) for one in known]
+        near = list(_like_air(log, probe, known))
         runs = [(known[begun].at, known[min(ended, len(known) - 1)].at) for begun, ended in list_runs(near)]
         lying = [(start, end) for start, end in runs if end - start >= PROBE_OUT_NEAR_SECONDS]
         for start, end in _join([*jumps, *lying]):
@@ -223,14 +230,23 @@ def _jumps(track: Track) -> Iterator[bool]:
         low.append(index)
 
 
-def _is_like_air(log: CookLog, probe: Probe, moment: Moment) -> bool:
-    counts, grid = moment.counts, moment.grid
-    air = next((counts[one.id] for one in log.air if one.id in counts), None)
-    if air is None or abs(counts[probe.id] - air) > grid.count(PROBE_OUT_NEAR_AIR):
-        return False
-    others = [counts[one.id] for one in log.inside if one.id != probe.id and one.id in counts]
-    under = grid.count(PROBE_OUT_OTHERS_UNDER)
-    return bool(others) and all(air - other > under for other in others)
+def _like_air(log: CookLog, probe: Probe, known: Sequence[Moment]) -> Iterator[bool]:
+    """Whether ``probe`` reads like the air at each of its moments while every other is far under it."""
+    airs = [one.id for one in log.air]
+    others = [one.id for one in log.inside if one.id != probe.id]
+    near, under = (
+        (known[0].grid.count(PROBE_OUT_NEAR_AIR), known[0].grid.count(PROBE_OUT_OTHERS_UNDER))
+        if known
+        else (0, 0)
+    )
+    for moment in known:
+        counts = moment.counts
+        air = next((counts[name] for name in airs if name in counts), None)
+        if air is None or abs(counts[probe.id] - air) > near:
+            yield False
+            continue
+        beside = [counts[name] for name in others if name in counts]
+        yield bool(beside) and air - max(beside) > under
 
 
 def _join(spans: Iterable[tuple[Fraction, Fraction]]) -> list[tuple[Fraction, Fraction]]:
@@ -283,11 +299,8 @@ def _gaps(log: CookLog, inside: Sequence[InsideMoment]) -> Iterator[Trouble]:
 
 def _dangers(log: CookLog, inside: Sequence[InsideMoment]) -> Iterator[Trouble]:
     limit = DANGER_CURED_SECONDS if log.is_cured else DANGER_SECONDS
-    phases = log.list_phases(*HEATING)
-    holds = [
-        DANGER_FROM <= one.coldest <= DANGER_TO and any(phase.holds(one.at) for phase in phases)
-        for one in inside
-    ]
+    heated = {one.at for one in list_within(inside, log.list_phases(*HEATING))}
+    holds = [one.at in heated and DANGER_FROM <= one.coldest <= DANGER_TO for one in inside]
     for begun, ended in list_runs(holds):
         start, end = inside[begun].at, inside[min(ended, len(inside) - 1)].at
         if end - start > limit:

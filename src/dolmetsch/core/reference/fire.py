@@ -20,3 +20,5 @@ PROBE_OUT_NEAR_SECONDS: Final = 600
 
 #: An instant reading so much nearer (°F) to another piece's probe says that two are mixed up.
 PROBE_SWAP_NEARER: Final = Fraction(10)
+#: An air so long under what the program asks for is called out; a cooker needs some of it to heat up.
+COLD_AIR_SECONDS: Final = 2400

@@ -6,7 +6,9 @@ from typing import Final
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.numbers.span import REACHED
+from dolmetsch.core.reference.fire import COLD_AIR_SECONDS, FIRE_LOW_DROP
 from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING
+from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.followed import FollowedFire, follow_fire
 from dolmetsch.server.fires.models import FirePiece
@@ -62,6 +64,7 @@ def _find(followed: FollowedFire) -> Iterator[tuple[str, str]]:
 def _find_burning(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     story, cook = followed.story, followed.cook
     fire, unit = story.fire, unit_of(story.fire.kitchen)
+    yield from _find_cold_air(followed)
     due = say_next(story, cook, now=followed.now)
     if due is not None and " now" in due:
         yield f"stage {len(story.stages)}", f"Next stage is due: {due}."
@@ -72,6 +75,33 @@ def _find_burning(followed: FollowedFire) -> Iterator[tuple[str, str]]:
         yield "pull", f"{print_degrees(Fraction(fire.pull_at), unit)} °{unit} is reached: pull it."
     elif fire.meal_at is not None and ready.span.likely > seconds_of(fire.meal_at):
         yield "late", "It is likely to be ready after the meal: cook hotter, wrap it, or move the meal."
+
+
+def _find_cold_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
+    """An air that has long been far under what the stage asks for, which a change of stage hides from the
+    trouble of a low fire: that is measured by the air of the same stage before.
+    """
+    story, cook = followed.story, followed.cook
+    index, begun = story.stages[-1]
+    wanted = story.fire.stages[index]["air"]
+    if wanted is None or any(
+        one.code == "fire_low" and one.end == cook.moments[-1].at for one in cook.troubles
+    ):
+        return
+    limit, since = Fraction(wanted) - FIRE_LOW_DROP, None
+    for reading in reversed(cook.log.readings):
+        air = reading.values.get(AIR)
+        if air is None:
+            continue
+        if air >= limit or reading.at < seconds_of(begun):
+            break
+        since = reading.at
+    if since is None or cook.log.readings[-1].at - since < COLD_AIR_SECONDS:
+        return
+    unit = unit_of(story.fire.kitchen)
+    now = print_degrees(cook.log.readings[-1].values.get(AIR, limit), unit)
+    goal = print_degrees(Fraction(wanted), unit)
+    yield f"cold {index}", f"The air is at {now} °{unit}, the program wants {goal}: look at the fire."
 
 
 def _find_cooling(followed: FollowedFire) -> Iterator[tuple[str, str]]:
