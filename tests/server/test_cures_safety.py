@@ -329,3 +329,11 @@ def test_the_second_stage_of_a_brines_spices_has_its_day(api, code):
         assert ("crushed pepper" in piece["stage_note"]) is bool(extras)
         assert put_in(api, code, laid, sure=True)[0] == 201
         assert PlannedTask.objects.filter(kind="spice").count() == planned
+
+
+def test_a_sausage_is_judged_as_comminuted_whatever_it_was_cut_from(api):
+    code = api.started(bought={**BOUGHT, "cut": "belly, skinless"})
+    api.recorded(code, TRIM)
+    sausage = {"school": "sausage", "target": "", "agent_amount": "0.25 %"}
+    (piece,) = ask(api, code, on_desk("A", sausage))["pieces"]
+    assert (piece["gauge"]["limit_name"], piece["gauge"]["limit"]) == ("comminuted meat, dry", "156")

@@ -87,6 +87,48 @@ def test_a_salt_box_takes_its_nitrite_rubbed_on_and_does_not_guess_the_salt():
     assert expected.salt_high == F("0.035")
 
 
+def test_a_sausage_is_salted_by_its_meat_and_judged_as_comminuted():
+    """2 kg: 2.7 % salt are 54 g, of which 5 g of no. 1 (0.25 %) bring 4.6875; 312.5 mg of nitrite in 2 kg."""
+    salt = Ingredient(name="salt", share=F("0.027"))
+    mixed = recipe("sausage", salt=salt, target_ppm=None, agent_share=F("0.0025"))
+    desk = weigh_out(mixed, piece(product="comminuted"))
+    assert weighed(desk)["agent"] == 5
+    assert weighed(desk)["salt"] == 54 - F("4.6875")
+    assert (desk.ppm, desk.mix.limit_ppm, desk.is_at_rule, desk.is_over) == (F("156.25"), 156, True, False)
+    codes = {one.code for one in caution(mixed, piece(product="comminuted"), desk)}
+    assert {"at_rule", "mixed_cold"} <= codes
+    assert not codes & {"sausage_salt", "dextrose", "dried_long"}
+
+
+@pytest.mark.parametrize(
+    ("salt", "sugar", "finish", "code"),
+    [
+        ("0.020", "0.01", "cooked", "sausage_salt"),
+        ("0.031", "0.01", "cooked", "sausage_salt"),
+        ("0.027", "0.001", "air_dried", "dextrose"),
+        ("0.027", "0.01", "air_dried", "dried_long"),
+    ],
+)
+def test_what_is_unusual_in_a_sausage_is_said(salt, sugar, finish, code):
+    mixed = recipe(
+        "sausage",
+        salt=Ingredient(name="salt", share=F(salt)),
+        sugar=Ingredient(name="dextrose", share=F(sugar)),
+    )
+    meat = piece(product="comminuted", finish=finish)
+    assert code in {one.code for one in caution(mixed, meat, weigh_out(mixed, meat))}
+    other = recipe("measured", salt=mixed.salt, sugar=mixed.sugar)
+    assert not {"sausage_salt", "dextrose"} & {
+        one.code for one in caution(other, meat, weigh_out(other, meat))
+    }
+
+
+def test_what_is_mixed_through_needs_no_days_and_no_thickness():
+    time = plan_time("sausage", pounds=4, thickness_mm=80, skin_on=False, is_belly=False)
+    assert (time.window.first, time.window.last, time.planned) == (1, 2, 1)
+    assert (time.curve, time.asks_thickness) == ((), False)
+
+
 def test_a_brine_is_judged_by_the_higher_figure_and_salts_evenly():
     desk = weigh_out(recipe("brine"), piece())
     assert desk.brine.grams == desk.mix.brine == sum(weighed(desk).values())
@@ -384,7 +426,7 @@ def test_a_kitchens_own_limit_stands_in_place_of_the_table():
 
 
 def test_every_school_says_how_and_what_of_going_over():
-    assert len(SCHOOLS) == 9
+    assert len(SCHOOLS) == 10
     for school in SCHOOLS.values():
         assert len({school.how, school.inside, school.over, school.label}) == 4
 

@@ -19,6 +19,12 @@ from dolmetsch.core.reference.nitrite import (
     PRACTICE,
     QUARTER_OUNCE_PPM,
 )
+from dolmetsch.core.reference.sausage import (
+    DEXTROSE_LEAST,
+    SAUSAGE_FERMENT,
+    SAUSAGE_SALT,
+    SAUSAGE_SOURCE,
+)
 
 #: Salt outside of these, of the meat, is more likely a slip of the pen than a recipe.
 SALT_RATIOS: Final = (Fraction(2, 1000), Fraction(10, 100))
@@ -101,6 +107,7 @@ def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Finding]:
         *_over_limit(desk),
         *_little_nitrite(recipe, piece, desk),
         *_wrong_agent(recipe, piece),
+        *_sausage(recipe, piece),
         *_measuring(recipe, desk),
         *_amounts(piece, desk),
     ]
@@ -205,6 +212,24 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
             "here. Use no. 1."
         )
         yield note("nitrate_too_soon", text, source=PRACTICE)
+
+
+def _sausage(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
+    """What is usual in a sausage, and how it is kept and followed."""
+    if recipe.school != "sausage":
+        return
+    low, high = SAUSAGE_SALT
+    if recipe.salt is not None and not low <= recipe.salt.share <= high:
+        text = f"Sausage is usually salted at {_percent(low)} to {_percent(high)} % of the meat."
+        yield note("sausage_salt", text, source=SAUSAGE_SOURCE)
+    yield care(
+        "mixed_cold",
+        f"Keep it under 40 °F while it is ground and mixed. {SAUSAGE_FERMENT}",
+        source=SAUSAGE_SOURCE,
+    )
+    if piece.finish == "air_dried" and (recipe.sugar is None or recipe.sugar.share < DEXTROSE_LEAST):
+        text = "A culture needs something to live on: 0.2 to 0.5 % dextrose is usual."
+        yield note("dextrose", text, source=SAUSAGE_SOURCE)
 
 
 def _measuring(recipe: Recipe, desk: Desk) -> Iterator[Finding]:

@@ -106,8 +106,9 @@ def plan_time(
     if thickness_mm is not None and not 0 < thickness_mm <= MAX_THICKNESS_MM:
         raise CureError("thickness", "measure it at its thickest: above nothing, and under 16 inches")
     # the needle brings the cure inside, so its way in from the surface says nothing
-    is_pumped = "pump" in SCHOOLS[school].method
-    spread_mm = None if is_pumped else thickness_mm
+    # nor where it is mixed through
+    has_no_way_in = "pump" in SCHOOLS[school].method or school == "sausage"
+    spread_mm = None if has_no_way_in else thickness_mm
     rules = _rules(school, pounds=pounds, thickness_mm=spread_mm, skin_on=skin_on, is_belly=is_belly)
     window = _window(school, {rule.key: rule for rule in rules}, is_belly=is_belly)
     curve = () if spread_mm is None else draw_centre(spread_mm, skin_on=skin_on, days=window.last + 3)
@@ -117,7 +118,7 @@ def plan_time(
         window=window,
         planned=min(max(slowest, window.first), window.last),
         curve=curve,
-        asks_thickness=thickness_mm is None and not is_pumped,
+        asks_thickness=thickness_mm is None and not has_no_way_in,
         half_metres=None if spread_mm is None else _half(spread_mm, skin_on=skin_on),
     )
 
@@ -143,6 +144,8 @@ def _rules(
     elif school == "brine":
         low, high = min(max(3.5 * pounds, 5), 14), min(max(4 * pounds, 5), 21)
         rules.append(Rule(key="brine", text="3½ to 4 days per pound, 5 to 21", first=low, last=high))
+    elif school == "sausage":
+        rules.append(Rule(key="mixed", text="mixed through: a night to bind", first=0.5, last=2))
     elif school == "inject_cover":
         rules.append(Rule(key="cover", text="injected and covered", first=4, last=7))
     else:

@@ -14,6 +14,7 @@ SchoolKey = Literal[
     "inject_cover",
     "ready_mixed",
     "two_stage",
+    "sausage",
     "plain",
 ]
 
@@ -126,6 +127,16 @@ SCHOOLS: Final[dict[str, School]] = {
             "no harm.",
             over="Wipe it off and go on with the spices: past twice the time the meat only softens.",
             turn_days=1,
+        ),
+        School(
+            key="sausage",
+            label="sausage",
+            method="dry",
+            yield_method="dry_cure",
+            how="Ground and mixed with all of it until it binds, never over 40 °F (4 °C); then stuffed.",
+            inside="Mixed through it is cured at once; a night in the cold lets it bind.",
+            over="Stuff it and go on: ground meat spoils sooner than a whole piece.",
+            turn_days=0,
         ),
         School(
             key="plain",

@@ -141,6 +141,9 @@ def _lay(data: typed.CuredPieceIn, costed: CostedBatch, facts: Facts) -> DeskPie
     piece = get_piece(costed, data.mark)
     skin = _skin(data, facts, costed)
     product = data.product or product_of(piece, facts, cut=costed.chain.batch.lots[0].cut)
+    if data.recipe.school == "sausage":
+        # mixed through, whatever it was cut from: the limits of comminuted meat
+        product = "comminuted"
     return DeskPiece(input=data, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
 
 

@@ -4967,7 +4967,7 @@ export interface components {
              * @default measured
              * @enum {string}
              */
-            school: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "plain";
+            school: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "sausage" | "plain";
             /**
              * @default {
              *       "name": "salt",
@@ -5110,7 +5110,7 @@ export interface components {
              * Key
              * @enum {string}
              */
-            key: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "plain";
+            key: "measured" | "spoon" | "salt_box" | "brine" | "injection" | "inject_cover" | "ready_mixed" | "two_stage" | "sausage" | "plain";
             /** Label */
             label: string;
             /**

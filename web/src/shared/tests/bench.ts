@@ -191,6 +191,7 @@ export const facts = (more: Partial<Schemas['DeskFactsOut']> = {}): Schemas['Des
       ['inject_cover', 'Inject and cover'],
       ['ready_mixed', 'Ready-mixed'],
       ['two_stage', 'Two-stage'],
+      ['sausage', 'Sausage'],
       ['plain', 'Without nitrite'],
     ] as const
   ).map(([key, label]) => ({ key, label, method: 'dry', how: '', turn_days: 1 })),

@@ -71,6 +71,10 @@ describe('recipes by school', () => {
       ['Sugar', 'Nitrite wanted'],
     ],
     two_stage: [['Nitrite wanted, ppm'], ['Pump', 'Water, %']],
+    sausage: [
+      ['Nitrite wanted, ppm', 'Sugar'],
+      ['Pump', 'Water, %'],
+    ],
     plain: [
       ['Salt', 'Sugar'],
       ['Curing salt', 'Nitrite wanted'],

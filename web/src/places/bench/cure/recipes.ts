@@ -63,6 +63,12 @@ const own: Record<School, Partial<Recipe>> = {
     agent_amount: '25 g for 1 kg',
   },
   two_stage: { salt: ingredient('coarse salt', '2.8 %', 'dense_flake') },
+  sausage: {
+    salt: ingredient('kosher salt', '2.7 %', 'dense_flake'),
+    sugar: ingredient('dextrose', '0.3 %'),
+    target: '',
+    agent_amount: '0.25 %',
+  },
   plain: { agent: '', target: '' },
 }
 
