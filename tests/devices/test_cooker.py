@@ -182,3 +182,43 @@ def test_over_a_real_line_readings_silence_and_what_was_missed(cooker):
     missed = next(one for one in again.listen() if isinstance(one, CookerReading))
     assert missed.at == heard[2].at
     again.close()
+
+
+def test_a_recorded_log_is_played_back_at_its_own_pace(tmp_path):
+    log = tmp_path / "night.csv"
+    log.write_text(
+        "time,1,air,lid\n2026-11-01T09:00:00Z,40.5,130,\n2026-11-01T09:00:30Z,,131,shut\n"
+        "2026-11-01T09:01:00Z,41.5,132,\n"
+    )
+    cooker = SimulatedCooker(now=NINE, random=Random(1))
+    assert cooker.do(["PLAY", str(log)]) == "OK"
+    said = [cooker.go_on(20) for _ in range(4)]
+    assert [one.values for one in said[:3]] == [
+        {"1": "40.5", "air": "130"},
+        {"air": "131"},
+        {"1": "41.5", "air": "132"},
+    ]
+    assert [one.at for one in said] == [NINE + timedelta(seconds=20 * number) for number in (1, 2, 3, 4)]
+    # it is over: the fire goes on
+    assert said[3].values.keys() == {"air"}
+    assert cooker.kept[0] is said[0]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        None,
+        "",
+        "time,1\n2026-11-01T09:00:00Z,40\n",
+        "time,1\n2026-11-01T09:01:00Z,40\n2026-11-01T09:00:00Z,41\n",
+        "time,1\nnoon,40\nlater,41\n",
+        "hour,1\n9,40\n10,41\n",
+    ],
+)
+def test_what_is_no_log_is_not_played(tmp_path, text):
+    path = tmp_path / "night.csv"
+    if text is not None:
+        path.write_text(text)
+    cooker = SimulatedCooker(now=NINE, random=Random(1))
+    assert cooker.do(["PLAY", str(path)]).startswith("NO ")
+    assert cooker.played is None

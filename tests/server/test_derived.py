@@ -1,6 +1,7 @@
 """What a batch keeps of itself: renewed by each write, kept by the first reader, never out of date."""
 
 from decimal import Decimal
+from math import exp
 
 import pytest
 from django.db.models import F
@@ -187,3 +188,20 @@ def test_every_batch_is_on_some_page_and_pages_that_are_not_there_are_the_last(a
 def test_days_and_pages_that_cannot_be_are_refused(api, query):
     status, problem = api.get(f"/batches?{query}")
     assert (status, problem["code"]) == (422, "bad_request")
+
+
+def test_a_rind_cut_off_is_the_ages_own_loss_not_a_trim(api):
+    """Trimmed to .8 before; aged .75, rind off .8: the age keeps .6, the trim .8."""
+    code = api.started()
+    api.recorded(code, TRIM)
+    api.recorded(code, weigh("dry-age", A="3.75 lb", B="2.25 lb"))
+    for mark, pounds in (("A", "3.00"), ("B", "1.80")):
+        rind = {"name": "rind", "material": "waste", "weight": f"{float(pounds) / 4:.4f} lb"}
+        kept = {"mark": f"{mark}1", "weight": f"{pounds} lb"}
+        api.recorded(
+            code, {"act": "split", "kind": "trim", "piece": mark, "pieces": [kept], "cut_off": [rind]}
+        )
+    api.recorded(code, {"act": "finish"})
+    kept = {row.method: exp(row.log_ratio) for row in StepYield.objects.filter(batch__code=code)}
+    assert kept["dry_age"] == pytest.approx(0.6, abs=0.001)
+    assert kept["trim"] == pytest.approx(0.8, abs=0.001)

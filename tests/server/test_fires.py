@@ -20,6 +20,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels.facts import gather_labels
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen
 from tests.server.test_case import WAY
+from tests.server.test_cures import on_desk, put_in
 
 pytestmark = pytest.mark.django_db
 
@@ -796,3 +797,16 @@ def test_a_log_in_another_unit_is_asked_about(cooks):
     start = Fire.objects.get(pk=fire_id).begun_at.isoformat()
     seen = send_log(cooks, fire_id, f"time,1,air\n{start},20,107\n", preview=True)[1]
     assert (seen["asks_unit"], seen["notes"]) == (True, ["Nothing like a fire in °F: was the log in °C?"])
+
+
+def test_the_nitrite_is_that_of_the_cures_recorded_here(cooks):
+    assert put_in(cooks, cooks.code, on_desk("A"))[0] == 201
+    begun(cooks, cooker="")
+    assert Fire.objects.get().nitrite_ppm == 150
+    typed = begun(cooks, cooker="", nitrite_ppm="40", pieces=[{"code": cooks.code, "mark": "B"}])
+    assert Fire.objects.get(pk=typed).nitrite_ppm == 40
+    for fire_id in Fire.objects.values_list("pk", flat=True):
+        happens(cooks, fire_id, "done")
+    # B was never cured: nothing is known of them together
+    together = begun(cooks, cooker="", pieces=both(cooks))
+    assert Fire.objects.get(pk=together).nitrite_ppm is None

@@ -295,6 +295,8 @@ def test_nitrited_salt_by_the_spoon_has_the_spread_of_spoons():
 
 def test_too_little_nitrite_is_judged_by_what_is_really_brought():
     cold, dried = piece(finish="cold_smoked"), piece(finish="air_dried")
+    stay = caution(recipe(), piece(is_kept_warm=True), weigh_out(recipe(), piece()))
+    assert [one.source for one in stay if one.code == "kept_warm"] == ["danger zone 40 to 140 °F (USDA)"]
     warm = piece(is_kept_warm=True)
     labelled_none = replace(NO_1, nitrite=F(0))
     for made in (

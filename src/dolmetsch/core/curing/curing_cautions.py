@@ -9,6 +9,7 @@ from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.findings import Finding, care, note, question
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, text_beside
+from dolmetsch.core.reference.heat import DANGER_SOURCE
 from dolmetsch.core.reference.nitrite import (
     CURED_PPM,
     CURED_SOURCE,
@@ -183,6 +184,12 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[F
             "through, or cure it."
         )
         yield care("no_nitrite", text, source=CURED_SOURCE)
+    elif piece.is_kept_warm:
+        text = (
+            "A day or two at 66 to 68 °F is what some schools do. Uncooked meat between 40 and 140 °F is in"
+            " the danger zone (2 hours in all for meat without a cure): no longer than it needs; note it."
+        )
+        yield care("kept_warm", text, source=DANGER_SOURCE)
     if not desk.ppm:
         text = "Without nitrite it turns out grayer and keeps a shorter time: as fresh meat, salted."
         yield note("plain", text, source=PRACTICE)

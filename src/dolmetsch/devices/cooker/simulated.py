@@ -7,7 +7,8 @@ many millimeters, with probe 1 in its middle), ``THIN 2 1`` (probe 2 in the thin
 ``FIRE good|low|out``, ``DOOR open|closed``, ``WIND 0.5``, ``PULL 1`` and ``PUSH 1`` (the probe out of its
 piece, and back), ``FAT 1`` (it sits in fat near the surface), ``SWAP 1 2`` (the two plugs), ``OFFSET 1
 3.5`` (°F it reads too much), ``SILENT 30`` (seconds of its own clock without a line), ``RUBBISH 30``,
-``CLEAR`` (nothing in it).
+``CLEAR`` (nothing in it), ``PLAY FILE`` (say what a recorded log holds, a CSV of ``time,1,2,air`` in °F, from
+now on at its own pace; then the fire goes on).
 """
 
 from collections import deque
@@ -20,6 +21,7 @@ from typing import Final
 from dolmetsch.devices.cooker.fire import Fire, FireKind
 from dolmetsch.devices.cooker.lines import AIR, MOST_PROBES, CookerReading, read_time
 from dolmetsch.devices.cooker.meat import Cut, Slab
+from dolmetsch.devices.cooker.recording import Recording, read_recording
 
 #: It remembers so many readings that nobody said they have.
 MEMORY: Final = 50_000
@@ -72,6 +74,7 @@ class SimulatedCooker:
     kept: deque[CookerReading] = field(default_factory=lambda: deque(maxlen=MEMORY))
     silent_until: datetime | None = None
     rubbish_until: datetime | None = None
+    played: Recording | None = None
 
     def __post_init__(self) -> None:
         kind = FireKind()
@@ -80,6 +83,11 @@ class SimulatedCooker:
     def go_on(self, seconds: float) -> CookerReading:
         """Let so much time of its own pass; what the probes read then. It is remembered."""
         self.now += timedelta(seconds=seconds)
+        if self.played is not None:
+            values = self.played.go_on(seconds)
+            if values is not None:
+                return self._remember(values)
+            self.played = None
         self._follow_program(seconds)
         air = self.fire.burn(seconds)
         for piece in self.pieces.values():
@@ -89,6 +97,9 @@ class SimulatedCooker:
         values = {AIR: self._print(air + self.random.gauss(0, 0.4))}
         for name in sorted(self.plugs):
             values[name] = self._print(self._read(self.plugs[name], air))
+        return self._remember(values)
+
+    def _remember(self, values: dict[str, str]) -> CookerReading:
         reading = CookerReading(at=self.now.replace(microsecond=0), values=values)
         self.kept.append(reading)
         return reading
@@ -168,6 +179,7 @@ class SimulatedCooker:
             ("SILENT", 1): lambda seconds: self._until("silent_until", seconds),
             ("RUBBISH", 1): lambda seconds: self._until("rubbish_until", seconds),
             ("CLEAR", 0): self._clear,
+            ("PLAY", 1): self._play,
             ("GOT", 1): lambda at: self.forget(read_time(at)),
         }
 
@@ -222,6 +234,9 @@ class SimulatedCooker:
 
     def _until(self, what: str, seconds: str) -> None:
         setattr(self, what, self.now + timedelta(seconds=float(seconds)))
+
+    def _play(self, path: str) -> None:
+        self.played = read_recording(path)
 
     def _clear(self) -> None:
         self.pieces.clear()

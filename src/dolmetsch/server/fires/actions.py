@@ -1,8 +1,9 @@
 """Writes: a fire is begun, and what happens in it."""
 
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from datetime import datetime, timedelta
+from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final
 
@@ -17,6 +18,7 @@ from dolmetsch.server.batches.entries.reading_used import read_used
 from dolmetsch.server.batches.entries.typed import UsedIn
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.fires import schemas
 from dolmetsch.server.fires.cooked import how_cooked, inside_at
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
@@ -64,6 +66,8 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
         fire.nitrite_ppm = reader.number(
             "nitrite_ppm", data.nitrite_ppm, what="number of parts per million", limit=MOST_PPM, places=2
         )
+        if not data.nitrite_ppm:
+            fire.nitrite_ppm = _find_nitrite(piece for piece, _ in pieces)
         fire.pull_at = read_temperature(reader, "pull_at", data.pull_at, unit)
         if data.cooker:
             _refuse_cooker(write, data.cooker, reader)
@@ -83,6 +87,18 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
         return fire
 
     return keep_once(write, Fire, begin)
+
+
+def _find_nitrite(pieces: Iterable[FirePiece]) -> Decimal | None:
+    """The least ingoing nitrite of ``pieces`` by their cures here; None where one has none that is known."""
+    found = []
+    for piece in pieces:
+        cures = PieceCure.objects.filter(batch=piece.batch, mark=piece.mark, taken_back=None)
+        gauge = next((cure.answer.get("gauge") for cure in cures.order_by("-id")), None)
+        if gauge is None or gauge["ppm"] is None:
+            return None
+        found.append(Decimal(gauge["ppm"]))
+    return min(found, default=None)
 
 
 def _say_program(write: Write, name: str, stages: list[dict[str, Any]]) -> str:

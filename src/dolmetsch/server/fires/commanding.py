@@ -9,8 +9,8 @@ from dolmetsch.server.fires.queries import open_cooker
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
 
-#: What would make the collector's own words lies.
-RESERVED: Final = ("SINCE", "GOT")
+#: What would make the collector's own words lies, and what reads files of the machine.
+RESERVED: Final = ("SINCE", "GOT", "PLAY")
 _PATIENCE_SECONDS: Final = 2.0
 
 

@@ -79,11 +79,16 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
         return []
     methods = methods_of(batch)
     kept: dict[str, tuple[float, float]] = {}
+    is_aged = False
     for column in columns:
         if column.kept_of_step_ratio is None:
             continue
         gained = column.kept_of_step_ratio > 1
-        method = methods.get(method_kind(column.kind)) or plain_method(column.kind, has_gained=gained)
+        # a rind cut off what was aged is the age's own loss: its start values count it too
+        is_rind = method_kind(column.kind) == "trim" and is_aged
+        kind = "age" if is_rind else column.kind
+        is_aged = is_aged or method_kind(kind) == "age"
+        method = methods.get(method_kind(kind)) or plain_method(kind, has_gained=gained)
         if method is not None:
             logs, scale = kept.get(method, (0.0, 0.0))
             kept[method] = (

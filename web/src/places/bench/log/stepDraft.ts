@@ -55,6 +55,7 @@ export const offcuts: Record<string, { name: string; material: Material }[]> = {
     { name: 'lean trim', material: 'lean' },
     { name: 'fat', material: 'fat' },
     { name: 'bone', material: 'bone' },
+    { name: 'rind', material: 'waste' },
     { name: 'waste', material: 'waste' },
   ],
   slice: [

@@ -121,7 +121,7 @@ function begin(): void {
       /></label>
       <label class="named"
         ><span>Nitrite in it, ppm (cured: 100 or more)</span
-        ><input v-model="draft.nitrite_ppm" class="box" inputmode="decimal" placeholder="not known"
+        ><input v-model="draft.nitrite_ppm" class="box" inputmode="decimal" placeholder="as cured here"
       /></label>
       <label class="named"
         ><span>For eating at</span><input v-model="draft.meal_at" class="box" type="datetime-local"
