@@ -19,6 +19,8 @@ from dolmetsch.devices.cooker.source import LineCooker
 from dolmetsch.server.configured import read_configured
 from dolmetsch.server.fires.collecting import Collector, Heard, Hearing
 from dolmetsch.server.fires.models import ProbeReading
+from dolmetsch.server.fires.thinning import thin_old
+from dolmetsch.server.kitchens.models import Kitchen
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.server.conftest import make_kitchen
 
@@ -153,3 +155,27 @@ def test_a_chamber_is_kept_every_ten_minutes_of_its_clock():
         hearing._take_all(types.SimpleNamespace(listen=lambda readings=readings: iter(readings)))
         taken[hearing.cooker.name] = waiting.qsize() - sum(taken.values())
     assert taken == {"drum": 121, "loft": 3}
+
+
+@pytest.mark.django_db
+def test_old_readings_are_thinned_and_new_ones_are_not():
+    quay = Kitchen.objects.get(slug=make_kitchen("quay").slug)
+    now = NINE + timedelta(days=40)
+    for begun in (NINE, now - timedelta(days=2)):
+        ProbeReading.objects.bulk_create(
+            ProbeReading(
+                kitchen=quay,
+                cooker="drum",
+                at=begun + timedelta(seconds=10 * number),
+                values={"1": str(60 + number // 100), "air": "225"},
+                heard_at=begun,
+            )
+            for number in range(360)
+        )
+    old = ProbeReading.objects.filter(at__lt=NINE + timedelta(days=1))
+    assert thin_old(now) > 300
+    left = [int(values["1"]) for values in old.order_by("at").values_list("values", flat=True)]
+    assert (min(left), max(left), left == sorted(left)) == (60, 63, True)
+    assert old.order_by("at").first().at == NINE
+    assert ProbeReading.objects.exclude(pk__in=old).count() == 360
+    assert thin_old(now) == 0

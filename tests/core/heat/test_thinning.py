@@ -1,11 +1,13 @@
 """Fewer points without losing a high or a low, and what a cook keeps at an inside temperature."""
 
+from itertools import pairwise
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from dolmetsch.core.heat.cook_shrink import kept_at
-from dolmetsch.core.heat.thinning import thin
+from dolmetsch.core.heat.thinning import choose_kept, thin
 
 values = st.lists(st.integers(0, 300), min_size=1, max_size=400)
 
@@ -55,3 +57,39 @@ def test_kept_at_an_inside_temperature_by_straight_lines(fahrenheit, hours, kept
 
 def test_something_is_always_kept():
     assert kept_at(200, hours=500)[0] == 0.05
+
+
+@given(
+    st.lists(
+        st.dictionaries(st.sampled_from(["1", "2", "air"]), st.integers(30, 230), min_size=1),
+        min_size=1,
+        max_size=200,
+    )
+)
+def test_of_old_readings_no_low_high_or_crossing_is_lost(values):
+    readings = [(10.0 * index, one) for index, one in enumerate(values)]
+    marks = (70, 135)
+    kept = choose_kept(readings, marks=marks)
+    for probe in ("1", "2", "air"):
+        whole = [(at, one[probe]) for at, one in readings if probe in one]
+        kept_readings = [readings[index] for index in sorted(kept)]
+        left = [(at, one[probe]) for at, one in kept_readings if probe in one]
+        if not whole:
+            continue
+        assert min(value for _, value in whole) == min(value for _, value in left)
+        assert max(value for _, value in whole) == max(value for _, value in left)
+        for mark in marks:
+            assert crossings(left, mark) == crossings(whole, mark)
+    assert all(other - one <= 30 for one, other in pairwise(sorted(kept)))
+    # thinned again, nothing more goes
+    again = [readings[index] for index in sorted(kept)]
+    assert len(choose_kept(again, marks=marks)) == len(again)
+
+
+def crossings(curve, mark):
+    return [(one[0], other[0]) for one, other in pairwise(curve) if (one[1] - mark) * (other[1] - mark) < 0]
+
+
+def test_a_calm_hour_is_a_few_readings():
+    readings = [(10.0 * index, {"1": 100.0, "air": 225.0}) for index in range(360)]
+    assert len(choose_kept(readings, marks=(70,))) == 24

@@ -106,3 +106,6 @@ DANGER_SECONDS, DANGER_CURED_SECONDS = 4 * _HOUR, 8 * _HOUR
 COLD_SMOKE_SOURCE: Final = "common practice: air under 90 °F when cold smoking, some up to 110 °F"
 COLD_SMOKE_AIR, COLD_SMOKE_MOST = Fraction(90), Fraction(110)
 COLD_SMOKE_SECONDS: Final = 600
+
+#: Temperatures (°F) whose crossing is never lost when old readings are thinned: those of every rule here.
+KEPT_MARKS: Final = (40, 41, 45, 60, 70, 80, 90, 110, 130, 135, 140, 145, 158, 160, 165)

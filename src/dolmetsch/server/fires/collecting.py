@@ -18,6 +18,7 @@ from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.configured import ConfiguredDevice
 from dolmetsch.server.fires.models import ProbeReading
+from dolmetsch.server.fires.thinning import thin_old
 from dolmetsch.server.kitchens.models import Kitchen
 
 #: A reading is kept where the last kept one is so many seconds of the cooker's clock older.
@@ -30,6 +31,8 @@ FLUSH_EVERY: Final = 1.0
 MOST_WAITING: Final = 200_000
 #: Of a cooker that is gone: so long until it is tried again.
 RETRY_SECONDS: Final = 1.0
+#: Old readings are thinned once a day.
+THIN_EVERY: Final = 86_400
 
 
 class Hearing:
@@ -127,10 +130,22 @@ class Collector:
         """Hear and keep until asked to stop."""
         for hearing in self.hearings:
             hearing.start()
+        thinned = float("-inf")
         while not (self.closing.is_set() or is_done()):
             time.sleep(FLUSH_EVERY)
             self.flush()
+            if time.monotonic() - thinned > THIN_EVERY:
+                thinned = time.monotonic()
+                self._thin()
         self.flush()
+
+    @staticmethod
+    def _thin() -> None:
+        try:
+            thin_old(timezone.now())
+        except DatabaseError:
+            # it is away; tomorrow is soon enough
+            return
 
     def flush(self) -> int:
         """Keep what waits, in one write; how many readings that were. What cannot be kept now waits on."""
