@@ -35,7 +35,7 @@ def listen(stream, until, *, patience=6):
 
 
 def test_a_listener_hears_what_lies_on_it_in_both_units(hub):
-    stream = hub.stream(*BENCH)
+    stream = hub.stream(hub.get(*BENCH))
     hub.get(*BENCH).send("PUT 2595")
     answer = listen(
         stream, lambda now: now["state"] == "live" and now["steady"] and abs(float(now["grams"]) - 2595) < 6
@@ -48,7 +48,7 @@ def test_a_listener_hears_what_lies_on_it_in_both_units(hub):
 
 
 def test_tare_less_than_nothing_and_too_much(hub):
-    stream = hub.stream(*BENCH)
+    stream = hub.stream(hub.get(*BENCH))
     bench = hub.get(*BENCH)
     bench.send("PUT 190")
     listen(stream, lambda now: now.get("steady") and abs(float(now["grams"]) - 190) < 6)
@@ -62,7 +62,7 @@ def test_tare_less_than_nothing_and_too_much(hub):
 
 
 def test_silence_and_rubbish_are_told_within_two_seconds(hub):
-    stream = hub.stream(*BENCH)
+    stream = hub.stream(hub.get(*BENCH))
     listen(stream, lambda now: now["state"] == "live")
     for trouble, state in (("SILENT 3", "silent"), ("RUBBISH 3", "rubbish")):
         begun = time.monotonic()
@@ -76,7 +76,7 @@ def test_silence_and_rubbish_are_told_within_two_seconds(hub):
 def test_a_scale_that_is_not_there_is_said_and_comes_back(settings):
     settings.SCALES = "test-kitchen/bench=line:127.0.0.1:1,test-kitchen/odd=carrier-pigeon:x"
     hub = Hub()
-    stream = hub.stream(*BENCH)
+    stream = hub.stream(hub.get(*BENCH))
     assert json.loads(next(stream).removeprefix(b"data: "))["state"] == "away"
     stream.close()
     with pytest.raises(DomainError, match="scale_away"):
@@ -88,12 +88,12 @@ def test_a_scale_that_is_not_there_is_said_and_comes_back(settings):
 
 def test_a_worker_takes_only_so_many_listeners_and_lets_go_of_them(hub, monkeypatch):
     monkeypatch.setattr(hubs, "MAX_LISTENERS", 3)
-    held = [hub.stream(*BENCH) for _ in range(3)]
+    held = [hub.stream(hub.get(*BENCH)) for _ in range(3)]
     with pytest.raises(DomainError, match="too_many"):
-        hub.stream(*BENCH)
+        hub.stream(hub.get(*BENCH))
     # one that never listened frees its place as well
     held[0].close()
-    hub.stream(*BENCH).close()
+    hub.stream(hub.get(*BENCH)).close()
     for stream in held:
         stream.close()
 
@@ -153,7 +153,7 @@ def test_closing_wakes_a_listener_that_waits(monkeypatch):
 
 def test_closing_the_hub_wakes_its_scales(hub, monkeypatch):
     woken = []
-    hub.stream(*BENCH).close()
+    hub.stream(hub.get(*BENCH)).close()
     monkeypatch.setattr(hub.get(*BENCH), "wake", lambda: woken.append(True))
     hub.close()
     assert woken == [True]

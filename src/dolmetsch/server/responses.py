@@ -1,8 +1,10 @@
 """How the API answers, and what its document says of every operation's answers."""
 
+from collections.abc import Iterable
 from typing import Any
 
-from django.http import HttpResponse
+from django.db import connection
+from django.http import HttpResponse, StreamingHttpResponse
 from pydantic import BaseModel
 
 #: The statuses an answer may have besides its own.
@@ -22,3 +24,13 @@ def print_json(body: BaseModel) -> HttpResponse:
     into dicts and encode those: several times the work, felt where an answer is long or asked for often.
     """
     return HttpResponse(body.model_dump_json(), content_type="application/json")
+
+
+def answer_stream(events: Iterable[bytes]) -> StreamingHttpResponse:
+    """A stream of events (text/event-stream). A listener stays for minutes: it holds no connection to the
+    record store.
+    """
+    if not connection.in_atomic_block:
+        connection.close()
+    headers = {"Cache-Control": "no-cache", "X-Accel-Buffering": "no"}
+    return StreamingHttpResponse(events, content_type="text/event-stream", headers=headers)

@@ -1,6 +1,6 @@
 """The fires' API: only maps requests to reads and writes."""
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
 
@@ -9,6 +9,7 @@ from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.alarms import read_alarms
 from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, FileForm, write_file
+from dolmetsch.server.fires.hearing import hear_cooker
 from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
 from dolmetsch.server.fires.of_batch import read_of_batch
@@ -16,7 +17,8 @@ from dolmetsch.server.fires.queries import get_fire, read_fires
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with, print_json
+from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["fires"])
@@ -146,6 +148,17 @@ def post_program(
     kitchen = kitchen_of(request, kitchen_slug)
     actions.save_program(write_of(request, kitchen, key), body)
     return Status(201, read_fires(kitchen))
+
+
+@router.get(
+    "/cookers/{name}/stream",
+    response={REFUSALS: Problem},
+    operation_id="listenToCooker",
+    openapi_extra=answer_with("text/event-stream"),
+)
+def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> StreamingHttpResponse:
+    """What the probes read, as a stream of events (text/event-stream)."""
+    return answer_stream(hub.stream(hear_cooker(kitchen_of(request, kitchen_slug), name)))
 
 
 @router.post(

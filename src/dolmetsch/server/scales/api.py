@@ -1,6 +1,5 @@
 """The scales' API: only maps requests to the hub and to reads."""
 
-from django.db import connection
 from django.http import HttpRequest, StreamingHttpResponse
 from django.utils import timezone
 from ninja import Path, Router
@@ -8,7 +7,7 @@ from ninja import Path, Router
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with
 from dolmetsch.server.scales import schemas
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.scales.laying import lay
@@ -31,12 +30,7 @@ def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesO
 )
 def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> StreamingHttpResponse:
     """What the scale shows, as a stream of events (text/event-stream)."""
-    stream = hub.stream(kitchen_of(request, kitchen_slug).slug, name)
-    # a listener stays for minutes: it must not hold a connection to the record store
-    if not connection.in_atomic_block:
-        connection.close()
-    headers = {"Cache-Control": "no-cache", "X-Accel-Buffering": "no"}
-    return StreamingHttpResponse(stream, content_type="text/event-stream", headers=headers)
+    return answer_stream(hub.stream(hub.get(kitchen_of(request, kitchen_slug).slug, name)))
 
 
 @router.post(

@@ -1,4 +1,4 @@
-"""The hub: one thread reads a scale, all listeners get its events. It starts with a worker's first listener.
+"""The hub of what this process hears: scales, and whatever else is held here.
 
 A listener costs a thread of the worker's pool and no connection to the record store. So that ordinary
 requests never wait for listeners, a worker takes no more of them than leaves SPARE_THREADS free.
@@ -10,59 +10,32 @@ import time
 from collections.abc import Callable, Generator
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Final
+from typing import Any, Final, TypeVar
 
 from django.conf import settings
 
 from dolmetsch.devices.lines import Hello, ScaleReading
 from dolmetsch.devices.sources import SOURCES, ScaleSource
-from dolmetsch.server.configured import read_configured
+from dolmetsch.server.configured import ConfiguredDevice, read_configured
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.scales.listening import HeardDevice
 
+Held = TypeVar("Held", bound=HeardDevice)
 #: A scale that says nothing readable for so long is silent.
 SILENT_SECONDS: Final = 1.2
-#: So long nobody need listen until its thread ends.
-IDLE_SECONDS: Final = 20
 #: Listeners of one worker process.
 MAX_LISTENERS: Final = 56
-#: A stream is begun anew after so long, so that none is held by a page long gone.
-STREAM_SECONDS: Final = 300
 
 
-class Scale:
+class Scale(HeardDevice):
     """One scale as heard by this process."""
 
     def __init__(self, name: str, kind: str, address: str) -> None:
-        self.name, self.kind, self.address = name, kind, address
+        self.kind = kind
         self.hello: Hello | None = None
-        self._source: ScaleSource | None = None
-        self._news = threading.Condition()
-        self._number = 0
-        self._event = self._event_of("away", None)
         self._heard = float("-inf")
-        self._listeners = 0
-        self._left = 0.0
-        self._thread: threading.Thread | None = None
-
-    def listen(self, *, closing: threading.Event) -> Generator[bytes, None, None]:
-        """Events for one listener, the latest first of all; a fresh one at least twice a second."""
-        with self._news:
-            self._listeners += 1
-            self._start()
-            seen = -1
-        begun = time.monotonic()
-        try:
-            while not closing.is_set() and time.monotonic() - begun < STREAM_SECONDS:
-                with self._news:
-                    if self._number == seen:
-                        self._news.wait(timeout=0.5)
-                    seen, event = self._number, self._event
-                yield event
-        finally:
-            with self._news:
-                self._listeners -= 1
-                self._left = time.monotonic()
+        super().__init__(name, address)
 
     def send(self, command: str) -> None:
         """Send the scale a command.
@@ -72,7 +45,7 @@ class Scale:
         """
         try:
             if self._source is None:
-                source = SOURCES[self.kind](self.address)
+                source = self._open()
                 try:
                     source.send(command)
                 finally:
@@ -83,35 +56,8 @@ class Scale:
             said = f"The scale “{self.name}” does not answer. The number pad is there."
             raise DomainError("scale_away", 503, "Scale away", said) from None
 
-    def wake(self) -> None:
-        """Wake every listener."""
-        with self._news:
-            self._news.notify_all()
-
-    def _start(self) -> None:
-        if self._thread is None or not self._thread.is_alive():
-            self._thread = threading.Thread(target=self._hear, name=f"scale {self.name}", daemon=True)
-            self._thread.start()
-
-    def _hear(self) -> None:
-        while not self._is_idle():
-            try:
-                self._source = SOURCES[self.kind](self.address)
-                for heard in self._source.listen():
-                    self._take(heard)
-                    if self._is_idle():
-                        break
-            except OSError:
-                self._publish("away", None)
-                time.sleep(0.4)
-            finally:
-                if self._source is not None:
-                    self._source.close()
-                    self._source = None
-
-    def _is_idle(self) -> bool:
-        with self._news:
-            return not self._listeners and time.monotonic() - self._left > IDLE_SECONDS
+    def _open(self) -> ScaleSource:
+        return SOURCES[self.kind](self.address)
 
     def _take(self, heard: Hello | ScaleReading | ValueError | None) -> None:
         now = time.monotonic()
@@ -119,16 +65,12 @@ class Scale:
             self.hello = heard
         elif isinstance(heard, ScaleReading):
             self._heard = now
-            self._publish("over" if heard.is_over else "live", heard)
+            self._publish(self._event_of("over" if heard.is_over else "live", heard))
         elif now - self._heard > SILENT_SECONDS:
-            self._publish("rubbish" if isinstance(heard, ValueError) else "silent", None)
+            self._publish(self._event_of("rubbish" if isinstance(heard, ValueError) else "silent", None))
 
-    def _publish(self, state: str, reading: ScaleReading | None) -> None:
-        event = self._event_of(state, reading)
-        with self._news:
-            self._number += 1
-            self._event = event
-            self._news.notify_all()
+    def _say_away(self) -> bytes:
+        return self._event_of("away", None)
 
     def _event_of(self, state: str, reading: ScaleReading | None) -> bytes:
         event: dict[str, Any] = {"scale": self.name, "state": state, "at": time.time()}
@@ -172,10 +114,10 @@ class Stream:
 
 
 class Hub:
-    """All scales of this process."""
+    """All scales of this process, and what else it hears."""
 
     def __init__(self) -> None:
-        self._scales: dict[tuple[str, str], Scale] = {}
+        self._held: dict[tuple[str, str, str], HeardDevice] = {}
         self._lock = threading.Lock()
         self._listening = 0
         self.closing = threading.Event()
@@ -194,26 +136,30 @@ class Hub:
         """
         for one in read_configured(settings.SCALES):
             if (one.kitchen, one.name) == (kitchen, name) and one.kind in SOURCES:
-                with self._lock:
-                    held = self._scales.get((kitchen, name))
-                    if held is None or held.address != one.address:
-                        self._scales[kitchen, name] = held = Scale(name, one.kind, one.address)
-                    return held
+                return self.hold("scale", one, Scale)
         raise not_found(f"scale “{name}”")
 
-    def stream(self, kitchen: str, name: str) -> Stream:
-        """Events of a scale for one more listener.
+    def hold(self, sort: str, one: ConfiguredDevice, make: Callable[[str, str, str], Held]) -> Held:
+        """The device ``one`` as this process hears it, made where it is not yet, or is elsewhere now."""
+        key = (sort, one.kitchen, one.name)
+        with self._lock:
+            held = self._held.get(key)
+            if held is None or held.address != one.address:
+                self._held[key] = held = make(one.name, one.kind, one.address)
+            return held  # type: ignore[return-value]
+
+    def stream(self, device: HeardDevice) -> Stream:
+        """Events of a device for one more listener.
 
         Raises:
-            DomainError: not_found, too_many (this worker has all the listeners it takes).
+            DomainError: too_many (this worker has all the listeners it takes).
         """
-        scale = self.get(kitchen, name)
         with self._lock:
             if self._listening >= MAX_LISTENERS:
-                said = "Too many screens listen to the scale. The number pad is there."
-                raise DomainError("too_many", 503, "Scale busy", said)
+                said = "Too many screens listen already. What it reads can be typed in."
+                raise DomainError("too_many", 503, "Too many listen", said)
             self._listening += 1
-        return Stream(scale.listen(closing=self.closing), self._let_go)
+        return Stream(device.listen(closing=self.closing), self._let_go)
 
     def _let_go(self) -> None:
         with self._lock:
@@ -222,8 +168,8 @@ class Hub:
     def close(self) -> None:
         """End every stream, so that the process can stop."""
         self.closing.set()
-        for scale in list(self._scales.values()):
-            scale.wake()
+        for device in list(self._held.values()):
+            device.wake()
 
 
 hub: Final = Hub()

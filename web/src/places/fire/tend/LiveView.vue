@@ -4,13 +4,16 @@ import { useSlug } from '@/shared/api/useBatch'
 import { timeText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useEvents, useLive } from '@/places/fire/useFires'
+import { useReadings, withReading } from '@/places/fire/useReadings'
 import FireBody from './FireBody.vue'
 import TakeInLog from './TakeInLog.vue'
 
 /** A fire as it is now, what to weigh when it is out, and its log to take away or in. */
 const props = defineProps<{ id: number }>()
 const id = toRef(props, 'id')
-const { data: live, error, refetch } = useLive(id)
+const { data: followed, error, refetch } = useLive(id)
+const heard = useReadings(computed(() => (followed.value?.done_at ? '' : (followed.value?.cooker ?? ''))))
+const live = computed(() => followed.value && withReading(followed.value, heard.value))
 const { record, problem, isSaving, retry } = useEvents(id)
 /** The batches in the fire, each with the kind of step it is weighed for. */
 const toWeigh = computed(() => new Map((live.value?.hanging ?? []).map((one) => [one.code, one.step_kind])))

@@ -1,9 +1,11 @@
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
+import { type FakeStream, standInForStreams } from '@/shared/tests/stream'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import { apart } from '@/places/fire/apart'
 import type { Live } from '@/places/fire/useFires'
+import { type Heard, withReading } from '@/places/fire/useReadings'
 import FireTouches from './FireTouches.vue'
 import { fireScale, hourTicks, lines } from './fireScale'
 import LiveView from './LiveView.vue'
@@ -207,6 +209,23 @@ describe('beside the fire', () => {
 })
 
 describe('the live view', () => {
+  let stream: () => FakeStream | undefined
+  beforeEach(() => {
+    stream = standInForStreams()
+  })
+
+  it('shows a reading as it comes, before the server answers again', async () => {
+    server({ 'GET /fires/1': live() })
+    const shown = mount(LiveView, { props: { id: 1 }, global: around() })
+    await vi.waitFor(() => expect(stream()?.url).toBe('/api/kitchens/test/cookers/drum/stream'))
+    stream()?.say({
+      state: 'live',
+      at: '2026-11-26T11:00:05Z',
+      read: { F: { air: '231', '1': '127' }, C: {} },
+    })
+    await vi.waitFor(() => expect(shown.text()).toContain('127°'))
+    expect(shown.text()).toContain('air 231')
+  })
   it('moves the stage by the cook’s touch and shows what the server answers', async () => {
     const calls = server({ 'GET /fires/1': live(), 'POST /fires/1/events': live({ stage: 1 }) })
     const shown = mount(LiveView, { props: { id: 1 }, global: around() })
@@ -237,5 +256,32 @@ describe('the live view', () => {
     await vi.waitFor(() => expect(plain(shown.text())).toContain('135 to 70 °F▲ failed'))
     expect(plain(shown.text())).toContain('2 h 05 of 2 h 00')
     expect(plain(shown.text())).toContain('ask your local food authority')
+  })
+})
+
+describe('a reading as it comes', () => {
+  const heard = (at: string, read: Record<string, string>): Heard => ({
+    state: 'live',
+    at,
+    read: { F: read, C: {} },
+  })
+
+  it('is what rack, curve and air all say', () => {
+    const now = withReading(live(), heard('2026-11-26T11:00:05Z', { air: '231', '1': '127' }))
+    expect(now.air).toBe('231')
+    expect(now.hanging.find((one) => one.probe === '1')?.now).toBe('127')
+    expect(now.curves.find((one) => one.probe === '1')?.now).toBe('127')
+    // a probe that said nothing keeps what it read
+    expect(now.hanging.find((one) => one.probe === '2')?.now).toBe(
+      live().hanging.find((one) => one.probe === '2')?.now,
+    )
+  })
+
+  it('is not taken where the answer is newer, nor when the fire is done', () => {
+    const reading = heard('2026-11-26T10:00:00Z', { air: '99' })
+    expect(withReading(live({ heard_at: '2026-11-26T11:00:00Z' }), reading).air).toBe(live().air)
+    expect(withReading(live({ done_at: '2026-11-26T09:30:00Z' }), reading).air).toBe(live().air)
+    expect(withReading(live(), { state: 'silent' }).air).toBe(live().air)
+    expect(withReading(live(), null).air).toBe(live().air)
   })
 })
