@@ -18,6 +18,7 @@ from pathlib import Path
 import django
 from connections import Pool
 from core_speed import measure_core
+from fire_speed import TellingCooker, measure_fires
 from large_batch import describe_large, measure_large
 from many_kitchens import COPIES, EACH, explain_busiest, fill_up, show_plans
 from outlook_speed import measure_import, measure_outlooks
@@ -220,7 +221,11 @@ def measure_starts() -> dict[str, float]:
 def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
+    parser.add_argument("--fires", action="store_true", help="measure fires alone, and write that part anew")
     answer = parser.parse_args()
+    if answer.fires:
+        write_fires()
+        return
     core = measure_core() | measure_outlooks()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
@@ -229,8 +234,12 @@ def main() -> None:
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         say(f"filling the record store with {BATCHES} batches …")
         tables = fill()
-        scale = TellingScale()
-        heard = {**os.environ, "DOLMETSCH_SCALES": f"salt-lantern/bench=line:127.0.0.1:{scale.port}"}
+        scale, cooker = TellingScale(), TellingCooker()
+        heard = {
+            **os.environ,
+            "DOLMETSCH_SCALES": f"salt-lantern/bench=line:127.0.0.1:{scale.port}",
+            **name_devices(cooker),
+        }
         process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)
@@ -245,13 +254,50 @@ def main() -> None:
             say(f"filling up to {BATCHES * (COPIES + 1):,} batches …")
             fill_up(tables, batches=BATCHES, entries=BATCHES * ENTRIES)
             crowded = measure_server(port, codes[REQUESTS:])
+            fires = measure_fires(port, cooker, heard)
             plans = show_plans(explain_busiest(client(), busy_addresses(codes[0])))
         finally:
             end(process, patience=10)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(served, crowded, plans)}\n{large}"
+    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
+
+
+def name_devices(cooker: TellingCooker) -> dict[str, str]:
+    """A cooker that is told what to say, and a chamber that nobody hears: its readings are filled in."""
+    return {
+        "DOLMETSCH_COOKERS": f"salt-lantern/drum=line:127.0.0.1:{cooker.port}",
+        "DOLMETSCH_CHAMBERS": "salt-lantern/loft=line:127.0.0.1:1",
+    }
+
+
+def write_fires() -> None:
+    """Measure fires alone, over the demo's own batches, and write that part of docs/speed.md anew."""
+    django.setup()
+    port = find_free_port()
+    with tempfile.TemporaryDirectory() as folder:
+        log = Path(folder) / "log"
+        load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
+        must(load, doing="load_demo", log=log, env=dict(os.environ))
+        cooker = TellingCooker()
+        heard = {**os.environ, **name_devices(cooker)}
+        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
+        try:
+            wait_until_served(port, process, log=log)
+            fires = measure_fires(port, cooker, heard)
+        finally:
+            end(process, patience=10)
+    path = ROOT / "docs" / "speed.md"
+    text = path.read_text()
+    before, _, rest = text.partition("## Fires\n")
+    if not rest:
+        before, _, rest = text.partition("## From the scale")
+        path.write_text(f"{before}{fires}\n## From the scale{rest}")
+    else:
+        _, _, after = rest.partition("\n## ")
+        path.write_text(f"{before}{fires}\n## {after}")
+    say("written: the part of docs/speed.md on fires")
 
 
 def describe_delay(delay: dict[str, float]) -> str:

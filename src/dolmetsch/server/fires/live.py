@@ -9,12 +9,10 @@ from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.heat.cooling import Leg
 from dolmetsch.core.heat.follow_cook import FollowedCook
 from dolmetsch.core.heat.raw import raw_finding
-from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.temperature import (
     TemperatureUnit,
     difference_from_fahrenheit,
-    from_fahrenheit,
 )
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK, COOK_SHRINK_SOURCE
 from dolmetsch.core.reference.heat import (
@@ -48,8 +46,6 @@ from dolmetsch.server.fires.tender import show_tender
 from dolmetsch.server.fires.words import describe_event, label_stage, print_degrees, say_next
 from dolmetsch.server.quantities.printing import print_price_of_gram, print_weight
 
-#: Points of a curve that are drawn.
-POINTS: Final = 240
 EVENTS_SHOWN: Final = 40
 _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding", "cool": "cooling"}
 
@@ -74,8 +70,7 @@ def show_live(
     story, followed, now = fire_followed.story, fire_followed.cook, fire_followed.now
     fire = story.fire
     unit = unit_of(fire.kitchen)
-    curves = list(_show_curves(story, followed, unit))
-    air = _points(followed, AIR, fire.begun_at, unit)
+    curves = list(_show_curves(fire_followed, unit))
     inside = followed.inside
     stage = story.stages[-1][0]
     return out.LiveOut(
@@ -97,7 +92,7 @@ def show_live(
         stages=list(_show_stages(story, unit)),
         next_stage=say_next(story, followed, now=now),
         air=_latest(followed, AIR, now, unit),
-        air_points=air,
+        air_points=fire_followed.curves.get(AIR, []),
         curves=curves,
         hanging=list(_show_hanging(pieces, story, followed, now, unit)),
         coldest=None if inside is None else print_degrees(inside.fahrenheit, unit),
@@ -189,27 +184,8 @@ def _latest(followed: FollowedCook, probe: str, now: datetime, unit: Temperature
     return print_degrees(value, unit)
 
 
-def _points(
-    followed: FollowedCook, probe: str, begun_at: datetime, unit: TemperatureUnit
-) -> list[out.Point | None]:
-    """A probe's curve, thinned, with a None in each gap."""
-    start = seconds_of(begun_at)
-    curve = [
-        (float(reading.at - start), float(from_fahrenheit(reading.values[probe], unit)))
-        for reading in followed.log.readings
-        if probe in reading.values
-    ]
-    points: list[out.Point | None] = []
-    before: float | None = None
-    for at, value in thin(curve, most=POINTS):
-        if before is not None and at - before > STALE_SECONDS:
-            points.append(None)
-        points.append([round(at), round(value, 1)])
-        before = at
-    return points
-
-
-def _show_curves(story: Story, followed: FollowedCook, unit: TemperatureUnit) -> Iterator[out.CurveOut]:
+def _show_curves(fire: FollowedFire, unit: TemperatureUnit) -> Iterator[out.CurveOut]:
+    story, followed = fire.story, fire.cook
     moment = followed.moments[-1] if followed.moments else None
     for placed in story.placed:
         is_now = story.placed_now(placed.probe) is placed
@@ -221,7 +197,7 @@ def _show_curves(story: Story, followed: FollowedCook, unit: TemperatureUnit) ->
             where=placed.where,
             is_now=is_now,
             now=None if value is None else print_degrees(value, unit),
-            points=_points(followed, placed.id, story.fire.begun_at, unit),
+            points=fire.curves.get(placed.id, []),
         )
 
 

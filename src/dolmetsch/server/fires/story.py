@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from fractions import Fraction
+from functools import lru_cache
 from itertools import pairwise
 from typing import Any, Final
 
@@ -171,7 +172,7 @@ def build_log(story: Story, rows: Iterable[tuple[datetime, dict[str, Any]]]) -> 
         for probe, text in values.items():
             name = AIR if probe == AIR else _name_at(by_probe.get(probe, ()), at)
             if name is not None:
-                named[name] = Fraction(text)
+                named[name] = _degrees(text)
         if named:
             readings.append(Reading(at=seconds_of(at), values=named))
     probes = [Probe(id=one.id, piece=one.piece, where=one.where) for one in story.placed]
@@ -194,6 +195,12 @@ def build_log(story: Story, rows: Iterable[tuple[datetime, dict[str, Any]]]) -> 
         pull_at=None if fire.pull_at is None else Fraction(fire.pull_at),
         nitrite_ppm=None if fire.nitrite_ppm is None else Fraction(fire.nitrite_ppm),
     )
+
+
+@lru_cache(maxsize=16_384)
+def _degrees(text: str) -> Fraction:
+    """A reading's text as a number; of thousands of readings most texts are alike."""
+    return Fraction(text)
 
 
 def _meat(fire: Fire) -> Meat:

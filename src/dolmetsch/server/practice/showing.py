@@ -16,7 +16,7 @@ from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.cooked import is_cooked
-from dolmetsch.server.fires.followed import FollowedFire
+from dolmetsch.server.fires.followed import FollowedFire, draw_curves
 from dolmetsch.server.fires.live import show_live
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
 from dolmetsch.server.fires.schemas import PullOut
@@ -136,7 +136,8 @@ def _follow(run: Run) -> tuple[FollowedFire, list[FirePiece]]:
     readings = [(row.recorded_at + timedelta(seconds=at), values) for at, values in run.course.readings]
     log = build_log(story, readings)
     cook = follow_cook(log, program=plan_air(story, now=run.now))
-    return FollowedFire(story=story, cook=cook, now=run.now), [piece]
+    curves = draw_curves(cook, row.recorded_at)
+    return FollowedFire(story=story, cook=cook, now=run.now, curves=curves), [piece]
 
 
 def _price(lesson: Lesson, kept: float) -> float:
