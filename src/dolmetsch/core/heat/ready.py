@@ -5,6 +5,7 @@ does not know are drawn many times, and the times counted (10, 50, 90 %). How of
 simulated cooks is tested in `tests/core/heat/test_ready.py`.
 """
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from fractions import Fraction
 from math import exp, sqrt
@@ -59,8 +60,10 @@ def forecast_ready(
     cooked = list_within(inside, log.list_phases("cook"))
     if not cooked:
         return TimeForecast(span=None, why="nothing has been read in the cook yet")
+    goal, parts = log.pull_at.as_integer_ratio()
     for one in cooked:
-        if one.coldest >= log.pull_at:
+        # as whole numbers: a long cook has thousands of them
+        if one.coldest.numerator * parts >= goal * one.coldest.denominator:
             return TimeForecast(span=at_once(one.at), why=REACHED)
     if inside[-1].at > cooked[-1].at:
         return TimeForecast(span=None, why="the cook is over")
@@ -120,11 +123,11 @@ def _sample(
 def _sample_air(log: CookLog, times: Sequence[float], step: float) -> list[float]:
     """The air over each step, the mean of what was read in it; where none was, as it was before."""
     ids = {probe.id for probe in log.air}
-    points = [
-        (float(reading.at), fmean(float(value) for probe, value in reading.values.items() if probe in ids))
-        for reading in log.readings
-        if ids & reading.values.keys()
-    ]
+    points = []
+    for reading in log.readings:
+        read = [float(reading.values[probe]) for probe in ids if probe in reading.values]
+        if read:
+            points.append((float(reading.at), sum(read) / len(read)))
     found: list[float] = []
     index = 0
     last = points[0][1] if points else _AIR_UNKNOWN
@@ -153,7 +156,7 @@ def _recent_air(course: Course) -> float:
 def _fit_climb(cooked: Sequence[InsideMoment]) -> tuple[float, float, float]:
     """The inside now (°F), its climb (°F an hour) by least squares, and how far off the climb may be."""
     now = cooked[-1].at
-    recent = [one for one in cooked if one.at >= now - _CLIMB_SECONDS]
+    recent = list(cooked[bisect_left(cooked, now - _CLIMB_SECONDS, key=lambda one: one.at) :])
     if len(recent) < 3:
         recent = list(cooked[-3:])
     hours = [float(one.at - now) / HOUR_SECONDS for one in recent]
@@ -189,7 +192,7 @@ def _draw_waits(
             state,
             parameters,
             air=[(hour, air + off) for hour, air in to_come],
-            step_hours=1 / 12,
+            step_hours=1 / 6,
             most_hours=_MOST_HOURS,
         )
         if hours is not None:
