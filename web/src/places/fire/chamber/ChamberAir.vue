@@ -2,7 +2,7 @@
 import { scaleLinear, scaleTime } from 'd3-scale'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import { asDate, dayText } from '@/shared/quantity/when'
+import { asDate, dayText, momentText } from '@/shared/quantity/when'
 
 /** A chamber's air of the last days: two curves, and how long each lay outside of what dries well. */
 const props = defineProps<{ chamber: Schemas['HeardOut']; unit: string }>()
@@ -21,7 +21,12 @@ function lay(points: Schemas['AirPointOut'][]) {
   const d = points.map(
     (one, at) => `${at ? 'L' : 'M'}${x(asDate(one.at)).toFixed(1)} ${y(one.value).toFixed(1)}`,
   )
-  return { d: d.join(''), ticks: y.ticks(3).map((tick) => ({ tick, y: y(tick) })), first, last }
+  return { d: d.join(''), ticks: y.ticks(3).map((tick) => ({ tick, y: y(tick) })) }
+}
+/** Days, or times where all of it is of one day. */
+const ends = (points: Schemas['AirPointOut'][]): string[] => {
+  const [first, last] = [points[0]?.at ?? '', points.at(-1)?.at ?? '']
+  return [first, last].map(dayText(first) === dayText(last) ? momentText : dayText)
 }
 </script>
 
@@ -41,9 +46,9 @@ function lay(points: Schemas['AirPointOut'][]) {
           <text :x="LEFT - 6" :y="y + 4" text-anchor="end" class="tick">{{ tick }}</text>
         </g>
         <path :d="lay(one.points).d" fill="none" :stroke="one.color" stroke-width="2" />
-        <text :x="LEFT" y="92" class="tick">{{ dayText(lay(one.points).first!.at) }}</text>
+        <text :x="LEFT" y="92" class="tick">{{ ends(one.points)[0] }}</text>
         <text :x="WIDE - 6" y="92" text-anchor="end" class="tick">
-          {{ dayText(lay(one.points).last!.at) }}
+          {{ ends(one.points)[1] }}
         </text>
       </svg>
       <figcaption class="quiet small">{{ one.name }}</figcaption>
