@@ -1,7 +1,6 @@
 """Readings of a cooker as they come, to many screens, before they are kept."""
 
 import json
-import time
 
 import pytest
 
@@ -14,6 +13,7 @@ from dolmetsch.server.problems import DomainError
 from dolmetsch.server.scales.hub import Hub
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.server.conftest import make_kitchen
+from tests.server.test_scales import listen
 
 pytestmark = pytest.mark.django_db
 
@@ -28,16 +28,6 @@ def quay(cooker, settings, monkeypatch):  # noqa: F811
     yield Kitchen.objects.get(slug=api.slug), hub, line
     line.close()
     hub.close()
-
-
-def listen(stream, until, *, patience=8):
-    deadline = time.monotonic() + patience
-    for event in stream:
-        answer = json.loads(event.removeprefix(b"data: "))
-        if until(answer):
-            return answer
-        assert time.monotonic() < deadline, answer
-    raise AssertionError("the stream ended")
 
 
 def test_every_screen_hears_a_reading_in_both_units(quay):

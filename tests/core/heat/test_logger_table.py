@@ -108,9 +108,22 @@ def test_a_clock_that_jumps_is_said_and_gaps_stay_gaps():
 
 @pytest.mark.parametrize(
     ("unit", "highest", "asks"),
-    [("F", "119", True), ("F", "121", False), ("C", "261", True), ("C", "259", False)],
+    [("F", "119", True), ("F", "120", False), ("F", "121", False), ("C", "261", True), ("C", "259", False)],
 )
 def test_a_log_in_the_wrong_unit_is_asked_about(unit, highest, asks):
     read = read_logger(table(("2026-11-26T09:00Z", "20", highest)), match(unit=unit))
     assert read.asks_unit is asks
     assert not read_logger([], match(unit=unit)).asks_unit
+
+
+@pytest.mark.parametrize(
+    ("count", "said"), [(5, "at row 3, 5, 7, 9, 11; "), (6, "3, 5, 7, 9, 11 and more; ")]
+)
+def test_of_many_rows_in_which_the_clock_goes_back_five_are_named(count, said):
+    rows = []
+    for number in range(count):
+        rows += [
+            (f"2026-11-26T{10 + number}:05Z", "41", "200"),
+            (f"2026-11-26T{10 + number}:00Z", "41", "200"),
+        ]
+    assert said in read_logger(table(*rows), match()).notes[0]

@@ -93,3 +93,8 @@ def crossings(curve, mark):
 def test_a_calm_hour_is_a_few_readings():
     readings = [(10.0 * index, {"1": 100.0, "air": 225.0}) for index in range(360)]
     assert len(choose_kept(readings, marks=(70,))) == 24
+
+
+def test_what_changes_without_crossing_a_mark_is_thinned_too():
+    readings = [(10.0 * index, {"1": 100.0 + index % 3}) for index in range(30)]
+    assert choose_kept(readings, marks=(70,)) == {0, 2, 29}

@@ -6,18 +6,15 @@ It speaks the cooker's lines (``dolmetsch.devices.cooker.lines``) with ``air``, 
 ``HUMIDIFIER on|out``, ``SILENT 30`` and ``RUBBISH 30`` (seconds of its own clock), ``GOT`` a time.
 """
 
-from collections import deque
-from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from math import exp
 from random import Random
 from typing import Final
 
-from dolmetsch.devices.cooker.lines import AIR, HUMIDITY, MOST_PROBES, CookerReading, cell, read_time
+from dolmetsch.devices.cooker.lines import AIR, HUMIDITY, MOST_PROBES, CookerReading, cell
+from dolmetsch.devices.cooker.simulation import Commands, Simulation, this_moment
 
-MEMORY: Final = 50_000
-FASTEST: Final = 600.0
 #: The room outside: °F and per cent.
 _ROOM, _ROOM_HUMIDITY = 68.0, 45.0
 #: What would be left of a piece if it hung for ever, and its rate of drying a day in still air of 76 %.
@@ -36,13 +33,10 @@ class Hanging:
     left: float
 
 
-@dataclass(slots=True)
-class SimulatedChamber:
-    """The whole of it, at its own clock ``now``."""
+@dataclass(slots=True, kw_only=True)
+class SimulatedChamber(Simulation):
+    """Its air, and what hangs on its load cells."""
 
-    now: datetime
-    random: Random
-    speed: float = 1.0
     goal: float = 55.0
     humidity_goal: float = 76.0
     air: float = 55.0
@@ -51,9 +45,6 @@ class SimulatedChamber:
     has_humidifier: bool = True
     is_open: bool = False
     cells: dict[str, Hanging] = field(default_factory=dict)
-    kept: deque[CookerReading] = field(default_factory=lambda: deque(maxlen=MEMORY))
-    silent_until: datetime | None = None
-    rubbish_until: datetime | None = None
 
     def go_on(self, seconds: float) -> CookerReading:
         """Let so much time of its own pass; what is read then. It is remembered."""
@@ -70,9 +61,7 @@ class SimulatedChamber:
         }
         for name in sorted(self.cells):
             values[cell(name)] = f"{max(self.cells[name].grams + self.random.gauss(0, 1.0), 0.0):.1f}"
-        reading = CookerReading(at=self.now.replace(microsecond=0), values=values)
-        self.kept.append(reading)
-        return reading
+        return self._remember(values)
 
     def _follow(self, value: float, goal: float, room: float, hours: float) -> float:
         value = goal + (value - goal) * exp(-_FOLLOWS * hours)
@@ -82,35 +71,8 @@ class SimulatedChamber:
         """Drying a day: drier air and a fan dry faster."""
         return _RATE * (100 - self.humidity) / 24 * (1.15 if self.has_fan else 0.85)
 
-    def is_silent(self) -> bool:
-        """Whether it says nothing now."""
-        return self.silent_until is not None and self.now < self.silent_until
-
-    def is_rubbish(self) -> bool:
-        """Whether it sends rubbish now."""
-        return self.rubbish_until is not None and self.now < self.rubbish_until
-
-    def list_since(self, after: datetime) -> list[CookerReading]:
-        """What it remembers of the time after ``after``."""
-        return [one for one in self.kept if one.at > after]
-
-    def do(self, words: list[str]) -> str:
-        """Do a command; its answer."""
-        name, *rest = words or [""]
-        act = self._commands().get((name.upper(), len(rest)))
-        if act is None:
-            return "NO such command"
-        try:
-            act(*rest)
-        except KeyError as error:
-            return f"NO there is no {error.args[0]} here"
-        except ValueError as error:
-            return f"NO {error}"
-        return "OK"
-
-    def _commands(self) -> dict[tuple[str, int], Callable[..., None]]:
+    def _commands(self) -> Commands:
         return {
-            ("SPEED", 1): lambda text: self._set("speed", text, 1, FASTEST),
             ("SET", 1): lambda text: self._set("goal", text, 30, 100),
             ("HUMIDITY", 1): lambda text: self._set("humidity_goal", text, 20, 99),
             ("HANG", 2): self._hang,
@@ -118,9 +80,6 @@ class SimulatedChamber:
             ("DOOR", 1): lambda how: self._switch("is_open", how, "open", "closed"),
             ("FAN", 1): lambda how: self._switch("has_fan", how, "on", "off"),
             ("HUMIDIFIER", 1): lambda how: self._switch("has_humidifier", how, "on", "out"),
-            ("SILENT", 1): lambda seconds: self._until("silent_until", seconds),
-            ("RUBBISH", 1): lambda seconds: self._until("rubbish_until", seconds),
-            ("GOT", 1): self._forget,
         }
 
     def _set(self, what: str, text: str, least: float, most: float) -> None:
@@ -145,15 +104,7 @@ class SimulatedChamber:
     def _take_off(self, name: str) -> None:
         del self.cells[name]
 
-    def _until(self, what: str, seconds: str) -> None:
-        setattr(self, what, self.now + timedelta(seconds=float(seconds)))
-
-    def _forget(self, text: str) -> None:
-        until = read_time(text)
-        while self.kept and self.kept[0].at <= until:
-            self.kept.popleft()
-
 
 def open_chamber(seed: int | None) -> SimulatedChamber:
     """A chamber with nothing in it, at the time it is."""
-    return SimulatedChamber(now=datetime.now(UTC), random=Random(seed))  # noqa: S311 (no secret)
+    return SimulatedChamber(now=this_moment(), random=Random(seed))  # noqa: S311 (no secret)

@@ -11,21 +11,18 @@ piece, and back), ``FAT 1`` (it sits in fat near the surface), ``SWAP 1 2`` (the
 now on at its own pace; then the fire goes on).
 """
 
-from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 from random import Random
 from typing import Final
 
 from dolmetsch.devices.cooker.fire import Fire, FireKind
-from dolmetsch.devices.cooker.lines import AIR, MOST_PROBES, CookerReading, read_time
+from dolmetsch.devices.cooker.lines import AIR, MOST_PROBES, CookerReading
 from dolmetsch.devices.cooker.meat import Cut, Slab
 from dolmetsch.devices.cooker.recording import Recording, read_recording
+from dolmetsch.devices.cooker.simulation import Commands, Simulation, this_moment
 
-#: It remembers so many readings that nobody said they have.
-MEMORY: Final = 50_000
-FASTEST: Final = 600.0
 _ROOM, _FRIDGE, _START = 21.0, 3.0, 4.0
 _STRENGTHS: Final = {"good": 1.0, "low": 0.45, "out": 0.0}
 #: How far in a probe sits: the middle, and where there is fat.
@@ -60,20 +57,14 @@ class Plug:
     is_out: bool = False
 
 
-@dataclass(slots=True)
-class SimulatedCooker:
-    """The whole of it, at its own clock ``now``."""
+@dataclass(slots=True, kw_only=True)
+class SimulatedCooker(Simulation):
+    """A fire, what hangs in it, and probes."""
 
-    now: datetime
-    random: Random
     fire: Fire = field(init=False)
-    speed: float = 1.0
     pieces: dict[str, Piece] = field(default_factory=dict)
     plugs: dict[str, Plug] = field(default_factory=dict)
     stages: list[tuple[float, float]] = field(default_factory=list)
-    kept: deque[CookerReading] = field(default_factory=lambda: deque(maxlen=MEMORY))
-    silent_until: datetime | None = None
-    rubbish_until: datetime | None = None
     played: Recording | None = None
 
     def __post_init__(self) -> None:
@@ -99,28 +90,6 @@ class SimulatedCooker:
             values[name] = self._print(self._read(self.plugs[name], air))
         return self._remember(values)
 
-    def _remember(self, values: dict[str, str]) -> CookerReading:
-        reading = CookerReading(at=self.now.replace(microsecond=0), values=values)
-        self.kept.append(reading)
-        return reading
-
-    def is_silent(self) -> bool:
-        """Whether it says nothing now."""
-        return self.silent_until is not None and self.now < self.silent_until
-
-    def is_rubbish(self) -> bool:
-        """Whether it sends rubbish now."""
-        return self.rubbish_until is not None and self.now < self.rubbish_until
-
-    def list_since(self, after: datetime) -> list[CookerReading]:
-        """What it remembers of the time after ``after``."""
-        return [one for one in self.kept if one.at > after]
-
-    def forget(self, until: datetime) -> None:
-        """Forget what is kept elsewhere."""
-        while self.kept and self.kept[0].at <= until:
-            self.kept.popleft()
-
     def _follow_program(self, seconds: float) -> None:
         if not self.stages:
             return
@@ -141,25 +110,14 @@ class SimulatedCooker:
     def _print(celsius: float) -> str:
         return f"{min(max(to_fahrenheit(celsius), -40.0), 999.0):.1f}"
 
-    def do(self, words: list[str]) -> str:
-        """Do a command; its answer."""
-        name, *rest = words or [""]
-        act = self._commands().get((name.upper(), len(rest)))
-        if name.upper() == "PROGRAM" and rest:
-            act = self._set_program
-        if act is None:
-            return "NO such command"
-        try:
-            act(*rest)
-        except KeyError as error:
-            return f"NO there is no {error.args[0]} here"
-        except ValueError as error:
-            return f"NO {error}"
-        return "OK"
+    def _find(self, name: str, rest: list[str]) -> Callable[..., None] | None:
+        if name == "PROGRAM" and rest:
+            return self._set_program
+        # called by name: a dataclass with slots is made anew, which super() alone would not find
+        return Simulation._find(self, name, rest)
 
-    def _commands(self) -> dict[tuple[str, int], Callable[..., None]]:
+    def _commands(self) -> Commands:
         return {
-            ("SPEED", 1): self._set_speed,
             ("SET", 1): self._set_air,
             ("MEAT", 2): self._put_meat,
             ("THIN", 2): self._put_thin,
@@ -176,18 +134,9 @@ class SimulatedCooker:
             ("FAT", 1): lambda probe: setattr(self.plugs[probe], "depth", _IN_FAT),
             ("SWAP", 2): self._swap,
             ("OFFSET", 2): self._set_offset,
-            ("SILENT", 1): lambda seconds: self._until("silent_until", seconds),
-            ("RUBBISH", 1): lambda seconds: self._until("rubbish_until", seconds),
             ("CLEAR", 0): self._clear,
             ("PLAY", 1): self._play,
-            ("GOT", 1): lambda at: self.forget(read_time(at)),
         }
-
-    def _set_speed(self, times: str) -> None:
-        speed = float(times)
-        if not 1 <= speed <= FASTEST:
-            raise ValueError(f"it runs at 1 to {FASTEST:.0f} times real time")
-        self.speed = speed
 
     def _set_air(self, fahrenheit: str) -> None:
         self.stages = [(_air(fahrenheit), 0.0)]
@@ -232,9 +181,6 @@ class SimulatedCooker:
     def _set_offset(self, probe: str, fahrenheit: str) -> None:
         self.plugs[probe].offset = float(fahrenheit)
 
-    def _until(self, what: str, seconds: str) -> None:
-        setattr(self, what, self.now + timedelta(seconds=float(seconds)))
-
     def _play(self, path: str) -> None:
         self.played = read_recording(path)
 
@@ -252,4 +198,4 @@ def _air(text: str) -> float:
 
 def open_cooker(seed: int | None) -> SimulatedCooker:
     """A cold cooker with nothing in it, at the time it is."""
-    return SimulatedCooker(now=datetime.now(UTC), random=Random(seed))  # noqa: S311 (no secret)
+    return SimulatedCooker(now=this_moment(), random=Random(seed))  # noqa: S311 (no secret)
