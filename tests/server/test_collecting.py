@@ -14,6 +14,8 @@ from itertools import pairwise
 import pytest
 from django.db import DatabaseError, connection
 
+from dolmetsch.command import paths
+from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import LineCooker
 from dolmetsch.server.configured import read_configured
@@ -179,3 +181,64 @@ def test_old_readings_are_thinned_and_new_ones_are_not():
     assert old.order_by("at").first().at == NINE
     assert ProbeReading.objects.exclude(pk__in=old).count() == 360
     assert thin_old(now) == 0
+
+
+MAKE_QUAY = "import django; django.setup(); from dolmetsch.server.kitchens.models import Kitchen; " + (
+    "Kitchen.objects.create(slug='quay', name='Quay')"
+)
+
+
+def test_a_record_store_killed_in_mid_cook_loses_no_reading(cooker):  # noqa: F811
+    """MariaDB is killed (-9) under a running collector; back again, every reading of the cook is there."""
+    paths.prepare()
+    database = open_scratch()
+    env = {
+        **os.environ,
+        **database.environment(),
+        "DOLMETSCH_COOKERS": f"quay/drum=line:127.0.0.1:{cooker}",
+        "PYTHONPATH": "src",
+        "MYSQL_PWD": database.password,
+    }
+    ask = [
+        "mariadb",
+        "--no-defaults",
+        "-N",
+        "-h127.0.0.1",
+        f"-P{database.port}",
+        "-udolmetsch",
+        "dolmetsch",
+        "-e",
+    ]
+
+    def times():
+        query = [*ask, "SELECT UNIX_TIMESTAMP(at) FROM fires_probereading ORDER BY at"]
+        answer = subprocess.run(query, env=env, capture_output=True, check=False)
+        return [float(line) for line in answer.stdout.split()]
+
+    collector = None
+    try:
+        database.stop()
+        database.durable = True
+        database.start()
+        for command in (["-m", "django", "migrate", "-v0"], ["-c", MAKE_QUAY]):
+            subprocess.run([sys.executable, *command], env=env, check=True)
+        source = LineCooker(f"127.0.0.1:{cooker}")
+        source.send("SPEED 60")
+        source.close()
+        time.sleep(1.5)
+        collector = subprocess.Popen([sys.executable, "-m", "django", "collect"], env=env)
+        wait_for(lambda: len(times()) >= 4, patience=40)
+        database.process.send_signal(signal.SIGKILL)
+        database.process.wait()
+        time.sleep(3)
+        database.start()
+        before = len(times())
+        wait_for(lambda: len(times()) >= before + 4, patience=40)
+    finally:
+        if collector is not None:
+            collector.kill()
+            collector.wait()
+        kept = times()
+        close_scratch(database)
+    # each second of ours is a minute of the cooker's: none is missing
+    assert {round(other - one) for one, other in pairwise(kept)} == {60}

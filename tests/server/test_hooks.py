@@ -2,12 +2,14 @@
 
 import uuid
 from datetime import timedelta
+from fractions import Fraction
 
 import pytest
 from django.db import OperationalError, transaction
 from django.utils import timezone
 
 from dolmetsch.server.fires.models import ProbeReading
+from dolmetsch.server.hooks.chambers import list_air, list_rows
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
@@ -286,3 +288,20 @@ def test_a_load_cell_holds_one_piece(loft):
     status, refused = loft.call("POST", "/hooks", body)
     assert (status, refused["fields"][0]["message"]) == (422, "Something hangs on load cell 1 already.")
     assert loft.call("POST", "/hooks", {**body, "cell": "2"})[0] == 201
+
+
+def test_a_chamber_that_reads_humidity_alone_is_heard_too(loft):
+    for number in range(3):
+        heard(loft, 1 - number * 50 / 1440, humidity=60)
+    (one,) = chamber(loft)["chambers"]
+    assert (one["temp"], one["humidity"], one["outside"]) == (
+        None,
+        "60.0",
+        ["Humidity under 70 % for 1.7 h."],
+    )
+    noted(loft, "down")
+    loft.hook = hung(loft, hung_at=days_ago(2), chamber="loft", green="5 lb")
+    assert hanging(loft)["chamber"] == "loft"
+    kitchen = Kitchen.objects.get(slug=loft.slug)
+    air = list(list_air(list_rows(kitchen, "loft", since=timezone.now() - timedelta(days=2))))
+    assert {(one.fahrenheit, one.humidity) for one in air} == {(None, Fraction(60, 100))}
