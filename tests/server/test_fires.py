@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from dolmetsch.core.documents.answers import answer_cook
 from dolmetsch.core.heat.raw import RAW_LABEL
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.models import Batch, StepYield
 from dolmetsch.server.fires import followed
 from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading, Program
 from dolmetsch.server.fires.of_batch import list_own_cooks
@@ -810,3 +810,27 @@ def test_the_nitrite_is_that_of_the_cures_recorded_here(cooks):
     # B was never cured: nothing is known of them together
     together = begun(cooks, cooker="", pieces=both(cooks))
     assert Fire.objects.get(pk=together).nitrite_ppm is None
+
+
+def test_a_cold_smoke_keeps_what_cold_smokes_keep(cooks):
+    """.96 as the method says, whatever its inside came to; and it is learned as one."""
+    cold = [{"kind": "dry", "air": "80"}, {"kind": "cold_smoke", "air": "85"}]
+    fire_id = begun(cooks, ago=300, stages=cold, pull_at="")
+
+    def smoke():
+        steps = cooks.get(f"/batches/{cooks.code}/forecast")[1]["steps"]
+        return next(step for step in steps if step["kind"] == "smoke")["kept"]
+
+    assert (smoke(), live(cooks, fire_id)["pulls"]) == ("96.0", [])
+    climb(cooks, fire_id, 240, rate=0.1)
+    happens(cooks, fire_id, "done")
+    assert smoke() == "96.0"
+    weights = cooks.get(f"/batches/{cooks.code}")[1]["pieces"]
+    lines = [
+        {"mark": one["mark"], "weight": f"{float(one['weight']['lb']) * 0.95:.3f} lb"} for one in weights
+    ]
+    cooks.recorded(cooks.code, {"act": "weigh", "kind": "smoke", "weights": lines})
+    cooks.recorded(cooks.code, {"act": "finish"})
+    assert set(StepYield.objects.values_list("method", flat=True)) == {"trim", "cold_smoke"}
+    assert list_own_cooks(Kitchen.objects.get(slug=cooks.slug)) == []
+    assert cautions(cooks)[0] == "raw"

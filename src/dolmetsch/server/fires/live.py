@@ -34,7 +34,7 @@ from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
 from dolmetsch.server.fires.followed import FollowedFire, follow_fire
 from dolmetsch.server.fires.models import Fire, FirePiece
-from dolmetsch.server.fires.of_batch import believe_at, hours_in, list_own_cooks, step_kind
+from dolmetsch.server.fires.of_batch import believe_at, hours_in, is_cold, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
     Placed,
     Story,
@@ -54,8 +54,8 @@ def read_live(fire: Fire) -> out.LiveOut:
     """The live view of a fire."""
     followed = follow_fire(fire)
     pieces = list(fire.pieces.select_related("batch").order_by("rack", "slot", "id"))
-    is_burning = followed.story.out_at is None
-    pulls = _show_pulls(fire, pieces, unit_of(fire.kitchen), now=followed.now) if is_burning else ()
+    can_pull = followed.story.out_at is None and not is_cold(fire)
+    pulls = _show_pulls(fire, pieces, unit_of(fire.kitchen), now=followed.now) if can_pull else ()
     return show_live(followed, pieces, pulls=list(pulls), tender=show_tender(followed.story, followed.cook))
 
 

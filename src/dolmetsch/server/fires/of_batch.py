@@ -24,8 +24,8 @@ from dolmetsch.server.kitchens.models import Kitchen
 
 #: Stages that make a fire a smoke; without one it is a cook.
 _SMOKES: Final = frozenset({"cold_smoke", "smoke"})
-#: Methods by which a fire's shrink is kept.
-_METHODS: Final = ("cold_smoke", "hot_smoke", "stepped_smoke", "pulled")
+#: Methods by which the shrink of a fire that heats is kept.
+_METHODS: Final = ("hot_smoke", "stepped_smoke", "pulled")
 #: So many of the latest cooks are learned from.
 _COOKS_READ: Final = 60
 
@@ -43,13 +43,18 @@ class KnownFires:
             found[kind] = found.get(kind, True) and bool(event.data.get("cooked"))
         return found
 
+    def methods(self, batch: Batch) -> Mapping[str, str]:
+        """A cold smoke is one, whatever the batch's method says; hot ones go by that."""
+        fire = latest_fire(batch)
+        return {} if fire is None or not is_cold(fire) else {step_kind(fire, batch): "cold_smoke"}
+
     def expected(self, batch: Batch) -> Mapping[str, Belief]:
-        """What the latest fire keeps: pulled as planned, or as it was once it is out."""
-        piece = FirePiece.objects.filter(batch=batch).select_related("fire").order_by("-fire_id").first()
-        if piece is None:
+        """What the latest fire keeps: pulled as planned, or as it was once it is out. Not of a cold one: what
+        that keeps has nothing to do with a temperature inside.
+        """
+        fire = latest_fire(batch)
+        if fire is None or is_cold(fire):
             return {}
-        fire = piece.fire
-        fire.kitchen = batch.kitchen
         last = fire.events.filter(kind__in=OUT_KINDS).order_by("at", "id").first()
         peak = fire.pull_at if last is None else last.data.get("peak")
         if peak is None:
@@ -61,6 +66,24 @@ class KnownFires:
                 fire, Fraction(peak), batch, hours=hours_in(fire, end), cooks=list_own_cooks(batch.kitchen)
             )
         }
+
+
+def latest_fire(batch: Batch) -> Fire | None:
+    """The fire ``batch`` was put into last; looked up once for each object."""
+    kept = batch.__dict__
+    if "latest_fire" not in kept:
+        piece = FirePiece.objects.filter(batch=batch).select_related("fire").order_by("-fire_id").first()
+        kept["latest_fire"] = None if piece is None else piece.fire
+        if piece is not None:
+            piece.fire.kitchen = batch.kitchen
+    found: Fire | None = kept["latest_fire"]
+    return found
+
+
+def is_cold(fire: Fire) -> bool:
+    """Whether it is a cold smoke, with no stage that heats."""
+    kinds = {stage["kind"] for stage in fire.stages}
+    return "cold_smoke" in kinds and kinds <= {"cold_smoke", "dry"}
 
 
 def _fire_events(batch: Batch) -> QuerySet[FireEvent]:

@@ -4,6 +4,7 @@ from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.way import Way, plain_way
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.models import Batch, BatchWay
+from dolmetsch.server.batches.models.fire_facts import fire_facts
 from dolmetsch.server.ways.queries import core_of
 
 
@@ -20,7 +21,10 @@ def kinds_of(chosen: BatchWay) -> list[str]:
 
 
 def methods_of(batch: Batch) -> dict[str, str]:
-    """The method of each kind of step by the way the batch is made by; none where nobody said."""
+    """The method of each kind of step by the way the batch is made by and the fire it was in; none where
+    nobody said.
+    """
     chosen = batch.chosen_way
     steps = [] if chosen is None else chosen.way.input["steps"]
-    return {METHODS[step["method"]].kind: step["method"] for step in steps}
+    by_way = {METHODS[step["method"]].kind: step["method"] for step in steps}
+    return {**by_way, **fire_facts().methods(batch)}

@@ -1,7 +1,7 @@
 """The forecast of a batch under way: its steps to come carried on from where it stands now."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
 
@@ -71,7 +71,8 @@ def look_ahead(batch: Batch, costed: CostedBatch) -> Ahead | None:
     way = way_of(chosen, pieces=len(mains))
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)
-    steps = way.steps[first:]
+    by_fire = fire_facts().methods(batch)
+    steps = tuple(replace(step, method=by_fire.get(step.kind, step.method)) for step in way.steps[first:])
     if not steps:
         return None
     joining = [0.0] * (len(steps) + 1)

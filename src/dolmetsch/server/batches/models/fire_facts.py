@@ -20,6 +20,9 @@ class FireFacts(Protocol):
     def expected(self, batch: Batch) -> Mapping[str, Belief]:
         """By kind of step: what the fire ``batch`` is in now is expected to keep of it."""
 
+    def methods(self, batch: Batch) -> Mapping[str, str]:
+        """By kind of step: the method the fire says it was done by, whatever the batch's own is."""
+
 
 class NoFires:
     """A kitchen that follows no fires."""
@@ -29,6 +32,10 @@ class NoFires:
         return {}
 
     def expected(self, batch: Batch) -> Mapping[str, Belief]:
+        """Nothing is known."""
+        return {}
+
+    def methods(self, batch: Batch) -> Mapping[str, str]:
         """Nothing is known."""
         return {}
 
