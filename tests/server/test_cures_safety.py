@@ -337,3 +337,18 @@ def test_a_sausage_is_judged_as_comminuted_whatever_it_was_cut_from(api):
     sausage = {"school": "sausage", "target": "", "agent_amount": "0.25 %"}
     (piece,) = ask(api, code, on_desk("A", sausage))["pieces"]
     assert (piece["gauge"]["limit_name"], piece["gauge"]["limit"]) == ("comminuted meat, dry", "156")
+
+
+def test_a_sausage_says_what_meats_it_is_mixed_of(api):
+    code = api.started(bought={**BOUGHT, "own_weight": "3 lb", "label_weight": "", "cut": "shoulder"})
+    more = {**BOUGHT, "own_weight": "1 lb", "label_weight": "", "cut": "back fat"}
+    mark = api.recorded(code, {"act": "bought", **more})["batch"]["pieces"][-1]["mark"]
+    marks = sorted({"lot", mark} | {one["mark"] for one in api.get(f"/batches/{code}")[1]["pieces"]})
+    api.recorded(
+        code, {"act": "merge", "kind": "mix", "pieces": marks, "into": {"mark": "M", "weight": "4 lb"}}
+    )
+    (piece,) = ask(api, code, on_desk("M", {"school": "sausage"}))["pieces"]
+    said = {one["code"]: one["message"] for one in piece["cautions"]}
+    assert said["meats"] == "Mixed of shoulder 3.00 lb (75 %), back fat 1.00 lb (25 %), as they came in."
+    (plain,) = ask(api, code, on_desk("M"))["pieces"]
+    assert "meats" not in codes(plain)

@@ -63,6 +63,8 @@ class DeskPiece:
     facts: Facts
     skin: str
     product: Product
+    #: The meats a sausage was mixed of, as they came in, in grams.
+    meats: tuple[tuple[str, Fraction], ...] = ()
     tub_grams: Fraction
     recipe: Recipe | None = None
     cured: CuredPiece | None = None
@@ -144,7 +146,10 @@ def _lay(data: typed.CuredPieceIn, costed: CostedBatch, facts: Facts) -> DeskPie
     if data.recipe.school == "sausage":
         # mixed through, whatever it was cut from: the limits of comminuted meat
         product = "comminuted"
-    return DeskPiece(input=data, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
+    laid = DeskPiece(input=data, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
+    if data.recipe.school == "sausage":
+        laid.meats = tuple((lot.cut, lot.grams) for lot in costed.chain.batch.lots)
+    return laid
 
 
 def _share_tubs(reader: Reader, pieces: Sequence[DeskPiece]) -> None:

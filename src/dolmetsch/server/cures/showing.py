@@ -11,7 +11,7 @@ from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, j
 from dolmetsch.core.curing.desk import Desk, WeighOut, print_agent
 from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.findings import Finding, care
+from dolmetsch.core.findings import Finding, care, note
 from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import limit_for
@@ -77,7 +77,7 @@ def _show_piece(laid: DeskState, one: DeskPiece, index: int) -> schemas.DeskPiec
     school = one.recipe.facts if one.recipe else None
     thickness = None if one.cured is None else one.cured.thickness_mm
     path = f"pieces[{index}]."
-    cautions: list[Finding] = []
+    cautions: list[Finding] = list(_say_meats(one, laid.batch.kitchen.weight_unit))
     if one.recipe is not None and one.cured is not None and one.desk is not None:
         cautions += caution(one.recipe, one.cured, one.desk)
     if one.cured is not None and one.time is not None:
@@ -108,6 +108,18 @@ def _show_piece(laid: DeskState, one: DeskPiece, index: int) -> schemas.DeskPiec
         cost=print_money(sum((cost for cost in costs if cost is not None), Fraction(0))) if costs else None,
         stage_note=_stage_note(one),
     )
+
+
+def _say_meats(one: DeskPiece, unit: str) -> Iterator[Finding]:
+    """What a sausage is mixed of, by weight as it came in."""
+    total = sum((grams for _, grams in one.meats), Fraction(0))
+    if len(one.meats) < 2:
+        return
+    parts = [
+        f"{cut} {print_weight(grams).say(unit)} ({fixed(grams / total * 100, 0)} %)"
+        for cut, grams in one.meats
+    ]
+    yield note("meats", f"Mixed of {', '.join(parts)}, as they came in.")
 
 
 def _stage_note(one: DeskPiece) -> str:
