@@ -88,10 +88,11 @@ export function useWeighing(options: {
       return { ...piece, letter, done: done || letter !== undefined }
     }),
   )
-  /** The piece on the scale: the chosen one, else the first that has not been weighed. */
+  /** The piece on the scale: the chosen one, else the first out of the fire, or the first, that was not weighed. */
   const current = computed(
     () =>
       rows.value.find((row) => row.mark === chosen.value) ??
+      rows.value.find((row) => !row.done && fireOf(row.mark)) ??
       rows.value.find((row) => !row.done) ??
       rows.value[0] ??
       null,
@@ -165,7 +166,7 @@ export function useWeighing(options: {
     )
     // on to the next one that waits
     const others = rows.value.filter((row) => row.mark !== piece.mark && !row.done)
-    chosen.value = others[0]?.mark ?? piece.mark
+    chosen.value = (others.find((row) => fireOf(row.mark)) ?? others[0])?.mark ?? piece.mark
   }
 
   function takePart(weight: string, off: Part | null): void {

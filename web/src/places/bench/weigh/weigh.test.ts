@@ -70,6 +70,20 @@ describe('a piece out of the fire', () => {
   }
   afterEach(() => vi.unstubAllGlobals())
 
+  it('is the one on the scale, before those that were in no fire', () => {
+    standIn('lb')
+    localStorage.clear()
+    const { current } = useWeighing({
+      code: ref('J-01'),
+      kind: ref('smoke'),
+      batch: ref({ ...batch(['bought'], 'smoke'), log: [], seen: 7, pieces: [] } as unknown as Batch),
+      pieces: ref(pieces([], [])),
+      cures: computed(() => undefined),
+      fires: computed(() => [{ ...fire, mark: 'B' }]),
+    })
+    expect(current.value?.mark).toBe('B')
+  })
+
   it('takes its share of fuel and work into its step, once', async () => {
     const line = { what: 'oak pellets', price: '1.35', group: 'fuel', pieces: ['A'] }
     expect(await weigh('smoke')).toMatchObject({ kind: 'smoke', minutes: '20', used: [line] })

@@ -110,7 +110,14 @@ const save = (): Promise<void> =>
           <tbody>
             <tr v-for="(head, at) in seen.heads" :key="at">
               <th scope="row">{{ head }}</th>
-              <td class="quiet small">{{ seen.first.map((row) => row[at]).join(' · ') }}</td>
+              <td class="quiet small">
+                {{
+                  seen.first
+                    .slice(0, 2)
+                    .map((row) => row[at])
+                    .join(' · ')
+                }}
+              </td>
               <td>
                 <span v-if="at === match.time">the time</span>
                 <select v-else v-model="match.columns![String(at)]" class="box" :aria-label="`${head} is`">
@@ -159,7 +166,9 @@ const save = (): Promise<void> =>
           {{ momentText(seen.last_at) }}.
         </p>
         <details v-if="seen.faulty">
-          <summary>{{ seen.faulty }} cells cannot be read and are left out</summary>
+          <summary>
+            {{ seen.faulty === 1 ? 'One cell' : `${seen.faulty} cells` }} cannot be read, left out
+          </summary>
           <ul class="small">
             <li v-for="fault in seen.faults" :key="fault">{{ fault }}</li>
           </ul>
@@ -198,6 +207,10 @@ td,
 th {
   padding: 3px 8px 3px 0;
   vertical-align: middle;
+}
+
+td .box {
+  min-width: 150px;
 }
 
 .asked {
