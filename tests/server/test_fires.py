@@ -423,7 +423,7 @@ def test_fuel_and_work_go_into_each_pieces_step_once(cooks):
     total = sum(float(weight) for weight in weighed.values())
     for mark, weight in weighed.items():
         (line,) = prices[mark]
-        assert line["what"] == "oak pellets, its share of 2 pieces"
+        assert line["what"] == "oak pellets, share of 2"
         assert float(line["price"]) == pytest.approx(9.10 * float(weight) / total, abs=0.006)
     assert sum(float(lines[0]["price"]) for lines in prices.values()) == pytest.approx(9.10)
     assert sum(int(one["minutes"]) for one in share.values()) == 20
@@ -834,3 +834,25 @@ def test_a_cold_smoke_keeps_what_cold_smokes_keep(cooks):
     assert set(StepYield.objects.values_list("method", flat=True)) == {"trim", "cold_smoke"}
     assert list_own_cooks(Kitchen.objects.get(slug=cooks.slug)) == []
     assert cautions(cooks)[0] == "raw"
+
+
+def test_whatever_fuel_is_called_its_share_can_be_recorded(cooks):
+    """A line of a step is called by forty letters at most; a name of blanks or control letters is none."""
+    fire_id = begun(cooks, ago=60, pieces=both(cooks))
+    long = "cherry splits from the old orchard behind the quay, dried two winters"
+    assert happens(cooks, fire_id, "fuel", text=long, price="4.20")[0] == 201
+    for text, path in ((" \u200b ", "text"), ("oak\x07", "text")):
+        status, body = happens(cooks, fire_id, "fuel", text=text, price="4.20")
+        assert (status, body["fields"][0]["path"]) == (422, path)
+    happens(cooks, fire_id, "cool")
+    (share, _) = cooks.get(f"/batches/{cooks.code}/fires")[1]["pieces"]
+    (line,) = share["used"]
+    assert line["what"] == "cherry splits from the old o, share of 2"
+    used = [{**line, "group": "fuel", "pieces": ["A"]}]
+    weights = [{"mark": "A", "weight": "4.4 lb"}]
+    cooks.recorded(cooks.code, {"act": "weigh", "kind": "smoke", "weights": weights, "used": used})
+
+
+def test_a_program_of_blanks_has_no_name(cooks):
+    assert save(cooks, name="  ")[1]["fields"][0]["path"] == "name"
+    assert save(cooks, name=" Night ")[1]["programs"][0]["name"] == "Night"

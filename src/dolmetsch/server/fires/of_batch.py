@@ -21,6 +21,7 @@ from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
 from dolmetsch.server.fires.story import OUT_KINDS, clock_of, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.lengths import WORD_LENGTH
 
 #: Stages that make a fire a smoke; without one it is a cook.
 _SMOKES: Final = frozenset({"cold_smoke", "smoke"})
@@ -210,11 +211,11 @@ def share_out(fire: Fire, events: Sequence[FireEvent], label: str) -> out.Shares
     def share(whole: Fraction, places: int) -> str:
         return apportion([whole * part for part in parts], places=places)[index]
 
-    many = f", its share of {len(pieces)} pieces" if len(pieces) > 1 else ""
+    many = f", share of {len(pieces)}" if len(pieces) > 1 else ""
     return out.SharesOut(
         used=[
             out.FuelOut(
-                what=f"{event.data['text']}{many}"[:80],
+                what=f"{event.data['text'][: WORD_LENGTH - len(many)].rstrip()}{many}",
                 price=share(Fraction(event.data["cost"]), 2),
             )
             for event in events

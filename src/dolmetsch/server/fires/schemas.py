@@ -7,8 +7,8 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, NOTE_LENGTH, WORD_LENGTH
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.typed import Mark, Name, Reason, Typed, Word
 
 #: Seconds from the beginning of the fire, and degrees.
 Point = list[float]
@@ -48,23 +48,23 @@ class FirePieceIn(BaseModel):
     """A piece, where it hangs, and the probe in it, if any."""
 
     code: Annotated[str, Field(max_length=20)]
-    mark: Annotated[str, Field(max_length=MARK_LENGTH)]
+    mark: Mark
     rack: Annotated[int, Field(ge=0, le=20)] = 0
     slot: Annotated[int, Field(ge=0, le=20)] = 0
     probe: Annotated[str, Field(max_length=2)] = ""
-    where: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    where: Word = ""
 
 
 class FireIn(BaseModel):
     """Into the smoke."""
 
-    name: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
-    cooker: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    name: Name = ""
+    cooker: Word = ""
     meat: Literal["pork", "beef", "poultry", "other"] = "pork"
     ground: bool = False
     nitrite_ppm: Annotated[str, Field(max_length=12)] = ""
-    wood: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
-    program: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    wood: Name = ""
+    program: Name = ""
     pull_at: Temperature = ""
     meal_at: datetime | None = None
     begun_at: datetime | None = None
@@ -80,12 +80,12 @@ class EventIn(BaseModel):
     probe: Annotated[str, Field(max_length=2)] = ""
     other: Annotated[str, Field(max_length=2)] = ""
     piece: Annotated[str, Field(max_length=80)] = ""
-    where: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    where: Word = ""
     temp: Temperature = ""
     stage: Annotated[int, Field(ge=0, le=19)] | None = None
-    text: Annotated[str, Field(max_length=NOTE_LENGTH)] = ""
-    amount: Annotated[str, Field(max_length=40)] = ""
-    price: Annotated[str, Field(max_length=40)] = ""
+    text: Reason = ""
+    amount: Typed = ""
+    price: Typed = ""
     minutes: Annotated[str, Field(max_length=8)] = ""
 
 
@@ -151,11 +151,11 @@ class FireOut(BaseModel):
 class ProgramIn(BaseModel):
     """A program to save: the next version of its name. ``way``: the method it belongs to, if any."""
 
-    name: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    name: Name = ""
     stages: Annotated[list[StageIn], Field(max_length=20)]
     pull_at: Temperature = ""
-    wood: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
-    way: Annotated[str, Field(max_length=NAME_LENGTH)] = ""
+    wood: Name = ""
+    way: Name = ""
     put_away: bool = False
 
 

@@ -6,22 +6,21 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.findings import FindingOut
-from dolmetsch.server.quantities.lengths import MARK_LENGTH, TYPED_LENGTH, WORD_LENGTH
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.typed import Mark, Typed, Word
 
 NoteKind = Literal["air", "ph", "ferment", "cut", "down"]
-Typed = Annotated[str, Field(max_length=TYPED_LENGTH)]
 
 
 class HangIn(BaseModel):
     """Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose."""
 
     code: Annotated[str, Field(max_length=20)]
-    mark: Annotated[str, Field(max_length=MARK_LENGTH)]
+    mark: Mark
     green: Typed = ""
     target: Typed = "35"
     hung_at: datetime | None = None
-    chamber: Annotated[str, Field(max_length=WORD_LENGTH)] = ""
+    chamber: Word = ""
     cell: Annotated[str, Field(max_length=1)] = ""
 
 

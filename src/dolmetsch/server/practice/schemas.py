@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.fires.schemas import EventKind, LiveOut
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.typed import Reason
 
 
 class PracticeIn(BaseModel):
@@ -20,7 +21,7 @@ class PracticeActIn(BaseModel):
 
     kind: EventKind
     stage: Annotated[int, Field(ge=0, le=19)] | None = None
-    text: Annotated[str, Field(max_length=400)] = ""
+    text: Reason = ""
 
 
 class LessonOut(BaseModel):

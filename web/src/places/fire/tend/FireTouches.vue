@@ -113,7 +113,7 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
         ><input
           v-model="text"
           class="box"
-          maxlength="400"
+          maxlength="200"
           :placeholder="asking === 'fuel' ? 'oak pellets' : ''"
           required
       /></label>
