@@ -10,7 +10,7 @@ from dolmetsch.core.reference.fire import COLD_AIR_SECONDS, FIRE_LOW_DROP
 from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING
 from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.followed import FollowedFire, follow_fire
+from dolmetsch.server.fires.followed import FollowedFire, follow_fire, is_on
 from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.story import seconds_of, unit_of
@@ -46,7 +46,7 @@ def _find(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     story, cook = followed.story, followed.cook
     last = cook.moments[-1].at if cook.moments else None
     for one in cook.troubles:
-        if one.end == last:
+        if is_on(one, cook):
             yield f"{one.code} {one.probe or ''} {int(one.start)}", one.text
     if story.out_at is None:
         yield from _find_burning(followed)
@@ -84,9 +84,7 @@ def _find_cold_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     story, cook = followed.story, followed.cook
     index, begun = story.stages[-1]
     wanted = story.fire.stages[index]["air"]
-    if wanted is None or any(
-        one.code == "fire_low" and one.end == cook.moments[-1].at for one in cook.troubles
-    ):
+    if wanted is None or any(one.code == "fire_low" and is_on(one, cook) for one in cook.troubles):
         return
     limit, since = Fraction(wanted) - FIRE_LOW_DROP, None
     for reading in reversed(cook.log.readings):

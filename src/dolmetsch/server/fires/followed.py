@@ -11,6 +11,7 @@ from typing import Any, Final
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
 from dolmetsch.core.heat.thinning import thin
+from dolmetsch.core.heat.troubles import Trouble
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
 from dolmetsch.server.fires.models import Fire, ProbeReading
 from dolmetsch.server.fires.schemas import Point
@@ -43,6 +44,11 @@ class FollowedFire:
     cook: FollowedCook
     now: datetime
     curves: Mapping[str, list[Point | None]]
+
+
+def is_on(trouble: Trouble, cook: FollowedCook) -> bool:
+    """Whether a trouble of ``cook`` goes on at its last moment."""
+    return trouble.end >= cook.moments[-1].at
 
 
 def follow_fire(fire: Fire) -> FollowedFire:

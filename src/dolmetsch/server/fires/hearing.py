@@ -5,14 +5,11 @@ import time
 from fractions import Fraction
 from typing import Final
 
-from django.conf import settings
-
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
-from dolmetsch.server.configured import read_configured
+from dolmetsch.server.fires.queries import find_cooker
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.problems import not_found
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.scales.listening import HeardDevice
 
@@ -57,7 +54,4 @@ def hear_cooker(kitchen: Kitchen, name: str) -> HeardCooker:
     Raises:
         DomainError: not_found.
     """
-    for one in read_configured(settings.COOKERS):
-        if (one.kitchen, one.name) == (kitchen.slug, name) and one.kind in COOKER_SOURCES:
-            return hub.hold("cooker", one, HeardCooker)
-    raise not_found(f"cooker “{name}”")
+    return hub.hold("cooker", find_cooker(kitchen, name), HeardCooker)

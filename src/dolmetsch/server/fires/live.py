@@ -32,7 +32,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
-from dolmetsch.server.fires.followed import FollowedFire, follow_fire
+from dolmetsch.server.fires.followed import FollowedFire, follow_fire, is_on
 from dolmetsch.server.fires.models import Fire, FirePiece
 from dolmetsch.server.fires.of_batch import believe_at, hours_in, is_cold, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
@@ -134,7 +134,7 @@ def _show_troubles(story: Story, followed: FollowedCook) -> Iterator[out.Trouble
             ended_at=moment_of(one.end),
             probe=one.probe,
             text=one.text,
-            is_on=story.done_at is None and one.end >= followed.moments[-1].at,
+            is_on=story.done_at is None and is_on(one, followed),
         )
 
 
@@ -338,4 +338,4 @@ def _list_notes(story: Story, followed: FollowedCook) -> Iterator[FindingOut]:
 
 def _is_raw(story: Story, followed: FollowedCook) -> bool:
     """Whether it came out of the fire and was not cooked in it."""
-    return story.out_at is not None and not is_cooked(followed)
+    return story.out_at is not None and not is_cooked(followed.lethality, followed.home_rule)

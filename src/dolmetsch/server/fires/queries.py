@@ -1,10 +1,11 @@
 """Reads: fires, cookers."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
+from dataclasses import asdict
 from datetime import timedelta
 from decimal import Decimal
 from fractions import Fraction
-from typing import Final
+from typing import Any, Final
 
 from django.conf import settings
 from django.utils import timezone
@@ -15,7 +16,7 @@ from dolmetsch.core.reference.programs import Program as StartProgram
 from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.batches.models import BatchWay
-from dolmetsch.server.configured import read_configured
+from dolmetsch.server.configured import ConfiguredDevice, find_configured, list_names
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, ProbeReading, Program
 from dolmetsch.server.fires.story import Story, read_story, unit_of
@@ -97,15 +98,7 @@ def _show_programs(kitchen: Kitchen) -> Iterator[out.ProgramOut]:
         yield out.ProgramOut(
             name=program.name,
             version=program.version,
-            stages=[
-                out.StageIn(
-                    kind=stage["kind"],
-                    air=_degrees(stage["air"], unit),
-                    minutes=stage["minutes"] or "",
-                    inside=_degrees(stage["inside"], unit),
-                )
-                for stage in program.stages
-            ],
+            stages=[_show_stage(stage, unit) for stage in program.stages],
             pull_at=_degrees(program.pull_at, unit),
             wood=program.wood,
             way=program.way,
@@ -118,21 +111,21 @@ def _degrees(fahrenheit: Decimal | str | int | None, unit: TemperatureUnit) -> s
     return "" if fahrenheit is None else print_degrees(Fraction(fahrenheit), unit)
 
 
-def _show_start(program: StartProgram, unit: TemperatureUnit) -> out.ProgramOut:
+def _show_stage(stage: Mapping[str, Any], unit: TemperatureUnit) -> out.StageIn:
+    """A stage as it would be typed."""
+    return out.StageIn(
+        kind=stage["kind"],
+        air=_degrees(stage["air"], unit),
+        minutes="" if stage["minutes"] is None else str(stage["minutes"]),
+        inside=_degrees(stage["inside"], unit),
+    )
 
-    stages = [
-        out.StageIn(
-            kind=stage.kind,
-            air=_degrees(stage.air, unit),
-            minutes="" if stage.minutes is None else str(stage.minutes),
-            inside=_degrees(stage.inside, unit),
-        )
-        for stage in program.stages
-    ]
+
+def _show_start(program: StartProgram, unit: TemperatureUnit) -> out.ProgramOut:
     return out.ProgramOut(
         name=program.name,
         version=None,
-        stages=stages,
+        stages=[_show_stage(asdict(stage), unit) for stage in program.stages],
         pull_at=_degrees(program.pull_at, unit),
         wood="",
         way="",
@@ -141,7 +134,7 @@ def _show_start(program: StartProgram, unit: TemperatureUnit) -> out.ProgramOut:
 
 def cooker_names(kitchen: Kitchen) -> list[str]:
     """The cookers of ``kitchen``, as configured."""
-    return [one.name for one in read_configured(settings.COOKERS) if one.kitchen == kitchen.slug]
+    return list_names(settings.COOKERS, kitchen.slug)
 
 
 def show_cooker(kitchen: Kitchen, name: str, fire: int | None) -> out.CookerOut:
@@ -168,11 +161,21 @@ def open_cooker(kitchen: Kitchen, name: str) -> CookerSource:
     Raises:
         DomainError: not_found, cooker_away.
     """
-    for one in read_configured(settings.COOKERS):
-        if (one.kitchen, one.name) == (kitchen.slug, name) and one.kind in COOKER_SOURCES:
-            try:
-                return COOKER_SOURCES[one.kind](one.address)
-            except OSError:
-                said = f"The cooker “{name}” does not answer. Readings can be typed in meanwhile."
-                raise DomainError("cooker_away", 503, "Cooker away", said) from None
-    raise not_found(f"cooker “{name}”")
+    one = find_cooker(kitchen, name)
+    try:
+        return COOKER_SOURCES[one.kind](one.address)
+    except OSError:
+        said = f"The cooker “{name}” does not answer. Readings can be typed in meanwhile."
+        raise DomainError("cooker_away", 503, "Cooker away", said) from None
+
+
+def find_cooker(kitchen: Kitchen, name: str) -> ConfiguredDevice:
+    """The cooker ``name`` of ``kitchen``, as configured.
+
+    Raises:
+        DomainError: not_found.
+    """
+    found = find_configured(settings.COOKERS, kitchen.slug, name, kinds=COOKER_SOURCES)
+    if found is None:
+        raise not_found(f"cooker “{name}”")
+    return found

@@ -15,7 +15,7 @@ from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
 from dolmetsch.core.reference.drying import AIR_COLDEST, AIR_DRIEST, AIR_SOURCE, AIR_WARMEST, AIR_WETTEST
 from dolmetsch.devices.cooker.lines import AIR, HUMIDITY, cell
-from dolmetsch.server.configured import read_configured
+from dolmetsch.server.configured import list_names
 from dolmetsch.server.fires.models import ProbeReading
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees
@@ -36,7 +36,7 @@ Rows = Sequence[tuple[datetime, dict[str, str]]]
 
 def chamber_names(kitchen: Kitchen) -> list[str]:
     """The chambers of ``kitchen`` that are heard, as configured."""
-    return [one.name for one in read_configured(settings.CHAMBERS) if one.kitchen == kitchen.slug]
+    return list_names(settings.CHAMBERS, kitchen.slug)
 
 
 def list_rows(kitchen: Kitchen, chamber: str, *, since: datetime, until: datetime | None = None) -> Rows:

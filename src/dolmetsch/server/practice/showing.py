@@ -11,6 +11,9 @@ from django.utils import timezone
 from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe, Reading
 from dolmetsch.core.heat.cook_shrink import kept_at
 from dolmetsch.core.heat.follow_cook import follow_cook
+from dolmetsch.core.heat.home_rule import judge_home_rule
+from dolmetsch.core.heat.lethality import compute_lethality
+from dolmetsch.core.heat.moments import list_inside, list_moments
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK
@@ -206,7 +209,8 @@ def _is_truly_cooked(run: Run) -> bool:
         phases=(Phase(kind="cook", start=begun),),
         meat="pork",
     )
-    return is_cooked(follow_cook(log))
+    inside = list_inside(list_moments(log))
+    return is_cooked(compute_lethality(log, inside), judge_home_rule(log, inside))
 
 
 def _first(acts: Sequence[PracticeAct], kinds: Sequence[str], *, since: int) -> int | None:

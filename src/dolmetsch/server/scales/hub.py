@@ -16,7 +16,7 @@ from django.conf import settings
 
 from dolmetsch.devices.lines import Hello, ScaleReading
 from dolmetsch.devices.sources import SOURCES, ScaleSource
-from dolmetsch.server.configured import ConfiguredDevice, read_configured
+from dolmetsch.server.configured import ConfiguredDevice, find_configured, list_names
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.scales.listening import HeardDevice
@@ -126,7 +126,7 @@ class Hub:
         """The scales of ``kitchen`` (its slug), as configured:
         ``quay/bench=line:127.0.0.1:7401,quay/floor=…``.
         """
-        return [one.name for one in read_configured(settings.SCALES) if one.kitchen == kitchen]
+        return list_names(settings.SCALES, kitchen)
 
     def get(self, kitchen: str, name: str) -> Scale:
         """The scale ``name`` of ``kitchen`` (its slug): no other kitchen hears or tares it.
@@ -134,10 +134,10 @@ class Hub:
         Raises:
             DomainError: not_found.
         """
-        for one in read_configured(settings.SCALES):
-            if (one.kitchen, one.name) == (kitchen, name) and one.kind in SOURCES:
-                return self.hold("scale", one, Scale)
-        raise not_found(f"scale “{name}”")
+        one = find_configured(settings.SCALES, kitchen, name, kinds=SOURCES)
+        if one is None:
+            raise not_found(f"scale “{name}”")
+        return self.hold("scale", one, Scale)
 
     def hold(self, sort: str, one: ConfiguredDevice, make: Callable[[str, str, str], Held]) -> Held:
         """The device ``one`` as this process hears it, made where it is not yet, or is elsewhere now."""
