@@ -1,5 +1,7 @@
 """What every test goes by."""
 
+from datetime import timedelta
+
 import pytest
 from django.core.cache.backends.dummy import DummyCache
 from hypothesis import HealthCheck, settings
@@ -32,3 +34,13 @@ def answers_are_worked_out(request, monkeypatch):
     kept_answers.cache.clear()
     if request.node.get_closest_marker("kept_answers") is None:
         monkeypatch.setattr(kept_answers, "cache", DummyCache("", {}))
+
+
+@pytest.fixture(autouse=True)
+def fires_are_followed_at_once(request, monkeypatch):
+    """What is followed beside a look would not see the rows of a test that takes them back."""
+    from dolmetsch.server.fires import followed
+
+    followed.forget()
+    if request.node.get_closest_marker("followed_beside") is None:
+        monkeypatch.setattr(followed, "BEHIND", timedelta(-1))

@@ -1,6 +1,8 @@
 """Fires: into the smoke, what happens there, and what the live view says of it."""
 
 import json
+import threading
+import time
 import uuid
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
@@ -674,6 +676,31 @@ def test_a_fire_followed_once_is_followed_anew_when_anything_changed(cooks, monk
     monkeypatch.setattr(followed, "clock_of", lambda fire: now + timedelta(minutes=1))
     live(cooks, fire_id)
     assert len(times) == 4
+
+
+@pytest.mark.followed_beside
+@pytest.mark.django_db(transaction=True)
+def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch):
+    fire_id = begun(cooks, ago=30)
+    climb(cooks, fire_id, 20)
+    assert live(cooks, fire_id)["coldest"] == "50"
+    may_go_on = threading.Event()
+    follow = followed.follow_cook
+    monkeypatch.setattr(followed, "follow_cook", lambda *a, **k: may_go_on.wait(20) and follow(*a, **k))
+    heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=21), p1=60, air=200)
+    # twice, while one thread follows it
+    assert [live(cooks, fire_id)["coldest"] for _ in range(2)] == ["50", "50"]
+    assert len(followed._renewing) == 1
+    may_go_on.set()
+    deadline = time.monotonic() + 20
+    while followed._renewing and time.monotonic() < deadline:
+        time.sleep(0.02)
+    assert live(cooks, fire_id)["coldest"] == "60"
+    # further behind than that nobody is shown it
+    heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=22), p1=70, air=200)
+    later = timezone.now() + followed.BEHIND + timedelta(seconds=1)
+    monkeypatch.setattr(followed, "clock_of", lambda fire: later)
+    assert live(cooks, fire_id)["coldest"] == "70"
 
 
 def send_log(api, fire_id, text, match=None, *, preview=False, key=None, name="night.csv"):

@@ -1,9 +1,11 @@
 """What is asked again is answered from what was worked out, until something is written."""
 
 import pytest
-from django.db import connection
+from django.db import connection, transaction
 from django.test.utils import CaptureQueriesContext
 
+from dolmetsch.server.batches.entries.chain import list_entry_rows
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.writing import kept_answers
 from tests.server.conftest import make_kitchen, weigh
@@ -81,3 +83,26 @@ def test_what_was_not_found_is_not_kept(api):
     assert api.get("/batches/J-01/diary")[0] == 404
     api.started()
     assert api.get("/batches/J-01/diary")[0] == 200
+
+
+@pytest.mark.django_db(transaction=True)
+def test_entries_are_read_once_and_an_entry_more_is_seen(api):
+    code = api.started()
+    chosen = Batch.objects.get(code=code)
+    assert len(list_entry_rows(chosen)) == 1
+    with CaptureQueriesContext(connection) as asked:
+        again = list_entry_rows(chosen)
+    assert (len(asked), [row.lot.mark for row in again]) == (0, ["lot"])
+    api.recorded(code, weigh("cure", lot="9.5 lb"))
+    assert len(list_entry_rows(Batch.objects.get(code=code))) == 2
+    # who read the batch before that entry sees it as it was
+    assert len(list_entry_rows(chosen)) == 1
+
+
+@pytest.mark.django_db(transaction=True)
+def test_nothing_is_kept_of_a_write_that_may_be_taken_back():
+    with transaction.atomic():
+        assert kept_answers.keep(("a", 1), lambda: "of a write") == "of a write"
+    assert kept_answers.keep(("a", 1), lambda: "as recorded") == "as recorded"
+    assert kept_answers.keep(("a", 1), lambda: "not asked again") == "as recorded"
+    assert kept_answers.keep(("a", 2), lambda: "of another") == "of another"

@@ -1,6 +1,7 @@
 """``start`` and ``stop``: MariaDB and the application, watched over until Ctrl-C."""
 
 import os
+import shutil
 import signal
 import time
 from http.client import HTTPConnection, HTTPException
@@ -128,6 +129,8 @@ class House:
             self.database.start()
         self._bring_up_to_date()
         self.devices.start()
+        # kept answers may be of an older program, or of records since restored
+        shutil.rmtree(paths.PRIVATE / "kept", ignore_errors=True)
         with step("Starting the application"):
             self._start_application()
         self._start_collector()
@@ -226,10 +229,12 @@ def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
 
 def server_environment(database: Database) -> dict[str, str]:
     """What the server needs to know of this machine."""
+    folder = paths.PRIVATE if database.durable else database.folder
     return {
         **os.environ,
         **database.environment(),
-        "DOLMETSCH_PHOTOS": str((paths.PRIVATE if database.durable else database.folder) / "photos"),
+        "DOLMETSCH_PHOTOS": str(folder / "photos"),
+        "DOLMETSCH_KEPT": str(folder / "kept"),
         "DOLMETSCH_SECRET_KEY": paths.get_secret("django"),
         "DJANGO_SETTINGS_MODULE": "dolmetsch.server.config.settings",
         "PYTHONPATH": str(paths.ROOT / "src"),

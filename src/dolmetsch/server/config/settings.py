@@ -71,11 +71,12 @@ ROOT_URLCONF = "dolmetsch.server.config.urls"
 WSGI_APPLICATION = "dolmetsch.server.config.wsgi.application"
 TEMPLATES: list[dict[str, object]] = []
 
-#: Answers kept until the next write (``writing.kept_answers``): so many in each worker's memory.
+#: What is worked out once and kept for all workers (``writing.kept_answers``): files of this machine alone.
 CACHES = {
     "default": {
-        "BACKEND": "django.core.cache.backends.locmem.LocMemCache",
-        "OPTIONS": {"MAX_ENTRIES": 400},
+        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "LOCATION": _env("KEPT", str(ROOT / ".dolmetsch" / "kept")),
+        "OPTIONS": {"MAX_ENTRIES": 1000},
     }
 }
 DATABASES = {

@@ -1,15 +1,20 @@
 """Reads: everything that happened to a batch, in time order."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from typing import Final
+
+from django.db.models import Exists, Model, OuterRef
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.entries.chain import EntryRows, fetch_cooks, list_entry_rows
 from dolmetsch.server.batches.entries.describing import describe, label_entry
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.diary import schemas
 from dolmetsch.server.diary.models import Note, Photo
 from dolmetsch.server.findings import FindingOut
+from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.fires.of_batch import list_fires_of
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.fires.words import describe_event, label_stage
@@ -32,16 +37,7 @@ TASTE_WORDS = {"salty": "too salty", "right": "just right", "flat": "flat"}
 
 def read_diary(batch: Batch) -> schemas.DiaryOut:
     """The diary of ``batch``."""
-    leaves = [
-        *_show_entries(list_entry_rows(batch), batch.kitchen),
-        *_show_cures(batch),
-        *_show_tasks(batch),
-        *_show_facts(batch),
-        *_show_looks(batch),
-        *_show_notes(batch),
-        *_show_photos(batch),
-        *_show_fires(batch),
-    ]
+    leaves = [*_show_entries(list_entry_rows(batch), batch.kitchen), *_show_kept(batch)]
     return schemas.DiaryOut(
         code=batch.code,
         name=batch.name,
@@ -241,6 +237,27 @@ def _show_photos(batch: Batch) -> Iterator[schemas.LeafOut]:
                 small=f"{stem}/small",
             ),
         )
+
+
+#: What is kept of a batch beside its entries: its table, how a row names the batch, how it is shown.
+_KEPT: Final[tuple[tuple[type[Model], str, Callable[[Batch], Iterator[schemas.LeafOut]]], ...]] = (
+    (PieceCure, "batch", _show_cures),
+    (TaskNews, "task__batch", _show_tasks),
+    (PieceFact, "batch", _show_facts),
+    (LookOver, "batch", _show_looks),
+    (Note, "batch", _show_notes),
+    (Photo, "batch", _show_photos),
+    (FirePiece, "batch", _show_fires),
+)
+
+
+def _show_kept(batch: Batch) -> Iterator[schemas.LeafOut]:
+    """Only tables with anything of ``batch`` are read, asked for in one query: few batches have of each."""
+    asked = [Exists(table._default_manager.filter(**{name: OuterRef("pk")})) for table, name, _show in _KEPT]
+    found = Batch.objects.filter(pk=batch.pk).values_list(*asked).get()
+    for (_table, _name, show), is_there in zip(_KEPT, found, strict=True):
+        if is_there:
+            yield from show(batch)
 
 
 def get_photo(kitchen: Kitchen, photo_id: int) -> Photo:

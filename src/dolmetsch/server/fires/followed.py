@@ -1,12 +1,16 @@
 """A fire followed to its last reading, kept while nothing new is heard of it: many look, one computes."""
 
+import logging
 import threading
 from collections import OrderedDict
 from collections.abc import Iterator, Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Any, Final
+
+from django.db import connection
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
@@ -26,14 +30,14 @@ from dolmetsch.server.fires.story import (
     unit_of,
 )
 
+_log = logging.getLogger(__name__)
 #: So many fires are kept by each worker; a long one takes some ten megabytes.
 _MOST_KEPT: Final = 12
+#: A long fire takes a second to follow: whoever looks meanwhile sees it as it was, at most so long ago by the
+#: fire's own clock.
+BEHIND = timedelta(seconds=30)
 #: Points of a curve that are drawn.
 POINTS: Final = 240
-_kept: OrderedDict[int, tuple[tuple[Any, ...], FollowedCook, Mapping[str, list[Point | None]]]] = (
-    OrderedDict()
-)
-_lock = threading.Lock()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -46,35 +50,97 @@ class FollowedFire:
     curves: Mapping[str, list[Point | None]]
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Kept:
+    """A fire as followed: ``acts`` are its events and unit, ``heard`` its last reading and the minute."""
+
+    acts: tuple[Any, ...]
+    heard: tuple[Any, ...]
+    now: datetime
+    cook: FollowedCook
+    curves: Mapping[str, list[Point | None]]
+
+
+_kept: OrderedDict[int, _Kept] = OrderedDict()
+_renewing: set[int] = set()
+_lock = threading.Lock()
+_renewer = ThreadPoolExecutor(max_workers=1, thread_name_prefix="follow")
+
+
 def is_on(trouble: Trouble, cook: FollowedCook) -> bool:
     """Whether a trouble of ``cook`` goes on at its last moment."""
     return trouble.end >= cook.moments[-1].at
 
 
 def follow_fire(fire: Fire) -> FollowedFire:
-    """``fire`` as it is now."""
+    """``fire`` as it is now; where only readings are new, as it was up to ``BEHIND`` ago, while what
+    they change is worked out beside it.
+    """
     story = read_story(fire)
     now = story.done_at or clock_of(fire)
-    last = None
-    if fire.cooker:
-        heard = ProbeReading.objects.filter(kitchen=fire.kitchen_id, cooker=fire.cooker)
-        last = heard.order_by("-id").values_list("id", flat=True).first()
-    # the air to come is planned from now on, so a minute later it is another
-    minute = now.replace(second=0, microsecond=0)
-    key = (last, len(story.events), unit_of(fire.kitchen), minute)
+    acts, heard = (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
     with _lock:
         kept = _kept.get(fire.pk)
-    if kept is not None and kept[0] == key:
-        return FollowedFire(story=story, cook=kept[1], now=now, curves=kept[2])
-    log = build_log(story, list_readings(story))
-    cook = follow_cook(log, program=plan_air(story, now=now))
+    is_far_behind = kept is not None and kept.heard != heard and now - kept.now > BEHIND
+    if kept is None or kept.acts != acts or is_far_behind:
+        kept = _follow(story, now=now, acts=acts, heard=heard)
+    elif kept.heard != heard:
+        _renew_beside(fire)
+    return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves)
+
+
+def _last_heard(fire: Fire) -> int | None:
+    if not fire.cooker:
+        return None
+    heard = ProbeReading.objects.filter(kitchen=fire.kitchen_id, cooker=fire.cooker)
+    return heard.order_by("-id").values_list("id", flat=True).first()
+
+
+def _minute(now: datetime) -> datetime:
+    # the air to come is planned from now on, so a minute later it is another
+    return now.replace(second=0, microsecond=0)
+
+
+def _follow(story: Story, *, now: datetime, acts: tuple[Any, ...], heard: tuple[Any, ...]) -> _Kept:
+    fire = story.fire
+    cook = follow_cook(build_log(story, list_readings(story)), program=plan_air(story, now=now))
     curves = draw_curves(cook, fire.begun_at)
+    kept = _Kept(acts=acts, heard=heard, now=now, cook=cook, curves=curves)
     with _lock:
-        _kept[fire.pk] = (key, cook, curves)
+        _kept[fire.pk] = kept
         _kept.move_to_end(fire.pk)
         while len(_kept) > _MOST_KEPT:
             _kept.popitem(last=False)
-    return FollowedFire(story=story, cook=cook, now=now, curves=curves)
+    return kept
+
+
+def forget() -> None:
+    """Follow every fire anew when it is next looked at."""
+    with _lock:
+        _kept.clear()
+
+
+def _renew_beside(fire: Fire) -> None:
+    """Follow ``fire`` anew in a thread of its own, unless that is being done."""
+    with _lock:
+        if fire.pk in _renewing:
+            return
+        _renewing.add(fire.pk)
+    _renewer.submit(_renew, fire)
+
+
+def _renew(fire: Fire) -> None:
+    try:
+        story = read_story(fire)
+        now = story.done_at or clock_of(fire)
+        acts, heard = (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
+        _follow(story, now=now, acts=acts, heard=heard)
+    except Exception:
+        _log.exception("fire %s could not be followed", fire.pk)
+    finally:
+        connection.close()
+        with _lock:
+            _renewing.discard(fire.pk)
 
 
 def draw_curves(cook: FollowedCook, begun_at: datetime) -> dict[str, list[Point | None]]:

@@ -1,12 +1,13 @@
-"""An answer kept until the kitchen's next write: what is looked at often is not worked out each time."""
+"""What is asked often is worked out once: answers until the next write, and what answers are made of."""
 
 import hashlib
 import time
 from collections.abc import Callable
 from functools import wraps
-from typing import Any, Final
+from typing import Any, Final, TypeVar
 
 from django.core.cache import cache
+from django.db import connection
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
@@ -16,22 +17,42 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 MOST_SECONDS: Final = 30
 
 View = Callable[..., HttpResponse]
+Made = TypeVar("Made")
+
+
+def keep(about: tuple[object, ...], make: Callable[[], Made], *, seconds: int = MOST_SECONDS) -> Made:
+    """What ``make`` makes, kept for all workers under ``about``, which has to name all that it depends on.
+
+    Within a transaction nothing is added to what is kept: it may be of a write that is rolled back.
+    """
+    key = _key(about)
+    kept: Made | None = cache.get(key)
+    if kept is not None:
+        return kept
+    made = make()
+    if not connection.in_atomic_block:
+        cache.set(key, made, seconds)
+    return made
+
+
+def _key(about: tuple[object, ...]) -> str:
+    # ids of one database say nothing of another's, such as one that tests make anew
+    return hashlib.sha256(repr((connection.settings_dict["NAME"], *about)).encode()).hexdigest()
 
 
 def until_next_write(view: View) -> View:
     """Keep a GET's answer until something is written in its kitchen, MOST_SECONDS at the longest.
 
-    Kept in the memory of each worker, by the kitchen's count of writes, which every write raises in its own
-    transaction (``writing.once``): what is kept of a count is at least as new as that count. Whoever asks has
-    to be a member, as without it.
+    Kept by the kitchen's count of writes, which every write raises in its own transaction
+    (``writing.once``): what is kept of a count is at least as new as that count. Whoever asks has to be a
+    member, as without it.
     """
 
     @wraps(view)
     def answer(request: HttpRequest, kitchen_slug: str, **path: Any) -> HttpResponse:
         kitchen = kitchen_of(request, kitchen_slug)
         about = (kitchen.pk, kitchen.writes, timezone.get_current_timezone_name(), request.get_full_path())
-        age = int(time.time()) // MOST_SECONDS
-        key = hashlib.sha256(repr((*about, age)).encode()).hexdigest()
+        key = _key((*about, int(time.time()) // MOST_SECONDS))
         kept = cache.get(key)
         if kept is not None:
             return HttpResponse(kept, content_type="application/json")

@@ -30,8 +30,11 @@ from dolmetsch.server.batches.models import (
     Weighing,
 )
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.writing.kept_answers import keep
 
 Act = Entry.Act
+#: Entries of a batch are kept as read for an hour.
+KEPT_SECONDS: Final = 3600
 STEP_ACTS: Final = (Act.SPLIT, Act.WEIGH, Act.MERGE, Act.DISCARD)
 
 
@@ -84,9 +87,17 @@ class CostedBatch:
 
 
 def list_entry_rows(batch: Batch) -> list[EntryRows]:
-    """All entries of ``batch`` in order, in four queries."""
+    """All entries of ``batch`` in order, up to its last as it was read.
+
+    Entries never change: what was read up to one of them is kept and good for as long as it is asked for.
+    """
+    return keep(("rows", batch.pk, batch.last_sequence), lambda: _read_rows(batch), seconds=KEPT_SECONDS)
+
+
+def _read_rows(batch: Batch) -> list[EntryRows]:
+    """Entries and their lines, in four queries."""
     entries = (
-        Entry.objects.filter(batch=batch)
+        Entry.objects.filter(batch=batch, sequence__lte=batch.last_sequence)
         .select_related("lot", "portion", "shop_pack", "fry", "policy")
         .order_by("sequence")
     )

@@ -88,6 +88,10 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
     def record() -> Recorded:
         batch = get_batch(write.kitchen, code)
         rows = list_entry_rows(batch)
+        for row in rows:
+            if row.entry.recorded_by_id == write.user.pk:
+                # most entries are of who writes now: the others' names alone are read
+                row.entry.recorded_by = write.user
         _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.costed is None:

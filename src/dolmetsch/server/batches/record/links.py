@@ -20,9 +20,11 @@ from dolmetsch.server.problems import DomainError
 
 def list_taken(source: Batch) -> list[tuple[Batch, LotLine]]:
     """Lots that count, of whichever batches, that are pieces of ``source``."""
-    takers = Batch.objects.filter(entries__lot__from_batch=source).order_by("id").distinct()
+    lots = LotLine.objects.filter(from_batch=source).values_list("entry__batch", flat=True)
+    # few batches are taken from: most often this is the only query
+    keys = set(lots)
     found = []
-    for taker in takers:
+    for taker in Batch.objects.filter(pk__in=keys).order_by("id") if keys else ():
         taker.kitchen = source.kitchen
         found += [(taker, lot) for lot in _taken_by(list_entry_rows(taker), source)]
     return found

@@ -34,6 +34,7 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
 )
 from dolmetsch.server.quantities.units import WeightUnit
+from dolmetsch.server.writing.kept_answers import keep
 
 GROUP_LABELS: Final = {
     "labour": "work",
@@ -94,7 +95,15 @@ class Pace:
 
 
 def find_pace(kitchen: Kitchen, now: datetime, *, shops: Collection[str] = ()) -> Pace:
-    """The pace of ``kitchen`` over the last 365 days, or since it began; what it saved beside ``shops``."""
+    """The pace of ``kitchen`` over the last 365 days, or since it began; what it saved beside ``shops``.
+
+    Kept until the kitchen's next write: every batch looked at asks for it.
+    """
+    about = ("pace", kitchen.pk, kitchen.writes, *sorted(shops))
+    return keep(about, lambda: _read_pace(kitchen, now, shops))
+
+
+def _read_pace(kitchen: Kitchen, now: datetime, shops: Collection[str]) -> Pace:
     finished = Batch.objects.filter(kitchen=kitchen, is_finished=True, last_entry_at__gt=now - YEAR)
     count = finished.count()
     latest = finished.order_by("-last_entry_at").values_list("summary", flat=True)[:LOG_READ]
