@@ -290,3 +290,67 @@ def test_spaces_are_free_nulls_are_absent_and_strangers_are_ignored():
         lots=[lot()], steps=[{"weigh": {"L": "9.5 lb"}, "used": [{"amount": "95 g", "price": "1.20/kg"}]}]
     )
     assert cost(lots=[lot(solution=None)], steps=[step], store=None, mood="fine") == plain
+
+
+SLICED = {
+    "lots": [lot(weight="1.25 kg")],
+    "steps": [{"kind": "slice", "split": "L", "into": [{"id": "S", "weight": "1 kg", "slices": 40}]}],
+    "packs": [{"id": "S", "piece": "S", "weight": "250 g", "slices": 10}],
+    "gone": [
+        {"pack": "S", "as": "sold", "slices": 3, "income": "4.50"},
+        {"pack": "S", "as": "eaten", "weight": "25 g", "all": False},
+    ],
+}
+
+
+def test_packs_and_where_they_went():
+    """1 kg at 20.00 in the document: 250 g is 5.00; a pack may be called like a piece."""
+    answer = cost(**SLICED)
+    assert answer["packs"] == {
+        "S": {
+            "weight_g": "250.00",
+            "cost": "5.0000",
+            "slices": 10,
+            "left_g": "150.00",
+            "left_cost": "3.0000",
+            "left_slices": None,
+        }
+    }
+    assert answer["unpacked"] == {"S": {"weight_g": "750.00", "cost": "15.0000"}}
+    assert answer["gone"] == {
+        "eaten": {"weight_g": "25.00", "cost": "0.5000", "income": "0.0000"},
+        "sold": {"weight_g": "75.00", "cost": "1.5000", "income": "4.5000"},
+    }
+    assert answer["on_hand"] == {"weight_g": "900.00", "cost": "18.0000"}
+
+
+def test_without_packs_there_is_nothing_to_say_of_them():
+    answer = cost(lots=[lot()], packs=[], gone=None)
+    assert [answer[name] for name in ("packs", "unpacked", "gone", "on_hand")] == [None] * 4
+
+
+@pytest.mark.parametrize(
+    ("gone", "place"),
+    [
+        ({"pack": "S", "as": "lost", "all": True}, "gone[0].as"),
+        ({"pack": "S", "as": "eaten"}, "gone[0]"),
+        ({"pack": "S", "as": "eaten", "all": False}, "gone[0]"),
+        ({"pack": "S", "as": "eaten", "all": True, "slices": 1}, "gone[0]"),
+        ({"pack": "S", "as": "eaten", "slices": "1.5"}, "gone[0].slices"),
+        ({"pack": "S", "as": "sold", "all": True, "income": "-1"}, "gone[0].income"),
+        ({"pack": "S", "as": "eaten", "all": "yes"}, "gone[0].all"),
+        ({"pack": "T", "as": "eaten", "all": True}, "gone[0].pack"),
+    ],
+)
+def test_a_fate_that_cannot_be_read_is_refused_at_its_place(gone, place):
+    with pytest.raises(DolmetschError) as refused:
+        cost(**{**SLICED, "gone": [gone]})
+    assert str(refused.value).startswith(f"{place}: ")
+    linked = {"id": "one", **SLICED, "gone": [gone]}
+    with pytest.raises(DolmetschError):
+        cost(lots=[lot()], batches=[linked])
+
+
+def test_gone_needs_packs():
+    with pytest.raises(DolmetschError):
+        cost(**{**SLICED, "packs": None})

@@ -30,6 +30,7 @@ from dolmetsch.core.ledger.batch import (
 )
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.slicing.packs import FATES, Fate, Pack, Taking, follow_packs
 
 FORMAT: Final = "dolmetsch-batch/1"
 STEP_KEYS: Final = ("split", "weigh", "merge", "pieces")
@@ -42,6 +43,8 @@ class BatchDocument:
     name: str | None
     currency: str | None
     batch: Batch
+    packs: tuple[Pack, ...] = ()
+    gone: tuple[Taking, ...] = ()
 
 
 @dataclass(slots=True)
@@ -75,12 +78,16 @@ def read_batch(document: object) -> BatchDocument:
         mark = node.get("id")
         if mark.mark() in sources.sheets:
             mark.refuse(f"{mark.found} is there already", reason="same_mark")
-        sources.sheets[mark.mark()] = compute_sheet(_read_one(node, sources))
+        sheet = compute_sheet(_read_one(node, sources))
+        follow_packs(sheet.ledger.mains, _read_packs(node), _read_gone(node))
+        sources.sheets[mark.mark()] = sheet
     name, currency = head.find("name"), head.find("currency")
     return BatchDocument(
         name=name.text() if name else None,
         currency=currency.text(most=10) if currency else None,
         batch=_read_one(head, sources),
+        packs=_read_packs(head),
+        gone=_read_gone(head),
     )
 
 
@@ -108,7 +115,7 @@ def _read_one(head: Node, sources: Sources) -> Batch:
         policy=_read_policy(head.find("policy")),
         portion=_read_portion(portion) if portion else None,
         fry_yield=fry.ratio(zero=False) if fry else None,
-        shop=tuple(_read_pack(node) for node in (store.items(empty=True) if store else [])),
+        shop=tuple(_read_shop_pack(node) for node in (store.items(empty=True) if store else [])),
     )
 
 
@@ -299,7 +306,7 @@ def _read_portion(node: Node) -> Portion:
     )
 
 
-def _read_pack(node: Node) -> ShopPack:
+def _read_shop_pack(node: Node) -> ShopPack:
     name, slices, fry = node.find("name"), node.find("slices"), node.find("fry_yield")
     return ShopPack(
         name=name.text().strip() if name else "",
@@ -307,4 +314,38 @@ def _read_pack(node: Node) -> ShopPack:
         grams=node.get("weight").weight(),
         slices=slices.whole("slices") if slices else None,
         fry_yield=fry.ratio(zero=False) if fry else None,
+    )
+
+
+def _read_packs(batch: Node) -> tuple[Pack, ...]:
+    packs = batch.find("packs")
+    return tuple(_read_pack(node) for node in (packs.items(empty=True) if packs else []))
+
+
+def _read_pack(node: Node) -> Pack:
+    slices = node.find("slices")
+    return Pack(
+        id=node.get("id").mark(),
+        piece=node.get("piece").mark(),
+        grams=node.get("weight").weight(),
+        slices=slices.whole("slices") if slices else None,
+    )
+
+
+def _read_gone(batch: Node) -> tuple[Taking, ...]:
+    gone = batch.find("gone")
+    return tuple(_read_taking(node) for node in (gone.items(empty=True) if gone else []))
+
+
+def _read_taking(node: Node) -> Taking:
+    weight, slices, every, income = (node.find(name) for name in ("weight", "slices", "all", "income"))
+    is_all = every is not None and every.truth()
+    if [weight is not None, slices is not None, is_all].count(True) != 1:
+        node.refuse("needs just one of weight, slices and all", reason="one_amount")
+    return Taking(
+        pack=node.get("pack").mark(),
+        fate=cast(Fate, node.get("as").one_of(*FATES)),
+        grams=weight.weight() if weight else None,
+        slices=slices.whole("slices") if slices else None,
+        income=income.money() if income else None,
     )

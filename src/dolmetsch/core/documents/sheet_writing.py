@@ -9,6 +9,7 @@ from dolmetsch.core.documents.batch_reading import BatchDocument
 from dolmetsch.core.ledger.batch import Batch
 from dolmetsch.core.ledger.pieces import Piece, Stage
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.slicing.packs import PackNow, Share, follow_packs
 
 FORMAT: Final = "dolmetsch-sheet/1"
 GRAM_PLACES, MONEY_PLACES, RATIO_PLACES = 2, 4, 6
@@ -17,7 +18,11 @@ Answer = dict[str, object]
 
 
 def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
-    """The answer, ready for JSON: every quantity a string, counts numbers, what cannot be had null."""
+    """The answer, ready for JSON: every quantity a string, counts numbers, what cannot be had null.
+
+    Raises:
+        LedgerError: packs that cannot have been made, or gone.
+    """
     bought = sheet.bought
     answer: Answer = {
         "format": FORMAT,
@@ -39,9 +44,40 @@ def write_sheet(document: BatchDocument, sheet: Sheet) -> Answer:
         "store": [_compared(shop, sheet.final) for shop in sheet.shop],
         "warnings": [found.message for found in sheet.ledger.warnings],
     }
+    answer |= _packed(document, sheet)
     if lineage := _lineage(document.batch):
         answer["lineage"] = lineage
     return answer
+
+
+def _packed(document: BatchDocument, sheet: Sheet) -> Answer:
+    """Packs and where they went; null where there are none."""
+    stowed = follow_packs(sheet.ledger.mains, document.packs, document.gone)
+    if not document.packs:
+        return dict.fromkeys(("packs", "unpacked", "gone", "on_hand"))
+    return {
+        "packs": {mark: _pack(now) for mark, now in stowed.packs.items()},
+        "unpacked": {mark: _share(share) for mark, share in stowed.unpacked.items()},
+        "gone": {
+            fate: _share(share) | {"income": _money(share.income)} for fate, share in stowed.gone.items()
+        },
+        "on_hand": _share(stowed.on_hand),
+    }
+
+
+def _pack(now: PackNow) -> Answer:
+    return {
+        "weight_g": _grams(now.pack.grams),
+        "cost": _money(now.cost),
+        "slices": now.pack.slices,
+        "left_g": _grams(now.left_grams),
+        "left_cost": _money(now.left_cost),
+        "left_slices": now.left_slices,
+    }
+
+
+def _share(share: Share) -> Answer:
+    return {"weight_g": _grams(share.grams), "cost": _money(share.cost)}
 
 
 def _stage(stage: Stage) -> Answer:

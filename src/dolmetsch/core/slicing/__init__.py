@@ -1,0 +1,1 @@
+"""What was made: slices, packs, how they keep, and where they went."""
