@@ -10,8 +10,17 @@ from django.db import IntegrityError
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
 from dolmetsch.server.diary.models import Note, Photo
+from dolmetsch.server.dishes.models import Dish, DishAims, Plating, PlatingCanceled, StockNote
 from dolmetsch.server.fires.models import Fire, FireEvent, Program
 from dolmetsch.server.hooks.models import Hook, HookNote
+from dolmetsch.server.larder.models import (
+    PackCanceled,
+    Packing,
+    PackMove,
+    ShelfCount,
+    Taken,
+    TakenCanceled,
+)
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.practice.models import PracticeAct, PracticeRun
@@ -22,14 +31,20 @@ from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 from tests.server.test_case import OFFERS, WAY
 from tests.server.test_cures import RECIPE, on_desk
+from tests.server.test_dishes import part
 from tests.server.test_documents import EXAMPLE
 from tests.server.test_fires import send_log
 from tests.server.test_guards import together
+from tests.server.test_larder import pack
 from tests.server.test_prices import PACK, noted, upload
 
 ROOT = Path(__file__).parents[2]
 DOCUMENT = json.loads((ROOT / "docs/openapi.json").read_text())
 LIST = "what,price,date\njowl,3.10/lb,2026-03-02\n"
+
+
+def dishes_document(name, parts):
+    return json.dumps({"format": "dolmetsch-dishes/1", "dishes": [{"name": name, "parts": parts}]})
 
 
 def without_clock(body):
@@ -59,6 +74,19 @@ def kinds(api):
     practice = api.call("POST", "/practice", {"lesson": "belly", "speed": 1})[1]["id"]
     program = {"stages": [{"kind": "cook"}]}
     hook = api.call("POST", "/hooks", {"code": code, "mark": "A", "target": "40"})[1]["id"]
+
+    larder = api.started(name="Packed")
+    packs = [pack("lot", "1 lb", "") for _ in range(4)]
+    seen_larder = api.get(f"/batches/{larder}")[1]["seen"]
+    body = {"packs": packs, "seen": seen_larder}
+    assert api.call("POST", f"/batches/{larder}/packs", body)[0] == 201
+    assert api.call("POST", f"/packs/{larder}/P1/takings", {"fate": "eaten"})[0] == 201
+    taken = Taken.objects.get().pk
+    parts = [part("larder", "Jowl, sliced", "1 oz")]
+    for dish in ("Roll", "Looked at", "Served"):
+        assert api.call("POST", "/dishes", {"name": dish, "parts": parts})[0] == 201
+    assert api.call("POST", "/dishes/Served/plates", {"plates": "1"})[0] == 201
+    plating = Plating.objects.get().pk
 
     def post(path, body, word):
         return lambda key, said="one": api.call("POST", path, {**body, **word(said)}, key)
@@ -159,6 +187,52 @@ def kinds(api):
             CureTakenBack,
             post(f"/batches/{code}/cures/{cure.pk}/take-back", {}, name("reason")),
         ),
+        "/batches/{code}/packs": (
+            Packing,
+            post(
+                f"/batches/{larder}/packs",
+                {"seen": seen_larder},
+                lambda said: {"packs": [pack("lot", "1 lb", "", product=said)]},
+            ),
+        ),
+        "/packs/{code}/{mark}/takings": (
+            Taken,
+            post(f"/packs/{larder}/P2/takings", {"fate": "eaten", "weight": "1 oz"}, name("why")),
+        ),
+        "/packs/{code}/{mark}/moves": (
+            PackMove,
+            post(f"/packs/{larder}/P2/moves", {"sort": "opened"}, lambda said: {"store": said}),
+        ),
+        "/packs/{code}/{mark}/cancel": (PackCanceled, post(f"/packs/{larder}/P3/cancel", {}, name("reason"))),
+        "/takings/{taken_id}/cancel": (TakenCanceled, post(f"/takings/{taken}/cancel", {}, name("reason"))),
+        "/larder/counts": (
+            ShelfCount,
+            post("/larder/counts", {}, lambda said: {"expected": len(said)}),
+        ),
+        "/dishes": (Dish, post("/dishes", {"parts": parts}, name("name"))),
+        "/dish-imports": (
+            Dish,
+            post("/dish-imports", {}, lambda said: {"document": dishes_document(said, parts)}),
+        ),
+        "/dishes/{name}/looks": (
+            Dish,
+            lambda key, said="one": api.call(
+                "POST", f"/dishes/{'Looked at' if said == 'one' else 'Roll'}/looks", None, key
+            ),
+        ),
+        "/dishes/{name}/plates": (
+            Plating,
+            post("/dishes/Roll/plates", {}, lambda said: {"plates": "1" if said == "one" else "2"}),
+        ),
+        "/platings/{plating_id}/cancel": (
+            PlatingCanceled,
+            post(f"/platings/{plating}/cancel", {}, name("reason")),
+        ),
+        "/dish-aims": (
+            DishAims,
+            post("/dish-aims", {"low": "28", "high": "35"}, lambda said: {"threshold": str(len(said))}),
+        ),
+        "/cupboard": (StockNote, post("/cupboard", {"sort": "bought", "amount": "1 kg"}, name("what"))),
         "/batches/{code}/notes": (Note, post(f"/batches/{code}/notes", {}, name("text"))),
         "/batches/{code}/photos": (
             Photo,

@@ -134,7 +134,9 @@ def test_an_instant_reading_is_of_the_true_middle(api, clock):
     clock.seconds = 3600
     live = act(api, run, "instant")[1]["live"]
     row = PracticeRun.objects.get(pk=run)
-    assert live["coldest"] == f"{run_course(BELLY, row.seed, [], until=3600).middle_at(3600):.0f}"
+    # kept to a tenth of a degree, shown to a whole one
+    middle = run_course(BELLY, row.seed, [], until=3600).middle_at(3600)
+    assert abs(float(live["coldest"]) - middle) < 0.56
 
 
 def test_the_stall_is_caught_by_wrapping(api, clock, monkeypatch):

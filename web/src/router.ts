@@ -12,7 +12,6 @@ declare module 'vue-router' {
   }
 }
 
-const soon = () => import('./places/soon/SoonPlace.vue')
 const routes: RouteRecordRaw[] = [
   {
     path: '/',
@@ -148,7 +147,45 @@ const routes: RouteRecordRaw[] = [
     props: (route) => ({ id: Number(route.params['id']) }),
     meta: { place: 'fire', title: 'Fire' },
   },
-  { path: '/slice', name: 'slice', component: soon, meta: { place: 'slice', title: 'Slice' } },
+  {
+    path: '/slice',
+    name: 'slice',
+    component: () => import('./places/slice/larder/LarderPlace.vue'),
+    meta: { place: 'slice', title: 'Larder' },
+  },
+  {
+    path: '/slice/pack/:code/:mark',
+    name: 'pack',
+    component: () => import('./places/slice/larder/PackPlace.vue'),
+    props: true,
+    meta: { place: 'slice', title: 'Pack' },
+  },
+  {
+    path: '/slice/board/:code',
+    name: 'board',
+    component: () => import('./places/slice/board/BoardPlace.vue'),
+    props: true,
+    meta: { place: 'slice', title: 'Slice and pack' },
+  },
+  {
+    path: '/slice/dishes',
+    name: 'dishes',
+    component: () => import('./places/slice/dishes/DishesPlace.vue'),
+    meta: { place: 'slice', title: 'Dishes' },
+  },
+  {
+    path: '/slice/dishes/:name',
+    name: 'dish',
+    component: () => import('./places/slice/dishes/DishPlace.vue'),
+    props: true,
+    meta: { place: 'slice', title: 'Dish' },
+  },
+  {
+    path: '/slice/cupboard',
+    name: 'cupboard',
+    component: () => import('./places/slice/cupboard/CupboardPlace.vue'),
+    meta: { place: 'slice', title: 'Store cupboard' },
+  },
   {
     path: '/verdict',
     name: 'verdict',

@@ -317,6 +317,15 @@ def _read_shop_pack(node: Node) -> ShopPack:
     )
 
 
+def read_packs(document: object) -> tuple[tuple[Pack, ...], tuple[Taking, ...]]:
+    """The packs of a parsed batch, and what left them.
+
+    Raises:
+        DocumentError: a place that cannot be read.
+    """
+    return _read_packs(Node(document)), _read_gone(Node(document))
+
+
 def _read_packs(batch: Node) -> tuple[Pack, ...]:
     packs = batch.find("packs")
     return tuple(_read_pack(node) for node in (packs.items(empty=True) if packs else []))

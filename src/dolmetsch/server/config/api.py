@@ -15,10 +15,12 @@ from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
+from dolmetsch.server.dishes.api import router as dishes
 from dolmetsch.server.fires.api import router as fires
 from dolmetsch.server.hooks.api import router as hooks
 from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.labels.api import router as labels
+from dolmetsch.server.larder.api import router as larder
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
@@ -104,5 +106,7 @@ for router in (
     fires,
     hooks,
     practice,
+    larder,
+    dishes,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

@@ -50,6 +50,8 @@ INSTALLED_APPS = [
     "dolmetsch.server.fires",
     "dolmetsch.server.hooks",
     "dolmetsch.server.practice",
+    "dolmetsch.server.larder",
+    "dolmetsch.server.dishes",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

@@ -10,6 +10,7 @@ STORES: Final = (
     ("Fridge 2", "fridge", 3, 2),
     ("Smoker", "smoker", 2, 2),
     ("Chamber", "chamber", 2, 3),
+    ("Freezer", "freezer", 3, 2),
 )
 
 

@@ -16,6 +16,7 @@ from dolmetsch.server.demo.bench import BELLY
 from dolmetsch.server.demo.bench_loading import load_bench
 from dolmetsch.server.demo.canteen import BATCHES, Recorded
 from dolmetsch.server.demo.keys import KEYS, write_demo
+from dolmetsch.server.demo.larder_loading import load_larder
 from dolmetsch.server.demo.past import BATCHES as PAST
 from dolmetsch.server.demo.past import past_story
 from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
@@ -55,6 +56,7 @@ def load_demo(now: datetime) -> Kitchen:
     for number, story in enumerate((*BATCHES, BELLY)):
         _load_story(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
     load_bench(kitchen, cooks, now)
+    load_larder(kitchen, cooks, now)
     return kitchen
 
 

@@ -17,6 +17,7 @@ from dolmetsch.server.batches.entries.chain import (
 )
 from dolmetsch.server.batches.entries.describing import plain
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
+from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
 
@@ -60,6 +61,8 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
         if row.shop_pack is not None:
             body.setdefault("store", []).append(_write_pack(row, unit))
     fries = [Fraction(row.fry.ratio) for row in current if row.fry is not None]
+    if batch.packs_made:
+        body |= pack_facts().write(batch)
     if any(row.entry.act == Act.FINISH for row in current):
         body["finished"] = True
     if fries:

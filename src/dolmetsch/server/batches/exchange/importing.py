@@ -9,7 +9,7 @@ from typing import Any, Final, TypeVar
 from pydantic import BaseModel, ValidationError
 
 from dolmetsch.core.costing.sheet import Sheet, compute_sheet
-from dolmetsch.core.documents.batch_reading import BatchDocument, read_batch
+from dolmetsch.core.documents.batch_reading import BatchDocument, read_batch, read_packs
 from dolmetsch.core.documents.sheet_writing import Answer, write_sheet
 from dolmetsch.core.documents.strict import Written, parse
 from dolmetsch.core.errors import DolmetschError, LedgerError
@@ -18,6 +18,7 @@ from dolmetsch.server.batches.entries.chain import CostedBatch, EntryRows, build
 from dolmetsch.server.batches.entries.describing import plain_fraction
 from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.queries import read_page
@@ -31,7 +32,7 @@ from dolmetsch.server.writing.once import Write, once
 Shape = TypeVar("Shape", bound=BaseModel)
 #: More entries than this are no batch, and would take their time.
 MAX_ENTRIES: Final = 2000
-_LISTS: Final = ("lots", "steps", "store")
+_LISTS: Final = ("lots", "steps", "store", "packs", "gone")
 #: A batch's code until it is written.
 NOT_YET: Final = "–"
 Json = dict[str, Any]
@@ -97,6 +98,7 @@ class Drafted:
     rows: list[EntryRows]
     keys: list[uuid.UUID]
     costed: CostedBatch
+    document: Json
 
 
 def _refuse_long(raw: object) -> None:
@@ -197,7 +199,7 @@ def _draft_one(
         raise DomainError("bad_document", 422, "Not imported", f"{place}{error}.") from error
     summarize(batch, costed)
     keys = [key, *(uuid.uuid5(key, f"entry {seen}") for seen in range(1, len(rows)))]
-    return Drafted(batch=batch, rows=rows, keys=keys, costed=costed)
+    return Drafted(batch=batch, rows=rows, keys=keys, costed=costed, document=document)
 
 
 class _Sources:
@@ -228,6 +230,11 @@ def _write_all(write: Write, drafted: Sequence[Drafted]) -> schemas.ImportOut:
     for one in drafted:
         one.batch.code = next_code(write.kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")
         save_drafted(write, one.batch, one.rows, one.keys, one.costed)
+        packs, gone = read_packs(one.document)
+        if packs:
+            mains = one.costed.sheet.ledger.mains
+            pack_facts().read(replace(write, key=one.keys[0]), one.batch, one.document, packs, gone)
+            pack_facts().renew(one.batch, mains)
     return schemas.ImportOut(written=True, batches=[_show_drafted(one) for one in drafted])
 
 

@@ -9,6 +9,7 @@ from typing import Final
 
 from django.db import transaction
 
+from dolmetsch.core.errors import LedgerError
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
     EntryRows,
@@ -18,8 +19,10 @@ from dolmetsch.server.batches.entries.chain import (
 )
 from dolmetsch.server.batches.forecast.history import read_yields
 from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
+from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import DomainError
 from dolmetsch.server.writing.once import lock_kitchen
 
 #: Change this when anything here is derived otherwise; a kitchen's batches are then renewed at the start.
@@ -27,7 +30,11 @@ DERIVED_EDITION: Final = "4"
 
 
 def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> None:
-    """Renew all that ``batch`` keeps of itself, within a transaction of the caller's."""
+    """Renew all that ``batch`` keeps of itself, within a transaction of the caller's.
+
+    Raises:
+        DomainError: breaks_packs, where packs were made of it that cannot be of what it comes to now.
+    """
     was_finished = batch.is_finished
     summarize(batch, costed)
     print_page(batch, show_batch(batch, rows, costed))
@@ -39,6 +46,18 @@ def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> None:
     if batch.is_finished:
         StepYield.objects.bulk_create(read_yields(batch, costed))
         ShopSaving.objects.bulk_create(_read_savings(batch))
+    if batch.packs_made:
+        _renew_packs(batch, costed)
+
+
+def _renew_packs(batch: Batch, costed: CostedBatch) -> None:
+    try:
+        pack_facts().renew(batch, costed.sheet.ledger.mains)
+    except LedgerError as error:
+        said = (
+            f"This does not fit the packs made of {batch.code}: {error.text}. Correct or cancel those first."
+        )
+        raise DomainError("breaks_packs", 422, "Not recorded", said) from error
 
 
 def _read_savings(batch: Batch) -> list[ShopSaving]:

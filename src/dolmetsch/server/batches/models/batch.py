@@ -21,6 +21,7 @@ class Batch(models.Model):
     kept for lists; every write renews it. ``page`` is the whole batch as printed by edition ``page_edition``
     of the program; ``figures`` what takes long to compute for its verdict, kept by the first who reads it.
     ``renewals`` counts the writes that touched it, so that nothing computed before one is kept after it.
+    ``packs_made``: how many packs were made of it; of most there are none, and then none are looked for.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="batches")
@@ -43,6 +44,7 @@ class Batch(models.Model):
     page_edition = models.CharField(max_length=16, default="")
     renewals = models.PositiveIntegerField(default=0)
     figures = models.TextField(default="")
+    packs_made = models.PositiveIntegerField(default=0)
 
     class Meta:
         constraints: ClassVar = [

@@ -72,7 +72,7 @@ def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
         if drafted.reader.problems or drafted.costed is None:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = next_code(write.kitchen, draft.bought.cut)
-        return _save(write, [drafted.rows], drafted.costed)
+        return save_entry(write, [drafted.rows], drafted.costed)
 
     return once(write, lambda: find_done(write), start)
 
@@ -92,11 +92,11 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
             if row.entry.recorded_by_id == write.user.pk:
                 # most entries are of who writes now: the others' names alone are read
                 row.entry.recorded_by = write.user
-        _refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
+        refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
         drafted = draft_entry(batch, rows, draft, now=write.now)
         if drafted.reader.problems or drafted.costed is None:
             raise refuse_fields(drafted.reader.problems)
-        recorded = _save(write, [*rows, drafted.rows], drafted.costed)
+        recorded = save_entry(write, [*rows, drafted.rows], drafted.costed)
         renew_downstream(batch)
         return recorded
 
@@ -252,7 +252,12 @@ def _path_in(content: typed.Content, text: str) -> str:
     return text
 
 
-def _refuse_moved_on(rows: list[EntryRows], *, seen: int, kitchen: Kitchen) -> None:
+def refuse_moved_on(rows: list[EntryRows], *, seen: int, kitchen: Kitchen) -> None:
+    """Refuse where others recorded after ``seen``, and say what.
+
+    Raises:
+        DomainError: moved_on.
+    """
     news = [row for row in rows if row.entry.sequence > seen]
     if not news:
         return
@@ -291,8 +296,8 @@ def find_done(write: Write) -> Recorded | None:
     return Recorded(entry=entry, was_there=True)
 
 
-def _save(write: Write, rows: list[EntryRows], costed: CostedBatch) -> Recorded:
-    """Write the last of ``rows``, and what the batch keeps of itself for lists."""
+def save_entry(write: Write, rows: list[EntryRows], costed: CostedBatch) -> Recorded:
+    """Write the last of ``rows`` and what the batch keeps of itself, within the caller's ``once``."""
     fresh = rows[-1]
     entry, batch = fresh.entry, fresh.entry.batch
     batch.last_entry_at, batch.last_sequence = write.now, entry.sequence

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
-import type { useScale } from './useScale'
+import type { useScale } from '@/shared/scale/useScale'
 
 /** The weight, large enough to be read at two metres; steady or moving; which scale, and its tare. */
 const props = defineProps<{

@@ -4,7 +4,7 @@ import { defineComponent } from 'vue'
 import { standIn } from '@/shared/tests/samples'
 import { around, refused, server } from '@/shared/tests/server'
 import { FakeStream, standInForStreams } from '@/shared/tests/stream'
-import { useScale } from './useScale'
+import { useScale } from '@/shared/scale/useScale'
 
 enableAutoUnmount(afterEach)
 let stream: () => FakeStream | undefined

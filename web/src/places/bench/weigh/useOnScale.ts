@@ -1,7 +1,7 @@
 import { computed, ref, type Ref, watch } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useMeaning } from './useMeaning'
-import type { useScale } from './useScale'
+import type { useScale } from '@/shared/scale/useScale'
 import type { Part, useWeighing } from './useWeighing'
 
 /** A piece in words: the lot itself has no mark of its own. */

@@ -1,0 +1,229 @@
+"""What dishes and the store cupboard tell and take."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import AwareDatetime, BaseModel, Field
+
+from dolmetsch.server.problems import FieldProblem
+from dolmetsch.server.quantities.schemas import Fixed
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
+
+PartSort = Literal["larder", "price", "own", "dish"]
+MOST_PARTS = 40
+
+
+class DishPartIn(Body):
+    """A part of a dish: a product of the larder (so many slices, or a weight, raw unless ``is_cooked``), a
+    line of the price list, own words with a cost, or plates of another dish. ``kept``: its yield, per cent.
+    """
+
+    sort: PartSort
+    name: Name
+    amount: Typed = ""
+    is_cooked: bool = False
+    kept: Typed = ""
+    cost: Typed = ""
+
+
+class DishIn(Body):
+    """A dish. Its parts are for ``plates``; ``tax`` in per cent, in the ``price`` or on top of it."""
+
+    name: Name
+    parts: Annotated[list[DishPartIn], Field(max_length=MOST_PARTS)]
+    plates: Typed = ""
+    price: Typed = ""
+    tax: Typed = ""
+    is_tax_in: bool = False
+    words: Annotated[str, Field(max_length=2000)] = ""
+    put_away: bool = False
+
+
+class DishesIn(Body):
+    """The text of a document of dishes."""
+
+    document: Annotated[str, Field(max_length=2_000_000)]
+
+
+class PlatePartOut(BaseModel):
+    """A part of a plate: how much is on it, and what it costs there; null without a price."""
+
+    sort: PartSort
+    name: str
+    amount: str
+    cost: Fixed | None
+    basis: str
+
+
+class BarOut(BaseModel):
+    """A plate of a kind of meat: the house's, or a shop kind in its place."""
+
+    name: str
+    parts: list[Fixed | None]
+    cost: Fixed | None
+    leaves: Fixed | None
+
+
+class MenuOut(BaseModel):
+    """What a plate brings in and leaves; food cost in per cent."""
+
+    price: Fixed
+    net: Fixed
+    food_cost: Fixed | None
+    leaves: Fixed | None
+
+
+class ChargePoint(BaseModel):
+    """Food cost in per cent at a menu price."""
+
+    price: Fixed
+    food_cost: Fixed
+
+
+class AimsOut(BaseModel):
+    """The kitchen's aims in per cent; null while none are set."""
+
+    low: Fixed
+    high: Fixed
+    threshold: Fixed
+
+
+class AimsIn(Body):
+    """The kitchen's aims in per cent."""
+
+    low: Typed
+    high: Typed
+    threshold: Typed
+
+
+class NextOut(BaseModel):
+    """A plate with meat made at today's prices: its range, 8 times out of 10. ``why`` none can be had."""
+
+    name: str
+    low: Fixed | None
+    high: Fixed | None
+    plate_low: Fixed | None
+    plate_high: Fixed | None
+    why: str | None
+
+
+class PlatesOut(BaseModel):
+    """Plates that were served."""
+
+    id: int
+    at: AwareDatetime
+    by: str
+    plates: int
+    income: Fixed | None
+    canceled: str | None
+
+
+class VersionOut(BaseModel):
+    """A version of a dish."""
+
+    version: int
+    on: date
+    by: str
+    cost: Fixed | None
+    price: Fixed | None
+
+
+class DishOut(BaseModel):
+    """One dish in a list. ``moved``: per cent since it was saved or last looked at, beyond the threshold."""
+
+    name: str
+    version: int
+    cost: Fixed | None
+    price: Fixed | None
+    food_cost: Fixed | None
+    leaves: Fixed | None
+    plates: int
+    moved: Fixed | None
+    cost_then: Fixed | None
+    missing: list[str]
+
+
+class DishPage(BaseModel):
+    """One dish whole."""
+
+    dish: DishOut
+    input: DishIn
+    parts: list[PlatePartOut]
+    bars: list[BarOut]
+    menu: MenuOut | None
+    aims: AimsOut | None
+    charge: list[Fixed]
+    curve: list[ChargePoint]
+    next: list[NextOut]
+    enough: int | None
+    until: date | None
+    month_plates: int
+    month_income: Fixed
+    month_left: Fixed | None
+    versions: list[VersionOut]
+    served: list[PlatesOut]
+
+
+class DishesOut(BaseModel):
+    """Every dish, and what parts can be chosen from."""
+
+    dishes: list[DishOut]
+    aims: AimsOut | None
+    products: list[str]
+    priced: list[str]
+
+
+class DishPreview(BaseModel):
+    """What a dish as typed would cost; nothing is written."""
+
+    cost: Fixed | None
+    parts: list[PlatePartOut]
+    menu: MenuOut | None
+    charge: list[Fixed]
+    problems: list[FieldProblem]
+
+
+class PlatesIn(Body):
+    """Plates served; ``price`` of one where it is not that of the menu."""
+
+    plates: Typed
+    price: Typed = ""
+    is_free: bool = False
+    at: AwareDatetime | None = None
+
+
+class CancelPlatesIn(Body):
+    """Why plates were not served."""
+
+    reason: Reason
+
+
+class StockIn(Body):
+    """Something bought for the store cupboard, or counted in it: by weight, or so many."""
+
+    what: Name
+    sort: Literal["bought", "counted"]
+    amount: Typed
+    at: AwareDatetime | None = None
+
+
+class StockOut(BaseModel):
+    """One thing of the store cupboard. ``left`` in words; null where it was never bought or counted.
+
+    ``a_batch``: what a batch that uses it takes, ``batches`` how many more of those there is enough for.
+    """
+
+    what: Word
+    left: str | None
+    used: str
+    a_batch: str | None
+    batches: int | None
+    is_low: bool
+    noted_on: date | None
+    note: str
+
+
+class CupboardOut(BaseModel):
+    """The store cupboard."""
+
+    stock: list[StockOut]

@@ -1,0 +1,357 @@
+"""Writes of the larder: a pack is taken from, placed, opened, canceled; the shelves are counted."""
+
+import uuid
+from collections.abc import Callable, Iterable
+from datetime import datetime
+from decimal import Decimal
+from fractions import Fraction
+from typing import cast
+
+from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.slicing.packs import SLACK_GRAMS, Fate, PackNow, Share, Taking, take
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder import models, schemas
+from dolmetsch.server.larder.of_batch import (
+    core_pack,
+    derived,
+    follow_lives,
+    renew_packs,
+    set_life,
+    taken_now,
+)
+from dolmetsch.server.larder.queries import get_pack, list_choices
+from dolmetsch.server.pieces.queries import sorts_of
+from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.printing import as_sentence
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once, once
+
+MISSING = "not found when the shelves were counted"
+FOUND_AGAIN = "found when the shelves were counted"
+
+
+def take_from(write: Write, code: str, mark: str, data: schemas.TakingIn) -> models.Taken:
+    """Take something out of a pack.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def make() -> models.Taken:
+        pack = get_pack(write.kitchen, code, mark)
+        reader = Reader.of(write.kitchen)
+        row = models.Taken(
+            kitchen=write.kitchen,
+            pack=pack,
+            fate=data.fate,
+            typed=data.weight,
+            why=data.why,
+            dish=data.dish,
+            at=data.at or write.now,
+            recorded_at=write.now,
+            recorded_by=write.user,
+            key=write.key,
+            fingerprint=write.fingerprint,
+        )
+        _read_amount(reader, row, data)
+        if data.income:
+            row.income = reader.money("income", data.income)
+        reader.happened("at", row.at, now=write.now)
+        if row.at < pack.packed_at and not reader.problems:
+            reader.refuse("at", "odd_time", f"{pack.label} was packed later.")
+        _read_into(reader, row, data, write.kitchen)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        _keep_taken(row)
+        return row
+
+    return once(write, lambda: find_taken(write), make)
+
+
+def find_taken(write: Write) -> models.Taken | None:
+    """What this key took already; None where nothing.
+
+    Raises:
+        DomainError: key_reused.
+    """
+    done = models.Taken.objects.filter(kitchen=write.kitchen, key=write.key, position=0).first()
+    if done is not None:
+        write.refuse_reused(done.fingerprint)
+    return done
+
+
+def _read_amount(reader: Reader, row: models.Taken, data: schemas.TakingIn) -> None:
+    if data.weight and data.slices:
+        reader.refuse("slices", "one_amount", "Either slices or a weight, not both.")
+    if data.weight:
+        row.grams = reader.weight("weight", data.weight)
+    row.slices = reader.slices("slices", data.slices)
+
+
+def _read_into(reader: Reader, row: models.Taken, data: schemas.TakingIn, kitchen: Kitchen) -> None:
+    if not data.into:
+        return
+    if data.fate != "used":
+        reader.refuse("into", "one_amount", "Only what is used in a batch names one.")
+        return
+    row.into = Batch.objects.filter(kitchen=kitchen, code=data.into).defer("page").first()
+    if row.into is None:
+        reader.refuse("into", "unknown", f"There is no batch “{data.into}”.")
+    elif row.into.pk == row.pack.batch_id:
+        reader.refuse("into", "unknown", "A pack is not used in the batch it comes from.")
+
+
+def _keep_taken(row: models.Taken) -> None:
+    """Write a taking, and what its pack is after it.
+
+    Raises:
+        DomainError: bad_fields.
+    """
+    pack = row.pack
+    now = pack.now
+    before = PackNow(
+        pack=core_pack(pack),
+        cost=Fraction(now.cost),
+        left_grams=Fraction(now.left_grams),
+        left_slices=now.left_slices,
+    )
+    taking = Taking(
+        pack=pack.mark,
+        fate=cast(Fate, row.fate),
+        grams=None if row.grams is None else Fraction(row.grams),
+        slices=row.slices,
+        income=None if row.income is None else Fraction(row.income),
+    )
+    try:
+        after = take(before, taking, path="take")
+    except LedgerError as error:
+        reader = Reader.of(pack.batch.kitchen)
+        path = error.field.removeprefix("take.").replace("all", "weight")
+        reader.refuse(path, error.reason, as_sentence(error.text))
+        raise refuse_fields(reader.problems) from error
+    row.save(force_insert=True)
+    share = Share(
+        grams=before.left_grams - after.left_grams,
+        cost=before.left_cost - after.left_cost,
+        income=taking.income or Fraction(0),
+    )
+    taken_now(row, share, row.kitchen).save(force_insert=True)
+    now.left_grams, now.left_slices = derived(after.left_grams), after.left_slices
+    now.left_cost, now.is_gone = derived(after.left_cost), not after.left_grams
+    now.save(update_fields=["left_grams", "left_slices", "left_cost", "is_gone"])
+
+
+def take_oldest(
+    packs: Iterable[models.PackNow],
+    *,
+    slices: int | None,
+    grams: Fraction,
+    row: Callable[[models.Pack], models.Taken],
+    first: int,
+    income: Decimal | None,
+    product: str,
+) -> list[models.Taken]:
+    """Take ``slices``, or so many ``grams``, out of ``packs``, in their order; within the caller's ``once``.
+
+    ``row`` makes the taking of a pack, its amount apart; they count from ``first`` on. What came in is the
+    first one's ``income``.
+
+    Raises:
+        DomainError: not_enough.
+    """
+    taken: list[models.Taken] = []
+    left = Fraction(slices) if slices is not None else grams
+    for now in packs:
+        if left <= 0:
+            break
+        if slices is not None and not now.left_slices:
+            continue
+        one = row(now.pack)
+        one.position = first + len(taken)
+        one.income = income if not taken else None
+        left -= _take_part(one, now, left, by_slices=slices is not None)
+        _keep_taken(one)
+        taken.append(one)
+    if left > (0 if slices is not None else SLACK_GRAMS):
+        what = f"{int(left)} slices" if slices is not None else f"{fixed(left, 0)} g"
+        said = f"The larder has {what} of {product} too little for that; nothing was taken."
+        raise DomainError("not_enough", 422, "Not recorded", said)
+    return taken
+
+
+def _take_part(one: models.Taken, now: models.PackNow, wanted: Fraction, *, by_slices: bool) -> Fraction:
+    """Set how much ``one`` takes of a pack of what is ``wanted``; how much that is."""
+    now.pack.now = now
+    one.pack = now.pack
+    have = Fraction(now.left_slices or 0) if by_slices else Fraction(now.left_grams)
+    part = min(have, wanted)
+    if by_slices:
+        one.slices = int(part)
+    elif part < have:
+        one.grams, one.typed = derived(part), f"{fixed(part, 2)} g"
+    return part
+
+
+def cancel_all(write: Write, key: uuid.UUID, reason: str) -> None:
+    """Take back all that the write with ``key`` took; within the caller's ``once``."""
+    rows = models.Taken.objects.filter(kitchen=write.kitchen, key=key, canceled__isnull=True)
+    for row in rows.select_related("pack__batch").order_by("id"):
+        stamp = {**write.stamp, "key": uuid.uuid5(write.key, f"taking {row.pk}")}
+        _cancel(write, row, reason, stamp)
+
+
+def move_pack(write: Write, code: str, mark: str, data: schemas.MoveIn) -> models.PackMove:
+    """Place a pack elsewhere, or open it.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def make() -> models.PackMove:
+        pack = get_pack(write.kitchen, code, mark)
+        reader = Reader.of(write.kitchen)
+        at = data.at or write.now
+        store = _read_store(reader, data, write.kitchen)
+        reader.happened("at", at, now=write.now)
+        if at < pack.packed_at and not reader.problems:
+            reader.refuse("at", "odd_time", f"{pack.label} was packed later.")
+        if pack.now.is_gone:
+            reader.refuse("sort", "pack_empty", f"Nothing is left of {pack.label}.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        row = models.PackMove.objects.create(pack=pack, sort=data.sort, store=store, at=at, **write.stamp)
+        now = pack.now
+        now.pack = pack
+        set_life(now, follow_lives([pack], sorts_of(write.kitchen))[pack.pk])
+        now.save(update_fields=["store", "state", "keep_until"])
+        return row
+
+    return keep_once(write, models.PackMove, make)
+
+
+def _read_store(reader: Reader, data: schemas.MoveIn, kitchen: Kitchen) -> str:
+    if data.sort == "opened":
+        return ""
+    stores = {store.name.casefold(): store.name for store in list_choices(kitchen)}
+    if data.store.casefold() not in stores:
+        reader.refuse("store", "unknown", "Choose a fridge or freezer of the map.")
+    return stores.get(data.store.casefold(), "")
+
+
+def cancel_taken(write: Write, taken_id: int, data: schemas.CancelIn) -> models.TakenCanceled:
+    """Take a taking back: it did not happen.
+
+    Raises:
+        DomainError: not_found, bad_fields, done_already, key_reused.
+    """
+
+    def make() -> models.TakenCanceled:
+        row = (
+            models.Taken.objects.filter(kitchen=write.kitchen, pk=taken_id)
+            .select_related("pack__batch")
+            .first()
+        )
+        if row is None:
+            raise not_found("such taking")
+        return _cancel(write, row, data.reason, write.stamp)
+
+    return keep_once(write, models.TakenCanceled, make)
+
+
+def _cancel(write: Write, row: models.Taken, reason: str, stamp: dict[str, object]) -> models.TakenCanceled:
+    reader = Reader.of(write.kitchen)
+    if not reader.need("reason", reason, "Say why: what was recorded stays in the pack's history."):
+        raise refuse_fields(reader.problems)
+    if models.TakenCanceled.objects.filter(taken=row).exists():
+        raise DomainError("done_already", 409, "Not recorded", "That was canceled already.")
+    made = models.TakenCanceled.objects.create(taken=row, reason=reason, **stamp)
+    _renew(row.pack.batch, write.kitchen)
+    return made
+
+
+def _renew(batch: Batch, kitchen: Kitchen) -> None:
+    batch.kitchen = kitchen
+    renew_packs(batch, cost_batch(batch).sheet.ledger.mains)
+
+
+def cancel_pack(write: Write, code: str, mark: str, data: schemas.CancelIn) -> models.PackCanceled:
+    """Take a pack back that was recorded by mistake; nothing may have left it.
+
+    Raises:
+        DomainError: not_found, bad_fields, pack_used, key_reused.
+    """
+
+    def make() -> models.PackCanceled:
+        pack = get_pack(write.kitchen, code, mark)
+        reader = Reader.of(write.kitchen)
+        if not reader.need("reason", data.reason, "Say why: what was recorded stays in the book."):
+            raise refuse_fields(reader.problems)
+        if models.Taken.objects.filter(pack=pack, canceled__isnull=True).exists():
+            said = f"Something was taken out of {pack.label}. Cancel that first."
+            raise DomainError("pack_used", 409, "Not recorded", said)
+        made = models.PackCanceled.objects.create(pack=pack, reason=data.reason, **write.stamp)
+        _renew(pack.batch, write.kitchen)
+        return made
+
+    return keep_once(write, models.PackCanceled, make)
+
+
+def count_shelves(write: Write, data: schemas.CountIn) -> models.ShelfCount:
+    """Record a count of the shelves: what was not there is thrown away by the book, what was is back in it.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def make() -> models.ShelfCount:
+        reader = Reader.of(write.kitchen)
+        for position, name in enumerate(data.missing):
+            pack = get_pack(write.kitchen, name.code, name.mark)
+            if pack.now.is_gone:
+                said = f"{pack.label} is gone already by the book."
+                reader.refuse(f"missing[{position}]", "pack_empty", said)
+                continue
+            _keep_taken(_lost(write, pack, position, write.now))
+        for position, name in enumerate(data.found_again):
+            _find_again(write, reader, name, position)
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return models.ShelfCount.objects.create(
+            expected=data.expected,
+            missing=len(data.missing),
+            found_again=len(data.found_again),
+            **write.stamp,
+        )
+
+    return keep_once(write, models.ShelfCount, make)
+
+
+def _lost(write: Write, pack: models.Pack, position: int, at: datetime) -> models.Taken:
+    return models.Taken(
+        kitchen=write.kitchen,
+        pack=pack,
+        fate="discarded",
+        why=MISSING,
+        at=at,
+        recorded_at=write.now,
+        recorded_by=write.user,
+        key=write.key,
+        fingerprint=write.fingerprint,
+        position=position,
+    )
+
+
+def _find_again(write: Write, reader: Reader, name: schemas.PackName, position: int) -> None:
+    """The last thing taken out of a pack that is gone by the book did not happen."""
+    pack = get_pack(write.kitchen, name.code, name.mark)
+    last = models.Taken.objects.filter(pack=pack, canceled__isnull=True).order_by("-id").first()
+    if not pack.now.is_gone or last is None:
+        reader.refuse(f"found_again[{position}]", "here", f"{pack.label} is in the larder already.")
+        return
+    last.pack = pack
+    # a key of its own for each of the rows that this write makes
+    key = uuid.uuid5(write.key, f"found {position}")
+    _cancel(write, last, FOUND_AGAIN, {**write.stamp, "key": key})

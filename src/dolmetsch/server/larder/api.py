@@ -1,0 +1,159 @@
+"""The larder's API: only maps requests to reads and writes."""
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router, Status
+
+from dolmetsch.server.batches.show.queries import get_batch
+from dolmetsch.server.kitchens.queries import kitchen_of
+from dolmetsch.server.larder import actions, schemas
+from dolmetsch.server.larder.board import pack_batch, preview_packing, read_board, read_thickness
+from dolmetsch.server.larder.files import CONTENT_TYPES, Form, write_larder
+from dolmetsch.server.larder.queries import read_larder, read_pack
+from dolmetsch.server.problems import Problem
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.writing.kept_answers import until_next_write
+from dolmetsch.server.writing.once import Key, write_of
+
+router = Router(tags=["larder"])
+
+
+@router.get(
+    "/batches/{code}/board", response={200: schemas.BoardOut, REFUSALS: Problem}, operation_id="getBoard"
+)
+def get_board(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
+    """What lies on the board: pieces to slice and to pack, packs made."""
+    return print_json(read_board(get_batch(kitchen_of(request, kitchen_slug), code)))
+
+
+@router.post(
+    "/previews/batches/{code}/packs",
+    response={200: schemas.PackingPreview, REFUSALS: Problem},
+    operation_id="previewPacks",
+)
+def preview_packs(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.PackingIn
+) -> schemas.PackingPreview:
+    """What this slicing and packing would make; nothing is written."""
+    return preview_packing(get_batch(kitchen_of(request, kitchen_slug), code), body)
+
+
+@router.post(
+    "/batches/{code}/packs", response={201: schemas.BoardOut, REFUSALS: Problem}, operation_id="closePacks"
+)
+def close_packs(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.PackingIn, key: Key
+) -> Status[schemas.BoardOut]:
+    """Record a slicing and the packs closed with it, in one go."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    pack_batch(write_of(request, kitchen, key), code, body)
+    return Status(201, read_board(get_batch(kitchen, code)))
+
+
+@router.post(
+    "/batches/{code}/thickness",
+    response={200: schemas.ThicknessOut, REFUSALS: Problem},
+    operation_id="getThickness",
+)
+def get_thickness(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.ThicknessIn
+) -> schemas.ThicknessOut:
+    """What a millimetre does to slices, their price and packs; nothing is written."""
+    return read_thickness(get_batch(kitchen_of(request, kitchen_slug), code), body)
+
+
+@router.get("/larder", response={200: schemas.LarderOut, REFUSALS: Problem}, operation_id="getLarder")
+@until_next_write
+def get_larder(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
+    """What lies where, what to thaw, what runs out, where it went."""
+    return print_json(read_larder(kitchen_of(request, kitchen_slug)))
+
+
+@router.get(
+    "/larder/files/{form}",
+    response={REFUSALS: Problem},
+    operation_id="getLarderFile",
+    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+)
+def get_larder_file(request: HttpRequest, kitchen_slug: Path[str], form: Form) -> HttpResponse:
+    """All packs and where they went, to take away (csv, xlsx, json)."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    name = f'attachment; filename="larder.{form}"'
+    return HttpResponse(
+        write_larder(kitchen, form), content_type=CONTENT_TYPES[form], headers={"Content-Disposition": name}
+    )
+
+
+@router.get(
+    "/packs/{code}/{mark}", response={200: schemas.PackPage, REFUSALS: Problem}, operation_id="getPack"
+)
+def get_pack(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str) -> schemas.PackPage:
+    """One pack with all that happened to it."""
+    return read_pack(kitchen_of(request, kitchen_slug), code, mark)
+
+
+@router.post(
+    "/packs/{code}/{mark}/takings",
+    response={201: schemas.PackPage, REFUSALS: Problem},
+    operation_id="takeFromPack",
+)
+def take_from_pack(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.TakingIn, key: Key
+) -> Status[schemas.PackPage]:
+    """Take something out of a pack: eaten, plated, sold, given, used, spoiled or thrown away."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.take_from(write_of(request, kitchen, key), code, mark, body)
+    return Status(201, read_pack(kitchen, code, mark))
+
+
+@router.post(
+    "/packs/{code}/{mark}/moves",
+    response={201: schemas.PackPage, REFUSALS: Problem},
+    operation_id="movePack",
+)
+def move_pack(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.MoveIn, key: Key
+) -> Status[schemas.PackPage]:
+    """Place a pack in a fridge or freezer, or open it."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.move_pack(write_of(request, kitchen, key), code, mark, body)
+    return Status(201, read_pack(kitchen, code, mark))
+
+
+@router.post(
+    "/packs/{code}/{mark}/cancel",
+    response={201: schemas.BoardOut, REFUSALS: Problem},
+    operation_id="cancelPack",
+)
+def cancel_pack(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.CancelIn, key: Key
+) -> Status[schemas.BoardOut]:
+    """Take back a pack that was recorded by mistake."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.cancel_pack(write_of(request, kitchen, key), code, mark, body)
+    return Status(201, read_board(get_batch(kitchen, code)))
+
+
+@router.post(
+    "/takings/{taken_id}/cancel",
+    response={201: schemas.LarderOut, REFUSALS: Problem},
+    operation_id="cancelTaking",
+)
+def cancel_taking(
+    request: HttpRequest, kitchen_slug: Path[str], taken_id: int, body: schemas.CancelIn, key: Key
+) -> Status[schemas.LarderOut]:
+    """Take back something that was not taken out of a pack."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.cancel_taken(write_of(request, kitchen, key), taken_id, body)
+    return Status(201, read_larder(kitchen))
+
+
+@router.post(
+    "/larder/counts", response={201: schemas.LarderOut, REFUSALS: Problem}, operation_id="countShelves"
+)
+def count_shelves(
+    request: HttpRequest, kitchen_slug: Path[str], body: schemas.CountIn, key: Key
+) -> Status[schemas.LarderOut]:
+    """Record a count of the shelves."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.count_shelves(write_of(request, kitchen, key), body)
+    return Status(201, read_larder(kitchen))

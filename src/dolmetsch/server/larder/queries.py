@@ -1,0 +1,377 @@
+"""Reads of the larder: stacks in their stores, one pack whole, what was packed of a batch."""
+
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from datetime import date, timedelta
+from fractions import Fraction
+from typing import Any, Final, cast
+
+from django.db.models import QuerySet, Sum
+from django.utils import timezone
+
+from dolmetsch.core.reference.keeping import KEEPING, VACUUM
+from dolmetsch.core.slicing.pace import PACE_DAYS, Pace, find_pace
+from dolmetsch.core.slicing.packs import FATES
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder import schemas
+from dolmetsch.server.larder.models import Pack, PackNow, Taken, TakenNow
+from dolmetsch.server.pieces.queries import list_stores
+from dolmetsch.server.problems import not_found
+from dolmetsch.server.quantities.printing import print_money, print_weight, sign_of
+
+#: Where it went is shown of so many days.
+WENT_DAYS: Final = 30
+#: So many packs of a stack are listed; the others are counted.
+LISTED: Final = 8
+#: A pack is to be used soon, a product runs out soon, within so many days.
+SOON_DAYS: Final = 3
+#: The fridge is to hold so many days of what is eaten of a product; a pack thaws overnight.
+THAW_DAYS: Final = 2
+#: Fates of what people eat: what a pace is made of.
+EATEN: Final = ("eaten", "plated", "sold", "given", "used")
+FATE_WORDS: Final = {
+    "eaten": "eaten",
+    "plated": "plated",
+    "sold": "sold",
+    "given": "given away",
+    "used": "used in another batch",
+    "spoiled": "spoiled",
+    "discarded": "thrown away",
+}
+
+
+def get_pack(kitchen: Kitchen, code: str, mark: str) -> Pack:
+    """The pack ``mark`` of batch ``code``, with what it is now.
+
+    Raises:
+        DomainError: not_found.
+    """
+    mine = Pack.objects.filter(kitchen=kitchen, batch__code=code, mark=mark, canceled__isnull=True)
+    pack = mine.select_related("now", "batch").first()
+    if pack is None:
+        raise not_found(f"pack “{code} {mark}”")
+    pack.batch.kitchen = kitchen
+    return pack
+
+
+def list_here(kitchen: Kitchen) -> QuerySet[PackNow]:
+    """The packs that are in the larder, oldest first."""
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False)
+    whole = here.select_related("pack", "pack__batch").defer("pack__batch__page", "pack__batch__figures")
+    return whole.order_by("pack__packed_at", "pack_id")
+
+
+def show_pack(now: PackNow, today: date) -> schemas.PackOut:
+    """A pack as it is now."""
+    pack = now.pack
+    until = now.keep_until
+    return schemas.PackOut(
+        code=pack.batch.code,
+        batch_name=pack.batch.name,
+        mark=pack.mark,
+        product=pack.product,
+        form=cast(Any, pack.form),
+        piece=pack.piece,
+        made=print_weight(Fraction(pack.grams)),
+        left=print_weight(Fraction(now.left_grams)),
+        slices=pack.slices,
+        left_slices=now.left_slices,
+        cost=print_money(Fraction(now.cost)),
+        left_cost=print_money(Fraction(now.left_cost)),
+        packed_at=pack.packed_at,
+        state=cast(Any, now.state),
+        store=now.store,
+        keep_until=until,
+        is_past=until is not None and until < today and not now.is_gone,
+        is_soon=until is not None and today <= until <= today + timedelta(days=SOON_DAYS),
+        is_raw=now.is_raw,
+        is_gone=now.is_gone,
+    )
+
+
+def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
+    """The whole larder."""
+    today = timezone.localdate()
+    here = list(list_here(kitchen))
+    paces = find_paces(kitchen, here, today)
+    thaw, why = _list_thaw(here, paces)
+    return schemas.LarderOut(
+        packs=len(here),
+        weight=print_weight(_grams(here)),
+        cost=print_money(_cost(here)),
+        shelves=_show_shelves(kitchen, here, paces, today),
+        thaw=thaw,
+        thaw_why=why,
+        runs_out=_list_runs_out(here, paces, today),
+        went=list_went(kitchen, since=today - timedelta(days=WENT_DAYS - 1)),
+        past=sum(1 for now in here if now.keep_until is not None and now.keep_until < today),
+        unpacked=list_ready(kitchen),
+    )
+
+
+def _grams(packs: Iterable[PackNow]) -> Fraction:
+    return sum((Fraction(now.left_grams) for now in packs), Fraction(0))
+
+
+def _cost(packs: Iterable[PackNow]) -> Fraction:
+    return sum((Fraction(now.left_cost) for now in packs), Fraction(0))
+
+
+def _by_product(packs: Iterable[PackNow]) -> dict[str, list[PackNow]]:
+    found: dict[str, list[PackNow]] = defaultdict(list)
+    for now in packs:
+        found[now.pack.product.casefold()].append(now)
+    return found
+
+
+def find_paces(kitchen: Kitchen, here: Sequence[PackNow], today: date) -> dict[str, Pace]:
+    """The pace of each product of late, by its name; those of which too little was eaten are left out."""
+    taken: dict[str, list[tuple[date, Fraction]]] = defaultdict(list)
+    lately = TakenNow.objects.filter(
+        kitchen=kitchen, day__gt=today - timedelta(days=PACE_DAYS), fate__in=EATEN
+    )
+    for product, day, grams in lately.values_list("product", "day", "grams"):
+        taken[product.casefold()].append((day, Fraction(grams)))
+    if not taken:
+        return {}
+    first: dict[str, date] = {}
+    for product, packed_at in Pack.objects.filter(
+        kitchen=kitchen, packed_at__gt=timezone.now() - timedelta(days=PACE_DAYS), canceled__isnull=True
+    ).values_list("product", "packed_at"):
+        day = timezone.localdate(packed_at)
+        first[product.casefold()] = min(day, first.get(product.casefold(), day))
+    older = set(
+        Pack.objects.filter(
+            kitchen=kitchen, packed_at__lte=timezone.now() - timedelta(days=PACE_DAYS), canceled__isnull=True
+        ).values_list("product", flat=True)
+    )
+    older_names = {product.casefold() for product in older}
+    start = today - timedelta(days=PACE_DAYS)
+    paces = {}
+    for product, takings in taken.items():
+        since = start if product in older_names else first.get(product, start)
+        pace = find_pace(takings, since=since, today=today)
+        if pace is not None:
+            paces[product] = pace
+    return paces
+
+
+def _show_shelves(
+    kitchen: Kitchen, here: Sequence[PackNow], paces: dict[str, Pace], today: date
+) -> list[schemas.ShelfOut]:
+    by_store: dict[str, list[PackNow]] = defaultdict(list)
+    for now in here:
+        by_store[now.store.casefold()].append(now)
+    stores = {store.name.casefold(): (store.name, store.sort) for store in list_stores(kitchen)}
+    wanted = [
+        (name, sort, by_store.pop(key, []))
+        for key, (name, sort) in stores.items()
+        if sort in ("fridge", "freezer")
+    ]
+    wanted += [
+        (packs[0].store, stores.get(key, ("", ""))[1], packs) for key, packs in sorted(by_store.items())
+    ]
+    return [
+        schemas.ShelfOut(
+            store=name,
+            sort=sort,
+            stacks=[_show_stack(packs, paces, today) for packs in _by_product(lying).values()],
+        )
+        for name, sort, lying in wanted
+        if lying or sort
+    ]
+
+
+def _show_stack(packs: Sequence[PackNow], paces: dict[str, Pace], today: date) -> schemas.StackOut:
+    product = packs[0].pack.product
+    pace = paces.get(product.casefold())
+    grams = _grams(packs)
+    counts = [now.left_slices for now in packs]
+    days = [now.keep_until for now in packs if now.keep_until is not None]
+    return schemas.StackOut(
+        product=product,
+        packs=[show_pack(now, today) for now in packs[:LISTED]],
+        more=max(0, len(packs) - LISTED),
+        count=len(packs),
+        weight=print_weight(grams),
+        slices=None if None in counts else sum(count or 0 for count in counts),
+        cost=print_money(_cost(packs)),
+        lasts=None if pace is None else int(pace.lasts_days(grams)),
+        use_by=min(days, default=None),
+    )
+
+
+def _list_thaw(here: Sequence[PackNow], paces: dict[str, Pace]) -> tuple[list[schemas.ThawOut], str]:
+    """Packs to thaw tonight, oldest first, so that the fridge holds what is eaten; and why."""
+    thaw: list[schemas.ThawOut] = []
+    why: list[str] = []
+    for product, packs in _by_product(here).items():
+        pace = paces.get(product)
+        frozen = [now for now in packs if now.state == "frozen"]
+        if pace is None or not frozen:
+            continue
+        have = _grams(now for now in packs if now.state != "frozen")
+        wanted = pace.grams_a_day * THAW_DAYS
+        before = len(thaw)
+        for now in frozen:
+            if have >= wanted:
+                break
+            have += Fraction(now.left_grams)
+            pack = now.pack
+            thaw.append(schemas.ThawOut(code=pack.batch.code, mark=pack.mark, product=pack.product))
+        if len(thaw) > before:
+            why.append(packs[0].pack.product)
+    said = (
+        f"So that the fridge holds {THAW_DAYS} days of {', '.join(why)} at the pace of late." if why else ""
+    )
+    return thaw, said
+
+
+def _list_runs_out(here: Sequence[PackNow], paces: dict[str, Pace], today: date) -> list[schemas.RunsOutOut]:
+    found = []
+    for product, packs in _by_product(here).items():
+        pace = paces.get(product)
+        if pace is None:
+            continue
+        grams = _grams(packs)
+        day = pace.runs_out(grams, today)
+        found.append(
+            schemas.RunsOutOut(
+                product=packs[0].pack.product,
+                day=day,
+                a_day=print_weight(pace.grams_a_day),
+                left=print_weight(grams),
+                is_soon=day <= today + timedelta(days=SOON_DAYS),
+            )
+        )
+    return sorted(found, key=lambda one: (one.day, one.product))
+
+
+def list_went(kitchen: Kitchen, *, since: date) -> list[schemas.WentOut]:
+    """What went which way since a day."""
+    sums = (
+        TakenNow.objects.filter(kitchen=kitchen, day__gte=since)
+        .values("fate")
+        .annotate(grams=Sum("grams"), cost=Sum("cost"), income=Sum("income"))
+    )
+    by_fate = {row["fate"]: row for row in sums}
+    return [
+        schemas.WentOut(
+            fate=fate,
+            weight=print_weight(Fraction(by_fate[fate]["grams"])),
+            cost=print_money(Fraction(by_fate[fate]["cost"])),
+            income=print_money(Fraction(by_fate[fate]["income"])),
+        )
+        for fate in FATES
+        if fate in by_fate
+    ]
+
+
+#: So many batches to slice or to pack are listed.
+READY_SHOWN: Final = 12
+
+
+def list_ready(kitchen: Kitchen) -> list[schemas.ToPackOut]:
+    """Batches that can be sliced, and finished ones of which nothing is packed, latest first."""
+    mine = Batch.objects.filter(kitchen=kitchen).defer("page", "figures")
+    chilled = mine.filter(is_finished=False, place="slice").order_by("-last_entry_at")[:READY_SHOWN]
+    lately = timezone.now() - timedelta(days=WENT_DAYS)
+    done = mine.filter(is_finished=True, packs_made=0, last_entry_at__gt=lately)
+    return [
+        schemas.ToPackOut(
+            code=batch.code,
+            name=batch.name,
+            weight=cast(Any, batch.summary["weight"]),
+            is_finished=batch.is_finished,
+        )
+        for batch in (*chilled, *done.order_by("-last_entry_at")[:READY_SHOWN])
+    ]
+
+
+def read_pack(kitchen: Kitchen, code: str, mark: str) -> schemas.PackPage:
+    """One pack whole.
+
+    Raises:
+        DomainError: not_found.
+    """
+    pack = get_pack(kitchen, code, mark)
+    now = pack.now
+    now.pack = pack
+    row = KEEPING.get(cast(Any, now.keeps)) if now.keeps else None
+    return schemas.PackPage(
+        pack=show_pack(now, timezone.localdate()),
+        news=_list_news(pack),
+        keeps_like="" if row is None else row.label,
+        keep_source="" if row is None else row.source,
+        vacuum=VACUUM,
+        stores=list_choices(kitchen),
+        batches=list(
+            Batch.objects.filter(kitchen=kitchen, is_finished=False)
+            .exclude(pk=pack.batch_id)
+            .order_by("-last_entry_at")
+            .values_list("code", flat=True)[:40]
+        ),
+    )
+
+
+def list_choices(kitchen: Kitchen) -> list[schemas.StoreChoice]:
+    """Stores packs can be put into: fridges and freezers."""
+    stores = [store for store in list_stores(kitchen) if store.sort in ("fridge", "freezer")]
+    return [schemas.StoreChoice(name=store.name, sort=store.sort) for store in stores]
+
+
+def _list_news(pack: Pack) -> list[schemas.NewsOut]:
+    unit, sign = pack.batch.kitchen.weight_unit, sign_of(pack.batch.kitchen.currency)
+    packing = pack.packing
+    where = f", into {pack.store}" if pack.store else ""
+    made = print_weight(Fraction(pack.grams)).say(unit)
+    news = [
+        schemas.NewsOut(
+            at=pack.packed_at,
+            by=packing.recorded_by.called,
+            words=f"Packed, {made}{where}",
+            is_canceled=False,
+            taken=None,
+        )
+    ]
+    for move in pack.moves.select_related("recorded_by").order_by("at", "id"):
+        words = "Opened" if move.sort == "opened" else f"Put into {move.store}"
+        news.append(
+            schemas.NewsOut(
+                at=move.at, by=move.recorded_by.called, words=words, is_canceled=False, taken=None
+            )
+        )
+    taken = Taken.objects.filter(pack=pack).select_related("recorded_by", "canceled", "now", "into")
+    for row in taken.order_by("id"):
+        canceled = getattr(row, "canceled", None)
+        words = _describe_taken(row, unit, sign)
+        news.append(
+            schemas.NewsOut(
+                at=row.at,
+                by=row.recorded_by.called,
+                words=words if canceled is None else f"{words}; canceled: {canceled.reason}",
+                is_canceled=canceled is not None,
+                taken=row.pk if canceled is None else None,
+            )
+        )
+    return sorted(news, key=lambda one: one.at)
+
+
+def _describe_taken(row: Taken, unit: str, sign: str) -> str:
+    """ "3 slices sold for $4.50" """
+    now = getattr(row, "now", None)
+    if row.slices is not None:
+        amount = f"{row.slices} slice{'' if row.slices == 1 else 's'}"
+    elif now is not None:
+        amount = print_weight(Fraction(now.grams)).say(unit)
+    else:
+        amount = "the rest" if row.grams is None else print_weight(Fraction(row.grams)).say(unit)
+    words = f"{amount} {FATE_WORDS[row.fate]}"
+    if row.into is not None:
+        words = f"{amount} used in {row.into.code}"
+    if row.dish:
+        words += f" as {row.dish}"
+    if row.income is not None:
+        words += f" for {sign}{print_money(Fraction(row.income))}"
+    return f"{words}: {row.why}" if row.why else words

@@ -1,0 +1,204 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import type { useScale } from '@/shared/scale/useScale'
+import { useUnits } from '@/shared/quantity/useUnits'
+import SimulatedScale from '@/shared/scale/SimulatedScale.vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import { forms, type Product } from './useBoard'
+
+/** The pack being filled: of which product, slices by touch, its weight from the scale or typed; one touch closes it. */
+const props = defineProps<{
+  products: Product[]
+  names: string[]
+  stores: Schemas['StoreChoice'][]
+  isCut: boolean
+  pack: string
+  code: string
+  scale: ReturnType<typeof useScale>
+}>()
+const slices = defineModel<number>('slices', { required: true })
+const product = defineModel<number>('product', { required: true })
+const inPack = defineModel<string>('inPack', { required: true })
+const emit = defineEmits<{ close: [weight: string, store: string]; another: [] }>()
+const { unit, like } = useUnits()
+const typed = ref('')
+const store = ref(props.stores.find((one) => one.sort === 'freezer')?.name ?? props.stores[0]?.name ?? '')
+const isLive = computed(() => props.scale.state.value === 'live')
+const onScale = computed(() =>
+  isLive.value && props.scale.isTakeable.value ? (props.scale.event.value?.net?.[unit.value] ?? '') : '',
+)
+const weight = computed(() => typed.value || (onScale.value ? `${onScale.value} ${unit.value}` : ''))
+const now = computed(() => props.products[product.value])
+const isSliced = computed(() => now.value?.form === 'slices')
+const word = computed(() => {
+  if (!weight.value) return isLive.value ? 'Put the pack on the scale' : 'Type what the pack weighs'
+  const count = isSliced.value && slices.value ? `${slices.value} slices, ` : ''
+  return `Close ${props.pack}: ${count}${weight.value}`
+})
+function close(): void {
+  if (!weight.value) return
+  emit('close', weight.value, store.value)
+  typed.value = ''
+  // the next pack of the same kind is usually as full
+}
+const full = (): void => {
+  slices.value = Number(inPack.value) || 10
+}
+</script>
+
+<template>
+  <section class="panel" aria-label="The pack being filled">
+    <div class="tabs" role="group" aria-label="Which product">
+      <button
+        v-for="(one, at) in products"
+        :key="one.mark"
+        type="button"
+        class="act small"
+        :aria-pressed="at === product"
+        @click="product = at"
+      >
+        {{ one.name || forms.find((form) => form.value === one.form)?.word }}
+      </button>
+      <button v-if="isCut" type="button" class="act small" @click="$emit('another')">
+        + another product
+      </button>
+    </div>
+    <div v-if="now" class="what">
+      <label class="named"
+        ><span>Product</span><input v-model="now.name" class="box" list="product-names" maxlength="80"
+      /></label>
+      <datalist id="product-names"><option v-for="name in names" :key="name" :value="name" /></datalist>
+      <ChoiceBar v-model="now.form" label="Form" :choices="forms" />
+    </div>
+    <div class="fill">
+      <div v-if="isSliced" class="count">
+        <span class="big" aria-live="polite">{{ slices }}</span>
+        <button type="button" class="act first" @click="slices++">+ 1 slice</button>
+        <button type="button" class="act" @click="full">full: {{ inPack || '10' }}</button>
+        <button type="button" class="act" :disabled="!slices" aria-label="One slice fewer" @click="slices--">
+          −
+        </button>
+        <label class="in"
+          ><span class="quiet small">slices in a pack</span
+          ><input v-model="inPack" class="box" inputmode="numeric"
+        /></label>
+      </div>
+      <div class="weigh">
+        <p class="big">
+          {{ typed || onScale || '–' }} <small v-if="!typed">{{ unit }}</small>
+        </p>
+        <p class="quiet small">{{ scale.words.value }}</p>
+        <input
+          v-model="typed"
+          class="box"
+          aria-label="Weight of the pack"
+          :placeholder="like('0.91 lb', '0.41 kg')"
+        />
+      </div>
+      <div class="out">
+        <label v-if="stores.length" class="named"
+          ><span>Goes into</span
+          ><select v-model="store" class="box">
+            <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
+            <option value="">nowhere yet</option>
+          </select></label
+        >
+        <button type="button" class="act first close" :disabled="!weight" @click="close">{{ word }}</button>
+      </div>
+    </div>
+    <div v-if="scale.event.value?.simulated" class="simulated">
+      <SimulatedScale :code="code" :mark="''" kind="pack" :lay="scale.lay" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 12px;
+}
+
+.tabs,
+.count {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+
+[aria-pressed='true'] {
+  outline: 3px solid var(--rose);
+  outline-offset: -2px;
+}
+
+.what {
+  display: grid;
+  grid-template-columns: minmax(180px, 1fr) auto;
+  gap: 12px;
+  align-items: end;
+}
+
+.fill {
+  display: grid;
+  grid-template-columns: minmax(0, 1.4fr) minmax(120px, 0.8fr) minmax(190px, 1fr);
+  gap: 14px;
+  align-items: end;
+}
+
+.big {
+  font-size: 40px;
+  font-weight: 780;
+  font-stretch: 112%;
+  line-height: 1;
+}
+
+.big small {
+  font-size: 18px;
+  color: var(--quiet);
+}
+
+.count .big {
+  min-width: 58px;
+  color: var(--rose-deep);
+}
+
+.count .act {
+  min-height: 56px;
+}
+
+.in {
+  display: grid;
+}
+
+.in .box {
+  width: 72px;
+}
+
+.weigh,
+.out {
+  display: grid;
+  gap: 6px;
+}
+
+.simulated {
+  background: #14191b;
+  padding: 0 12px 8px;
+}
+
+.close {
+  min-height: 56px;
+}
+
+@media (max-width: 719px) {
+  .what,
+  .fill {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .close {
+    position: sticky;
+    bottom: 8px;
+  }
+}
+</style>

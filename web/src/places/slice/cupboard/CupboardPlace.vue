@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref } from 'vue'
+import SliceTabs from '@/places/slice/SliceTabs.vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { renewShown } from '@/shared/api/renewShown'
+import { dayText } from '@/shared/quantity/when'
+import { useUnits } from '@/shared/quantity/useUnits'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import LoadState from '@/shared/ui/LoadState.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Salt, curing salt, sugar, bags, pellets: bought and counted, less what batches used. */
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const { like } = useUnits()
+const {
+  data: cupboard,
+  error,
+  refetch,
+} = useQuery<Schemas['CupboardOut'], ProblemError>({
+  queryKey: computed(() => ['cupboard', kitchen_slug.value]),
+  enabled: computed(() => kitchen_slug.value !== ''),
+  queryFn: () =>
+    take(
+      api.GET('/api/kitchens/{kitchen_slug}/cupboard', {
+        params: { path: { kitchen_slug: kitchen_slug.value } },
+      }),
+    ),
+})
+const blank = { what: '', sort: 'bought' as const, amount: '' }
+const draft = reactive<{ what: string; sort: 'bought' | 'counted'; amount: string }>({ ...blank })
+const noting = useWrite<Schemas['StockIn'], Schemas['CupboardOut']>(
+  'stock',
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/cupboard', {
+        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  () => draft,
+)
+const choices = [
+  { value: 'bought' as const, word: 'Bought' },
+  { value: 'counted' as const, word: 'Counted: this is all there is' },
+]
+const field = ref<HTMLInputElement | null>(null)
+function choose(what: string, sort: 'bought' | 'counted'): void {
+  Object.assign(draft, { what, sort, amount: '' })
+  field.value?.focus()
+}
+function note(): void {
+  void noting.write({ ...draft }, (now) => {
+    queries.setQueryData(['cupboard', kitchen_slug.value], now)
+    renewShown(queries)
+    Object.assign(draft, blank)
+  })
+}
+const known = computed(() => (cupboard.value?.stock ?? []).filter((one) => one.left !== null))
+const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one.left === null))
+</script>
+
+<template>
+  <SliceTabs />
+  <div class="head">
+    <h1>Store cupboard</h1>
+    <span class="quiet">bought and counted, less what batches used</span>
+  </div>
+  <LoadState v-if="!cupboard" :error="error" what="the store cupboard" @retry="refetch()" />
+  <div v-else class="two">
+    <section class="panel" aria-label="What is left">
+      <p v-if="!known.length">Nothing noted yet. Note what you bought, or count what is there.</p>
+      <ul v-else class="stock">
+        <li v-for="one in known" :key="one.what" :class="{ low: one.is_low }">
+          <b class="name">{{ one.what }}</b>
+          <span class="left">{{ one.left }}</span>
+          <span>
+            <template v-if="one.batches !== null"
+              ><b :class="one.is_low ? 'dear' : 'good'">{{
+                one.batches
+                  ? `enough for ${one.batches} ${one.batches === 1 ? 'batch' : 'batches'}`
+                  : '▲ not enough for the next batch'
+              }}</b>
+              <span class="quiet small"> a batch takes {{ one.a_batch }}</span></template
+            >
+            <span v-else class="quiet small">no batch has used it yet</span>
+          </span>
+          <span class="quiet small">{{
+            one.note || (one.noted_on ? `noted ${dayText(one.noted_on)}` : '')
+          }}</span>
+          <span class="acts">
+            <button type="button" class="act small" @click="choose(one.what, 'bought')">Bought</button>
+            <button type="button" class="act small" @click="choose(one.what, 'counted')">Count</button>
+          </span>
+        </li>
+      </ul>
+      <template v-if="unknown.length">
+        <h2>On the price list, never noted</h2>
+        <p class="names">
+          <button
+            v-for="one in unknown"
+            :key="one.what"
+            type="button"
+            class="act small"
+            @click="choose(one.what, 'counted')"
+          >
+            {{ one.what }}
+          </button>
+        </p>
+      </template>
+    </section>
+    <form class="panel" @submit.prevent="note">
+      <h2>Note it</h2>
+      <label class="named"
+        ><span>What</span
+        ><input v-model="draft.what" class="box" maxlength="80" placeholder="curing salt no. 1"
+      /></label>
+      <ChoiceBar v-model="draft.sort" label="It was" :choices="choices" />
+      <label class="named"
+        ><span>How much</span
+        ><input
+          ref="field"
+          v-model="draft.amount"
+          class="box"
+          :placeholder="like('2 lb, or 100 each', '1 kg, or 100 each')"
+      /></label>
+      <SaveBar
+        :word="draft.sort === 'bought' ? 'Put it into the cupboard' : 'Record the count'"
+        :state="noting.state.value"
+        :problem="noting.problem.value"
+        @retry="noting.retry()"
+      />
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(260px, 340px);
+  gap: 16px;
+  align-items: start;
+}
+
+.stock li {
+  display: grid;
+  grid-template-columns: minmax(130px, 1.2fr) 92px minmax(180px, 1.4fr) minmax(90px, 0.8fr) auto;
+  gap: 4px 14px;
+  align-items: center;
+  padding: 7px 0;
+  border-bottom: 1px solid var(--edge);
+}
+
+.left {
+  font-size: 18px;
+  font-weight: 720;
+  text-align: right;
+}
+
+.acts,
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+
+h2 {
+  margin: 14px 0 8px;
+}
+
+form {
+  display: grid;
+  gap: 12px;
+}
+
+form h2 {
+  margin: 0;
+}
+
+@media (max-width: 979px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  form {
+    order: -1;
+  }
+
+  .stock li {
+    grid-template-columns: minmax(0, 1fr) auto;
+  }
+}
+</style>

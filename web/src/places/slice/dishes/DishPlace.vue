@@ -1,0 +1,286 @@
+<script setup lang="ts">
+import { computed, reactive, ref, toRef } from 'vue'
+import SliceTabs from '@/places/slice/SliceTabs.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText, momentText } from '@/shared/quantity/when'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ChargeCurve from './ChargeCurve.vue'
+import DishForm from './DishForm.vue'
+import PlateBars from './PlateBars.vue'
+import { useDish, useDishes, useDishWrites } from './useDishes'
+
+/** One dish: its plate as a bar of parts beside the shop's, what to charge, what it left, and serving it. */
+const props = defineProps<{ name: string }>()
+const { data: page, error, refetch } = useDish(toRef(props, 'name'))
+const { data: dishes } = useDishes()
+const { money } = useUnits()
+const isChanging = ref(false)
+const served = reactive({ plates: '1', price: '', is_free: false })
+const { serving, looking, canceling, renew } = useDishWrites(() => served)
+const cancelId = ref<number | null>(null)
+const reason = ref('')
+const shop = computed(
+  () => page.value?.bars.slice(1).find((bar) => bar.leaves && /good/i.test(bar.name)) ?? page.value?.bars[1],
+)
+const against = computed(() => {
+  const [own, other] = [page.value?.bars[0]?.leaves, shop.value?.leaves]
+  if (!own || !other) return null
+  const cents = Math.round(100 * Number(own)) - Math.round(100 * Number(other))
+  return { more: cents >= 0, cents: (Math.abs(cents) / 100).toFixed(2) }
+})
+function serve(): void {
+  void serving.write({ name: props.name, body: { ...served } }, () => {
+    Object.assign(served, { plates: '1', price: '', is_free: false })
+    done()
+  })
+}
+function done(): void {
+  cancelId.value = null
+  reason.value = ''
+  renew()
+  void refetch()
+}
+function cancel(): void {
+  if (cancelId.value !== null) void canceling.write({ id: cancelId.value, reason: reason.value }, done)
+}
+const signed = (percent: string): string => (percent.startsWith('-') ? `−${percent.slice(1)}` : `+${percent}`)
+</script>
+
+<template>
+  <SliceTabs />
+  <LoadState v-if="!page" :error="error" what="the dish" @retry="refetch()" />
+  <template v-else>
+    <div class="head">
+      <h1>{{ page.dish.name }}</h1>
+      <span class="badge">dish</span>
+      <span class="quiet"
+        >{{ page.menu ? `sold at ${money(page.menu.price)}, ` : '' }}{{ page.month_plates }} in 30 days</span
+      >
+      <div class="acts">
+        <button type="button" class="act" :aria-expanded="isChanging" @click="isChanging = !isChanging">
+          Change the dish
+        </button>
+      </div>
+    </div>
+    <DishForm
+      v-if="isChanging && dishes"
+      :dishes="dishes"
+      :input="page.input"
+      @done="
+        () => {
+          isChanging = false
+          done()
+        }
+      "
+    />
+    <p v-if="page.dish.moved" class="moved" role="status">
+      ▲ A plate has moved by {{ signed(page.dish.moved) }} %, from {{ money(page.dish.cost_then) }} to
+      {{ money(page.dish.cost) }}.
+      <button type="button" class="act small" @click="looking.write(name, done)">Seen</button>
+    </p>
+    <div class="two">
+      <div class="main">
+        <section class="panel" aria-label="One plate">
+          <h2>One plate</h2>
+          <PlateBars :bars="page.bars" :parts="page.parts" />
+        </section>
+        <section v-if="page.curve.length" class="panel" aria-label="What to charge">
+          <h2>What to charge</h2>
+          <ChargeCurve :page="page" />
+          <p v-if="page.charge.length">
+            For {{ Number(page.aims?.high) }} to {{ Number(page.aims?.low) }} % food cost:
+            <b>{{ page.charge.map((one) => money(one)).join(' to ') }}</b>.
+          </p>
+          <p v-else class="quiet">Set the kitchen's aim under Dishes to see what to charge.</p>
+        </section>
+        <section class="panel" aria-label="Plates served">
+          <h2>Plates served</h2>
+          <ol class="lines">
+            <li v-for="one in page.served" :key="one.id" :class="{ wrong: one.canceled }">
+              <span
+                ><b>{{ one.plates }}</b> {{ money(one.income) }}
+                <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span></span
+              >
+              <span v-if="one.canceled" class="quiet small">canceled: {{ one.canceled }}</span>
+              <button v-else type="button" class="act small" @click="cancelId = one.id">
+                It was not served
+              </button>
+            </li>
+            <li v-if="!page.served.length" class="quiet">none yet</li>
+          </ol>
+          <form v-if="cancelId !== null" class="lines" @submit.prevent="cancel">
+            <label class="named"
+              ><span>Why</span><input v-model="reason" class="box" maxlength="200"
+            /></label>
+            <ProblemNote v-if="canceling.problem.value" :problem="canceling.problem.value" />
+            <button type="submit" class="act first">Put it back into the larder</button>
+          </form>
+        </section>
+      </div>
+      <div class="side">
+        <section class="panel" aria-label="What a plate leaves">
+          <p class="quiet">A plate leaves, after food</p>
+          <p class="heavy" :class="{ dear: page.menu?.leaves?.startsWith('-') }">
+            {{ money(page.menu?.leaves ?? null) }}
+          </p>
+          <p v-if="against && shop">
+            With {{ shop.name }} it would leave <b>{{ money(shop.leaves) }}</b>: ours
+            {{ against.more ? 'earns' : 'costs' }} <b>{{ money(against.cents) }}</b> more a plate.
+          </p>
+          <p v-if="page.month_plates">
+            {{ page.month_plates }} plates in 30 days brought in <b>{{ money(page.month_income) }}</b>, and
+            left <b>{{ money(page.month_left) }}</b> at today's cost.
+          </p>
+          <p v-if="!page.menu" class="quiet">It has no price on the menu yet.</p>
+        </section>
+        <form class="panel lines" aria-label="Plate some" @submit.prevent="serve">
+          <h2>Plate some</h2>
+          <div class="serve">
+            <button
+              type="button"
+              class="act"
+              aria-label="One plate fewer"
+              @click="served.plates = String(Math.max(1, Number(served.plates) - 1))"
+            >
+              −
+            </button>
+            <input v-model="served.plates" class="box" inputmode="numeric" aria-label="Plates" />
+            <button
+              type="button"
+              class="act"
+              aria-label="One plate more"
+              @click="served.plates = String(Number(served.plates) + 1)"
+            >
+              +
+            </button>
+          </div>
+          <label class="named"
+            ><span>At another price</span
+            ><input
+              v-model="served.price"
+              class="box"
+              inputmode="decimal"
+              :placeholder="page.menu?.price ?? ''"
+          /></label>
+          <label class="tick"><input v-model="served.is_free" type="checkbox" /> brought nothing in</label>
+          <ProblemNote v-if="serving.problem.value" :problem="serving.problem.value" />
+          <button type="submit" class="act first" :disabled="serving.isSaving.value">
+            Plate {{ served.plates }} out of the larder
+          </button>
+        </form>
+        <section v-if="page.enough !== null" class="panel" aria-label="In the larder">
+          <h2>In the larder</h2>
+          <p>
+            Enough for <b>{{ page.enough }} {{ page.enough === 1 ? 'plate' : 'plates' }}</b
+            >{{ page.until ? `, until ${dayText(page.until)} at the pace of late` : '' }}.
+          </p>
+        </section>
+        <section v-if="page.next.length" class="panel" aria-label="At today's prices">
+          <h2>The next batch, at today's prices</h2>
+          <template v-for="one in page.next" :key="one.name">
+            <dl v-if="one.low">
+              <dt>{{ one.name }}</dt>
+              <dd>{{ money(one.low) }} to {{ money(one.high) }}</dd>
+              <dt>a plate then</dt>
+              <dd>{{ money(one.plate_low) }} to {{ money(one.plate_high) }}</dd>
+            </dl>
+            <p v-else class="quiet small">{{ one.name }}: {{ one.why }}</p>
+          </template>
+          <p class="quiet small">eight times out of ten</p>
+        </section>
+        <section class="panel" aria-label="Versions">
+          <h2>Versions</h2>
+          <ol class="lines">
+            <li v-for="one in page.versions" :key="one.version" class="small">
+              {{ one.version }}, {{ dayText(one.on) }}, {{ one.by }}: a plate {{ money(one.cost)
+              }}{{ one.price ? `, sold at ${money(one.price)}` : '' }}
+            </li>
+          </ol>
+        </section>
+      </div>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(280px, 380px);
+  gap: 16px;
+  align-items: start;
+}
+
+.main,
+.side {
+  display: grid;
+  gap: 16px;
+  min-width: 0;
+}
+
+h2 {
+  margin-bottom: 8px;
+}
+
+.heavy {
+  font-size: 44px;
+  font-weight: 780;
+  font-stretch: 112%;
+  line-height: 1.1;
+  color: var(--good);
+}
+
+.heavy.dear {
+  color: var(--rose-deep);
+}
+
+.serve {
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr) 56px;
+  gap: 8px;
+}
+
+.serve .box {
+  text-align: center;
+  font-size: 20px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 1fr auto;
+}
+
+dd {
+  font-weight: 680;
+  text-align: right;
+}
+
+ol li {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 4px 12px;
+  align-items: center;
+}
+
+.wrong b {
+  text-decoration: line-through;
+}
+
+.moved {
+  padding: 8px 12px;
+  margin-bottom: 10px;
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+}
+
+@media (max-width: 979px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .side {
+    order: -1;
+  }
+}
+</style>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue'
+import SliceTabs from '@/places/slice/SliceTabs.vue'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import DropPanel from '@/shared/ui/DropPanel.vue'
+import LoadState from '@/shared/ui/LoadState.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import DishForm from './DishForm.vue'
+import { useDishes, useDishWrites } from './useDishes'
+
+/** Every dish: what a plate costs at today's prices, what it leaves, and which have moved. */
+const { data: dishes, error, refetch } = useDishes()
+const { money } = useUnits()
+const kitchen_slug = useSlug()
+const isAdding = ref(false)
+const aims = reactive({ low: '', high: '', threshold: '' })
+const { aiming, renew } = useDishWrites(() => aims)
+const moved = computed(() => (dishes.value?.dishes ?? []).filter((one) => one.moved))
+const inAim = (cost: string | null): string => {
+  const now = dishes.value?.aims
+  if (!now || cost === null) return ''
+  if (Number(cost) > Number(now.high)) return 'over'
+  return Number(cost) < Number(now.low) ? 'under' : 'in'
+}
+const signed = (percent: string): string => (percent.startsWith('-') ? `−${percent.slice(1)}` : `+${percent}`)
+const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dishes/files/${form}`
+</script>
+
+<template>
+  <SliceTabs />
+  <div class="head">
+    <h1>Dishes</h1>
+    <span v-if="dishes?.aims" class="quiet"
+      >food cost to be {{ Number(dishes.aims.low) }} to {{ Number(dishes.aims.high) }} %</span
+    >
+    <div class="acts">
+      <DropPanel word="Take them away">
+        <div class="lines">
+          <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
+            form.toUpperCase()
+          }}</a>
+        </div>
+      </DropPanel>
+      <DropPanel word="Aims">
+        <form class="lines" @submit.prevent="aiming.write({ ...aims }, renew)">
+          <label class="named"
+            ><span>Food cost from (%)</span
+            ><input
+              v-model="aims.low"
+              class="box"
+              inputmode="decimal"
+              :placeholder="dishes?.aims?.low ?? '28'"
+          /></label>
+          <label class="named"
+            ><span>to (%)</span
+            ><input
+              v-model="aims.high"
+              class="box"
+              inputmode="decimal"
+              :placeholder="dishes?.aims?.high ?? '35'"
+          /></label>
+          <label class="named"
+            ><span>Say when a plate moved by more than (%)</span
+            ><input
+              v-model="aims.threshold"
+              class="box"
+              inputmode="decimal"
+              :placeholder="dishes?.aims?.threshold ?? '5'"
+          /></label>
+          <SaveBar
+            word="Save the aims"
+            :state="aiming.state.value"
+            :problem="aiming.problem.value"
+            @retry="aiming.retry()"
+          />
+        </form>
+      </DropPanel>
+      <button type="button" class="act first" :aria-expanded="isAdding" @click="isAdding = !isAdding">
+        New dish
+      </button>
+    </div>
+  </div>
+  <LoadState v-if="!dishes" :error="error" what="the dishes" @retry="refetch()" />
+  <template v-else>
+    <DishForm v-if="isAdding" :dishes="dishes" @done="isAdding = false" />
+    <p v-if="moved.length" class="moved" role="status">
+      ▲ {{ moved.length === 1 ? 'One dish has' : `${moved.length} dishes have` }} moved:
+      <template v-for="(one, at) in moved" :key="one.name"
+        ><template v-if="at">, </template
+        ><RouterLink :to="{ name: 'dish', params: { name: one.name } }">{{ one.name }}</RouterLink>
+        {{ signed(one.moved ?? '') }} %</template
+      >
+    </p>
+    <ul v-if="dishes.dishes.length" class="dishes" aria-label="Dishes">
+      <li v-for="one in dishes.dishes" :key="one.name" class="panel">
+        <h2>
+          <RouterLink :to="{ name: 'dish', params: { name: one.name } }">{{ one.name }}</RouterLink>
+        </h2>
+        <dl>
+          <div>
+            <dt>A plate costs</dt>
+            <dd>{{ money(one.cost) }}</dd>
+          </div>
+          <div>
+            <dt>Menu</dt>
+            <dd>{{ money(one.price) }}</dd>
+          </div>
+          <div>
+            <dt>Food cost</dt>
+            <dd :class="inAim(one.food_cost)">
+              {{ one.food_cost ? `${one.food_cost} %` : '–' }}
+            </dd>
+          </div>
+          <div>
+            <dt>Leaves</dt>
+            <dd>{{ money(one.leaves) }}</dd>
+          </div>
+          <div>
+            <dt>Plates, 30 days</dt>
+            <dd>{{ one.plates }}</dd>
+          </div>
+        </dl>
+        <p v-if="inAim(one.food_cost) === 'over'" class="dear small">▲ over the aim</p>
+        <p v-if="one.missing.length" class="quiet small">no price: {{ one.missing.join(', ') }}</p>
+      </li>
+    </ul>
+    <p v-else-if="!isAdding" class="panel">
+      No dish yet. A dish is made of slices from the larder, lines of the price list, other dishes, and what
+      you name yourself; it costs itself anew with every batch and every price.
+    </p>
+  </template>
+</template>
+
+<style scoped>
+.dishes {
+  display: grid;
+  gap: 10px;
+}
+
+.dishes li {
+  display: grid;
+  grid-template-columns: minmax(160px, 1fr) auto;
+  gap: 4px 24px;
+  align-items: center;
+}
+
+h2 a {
+  display: inline-flex;
+  min-height: 44px;
+  align-items: center;
+}
+
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 26px;
+}
+
+dt {
+  font-size: 13px;
+  color: var(--quiet);
+}
+
+dd {
+  font-weight: 700;
+  text-align: right;
+}
+
+.in {
+  color: var(--good);
+}
+
+.over {
+  color: var(--rose-deep);
+}
+
+.moved {
+  padding: 8px 12px;
+  margin-bottom: 10px;
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+}
+
+@media (max-width: 719px) {
+  .dishes li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

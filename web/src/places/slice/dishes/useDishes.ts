@@ -1,0 +1,127 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
+import { useSlug } from '@/shared/api/useBatch'
+import { useAsking } from '@/shared/asking/useAsking'
+import { useWrite } from '@/shared/writing/useWrite'
+
+export type DishIn = Schemas['DishIn']
+export type PartIn = Schemas['DishPartIn']
+export type DishPage = Schemas['DishPage']
+export type Dishes = Schemas['DishesOut']
+
+export const sorts: { value: PartIn['sort']; word: string }[] = [
+  { value: 'larder', word: 'from the larder' },
+  { value: 'price', word: 'from the price list' },
+  { value: 'dish', word: 'another dish' },
+  { value: 'own', word: 'in own words' },
+]
+
+export const blankPart = (sort: PartIn['sort'] = 'larder'): PartIn => ({
+  sort,
+  name: '',
+  amount: '',
+  is_cooked: false,
+  kept: '',
+  cost: '',
+})
+
+/** Every dish with what a plate costs now. */
+export function useDishes() {
+  const kitchen_slug = useSlug()
+  return useQuery<Dishes, ProblemError>({
+    queryKey: computed(() => ['dishes', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/dishes', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
+/** One dish whole. */
+export function useDish(name: Ref<string>) {
+  const kitchen_slug = useSlug()
+  return useQuery<DishPage, ProblemError>({
+    queryKey: computed(() => ['dish', kitchen_slug.value, name.value]),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/dishes/{name}', {
+          params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
+        }),
+      ),
+  })
+}
+
+/** What a dish as typed would cost. */
+export function useDishPreview(body: () => DishIn | null) {
+  const kitchen_slug = useSlug()
+  return useAsking('dish', body, (now) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/previews/dishes', {
+        params: { path: { kitchen_slug: kitchen_slug.value } },
+        body: now,
+      }),
+    ),
+  ).last
+}
+
+/** Saving dishes and aims, serving plates. */
+export function useDishWrites(typed: () => unknown = () => null) {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  const path = () => ({ kitchen_slug: kitchen_slug.value })
+  const header = (key: string) => ({ 'Idempotency-Key': key })
+  const saving = useWrite<DishIn, Dishes>(
+    'dish',
+    (body, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/dishes', {
+          params: { path: path(), header: header(key) },
+          body,
+        }),
+      ),
+    typed,
+  )
+  const serving = useWrite<{ name: string; body: Schemas['PlatesIn'] }, DishPage>(
+    'plates',
+    ({ name, body }, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/dishes/{name}/plates', {
+          params: { path: { ...path(), name }, header: header(key) },
+          body,
+        }),
+      ),
+    typed,
+  )
+  const looking = useWrite<string, DishPage>('dish-look', (name, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/dishes/{name}/looks', {
+        params: { path: { ...path(), name }, header: header(key) },
+      }),
+    ),
+  )
+  const canceling = useWrite<{ id: number; reason: string }, Dishes>('cancel-plates', ({ id, reason }, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/platings/{plating_id}/cancel', {
+        params: { path: { ...path(), plating_id: id }, header: header(key) },
+        body: { reason },
+      }),
+    ),
+  )
+  const aiming = useWrite<Schemas['AimsIn'], Dishes>(
+    'dish-aims',
+    (body, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/dish-aims', {
+          params: { path: path(), header: header(key) },
+          body,
+        }),
+      ),
+    typed,
+  )
+  return { saving, serving, looking, canceling, aiming, renew: () => renewShown(queries) }
+}

@@ -1,0 +1,289 @@
+<script setup lang="ts">
+import { computed, ref, toRef } from 'vue'
+import { fates, type Fate, useLarderWrites, usePack, useTaking } from '@/places/slice/useLarder'
+import { useSlug } from '@/shared/api/useBatch'
+import { useOutbox } from '@/shared/outbox/outbox'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText, momentText } from '@/shared/quantity/when'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TakeForm from './TakeForm.vue'
+
+/** One pack, as its label's code opens it: how much, until when, and out it goes in one touch. */
+const props = defineProps<{ code: string; mark: string }>()
+const { data, error, refetch } = usePack(toRef(props, 'code'), toRef(props, 'mark'))
+const { weightText, otherText, money } = useUnits()
+const { takeOut, move } = useTaking()
+const { canceling, packCanceling, renew } = useLarderWrites()
+const { letters } = useOutbox()
+const kitchen_slug = useSlug()
+const pack = computed(() => data.value?.pack)
+const waiting = computed(() =>
+  letters.value.filter((one) => one.code === props.code && one.mark === props.mark),
+)
+const how = ref<'all' | 'slices' | 'weight'>('all')
+const slices = ref('3')
+const weight = ref('')
+const asked = ref<Fate | null>(null)
+const isCanceling = ref<number | 'pack' | null>(null)
+const reason = ref('')
+const amount = computed(() => ({
+  slices: how.value === 'slices' ? slices.value : '',
+  weight: how.value === 'weight' ? weight.value : '',
+}))
+const all = computed(() => {
+  const now = pack.value
+  if (!now) return ''
+  return now.left_slices ? `${now.left_slices} slices` : weightText(now.left)
+})
+const what = computed(() =>
+  how.value === 'all' ? `all ${all.value}` : how.value === 'slices' ? `${slices.value} slices` : weight.value,
+)
+function out(fate: Fate, more: object = {}): void {
+  takeOut(props, { fate, ...amount.value, ...more })
+  asked.value = null
+  how.value = 'all'
+  weight.value = ''
+}
+function touch(fate: Fate): void {
+  if (fates.find((one) => one.value === fate)?.asks) asked.value = asked.value === fate ? null : fate
+  else out(fate)
+}
+const step = (by: number): void => {
+  const most = pack.value?.left_slices ?? 999
+  slices.value = String(Math.min(most, Math.max(1, (Number(slices.value) || 0) + by)))
+}
+function cancel(): void {
+  const which = isCanceling.value
+  const done = (): void => {
+    isCanceling.value = null
+    reason.value = ''
+    renew()
+    void refetch()
+  }
+  if (which === 'pack') void packCanceling.write({ ...props, reason: reason.value }, done)
+  else if (which !== null) void canceling.write({ id: which, reason: reason.value }, done)
+}
+const problem = computed(() => canceling.problem.value ?? packCanceling.problem.value)
+const label = computed(
+  () =>
+    `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/pack-labels.pdf?marks=${encodeURIComponent(props.mark)}`,
+)
+</script>
+
+<template>
+  <LoadState v-if="!data || !pack" :error="error" what="the pack" @retry="refetch()" />
+  <template v-else>
+    <div class="head">
+      <h1>{{ pack.product }}</h1>
+      <span class="badge">{{ pack.code }} {{ pack.mark }}</span>
+      <span class="quiet"
+        >packed {{ dayText(pack.packed_at) }}, {{ weightText(pack.made)
+        }}{{ pack.slices ? `, ${pack.slices} slices` : '' }}</span
+      >
+      <div class="acts">
+        <RouterLink class="act" :to="{ name: 'slice' }">Larder</RouterLink>
+        <RouterLink class="act" :to="{ name: 'strip', params: { code: pack.code } }">Its batch</RouterLink>
+        <a class="act" :href="label" target="_blank" rel="noopener">Label</a>
+      </div>
+    </div>
+    <p v-if="pack.is_raw" class="raw" role="note">
+      ▲ Raw: cook before eating. It was not heated enough to be cooked.
+    </p>
+    <p v-for="one in waiting" :key="one.key" class="panel waits" role="status">
+      {{ one.words }}: {{ one.problem ? one.problem.detail : 'waiting to be sent' }}
+    </p>
+    <div class="two">
+      <section class="panel" aria-label="What is left">
+        <p class="quiet">{{ pack.is_gone ? 'Gone' : 'Left' }}</p>
+        <p class="heavy">{{ pack.is_gone ? 'nothing left' : all }}</p>
+        <p v-if="!pack.is_gone">
+          {{ weightText(pack.left) }} <span class="quiet">({{ otherText(pack.left) }})</span>,
+          {{ money(pack.left_cost) }} of {{ money(pack.cost) }}
+        </p>
+        <p>
+          <b>{{ pack.state }}</b>{{ pack.store ? `, ${pack.store}` : ', not placed' }}
+        </p>
+        <p v-if="pack.keep_until" :class="{ care: pack.is_past || pack.is_soon }">
+          {{ pack.is_past ? '▲ past its best since' : 'use by' }} <b>{{ dayText(pack.keep_until) }}</b>
+          <span class="quiet small"> as {{ data.keeps_like }}; {{ data.keep_source }}</span>
+        </p>
+        <p v-else class="quiet small">
+          The chart has no row for what is dried or fermented: it keeps by how far it was dried.
+        </p>
+        <p class="quiet small">{{ data.vacuum }}</p>
+      </section>
+      <section v-if="!pack.is_gone" class="panel take" aria-label="Take from it">
+        <h2>Take</h2>
+        <div class="how" role="group" aria-label="How much">
+          <button type="button" class="act" :aria-pressed="how === 'all'" @click="how = 'all'">
+            All {{ all }}
+          </button>
+          <button
+            v-if="pack.left_slices"
+            type="button"
+            class="act"
+            :aria-pressed="how === 'slices'"
+            @click="how = 'slices'"
+          >
+            Some slices
+          </button>
+          <button type="button" class="act" :aria-pressed="how === 'weight'" @click="how = 'weight'">
+            A weight
+          </button>
+        </div>
+        <div v-if="how === 'slices'" class="count">
+          <button type="button" class="act" aria-label="One slice fewer" @click="step(-1)">−</button>
+          <input v-model="slices" class="box" inputmode="numeric" aria-label="Slices" />
+          <button type="button" class="act" aria-label="One slice more" @click="step(1)">+</button>
+        </div>
+        <input
+          v-if="how === 'weight'"
+          v-model="weight"
+          class="box"
+          aria-label="Weight taken"
+          placeholder="4 oz"
+        />
+        <div class="fates" role="group" :aria-label="`What happened to ${what}`">
+          <button
+            v-for="fate in fates"
+            :key="fate.value"
+            type="button"
+            class="act"
+            :class="{ first: fate.value === 'eaten' }"
+            :aria-expanded="fate.asks ? asked === fate.value : undefined"
+            :disabled="how === 'weight' && !weight"
+            @click="touch(fate.value)"
+          >
+            {{ fate.word }}
+          </button>
+        </div>
+        <TakeForm
+          v-if="asked"
+          :key="asked"
+          :fate="asked"
+          :what="what"
+          :batches="data.batches"
+          @take="(more) => asked && out(asked, more)"
+        />
+      </section>
+      <section v-if="!pack.is_gone && data.stores.length" class="panel" aria-label="Where it lies">
+        <h2>Move it</h2>
+        <div class="fates">
+          <button
+            v-for="store in data.stores.filter((one) => one.name !== pack?.store)"
+            :key="store.name"
+            type="button"
+            class="act"
+            @click="move(props, { sort: 'placed', store: store.name })"
+          >
+            {{ store.sort === 'freezer' ? 'Freeze in' : pack.state === 'frozen' ? 'Thaw in' : 'Into' }}
+            {{ store.name }}
+          </button>
+          <button
+            v-if="pack.state !== 'open' && pack.state !== 'frozen'"
+            type="button"
+            class="act"
+            @click="move(props, { sort: 'opened', store: '' })"
+          >
+            Open it
+          </button>
+        </div>
+      </section>
+      <section class="panel" aria-label="What happened to it">
+        <h2>What happened to it</h2>
+        <ol class="lines">
+          <li v-for="(one, place) in data.news" :key="place" :class="{ wrong: one.is_canceled }">
+            <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span>
+            <span>{{ one.words }}</span>
+            <button v-if="one.taken" type="button" class="act small" @click="isCanceling = one.taken">
+              It did not happen
+            </button>
+          </li>
+        </ol>
+        <button v-if="!pack.is_gone" type="button" class="act small" @click="isCanceling = 'pack'">
+          This pack was recorded by mistake
+        </button>
+        <form v-if="isCanceling !== null" class="lines" @submit.prevent="cancel">
+          <label class="named"><span>Why</span><input v-model="reason" class="box" maxlength="200" /></label>
+          <ProblemNote v-if="problem" :problem="problem" />
+          <button type="submit" class="act first">Cancel it: it stays in the history</button>
+        </form>
+      </section>
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 380px), 1fr));
+  gap: 16px;
+  align-items: start;
+}
+
+section {
+  display: grid;
+  gap: 8px;
+}
+
+.heavy {
+  font-size: 40px;
+  font-weight: 780;
+  font-stretch: 112%;
+  line-height: 1.1;
+  color: var(--rose-deep);
+}
+
+.raw,
+.waits {
+  margin-bottom: 12px;
+}
+
+.raw {
+  padding: 8px 12px;
+  border-left: 6px solid var(--care);
+  background: var(--care-ground);
+  font-weight: 640;
+}
+
+.care {
+  color: var(--care-ink);
+}
+
+.how,
+.fates,
+.count {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(128px, 1fr));
+  gap: 8px;
+}
+
+.fates .act {
+  min-height: 56px;
+}
+
+[aria-pressed='true'] {
+  outline: 3px solid var(--rose);
+  outline-offset: -2px;
+}
+
+.count {
+  grid-template-columns: 64px minmax(0, 1fr) 64px;
+}
+
+.count .box {
+  text-align: center;
+  font-size: 22px;
+}
+
+ol li {
+  display: grid;
+  gap: 2px;
+  justify-items: start;
+}
+
+.wrong span:nth-child(2) {
+  text-decoration: line-through;
+}
+</style>

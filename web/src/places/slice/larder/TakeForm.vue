@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { type Fate, fateWord } from '@/places/slice/useLarder'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+/** What else belongs to a way out: the price it was sold for, the dish, the batch it went into, why. */
+const props = defineProps<{ fate: Fate; what: string; batches: string[] }>()
+const emit = defineEmits<{ take: [more: { income?: string; dish?: string; into?: string; why?: string }] }>()
+const { sign } = useUnits()
+const text = ref('')
+const income = ref('')
+const asks = computed(
+  () =>
+    (
+      ({
+        plated: { word: 'As which dish', example: 'Harbor roll' },
+        sold: { word: 'To whom, if it matters', example: '' },
+        spoiled: { word: 'Why', example: 'thawed and forgotten' },
+        discarded: { word: 'Why', example: 'dried out' },
+      }) as Partial<Record<Fate, { word: string; example: string }>>
+    )[props.fate],
+)
+function take(): void {
+  const more: { income?: string; dish?: string; into?: string; why?: string } = {}
+  if (props.fate === 'used') more.into = text.value
+  else if (props.fate === 'plated') more.dish = text.value
+  else more.why = text.value
+  if (income.value) more.income = income.value
+  emit('take', more)
+}
+</script>
+
+<template>
+  <form @submit.prevent="take">
+    <label v-if="fate === 'used'" class="named">
+      <span>In which batch</span>
+      <select v-model="text" class="box">
+        <option value="">not one recorded here</option>
+        <option v-for="code in batches" :key="code" :value="code">{{ code }}</option>
+      </select>
+    </label>
+    <label v-else-if="asks" class="named"
+      ><span>{{ asks.word }}</span
+      ><input v-model="text" class="box" maxlength="80" :placeholder="asks.example"
+    /></label>
+    <label v-if="fate === 'sold' || fate === 'plated'" class="named"
+      ><span>What it brought in ({{ sign.trim() }})</span
+      ><input v-model="income" class="box" inputmode="decimal" placeholder="4.50"
+    /></label>
+    <button type="submit" class="act first">Record {{ what }} {{ fateWord(fate) }}</button>
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 8px;
+}
+</style>

@@ -1,0 +1,115 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, type Ref } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
+import { useSlug } from '@/shared/api/useBatch'
+import { post } from '@/shared/outbox/outbox'
+import { useWrite } from '@/shared/writing/useWrite'
+
+export type Larder = Schemas['LarderOut']
+export type Pack = Schemas['PackOut']
+export type PackPage = Schemas['PackPage']
+export type Stack = Schemas['StackOut']
+export type Fate = Schemas['TakingIn']['fate']
+export type TakingIn = Schemas['TakingIn']
+export type MoveIn = Schemas['MoveIn']
+
+/** Ways out of the larder, as words on buttons, the everyday ones first. */
+export const fates: { value: Fate; word: string; done: string; asks: boolean }[] = [
+  { value: 'eaten', word: 'Eaten', done: 'eaten', asks: false },
+  { value: 'plated', word: 'Plated', done: 'plated', asks: true },
+  { value: 'sold', word: 'Sold', done: 'sold', asks: true },
+  { value: 'given', word: 'Given away', done: 'given away', asks: false },
+  { value: 'used', word: 'Used in a batch', done: 'used', asks: true },
+  { value: 'spoiled', word: 'Spoiled', done: 'spoiled', asks: true },
+  { value: 'discarded', word: 'Thrown away', done: 'thrown away', asks: true },
+]
+export const fateWord = (fate: string): string => fates.find((one) => one.value === fate)?.done ?? fate
+
+/** What lies where, what to thaw, what runs out. */
+export function useLarder() {
+  const kitchen_slug = useSlug()
+  return useQuery<Larder, ProblemError>({
+    queryKey: computed(() => ['larder', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/larder', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
+/** One pack with its history. */
+export function usePack(code: Ref<string>, mark: Ref<string>) {
+  const kitchen_slug = useSlug()
+  return useQuery<PackPage, ProblemError>({
+    queryKey: computed(() => ['pack', kitchen_slug.value, code.value, mark.value]),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/packs/{code}/{mark}', {
+          params: { path: { kitchen_slug: kitchen_slug.value, code: code.value, mark: mark.value } },
+        }),
+      ),
+  })
+}
+
+/** Taking from a pack and moving it: kept on the device first, so that it works without a connection. */
+export function useTaking() {
+  const kitchen_slug = useSlug()
+  const path = (pack: { code: string; mark: string }, what: string): string =>
+    `/api/kitchens/${kitchen_slug.value}/packs/${encodeURIComponent(pack.code)}/${encodeURIComponent(pack.mark)}/${what}`
+  const letter = (pack: { code: string; mark: string }, words: string, body: object, what: string): void => {
+    post({ path: path(pack, what), body, words: `${pack.mark} ${words}`, code: pack.code, mark: pack.mark })
+  }
+  function takeOut(pack: { code: string; mark: string }, body: Partial<TakingIn> & { fate: Fate }): void {
+    // when it was taken, not when it could be sent
+    const at = new Date().toISOString()
+    letter(pack, fateWord(body.fate), { ...body, at }, 'takings')
+  }
+  function move(pack: { code: string; mark: string }, body: MoveIn): void {
+    const words = body.sort === 'opened' ? 'opened' : `put into ${body.store}`
+    letter(pack, words, { ...body, at: new Date().toISOString() }, 'moves')
+  }
+  return { takeOut, move }
+}
+
+/** Taking something back, and counting the shelves. */
+export function useLarderWrites() {
+  const kitchen_slug = useSlug()
+  const queries = useQueryClient()
+  const canceling = useWrite<{ id: number; reason: string }, Larder>('cancel-taking', ({ id, reason }, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/takings/{taken_id}/cancel', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, taken_id: id },
+          header: { 'Idempotency-Key': key },
+        },
+        body: { reason },
+      }),
+    ),
+  )
+  const counting = useWrite<Schemas['CountIn'], Larder>('count-shelves', (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/larder/counts', {
+        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  )
+  const packCanceling = useWrite<{ code: string; mark: string; reason: string }, Schemas['BoardOut']>(
+    'cancel-pack',
+    ({ code, mark, reason }, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/packs/{code}/{mark}/cancel', {
+          params: {
+            path: { kitchen_slug: kitchen_slug.value, code, mark },
+            header: { 'Idempotency-Key': key },
+          },
+          body: { reason },
+        }),
+      ),
+  )
+  return { canceling, counting, packCanceling, renew: () => renewShown(queries) }
+}
