@@ -211,9 +211,10 @@ def test_plating_takes_the_oldest_and_brings_money_in(kitchen):
     assert body["enough"] == 6
     final, accounted, stowed = everything(kitchen)
     assert accounted.cost == final.cost
-    assert stowed.gone["plated"].income == 38
+    # the meat's own: 38.00 less flour at 0.048 and leaves at 0.52 a plate
+    assert stowed.gone["plated"].income == Fraction("35.728")
     went = {one["fate"]: one for one in kitchen.get("/larder")[1]["went"]}
-    assert went["plated"]["income"] == "38.00"
+    assert went["plated"]["income"] == "35.73"
 
 
 def test_a_plate_within_a_plate_takes_its_meat_too(kitchen):
@@ -222,6 +223,8 @@ def test_a_plate_within_a_plate_takes_its_meat_too(kitchen):
     assert read(kitchen, "Two rolls")["enough"] == 5
     assert plate(kitchen, 1, name="Two rolls")[0] == 201
     assert page(kitchen, "P1")["pack"]["left_slices"] == 4
+    # 18.00 less flour and leaves of both
+    assert everything(kitchen)[2].gone["plated"].income == Fraction("16.864")
 
 
 @pytest.mark.parametrize(("plates", "code"), [(11, "not_enough"), ("0", "bad_fields"), ("two", "bad_fields")])
@@ -352,10 +355,10 @@ def test_the_cupboard_holds_what_was_bought_less_what_batches_used(kitchen):
     salted(kitchen, kitchen.code, "100 g", what="Salt")
     row = stock(kitchen)
     # 700 g are left; one batch used 300 g: enough for two more
-    assert (row["left"], row["a_batch"], row["batches"], row["is_low"]) == ("1.54 lb", "0.66 lb", 2, False)
+    assert (row["left"], row["a_batch"], row["batches"], row["is_low"]) == ("1.54 lb", "300 g", 2, False)
     assert note(kitchen, "counted", "0.25 kg")[0] == 201
     row = stock(kitchen)
-    assert (row["left"], row["batches"], row["is_low"]) == ("0.55 lb", 0, True)
+    assert (row["left"], row["batches"], row["is_low"]) == ("250 g", 0, True)
     assert row["note"].startswith("counted ")
     assert note(kitchen, "bought", "1 kg")[0] == 201
     assert stock(kitchen)["left"] == "2.76 lb"
@@ -366,7 +369,7 @@ def test_more_used_than_bought_is_said_and_never_below_nothing(kitchen):
     salted(kitchen, kitchen.code, "200 g")
     row = stock(kitchen)
     assert (row["left"], row["is_low"], row["note"]) == (
-        "0.000 lb",
+        "0 g",
         True,
         "More was used than was bought: count it.",
     )

@@ -11,10 +11,12 @@ from django.db import OperationalError, connection, transaction
 from django.utils import timezone
 
 from dolmetsch.core.documents.answers import answer_cost
+from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.core.slicing.packs import together
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.labels.facts import gather_pack_labels
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 
@@ -335,6 +337,25 @@ def test_the_larder_is_stacks_oldest_first(packed):
     )
 
 
+def test_what_was_lost_after_packing_and_what_is_near_its_day(packed):
+    assert packed.get("/larder")[1]["soon"] == []
+    take(packed, fate="spoiled", why="bag leaked")
+    take(packed, "P2", fate="eaten")
+    larder = packed.get("/larder")[1]
+    first = larder["lost"][0]
+    # half a pound of one and a half
+    assert (first["product"], first["percent"], first["lost"]["lb"]) == ("Jowl, sliced", "33.3", "0.50")
+    assert larder["lost"][1]["percent"] == "0.0"
+    PackNow.objects.filter(pack__mark="P3").update(keep_until=timezone.localdate() - timedelta(days=1))
+    PackNow.objects.filter(pack__mark="P4").update(keep_until=timezone.localdate() + timedelta(days=3))
+    larder = packed.get("/larder")[1]
+    assert [(one["mark"], one["is_past"], one["is_soon"]) for one in larder["soon"]] == [
+        ("P3", True, False),
+        ("P4", False, True),
+    ]
+    assert larder["past"] == 1
+
+
 def at_noon(days_ago):
     now = timezone.localtime() - timedelta(days=days_ago)
     return now.replace(hour=12, minute=0).isoformat()
@@ -462,6 +483,74 @@ def test_no_record_of_the_larder_is_ever_changed(packed, table, statement):
     assert packed.call("POST", "/larder/counts", {"expected": 1, "found_again": [name]})[0] == 201
     with connection.cursor() as cursor, pytest.raises(OperationalError), transaction.atomic():
         cursor.execute(statement.format(table))
+
+
+def test_the_verdict_says_where_it_went_and_what_it_earned(packed):
+    packed.recorded(packed.code, {"act": "shop_pack", "name": "good", "paid": "8.00", "weight": "1 lb"})
+    before = packed.get(f"/batches/{packed.code}/verdict")[1]
+    (shop,) = before["stowed"]["earned"]
+    assert before["stowed"]["went"] == []
+    take(packed, fate="sold", income="9.00")
+    take(packed, "P2", fate="discarded", why="freezer burn")
+    stowed = packed.get(f"/batches/{packed.code}/verdict")[1]["stowed"]
+    assert [(one["fate"], one["income"]) for one in stowed["went"]] == [
+        ("sold", "9.00"),
+        ("discarded", "0.00"),
+    ]
+    # half a pound for 9.00 instead of the shop's 4.00; half of 1.9 packed pounds thrown away
+    assert Fraction(stowed["earned"][0]["on_batch"]) - Fraction(shop["on_batch"]) == 5
+    assert (stowed["income"], stowed["shrink"]) == ("9.00", "26.3")
+    other = packed.started(name="Not packed")
+    assert packed.get(f"/batches/{other}/verdict")[1]["stowed"] is None
+
+
+def test_packs_and_what_left_them_stand_in_the_diary(packed):
+    take(packed, slices="3")
+    take(packed, "P2", fate="sold", income="4.50")
+    row = Taken.objects.get(fate="sold")
+    packed.call("POST", f"/takings/{row.pk}/cancel", {"reason": "came back"})
+    leaves = [
+        one for one in packed.get(f"/batches/{packed.code}/diary")[1]["leaves"] if one["sort"] == "pack"
+    ]
+    assert [(one["title"], one["is_wrong"]) for one in leaves] == [
+        ("Packed: Jowl, sliced", False),
+        ("Packed: Jowl, diced", False),
+        ("P1: 3 slices eaten", False),
+        ("P2: the rest sold for $4.50", True),
+    ]
+    assert leaves[0]["lines"] == ["3 packs, 1.50 lb", "P1, P2, P3"]
+
+
+def test_a_packs_label_says_what_it_is_and_its_code_opens_it(packed):
+    batch = Batch.objects.get(code=packed.code)
+    labels = gather_pack_labels(batch, [], root="http://kitchen")
+    assert [one.mark for one in labels] == ["P1", "P2", "P3", "P4"]
+    first = labels[0]
+    assert (first.name, first.address) == ("Jowl, sliced", f"http://kitchen/slice/pack/{packed.code}/P1")
+    assert first.lines[0] == "10 slices, 0.50 lb"
+    assert first.lines[2].startswith("best by ")
+    assert gather_pack_labels(batch, ["P4"], root="")[0].lines[2].startswith("use by ")
+    take(packed)
+    assert [one.mark for one in gather_pack_labels(batch, [], root="")] == ["P2", "P3", "P4"]
+    path = f"/api/kitchens/{packed.slug}/batches/{packed.code}/pack-labels.pdf"
+    assert packed.client.get(f"{path}?marks=P2").content[:4] == b"%PDF"
+    assert packed.client.get(f"{path}?marks=P9").status_code == 404
+    other = packed.started(name="Unpacked")
+    assert packed.get(f"/batches/{other}/pack-labels.pdf")[1]["code"] == "no_packs"
+
+
+def test_a_pack_of_what_was_never_cooked_says_so(api):
+    stores(api)
+    api.code = api.started()
+    for content in (TRIM, weigh("cure", A="5 lb", B="3 lb"), weigh("hang", A="4.8 lb", B="2.9 lb")):
+        api.recorded(api.code, content)
+    assert close(api, [pack(store="Freezer")])[0] == 201
+    now = page(api)
+    # dried: the chart has no row for it
+    assert (now["pack"]["is_raw"], now["pack"]["keep_until"], now["keep_source"]) == (True, None, "")
+    label = gather_pack_labels(Batch.objects.get(code=api.code), ["P1"], root="")[0]
+    assert RAW_LABEL in label.lines
+    assert [one["code"] for one in api.get(f"/batches/{api.code}/board")[1]["cautions"]] == ["raw"]
 
 
 def test_how_thick_by_ten_slices_on_the_scale(larder):

@@ -1,6 +1,8 @@
 """Reads: everything that happened to a batch, in time order."""
 
 from collections.abc import Callable, Iterator
+from fractions import Fraction
+from itertools import groupby
 from typing import Final
 
 from django.db.models import Exists, Model, OuterRef
@@ -19,12 +21,14 @@ from dolmetsch.server.fires.of_batch import list_fires_of
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.fires.words import describe_event, label_stage
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder.models import Packing, Taken
+from dolmetsch.server.larder.queries import describe_taken
 from dolmetsch.server.pieces.models import LookOver, PieceFact
 from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
 from dolmetsch.server.plans.models import TaskNews
 from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.problems import not_found
-from dolmetsch.server.quantities.printing import print_day
+from dolmetsch.server.quantities.printing import print_day, print_weight, sign_of
 
 PRODUCT_WORDS = {
     "bacon": "bacon of belly",
@@ -239,6 +243,44 @@ def _show_photos(batch: Batch) -> Iterator[schemas.LeafOut]:
         )
 
 
+def _show_packings(batch: Batch) -> Iterator[schemas.LeafOut]:
+    unit = batch.kitchen.weight_unit
+    for row in Packing.objects.filter(batch=batch).select_related("recorded_by").order_by("id"):
+        packs = list(row.packs.select_related("canceled").order_by("number"))
+        for product, same in groupby(packs, key=lambda pack: pack.product):
+            made = list(same)
+            marks = [pack.mark for pack in made]
+            weight = print_weight(sum((Fraction(pack.grams) for pack in made), Fraction(0))).say(unit)
+            yield schemas.LeafOut(
+                sort="pack",
+                happened_at=made[0].packed_at,
+                recorded_at=row.recorded_at,
+                by=row.recorded_by.called,
+                title=f"Packed: {product}",
+                lines=[f"{len(made)} packs, {weight}", ", ".join(marks)],
+                marks=sorted({pack.piece for pack in made}),
+                is_wrong=all(hasattr(pack, "canceled") for pack in made),
+            )
+
+
+def _show_takings(batch: Batch) -> Iterator[schemas.LeafOut]:
+    unit, sign = batch.kitchen.weight_unit, sign_of(batch.kitchen.currency)
+    rows = Taken.objects.filter(pack__batch=batch).select_related(
+        "recorded_by", "canceled", "now", "into", "pack"
+    )
+    for row in rows.order_by("id"):
+        yield schemas.LeafOut(
+            sort="pack",
+            happened_at=row.at,
+            recorded_at=row.recorded_at,
+            by=row.recorded_by.called,
+            title=f"{row.pack.mark}: {describe_taken(row, unit, sign)}",
+            lines=[row.canceled.reason] if hasattr(row, "canceled") else [],
+            marks=[row.pack.piece],
+            is_wrong=hasattr(row, "canceled"),
+        )
+
+
 #: What is kept of a batch beside its entries: its table, how a row names the batch, how it is shown.
 _KEPT: Final[tuple[tuple[type[Model], str, Callable[[Batch], Iterator[schemas.LeafOut]]], ...]] = (
     (PieceCure, "batch", _show_cures),
@@ -248,6 +290,8 @@ _KEPT: Final[tuple[tuple[type[Model], str, Callable[[Batch], Iterator[schemas.Le
     (Note, "batch", _show_notes),
     (Photo, "batch", _show_photos),
     (FirePiece, "batch", _show_fires),
+    (Packing, "batch", _show_packings),
+    (Taken, "pack__batch", _show_takings),
 )
 
 

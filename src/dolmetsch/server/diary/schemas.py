@@ -41,7 +41,7 @@ class PhotoOut(BaseModel):
     small: str
 
 
-Sort = Literal["entry", "cure", "task", "fact", "look", "note", "photo", "fire"]
+Sort = Literal["entry", "cure", "task", "fact", "look", "note", "photo", "fire", "pack"]
 
 
 class LeafOut(BaseModel):

@@ -9,7 +9,7 @@ from typing import Final
 
 from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.dishes import schemas
-from dolmetsch.server.dishes.costing import Need, ReadDish, is_count, list_needs
+from dolmetsch.server.dishes.costing import Need, ReadDish, cost_needs, is_count, list_needs
 from dolmetsch.server.dishes.files import read_document
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating, PlatingCanceled, StockNote
 from dolmetsch.server.dishes.queries import draft_dish, get_dish, read_all
@@ -169,14 +169,17 @@ def serve_plates(write: Write, name: str, data: schemas.PlatesIn) -> Plating:
         price = reader.money("price", data.price) if data.price else None
         if reader.problems:
             raise refuse_fields(reader.problems)
-        _rows, dishes, _plates, _prices = read_all(write.kitchen)
+        _rows, dishes, costed, prices = read_all(write.kitchen)
         read = dishes[dish.name.casefold()]
         each = None if data.is_free else Fraction(price) if price is not None else _net(read)
         income = None if each is None else round_decimal(each * int(plates), MONEY_PLACES)
         row = Plating.objects.create(
             dish=dish, name=dish.name, plates=int(plates), income=income, at=at, **write.stamp
         )
-        _take_parts(write, list_needs(read, dishes, Fraction(row.plates)), row)
+        needs = list_needs(read, dishes, Fraction(row.plates))
+        cost = costed[dish.name.casefold()].cost if dish.name.casefold() in costed else None
+        others = None if cost is None else cost * row.plates - cost_needs(needs, prices)
+        _take_parts(write, needs, row, income=_meat_income(income, others))
         return row
 
     return keep_once(write, Plating, serve)
@@ -186,8 +189,15 @@ def _net(read: ReadDish) -> Fraction | None:
     return None if read.menu is None else read.menu.net
 
 
-def _take_parts(write: Write, needs: Sequence[Need], plating: Plating) -> None:
-    """What the plates take of each product; the first taking carries what came in."""
+def _meat_income(income: Decimal | None, others: Fraction | None) -> Decimal | None:
+    """What plates brought in for their meat: all of it, less what their other parts cost."""
+    if income is None or others is None:
+        return income
+    return max(Decimal(0), income - round_decimal(others, MONEY_PLACES))
+
+
+def _take_parts(write: Write, needs: Sequence[Need], plating: Plating, *, income: Decimal | None) -> None:
+    """What the plates take of each product; the first taking carries the ``income``."""
     here = list(list_here(write.kitchen))
     position = 0
 
@@ -212,7 +222,7 @@ def _take_parts(write: Write, needs: Sequence[Need], plating: Plating) -> None:
             grams=need.grams or Fraction(0),
             row=row,
             first=position,
-            income=plating.income if not position else None,
+            income=income if not position else None,
             product=need.product,
         )
         if not taken:

@@ -337,3 +337,17 @@ def list_needs(dish: ReadDish, dishes: Mapping[str, ReadDish], plates: Fraction)
                 )
             )
     return found
+
+
+def cost_needs(needs: Iterable[Need], prices: Prices) -> Fraction:
+    """What the meat of ``needs`` costs."""
+    whole = Fraction(0)
+    for need in needs:
+        meat = prices.meats.get(need.product.casefold())
+        if meat is None:
+            continue
+        if need.slices is not None and meat.per_slice is not None:
+            whole += need.slices * meat.per_slice
+        elif need.grams is not None:
+            whole += need.grams * meat.per_gram
+    return whole

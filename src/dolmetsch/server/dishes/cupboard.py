@@ -20,6 +20,8 @@ from dolmetsch.server.quantities.printing import print_weight
 
 #: What a batch takes is the mean of the latest that used it.
 BATCHES_READ: Final = 5
+#: Less than this is said in grams, as curing salt is weighed.
+SMALL_GRAMS: Final = 500
 #: Enough for fewer batches is low.
 LOW_BATCHES: Final = 1
 _STOCKED: Final = ("ingredient", "packaging", "fuel")
@@ -46,6 +48,8 @@ class Amount:
 
     def say(self, unit: str) -> str:
         """In words."""
+        if self.grams is not None and self.grams < SMALL_GRAMS:
+            return f"{fixed(self.grams, 0)} g"
         if self.grams is not None:
             return print_weight(self.grams).say(unit)
         return fixed(self.count or Fraction(0), 1).removesuffix(".0")

@@ -282,7 +282,8 @@ def _list_bars(kitchen: Kitchen, read: ReadDish, plate: Plate | None) -> list[sc
             for data, one, cost in zip(read.data.parts, read.parts, own, strict=False)
         ]
         bars.append(_show_bar(shop.item.name, parts, read.menu))
-    return bars
+    # the shop's dearest last; what has no price after them
+    return [bars[0], *sorted(bars[1:], key=lambda bar: (bar.cost is None, Fraction(bar.cost or 0)))]
 
 
 def _shop_cost(shop: Priced, part: ReadPart, read: ReadDish) -> Fraction | None:

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_tubs
+from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_pack_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels
 from dolmetsch.server.labels.sheet import Paper, write_sheet
 from dolmetsch.server.problems import Problem
@@ -21,10 +21,11 @@ router = Router(tags=["labels"])
 
 
 class LabelsIn(Body):
-    """Pieces to print labels for; none named: all that live. ``tubs``: of tubs instead of pieces."""
+    """Pieces to print labels for; none named: all that live. ``tubs``, ``packs``: of those instead."""
 
     marks: Marks = []
     tubs: bool = False
+    packs: bool = False
 
 
 class PrintedOut(BaseModel):
@@ -54,16 +55,43 @@ def get_sheet(
     return HttpResponse(write_sheet(labels, paper), content_type="application/pdf", headers=headers)
 
 
+@router.get(
+    "/batches/{code}/pack-labels.pdf",
+    response={REFUSALS: Problem},
+    operation_id="getPackLabelSheet",
+    openapi_extra=answer_with("application/pdf"),
+)
+def get_pack_sheet(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    code: str,
+    marks: Annotated[list[str], Query()] = [],  # noqa: B006 (read, never changed)
+    paper: Paper = "letter",
+) -> HttpResponse:
+    """A sheet of labels of packs as PDF."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    labels = gather_pack_labels(batch, marks, root=_root(request))
+    headers = {"Content-Disposition": f'inline; filename="packs-{batch.code}.pdf"'}
+    return HttpResponse(write_sheet(labels, paper), content_type="application/pdf", headers=headers)
+
+
 @router.post(
     "/batches/{code}/labels", response={200: PrintedOut, REFUSALS: Problem}, operation_id="printLabels"
 )
 def post_labels(request: HttpRequest, kitchen_slug: Path[str], code: str, body: LabelsIn) -> PrintedOut:
     """Print labels on the label printer."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
-    labels = _gather(request, batch, body.marks, tubs=body.tubs)
+    if body.packs:
+        labels = gather_pack_labels(batch, body.marks, root=_root(request))
+    else:
+        labels = _gather(request, batch, body.marks, tubs=body.tubs)
     return PrintedOut(pictures=print_labels(labels))
 
 
+def _root(request: HttpRequest) -> str:
+    return settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
+
+
 def _gather(request: HttpRequest, batch: Batch, marks: list[str], *, tubs: bool) -> list[LabelFacts]:
-    root = settings.ADDRESS or request.build_absolute_uri("/").rstrip("/")
+    root = _root(request)
     return gather_tubs(batch, root=root) if tubs else gather_labels(batch, marks, root=root)

@@ -3,6 +3,7 @@
 import uuid
 from dataclasses import dataclass
 from datetime import datetime
+from fractions import Fraction
 
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.heat.raw import RAW_LABEL
@@ -11,6 +12,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
+from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_day, print_weight
@@ -93,6 +95,45 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
         )
         for cures in tubs.values()
     ]
+
+
+def gather_pack_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFacts]:
+    """Labels of packs of ``batch``: of ``marks``, or of all that are not gone where none is named.
+
+    Raises:
+        DomainError: not_found (a pack), too_many, no_packs.
+    """
+    rows = PackNow.objects.filter(pack__batch=batch, pack__canceled__isnull=True).select_related("pack")
+    packs = {row.pack.mark: row for row in rows.order_by("pack__number")}
+    for mark in marks:
+        if mark not in packs:
+            raise not_found(f"pack “{batch.code} {mark}”")
+    wanted = marks or [mark for mark, row in packs.items() if not row.is_gone]
+    if not wanted:
+        raise DomainError("no_packs", 409, "No packs", "No pack of this batch is left to label.")
+    if len(wanted) > MOST:
+        raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
+    return [_label_pack(batch, packs[mark], root=root) for mark in wanted]
+
+
+def _label_pack(batch: Batch, now: PackNow, *, root: str) -> LabelFacts:
+    pack = now.pack
+    weight = print_weight(Fraction(pack.grams)).say(batch.kitchen.weight_unit)
+    until = now.keep_until
+    word = "best by" if now.state == "frozen" else "use by"
+    lines = [
+        weight if pack.slices is None else f"{pack.slices} slices, {weight}",
+        f"packed {print_day(pack.packed_at)}",
+        *([] if until is None else [f"{word} {until:%-d %b %Y}"]),
+        *([RAW_LABEL] if now.is_raw else []),
+    ]
+    return LabelFacts(
+        mark=pack.mark,
+        code=batch.code,
+        name=pack.product,
+        lines=tuple(lines),
+        address=f"{root}/slice/pack/{batch.code}/{pack.mark}",
+    )
 
 
 def _out_day(cure: PieceCure) -> datetime:

@@ -94,6 +94,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
         ],
         packs=shown,
         unpacked=list(_show_unpacked(costed.sheet, stowed)),
+        product=packs[0].product if packs else batch.name,
         products=_list_products(batch),
         stores=list_choices(batch.kitchen),
         portion_slices="" if portion is None or portion.slices is None else plain(portion.slices),

@@ -18,7 +18,7 @@ from dolmetsch.server.larder import schemas
 from dolmetsch.server.larder.models import Pack, PackNow, Taken, TakenNow
 from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.problems import not_found
-from dolmetsch.server.quantities.printing import print_money, print_weight, sign_of
+from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight, sign_of
 
 #: Where it went is shown of so many days.
 WENT_DAYS: Final = 30
@@ -30,6 +30,10 @@ SOON_DAYS: Final = 3
 THAW_DAYS: Final = 2
 #: Fates of what people eat: what a pace is made of.
 EATEN: Final = ("eaten", "plated", "sold", "given", "used")
+#: Fates by which meat is lost after it was packed.
+LOST: Final = ("spoiled", "discarded")
+#: So many packs near their day are listed.
+SOON_SHOWN: Final = 12
 FATE_WORDS: Final = {
     "eaten": "eaten",
     "plated": "plated",
@@ -106,8 +110,42 @@ def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
         runs_out=_list_runs_out(here, paces, today),
         went=list_went(kitchen, since=today - timedelta(days=WENT_DAYS - 1)),
         past=sum(1 for now in here if now.keep_until is not None and now.keep_until < today),
+        soon=_list_soon(here, today),
+        lost=list_lost(kitchen),
         unpacked=list_ready(kitchen),
     )
+
+
+def _list_soon(here: Sequence[PackNow], today: date) -> list[schemas.PackOut]:
+    near = today + timedelta(days=SOON_DAYS)
+    soon = [now for now in here if now.keep_until is not None and now.keep_until <= near]
+    return [
+        show_pack(now, today) for now in sorted(soon, key=lambda now: now.keep_until or near)[:SOON_SHOWN]
+    ]
+
+
+def list_lost(kitchen: Kitchen) -> list[schemas.LostOut]:
+    """What was lost of each product after it was packed, the most first."""
+    counted = Pack.objects.filter(kitchen=kitchen, canceled__isnull=True)
+    packed = {row["product"]: row["grams"] for row in counted.values("product").annotate(grams=Sum("grams"))}
+    gone = TakenNow.objects.filter(kitchen=kitchen, fate__in=LOST).values("product")
+    lost = {row["product"]: row for row in gone.annotate(weight=Sum("grams"), money=Sum("cost"))}
+    found = []
+    for product, grams in packed.items():
+        row = lost.get(product)
+        weight = Fraction(0) if row is None else Fraction(row["weight"])
+        money = Fraction(0) if row is None else Fraction(row["money"])
+        found.append((weight / Fraction(grams), product, Fraction(grams), weight, money))
+    return [
+        schemas.LostOut(
+            product=product,
+            packed=print_weight(grams),
+            lost=print_weight(weight),
+            cost=print_money(money),
+            percent=print_percent(ratio),
+        )
+        for ratio, product, grams, weight, money in sorted(found, key=lambda one: (-one[0], one[1]))
+    ]
 
 
 def _grams(packs: Iterable[PackNow]) -> Fraction:
@@ -345,7 +383,7 @@ def _list_news(pack: Pack) -> list[schemas.NewsOut]:
     taken = Taken.objects.filter(pack=pack).select_related("recorded_by", "canceled", "now", "into")
     for row in taken.order_by("id"):
         canceled = getattr(row, "canceled", None)
-        words = _describe_taken(row, unit, sign)
+        words = describe_taken(row, unit, sign)
         news.append(
             schemas.NewsOut(
                 at=row.at,
@@ -358,7 +396,7 @@ def _list_news(pack: Pack) -> list[schemas.NewsOut]:
     return sorted(news, key=lambda one: one.at)
 
 
-def _describe_taken(row: Taken, unit: str, sign: str) -> str:
+def describe_taken(row: Taken, unit: str, sign: str) -> str:
     """ "3 slices sold for $4.50" """
     now = getattr(row, "now", None)
     if row.slices is not None:

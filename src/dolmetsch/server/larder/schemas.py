@@ -102,7 +102,9 @@ class StoreChoice(BaseModel):
 
 
 class BoardOut(BaseModel):
-    """What lies on the board: pieces to slice or to pack, and what is packed already."""
+    """What lies on the board: pieces to slice or to pack, and what is packed already. ``product``: what the
+    slices of this batch are called, as long as nobody says otherwise.
+    """
 
     code: str
     name: str
@@ -111,6 +113,7 @@ class BoardOut(BaseModel):
     pieces: list[CuttableOut]
     packs: list["PackOut"]
     unpacked: list[UnpackedOut]
+    product: str
     products: list[str]
     stores: list[StoreChoice]
     portion_slices: str
@@ -247,8 +250,21 @@ class ThawOut(BaseModel):
     product: str
 
 
+class LostOut(BaseModel):
+    """What of a product spoiled or was thrown away after it was packed, and per cent of what was packed."""
+
+    product: str
+    packed: Weight
+    lost: Weight
+    cost: Fixed
+    percent: Fixed
+
+
 class LarderOut(BaseModel):
-    """What lies where, what to thaw, what runs out, where it went."""
+    """What lies where, what to thaw, what runs out, where it went.
+
+    ``soon``: packs past their day, or near it. ``lost``: of every product ever packed, the most first.
+    """
 
     packs: int
     weight: Weight
@@ -259,6 +275,8 @@ class LarderOut(BaseModel):
     runs_out: list[RunsOutOut]
     went: list[WentOut]
     past: int
+    soon: list[PackOut]
+    lost: list[LostOut]
     unpacked: list["ToPackOut"]
 
 

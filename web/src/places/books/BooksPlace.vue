@@ -5,6 +5,7 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug, useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
+import LostTable from './LostTable.vue'
 import YieldTable from './YieldTable.vue'
 
 /** What a kitchen's finished batches say: what each step keeps here, and the batches themselves. */
@@ -32,6 +33,7 @@ const { data: today } = useToday()
   </div>
   <LoadState v-if="!yields" :error="error" what="the yields" @retry="refetch()" />
   <YieldTable v-else :yields="yields" />
+  <LostTable />
   <template v-if="today?.finished.length">
     <h2 class="lately">Recently finished</h2>
     <ul class="rows" aria-label="Batches">

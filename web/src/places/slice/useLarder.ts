@@ -4,42 +4,15 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { post } from '@/shared/outbox/outbox'
+import { type Fate, fateWord } from '@/shared/parts/fates'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Larder = Schemas['LarderOut']
 export type Pack = Schemas['PackOut']
 export type PackPage = Schemas['PackPage']
 export type Stack = Schemas['StackOut']
-export type Fate = Schemas['TakingIn']['fate']
 export type TakingIn = Schemas['TakingIn']
 export type MoveIn = Schemas['MoveIn']
-
-/** Ways out of the larder, as words on buttons, the everyday ones first. */
-export const fates: { value: Fate; word: string; done: string; asks: boolean }[] = [
-  { value: 'eaten', word: 'Eaten', done: 'eaten', asks: false },
-  { value: 'plated', word: 'Plated', done: 'plated', asks: true },
-  { value: 'sold', word: 'Sold', done: 'sold', asks: true },
-  { value: 'given', word: 'Given away', done: 'given away', asks: false },
-  { value: 'used', word: 'Used in a batch', done: 'used', asks: true },
-  { value: 'spoiled', word: 'Spoiled', done: 'spoiled', asks: true },
-  { value: 'discarded', word: 'Thrown away', done: 'thrown away', asks: true },
-]
-export const fateWord = (fate: string): string => fates.find((one) => one.value === fate)?.done ?? fate
-
-/** What lies where, what to thaw, what runs out. */
-export function useLarder() {
-  const kitchen_slug = useSlug()
-  return useQuery<Larder, ProblemError>({
-    queryKey: computed(() => ['larder', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/larder', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
-}
 
 /** One pack with its history. */
 export function usePack(code: Ref<string>, mark: Ref<string>) {

@@ -6,6 +6,7 @@ import { useToday } from '@/shared/api/useBatch'
 import { longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
+import LarderToday from './LarderToday.vue'
 import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()
@@ -33,7 +34,10 @@ const summary = computed(() =>
   <AlarmList :alarms="alarms" named class="alarms" />
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else class="day">
-    <ToDo />
+    <div>
+      <ToDo />
+      <LarderToday />
+    </div>
     <div class="hangs">
       <h2>Under way</h2>
       <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">

@@ -1196,6 +1196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/batches/{code}/pack-labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Pack Sheet
+         * @description A sheet of labels of packs as PDF.
+         */
+        get: operations["getPackLabelSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/batches/{code}/labels": {
         parameters: {
             query?: never;
@@ -3335,6 +3355,18 @@ export interface components {
             shops: string[];
         };
         /**
+         * EarnedOut
+         * @description What a batch earned if what brought no money is worth what the shop asks: on the batch, and an hour.
+         */
+        EarnedOut: {
+            /** Shop */
+            shop: string;
+            /** On Batch */
+            on_batch: string;
+            /** Per Hour */
+            per_hour: string | null;
+        };
+        /**
          * ExpectedOut
          * @description What a finished pound is expected to cost, with its 80 % range; ``stage``: what it is then called.
          */
@@ -3345,6 +3377,22 @@ export interface components {
             low: components["schemas"]["UnitCost"];
             high: components["schemas"]["UnitCost"];
             grams: components["schemas"]["Weight"];
+        };
+        /**
+         * GoneOut
+         * @description What of a batch went one way: eaten, plated, sold, given, used, spoiled, discarded.
+         */
+        GoneOut: {
+            /**
+             * Fate
+             * @enum {string}
+             */
+            fate: "eaten" | "plated" | "sold" | "given" | "used" | "spoiled" | "discarded";
+            weight: components["schemas"]["Weight"];
+            /** Cost */
+            cost: string;
+            /** Income */
+            income: string;
         };
         /**
          * InputOut
@@ -3488,6 +3536,25 @@ export interface components {
             saved_on_batch: (string | null)[];
         };
         /**
+         * StowedOut
+         * @description Where a finished batch's packs went, what is left of them, and what they brought in.
+         *
+         *     ``shrink``: spoiled and thrown away, per cent of what was packed.
+         */
+        StowedOut: {
+            /** Went */
+            went: components["schemas"]["GoneOut"][];
+            left: components["schemas"]["Weight"];
+            /** Left Cost */
+            left_cost: string;
+            /** Income */
+            income: string;
+            /** Shrink */
+            shrink: string;
+            /** Earned */
+            earned: components["schemas"]["EarnedOut"][];
+        };
+        /**
          * TakerOut
          * @description A batch that took a piece of this one.
          */
@@ -3544,6 +3611,7 @@ export interface components {
             seen: number;
             /** Hourly */
             hourly: string | null;
+            stowed?: components["schemas"]["StowedOut"] | null;
         };
         /**
          * YearOut
@@ -6128,7 +6196,7 @@ export interface components {
         };
         /**
          * LabelsIn
-         * @description Pieces to print labels for; none named: all that live. ``tubs``: of tubs instead of pieces.
+         * @description Pieces to print labels for; none named: all that live. ``tubs``, ``packs``: of those instead.
          */
         LabelsIn: {
             /**
@@ -6141,6 +6209,11 @@ export interface components {
              * @default false
              */
             tubs: boolean;
+            /**
+             * Packs
+             * @default false
+             */
+            packs: boolean;
         };
         /**
          * DiaryOut
@@ -6167,7 +6240,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "entry" | "cure" | "task" | "fact" | "look" | "note" | "photo" | "fire";
+            sort: "entry" | "cure" | "task" | "fact" | "look" | "note" | "photo" | "fire" | "pack";
             /**
              * Happened At
              * Format: date-time
@@ -7351,7 +7424,8 @@ export interface components {
         };
         /**
          * BoardOut
-         * @description What lies on the board: pieces to slice or to pack, and what is packed already.
+         * @description What lies on the board: pieces to slice or to pack, and what is packed already. ``product``: what the
+         *     slices of this batch are called, as long as nobody says otherwise.
          */
         BoardOut: {
             /** Code */
@@ -7368,6 +7442,8 @@ export interface components {
             packs: components["schemas"]["PackOut"][];
             /** Unpacked */
             unpacked: components["schemas"]["UnpackedOut"][];
+            /** Product */
+            product: string;
             /** Products */
             products: string[];
             /** Stores */
@@ -7635,6 +7711,8 @@ export interface components {
         /**
          * LarderOut
          * @description What lies where, what to thaw, what runs out, where it went.
+         *
+         *     ``soon``: packs past their day, or near it. ``lost``: of every product ever packed, the most first.
          */
         LarderOut: {
             /** Packs */
@@ -7654,8 +7732,26 @@ export interface components {
             went: components["schemas"]["WentOut"][];
             /** Past */
             past: number;
+            /** Soon */
+            soon: components["schemas"]["PackOut"][];
+            /** Lost */
+            lost: components["schemas"]["LostOut"][];
             /** Unpacked */
             unpacked: components["schemas"]["ToPackOut"][];
+        };
+        /**
+         * LostOut
+         * @description What of a product spoiled or was thrown away after it was packed, and per cent of what was packed.
+         */
+        LostOut: {
+            /** Product */
+            product: string;
+            packed: components["schemas"]["Weight"];
+            lost: components["schemas"]["Weight"];
+            /** Cost */
+            cost: string;
+            /** Percent */
+            percent: string;
         };
         /**
          * RunsOutOut
@@ -15835,6 +15931,122 @@ export interface operations {
                 marks?: string[];
                 paper?: "a4" | "letter";
                 tubs?: boolean;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPackLabelSheet: {
+        parameters: {
+            query?: {
+                marks?: string[];
+                paper?: "a4" | "letter";
             };
             header?: never;
             path: {

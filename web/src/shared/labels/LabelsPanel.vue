@@ -5,8 +5,8 @@ import { useSlug } from '@/shared/api/useBatch'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
-/** Labels for pieces: a sheet as PDF, or one by one from the label printer, shown as they came out. */
-const props = defineProps<{ code: string; marks?: string[] }>()
+/** Labels for pieces, tubs or packs: a sheet as PDF, or one by one from the label printer, shown as they came out. */
+const props = defineProps<{ code: string; marks?: string[]; packs?: boolean }>()
 const kitchen_slug = useSlug()
 const paper = ref<'letter' | 'a4'>('letter')
 const pictures = ref<string[]>([])
@@ -15,6 +15,8 @@ const problem = ref<Problem | null>(null)
 const isPrinting = ref(false)
 const sheet = (): string => {
   const marks = (props.marks ?? []).map((mark) => `&marks=${encodeURIComponent(mark)}`).join('')
+  if (props.packs)
+    return `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/pack-labels.pdf?paper=${paper.value}${marks}`
   return `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/labels.pdf?paper=${paper.value}${tubs.value ? '&tubs=true' : marks}`
 }
 
@@ -22,7 +24,7 @@ async function print(): Promise<void> {
   isPrinting.value = true
   problem.value = await refusal(async () => {
     const path = { kitchen_slug: kitchen_slug.value, code: props.code }
-    const body = { marks: props.marks ?? [], tubs: tubs.value }
+    const body = { marks: props.marks ?? [], tubs: tubs.value, packs: props.packs ?? false }
     const answer = await take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/labels', { params: { path }, body }),
     )
@@ -42,7 +44,7 @@ async function print(): Promise<void> {
           <option value="a4">A4, 2 across</option>
         </select>
       </label>
-      <label v-if="!marks" class="tick">
+      <label v-if="!marks && !packs" class="tick">
         <input v-model="tubs" type="checkbox" /> for the tubs, not the pieces
       </label>
       <a class="act" :href="sheet()" target="_blank" rel="noopener">Open label sheet (PDF)</a>

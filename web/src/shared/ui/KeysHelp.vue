@@ -16,6 +16,7 @@ const keys = [
   ['L', 'open the log of the batch'],
   ['V', 'open the verdict of the batch'],
   ['H', 'house or shop, in a verdict'],
+  ['S', 'one slice more, at Slice and pack'],
   ['← →', 'move along the steps of the strip'],
   ['Esc', 'go back, or close what is open; nothing you typed is lost'],
   ['?', 'show these shortcuts'],

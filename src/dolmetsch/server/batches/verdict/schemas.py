@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from dolmetsch.core.slicing.packs import Fate
 from dolmetsch.server.batches.entries.typed import PolicyIn
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
 from dolmetsch.server.findings import FindingOut
@@ -66,6 +67,37 @@ class BillOut(BaseModel):
     per_kg: Fixed
     per_portion: Fixed | None
     on_batch: Fixed
+
+
+class GoneOut(BaseModel):
+    """What of a batch went one way: eaten, plated, sold, given, used, spoiled, discarded."""
+
+    fate: Fate
+    weight: Weight
+    cost: Fixed
+    income: Fixed
+
+
+class EarnedOut(BaseModel):
+    """What a batch earned if what brought no money is worth what the shop asks: on the batch, and an hour."""
+
+    shop: str
+    on_batch: Fixed
+    per_hour: Fixed | None
+
+
+class StowedOut(BaseModel):
+    """Where a finished batch's packs went, what is left of them, and what they brought in.
+
+    ``shrink``: spoiled and thrown away, per cent of what was packed.
+    """
+
+    went: list[GoneOut]
+    left: Weight
+    left_cost: Fixed
+    income: Fixed
+    shrink: Fixed
+    earned: list[EarnedOut]
 
 
 class SpreadOut(BaseModel):
@@ -217,6 +249,7 @@ class VerdictOut(BaseModel):
     cautions: list[FindingOut]
     seen: int
     hourly: Fixed | None
+    stowed: StowedOut | None = None
 
 
 class PortionTrial(Body):

@@ -33,6 +33,7 @@ from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_
 from dolmetsch.server.batches.verdict import schemas as out
 from dolmetsch.server.batches.verdict.figures import find_figures
 from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge
+from dolmetsch.server.batches.verdict.stowed import show_stowed
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.quantities.printing import (
     per_kg,
@@ -123,6 +124,7 @@ def show_verdict(
         cautions=show_findings([*([raw_finding()] if list_raw(batch, costed) else []), *CAUTIONS]),
         seen=rows[-1].entry.sequence,
         hourly=None if hourly is None else print_money(Fraction(hourly)),
+        stowed=show_stowed(batch, costed) if batch.packs_made else None,
     )
 
 

@@ -56,6 +56,9 @@ export const offcuts: Record<string, { name: string; material: Material }[]> = {
     { name: 'fat', material: 'fat' },
     { name: 'bone', material: 'bone' },
     { name: 'rind', material: 'waste' },
+    { name: 'dark edge', material: 'waste' },
+    { name: 'silver skin', material: 'waste' },
+    { name: 'fat cap', material: 'fat' },
     { name: 'waste', material: 'waste' },
   ],
   slice: [

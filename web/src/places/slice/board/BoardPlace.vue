@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, toRef, watch } from 'vue'
 import { useScale } from '@/shared/scale/useScale'
-import { useSlug } from '@/shared/api/useBatch'
+import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -21,7 +21,6 @@ const props = defineProps<{ code: string }>()
 const code = toRef(props, 'code')
 const { data: board, error, refetch } = useBoard(code)
 const { weightText, money, costText, unitWord } = useUnits()
-const kitchen_slug = useSlug()
 const scale = useScale()
 const blank = (): Cutting => ({
   piece: '',
@@ -44,7 +43,7 @@ const isCut = computed(() => piece.value !== undefined && !piece.value.is_finish
 function choose(mark: string): void {
   const now = pieces.value.find((one) => one.mark === mark)
   if (!now || !board.value) return
-  const name = board.value.products[0] ?? board.value.name
+  const name = board.value.product
   const first = {
     mark: now.free_marks[0] ?? `${mark}1`,
     name,
@@ -107,7 +106,7 @@ function addProduct(): void {
   const used = draft.products.map((one) => one.mark)
   const mark =
     piece.value?.free_marks.find((one) => !used.includes(one)) ?? `${draft.piece}${used.length + 1}`
-  const name = `${board.value?.name ?? ''}, dice`
+  const name = `${board.value?.product ?? ''}, dice`
   draft.products.push({ mark, name, form: 'dice', weight: '', slices: '' })
   product.value = draft.products.length - 1
 }
@@ -122,11 +121,11 @@ function record(): void {
 const word = computed(() => {
   const count = draft.packs.length
   const packed = `${count} ${count === 1 ? 'pack' : 'packs'}`
-  return isCut.value ? `Record the slicing and ${packed}` : `Record ${packed}`
+  if (!isCut.value) return `Record ${packed}`
+  return count ? `Record the slicing and ${packed}` : 'Record the slicing'
 })
 const problems = computed(() => preview.value?.problems.filter((one) => one.code !== 'missing') ?? [])
 const cents = (cost: string | null | undefined): string => (cost ? money(Number(cost).toFixed(2)) : '–')
-const labels = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/pack-labels.pdf`)
 useKeys({
   s: () => slices.value++,
   Escape: () => {
@@ -144,7 +143,7 @@ useKeys({
       <span class="quiet">{{ board.name }}</span>
       <div class="acts">
         <RouterLink class="act" :to="{ name: 'slice' }">Larder</RouterLink>
-        <a v-if="board.packs.length" class="act" :href="labels" target="_blank" rel="noopener">Labels</a>
+        <LabelsPanel v-if="board.packs.length" :code="code" packs />
         <RouterLink class="act" :to="{ name: 'log', params: { code } }">Log</RouterLink>
       </div>
     </div>
@@ -186,6 +185,7 @@ useKeys({
           :is-cut="isCut"
           :pack="packNumber"
           :code="code"
+          :portion-slices="board.portion_slices"
           :scale="scale"
           @close="closePack"
           @another="addProduct"

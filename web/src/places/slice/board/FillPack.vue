@@ -15,6 +15,7 @@ const props = defineProps<{
   isCut: boolean
   pack: string
   code: string
+  portionSlices: string
   scale: ReturnType<typeof useScale>
 }>()
 const slices = defineModel<number>('slices', { required: true })
@@ -23,6 +24,14 @@ const inPack = defineModel<string>('inPack', { required: true })
 const emit = defineEmits<{ close: [weight: string, store: string]; another: [] }>()
 const { unit, like } = useUnits()
 const typed = ref('')
+const by = ref<'slices' | 'portions' | 'weight'>('slices')
+const packBy = computed(() => [
+  { value: 'slices' as const, word: 'slices' },
+  ...(props.portionSlices
+    ? [{ value: 'portions' as const, word: `portions of ${props.portionSlices}` }]
+    : []),
+  { value: 'weight' as const, word: unit.value },
+])
 const store = ref(props.stores.find((one) => one.sort === 'freezer')?.name ?? props.stores[0]?.name ?? '')
 const isLive = computed(() => props.scale.state.value === 'live')
 const onScale = computed(() =>
@@ -31,19 +40,29 @@ const onScale = computed(() =>
 const weight = computed(() => typed.value || (onScale.value ? `${onScale.value} ${unit.value}` : ''))
 const now = computed(() => props.products[product.value])
 const isSliced = computed(() => now.value?.form === 'slices')
+const isWhole = computed(() => Number.isInteger(slices.value))
+/** So many slices, portions or such a weight make a pack full. */
+const fullSlices = computed(() => {
+  const count = Number(inPack.value) || 10
+  return by.value === 'portions' ? Math.round(count * (Number(props.portionSlices) || 1)) : count
+})
+const toGo = computed(() => {
+  const wanted = parseFloat(inPack.value)
+  const has = parseFloat(onScale.value || typed.value)
+  if (by.value !== 'weight' || !wanted || !has) return ''
+  const left = wanted - has
+  return left > 0 ? `${left.toFixed(2)} ${unit.value} to go` : 'full'
+})
 const word = computed(() => {
+  if (!isWhole.value) return 'Half a slice is open: lay the other half in'
   if (!weight.value) return isLive.value ? 'Put the pack on the scale' : 'Type what the pack weighs'
   const count = isSliced.value && slices.value ? `${slices.value} slices, ` : ''
   return `Close ${props.pack}: ${count}${weight.value}`
 })
 function close(): void {
-  if (!weight.value) return
+  if (!weight.value || !isWhole.value) return
   emit('close', weight.value, store.value)
   typed.value = ''
-  // the next pack of the same kind is usually as full
-}
-const full = (): void => {
-  slices.value = Number(inPack.value) || 10
 }
 </script>
 
@@ -75,20 +94,35 @@ const full = (): void => {
       <div v-if="isSliced" class="count">
         <span class="big" aria-live="polite">{{ slices }}</span>
         <button type="button" class="act first" @click="slices++">+ 1 slice</button>
-        <button type="button" class="act" @click="full">full: {{ inPack || '10' }}</button>
-        <button type="button" class="act" :disabled="!slices" aria-label="One slice fewer" @click="slices--">
+        <button type="button" class="act" aria-label="Half a slice more" @click="slices += 0.5">+ ½</button>
+        <button v-if="by !== 'weight'" type="button" class="act" @click="slices = fullSlices">
+          full: {{ fullSlices }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          :disabled="!slices"
+          aria-label="One slice fewer"
+          @click="slices = Math.max(0, slices - 1)"
+        >
           −
         </button>
         <label class="in"
-          ><span class="quiet small">slices in a pack</span
-          ><input v-model="inPack" class="box" inputmode="numeric"
-        /></label>
+          ><span class="quiet small">a pack is</span
+          ><input
+            v-model="inPack"
+            class="box"
+            inputmode="decimal"
+            aria-label="How much makes a pack" /></label
+        ><select v-model="by" class="box by" aria-label="Packs by">
+          <option v-for="one in packBy" :key="one.value" :value="one.value">{{ one.word }}</option>
+        </select>
       </div>
       <div class="weigh">
         <p class="big">
           {{ typed || onScale || '–' }} <small v-if="!typed">{{ unit }}</small>
         </p>
-        <p class="quiet small">{{ scale.words.value }}</p>
+        <p class="quiet small">{{ toGo || scale.words.value }}</p>
         <input
           v-model="typed"
           class="box"
@@ -104,7 +138,9 @@ const full = (): void => {
             <option value="">nowhere yet</option>
           </select></label
         >
-        <button type="button" class="act first close" :disabled="!weight" @click="close">{{ word }}</button>
+        <button type="button" class="act first close" :disabled="!weight || !isWhole" @click="close">
+          {{ word }}
+        </button>
       </div>
     </div>
     <div v-if="scale.event.value?.simulated" class="simulated">
@@ -173,6 +209,11 @@ section {
 
 .in .box {
   width: 72px;
+}
+
+.by {
+  width: auto;
+  align-self: end;
 }
 
 .weigh,

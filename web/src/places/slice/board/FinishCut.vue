@@ -35,7 +35,7 @@ const add = (name: string): void => {
   </div>
   <div class="adds">
     <button
-      v-for="name in ['ends', 'skin', 'pieces']"
+      v-for="name in ['ends', 'skin', 'dark edge', 'silver skin', 'fat cap', 'pieces']"
       :key="name"
       type="button"
       class="act small"

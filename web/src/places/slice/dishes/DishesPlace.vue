@@ -152,9 +152,10 @@ h2 a {
 }
 
 dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 26px;
+  display: grid;
+  grid-template-columns: repeat(5, minmax(86px, auto));
+  gap: 4px 18px;
+  text-align: right;
 }
 
 dt {
@@ -183,8 +184,18 @@ dd {
 }
 
 @media (max-width: 719px) {
-  .dishes li {
+  .dishes li,
+  dl {
     grid-template-columns: minmax(0, 1fr);
+  }
+
+  dl {
+    grid-template-columns: repeat(3, auto);
+    text-align: left;
+  }
+
+  dd {
+    text-align: left;
   }
 }
 </style>

@@ -36,7 +36,9 @@ const width = (cost: string | null): number => (100 * Number(cost ?? 0)) / most.
   <ul class="key">
     <li v-for="(one, at) in parts" :key="at">
       <i :style="{ background: colorOf(at, true) }" aria-hidden="true" />
-      {{ one.name }} <span class="quiet">{{ one.amount }}</span> <b>{{ money(one.cost) }}</b>
+      <span>{{ one.name }}</span>
+      <span class="quiet">{{ one.amount }}</span>
+      <b>{{ money(one.cost) }}</b>
       <span class="quiet small">{{ one.basis }}</span>
     </li>
   </ul>
@@ -84,11 +86,17 @@ const width = (cost: string | null): number => (100 * Number(cost ?? 0)) / most.
   font-size: 14px;
 }
 
+.key li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 6px;
+  align-items: baseline;
+}
+
 .key i {
   display: inline-block;
   width: 11px;
   height: 11px;
-  margin-right: 5px;
 }
 
 @media (max-width: 719px) {

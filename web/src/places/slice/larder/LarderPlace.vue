@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
-import { useLarder } from '@/places/slice/useLarder'
+import { useLarder } from '@/shared/api/useLarder'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
@@ -11,7 +11,7 @@ import DropPanel from '@/shared/ui/DropPanel.vue'
 import CountShelves from './CountShelves.vue'
 import StackColumn from './StackColumn.vue'
 import ThawTonight from './ThawTonight.vue'
-import WentBar from './WentBar.vue'
+import WentBar from '@/shared/parts/WentBar.vue'
 
 /** What lies in which fridge and freezer, oldest first to leave: what to thaw, what runs out, where it went. */
 const { data: larder, error, refetch } = useLarder()

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { fates, type Fate, useLarderWrites, usePack, useTaking } from '@/places/slice/useLarder'
-import { useSlug } from '@/shared/api/useBatch'
+import { useLarderWrites, usePack, useTaking } from '@/places/slice/useLarder'
+import { fates, type Fate } from '@/shared/parts/fates'
+import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useOutbox } from '@/shared/outbox/outbox'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText, momentText } from '@/shared/quantity/when'
@@ -16,7 +17,6 @@ const { weightText, otherText, money } = useUnits()
 const { takeOut, move } = useTaking()
 const { canceling, packCanceling, renew } = useLarderWrites()
 const { letters } = useOutbox()
-const kitchen_slug = useSlug()
 const pack = computed(() => data.value?.pack)
 const waiting = computed(() =>
   letters.value.filter((one) => one.code === props.code && one.mark === props.mark),
@@ -34,7 +34,8 @@ const amount = computed(() => ({
 const all = computed(() => {
   const now = pack.value
   if (!now) return ''
-  return now.left_slices ? `${now.left_slices} slices` : weightText(now.left)
+  if (!now.left_slices) return weightText(now.left)
+  return `${now.left_slices} ${now.left_slices === 1 ? 'slice' : 'slices'}`
 })
 const what = computed(() =>
   how.value === 'all' ? `all ${all.value}` : how.value === 'slices' ? `${slices.value} slices` : weight.value,
@@ -65,10 +66,6 @@ function cancel(): void {
   else if (which !== null) void canceling.write({ id: which, reason: reason.value }, done)
 }
 const problem = computed(() => canceling.problem.value ?? packCanceling.problem.value)
-const label = computed(
-  () =>
-    `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/pack-labels.pdf?marks=${encodeURIComponent(props.mark)}`,
-)
 </script>
 
 <template>
@@ -84,7 +81,7 @@ const label = computed(
       <div class="acts">
         <RouterLink class="act" :to="{ name: 'slice' }">Larder</RouterLink>
         <RouterLink class="act" :to="{ name: 'strip', params: { code: pack.code } }">Its batch</RouterLink>
-        <a class="act" :href="label" target="_blank" rel="noopener">Label</a>
+        <LabelsPanel v-if="!pack.is_gone" :code="code" :marks="[mark]" packs />
       </div>
     </div>
     <p v-if="pack.is_raw" class="raw" role="note">
@@ -104,14 +101,14 @@ const label = computed(
         <p>
           <b>{{ pack.state }}</b>{{ pack.store ? `, ${pack.store}` : ', not placed' }}
         </p>
-        <p v-if="pack.keep_until" :class="{ care: pack.is_past || pack.is_soon }">
+        <p v-if="pack.keep_until && !pack.is_gone" :class="{ care: pack.is_past || pack.is_soon }">
           {{ pack.is_past ? '▲ past its best since' : 'use by' }} <b>{{ dayText(pack.keep_until) }}</b>
           <span class="quiet small"> as {{ data.keeps_like }}; {{ data.keep_source }}</span>
         </p>
-        <p v-else class="quiet small">
+        <p v-else-if="!pack.is_gone" class="quiet small">
           The chart has no row for what is dried or fermented: it keeps by how far it was dried.
         </p>
-        <p class="quiet small">{{ data.vacuum }}</p>
+        <p v-if="!pack.is_gone" class="quiet small">{{ data.vacuum }}</p>
       </section>
       <section v-if="!pack.is_gone" class="panel take" aria-label="Take from it">
         <h2>Take</h2>

@@ -21,8 +21,10 @@ const says = (pack: Pack): string => {
 const under = computed(() => {
   const { count, weight, lasts, use_by } = props.stack
   const lines = [`${count} ${count === 1 ? 'pack' : 'packs'}, ${weightText(weight)}`]
-  if (lasts !== null) lines.push(`lasts ${lasts} ${lasts === 1 ? 'day' : 'days'}`)
-  if (use_by) lines.push(`use by ${dayText(use_by)}`)
+  if (lasts !== null)
+    lines.push(lasts ? `lasts ${lasts} ${lasts === 1 ? 'day' : 'days'}` : 'lasts less than a day')
+  const isPast = props.stack.packs.some((pack) => pack.is_past)
+  if (use_by) lines.push(isPast ? `past its best since ${dayText(use_by)}` : `use by ${dayText(use_by)}`)
   return lines
 })
 const isRaw = computed(() => props.stack.packs.some((pack) => pack.is_raw))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { type Fate, fateWord } from '@/places/slice/useLarder'
+import { type Fate, fateWord } from '@/shared/parts/fates'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** What else belongs to a way out: the price it was sold for, the dish, the batch it went into, why. */

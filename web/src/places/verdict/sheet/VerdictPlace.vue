@@ -17,6 +17,7 @@ import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
 import TakeAway from './TakeAway.vue'
+import WherePacksWent from './WherePacksWent.vue'
 import WhoseMeat from './WhoseMeat.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 
@@ -98,6 +99,7 @@ const drawn = computed(() => {
       <div class="side">
         <ForecastNote v-if="forecast && !batch.is_finished" :code="code" :forecast="forecast" />
         <AgainstShop :batch="batch" :verdict="verdict" />
+        <WherePacksWent v-if="verdict?.stowed" :stowed="verdict.stowed" />
       </div>
     </div>
   </template>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { fateWord } from '@/places/slice/useLarder'
+import { fateWord } from './fates'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** Where it went, as one bar by what it cost; below it each way in words, with what it brought in. */
-const props = defineProps<{ went: Schemas['WentOut'][]; title?: string }>()
+type Went = Pick<Schemas['WentOut'], 'fate' | 'weight' | 'cost' | 'income'>
+const props = defineProps<{ went: Went[]; title?: string }>()
 const { weightText, money } = useUnits()
 const colors: Record<string, string> = {
   plated: '#1A6B50',
@@ -17,8 +18,7 @@ const colors: Record<string, string> = {
   discarded: '#8B9692',
 }
 const whole = computed(() => props.went.reduce((sum, one) => sum + Number(one.cost), 0))
-const part = (one: Schemas['WentOut']): string =>
-  whole.value ? `${(100 * Number(one.cost)) / whole.value}%` : '0'
+const part = (one: Went): string => (whole.value ? `${(100 * Number(one.cost)) / whole.value}%` : '0')
 </script>
 
 <template>

@@ -1,0 +1,61 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useLarder } from '@/shared/api/useLarder'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+/** Shrink after packing: how much of each product spoiled or was thrown away. */
+const { data: larder } = useLarder()
+const { weightText, money } = useUnits()
+const rows = computed(() => larder.value?.lost ?? [])
+</script>
+
+<template>
+  <section v-if="rows.length" class="panel" aria-label="Lost after packing">
+    <h2>Lost after packing</h2>
+    <table>
+      <thead>
+        <tr>
+          <th scope="col">Product</th>
+          <th scope="col">Packed</th>
+          <th scope="col">Spoiled or thrown away</th>
+          <th scope="col">It cost</th>
+          <th scope="col">%</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in rows" :key="one.product">
+          <th scope="row">{{ one.product }}</th>
+          <td>{{ weightText(one.packed) }}</td>
+          <td>{{ weightText(one.lost) }}</td>
+          <td>{{ money(one.cost) }}</td>
+          <td>
+            <b>{{ one.percent }}</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin-top: 16px;
+  overflow-x: auto;
+}
+
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+
+th,
+td {
+  padding: 6px 8px;
+  text-align: right;
+  border-bottom: 1px solid var(--edge);
+}
+
+th:first-child {
+  text-align: left;
+}
+</style>
