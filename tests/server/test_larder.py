@@ -137,6 +137,11 @@ def test_while_slicing_what_is_left_counts_as_more_slices(larder):
     # done, the packs weigh what the slices do, and carry all of it
     done = larder.call("POST", f"/previews/batches/{larder.code}/packs", {**body, "is_done": True})[1]
     assert Fraction(done["packs"][0]["cost"]) == pytest.approx(4.5 * float(cost), abs=0.03)
+    # all of it weighed: so many slices as the packs have by weight
+    weighed = {**split, "pieces": [{"mark": "S", "weight": "4 lb"}]}
+    done = {**body, "split": weighed, "is_done": True}
+    whole = larder.call("POST", f"/previews/batches/{larder.code}/packs", done)[1]
+    assert {one["mark"]: one["slices"] for one in whole["pieces"]}["S"] == 60
     assert close(larder, body["packs"], split=split)[0] == 201
     board = larder.get(f"/batches/{larder.code}/board")[1]
     piece = next(one for one in board["pieces"] if one["mark"] == "S")

@@ -37,6 +37,7 @@ from dolmetsch.server.batches.record.actions import Draft, draft_entry, refuse_m
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.batches.show.showing import FREE_MARKS_SHOWN, sorted_mains
 from dolmetsch.server.findings import show_findings
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import schemas
 from dolmetsch.server.larder.models import Pack, Packing
 from dolmetsch.server.larder.of_batch import (
@@ -227,7 +228,7 @@ def _measure_cut(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) -
     return Cut(grams=grams, slices=slices, left=max(Fraction(0), whole - others - packed))
 
 
-def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut) -> SplitIn:
+def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut, kitchen: Kitchen) -> SplitIn:
     """The slicing with weight and slices of its products as their packs have them."""
     pieces = []
     for index, piece in enumerate(split.pieces):
@@ -237,8 +238,10 @@ def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut) -> SplitIn:
         if not piece.weight and grams:
             filled = filled.model_copy(update={"weight": f"{plain(round_decimal(grams, GRAM_PLACES))} g"})
         each = cut.slice_grams(piece.mark)
-        if not piece.slices and not piece.weight and each:
-            filled = filled.model_copy(update={"slices": str(max(1, round(grams / each)))})
+        if not piece.slices and each:
+            # of all of it so many as its packs have by weight
+            whole = Fraction(Reader.of(kitchen).weight("", piece.weight) or 0) if piece.weight else grams
+            filled = filled.model_copy(update={"slices": str(max(1, round(whole / each)))})
         pieces.append(filled)
     return split.model_copy(update={"pieces": pieces})
 
@@ -259,7 +262,7 @@ def draft_packing(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) 
     slicing, costed, cut = None, None, None
     if data.split is not None:
         cut = _measure_cut(batch, data, rows)
-        split = _fill_split(data.split, data, cut)
+        split = _fill_split(data.split, data, cut, batch.kitchen)
         entry = EntryIn(content=split, seen=data.seen, happened_at=data.happened_at)
         slicing = draft_entry(batch, rows, entry, now=now)
         costed = slicing.costed

@@ -106,7 +106,7 @@ function addProduct(): void {
   const used = draft.products.map((one) => one.mark)
   const mark =
     piece.value?.free_marks.find((one) => !used.includes(one)) ?? `${draft.piece}${used.length + 1}`
-  const name = `${board.value?.product ?? ''}, dice`
+  const name = `${draft.products[0]?.name ?? ''}, dice`
   draft.products.push({ mark, name, form: 'dice', weight: '', slices: '' })
   product.value = draft.products.length - 1
 }
