@@ -155,7 +155,7 @@ def test_while_slicing_what_is_left_counts_as_more_slices(larder):
         ([pack("A")], "packs[0].piece"),
         ([pack(weight="3 lb"), pack(weight="1.1 lb")], "packs[1].weight"),
         ([pack(slices="70"), pack(slices="11")], "packs[1].slices"),
-        ([pack("D", "0.2 lb", "3")], "packs[0].slices"),
+        ([pack("B", "0.2 lb", "3")], "packs[0].slices"),
         ([pack(weight="nothing")], "packs[0].weight"),
         ([pack(slices="0")], "packs[0].slices"),
         ([pack(slices="2.5")], "packs[0].slices"),
@@ -184,6 +184,27 @@ def test_what_was_sliced_already_is_packed_without_a_slicing(packed):
     assert (status, board["packs"][-1]["mark"]) == (201, "P5")
     final, accounted, _ = everything(packed)
     assert (accounted.cost, accounted.grams) == (final.cost, final.grams)
+
+
+def taken_by(api, weight):
+    bought = {"act": "bought", "cut": "beans", "source": {"batch": api.code, "piece": "S", "weight": weight}}
+    return api.start(name="Beans", bought=bought)
+
+
+def test_what_another_batch_took_of_a_piece_is_not_left_to_pack(packed):
+    # 1.5 of 4 lb are packed: 2.6 more are not there, two are
+    status, body = taken_by(packed, "2.6 lb")
+    assert (status, list(paths(body))) == (422, ["bought.source.weight"])
+    assert taken_by(packed, "2 lb")[0] == 201
+    board = packed.get(f"/batches/{packed.code}/board")[1]
+    assert {one["mark"]: one["weight"]["lb"] for one in board["unpacked"]}["S"] == "0.50"
+    status, body = close(packed, [pack(), pack(weight="0.1 lb", slices="2")], split=None)
+    assert (status, paths(body)) == (422, {"packs[1].weight": "taken"})
+    assert close(packed, [pack()], split=None)[0] == 201
+    stowed = packed.get(f"/batches/{packed.code}/verdict")[1]["stowed"]
+    used = next(one for one in stowed["went"] if one["fate"] == "used")
+    # 7.7 lb were made: slices, dice and B
+    assert (used["weight"]["lb"], stowed["left"]["lb"]) == ("2.00", "5.70")
 
 
 def test_three_slices_eaten_and_two_sold(packed):

@@ -1,6 +1,6 @@
 """Slicing and packing: what lies on the board, what a slicing would make, how thick, and the writes."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from fractions import Fraction
@@ -16,9 +16,10 @@ from dolmetsch.core.findings import Finding, care
 from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.ledger.kinds import FINISHING, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
-from dolmetsch.core.slicing.packs import Stowed, follow_packs
+from dolmetsch.core.slicing.packs import Share, Stowed, follow_packs
 from dolmetsch.core.slicing.thickness import compare_thicknesses, grams_per_mm
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
@@ -34,6 +35,7 @@ from dolmetsch.server.batches.entries.reading import free_marks
 from dolmetsch.server.batches.entries.typed import EntryIn, SplitIn
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.actions import Draft, draft_entry, refuse_moved_on, save_entry
+from dolmetsch.server.batches.record.links import share_taken
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.batches.show.showing import FREE_MARKS_SHOWN, sorted_mains
 from dolmetsch.server.findings import show_findings
@@ -94,7 +96,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
             for piece in sorted_mains(costed)
         ],
         packs=shown,
-        unpacked=list(_show_unpacked(costed.sheet, stowed)),
+        unpacked=list(_show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet.ledger.mains))),
         product=packs[0].product if packs else batch.name,
         products=_list_products(batch),
         stores=list_choices(batch.kitchen),
@@ -137,17 +139,19 @@ def _show_piece(piece: Piece, costed: CostedBatch, facts: Facts) -> schemas.Cutt
     )
 
 
-def _show_unpacked(sheet: Sheet, stowed: Stowed) -> Iterator[schemas.UnpackedOut]:
+def _show_unpacked(sheet: Sheet, stowed: Stowed, taken: Mapping[str, Share]) -> Iterator[schemas.UnpackedOut]:
+    """What is in no pack, and was not ``taken`` by another batch either."""
     packed: dict[str, int] = {}
     for now in stowed.packs.values():
         packed[now.pack.piece] = packed.get(now.pack.piece, 0) + (now.pack.slices or 0)
     for piece in sheet.ledger.mains:
+        away = taken.get(piece.id, Share())
         left = stowed.unpacked[piece.id]
         slices = None if piece.slices is None else int(piece.slices)
         yield schemas.UnpackedOut(
             mark=piece.id,
-            weight=print_weight(left.grams),
-            cost=print_money(left.cost),
+            weight=print_weight(max(Fraction(0), left.grams - away.grams)),
+            cost=print_money(max(Fraction(0), left.cost - away.cost)),
             slices=None if slices is None else slices - packed.get(piece.id, 0),
             unit_cost=print_unit_cost(cost_per_lb(piece.cost, piece.grams)),
             slice_cost=None if not slices else fixed(piece.cost / slices, 4),
@@ -241,7 +245,7 @@ def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut, kitchen: Kitc
         if not piece.slices and each:
             # of all of it so many as its packs have by weight
             whole = Fraction(Reader.of(kitchen).weight("", piece.weight) or 0) if piece.weight else grams
-            filled = filled.model_copy(update={"slices": str(max(1, round(whole / each)))})
+            filled = filled.model_copy(update={"slices": str(max(1, int(whole / each)))})
         pieces.append(filled)
     return split.model_copy(update={"pieces": pieces})
 
@@ -288,7 +292,25 @@ def draft_packing(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) 
             drafted.stowed = _follow(batch, costed, [*before, *readable])
         except LedgerError as error:
             reader.refuse(_path_of(error.field, len(before)), error.reason, as_sentence(error.text))
+    if drafted.stowed is not None and costed is not None:
+        _refuse_taken(reader, batch, costed, drafted.stowed, [one.piece for one in data.packs])
     return drafted
+
+
+def _refuse_taken(
+    reader: Reader, batch: Batch, costed: CostedBatch, stowed: Stowed, packed: Sequence[str]
+) -> None:
+    """Packs of meat that other batches have taken already."""
+    mains = costed.sheet.ledger.mains
+    for mark, share in share_taken(batch, mains).items():
+        piece = next(one for one in mains if one.id == mark)
+        together = sum(
+            (now.pack.grams for now in stowed.packs.values() if now.pack.piece == mark), Fraction(0)
+        )
+        if mark in packed and (together + share.grams) * 100 > piece.grams * OVERWEIGHT_PERCENT:
+            index = len(packed) - 1 - list(reversed(packed)).index(mark)
+            said = f"Other batches took part of “{mark}”: so much of it is not left to pack."
+            reader.refuse(f"packs[{index}].weight", "taken", said)
 
 
 def _path_of(field: str, before: int) -> str:
@@ -347,7 +369,9 @@ def preview_packing(batch: Batch, data: schemas.PackingIn) -> schemas.PackingPre
         slice_weight=None if not each else print_weight(each),
         to_go=None if not each or drafted.cut is None else int(drafted.cut.left / each),
         packs=[_preview_pack(pack, stowed) for pack in drafted.packs],
-        pieces=[] if costed is None or stowed is None else list(_show_unpacked(costed.sheet, stowed)),
+        pieces=[]
+        if costed is None or stowed is None
+        else list(_show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet.ledger.mains))),
         portion=None if final is None else print_money_or_none(final.portion_served),
         unit_cost=None
         if final is None

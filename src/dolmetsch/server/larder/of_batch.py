@@ -79,6 +79,10 @@ class KnownPacks:
         packs = [core_pack(row) for row in list_packs(batch)]
         return follow_packs(mains, packs, [core_taking(row, row.pack.mark) for row in list_takings(batch)])
 
+    def packed(self, batch: Batch, mark: str) -> Fraction:
+        """How many grams of the piece ``mark`` are in packs."""
+        return sum((Fraction(row.grams) for row in list_packs(batch) if row.piece == mark), Fraction(0))
+
     def write(self, batch: Batch) -> Json:
         """The packs and where they went, as the document has them."""
         unit = batch.kitchen.weight_unit

@@ -5,6 +5,7 @@ when the application starts (``use_packs``).
 """
 
 from collections.abc import Sequence
+from fractions import Fraction
 from typing import Any, Protocol
 
 from dolmetsch.core.ledger.pieces import Piece
@@ -28,6 +29,9 @@ class PackFacts(Protocol):
     def follow(self, batch: Batch, mains: Sequence[Piece]) -> Stowed:
         """What became of ``mains``."""
 
+    def packed(self, batch: Batch, mark: str) -> Fraction:
+        """How many grams of the piece ``mark`` are in packs."""
+
     def write(self, batch: Batch) -> Json:
         """``packs`` and ``gone`` of the batch's document; nothing where there are none."""
 
@@ -46,6 +50,10 @@ class NoPacks:
     def follow(self, batch: Batch, mains: Sequence[Piece]) -> Stowed:
         """Nothing is packed."""
         return Stowed(packs={}, unpacked={}, gone={}, takings=())
+
+    def packed(self, batch: Batch, mark: str) -> Fraction:
+        """Nothing is packed."""
+        return Fraction(0)
 
     def write(self, batch: Batch) -> Json:
         """Nothing is packed."""

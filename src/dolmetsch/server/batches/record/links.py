@@ -4,7 +4,9 @@ from collections.abc import Iterable
 from fractions import Fraction
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.core.slicing.packs import Share
 from dolmetsch.server.batches.entries.chain import (
     EntryRows,
     build_chain,
@@ -15,6 +17,7 @@ from dolmetsch.server.batches.entries.chain import (
 )
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch, LotLine
+from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.problems import DomainError
 
 
@@ -55,10 +58,25 @@ def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows])
 
 def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
     grams = [take_upstream(lot, field="source").grams for lot in lots if lot.from_mark == mark]
-    if len(grams) < 2:
+    packed = pack_facts().packed(source, mark) if source.packs_made else Fraction(0)
+    if len(grams) < 2 and not packed:
         return False
     weighs = take_upstream(LotLine(from_batch=source, from_mark=mark), field="source").grams
-    return sum(grams, Fraction(0)) * 100 > weighs * OVERWEIGHT_PERCENT
+    return (sum(grams, Fraction(0)) + packed) * 100 > weighs * OVERWEIGHT_PERCENT
+
+
+def share_taken(source: Batch, mains: Iterable[Piece]) -> dict[str, Share]:
+    """What other batches took of the final pieces ``mains`` of ``source``, by piece."""
+    pieces = {piece.id: piece for piece in mains}
+    found: dict[str, Share] = {}
+    for _taker, lot in list_taken(source):
+        piece = pieces.get(lot.from_mark)
+        if piece is None:
+            continue
+        grams = take_upstream(lot, field="source").grams
+        share = Share(grams=grams, cost=piece.cost * grams / piece.grams)
+        found[piece.id] = found.get(piece.id, Share()).plus(share)
+    return found
 
 
 def renew_downstream(batch: Batch) -> None:

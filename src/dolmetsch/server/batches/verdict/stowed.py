@@ -9,6 +9,7 @@ from dolmetsch.core.slicing.packs import Fate, Share, Stowed, together
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.models.pack_facts import pack_facts
+from dolmetsch.server.batches.record.links import share_taken
 from dolmetsch.server.batches.verdict.schemas import EarnedOut, GoneOut, StowedOut
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
 
@@ -20,6 +21,10 @@ def show_stowed(batch: Batch, costed: CostedBatch) -> StowedOut:
     """Where the packs of ``batch`` went."""
     stowed = pack_facts().follow(batch, costed.sheet.ledger.mains)
     packed = sum((now.pack.grams for now in stowed.packs.values()), Fraction(0))
+    used = together(share_taken(batch, costed.sheet.ledger.mains).values())
+    gone = dict(stowed.gone)
+    if used.grams:
+        gone["used"] = gone.get("used", Share()).plus(used)
     lost = together(stowed.gone.get(fate, Share()) for fate in LOST)
     return StowedOut(
         went=[
@@ -29,10 +34,10 @@ def show_stowed(batch: Batch, costed: CostedBatch) -> StowedOut:
                 cost=print_money(share.cost),
                 income=print_money(share.income),
             )
-            for fate, share in stowed.gone.items()
+            for fate, share in gone.items()
         ],
-        left=print_weight(stowed.on_hand.grams),
-        left_cost=print_money(stowed.on_hand.cost),
+        left=print_weight(stowed.on_hand.grams - used.grams),
+        left_cost=print_money(stowed.on_hand.cost - used.cost),
         income=print_money(together(stowed.takings).income),
         shrink=print_percent(lost.grams / packed if packed else Fraction(0)),
         earned=[_show_earned(shop, costed.sheet, stowed) for shop in costed.sheet.shop],

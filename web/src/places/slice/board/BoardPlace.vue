@@ -89,6 +89,11 @@ const thickness = useThickness(code, () =>
       }
     : null,
 )
+/** Slices to go, less those in the hand: they are in no pack yet. */
+const toGo = computed(() => {
+  const left = preview.value?.to_go
+  return left == null ? null : Math.max(0, left - (product.value === 0 ? slices.value : 0))
+})
 const packNumber = computed(() => {
   const first = Number(board.value?.next_mark.slice(1) ?? 1)
   return `P${first + draft.packs.length}`
@@ -168,7 +173,7 @@ useKeys({
           <h2>On the slicer, {{ weightText(piece.weight) }}</h2>
           <SlabDrawing
             :cut="counted + (product === 0 ? slices : 0)"
-            :to-go="preview?.to_go ?? null"
+            :to-go="toGo"
             :per-slice="preview?.slice_weight ? `one slice ${weightText(preview.slice_weight)}` : ''"
             left="end"
             right="end"

@@ -76,7 +76,7 @@ function save(putAway = false): void {
       <TypedInput v-model="draft.tax" label="Tax (%)" path="tax" placeholder="0" inputmode="decimal" />
       <label class="tick"><input v-model="draft.is_tax_in" type="checkbox" /> the tax is in the price</label>
     </div>
-    <fieldset v-for="(one, at) in draft.parts" :key="at">
+    <fieldset v-for="(one, at) in draft.parts" :key="at" class="one-part">
       <legend>Part {{ at + 1 }}</legend>
       <ChoiceBar v-model="one.sort" :label="`Part ${at + 1} is`" quiet-label :choices="sorts" />
       <div class="part" :class="{ own: one.sort === 'own' }">
@@ -160,7 +160,7 @@ form {
   align-items: end;
 }
 
-fieldset {
+.one-part {
   border: 0;
   border-top: 1px solid var(--edge);
   margin: 0;
@@ -170,7 +170,7 @@ fieldset {
   gap: 8px;
 }
 
-legend {
+.one-part > legend {
   float: left;
   padding: 0;
   font-weight: 700;

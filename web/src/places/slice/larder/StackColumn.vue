@@ -11,7 +11,10 @@ const { weightText, money } = useUnits()
 const { letters } = useOutbox()
 const waits = (pack: Pack): boolean =>
   letters.value.some((one) => one.code === pack.code && one.mark === pack.mark)
-const left = (pack: Pack): string => (pack.left_slices ? `${pack.left_slices} slices` : weightText(pack.left))
+const left = (pack: Pack): string =>
+  pack.left_slices
+    ? `${pack.left_slices} ${pack.left_slices === 1 ? 'slice' : 'slices'}`
+    : weightText(pack.left)
 const look = (pack: Pack): string => (pack.is_past ? 'past' : pack.state)
 const says = (pack: Pack): string => {
   const words = [pack.is_past ? `past its best since ${dayText(pack.keep_until ?? '')}` : pack.state]

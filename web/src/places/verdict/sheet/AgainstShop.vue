@@ -13,6 +13,12 @@ const { money, cost, costText, unit, unitWord } = useUnits()
 const isForecast = computed(() => !props.batch.house.is_finished)
 /** The batch as recorded knows no chances; they come with the verdict. */
 const shops = computed(() => (isForecast.value && props.verdict?.judged.shops) || props.batch.shops)
+/** What an hour earned where something was sold; null where nothing brought money in yet. */
+const salesOf = (name: string): string | null => {
+  const stowed = props.verdict?.stowed
+  if (!stowed || !Number(stowed.income)) return null
+  return stowed.earned.find((one) => one.shop === name)?.per_hour ?? null
+}
 const savedOf = (shop: Shop): string | null =>
   (unit.value === 'lb' ? shop.saved_per_lb : shop.saved_per_kg) ?? null
 const isEven = (shop: Shop): boolean => savedOf(shop) !== null && Number(savedOf(shop)) === 0
@@ -87,7 +93,11 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
             >
             a {{ unitWord }} as bought.
           </li>
-          <li v-if="shop.earned_per_hour">
+          <li v-if="salesOf(shop.name)">
+            Your work {{ salesOf(shop.name)!.startsWith('-') ? 'lost' : 'earned' }}
+            <b>{{ money(without(salesOf(shop.name)!)) }}</b> an hour, what was sold counted.
+          </li>
+          <li v-else-if="shop.earned_per_hour">
             Your work {{ shop.earned_per_hour.startsWith('-') ? 'lost' : 'earned' }}
             <WhyFigure figure="earned_per_hour" :shop="index"
               ><b>{{ money(without(shop.earned_per_hour)) }}</b></WhyFigure

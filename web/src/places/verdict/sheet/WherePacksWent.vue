@@ -26,9 +26,7 @@ const hasIncome = computed(() => Number(props.stowed.income) > 0)
           Brought in <b>{{ money(stowed.income) }}</b>.
         </p>
         <p v-for="one in stowed.earned" :key="one.shop" class="small">
-          With the rest at the price of {{ one.shop }} it earned <b>{{ money(one.on_batch) }}</b>{{
-            one.per_hour ? `, ${money(one.per_hour)} an hour` : ''
-          }}.
+          With the rest at the price of {{ one.shop }} the batch earned <b>{{ money(one.on_batch) }}</b>.
         </p>
       </template>
     </div>
