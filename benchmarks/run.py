@@ -19,6 +19,7 @@ import django
 from connections import Pool
 from core_speed import measure_core
 from fire_speed import TellingCooker, measure_fires
+from larder_speed import describe_larder, measure_larder
 from large_batch import describe_large, measure_large
 from many_kitchens import COPIES, EACH, explain_busiest, fill_up, show_plans
 from outlook_speed import measure_import, measure_outlooks
@@ -222,9 +223,13 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
     parser.add_argument("--fires", action="store_true", help="measure fires alone, and write that part anew")
+    parser.add_argument("--larder", action="store_true", help="the same of the larder")
     answer = parser.parse_args()
     if answer.fires:
-        write_fires()
+        write_part("## Fires", measure_fires)
+        return
+    if answer.larder:
+        write_part("## The larder", lambda port, _cooker, _heard: describe_larder(measure_larder(port)))
         return
     core = measure_core() | measure_outlooks()
     port = find_free_port()
@@ -255,11 +260,12 @@ def main() -> None:
             fill_up(tables, batches=BATCHES, entries=BATCHES * ENTRIES)
             crowded = measure_server(port, codes[REQUESTS:])
             fires = measure_fires(port, cooker, heard)
+            larder = describe_larder(measure_larder(port))
             plans = show_plans(explain_busiest(client(), busy_addresses(codes[0])))
         finally:
             end(process, patience=10)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}"
+    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}\n{larder}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 
@@ -272,8 +278,8 @@ def name_devices(cooker: TellingCooker) -> dict[str, str]:
     }
 
 
-def write_fires() -> None:
-    """Measure fires alone, over the demo's own batches, and write that part of docs/speed.md anew."""
+def write_part(head: str, measure) -> None:
+    """Measure one part alone, over the demo's own batches, and write it anew in docs/speed.md."""
     django.setup()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
@@ -285,19 +291,18 @@ def write_fires() -> None:
         process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)
-            fires = measure_fires(port, cooker, heard)
+            part = measure(port, cooker, heard)
         finally:
             end(process, patience=10)
     path = ROOT / "docs" / "speed.md"
-    text = path.read_text()
-    before, _, rest = text.partition("## Fires\n")
-    if not rest:
-        before, _, rest = text.partition("## From the scale")
-        path.write_text(f"{before}{fires}\n## From the scale{rest}")
-    else:
+    before, _, rest = path.read_text().partition(f"{head}\n")
+    if rest:
         _, _, after = rest.partition("\n## ")
-        path.write_text(f"{before}{fires}\n## {after}")
-    say("written: the part of docs/speed.md on fires")
+        path.write_text(f"{before}{part}\n## {after}")
+    else:
+        before, _, after = before.partition("## From the scale")
+        path.write_text(f"{before}{part}\n## From the scale{after}")
+    say(f"written: the part of docs/speed.md on {head.removeprefix('## ').lower()}")
 
 
 def describe_delay(delay: dict[str, float]) -> str:

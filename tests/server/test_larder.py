@@ -69,7 +69,13 @@ def packed(larder):
 
 
 def take(api, mark="P1", fate="eaten", *, key=None, **more):
-    return api.call("POST", f"/packs/{api.code}/{mark}/takings", {"fate": fate, **more}, key)
+    """The status, and the pack's page; the refusal where it was refused."""
+    status, body = api.call("POST", f"/packs/{api.code}/{mark}/takings", {"fate": fate, **more}, key)
+    if status != 201:
+        return status, body
+    now = page(api, mark)
+    assert now["pack"] == body
+    return status, now
 
 
 def page(api, mark="P1"):

@@ -14,7 +14,7 @@ from dolmetsch.server.batches.models import FryLine
 from dolmetsch.server.dishes.models import Dish
 from dolmetsch.server.dishes.schemas import DishIn, DishPartIn
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.larder.models import Pack, PackNow
+from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.prices.queries import find_used
 from dolmetsch.server.quantities.reader import MAX_SLICES, Reader
 from dolmetsch.server.writing.kept import latest_by_name
@@ -114,25 +114,28 @@ def find_meats(kitchen: Kitchen, products: set[str]) -> dict[str, Meat]:
     """The pack of each of ``products`` that leaves next; of what is not here, the last that was made."""
     if not products:
         return {}
-    found: dict[str, Meat] = {}
-    rows = PackNow.objects.filter(kitchen=kitchen, is_gone=False).select_related("pack__batch")
-    rows = rows.defer("pack__batch__page", "pack__batch__figures", "pack__batch__summary")
-    here: dict[str, PackNow] = {}
-    for now in rows.order_by("pack__packed_at", "pack_id"):
-        here.setdefault(now.pack.product.casefold(), now)
+    mine = PackNow.objects.filter(kitchen=kitchen).exclude(pack__product="")
+    oldest = mine.filter(is_gone=False).order_by("pack__packed_at", "pack_id")
+    here = _first_of_each(oldest.values_list("pack_id", "pack__product"), products)
     missing = products - here.keys()
-    gone: dict[str, PackNow] = {}
-    if missing:
-        names = Pack.objects.filter(kitchen=kitchen).values_list("product", flat=True).distinct()
-        wanted = [name for name in names if name.casefold() in missing]
-        past = PackNow.objects.filter(kitchen=kitchen, pack__product__in=wanted).select_related("pack__batch")
-        for now in past.order_by("-pack__packed_at", "-pack_id"):
-            gone.setdefault(now.pack.product.casefold(), now)
-    fries = _fries({now.pack.batch_id for now in (*here.values(), *gone.values())})
-    for name in products:
-        row = here.get(name) or gone.get(name)
-        if row is not None:
-            found[name] = Meat(now=row, is_here=name in here, fry=fries.get(row.pack.batch_id))
+    latest = mine.order_by("-pack__packed_at", "-pack_id").values_list("pack_id", "pack__product")
+    gone = _first_of_each(latest, missing) if missing else {}
+    rows = PackNow.objects.select_related("pack__batch").defer("pack__batch__page", "pack__batch__figures")
+    by_pack = rows.in_bulk([*here.values(), *gone.values()])
+    fries = _fries({now.pack.batch_id for now in by_pack.values()})
+    return {
+        name: Meat(now=by_pack[pack], is_here=name in here, fry=fries.get(by_pack[pack].pack.batch_id))
+        for name, pack in {**gone, **here}.items()
+    }
+
+
+def _first_of_each(rows: Iterable[tuple[int, str]], products: set[str]) -> dict[str, int]:
+    """The first pack of each of ``products`` among ``rows`` (pack and product), by its name."""
+    found: dict[str, int] = {}
+    for pack, product in rows:
+        name = product.casefold()
+        if name in products:
+            found.setdefault(name, pack)
     return found
 
 

@@ -27,7 +27,7 @@ from dolmetsch.server.dishes.costing import (
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
-from dolmetsch.server.larder.queries import find_paces, list_here
+from dolmetsch.server.larder.queries import find_paces, list_lying
 from dolmetsch.server.offers.checking import check
 from dolmetsch.server.offers.schemas import CaseIn, OfferIn
 from dolmetsch.server.prices.models import PriceItem
@@ -329,13 +329,13 @@ def _how_long(
     if not needs:
         return None, None
     today = timezone.localdate()
-    here = list(list_here(kitchen))
-    paces = find_paces(kitchen, here, today)
+    here = list_lying(kitchen)
+    paces = find_paces(kitchen, today)
     plates: list[int] = []
     days: list[date] = []
     for need in needs:
         name = need.product.casefold()
-        packs = [now for now in here if now.pack.product.casefold() == name]
+        packs = [now for now in here if now.product.casefold() == name]
         have = sum((Fraction(now.left_grams) for now in packs), Fraction(0))
         counted = Fraction(sum(now.left_slices or 0 for now in packs))
         if need.slices:

@@ -66,6 +66,7 @@ def take_from(write: Write, code: str, mark: str, data: schemas.TakingIn) -> mod
         if reader.problems:
             raise refuse_fields(reader.problems)
         _keep_taken(row)
+        pack.now.pack = pack
         return row
 
     return once(write, lambda: find_taken(write), make)
@@ -77,9 +78,13 @@ def find_taken(write: Write) -> models.Taken | None:
     Raises:
         DomainError: key_reused.
     """
-    done = models.Taken.objects.filter(kitchen=write.kitchen, key=write.key, position=0).first()
-    if done is not None:
-        write.refuse_reused(done.fingerprint)
+    mine = models.Taken.objects.filter(kitchen=write.kitchen, key=write.key, position=0)
+    # nearly every taking is new: what it was of is asked for only where there was one
+    if (fingerprint := mine.values_list("fingerprint", flat=True).first()) is None:
+        return None
+    write.refuse_reused(fingerprint)
+    done = mine.select_related("pack__now", "pack__batch").get()
+    done.pack.now.pack = done.pack
     return done
 
 

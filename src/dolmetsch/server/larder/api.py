@@ -1,6 +1,7 @@
 """The larder's API: only maps requests to reads and writes."""
 
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Path, Router, Status
 
 from dolmetsch.server.batches.show.queries import get_batch
@@ -8,7 +9,7 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.larder import actions, schemas
 from dolmetsch.server.larder.board import pack_batch, preview_packing, read_board, read_thickness
 from dolmetsch.server.larder.files import CONTENT_TYPES, Form, write_larder
-from dolmetsch.server.larder.queries import read_larder, read_pack
+from dolmetsch.server.larder.queries import read_larder, read_pack, show_now
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
@@ -93,16 +94,16 @@ def get_pack(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str
 
 @router.post(
     "/packs/{code}/{mark}/takings",
-    response={201: schemas.PackPage, REFUSALS: Problem},
+    response={201: schemas.PackOut, REFUSALS: Problem},
     operation_id="takeFromPack",
 )
 def take_from_pack(
     request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.TakingIn, key: Key
-) -> Status[schemas.PackPage]:
+) -> Status[schemas.PackOut]:
     """Take something out of a pack: eaten, plated, sold, given, used, spoiled or thrown away."""
     kitchen = kitchen_of(request, kitchen_slug)
-    actions.take_from(write_of(request, kitchen, key), code, mark, body)
-    return Status(201, read_pack(kitchen, code, mark))
+    taken = actions.take_from(write_of(request, kitchen, key), code, mark, body)
+    return Status(201, show_now(taken.pack.now, timezone.localdate()))
 
 
 @router.post(

@@ -50,7 +50,7 @@ from dolmetsch.server.larder.of_batch import (
     list_takings,
     renew_packs,
 )
-from dolmetsch.server.larder.queries import list_choices, show_pack
+from dolmetsch.server.larder.queries import list_choices, show_now
 from dolmetsch.server.pieces.queries import Facts, gather_facts
 from dolmetsch.server.plans.models import TaskNews
 from dolmetsch.server.problems import DomainError, FieldProblem, refuse_fields
@@ -85,7 +85,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
     ):
         pack.batch = batch
         pack.now.pack = pack
-        shown.append(show_pack(pack.now, today))
+        shown.append(show_now(pack.now, today))
     return schemas.BoardOut(
         code=batch.code,
         name=batch.name,

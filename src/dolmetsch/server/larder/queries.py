@@ -2,8 +2,11 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from datetime import date, timedelta
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from decimal import Decimal
 from fractions import Fraction
+from functools import reduce
 from typing import Any, Final, cast
 
 from django.db.models import QuerySet, Sum
@@ -20,6 +23,8 @@ from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight, sign_of
 
+#: Columns of a pack's batch that are long, and of no use here.
+UNREAD: Final = ("batch__page", "batch__figures", "batch__summary")
 #: Where it went is shown of so many days.
 WENT_DAYS: Final = 30
 #: So many packs of a stack are listed; the others are counted.
@@ -52,7 +57,8 @@ def get_pack(kitchen: Kitchen, code: str, mark: str) -> Pack:
         DomainError: not_found.
     """
     mine = Pack.objects.filter(kitchen=kitchen, batch__code=code, mark=mark, canceled__isnull=True)
-    pack = mine.select_related("now", "batch").first()
+    slim = mine.select_related("now", "batch").defer(*UNREAD)
+    pack = slim.first()
     if pack is None:
         raise not_found(f"pack “{code} {mark}”")
     pack.batch.kitchen = kitchen
@@ -66,24 +72,66 @@ def list_here(kitchen: Kitchen) -> QuerySet[PackNow]:
     return whole.order_by("pack__packed_at", "pack_id")
 
 
-def show_pack(now: PackNow, today: date) -> schemas.PackOut:
+@dataclass(frozen=True, slots=True)
+class Lying:
+    """A pack as it lies in the larder, its columns alone: there are thousands of them."""
+
+    code: str
+    batch_name: str
+    mark: str
+    product: str
+    form: str
+    piece: str
+    grams: Decimal
+    slices: int | None
+    packed_at: datetime
+    cost: Decimal
+    left_grams: Decimal
+    left_slices: int | None
+    left_cost: Decimal
+    state: str
+    store: str
+    keep_until: date | None
+    is_raw: bool
+    is_gone: bool
+
+
+_COLUMNS: Final = (
+    *("pack__batch__code", "pack__batch__name", "pack__mark", "pack__product", "pack__form", "pack__piece"),
+    *("pack__grams", "pack__slices", "pack__packed_at", "cost", "left_grams", "left_slices", "left_cost"),
+    *("state", "store", "keep_until", "is_raw", "is_gone"),
+)
+
+
+def list_lying(kitchen: Kitchen) -> list[Lying]:
+    """The packs that are in the larder, oldest first."""
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).order_by("pack__packed_at", "pack_id")
+    return [Lying(*row) for row in here.values_list(*_COLUMNS)]
+
+
+def show_now(now: PackNow, today: date) -> schemas.PackOut:
     """A pack as it is now."""
-    pack = now.pack
+    values = [reduce(getattr, name.split("__"), now) for name in _COLUMNS]
+    return show_pack(Lying(*cast(Any, values)), today)
+
+
+def show_pack(now: Lying, today: date) -> schemas.PackOut:
+    """A pack as it lies there."""
     until = now.keep_until
     return schemas.PackOut(
-        code=pack.batch.code,
-        batch_name=pack.batch.name,
-        mark=pack.mark,
-        product=pack.product,
-        form=cast(Any, pack.form),
-        piece=pack.piece,
-        made=print_weight(Fraction(pack.grams)),
+        code=now.code,
+        batch_name=now.batch_name,
+        mark=now.mark,
+        product=now.product,
+        form=cast(Any, now.form),
+        piece=now.piece,
+        made=print_weight(Fraction(now.grams)),
         left=print_weight(Fraction(now.left_grams)),
-        slices=pack.slices,
+        slices=now.slices,
         left_slices=now.left_slices,
         cost=print_money(Fraction(now.cost)),
         left_cost=print_money(Fraction(now.left_cost)),
-        packed_at=pack.packed_at,
+        packed_at=now.packed_at,
         state=cast(Any, now.state),
         store=now.store,
         keep_until=until,
@@ -97,8 +145,8 @@ def show_pack(now: PackNow, today: date) -> schemas.PackOut:
 def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
     """The whole larder."""
     today = timezone.localdate()
-    here = list(list_here(kitchen))
-    paces = find_paces(kitchen, here, today)
+    here = list_lying(kitchen)
+    paces = find_paces(kitchen, today)
     thaw, why = _list_thaw(here, paces)
     return schemas.LarderOut(
         packs=len(here),
@@ -116,7 +164,7 @@ def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
     )
 
 
-def _list_soon(here: Sequence[PackNow], today: date) -> list[schemas.PackOut]:
+def _list_soon(here: Sequence[Lying], today: date) -> list[schemas.PackOut]:
     near = today + timedelta(days=SOON_DAYS)
     soon = [now for now in here if now.keep_until is not None and now.keep_until <= near]
     return [
@@ -148,22 +196,22 @@ def list_lost(kitchen: Kitchen) -> list[schemas.LostOut]:
     ]
 
 
-def _grams(packs: Iterable[PackNow]) -> Fraction:
-    return sum((Fraction(now.left_grams) for now in packs), Fraction(0))
+def _grams(packs: Iterable[Lying]) -> Fraction:
+    return Fraction(sum((now.left_grams for now in packs), Decimal(0)))
 
 
-def _cost(packs: Iterable[PackNow]) -> Fraction:
-    return sum((Fraction(now.left_cost) for now in packs), Fraction(0))
+def _cost(packs: Iterable[Lying]) -> Fraction:
+    return Fraction(sum((now.left_cost for now in packs), Decimal(0)))
 
 
-def _by_product(packs: Iterable[PackNow]) -> dict[str, list[PackNow]]:
-    found: dict[str, list[PackNow]] = defaultdict(list)
+def _by_product(packs: Iterable[Lying]) -> dict[str, list[Lying]]:
+    found: dict[str, list[Lying]] = defaultdict(list)
     for now in packs:
-        found[now.pack.product.casefold()].append(now)
+        found[now.product.casefold()].append(now)
     return found
 
 
-def find_paces(kitchen: Kitchen, here: Sequence[PackNow], today: date) -> dict[str, Pace]:
+def find_paces(kitchen: Kitchen, today: date) -> dict[str, Pace]:
     """The pace of each product of late, by its name; those of which too little was eaten are left out."""
     taken: dict[str, list[tuple[date, Fraction]]] = defaultdict(list)
     lately = TakenNow.objects.filter(
@@ -196,9 +244,9 @@ def find_paces(kitchen: Kitchen, here: Sequence[PackNow], today: date) -> dict[s
 
 
 def _show_shelves(
-    kitchen: Kitchen, here: Sequence[PackNow], paces: dict[str, Pace], today: date
+    kitchen: Kitchen, here: Sequence[Lying], paces: dict[str, Pace], today: date
 ) -> list[schemas.ShelfOut]:
-    by_store: dict[str, list[PackNow]] = defaultdict(list)
+    by_store: dict[str, list[Lying]] = defaultdict(list)
     for now in here:
         by_store[now.store.casefold()].append(now)
     stores = {store.name.casefold(): (store.name, store.sort) for store in list_stores(kitchen)}
@@ -221,8 +269,8 @@ def _show_shelves(
     ]
 
 
-def _show_stack(packs: Sequence[PackNow], paces: dict[str, Pace], today: date) -> schemas.StackOut:
-    product = packs[0].pack.product
+def _show_stack(packs: Sequence[Lying], paces: dict[str, Pace], today: date) -> schemas.StackOut:
+    product = packs[0].product
     pace = paces.get(product.casefold())
     grams = _grams(packs)
     counts = [now.left_slices for now in packs]
@@ -240,7 +288,7 @@ def _show_stack(packs: Sequence[PackNow], paces: dict[str, Pace], today: date) -
     )
 
 
-def _list_thaw(here: Sequence[PackNow], paces: dict[str, Pace]) -> tuple[list[schemas.ThawOut], str]:
+def _list_thaw(here: Sequence[Lying], paces: dict[str, Pace]) -> tuple[list[schemas.ThawOut], str]:
     """Packs to thaw tonight, oldest first, so that the fridge holds what is eaten; and why."""
     thaw: list[schemas.ThawOut] = []
     why: list[str] = []
@@ -256,17 +304,16 @@ def _list_thaw(here: Sequence[PackNow], paces: dict[str, Pace]) -> tuple[list[sc
             if have >= wanted:
                 break
             have += Fraction(now.left_grams)
-            pack = now.pack
-            thaw.append(schemas.ThawOut(code=pack.batch.code, mark=pack.mark, product=pack.product))
+            thaw.append(schemas.ThawOut(code=now.code, mark=now.mark, product=now.product))
         if len(thaw) > before:
-            why.append(packs[0].pack.product)
+            why.append(packs[0].product)
     said = (
         f"So that the fridge holds {THAW_DAYS} days of {', '.join(why)} at the pace of late." if why else ""
     )
     return thaw, said
 
 
-def _list_runs_out(here: Sequence[PackNow], paces: dict[str, Pace], today: date) -> list[schemas.RunsOutOut]:
+def _list_runs_out(here: Sequence[Lying], paces: dict[str, Pace], today: date) -> list[schemas.RunsOutOut]:
     found = []
     for product, packs in _by_product(here).items():
         pace = paces.get(product)
@@ -276,7 +323,7 @@ def _list_runs_out(here: Sequence[PackNow], paces: dict[str, Pace], today: date)
         day = pace.runs_out(grams, today)
         found.append(
             schemas.RunsOutOut(
-                product=packs[0].pack.product,
+                product=packs[0].product,
                 day=day,
                 a_day=print_weight(pace.grams_a_day),
                 left=print_weight(grams),
@@ -338,7 +385,7 @@ def read_pack(kitchen: Kitchen, code: str, mark: str) -> schemas.PackPage:
     now.pack = pack
     row = KEEPING.get(cast(Any, now.keeps)) if now.keeps else None
     return schemas.PackPage(
-        pack=show_pack(now, timezone.localdate()),
+        pack=show_now(now, timezone.localdate()),
         news=_list_news(pack),
         keeps_like="" if row is None else row.label,
         keep_source="" if row is None else row.source,

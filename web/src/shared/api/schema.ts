@@ -19804,7 +19804,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PackPage"];
+                    "application/json": components["schemas"]["PackOut"];
                 };
             };
             /** @description Bad Request */

@@ -37,7 +37,7 @@ describe('labels', () => {
     await shown.get('.first').trigger('click')
     await vi.waitFor(() => expect(shown.findAll('img')).toHaveLength(2))
     expect(shown.get('img').attributes('alt')).toBe('Label 1 as printed')
-    expect(calls[0]?.body).toEqual({ marks: [], tubs: false })
+    expect(calls[0]?.body).toEqual({ marks: [], tubs: false, packs: false })
   })
 
   it('that no printer prints are said, and can be tried again', async () => {

@@ -1,0 +1,134 @@
+"""The larder with much in it: 5,000 packs and 500 dishes, read, taken from, and costed anew."""
+
+import statistics
+import time
+import uuid
+from datetime import timedelta
+
+from connections import Pool
+
+PACKS, DISHES, ROUNDS = 5_000, 500, 20
+PER_BATCH = 50
+
+
+def fill_larder() -> list[tuple[str, str]]:
+    """Packs of the demo's finished jowl, and dishes of them; codes and marks of packs to take from."""
+    from django.utils import timezone
+
+    from dolmetsch.server.batches.models import Batch
+    from dolmetsch.server.dishes.models import Dish
+    from dolmetsch.server.larder.models import Pack, Packing, PackNow
+
+    pattern = Batch.objects.get(code="J-01")
+    stamp = {
+        "kitchen": pattern.kitchen,
+        "recorded_at": timezone.now(),
+        "recorded_by_id": 1,
+        "fingerprint": "-",
+    }
+    now = timezone.now()
+    made = []
+    for number in range(PACKS // PER_BATCH):
+        batch = Batch.objects.get(pk=pattern.pk)
+        batch.pk, batch.code, batch._state.adding = 500_000 + number, f"Y-{number:04d}", True
+        batch.save(force_insert=True)
+        packing = Packing.objects.create(batch=batch, key=uuid.uuid4(), **stamp)
+        packs = [
+            Pack(
+                kitchen=pattern.kitchen,
+                packing=packing,
+                batch=batch,
+                number=place + 1,
+                mark=f"P{place + 1}",
+                piece="A1",
+                product=f"Product {number % 40}",
+                form="slices",
+                grams=260,
+                typed="260 g",
+                slices=10,
+                store="Freezer" if place % 3 else "Fridge 1",
+                packed_at=now - timedelta(days=number % 60),
+            )
+            for place in range(PER_BATCH)
+        ]
+        Pack.objects.bulk_create(packs)
+        kept = Pack.objects.filter(packing=packing).order_by("number")
+        PackNow.objects.bulk_create(
+            PackNow(
+                pack=pack,
+                kitchen=pattern.kitchen,
+                cost=4,
+                left_grams=260,
+                left_slices=10,
+                left_cost=4,
+                state="frozen" if pack.store == "Freezer" else "chilled",
+                store=pack.store,
+                keeps="bacon",
+                is_raw=False,
+                keep_until=(now + timedelta(days=20)).date(),
+                is_gone=False,
+            )
+            for pack in kept
+        )
+        made.append((batch.code, "P1"))
+    parts = [
+        {"sort": "larder", "name": "Product {}", "amount": "3 slices"},
+        {"sort": "price", "name": "rye flour", "amount": "40 g"},
+        {"sort": "own", "name": "dressing", "amount": "", "cost": "0.20"},
+    ]
+    Dish.objects.bulk_create(
+        Dish(
+            name=f"Dish {number}",
+            version=1,
+            input={
+                "name": f"Dish {number}",
+                "parts": [{**part, "name": part["name"].format(number % 40)} for part in parts],
+                "price": "9.00",
+            },
+            cost_then=2,
+            key=uuid.uuid4(),
+            **stamp,
+        )
+        for number in range(DISHES)
+    )
+    return made
+
+
+def measure_larder(port: int) -> dict[str, float]:
+    """Milliseconds, medians: an empty endpoint, the larder and the dishes first asked for, a pack taken."""
+    made = fill_larder()
+    pool = Pool(port)
+    kitchen = "/api/kitchens/salt-lantern/"
+
+    def timed(act) -> float:
+        begun = time.perf_counter()
+        act()
+        return (time.perf_counter() - begun) * 1000
+
+    def take(code: str, mark: str):
+        return lambda: pool.post(f"{kitchen}packs/{code}/{mark}/takings", {"fate": "eaten", "slices": "3"})
+
+    empty = [timed(lambda: pool.get("/api/session/alive")) for _ in range(5 * ROUNDS)]
+    taken, larders, dishes = [], [], []
+    for code, mark in made[:ROUNDS]:
+        # after a write nothing kept is good: each is worked out anew
+        taken.append(timed(take(code, mark)))
+        larders.append(timed(lambda: pool.get(f"{kitchen}larder")))
+        dishes.append(timed(lambda: pool.get(f"{kitchen}dishes")))
+    return {
+        "empty": statistics.median(empty),
+        "taken": statistics.median(taken),
+        "larder": statistics.median(larders),
+        "dishes": statistics.median(dishes),
+    }
+
+
+def describe_larder(times: dict[str, float]) -> str:
+    """The part of docs/speed.md on the larder."""
+    ratio = times["taken"] / times["empty"]
+    larder, dishes = f"**{times['larder']:.0f} ms**", f"**{times['dishes']:.0f} ms**"
+    return f"""## The larder
+{PACKS:,} packs and {DISHES} dishes, each asked for right after a write: the larder {larder} (aim: under 500),
+all dishes costed anew {dishes} (aim: under 1 s), a pack taken **{ratio:.1f} times** the empty endpoint
+({times["empty"]:.1f} ms; aim: 3).
+"""
