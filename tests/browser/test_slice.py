@@ -71,6 +71,12 @@ def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: 
         ("P3", "Goose, thin, dice", None, "Freezer"),
     ]
     assert accounted("G-01")
+    # fried in place, the next piece on the board
+    kitchen.get_by_text("Fry a few slices").click()
+    kitchen.get_by_label("Raw").fill("112 g")
+    kitchen.get_by_label("Cooked").fill("50 g")
+    kitchen.get_by_role("button", name="Record the frying").click()
+    wait_until(kitchen, Entry.objects.filter(batch__code="G-01", act="fry").exists)
     kitchen.get_by_role("button", name="Labels").click()
     kitchen.get_by_role("button", name="Print on the label printer").click()
     expect(kitchen.get_by_text("3 printed")).to_be_visible()
@@ -173,3 +179,10 @@ def test_a_dish_is_priced_plated_and_costed_anew_by_a_new_price(kitchen: Page, c
     expect(moved).to_have_count(0)
     assert kitchen.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
     assert serious(kitchen) == []
+    kitchen.goto(f"{canteen}/slice/dishes")
+    kitchen.get_by_role("button", name="Take them away").click()
+    toast = '{"name": "Toast", "parts": [{"sort": "own", "name": "bread", "cost": "0.40"}]}'
+    document = f'{{"format": "dolmetsch-dishes/1", "dishes": [{toast}]}}'
+    brought = {"name": "dishes.json", "mimeType": "application/json", "buffer": document.encode()}
+    kitchen.get_by_label("Bring dishes in").set_input_files(brought)
+    expect(kitchen.get_by_role("link", name="Toast")).to_be_visible()

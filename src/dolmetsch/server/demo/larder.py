@@ -21,7 +21,7 @@ PACKINGS: Final[list[tuple[int, str, list[tuple[int, str, str, str, str, str, st
         "Cherry-smoked jowl",
         [
             (2, "A1", JOWL, "slices", "0.58 lb", "10", FRIDGE),
-            (6, "A1", JOWL, "slices", "0.59 lb", "10", FREEZER),
+            (4, "A1", JOWL, "slices", "0.59 lb", "10", FREEZER),
             (8, "B1", JOWL, "slices", "0.58 lb", "10", FREEZER),
             (4, "C1", JOWL, "slices", "0.58 lb", "10", FREEZER),
             (1, "C1", "Jowl ends and pieces", "ends", "0.45 lb", "7", FREEZER),
@@ -35,7 +35,7 @@ TAKINGS: Final[list[tuple[int, int, str, str, str, dict[str, Any]]]] = [
     (22, 19, "maren", "Autumn belly", "P3", {"fate": "discarded", "why": "thawed and forgotten"}),
     (6, 8, "maren", "Cherry-smoked jowl", "P1", {"fate": "eaten", "slices": "6"}),
     (5, 8, "odo", "Cherry-smoked jowl", "P1", {"fate": "eaten", "slices": "4"}),
-    (4, 18, "maren", "Cherry-smoked jowl", "P20", {"fate": "sold", "income": "6.50"}),
+    (4, 18, "maren", "Cherry-smoked jowl", "P18", {"fate": "sold", "income": "6.50"}),
     (2, 8, "maren", "Cherry-smoked jowl", "P2", {"fate": "eaten", "slices": "4"}),
 ]
 #: Days ago, batch by its name, pack, store it was put into; empty: opened.

@@ -297,9 +297,11 @@ _KEPT: Final[tuple[tuple[type[Model], str, Callable[[Batch], Iterator[schemas.Le
 
 def _show_kept(batch: Batch) -> Iterator[schemas.LeafOut]:
     """Only tables with anything of ``batch`` are read, asked for in one query: few batches have of each."""
-    asked = [Exists(table._default_manager.filter(**{name: OuterRef("pk")})) for table, name, _show in _KEPT]
+    # of most batches nothing was packed: those tables need not be asked
+    kept = [one for one in _KEPT if batch.packs_made or one[0] not in (Packing, Taken)]
+    asked = [Exists(table._default_manager.filter(**{name: OuterRef("pk")})) for table, name, _show in kept]
     found = Batch.objects.filter(pk=batch.pk).values_list(*asked).get()
-    for (_table, _name, show), is_there in zip(_KEPT, found, strict=True):
+    for (_table, _name, show), is_there in zip(kept, found, strict=True):
         if is_there:
             yield from show(batch)
 

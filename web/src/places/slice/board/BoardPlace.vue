@@ -11,6 +11,7 @@ import { useDraft } from '@/shared/writing/useDraft'
 import { hasTyped } from '@/shared/writing/typed'
 import FillPack from './FillPack.vue'
 import FinishCut from './FinishCut.vue'
+import FryTest from './FryTest.vue'
 import HowThick from './HowThick.vue'
 import PackCards from './PackCards.vue'
 import SlabDrawing from './SlabDrawing.vue'
@@ -221,6 +222,7 @@ useKeys({
           <p v-if="isCut" class="quiet small">as if all that is left is sliced too</p>
         </section>
         <HowThick v-if="isCut" v-model="draft.millimetres" :thickness="thickness" :in-pack="draft.inPack" />
+        <FryTest :code="code" :seen="board.seen" />
         <form class="panel finish" @submit.prevent="record">
           <FinishCut v-if="isCut" :draft="draft" />
           <ul v-if="problems.length" class="dear small">

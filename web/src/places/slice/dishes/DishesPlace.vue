@@ -5,6 +5,7 @@ import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import DishForm from './DishForm.vue'
 import { useDishes, useDishWrites } from './useDishes'
@@ -15,7 +16,11 @@ const { money } = useUnits()
 const kitchen_slug = useSlug()
 const isAdding = ref(false)
 const aims = reactive({ low: '', high: '', threshold: '' })
-const { aiming, renew } = useDishWrites(() => aims)
+const { aiming, importing, renew } = useDishWrites(() => aims)
+async function bringIn(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (file) void importing.write(await file.text(), renew)
+}
 const moved = computed(() => (dishes.value?.dishes ?? []).filter((one) => one.moved))
 const inAim = (cost: string | null): string => {
   const now = dishes.value?.aims
@@ -40,6 +45,11 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
           <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
             form.toUpperCase()
           }}</a>
+          <label class="named"
+            ><span>Bring dishes in (JSON)</span><input type="file" accept=".json" @change="bringIn"
+          /></label>
+          <ProblemNote v-if="importing.problem.value" :problem="importing.problem.value" />
+          <p v-if="importing.state.value === 'saved'" class="good" role="status">✓ saved as new versions</p>
         </div>
       </DropPanel>
       <DropPanel word="Aims">

@@ -123,5 +123,13 @@ export function useDishWrites(typed: () => unknown = () => null) {
       ),
     typed,
   )
-  return { saving, serving, looking, canceling, aiming, renew: () => renewShown(queries) }
+  const importing = useWrite<string, Dishes>('dish-import', (document, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/dish-imports', {
+        params: { path: path(), header: header(key) },
+        body: { document },
+      }),
+    ),
+  )
+  return { saving, serving, looking, importing, canceling, aiming, renew: () => renewShown(queries) }
 }

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive } from 'vue'
+import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** A frying of this batch's own slices, raw and cooked, so that cooked prices and plates are its own. */
+const props = defineProps<{ code: string; seen: number }>()
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const { like } = useUnits()
+const draft = reactive({ raw: '', cooked: '' })
+const frying = useWrite<Schemas['EntryIn'], Recorded>(
+  'fry-here',
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+        params: {
+          path: { kitchen_slug: kitchen_slug.value, code: props.code },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
+  () => draft,
+)
+function record(): void {
+  const content = { act: 'fry' as const, kept: '', ...draft }
+  void frying.write({ content, seen: props.seen, reason: '' }, (answer) => {
+    queries.setQueryData(['batch', kitchen_slug.value, props.code], answer.batch)
+    renewShown(queries)
+    Object.assign(draft, { raw: '', cooked: '' })
+  })
+}
+const isReady = computed(() => draft.raw !== '' && draft.cooked !== '')
+</script>
+
+<template>
+  <details class="panel">
+    <summary><b>Fry a few slices</b></summary>
+    <form @submit.prevent="record">
+      <label class="named"
+        ><span>Raw</span><input v-model="draft.raw" class="box" :placeholder="like('4 oz', '112 g')"
+      /></label>
+      <label class="named"
+        ><span>Cooked</span><input v-model="draft.cooked" class="box" :placeholder="like('1.7 oz', '47 g')"
+      /></label>
+      <SaveBar
+        v-if="isReady || frying.problem.value"
+        class="wide"
+        word="Record the frying"
+        :state="frying.state.value"
+        :problem="frying.problem.value"
+        @retry="frying.retry()"
+      />
+      <p v-if="frying.state.value === 'saved'" class="good wide" role="status">✓ recorded</p>
+    </form>
+  </details>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+</style>
