@@ -16,6 +16,8 @@ from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 
 Fate = Literal["eaten", "plated", "sold", "given", "used", "spoiled", "discarded"]
 FATES: Final[tuple[Fate, ...]] = get_args(Fate)
+#: Fates by which meat is lost after it was packed.
+LOST: Final[tuple[Fate, ...]] = ("spoiled", "discarded")
 #: Fates that may bring money in.
 EARNING: Final[frozenset[Fate]] = frozenset({"plated", "sold"})
 #: Taking so many grams more than is left takes what is left.

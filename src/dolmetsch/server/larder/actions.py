@@ -5,17 +5,17 @@ from collections.abc import Callable, Iterable
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
-from typing import cast
 
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.slicing.packs import SLACK_GRAMS, Fate, PackNow, Share, Taking, take
+from dolmetsch.core.slicing.packs import SLACK_GRAMS, PackNow, Share, take
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models, schemas
 from dolmetsch.server.larder.of_batch import (
     core_pack,
+    core_taking,
     derived,
     follow_lives,
     renew_packs,
@@ -123,13 +123,7 @@ def _keep_taken(row: models.Taken) -> None:
         left_grams=Fraction(now.left_grams),
         left_slices=now.left_slices,
     )
-    taking = Taking(
-        pack=pack.mark,
-        fate=cast(Fate, row.fate),
-        grams=None if row.grams is None else Fraction(row.grams),
-        slices=row.slices,
-        income=None if row.income is None else Fraction(row.income),
-    )
+    taking = core_taking(row)
     try:
         after = take(before, taking, path="take")
     except LedgerError as error:

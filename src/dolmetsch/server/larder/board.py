@@ -1,7 +1,7 @@
 """Slicing and packing: what lies on the board, what a slicing would make, how thick, and the writes."""
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 from fractions import Fraction
 from itertools import count, islice
@@ -19,7 +19,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
-from dolmetsch.core.slicing.packs import Share, Stowed, follow_packs
+from dolmetsch.core.slicing.packs import Share, Stowed
 from dolmetsch.core.slicing.thickness import compare_thicknesses, grams_per_mm
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
@@ -43,8 +43,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import schemas
 from dolmetsch.server.larder.models import Pack, Packing
 from dolmetsch.server.larder.of_batch import (
-    core_pack,
-    core_taking,
+    follow_rows,
     keep_packs,
     list_packs,
     list_takings,
@@ -75,7 +74,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
     rows = list_entry_rows(batch)
     costed = cost_chain(build_chain(batch, rows))
     packs = list_packs(batch)
-    stowed = _follow(batch, costed, packs)
+    stowed = follow_rows(costed.sheet.ledger.mains, packs, list_takings(batch))
     known = gather_facts([batch])
     portion = find_portion(costed.chain.current)
     today = timezone.localdate()
@@ -96,7 +95,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
             for piece in sorted_mains(costed)
         ],
         packs=shown,
-        unpacked=list(_show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet.ledger.mains))),
+        unpacked=list(_show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet))),
         product=packs[0].product if packs else batch.name,
         products=_list_products(batch),
         stores=list_choices(batch.kitchen),
@@ -165,11 +164,6 @@ def _list_products(batch: Batch) -> list[str]:
     return list(dict.fromkeys([*mine, *latest[: PRODUCTS_OFFERED * 4]]))[:PRODUCTS_OFFERED]
 
 
-def _follow(batch: Batch, costed: CostedBatch, packs: Sequence[Pack]) -> Stowed:
-    takings = [core_taking(row, row.pack.mark) for row in list_takings(batch)]
-    return follow_packs(costed.sheet.ledger.mains, [core_pack(row) for row in packs], takings)
-
-
 def free_numbers(batch: Batch) -> Iterator[int]:
     """Numbers for packs to come; those of canceled packs are not used again, nor those a document used."""
     marks = set(Pack.objects.filter(batch=batch).values_list("mark", flat=True)) if batch.packs_made else ()
@@ -187,6 +181,7 @@ class Drafted:
     stowed: Stowed | None
     reader: Reader
     cut: "Cut | None"
+    taken: dict[str, Share] = field(default_factory=dict)
 
     @property
     def faults(self) -> list[FieldProblem]:
@@ -289,20 +284,20 @@ def draft_packing(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) 
     readable = [pack for pack in packs if pack is not None]
     if costed is not None and len(readable) == len(packs):
         try:
-            drafted.stowed = _follow(batch, costed, [*before, *readable])
+            mains = costed.sheet.ledger.mains
+            drafted.stowed = follow_rows(mains, [*before, *readable], list_takings(batch))
         except LedgerError as error:
             reader.refuse(_path_of(error.field, len(before)), error.reason, as_sentence(error.text))
     if drafted.stowed is not None and costed is not None:
-        _refuse_taken(reader, batch, costed, drafted.stowed, [one.piece for one in data.packs])
+        drafted.taken = share_taken(batch, costed.sheet)
+        _refuse_taken(drafted, costed, drafted.stowed, [one.piece for one in data.packs])
     return drafted
 
 
-def _refuse_taken(
-    reader: Reader, batch: Batch, costed: CostedBatch, stowed: Stowed, packed: Sequence[str]
-) -> None:
+def _refuse_taken(drafted: Drafted, costed: CostedBatch, stowed: Stowed, packed: Sequence[str]) -> None:
     """Packs of meat that other batches have taken already."""
     mains = costed.sheet.ledger.mains
-    for mark, share in share_taken(batch, mains).items():
+    for mark, share in drafted.taken.items():
         piece = next(one for one in mains if one.id == mark)
         together = sum(
             (now.pack.grams for now in stowed.packs.values() if now.pack.piece == mark), Fraction(0)
@@ -310,7 +305,7 @@ def _refuse_taken(
         if mark in packed and (together + share.grams) * 100 > piece.grams * OVERWEIGHT_PERCENT:
             index = len(packed) - 1 - list(reversed(packed)).index(mark)
             said = f"Other batches took part of “{mark}”: so much of it is not left to pack."
-            reader.refuse(f"packs[{index}].weight", "taken", said)
+            drafted.reader.refuse(f"packs[{index}].weight", "taken", said)
 
 
 def _path_of(field: str, before: int) -> str:
@@ -371,7 +366,7 @@ def preview_packing(batch: Batch, data: schemas.PackingIn) -> schemas.PackingPre
         packs=[_preview_pack(pack, stowed) for pack in drafted.packs],
         pieces=[]
         if costed is None or stowed is None
-        else list(_show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet.ledger.mains))),
+        else list(_show_unpacked(costed.sheet, stowed, drafted.taken)),
         portion=None if final is None else print_money_or_none(final.portion_served),
         unit_cost=None
         if final is None

@@ -21,7 +21,13 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models
 from dolmetsch.server.pieces.queries import Facts, gather_facts, product_of, sorts_of
 from dolmetsch.server.problems import DomainError
-from dolmetsch.server.quantities.lengths import MARK_LENGTH, TYPED_LENGTH
+from dolmetsch.server.quantities.lengths import (
+    MARK_LENGTH,
+    NAME_LENGTH,
+    REASON_LENGTH,
+    TYPED_LENGTH,
+    WORD_LENGTH,
+)
 from dolmetsch.server.quantities.reader import round_decimal
 from dolmetsch.server.writing.once import Write
 
@@ -45,10 +51,10 @@ def core_pack(row: models.Pack) -> Pack:
     return Pack(id=row.mark, piece=row.piece, grams=Fraction(row.grams), slices=row.slices)
 
 
-def core_taking(row: models.Taken, mark: str) -> Taking:
+def core_taking(row: models.Taken) -> Taking:
     """A taking as the core reads it."""
     return Taking(
-        pack=mark,
+        pack=row.pack.mark,
         fate=cast(Fate, row.fate),
         grams=None if row.grams is None else Fraction(row.grams),
         slices=row.slices,
@@ -67,6 +73,17 @@ def list_takings(batch: Batch) -> list[models.Taken]:
     return list(mine.select_related("pack").order_by("id"))
 
 
+def follow_rows(
+    mains: Sequence[Piece], packs: Iterable[models.Pack], takings: Iterable[models.Taken]
+) -> Stowed:
+    """What became of ``mains``, by rows of packs and takings.
+
+    Raises:
+        LedgerError: they cannot have been made of ``mains``, or what left cannot have.
+    """
+    return follow_packs(mains, [core_pack(row) for row in packs], [core_taking(row) for row in takings])
+
+
 class KnownPacks:
     """What the larder knows of a batch (``batches.models.pack_facts``)."""
 
@@ -76,8 +93,7 @@ class KnownPacks:
 
     def follow(self, batch: Batch, mains: Sequence[Piece]) -> Stowed:
         """What became of ``mains``."""
-        packs = [core_pack(row) for row in list_packs(batch)]
-        return follow_packs(mains, packs, [core_taking(row, row.pack.mark) for row in list_takings(batch)])
+        return follow_rows(mains, list_packs(batch), list_takings(batch))
 
     def packed(self, batch: Batch, mark: str) -> Fraction:
         """How many grams of the piece ``mark`` are in packs."""
@@ -128,8 +144,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
         LedgerError: they cannot have been made of ``mains``, or what left cannot have.
     """
     packs, takings = list_packs(batch), list_takings(batch)
-    core = [core_pack(row) for row in packs]
-    stowed = follow_packs(mains, core, [core_taking(row, row.pack.mark) for row in takings])
+    stowed = follow_rows(mains, packs, takings)
     pieces = {piece.id: piece for piece in mains}
     facts = gather_facts([batch])
     raw = list_raw_of(batch, mains)
@@ -163,7 +178,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
 def set_life(row: models.PackNow, life: Life) -> None:
     """Note on ``row`` where its pack is, how, and how long it keeps so."""
     row.store, row.state = life.store, life.state
-    packed = local_day(row.pack.packed_at)
+    packed = timezone.localdate(row.pack.packed_at)
     keeps = cast(Any, row.keeps or None)
     until = keep_until(keeps, life.state, packed=packed, frozen=life.frozen, chilled=life.chilled)
     row.keep_until = None if until is None else until.day
@@ -176,7 +191,7 @@ def taken_now(row: models.Taken, share: Share, kitchen: Kitchen) -> models.Taken
         kitchen=kitchen,
         fate=row.fate,
         product=row.pack.product,
-        day=local_day(row.at),
+        day=timezone.localdate(row.at),
         grams=derived(share.grams),
         cost=derived(share.cost),
         income=round_decimal(share.income, 4),
@@ -193,11 +208,11 @@ def follow_lives(packs: Sequence[models.Pack], sorts: dict[str, str]) -> dict[in
 
 def _follow_life(pack: models.Pack, moves: Iterable[models.PackMove], sorts: dict[str, str]) -> Life:
     store = pack.store
-    frozen = local_day(pack.packed_at) if is_freezer(store, sorts) else None
+    frozen = timezone.localdate(pack.packed_at) if is_freezer(store, sorts) else None
     chilled: date | None = None
     is_open = False
     for move in moves:
-        day = local_day(move.at)
+        day = timezone.localdate(move.at)
         if move.sort == "opened":
             is_open, chilled = True, chilled or day
             continue
@@ -214,11 +229,6 @@ def _follow_life(pack: models.Pack, moves: Iterable[models.PackMove], sorts: dic
 def is_freezer(store: str, sorts: dict[str, str]) -> bool:
     """Whether what lies in ``store`` is frozen."""
     return sorts.get(store.casefold()) == "freezer"
-
-
-def local_day(moment: datetime) -> date:
-    """The day it was by the kitchen's clock."""
-    return timezone.localdate(moment)
 
 
 def derived(value: Fraction) -> Decimal:
@@ -287,12 +297,12 @@ def _pack_row(write: Write, batch: Batch, pack: Pack, text: Json, number: int) -
         number=number,
         mark=pack.id,
         piece=pack.piece,
-        product=product[:80].strip() if isinstance(product, str) and product.strip() else batch.name,
+        product=product[:NAME_LENGTH].strip() if isinstance(product, str) and product.strip() else batch.name,
         form=form if form in models.FORMS else ("slices" if pack.slices else DEFAULT_FORM),
         grams=round_decimal(pack.grams, DERIVED_PLACES),
         typed=text["weight"].strip(),
         slices=pack.slices,
-        store=place[:40].strip() if isinstance(place, str) else "",
+        store=place[:WORD_LENGTH].strip() if isinstance(place, str) else "",
         packed_at=_read_time(text.get("packed_at")) or batch.last_entry_at,
     )
 
@@ -307,8 +317,8 @@ def _taken_row(write: Write, pack: models.Pack, taking: Taking, text: Json, posi
         typed=(text.get("weight") or "").strip(),
         slices=taking.slices,
         income=None if taking.income is None else round_decimal(taking.income, 4),
-        why=why[:200].strip() if isinstance(why, str) else "",
-        dish=dish[:80].strip() if isinstance(dish, str) else "",
+        why=why[:REASON_LENGTH].strip() if isinstance(why, str) else "",
+        dish=dish[:NAME_LENGTH].strip() if isinstance(dish, str) else "",
         at=_read_time(text.get("at")) or pack.packed_at,
         recorded_at=write.now,
         recorded_by=write.user,

@@ -9,12 +9,12 @@ from fractions import Fraction
 from functools import reduce
 from typing import Any, Final, cast
 
-from django.db.models import QuerySet, Sum
+from django.db.models import Min, QuerySet, Sum
 from django.utils import timezone
 
 from dolmetsch.core.reference.keeping import KEEPING, VACUUM
 from dolmetsch.core.slicing.pace import PACE_DAYS, Pace, find_pace
-from dolmetsch.core.slicing.packs import FATES
+from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import schemas
@@ -34,9 +34,7 @@ SOON_DAYS: Final = 3
 #: The fridge is to hold so many days of what is eaten of a product; a pack thaws overnight.
 THAW_DAYS: Final = 2
 #: Fates of what people eat: what a pace is made of.
-EATEN: Final = ("eaten", "plated", "sold", "given", "used")
-#: Fates by which meat is lost after it was packed.
-LOST: Final = ("spoiled", "discarded")
+EATEN: Final = tuple(fate for fate in FATES if fate not in LOST)
 #: So many packs near their day are listed.
 SOON_SHOWN: Final = 12
 FATE_WORDS: Final = {
@@ -221,23 +219,14 @@ def find_paces(kitchen: Kitchen, today: date) -> dict[str, Pace]:
         taken[product.casefold()].append((day, Fraction(grams)))
     if not taken:
         return {}
-    first: dict[str, date] = {}
-    for product, packed_at in Pack.objects.filter(
-        kitchen=kitchen, packed_at__gt=timezone.now() - timedelta(days=PACE_DAYS), canceled__isnull=True
-    ).values_list("product", "packed_at"):
-        day = timezone.localdate(packed_at)
-        first[product.casefold()] = min(day, first.get(product.casefold(), day))
-    older = set(
-        Pack.objects.filter(
-            kitchen=kitchen, packed_at__lte=timezone.now() - timedelta(days=PACE_DAYS), canceled__isnull=True
-        ).values_list("product", flat=True)
-    )
-    older_names = {product.casefold() for product in older}
-    start = today - timedelta(days=PACE_DAYS)
+    packed = Pack.objects.filter(kitchen=kitchen, canceled__isnull=True).values("product")
+    since: dict[str, date] = {}
+    for row in packed.annotate(first=Min("packed_at")):
+        name, day = row["product"].casefold(), timezone.localdate(row["first"])
+        since[name] = min(day, since.get(name, day))
     paces = {}
     for product, takings in taken.items():
-        since = start if product in older_names else first.get(product, start)
-        pace = find_pace(takings, since=since, today=today)
+        pace = find_pace(takings, since=since.get(product, today - timedelta(days=PACE_DAYS)), today=today)
         if pace is not None:
             paces[product] = pace
     return paces

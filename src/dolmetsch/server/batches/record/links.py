@@ -3,8 +3,8 @@
 from collections.abc import Iterable
 from fractions import Fraction
 
+from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.errors import LedgerError
-from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.slicing.packs import Share
 from dolmetsch.server.batches.entries.chain import (
@@ -65,15 +65,15 @@ def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
     return (sum(grams, Fraction(0)) + packed) * 100 > weighs * OVERWEIGHT_PERCENT
 
 
-def share_taken(source: Batch, mains: Iterable[Piece]) -> dict[str, Share]:
-    """What other batches took of the final pieces ``mains`` of ``source``, by piece."""
-    pieces = {piece.id: piece for piece in mains}
+def share_taken(source: Batch, sheet: Sheet) -> dict[str, Share]:
+    """What other batches took of the final pieces of ``source``, which comes to ``sheet``; by piece."""
+    pieces = {piece.id: piece for piece in sheet.ledger.mains}
     found: dict[str, Share] = {}
     for _taker, lot in list_taken(source):
         piece = pieces.get(lot.from_mark)
         if piece is None:
             continue
-        grams = take_upstream(lot, field="source").grams
+        grams = take_upstream(lot, field="source", sheet=sheet).grams
         share = Share(grams=grams, cost=piece.cost * grams / piece.grams)
         found[piece.id] = found.get(piece.id, Share()).plus(share)
     return found

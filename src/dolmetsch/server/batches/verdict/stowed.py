@@ -1,11 +1,10 @@
 """Where a finished batch's packs went, and what they brought in."""
 
 from fractions import Fraction
-from typing import Final
 
 from dolmetsch.core.costing.sheet import Comparison, Sheet
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
-from dolmetsch.core.slicing.packs import Fate, Share, Stowed, together
+from dolmetsch.core.slicing.packs import LOST, Share, Stowed, together
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.models.pack_facts import pack_facts
@@ -13,15 +12,12 @@ from dolmetsch.server.batches.record.links import share_taken
 from dolmetsch.server.batches.verdict.schemas import EarnedOut, GoneOut, StowedOut
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
 
-#: Fates by which meat is lost after it was packed.
-LOST: Final[tuple[Fate, ...]] = ("spoiled", "discarded")
-
 
 def show_stowed(batch: Batch, costed: CostedBatch) -> StowedOut:
     """Where the packs of ``batch`` went."""
     stowed = pack_facts().follow(batch, costed.sheet.ledger.mains)
     packed = sum((now.pack.grams for now in stowed.packs.values()), Fraction(0))
-    used = together(share_taken(batch, costed.sheet.ledger.mains).values())
+    used = together(share_taken(batch, costed.sheet).values())
     gone = dict(stowed.gone)
     if used.grams:
         gone["used"] = gone.get("used", Share()).plus(used)
