@@ -3,9 +3,10 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
+from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, TableForm
 from dolmetsch.server.dishes import actions, schemas
 from dolmetsch.server.dishes.cupboard import read_cupboard
-from dolmetsch.server.dishes.files import CONTENT_TYPES, Form, write_dishes
+from dolmetsch.server.dishes.files import write_dishes
 from dolmetsch.server.dishes.queries import preview_dish, read_dish_page, read_dishes
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
@@ -57,14 +58,14 @@ def import_dishes(
     "/dishes/files/{form}",
     response={REFUSALS: Problem},
     operation_id="getDishesFile",
-    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+    openapi_extra=answer_with(*TABLE_TYPES.values()),
 )
-def get_dishes_file(request: HttpRequest, kitchen_slug: Path[str], form: Form) -> HttpResponse:
+def get_dishes_file(request: HttpRequest, kitchen_slug: Path[str], form: TableForm) -> HttpResponse:
     """All dishes to take away (csv, xlsx, json)."""
     kitchen = kitchen_of(request, kitchen_slug)
     name = f'attachment; filename="dishes.{form}"'
     return HttpResponse(
-        write_dishes(kitchen, form), content_type=CONTENT_TYPES[form], headers={"Content-Disposition": name}
+        write_dishes(kitchen, form), content_type=TABLE_TYPES[form], headers={"Content-Disposition": name}
     )
 
 

@@ -292,23 +292,25 @@ def cost_dishes(dishes: Sequence[ReadDish]) -> dict[str, Plate]:
     recipes = {dish.name.casefold(): dish.recipe for dish in dishes}
     costed: dict[str, Plate] = {}
     for name in recipes:
+        if name in costed:
+            continue
         try:
-            costed |= cost_plates(_within(name, recipes))
+            costed |= cost_plates(list_within(name, recipes))
         except DishError:
             continue
     return costed
 
 
-def _within(name: str, recipes: Mapping[str, Recipe]) -> dict[str, Recipe]:
-    """The dish and those that are parts of it, all the way down."""
-    wanted, found = [name], {}
+def list_within(name: str, recipes: Mapping[str, Recipe]) -> dict[str, Recipe]:
+    """The dish ``name`` first, and those that are parts of it, all the way down; of those that are there."""
+    wanted, found = [name], dict[str, Recipe]()
     while wanted:
         one = wanted.pop()
         if one in found or one not in recipes:
             continue
         found[one] = recipes[one]
         wanted += [part.dish for part in recipes[one].parts if part.dish is not None]
-    return {name: found.pop(name), **found}
+    return found
 
 
 @dataclass(slots=True, kw_only=True)

@@ -1,23 +1,17 @@
 """Dishes as a file to take away, and back in: every dish's latest version as it was typed."""
 
 import json
-from typing import Any, Final, Literal
+from typing import Any, Final
 
 from pydantic import ValidationError
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_csv, write_xlsx
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.dishes.queries import read_dishes
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
 
-Form = Literal["csv", "xlsx", "json"]
-CONTENT_TYPES: Final[dict[Form, str]] = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 FORMAT: Final = "dolmetsch-dishes/1"
 DISH_HEADS: Final = (
     "dish",
@@ -32,7 +26,7 @@ PART_HEADS: Final = ("dish", "part", "from", "amount", "yield, %", "cost as type
 MOST_DISHES: Final = 1000
 
 
-def write_dishes(kitchen: Kitchen, form: Form) -> bytes:
+def write_dishes(kitchen: Kitchen, form: TableForm) -> bytes:
     """All dishes of ``kitchen``."""
     inputs = [schemas.DishIn.model_validate(dish.input) for dish in list_dishes(kitchen)]
     if form == "json":

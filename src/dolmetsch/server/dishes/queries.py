@@ -22,6 +22,7 @@ from dolmetsch.server.dishes.costing import (
     gather_prices,
     list_dishes,
     list_needs,
+    list_within,
     read_dish,
 )
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating
@@ -189,14 +190,15 @@ def draft_dish(kitchen: Kitchen, data: schemas.DishIn) -> tuple[ReadDish, Plate 
     read = read_dish(kitchen, data, prices)
     others = [read_dish(kitchen, one, prices) for one in inputs]
     faults = list(read.reader.problems)
-    names = {one.name.casefold() for one in others}
+    own = data.name.casefold()
+    recipes = {one.name.casefold(): one.recipe for one in (*others, read)}
     for index, part in enumerate(data.parts):
         if part.sort != "dish" or not part.name:
             continue
         path = f"parts[{index}].name"
-        if part.name.casefold() == data.name.casefold() or _contains(part.name, data.name, others):
+        if own in list_within(part.name.casefold(), recipes):
             faults.append(_fault(path, "contains_itself", f"“{data.name}” would contain itself."))
-        elif part.name.casefold() not in names:
+        elif part.name.casefold() not in recipes:
             faults.append(_fault(path, "unknown", f"There is no dish “{part.name}”."))
     if faults or len(read.parts) < len(data.parts):
         return read, None, faults
@@ -205,21 +207,6 @@ def draft_dish(kitchen: Kitchen, data: schemas.DishIn) -> tuple[ReadDish, Plate 
 
 def _fault(path: str, code: str, message: str) -> FieldProblem:
     return FieldProblem(path=path, code=code, message=message)
-
-
-def _contains(name: str, other: str, dishes: Sequence[ReadDish]) -> bool:
-    """Whether dish ``name`` has ``other`` in it, however deep."""
-    by_name = {dish.name.casefold(): dish for dish in dishes}
-    wanted, seen = [name.casefold()], set()
-    while wanted:
-        one = wanted.pop()
-        if one == other.casefold():
-            return True
-        if one in seen or one not in by_name:
-            continue
-        seen.add(one)
-        wanted += [part.name.casefold() for part in by_name[one].data.parts if part.sort == "dish"]
-    return False
 
 
 def read_dish_page(kitchen: Kitchen, name: str) -> schemas.DishPage:

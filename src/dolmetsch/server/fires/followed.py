@@ -76,9 +76,7 @@ def follow_fire(fire: Fire) -> FollowedFire:
     """``fire`` as it is now; where only readings are new, as it was up to ``BEHIND`` ago, while what
     they change is worked out beside it.
     """
-    story = read_story(fire)
-    now = story.done_at or clock_of(fire)
-    acts, heard = (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
+    story, now, acts, heard = _look(fire)
     with _lock:
         kept = _kept.get(fire.pk)
     is_far_behind = kept is not None and kept.heard != heard and now - kept.now > BEHIND
@@ -87,6 +85,13 @@ def follow_fire(fire: Fire) -> FollowedFire:
     elif kept.heard != heard:
         _renew_beside(fire)
     return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves)
+
+
+def _look(fire: Fire) -> tuple[Story, datetime, tuple[Any, ...], tuple[Any, ...]]:
+    """The story of ``fire``, the time there, its acts, and what was heard: whether anything is new."""
+    story = read_story(fire)
+    now = story.done_at or clock_of(fire)
+    return story, now, (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
 
 
 def _last_heard(fire: Fire) -> int | None:
@@ -131,9 +136,7 @@ def _renew_beside(fire: Fire) -> None:
 
 def _renew(fire: Fire) -> None:
     try:
-        story = read_story(fire)
-        now = story.done_at or clock_of(fire)
-        acts, heard = (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
+        story, now, acts, heard = _look(fire)
         _follow(story, now=now, acts=acts, heard=heard)
     except Exception:
         _log.exception("fire %s could not be followed", fire.pk)

@@ -4,11 +4,12 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Router, Status
 
+from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, TableForm
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.larder import actions, schemas
 from dolmetsch.server.larder.board import pack_batch, preview_packing, read_board, read_thickness
-from dolmetsch.server.larder.files import CONTENT_TYPES, Form, write_larder
+from dolmetsch.server.larder.files import write_larder
 from dolmetsch.server.larder.queries import read_larder, read_pack, show_now
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
@@ -73,14 +74,14 @@ def get_larder(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     "/larder/files/{form}",
     response={REFUSALS: Problem},
     operation_id="getLarderFile",
-    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+    openapi_extra=answer_with(*TABLE_TYPES.values()),
 )
-def get_larder_file(request: HttpRequest, kitchen_slug: Path[str], form: Form) -> HttpResponse:
+def get_larder_file(request: HttpRequest, kitchen_slug: Path[str], form: TableForm) -> HttpResponse:
     """All packs and where they went, to take away (csv, xlsx, json)."""
     kitchen = kitchen_of(request, kitchen_slug)
     name = f'attachment; filename="larder.{form}"'
     return HttpResponse(
-        write_larder(kitchen, form), content_type=CONTENT_TYPES[form], headers={"Content-Disposition": name}
+        write_larder(kitchen, form), content_type=TABLE_TYPES[form], headers={"Content-Disposition": name}
     )
 
 

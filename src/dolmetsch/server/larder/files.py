@@ -3,19 +3,13 @@
 import json
 from decimal import Decimal
 from fractions import Fraction
-from typing import Any, Final, Literal
+from typing import Any, Final
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_csv, write_xlsx
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow, TakenNow
 from dolmetsch.server.quantities.printing import print_money, print_weight
 
-Form = Literal["csv", "xlsx", "json"]
-CONTENT_TYPES: Final[dict[Form, str]] = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 FORMAT: Final = "dolmetsch-larder/1"
 PACK_HEADS: Final = (
     "batch",
@@ -33,7 +27,7 @@ MORE_HEADS: Final = ("left cost", "place", "state", "keep until")
 TAKEN_HEADS: Final = ("day", "batch", "pack", "product", "gone as", "weight", "cost", "income", "why")
 
 
-def write_larder(kitchen: Kitchen, form: Form) -> bytes:
+def write_larder(kitchen: Kitchen, form: TableForm) -> bytes:
     """All packs and all takings of ``kitchen`` that count, in order."""
     unit = kitchen.weight_unit
     packs = [_pack_row(now, unit) for now in _packs(kitchen)]

@@ -10585,10 +10585,10 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
-                    "application/pdf": string;
                     "text/csv": string;
                     "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */

@@ -6,18 +6,13 @@ from typing import Final, Literal
 from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.exporting import export_batch
 from dolmetsch.server.batches.exchange.papers.page import write_pdf
-from dolmetsch.server.batches.exchange.papers.tables import build_tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, build_tables, write_csv, write_xlsx
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.showing import show_batch
 from dolmetsch.server.batches.verdict.show_verdict import show_verdict
 
 Form = Literal["json", "pdf", "csv", "xlsx"]
-CONTENT_TYPES: Final[dict[Form, str]] = {
-    "json": "application/json",
-    "pdf": "application/pdf",
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
+CONTENT_TYPES: Final[dict[str, str]] = {**TABLE_TYPES, "pdf": "application/pdf"}
 
 
 def write_file(batch: Batch, form: Form, now: datetime) -> bytes:

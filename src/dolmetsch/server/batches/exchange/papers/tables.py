@@ -3,7 +3,7 @@
 import csv
 import io
 from decimal import Decimal
-from typing import Literal
+from typing import Final, Literal
 
 from django.utils import timezone
 from openpyxl import Workbook
@@ -20,6 +20,12 @@ Unit = Literal["lb", "kg"]
 Cell = str | Decimal | int | None
 Row = list[Cell]
 Tables = list[tuple[str, list[Row]]]
+TableForm = Literal["csv", "xlsx", "json"]
+TABLE_TYPES: Final[dict[str, str]] = {
+    "csv": "text/csv; charset=utf-8",
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "json": "application/json",
+}
 
 
 def build_tables(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen) -> Tables:
