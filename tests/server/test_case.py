@@ -85,7 +85,7 @@ def test_a_way_is_saved_version_by_version_and_priced_by_the_list(api):
     assert (way["version"], way["days"], way["portion"], way["missing"]) == (1, 8, "3 slices", [])
     salt = next(one for one in way["priced"] if one["what"] == "salt")
     assert salt["cost"] == {"per_lb": "0.01", "per_kg": "0.03"}
-    assert salt["whence"] == "price list, market on 2026-03-02"
+    assert salt["origin"] == "price list, market on 2026-03-02"
     pellets = next(one for one in way["priced"] if one["what"] == "pellets")
     assert (pellets["cost"], pellets["batch"]) == (None, "5.40")
     bags = next(one for one in way["priced"] if one["what"] == "bags")

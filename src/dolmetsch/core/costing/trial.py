@@ -56,7 +56,7 @@ class Changes:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lever:
-    """What the price of a final pound does where one thing gets a tenth worse.
+    """How much the price of a final pound changes if one thing gets ten percent worse.
 
     ``sort``: tag, yield, minutes or group; ``kind``: of step for a yield, the group's name for a group
     (of "credit": what came off is worth a tenth less). ``change``: money a pound, up is dearer.
@@ -106,7 +106,7 @@ def apply_changes(batch: Batch, sheet: Sheet, changes: Changes) -> Batch:
 
 
 def rank_levers(batch: Batch, sheet: Sheet) -> tuple[Lever, ...]:
-    """Each lever a tenth worse, the one that moves the price of a final pound most first.
+    """Each lever ten percent worse, the one that moves the price of a final pound most first.
 
     A tenth less kept is a tenth lost: credited as trim it would look like a gain wherever trim is worth more
     than the meat.

@@ -53,7 +53,7 @@ class TakeIn(Body):
 
 
 class ShopLineOut(BaseModel):
-    """A shop kind: its price by weight, and what is left of it after frying, per cent and whence."""
+    """A shop kind: its price by weight, and what is left of it after frying, per cent, and by what."""
 
     name: str
     kind: str

@@ -68,7 +68,7 @@ def show_way(way: Way) -> schemas.WayOut:
     data = schemas.WayIn.model_validate(way.input)
     read = read_kept(way)
     core = _must(read, way)
-    whence = list(read.whence.values())
+    origin = list(read.origin.values())
     uses = [use for step in core.steps for use in step.used]
     return schemas.WayOut(
         name=way.name,
@@ -82,9 +82,9 @@ def show_way(way: Way) -> schemas.WayOut:
                 what=use.what,
                 cost=print_unit_cost(use.cost * GRAMS_PER_LB / 1000) if use.per == "kg" else None,
                 batch=print_money(use.cost) if use.per == "batch" else None,
-                whence=from_where,
+                origin=from_where,
             )
-            for use, from_where in zip(uses, whence, strict=True)
+            for use, from_where in zip(uses, origin, strict=True)
         ],
         missing=read.missing,
         portion=label_portion(data),

@@ -27,7 +27,7 @@ class ReadWay:
     way: Way | None
     reader: Reader
     listed: dict[str, Priced]
-    whence: dict[tuple[int, int], str] = field(default_factory=dict)
+    origin: dict[tuple[int, int], str] = field(default_factory=dict)
     missing: list[str] = field(default_factory=list)
 
 
@@ -85,7 +85,7 @@ def _read_use(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> WayUse | Non
         if not use.price:
             # the price list has it by another unit now: no price that fits
             read.missing.append(use.what)
-            del read.whence[at]
+            del read.origin[at]
             return None
         said = f"“{use.amount}” does not go with its price: one is by weight, the other counted."
         reader.refuse(f"{path}.amount", "unreadable", said)
@@ -132,14 +132,14 @@ def _find_price(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | No
         except QuantityError as error:
             read.reader.refuse(path, error.reason, str(error))
             return None
-        read.whence[at] = "as typed here"
+        read.origin[at] = "as typed here"
         return price
     priced = read.listed.get(use.what.casefold())
     if priced is None:
         if use.what and use.what not in read.missing:
             read.missing.append(use.what)
         return None
-    read.whence[at] = f"price list, {priced.latest.source} on {priced.latest.seen_on.isoformat()}"
+    read.origin[at] = f"price list, {priced.latest.source} on {priced.latest.seen_on.isoformat()}"
     return priced.price
 
 

@@ -80,7 +80,7 @@ class UsePricedOut(BaseModel):
     what: str
     cost: UnitCost | None
     batch: str | None
-    whence: str
+    origin: str
 
 
 class WayOut(BaseModel):

@@ -3429,7 +3429,7 @@ export interface components {
         };
         /**
          * LeverOut
-         * @description What a tenth worse does to the price of a final pound.
+         * @description How much the price of a final pound changes if one thing gets ten percent worse.
          */
         LeverOut: {
             /** Label */
@@ -4377,8 +4377,8 @@ export interface components {
             cost: components["schemas"]["UnitCost"] | null;
             /** Batch */
             batch: string | null;
-            /** Whence */
-            whence: string;
+            /** Origin */
+            origin: string;
         };
         /**
          * WayIn
@@ -4567,7 +4567,7 @@ export interface components {
         };
         /**
          * ShopLineOut
-         * @description A shop kind: its price by weight, and what is left of it after frying, per cent and whence.
+         * @description A shop kind: its price by weight, and what is left of it after frying, per cent, and by what.
          */
         ShopLineOut: {
             /** Name */

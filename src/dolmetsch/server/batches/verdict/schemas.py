@@ -187,7 +187,7 @@ class DerivationOut(BaseModel):
 
 
 class LeverOut(BaseModel):
-    """What a tenth worse does to the price of a final pound."""
+    """How much the price of a final pound changes if one thing gets ten percent worse."""
 
     label: str
     change_per_lb: Fixed

@@ -99,7 +99,7 @@ function saved(ways: Ways): void {
           <template v-for="(use, at) in way.priced" :key="use.what"
             ><template v-if="at">; </template>{{ use.what }}
             {{ use.cost ? `${costText(use.cost)} a ${unitWord} of meat` : `${money(use.batch)} a batch` }} ({{
-              use.whence
+              use.origin
             }})</template
           >
         </p>
