@@ -8,7 +8,7 @@ from datetime import timedelta
 from connections import Pool
 
 PACKS, DISHES, ROUNDS = 5_000, 500, 20
-PER_BATCH = 50
+PER_BATCH, PRODUCTS = 50, 40
 
 
 def fill_larder() -> list[tuple[str, str]]:
@@ -16,73 +16,80 @@ def fill_larder() -> list[tuple[str, str]]:
     from django.utils import timezone
 
     from dolmetsch.server.batches.models import Batch
-    from dolmetsch.server.dishes.models import Dish
-    from dolmetsch.server.larder.models import Pack, Packing, PackNow
 
     pattern = Batch.objects.get(code="J-01")
-    stamp = {
-        "kitchen": pattern.kitchen,
-        "recorded_at": timezone.now(),
-        "recorded_by_id": 1,
-        "fingerprint": "-",
-    }
     now = timezone.now()
-    made = []
-    for number in range(PACKS // PER_BATCH):
-        batch = Batch.objects.get(pk=pattern.pk)
-        batch.pk, batch.code, batch._state.adding = 500_000 + number, f"Y-{number:04d}", True
-        batch.save(force_insert=True)
-        packing = Packing.objects.create(batch=batch, key=uuid.uuid4(), **stamp)
-        packs = [
-            Pack(
-                kitchen=pattern.kitchen,
-                packing=packing,
-                batch=batch,
-                number=place + 1,
-                mark=f"P{place + 1}",
-                piece="A1",
-                product=f"Product {number % 40}",
-                form="slices",
-                grams=260,
-                typed="260 g",
-                slices=10,
-                store="Freezer" if place % 3 else "Fridge 1",
-                packed_at=now - timedelta(days=number % 60),
-            )
-            for place in range(PER_BATCH)
-        ]
-        Pack.objects.bulk_create(packs)
-        kept = Pack.objects.filter(packing=packing).order_by("number")
-        PackNow.objects.bulk_create(
-            PackNow(
-                pack=pack,
-                kitchen=pattern.kitchen,
-                cost=4,
-                left_grams=260,
-                left_slices=10,
-                left_cost=4,
-                state="frozen" if pack.store == "Freezer" else "chilled",
-                store=pack.store,
-                keeps="bacon",
-                is_raw=False,
-                keep_until=(now + timedelta(days=20)).date(),
-                is_gone=False,
-            )
-            for pack in kept
+    stamp = {"kitchen": pattern.kitchen, "recorded_at": now, "recorded_by_id": 1, "fingerprint": "-"}
+    made = [fill_batch(pattern.pk, number, stamp) for number in range(PACKS // PER_BATCH)]
+    fill_dishes(stamp)
+    return made
+
+
+def fill_batch(pattern: int, number: int, stamp: dict) -> tuple[str, str]:
+    """A copy of the batch ``pattern`` with its packs; its code and the mark of the first."""
+    from dolmetsch.server.batches.models import Batch
+    from dolmetsch.server.larder.models import Pack, Packing, PackNow
+
+    now, kitchen = stamp["recorded_at"], stamp["kitchen"]
+    batch = Batch.objects.get(pk=pattern)
+    batch.pk, batch.code, batch._state.adding = 500_000 + number, f"Y-{number:04d}", True
+    batch.save(force_insert=True)
+    packing = Packing.objects.create(batch=batch, key=uuid.uuid4(), **stamp)
+    Pack.objects.bulk_create(
+        Pack(
+            kitchen=kitchen,
+            packing=packing,
+            batch=batch,
+            number=place + 1,
+            mark=f"P{place + 1}",
+            piece="A1",
+            product=f"Product {number % PRODUCTS}",
+            form="slices",
+            grams=260,
+            typed="260 g",
+            slices=10,
+            store="Freezer" if place % 3 else "Fridge 1",
+            packed_at=now - timedelta(days=number % 60),
         )
-        made.append((batch.code, "P1"))
-    parts = [
-        {"sort": "larder", "name": "Product {}", "amount": "3 slices"},
-        {"sort": "price", "name": "rye flour", "amount": "40 g"},
-        {"sort": "own", "name": "dressing", "amount": "", "cost": "0.20"},
-    ]
+        for place in range(PER_BATCH)
+    )
+    PackNow.objects.bulk_create(
+        PackNow(
+            pack=pack,
+            kitchen=kitchen,
+            cost=4,
+            left_grams=260,
+            left_slices=10,
+            left_cost=4,
+            state="frozen" if pack.store == "Freezer" else "chilled",
+            store=pack.store,
+            keeps="bacon",
+            is_raw=False,
+            keep_until=(now + timedelta(days=20)).date(),
+            is_gone=False,
+        )
+        for pack in Pack.objects.filter(packing=packing).order_by("number")
+    )
+    return batch.code, "P1"
+
+
+def fill_dishes(stamp: dict) -> None:
+    """Dishes of three parts each, the meat of one product after another."""
+    from dolmetsch.server.dishes.models import Dish
+
+    flour = {"sort": "price", "name": "rye flour", "amount": "40 g"}
+    dressing = {"sort": "own", "name": "dressing", "amount": "", "cost": "0.20"}
     Dish.objects.bulk_create(
         Dish(
             name=f"Dish {number}",
             version=1,
             input={
                 "name": f"Dish {number}",
-                "parts": [{**part, "name": part["name"].format(number % 40)} for part in parts],
+                "parts": [
+                    {"sort": "larder", "name": f"Product {number % PRODUCTS}", "amount": "3 slices"},
+                    flour,
+                    dressing,
+                ],
                 "price": "9.00",
             },
             cost_then=2,
@@ -91,7 +98,6 @@ def fill_larder() -> list[tuple[str, str]]:
         )
         for number in range(DISHES)
     )
-    return made
 
 
 def measure_larder(port: int) -> dict[str, float]:

@@ -9,7 +9,7 @@ from dolmetsch.server.dishes.actions import note_stock, save_dish, serve_plates,
 from dolmetsch.server.dishes.schemas import AimsIn, DishIn, PlatesIn, StockIn
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.larder.actions import move_pack, take_from
-from dolmetsch.server.larder.board import pack_batch
+from dolmetsch.server.larder.packing import pack_batch
 from dolmetsch.server.larder.schemas import MoveIn, PackingIn, TakingIn
 from dolmetsch.server.prices.actions import note_price
 from dolmetsch.server.prices.schemas import QuoteIn

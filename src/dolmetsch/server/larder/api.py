@@ -8,9 +8,11 @@ from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, TableFo
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.larder import actions, schemas
-from dolmetsch.server.larder.board import pack_batch, preview_packing, read_board, read_thickness
+from dolmetsch.server.larder.board import read_board
 from dolmetsch.server.larder.files import write_larder
+from dolmetsch.server.larder.packing import pack_batch, preview_packing
 from dolmetsch.server.larder.queries import read_larder, read_pack, show_now
+from dolmetsch.server.larder.thickness import read_thickness
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write

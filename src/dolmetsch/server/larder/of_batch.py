@@ -8,6 +8,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final, cast
 
+from django.db.models import QuerySet
 from django.utils import timezone
 
 from dolmetsch.core.ledger.pieces import Piece
@@ -62,9 +63,9 @@ def core_taking(row: models.Taken) -> Taking:
     )
 
 
-def list_packs(batch: Batch) -> list[models.Pack]:
+def find_packs(batch: Batch) -> QuerySet[models.Pack]:
     """The packs of ``batch`` that count, in order."""
-    return list(models.Pack.objects.filter(batch=batch, canceled__isnull=True).order_by("number"))
+    return models.Pack.objects.filter(batch=batch, canceled__isnull=True).order_by("number")
 
 
 def list_takings(batch: Batch) -> list[models.Taken]:
@@ -93,16 +94,16 @@ class KnownPacks:
 
     def follow(self, batch: Batch, mains: Sequence[Piece]) -> Stowed:
         """What became of ``mains``."""
-        return follow_rows(mains, list_packs(batch), list_takings(batch))
+        return follow_rows(mains, find_packs(batch), list_takings(batch))
 
     def packed(self, batch: Batch, mark: str) -> Fraction:
         """How many grams of the piece ``mark`` are in packs."""
-        return sum((Fraction(row.grams) for row in list_packs(batch) if row.piece == mark), Fraction(0))
+        return sum((Fraction(row.grams) for row in find_packs(batch) if row.piece == mark), Fraction(0))
 
     def write(self, batch: Batch) -> Json:
         """The packs and where they went, as the document has them."""
         unit = batch.kitchen.weight_unit
-        packs = [_write_pack(row, unit) for row in list_packs(batch)]
+        packs = [_write_pack(row, unit) for row in find_packs(batch)]
         gone = [_write_taking(row, unit) for row in list_takings(batch)]
         return ({"packs": packs} if packs else {}) | ({"gone": gone} if gone else {})
 
@@ -143,7 +144,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
     Raises:
         LedgerError: they cannot have been made of ``mains``, or what left cannot have.
     """
-    packs, takings = list_packs(batch), list_takings(batch)
+    packs, takings = list(find_packs(batch)), list_takings(batch)
     stowed = follow_rows(mains, packs, takings)
     pieces = {piece.id: piece for piece in mains}
     facts = gather_facts([batch])
