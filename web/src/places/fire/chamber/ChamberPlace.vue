@@ -4,6 +4,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText, momentText, spanText } from '@/shared/quantity/when'
 import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
+import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import ChamberAir from './ChamberAir.vue'
 import HangForm from './HangForm.vue'
 import LossDrawing from './LossDrawing.vue'
@@ -54,26 +55,22 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
       :problem="hangProblem"
       @hang="(body) => hang(body, () => (isHanging = false))"
     />
-    <div v-if="chamber.hanging.length" class="two">
-      <div class="main">
-        <section class="panel" aria-label="Lost since green weight">
-          <div class="top">
-            <h2>Lost since green weight</h2>
-            <span class="quiet small"
-              >dots are weighings, the bar is when it is ready, eight times of ten</span
-            >
-          </div>
-          <LossDrawing :hanging="chamber.hanging" />
-        </section>
-        <NoteForm
-          :hanging="chamber.hanging"
-          :unit="chamber.unit"
-          :problem="noteProblem"
-          @note="(id, about) => note(id, about, () => {})"
-        />
-        <FindingList :findings="findings" label="What to mind" />
-      </div>
-      <div class="side">
+    <TwoColumns v-if="chamber.hanging.length" side-first>
+      <section class="panel" aria-label="Lost since green weight">
+        <div class="top">
+          <h2>Lost since green weight</h2>
+          <span class="quiet small">dots are weighings, the bar is when it is ready, eight times of ten</span>
+        </div>
+        <LossDrawing :hanging="chamber.hanging" />
+      </section>
+      <NoteForm
+        :hanging="chamber.hanging"
+        :unit="chamber.unit"
+        :problem="noteProblem"
+        @note="(id, about) => note(id, about, () => {})"
+      />
+      <FindingList :findings="findings" label="What to mind" />
+      <template #side>
         <section v-if="next" class="panel" aria-label="Next ready">
           <p class="quiet">Next ready</p>
           <p class="heavy">{{ spanText(next.low!, next.high!) }}</p>
@@ -120,8 +117,8 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
           </p>
           <p class="quiet small">{{ one.ferment!.source }}</p>
         </section>
-      </div>
-    </div>
+      </template>
+    </TwoColumns>
     <template v-if="chamber.down.length">
       <h2>Taken down</h2>
       <ul class="lines">
@@ -137,20 +134,6 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(300px, 396px);
-  gap: 16px;
-  align-items: start;
-}
-
-.main,
-.side {
-  display: grid;
-  gap: 16px;
-  min-width: 0;
-}
-
 .top {
   display: flex;
   flex-wrap: wrap;
@@ -202,15 +185,5 @@ h2 {
   border-radius: 36px;
   color: #ffffff;
   text-decoration: none;
-}
-
-@media (max-width: 979px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .side {
-    order: -1;
-  }
 }
 </style>

@@ -7,6 +7,7 @@ import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { useKeys } from '@/shared/ui/useKeys'
+import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import { hasTyped } from '@/shared/writing/typed'
 import FillPack from './FillPack.vue'
@@ -168,44 +169,42 @@ useKeys({
         >
       </button>
     </div>
-    <div class="two">
-      <div class="main">
-        <section v-if="piece && isCut" class="panel" aria-label="On the slicer">
-          <h2>On the slicer, {{ weightText(piece.weight) }}</h2>
-          <SlabDrawing
-            :cut="counted + (product === 0 ? slices : 0)"
-            :to-go="toGo"
-            :per-slice="preview?.slice_weight ? `one slice ${weightText(preview.slice_weight)}` : ''"
-            left="end"
-            right="end"
-          />
-        </section>
-        <FillPack
-          v-if="piece"
-          v-model:slices="slices"
-          v-model:product="product"
-          v-model:in-pack="draft.inPack"
-          :products="draft.products"
-          :names="board.products"
-          :stores="board.stores"
-          :is-cut="isCut"
-          :pack="packNumber"
-          :code="code"
-          :portion-slices="board.portion_slices"
-          :scale="scale"
-          @close="closePack"
-          @another="addProduct"
+    <TwoColumns>
+      <section v-if="piece && isCut" class="panel" aria-label="On the slicer">
+        <h2>On the slicer, {{ weightText(piece.weight) }}</h2>
+        <SlabDrawing
+          :cut="counted + (product === 0 ? slices : 0)"
+          :to-go="toGo"
+          :per-slice="preview?.slice_weight ? `one slice ${weightText(preview.slice_weight)}` : ''"
+          left="end"
+          right="end"
         />
-        <PackCards
-          :draft="draft"
-          :costs="preview?.packs ?? []"
-          :before="board.packs"
-          :first="packNumber"
-          :number="Number(board.next_mark.slice(1))"
-          @remove="(at) => draft.packs.splice(at, 1)"
-        />
-      </div>
-      <div class="side">
+      </section>
+      <FillPack
+        v-if="piece"
+        v-model:slices="slices"
+        v-model:product="product"
+        v-model:in-pack="draft.inPack"
+        :products="draft.products"
+        :names="board.products"
+        :stores="board.stores"
+        :is-cut="isCut"
+        :pack="packNumber"
+        :code="code"
+        :portion-slices="board.portion_slices"
+        :scale="scale"
+        @close="closePack"
+        @another="addProduct"
+      />
+      <PackCards
+        :draft="draft"
+        :costs="preview?.packs ?? []"
+        :before="board.packs"
+        :first="packNumber"
+        :number="Number(board.next_mark.slice(1))"
+        @remove="(at) => draft.packs.splice(at, 1)"
+      />
+      <template #side>
         <section class="panel" aria-label="What it costs">
           <p class="quiet">A {{ isCut ? 'sliced' : 'finished' }} {{ unitWord }}</p>
           <p class="heavy">{{ preview?.unit_cost ? costText(preview.unit_cost) : '–' }}</p>
@@ -235,26 +234,12 @@ useKeys({
             @retry="closing.retry()"
           />
         </form>
-      </div>
-    </div>
+      </template>
+    </TwoColumns>
   </template>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 400px);
-  gap: 16px;
-  align-items: start;
-}
-
-.main,
-.side {
-  display: grid;
-  gap: 16px;
-  min-width: 0;
-}
-
 .choice {
   display: flex;
   flex-wrap: wrap;
@@ -288,11 +273,5 @@ dd {
 .finish {
   display: grid;
   gap: 12px;
-}
-
-@media (max-width: 979px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

@@ -2,12 +2,14 @@
 import { computed, reactive, ref, toRef } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { dayText, momentText } from '@/shared/quantity/when'
+import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import ChargeCurve from './ChargeCurve.vue'
 import DishForm from './DishForm.vue'
 import PlateBars from './PlateBars.vue'
+import PlatesServed from './PlatesServed.vue'
 import { useDish, useDishes, useDishWrites } from './useDishes'
 
 /** One dish: its plate as a bar of parts beside the shop's, what to charge, what it left, and serving it. */
@@ -17,9 +19,7 @@ const { data: dishes } = useDishes()
 const { money } = useUnits()
 const isChanging = ref(false)
 const served = reactive({ plates: '1', price: '', is_free: false })
-const { serving, looking, canceling, renew } = useDishWrites(() => served)
-const cancelId = ref<number | null>(null)
-const reason = ref('')
+const { serving, looking, renew } = useDishWrites(() => served)
 const shop = computed(
   () => page.value?.bars.slice(1).find((bar) => bar.leaves && /good/i.test(bar.name)) ?? page.value?.bars[1],
 )
@@ -36,13 +36,8 @@ function serve(): void {
   })
 }
 function done(): void {
-  cancelId.value = null
-  reason.value = ''
   renew()
   void refetch()
-}
-function cancel(): void {
-  if (cancelId.value !== null) void canceling.write({ id: cancelId.value, reason: reason.value }, done)
 }
 const signed = (percent: string): string => (percent.startsWith('-') ? `−${percent.slice(1)}` : `+${percent}`)
 </script>
@@ -79,46 +74,22 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
       {{ money(page.dish.cost) }}.
       <button type="button" class="act small" @click="looking.write(name, done)">Seen</button>
     </p>
-    <div class="two">
-      <div class="main">
-        <section class="panel" aria-label="One plate">
-          <h2>One plate</h2>
-          <PlateBars :bars="page.bars" :parts="page.parts" />
-        </section>
-        <section v-if="page.curve.length" class="panel" aria-label="What to charge">
-          <h2>What to charge</h2>
-          <ChargeCurve :page="page" />
-          <p v-if="page.charge.length">
-            For {{ Number(page.aims?.high) }} to {{ Number(page.aims?.low) }} % food cost:
-            <b>{{ page.charge.map((one) => money(one)).join(' to ') }}</b>.
-          </p>
-          <p v-else class="quiet">Set the kitchen's aim under Dishes to see what to charge.</p>
-        </section>
-        <section class="panel" aria-label="Plates served">
-          <h2>Plates served</h2>
-          <ol class="lines">
-            <li v-for="one in page.served" :key="one.id" :class="{ wrong: one.canceled }">
-              <span
-                ><b>{{ one.plates }}</b> {{ money(one.income) }}
-                <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span></span
-              >
-              <span v-if="one.canceled" class="quiet small">canceled: {{ one.canceled }}</span>
-              <button v-else type="button" class="act small" @click="cancelId = one.id">
-                It was not served
-              </button>
-            </li>
-            <li v-if="!page.served.length" class="quiet">none yet</li>
-          </ol>
-          <form v-if="cancelId !== null" class="lines" @submit.prevent="cancel">
-            <label class="named"
-              ><span>Why</span><input v-model="reason" class="box" maxlength="200"
-            /></label>
-            <ProblemNote v-if="canceling.problem.value" :problem="canceling.problem.value" />
-            <button type="submit" class="act first">Put it back into the larder</button>
-          </form>
-        </section>
-      </div>
-      <div class="side">
+    <TwoColumns side-first>
+      <section class="panel" aria-label="One plate">
+        <h2>One plate</h2>
+        <PlateBars :bars="page.bars" :parts="page.parts" />
+      </section>
+      <section v-if="page.curve.length" class="panel" aria-label="What to charge">
+        <h2>What to charge</h2>
+        <ChargeCurve :page="page" />
+        <p v-if="page.charge.length">
+          For {{ Number(page.aims?.high) }} to {{ Number(page.aims?.low) }} % food cost:
+          <b>{{ page.charge.map((one) => money(one)).join(' to ') }}</b>.
+        </p>
+        <p v-else class="quiet">Set the kitchen's aim under Dishes to see what to charge.</p>
+      </section>
+      <PlatesServed :served="page.served" @changed="done" />
+      <template #side>
         <section class="panel" aria-label="What a plate leaves">
           <p class="quiet">A plate leaves, after food</p>
           <p class="heavy" :class="{ dear: page.menu?.leaves?.startsWith('-') }">
@@ -198,26 +169,12 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
             </li>
           </ol>
         </section>
-      </div>
-    </div>
+      </template>
+    </TwoColumns>
   </template>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 380px);
-  gap: 16px;
-  align-items: start;
-}
-
-.main,
-.side {
-  display: grid;
-  gap: 16px;
-  min-width: 0;
-}
-
 h2 {
   margin-bottom: 8px;
 }
@@ -255,32 +212,10 @@ dd {
   text-align: right;
 }
 
-ol li {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  gap: 4px 12px;
-  align-items: center;
-}
-
-.wrong b {
-  text-decoration: line-through;
-}
-
 .moved {
   padding: 8px 12px;
   margin-bottom: 10px;
   border-left: 6px solid var(--care);
   background: var(--care-ground);
-}
-
-@media (max-width: 979px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .side {
-    order: -1;
-  }
 }
 </style>

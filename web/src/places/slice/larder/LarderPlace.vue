@@ -8,6 +8,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import DropPanel from '@/shared/ui/DropPanel.vue'
+import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import CountShelves from './CountShelves.vue'
 import StackColumn from './StackColumn.vue'
 import ThawTonight from './ThawTonight.vue'
@@ -93,36 +94,34 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
         </li>
       </ul>
     </section>
-    <div class="two">
-      <div class="main">
-        <section
-          v-for="shelf in larder.shelves"
-          :key="shelf.store"
-          class="shelf"
-          :aria-label="shelf.store || 'Not placed'"
-        >
-          <h2 :class="shelf.sort || 'nowhere'">
-            {{ shelf.store || 'Not placed' }}
-            <span v-if="shelf.sort">{{ shelf.sort === 'freezer' ? 'frozen' : 'chilled' }}</span>
-          </h2>
-          <div v-if="shelf.stacks.length" class="stacks">
-            <StackColumn v-for="stack in shelf.stacks" :key="stack.product" :stack="stack" />
-          </div>
-          <p v-else class="quiet empty">empty</p>
-        </section>
-        <p v-if="!larder.shelves.length" class="panel">
-          No fridge or freezer yet. <RouterLink :to="{ name: 'map' }">Add one on the map</RouterLink>, then
-          packs have a place.
-        </p>
-        <p v-if="packs.length" class="legend">
-          <span v-for="state in ['open', 'thawed', 'chilled', 'frozen']" :key="state" :class="state">{{
-            state
-          }}</span>
-          <span class="past">past its best</span>
-          <span class="quiet">oldest on top, oldest leaves first</span>
-        </p>
-      </div>
-      <div class="side">
+    <TwoColumns side-first>
+      <section
+        v-for="shelf in larder.shelves"
+        :key="shelf.store"
+        class="shelf"
+        :aria-label="shelf.store || 'Not placed'"
+      >
+        <h2 :class="shelf.sort || 'nowhere'">
+          {{ shelf.store || 'Not placed' }}
+          <span v-if="shelf.sort">{{ shelf.sort === 'freezer' ? 'frozen' : 'chilled' }}</span>
+        </h2>
+        <div v-if="shelf.stacks.length" class="stacks">
+          <StackColumn v-for="stack in shelf.stacks" :key="stack.product" :stack="stack" />
+        </div>
+        <p v-else class="quiet empty">empty</p>
+      </section>
+      <p v-if="!larder.shelves.length" class="panel">
+        No fridge or freezer yet. <RouterLink :to="{ name: 'map' }">Add one on the map</RouterLink>, then
+        packs have a place.
+      </p>
+      <p v-if="packs.length" class="legend">
+        <span v-for="state in ['open', 'thawed', 'chilled', 'frozen']" :key="state" :class="state">{{
+          state
+        }}</span>
+        <span class="past">past its best</span>
+        <span class="quiet">oldest on top, oldest leaves first</span>
+      </p>
+      <template #side>
         <ThawTonight :larder="larder" />
         <WentBar :went="larder.went" />
         <section v-if="larder.runs_out.length" class="panel" aria-label="Runs out">
@@ -140,26 +139,12 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
         <p v-else-if="packs.length" class="panel quiet">
           How long it lasts is said once something was taken on two days.
         </p>
-      </div>
-    </div>
+      </template>
+    </TwoColumns>
   </template>
 </template>
 
 <style scoped>
-.two {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(280px, 380px);
-  gap: 16px;
-  align-items: start;
-}
-
-.main,
-.side {
-  display: grid;
-  gap: 16px;
-  min-width: 0;
-}
-
 .find {
   display: flex;
   gap: 8px;
@@ -259,15 +244,5 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
 
 .past {
   --ground: var(--care);
-}
-
-@media (max-width: 979px) {
-  .two {
-    grid-template-columns: minmax(0, 1fr);
-  }
-
-  .side {
-    order: -1;
-  }
 }
 </style>

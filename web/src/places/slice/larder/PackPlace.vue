@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { computed, ref, toRef } from 'vue'
-import { useLarderWrites, usePack, useTaking } from '@/places/slice/useLarder'
+import { usePack, useTaking } from '@/places/slice/useLarder'
 import { fates, type Fate } from '@/shared/parts/fates'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useOutbox } from '@/shared/outbox/outbox'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { dayText, momentText } from '@/shared/quantity/when'
+import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
-import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import PackHistory from './PackHistory.vue'
 import TakeForm from './TakeForm.vue'
 
 /** One pack, as its label's code opens it: how much, until when, and out it goes in one touch. */
@@ -15,7 +15,6 @@ const props = defineProps<{ code: string; mark: string }>()
 const { data, error, refetch } = usePack(toRef(props, 'code'), toRef(props, 'mark'))
 const { weightText, otherText, money } = useUnits()
 const { takeOut, move } = useTaking()
-const { canceling, packCanceling, renew } = useLarderWrites()
 const { letters } = useOutbox()
 const pack = computed(() => data.value?.pack)
 const waiting = computed(() =>
@@ -25,8 +24,6 @@ const how = ref<'all' | 'slices' | 'weight'>('all')
 const slices = ref('3')
 const weight = ref('')
 const asked = ref<Fate | null>(null)
-const isCanceling = ref<number | 'pack' | null>(null)
-const reason = ref('')
 const amount = computed(() => ({
   slices: how.value === 'slices' ? slices.value : '',
   weight: how.value === 'weight' ? weight.value : '',
@@ -54,18 +51,6 @@ const step = (by: number): void => {
   const most = pack.value?.left_slices ?? 999
   slices.value = String(Math.min(most, Math.max(1, (Number(slices.value) || 0) + by)))
 }
-function cancel(): void {
-  const which = isCanceling.value
-  const done = (): void => {
-    isCanceling.value = null
-    reason.value = ''
-    renew()
-    void refetch()
-  }
-  if (which === 'pack') void packCanceling.write({ ...props, reason: reason.value }, done)
-  else if (which !== null) void canceling.write({ id: which, reason: reason.value }, done)
-}
-const problem = computed(() => canceling.problem.value ?? packCanceling.problem.value)
 </script>
 
 <template>
@@ -187,26 +172,7 @@ const problem = computed(() => canceling.problem.value ?? packCanceling.problem.
           </button>
         </div>
       </section>
-      <section class="panel" aria-label="What happened to it">
-        <h2>What happened to it</h2>
-        <ol class="lines">
-          <li v-for="(one, place) in data.news" :key="place" :class="{ wrong: one.is_canceled }">
-            <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span>
-            <span>{{ one.words }}</span>
-            <button v-if="one.taken" type="button" class="act small" @click="isCanceling = one.taken">
-              It did not happen
-            </button>
-          </li>
-        </ol>
-        <button v-if="!pack.is_gone" type="button" class="act small" @click="isCanceling = 'pack'">
-          This pack was recorded by mistake
-        </button>
-        <form v-if="isCanceling !== null" class="lines" @submit.prevent="cancel">
-          <label class="named"><span>Why</span><input v-model="reason" class="box" maxlength="200" /></label>
-          <ProblemNote v-if="problem" :problem="problem" />
-          <button type="submit" class="act first">Cancel it: it stays in the history</button>
-        </form>
-      </section>
+      <PackHistory :page="data" @changed="refetch()" />
     </div>
   </template>
 </template>
@@ -272,15 +238,5 @@ section {
 .count .box {
   text-align: center;
   font-size: 22px;
-}
-
-ol li {
-  display: grid;
-  gap: 2px;
-  justify-items: start;
-}
-
-.wrong span:nth-child(2) {
-  text-decoration: line-through;
 }
 </style>
