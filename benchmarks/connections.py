@@ -31,7 +31,8 @@ class Pool:
 
     def _call(self, method: str, path: str, body: str | None = None):
         headers = {"Cookie": self.cookies, "X-CSRFToken": self.token, "Content-Type": "application/json"}
-        headers["Idempotency-Key"] = str(uuid.uuid4())
+        # as the weigh view asks: recorded, without a page
+        headers |= {"Idempotency-Key": str(uuid.uuid4()), "Prefer": "return=minimal"}
         try:
             response, answer = self._send(method, path, body, headers)
         except (http.client.HTTPException, ConnectionError):

@@ -200,14 +200,14 @@ def measure_live(pool: Pool, fire: int) -> dict[str, float]:
 
 def measure_ready() -> float:
     """Milliseconds of the ready range of that fire by itself."""
-    from dolmetsch.core.heat.moments import list_inside, list_moments
+    from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
     from dolmetsch.core.heat.ready import forecast_ready
     from dolmetsch.server.fires.models import Fire
     from dolmetsch.server.fires.story import build_log, list_readings, read_story
 
     story = read_story(Fire.objects.select_related("kitchen").get(name="Long night"))
     log = build_log(story, list_readings(story))
-    inside = list_inside(list_moments(log))
+    inside = list_inside(list_moments(count_log(log)))
     times = []
     for _ in range(7):
         begun = time.perf_counter()

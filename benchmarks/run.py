@@ -72,9 +72,9 @@ def fill() -> list[type]:
     fresh = {kind: [] for kind in (models.Batch, models.Entry, models.BatchWay, *derived, *kinds)}
     for number in range(BATCHES):
         is_finished = number % UNDER_WAY_EACH != 0
-        batch = _copy(
-            pattern, pk=1_000 + number, code=f"X-{number:04d}", is_finished=is_finished, page_edition=""
-        )
+        # its packs are not copied
+        own = {"is_finished": is_finished, "page_edition": "", "packs_made": 0}
+        batch = _copy(pattern, pk=1_000 + number, code=f"X-{number:04d}", **own)
         fresh[models.Batch].append(batch)
         ids = {entry.pk: 10_000 + number * len(entries) + index for index, entry in enumerate(entries)}
         for entry in entries:

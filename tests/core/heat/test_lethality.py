@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe, Reading
 from dolmetsch.core.heat.lethality import LOG_6_5, LOG_7, compute_lethality, lethal_seconds
-from dolmetsch.core.heat.moments import list_inside, list_moments
+from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
 from tests.core.heat.cooks import at, cook, phase, troubles
 
 
@@ -111,7 +111,7 @@ def log_of(values, step=60):
 
 
 def lethality(log):
-    found = compute_lethality(log, list_inside(list_moments(log)))
+    found = compute_lethality(log, list_inside(list_moments(count_log(log))))
     assert found is not None
     return found.log6_5, found.log7
 

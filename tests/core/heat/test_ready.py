@@ -5,7 +5,7 @@ from fractions import Fraction as F
 
 import pytest
 
-from dolmetsch.core.heat.moments import list_inside, list_moments
+from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
 from dolmetsch.core.heat.ready import forecast_ready
 from tests.core.heat.cooks import at, cook, phase
 from tests.core.heat.simulated import simple_cook, slab_cook
@@ -72,7 +72,7 @@ def test_a_warmer_fire_is_ready_sooner_and_a_hotter_pull_later():
 def test_a_warmer_stage_to_come_is_counted_on():
     simulated = slab_cook(1004)
     log = simulated.log.cut_at(F(simulated.began + 0.4 * (simulated.ready_at - simulated.began)))
-    inside = list_inside(list_moments(log))
+    inside = list_inside(list_moments(count_log(log)))
     now = inside[-1].at
     as_it_is = forecast_ready(log, inside).span
     warmer = forecast_ready(log, inside, program=[(now + 600, 350.0)]).span
@@ -99,7 +99,7 @@ def coverage(maker, seeds):
         for part in (0.4, 0.6, 0.85):
             now = simulated.began + part * (simulated.ready_at - simulated.began)
             log = simulated.log.cut_at(F(now))
-            ready = forecast_ready(log, list_inside(list_moments(log)))
+            ready = forecast_ready(log, list_inside(list_moments(count_log(log))))
             if ready is None or ready.span is None or ready.why:
                 continue
             low, high = float(ready.span.low), float(ready.span.high)

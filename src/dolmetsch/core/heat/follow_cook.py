@@ -8,7 +8,7 @@ from dolmetsch.core.heat.cooling import Cooling, follow_cooling
 from dolmetsch.core.heat.home_rule import HomeRuleMet, judge_home_rule
 from dolmetsch.core.heat.inside import InsideNow, Peak, find_now, find_peak
 from dolmetsch.core.heat.lethality import Lethality, compute_lethality
-from dolmetsch.core.heat.moments import Moment, list_inside, list_moments
+from dolmetsch.core.heat.moments import Moment, count_log, list_inside, list_moments
 from dolmetsch.core.heat.ready import Program, forecast_ready
 from dolmetsch.core.heat.troubles import Trouble, list_troubles
 from dolmetsch.core.numbers.span import TimeForecast
@@ -32,7 +32,8 @@ class FollowedCook:
 def follow_cook(log: CookLog, *, until: Fraction | None = None, program: Program = ()) -> FollowedCook:
     """The answer to ``log`` as it was known at ``until``, in the air that ``program`` plans from then on."""
     known = log if until is None else log.cut_at(until)
-    moments = list_moments(known)
+    counted = count_log(known)
+    moments = list_moments(counted)
     inside = list_inside(moments)
     return FollowedCook(
         log=known,
@@ -43,5 +44,5 @@ def follow_cook(log: CookLog, *, until: Fraction | None = None, program: Program
         cooling=follow_cooling(known, inside),
         ready=forecast_ready(known, inside, program=program),
         peak=find_peak(known, inside),
-        troubles=tuple(list_troubles(known, moments, inside)),
+        troubles=tuple(list_troubles(counted, moments, inside)),
     )

@@ -27,27 +27,34 @@ def judge_home_rule(log: CookLog, inside: Sequence[InsideMoment]) -> HomeRuleMet
 
 
 def _find_first(rule: HomeRule, inside: Sequence[InsideMoment]) -> Fraction | None:
-    return next((one.at for one in inside if one.coldest >= rule.fahrenheit), None)
+    return next((one.at for one in inside if one.cold >= one.scale.degrees.count(rule.fahrenheit)), None)
 
 
 def _find_rest(rule: HomeRule, inside: Sequence[InsideMoment]) -> Fraction | None:
     """The end of the first rest that was watched through: no moment of it falls under the temperature, no
     two neighbours up to the first one at or after its end lie further apart than a value counts.
     """
-    begun: Fraction | None = None
-    before: Fraction | None = None
+    if not inside:
+        return None
+    clock, degrees = inside[0].scale.clock, inside[0].scale.degrees
+    warm, rest, stale = (
+        degrees.count(rule.fahrenheit),
+        clock.count(rule.rest_seconds),
+        clock.count(STALE_SECONDS),
+    )
+    begun: int | None = None
+    before: int | None = None
     for one in inside:
-        if before is not None and one.at - before > STALE_SECONDS:
+        if before is not None and one.tick - before > stale:
             begun = None
-        before = one.at
-        is_warm = one.coldest >= rule.fahrenheit
-        if begun is not None and one.at > begun + rule.rest_seconds:
+        before = one.tick
+        if begun is not None and one.tick > begun + rest:
             # the moments of the rest were warm enough; this one, after it, only shows that it was watched
-            return begun + rule.rest_seconds
-        if not is_warm:
+            return clock.value(begun + rest)
+        if one.cold < warm:
             begun = None
         elif begun is None:
-            begun = one.at
-        elif one.at == begun + rule.rest_seconds:
+            begun = one.tick
+        elif one.tick == begun + rest:
             return one.at
     return None

@@ -1,5 +1,6 @@
 """Where the coldest inside is, how fast it climbs, and the highest it came to."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
@@ -40,7 +41,7 @@ def find_now(inside: Sequence[InsideMoment]) -> InsideNow | None:
     if not inside:
         return None
     last = inside[-1]
-    recent = [one for one in inside if one.at >= last.at - RATE_SECONDS]
+    recent = inside[bisect_left(inside, last.at - RATE_SECONDS, key=lambda one: one.at) :]
     return InsideNow(at=last.at, fahrenheit=last.coldest, probe=last.probe, rate_per_hour=_fit_rate(recent))
 
 
@@ -64,5 +65,5 @@ def find_peak(log: CookLog, inside: Sequence[InsideMoment]) -> Peak | None:
     if not heated:
         return None
     # of equal ones the first
-    highest = max(heated, key=lambda one: one.coldest)
+    highest = max(heated, key=lambda one: one.cold)
     return Peak(at=highest.at, fahrenheit=highest.coldest)

@@ -4,15 +4,16 @@ Over each interval between neighbouring moments the lower temperature of its two
 interval's length ÷ the time that temperature needs (``reference.heat``). 1 is met.
 """
 
+from collections import defaultdict
 from dataclasses import dataclass
 from decimal import Context, Decimal
 from fractions import Fraction
-from functools import lru_cache
+from functools import cache, lru_cache
 from math import floor
 from typing import Final
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog, PhaseKind
-from dolmetsch.core.heat.moments import InsideMoment, join_stretches, pairs, within
+from dolmetsch.core.heat.moments import InsideMoment, Scale, join_stretches, pairs, within
 from dolmetsch.core.reference.heat import LETHAL_AT_ONCE, LETHAL_FROM, LETHALITY_SECONDS
 
 #: Lethality counts in these; not in cold smoke, not while it cools.
@@ -21,6 +22,8 @@ HEATING: Final[tuple[PhaseKind, ...]] = ("cook", "hold", "rest")
 _DIGITS: Final = 40
 _EXACT: Final = Context(prec=_DIGITS)
 _GRAIN: Final = 10**30
+#: Thousands of floats may be off by less than this is from 1.
+_NEARLY_MET: Final = 1 - 1e-9
 LOG_6_5, LOG_7 = 0, 1
 
 
@@ -38,28 +41,67 @@ def compute_lethality(log: CookLog, inside: list[InsideMoment]) -> Lethality | N
     """The lethality of a cook's moments; None for poultry, which has tables of its own."""
     if log.meat == "poultry":
         return None
-    met = [Fraction(0), Fraction(0)]
-    found: list[Fraction | None] = [None, None]
+    if not inside:
+        return Lethality(log6_5=Fraction(0), log7=Fraction(0), met_at_6_5=None, met_at_7=None)
+    scale = inside[0].scale
+    least, stale = scale.degrees.count(LETHAL_FROM), scale.clock.count(STALE_SECONDS)
+    log6_5, log7 = (_Reduction(column, scale) for column in (LOG_6_5, LOG_7))
     for stretch in join_stretches(log.list_phases(*HEATING)):
         for one, other in pairs(within(inside, stretch)):
-            coldest = min(one.coldest, other.coldest)
-            if coldest < LETHAL_FROM or other.at - one.at > STALE_SECONDS:
+            cold, ticks = min(one.cold, other.cold), other.tick - one.tick
+            if cold < least or ticks > stale:
                 continue
-            for column in (LOG_6_5, LOG_7):
-                met[column] = _add(met[column], coldest, other.at - one.at, column)
-                if found[column] is None and met[column] >= 1:
-                    found[column] = other.at
-    return Lethality(log6_5=met[LOG_6_5], log7=met[LOG_7], met_at_6_5=found[LOG_6_5], met_at_7=found[LOG_7])
+            for reduction in (log6_5, log7):
+                reduction.add(cold, ticks, until=other)
+    return Lethality(log6_5=log6_5.met(), log7=log7.met(), met_at_6_5=log6_5.met_at, met_at_7=log7.met_at)
 
 
-def _add(met: Fraction, fahrenheit: Fraction, seconds: Fraction, column: int) -> Fraction:
-    if fahrenheit >= LETHAL_AT_ONCE:
-        return max(met, Fraction(1))
-    needed = lethal_seconds(fahrenheit, column)
-    return met if needed is None else met + seconds / needed
+class _Reduction:
+    """The part of one reduction that is met: exact, with one division for each temperature there was.
+
+    An interval adds seconds ÷ needed seconds. A running sum in floats says when the exact one may have come
+    to 1, so that it is worked out only there and at the end.
+    """
+
+    def __init__(self, column: int, scale: Scale) -> None:
+        self.met_at: Fraction | None = None
+        self._column, self._scale = column, scale
+        self._at_once = scale.degrees.count(LETHAL_AT_ONCE)
+        self._base = Fraction(0)
+        self._ticks: defaultdict[int, int] = defaultdict(int)
+        self._about = 0.0
+        self._needs = cache(self._need)
+
+    def add(self, cold: int, ticks: int, *, until: InsideMoment) -> None:
+        """An interval of so many ticks at a temperature."""
+        if cold >= self._at_once:
+            if self.met_at is None:
+                self._base, self.met_at = Fraction(1), until.at
+                self._ticks.clear()
+            return
+        self._ticks[cold] += ticks
+        if self.met_at is None:
+            self._about += ticks / self._needs(cold)
+            if self._about > _NEARLY_MET and self.met() >= 1:
+                self.met_at = until.at
+
+    def met(self) -> Fraction:
+        """The part that is met, exactly."""
+        degrees, clock = self._scale.degrees, self._scale.clock
+        parts = [
+            clock.value(ticks) / _needed_seconds(degrees.value(cold), self._column)
+            for cold, ticks in self._ticks.items()
+        ]
+        # added two by two, so that few of the sums have long denominators
+        while len(parts) > 1:
+            parts = [sum(parts[at : at + 2], Fraction(0)) for at in range(0, len(parts), 2)]
+        return sum(parts, self._base)
+
+    def _need(self, cold: int) -> float:
+        """Ticks that meet the reduction at a temperature, about."""
+        return float(_needed_seconds(self._scale.degrees.value(cold), self._column) * self._scale.clock.parts)
 
 
-@lru_cache(maxsize=4096)
 def lethal_seconds(fahrenheit: Fraction, column: int) -> Fraction | None:
     """Seconds at ``fahrenheit`` that meet a reduction by themselves; None where it does not count.
 
@@ -70,6 +112,12 @@ def lethal_seconds(fahrenheit: Fraction, column: int) -> Fraction | None:
         return None
     if fahrenheit >= LETHAL_AT_ONCE:
         return Fraction(0)
+    return _needed_seconds(fahrenheit, column)
+
+
+@lru_cache(maxsize=4096)
+def _needed_seconds(fahrenheit: Fraction, column: int) -> Fraction:
+    """Seconds that a temperature of the table's needs, the last degree's up to 158 °F."""
     row = floor(fahrenheit)
     below = LETHALITY_SECONDS[row][column]
     part = fahrenheit - row

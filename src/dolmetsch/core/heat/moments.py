@@ -17,55 +17,109 @@ INSTANT: Final = "instant"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Scale:
+    """What a log is counted by: a grid on which all of its times lie, and one for its temperatures (°F).
+
+    A long cook has fifty thousand readings: whole numbers are compared many times as quickly as fractions.
+    """
+
+    clock: Grid
+    degrees: Grid
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Moment:
     """What was known at a time: what the probes read, the coldest and the warmest inside.
 
-    ``counts`` are the probes' temperatures on the log's ``grid``. ``probe`` is what the coldest came from: a
-    probe's id (the first listed of equal ones) or ``instant``. Of a moment without any inside temperature
-    ``coldest``, ``warmest`` and ``probe`` are None.
+    ``tick``, ``counts`` (by probe), ``cold`` and ``warm`` are whole numbers on the log's ``scale``. ``probe``
+    is what the coldest came from: a probe's id (the first listed of equal ones) or ``instant``. Of a moment
+    without any inside temperature ``cold``, ``warm`` and ``probe`` are None.
     """
 
-    at: Fraction
-    grid: Grid
+    scale: Scale
+    tick: int
     counts: dict[str, int]
-    coldest: Fraction | None
-    warmest: Fraction | None
+    cold: int | None
+    warm: int | None
     probe: str | None
+
+    @property
+    def at(self) -> Fraction:
+        """Its time, seconds since 1970."""
+        return self.scale.clock.value(self.tick)
 
     def value_of(self, probe: str) -> Fraction | None:
         """What ``probe`` read (°F); None where it is not known then."""
         count = self.counts.get(probe)
-        return None if count is None else self.grid.value(count)
+        return None if count is None else self.scale.degrees.value(count)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InsideMoment:
     """A moment that has an inside temperature."""
 
-    at: Fraction
-    coldest: Fraction
-    warmest: Fraction
+    scale: Scale
+    tick: int
+    cold: int
+    warm: int
     probe: str
 
+    @property
+    def at(self) -> Fraction:
+        """Its time, seconds since 1970."""
+        return self.scale.clock.value(self.tick)
 
-def degree_grid(log: CookLog) -> Grid:
-    """A grid on which all temperatures of ``log`` lie."""
-    read = (value for reading in log.readings for value in reading.values.values())
-    return Grid.of(chain(read, (one.fahrenheit for one in log.instant)))
+    @property
+    def coldest(self) -> Fraction:
+        """The lowest inside temperature, °F."""
+        return self.scale.degrees.value(self.cold)
+
+    @property
+    def warmest(self) -> Fraction:
+        """The highest inside temperature, °F."""
+        return self.scale.degrees.value(self.warm)
+
+    @property
+    def point(self) -> tuple[float, float]:
+        """Its time and the lowest inside temperature, for what is fitted."""
+        return self.tick / self.scale.clock.parts, self.cold / self.scale.degrees.parts
 
 
-def time_grid(log: CookLog) -> Grid:
-    """A grid on which all times of ``log`` lie."""
-    return Grid.of(chain((one.at for one in log.readings), (one.at for one in log.instant)))
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CountedLog:
+    """The readings of a log, in order of time, as whole numbers on its ``scale``; ``counts`` by probe."""
+
+    log: CookLog
+    scale: Scale
+    times: Sequence[int]
+    counts: Sequence[dict[str, int]]
 
 
-def list_moments(log: CookLog) -> list[Moment]:
+def count_log(log: CookLog) -> CountedLog:
+    """``log`` on the coarsest grids on which all of its times and temperatures lie."""
+    # by identity: most values are the same few objects, and to hash an exact number takes long
+    read = {id(value): value for reading in log.readings for value in reading.values.values()}
+    degrees = Grid.of(chain(read.values(), (one.fahrenheit for one in log.instant)))
+    clock = Grid.of(chain((one.at for one in log.readings), (one.at for one in log.instant)))
+    count_of = {name: degrees.count(value) for name, value in read.items()}
+    return CountedLog(
+        log=log,
+        scale=Scale(clock=clock, degrees=degrees),
+        times=[clock.count(one.at) for one in log.readings],
+        counts=[
+            {probe: count_of[id(value)] for probe, value in reading.values.items()}
+            for reading in log.readings
+        ],
+    )
+
+
+def list_moments(counted: CountedLog) -> list[Moment]:
     """Every time of a reading or an instant reading, in order, with what was known then.
 
     A probe counts with its last value for ``STALE_SECONDS``, an instant reading at its own moment alone.
     """
-    grid, clock = degree_grid(log), time_grid(log)
-    readings = {clock.count(reading.at): reading.values for reading in log.readings}
+    log, grid, clock = counted.log, counted.scale.degrees, counted.scale.clock
+    readings = dict(zip(counted.times, counted.counts, strict=True))
     instant: dict[int, list[int]] = defaultdict(list)
     for one in log.instant:
         instant[clock.count(one.at)].append(grid.count(one.fahrenheit))
@@ -74,38 +128,27 @@ def list_moments(log: CookLog) -> list[Moment]:
     last: dict[str, tuple[int, int]] = {}
     found = []
     for at in sorted(readings.keys() | instant.keys()):
-        for probe, value in readings.get(at, {}).items():
-            last[probe] = (at, grid.count(value))
+        for probe, read in readings.get(at, {}).items():
+            last[probe] = (at, read)
         oldest = at - stale
         counts = {probe: count for probe, (read_at, count) in last.items() if read_at >= oldest}
         candidates = [(counts[probe], probe) for probe in inside if probe in counts]
         # behind the probes, so that of equal ones the probe is named
         candidates += [(count, INSTANT) for count in instant.get(at, ())]
-        found.append(_moment(clock.value(at), grid, counts, candidates))
+        cold, probe_of_cold = min(candidates, key=itemgetter(0), default=(None, None))
+        warm, _ = max(candidates, key=itemgetter(0), default=(None, None))
+        found.append(
+            Moment(scale=counted.scale, tick=at, counts=counts, cold=cold, warm=warm, probe=probe_of_cold)
+        )
     return found
-
-
-def _moment(at: Fraction, grid: Grid, counts: dict[str, int], candidates: list[tuple[int, str]]) -> Moment:
-    if not candidates:
-        return Moment(at=at, grid=grid, counts=counts, coldest=None, warmest=None, probe=None)
-    coldest, probe = min(candidates, key=itemgetter(0))
-    warmest = max(candidates, key=itemgetter(0))[0]
-    return Moment(
-        at=at,
-        grid=grid,
-        counts=counts,
-        coldest=grid.value(coldest),
-        warmest=grid.value(warmest),
-        probe=probe,
-    )
 
 
 def list_inside(moments: Iterable[Moment]) -> list[InsideMoment]:
     """The moments that have an inside temperature."""
     return [
-        InsideMoment(at=one.at, coldest=one.coldest, warmest=one.warmest, probe=one.probe)
+        InsideMoment(scale=one.scale, tick=one.tick, cold=one.cold, warm=one.warm, probe=one.probe)
         for one in moments
-        if one.coldest is not None and one.warmest is not None and one.probe is not None
+        if one.cold is not None and one.warm is not None and one.probe is not None
     ]
 
 

@@ -8,7 +8,7 @@ simulated cooks is tested in `tests/core/heat/test_ready.py`.
 from bisect import bisect_left
 from collections.abc import Sequence
 from fractions import Fraction
-from math import exp, sqrt
+from math import ceil, exp, sqrt
 from random import Random
 from statistics import fmean
 from typing import Final
@@ -21,9 +21,9 @@ from dolmetsch.core.heat.warming import (
     Vector,
     Warming,
     bound,
+    evaporation_after,
     fit_warming,
     hours_until,
-    run_course,
 )
 from dolmetsch.core.numbers.moment import HOUR_SECONDS, MINUTE_SECONDS
 from dolmetsch.core.numbers.span import HIGH, LIKELY, LOW, REACHED, TimeForecast, TimeSpan, at_once
@@ -60,11 +60,10 @@ def forecast_ready(
     cooked = list_within(inside, log.list_phases("cook"))
     if not cooked:
         return TimeForecast(span=None, why="nothing has been read in the cook yet")
-    goal, parts = log.pull_at.as_integer_ratio()
-    for one in cooked:
-        # as whole numbers: a long cook has thousands of them
-        if one.coldest.numerator * parts >= goal * one.coldest.denominator:
-            return TimeForecast(span=at_once(one.at), why=REACHED)
+    goal = ceil(log.pull_at * cooked[0].scale.degrees.parts)
+    reached = next((one for one in cooked if one.cold >= goal), None)
+    if reached is not None:
+        return TimeForecast(span=at_once(reached.at), why=REACHED)
     if inside[-1].at > cooked[-1].at:
         return TimeForecast(span=None, why="the cook is over")
     course = _lay_out(log, cooked)
@@ -86,7 +85,7 @@ def _why_not(log: CookLog, cooked: Sequence[InsideMoment], *, warmest: float) ->
     assert log.pull_at is not None
     if cooked[-1].at - cooked[0].at < LEAST_SECONDS:
         return f"the cook has to be seen for {LEAST_SECONDS // MINUTE_SECONDS} minutes first"
-    if float(cooked[-1].coldest - min(one.coldest for one in cooked)) < LEAST_CLIMB:
+    if cooked[-1].point[1] - min(one.point[1] for one in cooked) < LEAST_CLIMB:
         return "the inside has hardly begun to climb"
     if log.air and warmest < float(log.pull_at) + _AIR_OVER:
         return "the air is no warmer than the inside is to be"
@@ -101,7 +100,7 @@ def _lay_out(log: CookLog, cooked: Sequence[InsideMoment]) -> Course:
     count = max(1, int(length / step))
     times = [float(now) - (count - index) * step for index in range(count + 1)]
     air = _sample_air(log, times, step)
-    inside = _sample([(float(one.at), float(one.coldest)) for one in cooked], times, float(STALE_SECONDS))
+    inside = _sample([one.point for one in cooked], times, float(STALE_SECONDS))
     inside[0] = inside[0] if inside[0] is not None else float(cooked[0].coldest)
     return Course(step_hours=step / HOUR_SECONDS, air=air, inside=inside)
 
@@ -212,9 +211,8 @@ def _draw_parameters(warming: Warming, draw: Random) -> Vector:
 
 def _anchor(course: Course, parameters: Vector, *, now: float, climb: float) -> State:
     """The state now: the inside as read, and the outer layer as much warmer as the climb asks for."""
-    _, state = run_course(course, parameters)
     outer = now + climb / exp(parameters[1])
-    return State(outer=outer, inner=now, evaporation=state.evaporation)
+    return State(outer=outer, inner=now, evaporation=evaporation_after(course, parameters))
 
 
 def _quantile(waits: Sequence[float], part: float) -> float:

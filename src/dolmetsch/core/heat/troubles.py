@@ -13,14 +13,13 @@ from typing import Final, Literal, get_args
 from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog, Phase, Probe
 from dolmetsch.core.heat.lethality import HEATING
 from dolmetsch.core.heat.moments import (
+    CountedLog,
     InsideMoment,
     Moment,
-    degree_grid,
     instants_of,
     join_stretches,
     list_within,
     pairs,
-    time_grid,
     within,
 )
 from dolmetsch.core.numbers.exact import fixed
@@ -88,9 +87,11 @@ class Track:
         return replace(self, times=self.times[first:last], counts=self.counts[first:last])
 
 
-def list_troubles(log: CookLog, moments: Sequence[Moment], inside: Sequence[InsideMoment]) -> list[Trouble]:
+def list_troubles(
+    counted: CountedLog, moments: Sequence[Moment], inside: Sequence[InsideMoment]
+) -> list[Trouble]:
     """All troubles of a cook, in order of their beginning."""
-    tracks = dict(list_tracks(log))
+    log, tracks = counted.log, dict(list_tracks(counted))
     found = [
         *_fires_low(log, tracks),
         *_smokes_warm(log, tracks),
@@ -102,23 +103,22 @@ def list_troubles(log: CookLog, moments: Sequence[Moment], inside: Sequence[Insi
     return sorted(found, key=lambda one: (one.start, _ORDER[one.code]))
 
 
-def list_tracks(log: CookLog) -> Iterator[tuple[str, Track]]:
+def list_tracks(counted: CountedLog) -> Iterator[tuple[str, Track]]:
     """What each probe read, by its id."""
-    clock, degrees = time_grid(log), degree_grid(log)
-    times = [clock.count(one.at) for one in log.readings]
-    for probe in log.probes:
+    for probe in counted.log.probes:
+        name = probe.id
         own = [
-            (at, one.values[probe.id])
-            for at, one in zip(times, log.readings, strict=True)
-            if probe.id in one.values
+            (at, counts[name])
+            for at, counts in zip(counted.times, counted.counts, strict=True)
+            if name in counts
         ]
         yield (
-            probe.id,
+            name,
             Track(
-                clock=clock,
-                degrees=degrees,
+                clock=counted.scale.clock,
+                degrees=counted.scale.degrees,
                 times=[at for at, _ in own],
-                counts=[degrees.count(value) for _, value in own],
+                counts=[count for _, count in own],
             ),
         )
 
@@ -197,11 +197,11 @@ def _smokes_warm(log: CookLog, tracks: Mapping[str, Track]) -> Iterator[Trouble]
 
 
 def _probes_out(log: CookLog, moments: Sequence[Moment], tracks: Mapping[str, Track]) -> Iterator[Trouble]:
+    every = _like_air(log, moments)
     for probe in log.inside:
         track = tracks[probe.id]
         jumps = [(track.time(begun), track.time(ended)) for begun, ended in list_runs(list(_jumps(track)))]
-        known = [one for one in moments if probe.id in one.counts]
-        near = list(_like_air(log, probe, known))
+        known, near = every[probe.id]
         runs = [(known[begun].at, known[min(ended, len(known) - 1)].at) for begun, ended in list_runs(near)]
         lying = [(start, end) for start, end in runs if end - start >= PROBE_OUT_NEAR_SECONDS]
         for start, end in _join([*jumps, *lying]):
@@ -217,36 +217,46 @@ def _jumps(track: Track) -> Iterator[bool]:
     rise = track.degrees.count(PROBE_OUT_RISE)
     minute, neighbor = track.clock.count(PROBE_OUT_SECONDS), track.clock.count(PROBE_OUT_NEIGHBOR_SECONDS)
     # of the last minute those that none after them lies under, so that the first is the lowest
-    low: deque[int] = deque()
-    for index, (at, count) in enumerate(zip(track.times, track.counts, strict=True)):
-        while low and track.times[low[0]] < at - minute:
+    low: deque[tuple[int, int]] = deque()
+    last: tuple[int, int] | None = None
+    for at, count in zip(track.times, track.counts, strict=True):
+        while low and low[0][0] < at - minute:
             low.popleft()
-        before = [track.counts[low[0]]] if low else []
-        if index and at - track.times[index - 1] <= neighbor:
-            before.append(track.counts[index - 1])
-        yield bool(before) and count - min(before) > rise
-        while low and track.counts[low[-1]] >= count:
+        if low:
+            yield count - low[0][1] > rise
+        else:
+            yield last is not None and at - last[0] <= neighbor and count - last[1] > rise
+        while low and low[-1][1] >= count:
             low.pop()
-        low.append(index)
+        last = (at, count)
+        low.append(last)
 
 
-def _like_air(log: CookLog, probe: Probe, known: Sequence[Moment]) -> Iterator[bool]:
-    """Whether ``probe`` reads like the air at each of its moments while every other is far under it."""
-    airs = [one.id for one in log.air]
-    others = [one.id for one in log.inside if one.id != probe.id]
-    near, under = (
-        (known[0].grid.count(PROBE_OUT_NEAR_AIR), known[0].grid.count(PROBE_OUT_OTHERS_UNDER))
-        if known
-        else (0, 0)
-    )
-    for moment in known:
+def _like_air(log: CookLog, moments: Sequence[Moment]) -> dict[str, tuple[list[Moment], list[bool]]]:
+    """For each inside probe the moments at which it is known, and whether it reads like the air then while
+    every other is far under it.
+    """
+    airs, names = [one.id for one in log.air], [one.id for one in log.inside]
+    found: dict[str, tuple[list[Moment], list[bool]]] = {name: ([], []) for name in names}
+    if not moments:
+        return found
+    degrees = moments[0].scale.degrees
+    near, under = degrees.count(PROBE_OUT_NEAR_AIR), degrees.count(PROBE_OUT_OTHERS_UNDER)
+    for moment in moments:
         counts = moment.counts
         air = next((counts[name] for name in airs if name in counts), None)
-        if air is None or abs(counts[probe.id] - air) > near:
-            yield False
-            continue
-        beside = [counts[name] for name in others if name in counts]
-        yield bool(beside) and air - max(beside) > under
+        for name in names:
+            count = counts.get(name)
+            if count is None:
+                continue
+            known, like = found[name]
+            known.append(moment)
+            if air is None or abs(count - air) > near:
+                like.append(False)
+                continue
+            beside = [counts[other] for other in names if other != name and other in counts]
+            like.append(bool(beside) and air - max(beside) > under)
+    return found
 
 
 def _join(spans: Iterable[tuple[Fraction, Fraction]]) -> list[tuple[Fraction, Fraction]]:
@@ -261,10 +271,9 @@ def _join(spans: Iterable[tuple[Fraction, Fraction]]) -> list[tuple[Fraction, Fr
 
 
 def _probes_swapped(log: CookLog, moments: Sequence[Moment]) -> Iterator[Trouble]:
-    at_times = {one.at: one for one in moments}
     probes = [one for one in log.inside if one.piece]
     for instant in instants_of(log):
-        moment = at_times[instant.at]
+        moment = moments[bisect_left(moments, instant.at, key=lambda one: one.at)]
         values = {one.id: value for one in probes if (value := moment.value_of(one.id)) is not None}
         own = _nearest(values, instant.fahrenheit, [one for one in probes if one.piece == instant.piece])
         other = _nearest(values, instant.fahrenheit, [one for one in probes if one.piece != instant.piece])
@@ -289,7 +298,7 @@ def _nearest(
 def _gaps(log: CookLog, inside: Sequence[InsideMoment]) -> Iterator[Trouble]:
     for stretch in join_stretches(log.list_phases(*HEATING)):
         for one, other in pairs(within(inside, stretch)):
-            if other.at - one.at > STALE_SECONDS:
+            if other.tick - one.tick > STALE_SECONDS * one.scale.clock.parts:
                 text = (
                     f"No inside temperature for {_minutes(other.at - one.at)}:"
                     " nothing counts toward lethality in that time."
@@ -299,8 +308,11 @@ def _gaps(log: CookLog, inside: Sequence[InsideMoment]) -> Iterator[Trouble]:
 
 def _dangers(log: CookLog, inside: Sequence[InsideMoment]) -> Iterator[Trouble]:
     limit = DANGER_CURED_SECONDS if log.is_cured else DANGER_SECONDS
-    heated = {one.at for one in list_within(inside, log.list_phases(*HEATING))}
-    holds = [one.at in heated and DANGER_FROM <= one.coldest <= DANGER_TO for one in inside]
+    if not inside:
+        return
+    low, high = (inside[0].scale.degrees.count(mark) for mark in (DANGER_FROM, DANGER_TO))
+    heated = {one.tick for one in list_within(inside, log.list_phases(*HEATING))}
+    holds = [low <= one.cold <= high and one.tick in heated for one in inside]
     for begun, ended in list_runs(holds):
         start, end = inside[begun].at, inside[min(ended, len(inside) - 1)].at
         if end - start > limit:

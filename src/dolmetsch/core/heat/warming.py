@@ -10,6 +10,7 @@ times hours: none of it is compared with a limit.
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from math import exp, log, sqrt
 from typing import Final
 
@@ -60,8 +61,14 @@ def surface_goal(air: float, evaporation: float) -> float:
     return air - evaporation * (air - (_WET_AT_ZERO + _WET_SLOPE * air))
 
 
-def run_course(course: Course, parameters: Vector) -> tuple[list[float], State]:
-    """The inner temperature at each point of ``course`` by the model, and the state at its end."""
+def evaporation_after(course: Course, parameters: Vector) -> float:
+    """What is left of the evaporation at the end of ``course``."""
+    _, _, evaporation, ln_d = parameters
+    return evaporation * exp(-exp(ln_d) * course.step_hours * (len(course.air) - 1))
+
+
+def run_course(course: Course, parameters: Vector) -> list[float]:
+    """The inner temperature at each point of ``course`` by the model."""
     ln_a, ln_k, evaporation, ln_d = parameters
     step = course.step_hours
     keep_outer, keep_inner = exp(-exp(ln_a) * step), exp(-exp(ln_k) * step)
@@ -76,7 +83,7 @@ def run_course(course: Course, parameters: Vector) -> tuple[list[float], State]:
         outer = next_outer
         evaporation *= drying
         found.append(inner)
-    return found, State(outer=outer, inner=inner, evaporation=evaporation)
+    return found
 
 
 def hours_until(
@@ -143,20 +150,26 @@ def bound(parameters: Sequence[float]) -> Vector:
 
 def _residuals(course: Course, parameters: Vector) -> list[float]:
     """How far the cook and the priors lie off, in deviations."""
-    found, _ = run_course(course, parameters)
-    last = len(found) - 1
-    decay = log(2) / HALF_LIFE_HOURS * course.step_hours
-    # points close together say the same thing: an hour of them counts as three
-    weight = sqrt(3 * course.step_hours)
+    found = run_course(course, parameters)
     off = [
-        (model - read) / MODEL_DEVIATION * weight * exp(-decay * (last - index) / 2)
-        for index, (model, read) in enumerate(zip(found, course.inside, strict=True))
+        (model - read) * weight
+        for model, read, weight in zip(
+            found, course.inside, _weigh(len(found), course.step_hours), strict=True
+        )
         if read is not None
     ]
     prior = [
         (value - middle) / deviation for value, (middle, deviation) in zip(parameters, PRIORS, strict=True)
     ]
     return off + prior
+
+
+@lru_cache(maxsize=8)
+def _weigh(points: int, step_hours: float) -> list[float]:
+    decay = log(2) / HALF_LIFE_HOURS * step_hours
+    # points close together say the same thing: an hour of them counts as three
+    weight = sqrt(3 * step_hours) / MODEL_DEVIATION
+    return [weight * exp(-decay * (points - 1 - index) / 2) for index in range(points)]
 
 
 def _linearize(course: Course, mode: Vector, residuals: Sequence[float]) -> tuple[list[float], Matrix]:

@@ -28,6 +28,7 @@ from dolmetsch.server.batches.show.queries import (
 from dolmetsch.server.batches.show.schemas import (
     BatchesOut,
     BatchOut,
+    BrieflyRecordedOut,
     ColumnOut,
     ImportOut,
     PreviewOut,
@@ -54,9 +55,10 @@ Day = Annotated[date, Query(ge=date(2000, 1, 1), le=date(2199, 12, 31))]
 router = Router(tags=["batches"])
 
 
-def answer_recorded(recorded: actions.Recorded) -> HttpResponse:
-    """201 for what was made now, 200 for a resend of what had been."""
-    printed = f'{{"entry":{recorded.entry.pk},"batch":{read_page(recorded.entry.batch)}}}'
+def answer_recorded(recorded: actions.Recorded, *, is_brief: bool = False) -> HttpResponse:
+    """201 for what was made now, 200 for a resend of what had been; ``is_brief``: without the batch."""
+    page = "" if is_brief else f',"batch":{read_page(recorded.entry.batch)}'
+    printed = f'{{"entry":{recorded.entry.pk}{page}}}'
     headers = {"Idempotency-Replayed": "true"} if recorded.was_there else {}
     status = 200 if recorded.was_there else 201
     return HttpResponse(printed, status=status, headers=headers, content_type="application/json")
@@ -123,15 +125,18 @@ def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) 
 
 @router.post(
     "/batches/{code}/entries",
-    response={frozenset({200, 201}): RecordedOut, REFUSALS: Problem},
+    response={frozenset({200, 201}): RecordedOut | BrieflyRecordedOut, REFUSALS: Problem},
     operation_id="recordEntry",
 )
 def record_entry(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn, key: Key
 ) -> HttpResponse:
-    """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one."""
-    kitchen = kitchen_of(request, kitchen_slug)
-    return answer_recorded(actions.record_entry(write_of(request, kitchen, key), code, body))
+    """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one.
+
+    With ``Prefer: return=minimal`` the answer names the entry alone, and no page is printed.
+    """
+    write = write_of(request, kitchen_of(request, kitchen_slug), key)
+    return answer_recorded(actions.record_entry(write, code, body), is_brief=write.is_brief)
 
 
 @router.post(

@@ -7,7 +7,7 @@ from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog
 from dolmetsch.core.heat.home_rule import HomeRuleMet, judge_home_rule
 from dolmetsch.core.heat.inside import find_now, find_peak
 from dolmetsch.core.heat.lethality import Lethality, compute_lethality
-from dolmetsch.core.heat.moments import list_inside, list_moments
+from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.fires.of_batch import hours_in
 from dolmetsch.server.fires.story import Story, build_log, list_readings, seconds_of
@@ -21,7 +21,7 @@ def is_cooked(lethality: Lethality | None, home_rule: HomeRuleMet | None) -> boo
 
 def inside_at(story: Story, *, at: datetime) -> str | None:
     """The coldest inside (°F) at a time; None where it was not read then."""
-    now = find_now(list_inside(list_moments(_log_until(story, at))))
+    now = find_now(list_inside(list_moments(count_log(_log_until(story, at)))))
     return None if now is None or seconds_of(at) - now.at > STALE_SECONDS else fixed(now.fahrenheit, 1)
 
 
@@ -30,7 +30,7 @@ def how_cooked(story: Story, *, at: datetime) -> dict[str, Any]:
     and its hours in the fire. Nothing else is followed: the kitchen is locked meanwhile.
     """
     log = _log_until(story, at)
-    inside = list_inside(list_moments(log))
+    inside = list_inside(list_moments(count_log(log)))
     peak = find_peak(log, inside)
     return {
         "cooked": is_cooked(compute_lethality(log, inside), judge_home_rule(log, inside)),

@@ -150,10 +150,13 @@ def draw_curves(cook: FollowedCook, begun_at: datetime) -> dict[str, list[Point 
     """Each probe's curve by its id, thinned, a None in each gap: seconds since ``begun_at``, and degrees."""
     start, unit = float(seconds_of(begun_at)), cook.log.unit
     curves: dict[str, list[tuple[float, float]]] = {}
+    # by identity: of thousands of values most are the same few objects
+    values = {id(value): value for reading in cook.log.readings for value in reading.values.values()}
+    degrees = {name: float(value) for name, value in values.items()}
     for reading in cook.log.readings:
         at = float(reading.at) - start
         for probe, value in reading.values.items():
-            curves.setdefault(probe, []).append((at, float(value)))
+            curves.setdefault(probe, []).append((at, degrees[id(value)]))
     return {probe: list(_part(thin(curve, most=POINTS), unit)) for probe, curve in curves.items()}
 
 

@@ -1,7 +1,7 @@
 """A fire's rows as the core's log of a cook: which probe was where when, which stage ran, what was read."""
 
 from bisect import bisect_right
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime, timedelta
 from fractions import Fraction
@@ -207,10 +207,12 @@ def _meat(fire: Fire) -> Meat:
     return fire.meat  # type: ignore[return-value]
 
 
-def _name_at(placed: Iterable[Placed], at: datetime) -> str | None:
-    here = list(placed)
-    index = bisect_right([one.start for one in here], at) - 1
-    return None if index < 0 else here[index].id
+def _name_at(placed: Sequence[Placed], at: datetime) -> str | None:
+    if len(placed) == 1:
+        # of thousands of readings nearly all: a probe that was never moved
+        return placed[0].id if placed[0].start <= at else None
+    index = bisect_right(placed, at, key=lambda one: one.start) - 1
+    return None if index < 0 else placed[index].id
 
 
 def _phases(story: Story) -> Iterable[Phase]:

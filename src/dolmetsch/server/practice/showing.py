@@ -13,7 +13,7 @@ from dolmetsch.core.heat.cook_shrink import kept_at
 from dolmetsch.core.heat.follow_cook import follow_cook
 from dolmetsch.core.heat.home_rule import judge_home_rule
 from dolmetsch.core.heat.lethality import compute_lethality
-from dolmetsch.core.heat.moments import list_inside, list_moments
+from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK
@@ -209,7 +209,7 @@ def _is_truly_cooked(run: Run) -> bool:
         phases=(Phase(kind="cook", start=begun),),
         meat="pork",
     )
-    inside = list_inside(list_moments(log))
+    inside = list_inside(list_moments(count_log(log)))
     return is_cooked(compute_lethality(log, inside), judge_home_rule(log, inside))
 
 

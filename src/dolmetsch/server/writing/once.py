@@ -25,6 +25,7 @@ class Write:
     """Who writes, where, when, and the key that makes a resend harmless.
 
     ``fingerprint`` is of the whole request; the same key with another fingerprint is refused.
+    ``is_brief``: who writes asks for no more than that it was done (``Prefer: return=minimal``, RFC 7240).
     """
 
     kitchen: Kitchen
@@ -32,6 +33,7 @@ class Write:
     now: datetime
     key: uuid.UUID
     fingerprint: str
+    is_brief: bool = False
 
     def refuse_reused(self, fingerprint: str) -> None:
         """Refuse where the key was used for something of another ``fingerprint``.
@@ -120,4 +122,5 @@ def write_of(
         now=timezone.now(),
         key=key,
         fingerprint=hashlib.sha256(request_text).hexdigest(),
+        is_brief="return=minimal" in request.headers.get("Prefer", ""),
     )

@@ -212,6 +212,8 @@ export interface paths {
         /**
          * Record Entry
          * @description Record an entry or a correction. 200 for a resend of the same key, 201 for a new one.
+         *
+         *     With ``Prefer: return=minimal`` the answer names the entry alone, and no page is printed.
          */
         post: operations["recordEntry"];
         delete?: never;
@@ -3250,6 +3252,14 @@ export interface components {
             weight?: components["schemas"]["Weight"] | null;
             /** Money */
             money?: string | null;
+        };
+        /**
+         * BrieflyRecordedOut
+         * @description The entry that was made, or had been by the same key; the batch was not asked for.
+         */
+        BrieflyRecordedOut: {
+            /** Entry */
+            entry: number;
         };
         /**
          * EntryIn
@@ -9884,7 +9894,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RecordedOut"];
+                    "application/json": components["schemas"]["RecordedOut"] | components["schemas"]["BrieflyRecordedOut"];
                 };
             };
             /** @description Created */
@@ -9893,7 +9903,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RecordedOut"];
+                    "application/json": components["schemas"]["RecordedOut"] | components["schemas"]["BrieflyRecordedOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,5 +1,5 @@
 import { computed, ref } from 'vue'
-import type { Content, Problem, Schemas } from '@/shared/api/client'
+import type { Content, Problem } from '@/shared/api/client'
 import { asProblem, csrfToken, noConnection, retriable, signedOut } from '@/shared/api/client'
 import { cookHeader, ownerKey } from '@/shared/api/owner'
 import { patientFetch, SAY_SO } from '@/shared/api/patience'
@@ -28,7 +28,7 @@ export type Letter = {
   /** Why it was refused: it waits for the cook. */
   problem?: Problem
 }
-type Answer = { entry?: number; batch?: Schemas['BatchOut'] }
+type Answer = { entry?: number }
 type Entry = { content: Content; seen: number; corrects: number | null }
 
 const STEM = 'dolmetsch:outbox:'
@@ -95,6 +95,8 @@ async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem
       headers: {
         'Content-Type': 'application/json',
         'Idempotency-Key': letter.key,
+        // what was weighed is recorded without waiting for a page: whoever shows one reads it anew
+        Prefer: 'return=minimal',
         'X-CSRFToken': csrfToken(),
         ...cookHeader(),
       },

@@ -29,15 +29,20 @@ from dolmetsch.server.writing.once import lock_kitchen
 DERIVED_EDITION: Final = "4"
 
 
-def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> None:
+def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_wanted: bool = False) -> None:
     """Renew all that ``batch`` keeps of itself, within a transaction of the caller's.
+
+    Its page is printed where ``is_page_wanted``; else by who reads it first.
 
     Raises:
         DomainError: breaks_packs, where packs were made of it that cannot be of what it comes to now.
     """
     was_finished = batch.is_finished
     summarize(batch, costed)
-    print_page(batch, show_batch(batch, rows, costed))
+    if is_page_wanted:
+        print_page(batch, show_batch(batch, rows, costed))
+    else:
+        batch.page_edition = ""
     batch.renewals, batch.figures = batch.renewals + 1, ""
     batch.save(force_update=True)
     if was_finished:

@@ -307,7 +307,7 @@ def save_entry(write: Write, rows: list[EntryRows], costed: CostedBatch) -> Reco
         # the entry refers to it; what it comes to follows
         batch.save(force_insert=True)
     _write_entry(write, fresh, costed, key=write.key)
-    renew(batch, rows, costed)
+    renew(batch, rows, costed, is_page_wanted=not write.is_brief)
     if entry.act not in _TERMS:
         keep_forecast(entry, costed, now=write.now)
     return Recorded(entry=entry, was_there=False)

@@ -202,6 +202,12 @@ class RecordedOut(BaseModel):
     batch: BatchOut
 
 
+class BrieflyRecordedOut(BaseModel):
+    """The entry that was made, or had been by the same key; the batch was not asked for."""
+
+    entry: int
+
+
 class PreviewOut(BaseModel):
     """What an entry would do, nothing written.
 

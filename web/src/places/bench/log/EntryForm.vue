@@ -5,6 +5,7 @@ import {
   type Batch,
   type Content,
   type Entry,
+  type BrieflyRecorded,
   type Recorded,
   type Schemas,
   take,
@@ -55,7 +56,7 @@ const { preview, forget } = usePreview(props.name, body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry } = useWrite<Body, Recorded>(
+const { state, problem, write, retry } = useWrite<Body, Recorded | BrieflyRecorded>(
   props.name,
   (sent, key) =>
     take(
@@ -89,7 +90,7 @@ function send(sent: Body, words: string): void {
     clear()
     // at once, not when the empty form has been asked about: the page would move under the next touch
     forget()
-    emit('recorded', answer.batch, words)
+    if ('batch' in answer) emit('recorded', answer.batch, words)
   })
 }
 const takeBack = (): void => send({ ...body.value, content: { act: 'withdraw' } }, 'Canceled')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive } from 'vue'
-import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { api, type BrieflyRecorded, type Recorded, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -14,14 +14,14 @@ const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const { like } = useUnits()
 const draft = reactive({ raw: '', cooked: '' })
-const frying = useWrite<Schemas['EntryIn'], Recorded>(
+const frying = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
   'fry-here',
   (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
         params: {
           path: { kitchen_slug: kitchen_slug.value, code: props.code },
-          header: { 'Idempotency-Key': key },
+          header: { 'Idempotency-Key': key, Prefer: 'return=minimal' },
         },
         body,
       }),
@@ -30,8 +30,8 @@ const frying = useWrite<Schemas['EntryIn'], Recorded>(
 )
 function record(): void {
   const content = { act: 'fry' as const, kept: '', ...draft }
-  void frying.write({ content, seen: props.seen, reason: '' }, (answer) => {
-    queries.setQueryData(['batch', kitchen_slug.value, props.code], answer.batch)
+  void frying.write({ content, seen: props.seen, reason: '' }, () => {
+    void queries.invalidateQueries({ queryKey: ['batch', kitchen_slug.value, props.code] })
     renewShown(queries)
     Object.assign(draft, { raw: '', cooked: '' })
   })

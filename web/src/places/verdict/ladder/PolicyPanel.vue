@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import {
   api,
   type Policy,
+  type BrieflyRecorded,
   type Recorded,
   type Schemas,
   type Settings,
@@ -32,7 +33,7 @@ const word = computed(() => {
 const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
 const differsFromKitchen = computed(() => !samePolicy(policy.value, props.verdict.kitchen_policy))
 
-const batch = useWrite<Schemas['EntryIn'], Recorded>(`${props.verdict.code}:policy`, (body, key) =>
+const batch = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(`${props.verdict.code}:policy`, (body, key) =>
   take(
     api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
       params: {
