@@ -1,5 +1,6 @@
 """Every action of the batch API over real MariaDB, and every refusal."""
 
+import json
 import uuid
 
 import pytest
@@ -439,6 +440,22 @@ def test_a_page_of_an_older_program_is_printed_anew_once(api, django_assert_num_
     for expected in (10, 4):  # computed and kept, then as kept
         with django_assert_num_queries(expected):
             assert api.get(f"/batches/{code}") == answer
+
+
+def test_recorded_briefly_the_page_is_printed_by_who_reads_it(api):
+    code = api.started()
+    api.get(f"/batches/{code}")
+    key = str(uuid.uuid4())
+    body = json.dumps({"content": TRIM, "seen": 1})
+    headers = {"Idempotency-Key": key, "Prefer": "return=minimal"}
+    path = f"/api/kitchens/{api.slug}/batches/{code}/entries"
+    for status in (201, 200):
+        answer = api.client.post(path, body, content_type="application/json", headers=headers)
+        assert (answer.status_code, answer.json()) == (status, {"entry": Entry.objects.latest("id").pk})
+    assert Batch.objects.get().page_edition == ""
+    page = api.get(f"/batches/{code}")[1]
+    assert [piece["mark"] for piece in page["pieces"]] == ["A", "B"]
+    assert page == api.call("POST", f"/batches/{code}/entries", {"content": TRIM, "seen": 1}, key)[1]["batch"]
 
 
 def test_grams_come_back_exactly(api):

@@ -883,3 +883,37 @@ def test_whatever_fuel_is_called_its_share_can_be_recorded(cooks):
 def test_a_program_of_blanks_has_no_name(cooks):
     assert save(cooks, name="  ")[1]["fields"][0]["path"] == "name"
     assert save(cooks, name=" Night ")[1]["programs"][0]["name"] == "Night"
+
+
+def lies(api, mark):
+    pieces = api.get(f"/batches/{api.code}/pieces")[1]["pieces"]
+    place = next(one["place"] for one in pieces if one["mark"] == mark)
+    return place and place["text"]
+
+
+def test_pieces_hang_on_the_racks_of_the_map_until_they_are_out(cooks):
+    for name, sort in (("Cabinet", "smoker"), ("Fridge", "fridge")):
+        cooks.call("POST", "/stores", {"name": name, "sort": sort, "levels": 3, "slots": 2})
+    cooks.call(
+        "POST", f"/batches/{cooks.code}/pieces/B/facts", {"place": {"store": "Fridge", "level": 1, "slot": 1}}
+    )
+    on = {"code": cooks.code, "rack": 2, "slot": 2, "probe": ""}
+    fire_id = begun(cooks, store="cabinet", pieces=[{**on, "mark": "A"}])
+    assert lies(cooks, "A") == "Cabinet, rack 2, place 2"
+    assert happens(cooks, fire_id, "rest")[0] == 201
+    assert lies(cooks, "A") is None
+    assert lies(cooks, "B") == "Fridge, shelf 1, place 1"
+
+
+@pytest.mark.parametrize(
+    ("more", "path"),
+    [({"store": "Elsewhere"}, "pieces[0].place.store"), ({"store": "Cabinet"}, "pieces[0].place.level")],
+)
+def test_a_rack_that_is_not_there_is_refused_at_its_place(cooks, more, path):
+    there = make_kitchen("other")
+    there.call("POST", "/stores", {"name": "Elsewhere", "sort": "smoker", "levels": 3, "slots": 3})
+    cooks.call("POST", "/stores", {"name": "Cabinet", "sort": "smoker", "levels": 1, "slots": 1})
+    piece = {"code": cooks.code, "mark": "A", "rack": 2, "slot": 1}
+    status, problem = cooks.call("POST", "/fires", fire(cooks, pieces=[piece], **more))
+    assert (status, [one["path"] for one in problem["fields"]]) == (422, [path])
+    assert (Fire.objects.count(), lies(cooks, "A")) == (0, None)

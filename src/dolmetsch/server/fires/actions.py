@@ -24,6 +24,10 @@ from dolmetsch.server.fires.cooked import how_cooked, inside_at
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
 from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open, list_programs
 from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
+from dolmetsch.server.pieces.actions import put_in_store
+from dolmetsch.server.pieces.models import PieceFact
+from dolmetsch.server.pieces.queries import NOWHERE, Facts, gather_facts, sorts_of
+from dolmetsch.server.pieces.schemas import PlaceIn
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.lengths import WORD_LENGTH
 from dolmetsch.server.quantities.reader import Reader, as_decimal
@@ -77,9 +81,11 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
             if not fire.begun_at - MOST_BACK <= data.begun_at <= fire.begun_at:
                 reader.refuse("begun_at", "odd_time", "A fire was begun within the last four days.")
             fire.begun_at = data.begun_at
+        hung = _hang(write, data, pieces, reader)
         if reader.problems:
             raise refuse_fields(reader.problems)
         fire.save(force_insert=True)
+        PieceFact.objects.bulk_create(hung)
         for piece, _ in pieces:
             piece.fire = fire
         FirePiece.objects.bulk_create(piece for piece, _ in pieces)
@@ -87,6 +93,31 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
         return fire
 
     return keep_once(write, Fire, begin)
+
+
+def _hang(
+    write: Write, data: schemas.FireIn, pieces: list[tuple[FirePiece, schemas.FirePieceIn]], reader: Reader
+) -> list[PieceFact]:
+    """Where the pieces of a fire lie from now on, by the map: on the racks of its smoker."""
+    facts = []
+    for index, (piece, one) in enumerate(pieces if data.store else ()):
+        stamp = {**write.stamp, "key": uuid.uuid5(write.key, f"rack {index}")}
+        fact = PieceFact(batch=piece.batch, mark=piece.mark, **stamp)
+        place = PlaceIn(store=data.store, level=one.rack or 1, slot=one.slot or 1)
+        put_in_store(fact, place, write, reader, path=f"pieces[{index}].place")
+        facts.append(fact)
+    return facts
+
+
+def _take_down(write: Write, fire: Fire) -> None:
+    """Pieces of a fire that is out lie in no smoker of the map any more."""
+    pieces = list(fire.pieces.select_related("batch"))
+    known, sorts = gather_facts(piece.batch for piece in pieces), sorts_of(write.kitchen)
+    for index, piece in enumerate(pieces):
+        place = known.get((piece.batch_id, piece.mark), Facts()).place
+        if place is not None and sorts.get(place[0].casefold()) == "smoker":
+            stamp = {**write.stamp, "key": uuid.uuid5(write.key, f"rack {index}")}
+            PieceFact.objects.create(batch=piece.batch, mark=piece.mark, store=NOWHERE, **stamp)
 
 
 def _find_nitrite(pieces: Iterable[FirePiece]) -> Decimal | None:
@@ -277,6 +308,7 @@ def record_event(write: Write, fire_id: int, data: schemas.EventIn) -> FireEvent
             content["inside"] = inside_at(story, at=at)
         if data.kind in OUT_KINDS:
             content |= how_cooked(story, at=at)
+            _take_down(write, fire)
         return FireEvent.objects.create(fire=fire, at=at, kind=data.kind, data=content, **write.stamp)
 
     return keep_once(write, FireEvent, record)

@@ -56,9 +56,10 @@ class FirePieceIn(BaseModel):
 
 
 class FireIn(BaseModel):
-    """Into the smoke."""
+    """Into the smoke. ``store``: the smoker of the map whose racks the pieces hang on; empty: none of it."""
 
     name: Name = ""
+    store: Word = ""
     cooker: Word = ""
     meat: Literal["pork", "beef", "poultry", "other"] = "pork"
     ground: bool = False

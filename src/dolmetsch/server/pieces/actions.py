@@ -26,7 +26,7 @@ def learn_facts(write: Write, batch: Batch, mark: str, data: schemas.FactsIn) ->
         row.width_mm = reader.length("width", data.width)
         row.thickness_mm = reader.length("thickness", data.thickness)
         if data.place is not None:
-            _put(row, data.place, write, reader)
+            put_in_store(row, data.place, write, reader, path="place")
         sizes = (row.length_mm, row.width_mm, row.thickness_mm)
         if not reader.problems and not any((*sizes, row.skin, row.product, row.store)):
             reader.refuse("thickness", "empty", "Fill in something about the piece.")
@@ -38,18 +38,24 @@ def learn_facts(write: Write, batch: Batch, mark: str, data: schemas.FactsIn) ->
     return keep_once(write, PieceFact, learn)
 
 
-def _put(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: Reader) -> None:
+def put_in_store(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: Reader, *, path: str) -> None:
+    """Note on ``row``, unsaved, where its piece lies; ``path`` of ``place`` in what was sent.
+
+    Faults: ``unknown``, ``no_such_place``.
+    """
     if not place.store:
         row.store = NOWHERE
         return
     stores = {store.name.casefold(): store for store in list_stores(write.kitchen)}
     store = stores.get(place.store.casefold())
     if store is None:
-        reader.refuse("place.store", "unknown", f"There is no “{place.store}” here; add it on the map first.")
+        reader.refuse(
+            f"{path}.store", "unknown", f"There is no “{place.store}” here; add it on the map first."
+        )
         return
     if place.level > store.levels or place.slot > store.slots:
         said = f"{store.name} has {store.levels} levels of {store.slots}."
-        reader.refuse("place.level", "no_such_place", said)
+        reader.refuse(f"{path}.level", "no_such_place", said)
         return
     row.store, row.level, row.slot = store.name, place.level, place.slot
 

@@ -6426,7 +6426,7 @@ export interface components {
         };
         /**
          * FireIn
-         * @description Into the smoke.
+         * @description Into the smoke. ``store``: the smoker of the map whose racks the pieces hang on; empty: none of it.
          */
         FireIn: {
             /**
@@ -6434,6 +6434,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Store
+             * @default
+             */
+            store: string;
             /**
              * Cooker
              * @default

@@ -22,13 +22,30 @@ const chosen = ref<Record<string, Chosen>>({})
 const pieces = computed(() => piecesOf(map.value))
 const count = computed(() => Object.values(chosen.value).filter((one) => one.isIn).length)
 
-function blank(): Chosen {
-  const used = Object.values(chosen.value).filter((one) => one.isIn && one.probe).length
-  return { isIn: true, probe: used < 8 ? String(used + 1) : '', where: 'thick end', rack: 1 }
+const smokers = computed(() => (map.value?.stores ?? []).filter((one) => one.sort === 'smoker'))
+const smoker = computed(() => smokers.value.find((one) => one.name === draft.value.store))
+watch(smokers, (all) => (draft.value.store ||= all[0]?.name ?? ''), { immediate: true })
+/** The rack a piece hangs on already, by the map; else the first that has room. */
+function rackOf(name: string): number {
+  const { levels = 1, slots = 1, lying = [] } = smoker.value ?? {}
+  const there = lying.find((one) => labelOf(one) === name)
+  const isIn = (one: { code: string; mark: string }): boolean => chosen.value[labelOf(one)]?.isIn ?? false
+  const hasRoom = (rack: number): boolean =>
+    lying.filter((one) => one.level === rack && !isIn(one)).length +
+      Object.values(chosen.value).filter((one) => one.isIn && one.rack === rack).length <
+    slots
+  return there?.level ?? Array.from({ length: levels }, (_, at) => at + 1).find(hasRoom) ?? 1
 }
+
 function toggle(name: string): void {
   const one = chosen.value[name]
-  chosen.value[name] = one?.isIn ? { ...one, isIn: false } : { ...blank(), ...(one ? { isIn: true } : {}) }
+  if (one) {
+    one.isIn = !one.isIn
+    return
+  }
+  const used = Object.values(chosen.value).filter((other) => other.isIn && other.probe).length
+  const probe = used < 8 ? String(used + 1) : ''
+  chosen.value[name] = { isIn: true, probe, where: 'thick end', rack: rackOf(name) }
 }
 watch(
   () => fires.value?.cookers,
@@ -45,7 +62,7 @@ const methods = computed(() => {
   return [...new Set(found)]
 })
 function begin(): void {
-  void write(fireBody(draft.value, pieces.value, chosen.value), ({ id }) =>
+  void write(fireBody(draft.value, pieces.value, chosen.value, smoker.value?.lying), ({ id }) =>
     router.push({ name: 'fire-live', params: { id } }),
   )
 }
@@ -85,13 +102,10 @@ function begin(): void {
             /></label>
             <label class="named"
               ><span>Rack</span
-              ><input
-                v-model.number="chosen[labelOf(piece)]!.rack"
-                class="box"
-                type="number"
-                min="0"
-                max="20"
-            /></label>
+              ><select v-model="chosen[labelOf(piece)]!.rack" class="box">
+                <option v-for="rack in smoker?.levels ?? 8" :key="rack" :value="rack">{{ rack }}</option>
+              </select></label
+            >
           </div>
         </li>
       </ul>
@@ -105,6 +119,13 @@ function begin(): void {
         ><select v-model="draft.cooker" class="box">
           <option value="">none: readings by hand</option>
           <option v-for="one in fires.cookers" :key="one.name" :value="one.name">{{ one.name }}</option>
+        </select></label
+      >
+      <label v-if="smokers.length" class="named"
+        ><span>Smoker, on the map</span
+        ><select v-model="draft.store" class="box">
+          <option v-for="one in smokers" :key="one.name" :value="one.name">{{ one.name }}</option>
+          <option value="">not on the map</option>
         </select></label
       >
       <label class="named"

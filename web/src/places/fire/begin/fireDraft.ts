@@ -19,6 +19,7 @@ export const stageWords = {
 
 export const blankFire = (): Draft => ({
   name: '',
+  store: '',
   cooker: '',
   meat: 'pork',
   ground: false,
@@ -34,17 +35,31 @@ export const blankFire = (): Draft => ({
 /** A time typed by this clock. */
 const momentOf = (typed: string): string | null => (typed ? new Date(typed).toISOString() : null)
 
-/** The body of what was chosen; each rack is filled from the left, in the order of the pieces. */
+type Named = { code: string; mark: string }
+type Place = Named & { level: number; slot: number }
+
+/**
+ * The body of what was chosen. A piece that hangs on its rack already stays where it is; the others fill each
+ * rack from the left, in their order, around `lying`: what hangs in that smoker by the map.
+ */
 export function fireBody(
   draft: Draft,
-  pieces: { code: string; mark: string }[],
+  pieces: Named[],
   chosen: Record<string, Chosen>,
+  lying: Place[] = [],
 ): FireIn {
-  const filled: Record<number, number> = {}
+  const taken = new Set(lying.map((one) => `${one.level} ${one.slot}`))
+  function freeSlot(rack: number): number {
+    let slot = 1
+    while (taken.has(`${rack} ${slot}`)) slot++
+    taken.add(`${rack} ${slot}`)
+    return slot
+  }
   const hanging = pieces.flatMap(({ code, mark }) => {
     const one = chosen[labelOf({ code, mark })]
     if (!one?.isIn) return []
-    const slot = (filled[one.rack] = (filled[one.rack] ?? 0) + 1)
+    const there = lying.find((other) => other.code === code && other.mark === mark)
+    const slot = there?.level === one.rack ? there.slot : freeSlot(one.rack)
     return [{ code, mark, rack: one.rack, slot, probe: one.probe, where: one.probe ? one.where : '' }]
   })
   return {
