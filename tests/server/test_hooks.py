@@ -305,3 +305,10 @@ def test_a_chamber_that_reads_humidity_alone_is_heard_too(loft):
     kitchen = Kitchen.objects.get(slug=loft.slug)
     air = list(list_air(list_rows(kitchen, "loft", since=timezone.now() - timedelta(days=2))))
     assert {(one.fahrenheit, one.humidity) for one in air} == {(None, Fraction(60, 100))}
+
+
+def test_what_hangs_is_counted_on_the_hook_of_its_place_until_it_is_taken_down(hangs, other):
+    assert hangs.get("/alarms")[1]["pieces"] == 1
+    assert other.get("/alarms")[1]["pieces"] == 0
+    assert noted(hangs, "down")[0] == 201
+    assert hangs.get("/alarms")[1]["pieces"] == 0

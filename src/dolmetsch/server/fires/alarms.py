@@ -1,6 +1,6 @@
 """What asks for the cook now: an alarm stays until it is over; quieted, it only makes no sound."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
 from typing import Final
 
@@ -21,12 +21,21 @@ from dolmetsch.server.kitchens.models import Kitchen
 _NEARLY_UP: Final = Fraction(4, 5)
 
 
+#: What else hangs in this place, counted by features above this one (``count_also``).
+_also: list[Callable[[Kitchen], int]] = []
+
+
+def count_also(count: Callable[[Kitchen], int]) -> None:
+    """Count what ``count`` counts among the pieces that hang here."""
+    _also.append(count)
+
+
 def read_alarms(kitchen: Kitchen) -> out.AlarmsOut:
-    """The alarms of every fire that is not done, and how many pieces are in them."""
+    """The alarms of every fire that is not done, and how many pieces hang in fires and chambers."""
     fires = list_open(kitchen)
     return out.AlarmsOut(
         alarms=[alarm for fire in fires for alarm in list_alarms(follow_fire(fire))],
-        pieces=FirePiece.objects.filter(fire__in=fires).count(),
+        pieces=FirePiece.objects.filter(fire__in=fires).count() + sum(count(kitchen) for count in _also),
     )
 
 

@@ -287,7 +287,7 @@ class AlarmOut(BaseModel):
 
 
 class AlarmsOut(BaseModel):
-    """The alarms of all fires, and how many pieces are in them."""
+    """The alarms of all fires, and how many pieces hang in fires and chambers."""
 
     alarms: list[AlarmOut]
     pieces: int

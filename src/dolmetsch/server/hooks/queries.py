@@ -2,6 +2,8 @@
 
 from datetime import UTC, datetime
 
+from django.db.models import QuerySet
+
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import show_chambers
@@ -29,8 +31,17 @@ def get_hook(kitchen: Kitchen, hook_id: int) -> Hook:
 
 def list_hanging(kitchen: Kitchen) -> list[Hook]:
     """Hooks that were not taken down, as they were hung."""
-    hooks = Hook.objects.filter(kitchen=kitchen).exclude(notes__kind="down").select_related("batch")
+    hooks = _find_hanging(kitchen).select_related("batch")
     return _with_kitchen(kitchen, list(hooks.order_by("hung_at", "id")))
+
+
+def count_hanging(kitchen: Kitchen) -> int:
+    """How many pieces hang to dry."""
+    return _find_hanging(kitchen).count()
+
+
+def _find_hanging(kitchen: Kitchen) -> QuerySet[Hook]:
+    return Hook.objects.filter(kitchen=kitchen).exclude(notes__kind="down")
 
 
 def _with_kitchen(kitchen: Kitchen, hooks: list[Hook]) -> list[Hook]:

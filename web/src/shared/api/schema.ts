@@ -6535,7 +6535,7 @@ export interface components {
         };
         /**
          * AlarmsOut
-         * @description The alarms of all fires, and how many pieces are in them.
+         * @description The alarms of all fires, and how many pieces hang in fires and chambers.
          */
         AlarmsOut: {
             /** Alarms */

@@ -16,7 +16,7 @@ const isAsked = ref(false)
 const unsent = computed(() => waiting.value.length + refused.value.length)
 const here = computed(() => route.meta['place'])
 const { loud, alarms, pieces } = useAlarms()
-/** In the fire hangs what is in fires; elsewhere what batches say. */
+/** What hangs in fires and chambers is counted there; elsewhere what batches say. */
 const hanging = (name: string): number =>
   name === 'fire' ? pieces.value : (today.data.value?.hanging?.[name] ?? 0)
 const isCalling = (name: string): boolean => name === 'fire' && loud.value.length > 0
