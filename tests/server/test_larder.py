@@ -13,7 +13,7 @@ from django.utils import timezone
 from dolmetsch.core.documents.answers import answer_cost
 from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.core.slicing.packs import together
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.labels.facts import gather_pack_labels
@@ -256,6 +256,67 @@ def test_a_pack_used_in_another_batch_names_it(packed):
     other = packed.started(name="Beans")
     body = take(packed, fate="used", into=other)[1]
     assert body["news"][-1]["words"] == f"0.50 lb used in {other}"
+
+
+@pytest.fixture
+def sausage(packed):
+    """Another batch, to which half a pound out of P1 came."""
+    code = packed.started(name="Smoked sausage")
+    assert take(packed, fate="used", into=code, weight="0.25 lb")[0] == 201
+    return code
+
+
+def test_what_is_used_in_another_batch_is_a_lot_there_with_its_cost(packed, sausage):
+    entry = packed.get(f"/batches/{sausage}")[1]["log"][-1]
+    assert entry["lines"][:2] == ["Jowl, sliced", f"0.25 lb of S from {packed.code}, out of pack P1"]
+    (source,) = packed.get(f"/batches/{sausage}")[1]["sources"]
+    gone = everything(packed)[2].gone["used"]
+    assert (source["weight"]["lb"], source["carried"]) == ("0.25", f"{float(gone.cost):.2f}")
+    made, there, _ = everything(packed)
+    assert (made.cost, made.grams) == (there.cost, there.grams)
+    # counted once where it went: by the larder, not as taken from the piece again
+    verdict = packed.get(f"/batches/{packed.code}/verdict")[1]["stowed"]
+    used = next(one for one in verdict["went"] if one["fate"] == "used")
+    assert used["weight"]["lb"] == "0.25"
+    assert packed.get("/larder")[1]["packs"] == 4
+
+
+def test_a_correction_upstream_flows_into_what_was_used(packed, sausage):
+    before = packed.get(f"/batches/{sausage}")[1]["sources"][0]["carried"]
+    bought = packed.get(f"/batches/{packed.code}")[1]["log"][0]
+    answer = packed.record(packed.code, {**BOUGHT, "price": "40.00"}, corrects=bought["id"], reason="typo")
+    assert answer[0] == 201, answer
+    assert float(packed.get(f"/batches/{sausage}")[1]["sources"][0]["carried"]) > float(before)
+
+
+def test_what_was_used_is_canceled_in_the_larder_alone(packed, sausage):
+    lot = packed.get(f"/batches/{sausage}")[1]["log"][-1]
+    refused = packed.record(sausage, {"act": "withdraw"}, corrects=lot["id"], reason="slip")
+    assert (refused[0], refused[1]["code"]) == (422, "bad_correction")
+    taken = page(packed)["news"][-1]["taken"]
+    assert packed.call("POST", f"/takings/{taken}/cancel", {"reason": "slip"})[0] == 201
+    assert packed.get(f"/batches/{sausage}")[1]["sources"] == []
+    assert page(packed)["pack"]["left_slices"] == 10
+
+
+def test_what_later_steps_used_up_cannot_be_canceled(packed, sausage):
+    log = packed.get(f"/batches/{sausage}")[1]
+    marks = [piece["mark"] for piece in log["pieces"]]
+    mixed = {"act": "merge", "kind": "mix", "pieces": marks, "into": {"mark": "M", "weight": "10 lb"}}
+    packed.recorded(sausage, mixed)
+    taken = page(packed)["news"][-1]["taken"]
+    status, problem = packed.call("POST", f"/takings/{taken}/cancel", {"reason": "slip"})
+    assert (status, problem["code"]) == (422, "breaks_later")
+    assert page(packed)["pack"]["left_slices"] is None
+
+
+def test_packs_used_elsewhere_come_back_with_their_documents(packed, sausage, other):
+    path = f"/api/kitchens/{packed.slug}/batches/{sausage}/files/json"
+    document = packed.client.get(path).content.decode()
+    answer = other.call("POST", "/imports", {"document": document})
+    assert answer[0] == 201, answer
+    lots = LotLine.objects.filter(entry__kitchen__slug=other.slug, from_batch__isnull=False)
+    assert [(lot.from_mark, lot.from_pack) for lot in lots] == [("S", "P1")]
 
 
 def test_a_resend_takes_once_and_another_body_is_refused(packed):

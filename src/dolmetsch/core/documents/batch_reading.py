@@ -164,6 +164,9 @@ def _read_lot(node: Node, sources: Sources, resolution: Fraction | None) -> Lot:
 
 def _read_source(source: Node, sources: Sources) -> tuple[Origin, tuple[tuple[str, Fraction], ...], Fraction]:
     batch, piece, weight = source.get("batch"), source.get("piece"), source.find("weight")
+    pack = source.find("pack")
+    if pack is not None:
+        pack.mark()
     if batch.mark() not in sources.sheets:
         batch.refuse(f"no batch {batch.found} comes before this one in “batches”", reason="unknown_batch")
     taken = take_piece(sources.sheets[batch.mark()], piece.mark(), weight.weight() if weight else None)

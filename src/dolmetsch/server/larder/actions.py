@@ -2,6 +2,7 @@
 
 import uuid
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
@@ -9,7 +10,9 @@ from fractions import Fraction
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.slicing.packs import SLACK_GRAMS, PackNow, Share, take
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.entries.typed import BoughtIn, EntryIn, SourceIn, WithdrawIn
+from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.record.actions import record_within
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models, schemas
@@ -24,7 +27,7 @@ from dolmetsch.server.larder.of_batch import (
 )
 from dolmetsch.server.larder.queries import get_pack, list_choices
 from dolmetsch.server.pieces.queries import sorts_of
-from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once, once
@@ -65,11 +68,40 @@ def take_from(write: Write, code: str, mark: str, data: schemas.TakingIn) -> mod
         _read_into(reader, row, data, write.kitchen)
         if reader.problems:
             raise refuse_fields(reader.problems)
-        _keep_taken(row)
+        share = _keep_taken(row)
+        if row.into is not None:
+            _bring_into(write, row, share)
         pack.now.pack = pack
         return row
 
     return once(write, lambda: find_taken(write), make)
+
+
+def _lot_key(taken: models.Taken) -> uuid.UUID:
+    """The key of the entry that made a lot of what was taken."""
+    return uuid.uuid5(taken.key, f"lot {taken.position}")
+
+
+def _bring_into(write: Write, row: models.Taken, share: Share) -> None:
+    """What was taken becomes a lot of the batch it is used in, and brings its cost along.
+
+    Raises:
+        DomainError: bad_fields.
+    """
+    pack, into = row.pack, row.into
+    assert into is not None
+    weight = row.typed or f"{fixed(share.grams, 2)} g"
+    source = SourceIn(batch=pack.batch.code, piece=pack.piece, weight=weight)
+    draft = EntryIn(
+        content=BoughtIn(cut=pack.product, source=source), seen=into.last_sequence, happened_at=row.at
+    )
+    try:
+        record_within(replace(write, key=_lot_key(row)), into.code, draft, pack=pack.mark)
+    except DomainError as error:
+        # what is wrong is wrong of the batch or of the time, whatever field of a purchase it is
+        path = "at" if any(one.path == "happened_at" for one in error.fields) else "into"
+        said = error.fields[0].message if error.fields else error.detail
+        raise refuse_fields([FieldProblem(path=path, code=error.code, message=said)]) from error
 
 
 def find_taken(write: Write) -> models.Taken | None:
@@ -109,8 +141,8 @@ def _read_into(reader: Reader, row: models.Taken, data: schemas.TakingIn, kitche
         reader.refuse("into", "unknown", "A pack is not used in the batch it comes from.")
 
 
-def _keep_taken(row: models.Taken) -> None:
-    """Write a taking, and what its pack is after it.
+def _keep_taken(row: models.Taken) -> Share:
+    """Write a taking, and what its pack is after it; what was taken.
 
     Raises:
         DomainError: bad_fields.
@@ -141,6 +173,7 @@ def _keep_taken(row: models.Taken) -> None:
     now.left_grams, now.left_slices = derived(after.left_grams), after.left_slices
     now.left_cost, now.is_gone = derived(after.left_cost), not after.left_grams
     now.save(update_fields=["left_grams", "left_slices", "left_cost", "is_gone"])
+    return share
 
 
 def take_oldest(
@@ -267,6 +300,11 @@ def _cancel(write: Write, row: models.Taken, reason: str, stamp: dict[str, objec
     if models.TakenCanceled.objects.filter(taken=row).exists():
         raise DomainError("done_already", 409, "Not recorded", "That was canceled already.")
     made = models.TakenCanceled.objects.create(taken=row, reason=reason, **stamp)
+    lot = Entry.objects.filter(kitchen=write.kitchen, key=_lot_key(row)).select_related("batch").first()
+    if lot is not None:
+        draft = EntryIn(content=WithdrawIn(), seen=lot.batch.last_sequence, corrects=lot.pk, reason=reason)
+        own = replace(write, key=uuid.uuid5(write.key, f"lot {row.pk}"))
+        record_within(own, lot.batch.code, draft, pack=row.pack.mark)
     _renew(row.pack.batch, write.kitchen)
     return made
 

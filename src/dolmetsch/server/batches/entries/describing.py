@@ -112,7 +112,8 @@ def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
     lines = [lot.cut, *([", ".join(weights)] if weights else [])]
     if lot.from_batch is not None:
         much = f"{_with_unit(lot.from_typed, unit)} of" if lot.from_typed else "all of"
-        lines.append(f"{much} {lot.from_mark} from {lot.from_batch.code}")
+        pack = f", out of pack {lot.from_pack}" if lot.from_pack else ""
+        lines.append(f"{much} {lot.from_mark} from {lot.from_batch.code}{pack}")
     if lot.paid or lot.from_batch is None:
         lines.append(paid)
     if rows.extras:

@@ -93,7 +93,8 @@ def _write_lot(row: EntryRows, unit: str, upstream: dict[int, Json]) -> Json:
     if lot.from_batch is not None:
         ident = _ident_of(lot.from_batch, upstream)
         taken = spell_weight(lot.from_typed, unit) if lot.from_typed else None
-        source = _without_none({"batch": ident, "piece": lot.from_mark, "weight": taken})
+        pack = lot.from_pack or None
+        source = _without_none({"batch": ident, "piece": lot.from_mark, "weight": taken, "pack": pack})
     return _without_none(
         {
             "id": lot.mark,

@@ -25,6 +25,7 @@ from dolmetsch.server.batches.show.queries import read_page
 from dolmetsch.server.batches.show.showing import show_house, show_strip, summarize
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.problems import DomainError, say_fault
+from dolmetsch.server.quantities.lengths import MARK_LENGTH
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.quantities.visible import make_visible
 from dolmetsch.server.writing.once import Write, once
@@ -193,6 +194,9 @@ def _draft_one(
         taken |= marks_made(drafted)
         rows.append(drafted)
     batch.last_sequence, batch.last_entry_at = len(rows), write.now
+    bought = [row.lot for row in rows if row.lot is not None]
+    for number, (lot, text) in enumerate(zip(bought, document["lots"], strict=True)):
+        lot.from_pack = _read_pack(text, f"{place}lots[{number}]")
     try:
         costed = cost_chain(build_chain(batch, rows))
     except LedgerError as error:
@@ -283,6 +287,15 @@ def _whole(number: object) -> str:
     """A whole number without needless zeros ("54.0" as "54")."""
     text = _text(number)
     return str(int(Fraction(text))) if text else ""
+
+
+def _read_pack(lot: Json, place: str) -> str:
+    """The pack a linked lot came out of; empty: none."""
+    pack: str = (lot.get("from") or {}).get("pack") or ""
+    if len(pack) > MARK_LENGTH:
+        said = f"{place}.from.pack is longer than {MARK_LENGTH} letters."
+        raise DomainError("bad_document", 422, "Not imported", said)
+    return pack
 
 
 def _read_terms(document: Json) -> Iterator[Described]:

@@ -85,22 +85,29 @@ def record_entry(write: Write, code: str, draft: typed.EntryIn) -> Recorded:
             breaks_later (a correction that later entries contradict), key_reused.
     """
 
-    def record() -> Recorded:
-        batch = get_batch(write.kitchen, code)
-        rows = list_entry_rows(batch)
-        for row in rows:
-            if row.entry.recorded_by_id == write.user.pk:
-                # most entries are of who writes now: the others' names alone are read
-                row.entry.recorded_by = write.user
-        refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
-        drafted = draft_entry(batch, rows, draft, now=write.now)
-        if drafted.reader.problems or drafted.costed is None:
-            raise refuse_fields(drafted.reader.problems)
-        recorded = save_entry(write, [*rows, drafted.rows], drafted.costed)
-        renew_downstream(batch)
-        return recorded
+    return once(write, lambda: find_done(write), lambda: record_within(write, code, draft))
 
-    return once(write, lambda: find_done(write), record)
+
+def record_within(write: Write, code: str, draft: typed.EntryIn, *, pack: str = "") -> Recorded:
+    """``record_entry`` within the caller's ``once``; ``pack``: the pack of the larder it is about, whose own
+    record the caller makes.
+
+    Raises:
+        DomainError: not_found, bad_fields, moved_on, breaks_later, bad_correction.
+    """
+    batch = get_batch(write.kitchen, code)
+    rows = list_entry_rows(batch)
+    for row in rows:
+        if row.entry.recorded_by_id == write.user.pk:
+            # most entries are of who writes now: the others' names alone are read
+            row.entry.recorded_by = write.user
+    refuse_moved_on(rows, seen=draft.seen, kitchen=write.kitchen)
+    drafted = draft_entry(batch, rows, draft, now=write.now, pack=pack)
+    if drafted.reader.problems or drafted.costed is None:
+        raise refuse_fields(drafted.reader.problems)
+    recorded = save_entry(write, [*rows, drafted.rows], drafted.costed)
+    renew_downstream(batch)
+    return recorded
 
 
 def new_batch(kitchen: Kitchen, draft: typed.StartIn, *, now: datetime) -> Batch:
@@ -145,13 +152,15 @@ def _below(reader: Reader, stem: str, *, own: tuple[str, ...]) -> Reader:
     return reader
 
 
-def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime) -> Draft:
-    """An entry in its place among ``rows``, read and costed.
+def draft_entry(
+    batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, now: datetime, pack: str = ""
+) -> Draft:
+    """An entry in its place among ``rows``, read and costed; ``pack``: the pack of the larder it is about.
 
     Raises:
         DomainError: not_found (the entry to correct), breaks_later, bad_correction.
     """
-    root = _find_root(rows, draft)
+    root = _find_root(rows, draft, pack=pack)
     others = [row for row in rows if root is None or row.root_sequence != root.sequence]
     entry = Entry(
         batch=batch,
@@ -162,6 +171,8 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     )
     reader = Reader.of(batch.kitchen, scale_grams=batch.kitchen.scale_grams)
     candidate = read_content(reader, entry, draft.content, taken=_marks_of(others))
+    if candidate.lot is not None:
+        candidate.lot.from_pack = pack
     is_readable = not reader.problems
     if root is not None:
         reader.need("reason", draft.reason, "Give a reason: the wrong entry stays in the log.")
@@ -190,16 +201,19 @@ def draft_entry(batch: Batch, rows: list[EntryRows], draft: typed.EntryIn, *, no
     return Draft(rows=candidate, reader=reader, costed=costed)
 
 
-def _find_root(rows: list[EntryRows], draft: typed.EntryIn) -> Entry | None:
+def _find_root(rows: list[EntryRows], draft: typed.EntryIn, *, pack: str) -> Entry | None:
     if draft.corrects is None:
         if draft.content.act == "withdraw":
             said = "Choose the entry to cancel."
             raise DomainError("bad_correction", 422, "Not recorded", said)
         return None
-    found = next((row.entry for row in rows if row.entry.id == draft.corrects), None)
-    if found is None:
+    row = next((row for row in rows if row.entry.id == draft.corrects), None)
+    if row is None:
         raise not_found("such entry of this batch")
-    root = found.corrects or found
+    if row.lot is not None and row.lot.from_pack != pack:
+        said = f"This came out of pack {row.lot.from_pack}: cancel it there, in the larder."
+        raise DomainError("bad_correction", 422, "Not recorded", said)
+    root = row.entry.corrects or row.entry
     if draft.content.act == "withdraw":
         if root.act == Act.BOUGHT and root.sequence == 1:
             said = "The purchase starts the batch and cannot be canceled; correct it instead."

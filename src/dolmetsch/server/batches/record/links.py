@@ -47,7 +47,8 @@ def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows])
         LedgerError: ``overweight``, at the lot's source.
     """
     source = lot.from_batch
-    if source is None:
+    if source is None or lot.from_pack:
+        # what is in a pack is the larder's to give out
         return
     others = [other for taker, other in list_taken(source) if taker.pk != own.pk]
     others += _taken_by(beside, source)
@@ -57,7 +58,8 @@ def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows])
 
 
 def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
-    grams = [take_upstream(lot, field="source").grams for lot in lots if lot.from_mark == mark]
+    loose = [lot for lot in lots if lot.from_mark == mark and not lot.from_pack]
+    grams = [take_upstream(lot, field="source").grams for lot in loose]
     packed = pack_facts().packed(source, mark) if source.packs_made else Fraction(0)
     if len(grams) < 2 and not packed:
         return False
@@ -66,12 +68,15 @@ def _is_overtaken(source: Batch, mark: str, lots: Iterable[LotLine]) -> bool:
 
 
 def share_taken(source: Batch, sheet: Sheet) -> dict[str, Share]:
-    """What other batches took of the final pieces of ``source``, which comes to ``sheet``; by piece."""
+    """What other batches took of the final pieces of ``source``, which comes to ``sheet``; by piece.
+
+    What came out of its packs is the larder's to say.
+    """
     pieces = {piece.id: piece for piece in sheet.ledger.mains}
     found: dict[str, Share] = {}
     for _taker, lot in list_taken(source):
         piece = pieces.get(lot.from_mark)
-        if piece is None:
+        if piece is None or lot.from_pack:
             continue
         grams = take_upstream(lot, field="source", sheet=sheet).grams
         share = Share(grams=grams, cost=piece.cost * grams / piece.grams)
