@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from dolmetsch.server.dishes.models import Dish, Plating
 from dolmetsch.server.larder.models import PackNow, Taken
-from tests.server.conftest import make_kitchen, weigh
+from tests.server.conftest import as_file, make_kitchen, weigh
 from tests.server.test_larder import (  # noqa: F401 (fixtures)
     everything,
     larder,
@@ -307,20 +307,40 @@ def test_dishes_are_taken_away_and_brought_in(kitchen):
     saved(kitchen, parts=[part("dish", "Zest", "1"), part("larder", "Jowl, sliced", "1 oz", is_cooked=True)])
     stem = f"/api/kitchens/{kitchen.slug}/dishes/files"
     text = kitchen.client.get(f"{stem}/json").content.decode()
-    assert kitchen.client.get(f"{stem}/xlsx").content[:2] == b"PK"
-    assert "Harbor roll" in kitchen.client.get(f"{stem}/csv").content.decode("utf-8-sig")
     other = make_kitchen("elsewhere")
-    status, made = other.call("POST", "/dish-imports", {"document": text})
+    status, made = other.call("POST", "/dish-imports", as_file(text))
     assert (status, [one["name"] for one in made["dishes"]]) == (201, ["Harbor roll", "Zest"])
     again = other.client.get(f"/api/kitchens/{other.slug}/dishes/files/json").content.decode()
     assert json.loads(again) == json.loads(text)
     document = json.loads(text)
     document["dishes"][0]["parts"][0]["name"] = "Nothing"
-    status, body = other.call("POST", "/dish-imports", {"document": json.dumps(document)})
+    status, body = other.call("POST", "/dish-imports", as_file(json.dumps(document)))
     assert (status, body["code"], "Nothing" in body["detail"]) == (422, "bad_document", True)
     for bad in ("{", "[]", '{"format": "dolmetsch-dishes/1", "dishes": [{}]}'):
-        assert other.call("POST", "/dish-imports", {"document": bad})[1]["code"] == "bad_document"
+        assert other.call("POST", "/dish-imports", as_file(bad))[1]["code"] == "bad_document"
     assert Dish.objects.filter(kitchen__slug="elsewhere").count() == 2
+
+
+@pytest.mark.parametrize("form", ["csv", "xlsx"])
+def test_dishes_come_back_from_a_spreadsheet(kitchen, form):
+    more = {"plates": "2", "price": "9.50", "tax": "8", "is_tax_in": True}
+    own = part("own", "-1 pickle", "1 each", cost="0.40", kept="90")
+    saved(kitchen, parts=[part("larder", "Jowl, sliced", "1 oz", is_cooked=True), own], **more)
+    file = kitchen.client.get(f"/api/kitchens/{kitchen.slug}/dishes/files/{form}").content
+    assert kitchen.call("POST", "/dish-imports", as_file(file))[0] == 201
+    first, second = (row.input for row in Dish.objects.order_by("id"))
+    assert {**second, "words": first["words"]} == first
+
+
+def test_a_spreadsheet_of_no_dishes_is_refused_at_its_place(kitchen):
+    for text, said in (
+        ("name,cost\nRoll,2\n", "no columns “dish” and “part”"),
+        ("dish,part,from\nRoll,bun,moon\n", "row 2, parts.0.sort"),
+        ("dish,part,from\nRoll,Nothing,dish\n", "There is no dish “Nothing”"),
+    ):
+        status, problem = kitchen.call("POST", "/dish-imports", as_file(text))
+        assert (status, said in problem["detail"]) == (422, True), problem
+    assert not Dish.objects.exists()
 
 
 @pytest.mark.parametrize("table", ["dish", "plating", "platingcanceled", "dishaims", "stocknote"])

@@ -18,7 +18,7 @@ from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.labels.facts import gather_pack_labels
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
-from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
 
 pytestmark = pytest.mark.django_db
 
@@ -567,11 +567,115 @@ def test_the_larder_is_taken_away_as_tables_and_json(packed):
     assert packed.client.get(f"{path}/xlsx").content[:2] == b"PK"
 
 
-@pytest.mark.parametrize("table", ["pack", "packing", "taken", "takencanceled", "packmove", "shelfcount"])
+def weighs(api, weight, mark="P1", **more):
+    return api.call("POST", f"/packs/{api.code}/{mark}/weighings", {"weight": weight, **more})
+
+
+def test_a_pack_weighed_again_says_what_ran_out_and_costs_what_it_did(packed):
+    before = page(packed)["pack"]
+    assert weighs(packed, "0.3 lb")[0] == 201
+    status, body = weighs(packed, "0.49 lb")
+    assert (status, body["news"][-1]["words"]) == (
+        201,
+        "Weighed 0.49 lb: 2.0 % ran out in the bag or dried away",
+    )
+    assert weighs(packed, "0.45 lb", "P2")[0] == 201
+    assert page(packed)["pack"] == before
+    lost = {one["product"]: (one["weighed"], one["purge"]) for one in packed.get("/larder")[1]["lost"]}
+    # of 1.00 lb in two packs 0.06 ran out; each by its latest weighing
+    assert lost == {"Jowl, sliced": (2, "6.0"), "Jowl, diced": (0, None)}
+
+
+@pytest.mark.parametrize(
+    ("weight", "more", "path"),
+    [("0.51 lb", {}, "weight"), ("", {}, "weight"), ("0.4 lb", {"at": "2020-01-01T00:00:00Z"}, "at")],
+)
+def test_a_weight_a_pack_cannot_have_is_refused(packed, weight, more, path):
+    status, problem = weighs(packed, weight, **more)
+    assert (status, list(paths(problem))) == (422, [path])
+    take(packed)
+    assert weighs(packed, "0.4 lb")[1]["fields"][0]["code"] == "pack_empty"
+
+
+def files(api, form):
+    return api.client.get(f"/api/kitchens/{api.slug}/larder/files/{form}").content
+
+
+@pytest.mark.parametrize("form", ["csv", "xlsx", "json"])
+def test_the_same_file_brought_in_changes_nothing(packed, form):
+    take(packed, slices="3")
+    file = as_file(files(packed, form))
+    found = packed.call("POST", "/previews/larder/imports", file)[1]
+    assert (found["new"], found["same"], found["problems"]) == (0, 4, [])
+    assert packed.call("POST", "/larder/imports", file)[0] == 201
+    assert (Pack.objects.count(), Packing.objects.count()) == (4, 1)
+
+
+def test_packs_of_a_spreadsheet_are_recorded_with_their_day_and_place(packed):
+    text = (
+        "Batch;Product;Weight;Slices;Place;Packed;Piece\n"
+        f"{packed.code};Jowl, sliced;8 oz;10;freezer;2026-11-20;S\n"
+        f"{packed.code};Jowl, diced;0.25;;;;D\n"
+    )
+    found = packed.call("POST", "/previews/larder/imports", as_file(text))[1]
+    assert [(one["mark"], one["weight"]["lb"]) for one in found["packs"]] == [("P5", "0.50"), ("P6", "0.25")]
+    status, larder = packed.call("POST", "/larder/imports", as_file(text))
+    assert (status, larder["packs"]) == (201, 6)
+    first, second = Pack.objects.filter(number__gte=5).order_by("number")
+    assert (first.store, first.slices, first.form) == ("Freezer", 10, "slices")
+    assert timezone.localdate(first.packed_at).isoformat() == "2026-11-20"
+    assert (second.store, second.form, PackNow.objects.get(pack=second).is_gone) == ("", "whole", False)
+    made, there, _ = everything(packed)
+    assert (made.cost, made.grams) == (there.cost, there.grams)
+
+
+@pytest.mark.parametrize(
+    ("row", "said"),
+    [
+        ("Z-99,Jowl,1 lb,,,", "row 2: There is no batch “Z-99”"),
+        ("{},Jowl,1 lb,,,", "no finished piece “”"),
+        ("{},Jowl,9 lb,,,S", "over 1 % more"),
+        ("{},Jowl,heavy,,,S", "row 2: "),
+        ("{},Jowl,1 lb,,Attic,S", "There is no “Attic” here"),
+        ("{},Jowl,1 lb,0,,S", "At least one slice"),
+        ("{},,1 lb,,,S", "The product is missing"),
+        ("{},Jowl,1 lb,,,S,2126-01-01", "has not come yet"),
+        ("{},Jowl,1 lb,,,S,soon", "is no day"),
+        ("{},Jowl,0.1 lb,,,S,,P1", "P1 is in the book already"),
+    ],
+)
+def test_a_row_that_cannot_be_is_named_and_nothing_is_brought_in(packed, row, said):
+    good = f"{packed.code},Jowl,0.1 lb,,,S\n"
+    heads = "batch,product,weight,slices,place,piece,packed,pack\n"
+    file = as_file(heads + row.format(packed.code) + "\n" + good)
+    found = packed.call("POST", "/previews/larder/imports", file)[1]
+    assert found["problems"]
+    status, problem = packed.call("POST", "/larder/imports", file)
+    assert (status, said in problem["detail"]) == (422, True), problem["detail"]
+    assert Pack.objects.count() == 4
+
+
+def test_a_batch_of_another_kitchen_takes_no_packs(packed, other):
+    text = f"batch,product,weight,piece\n{packed.code},Jowl,0.1 lb,S\n"
+    assert other.call("POST", "/larder/imports", as_file(text))[0] == 422
+    assert Pack.objects.count() == 4
+
+
+def test_a_file_without_packs_is_refused(packed):
+    odd = '{"format": "dolmetsch-larder/1", "packs": [1]}'
+    for bad in ("{", '{"format": "x", "packs": []}', "a,b\n1,2\n", odd):
+        status, problem = packed.call("POST", "/larder/imports", as_file(bad))
+        assert (status, problem["code"] in ("bad_file", "bad_document")) == (422, True)
+
+
+@pytest.mark.parametrize(
+    "table", [*("pack", "packing", "taken", "takencanceled", "packmove"), *("shelfcount", "packweighing")]
+)
 @pytest.mark.parametrize("statement", ["UPDATE larder_{} SET id = id", "DELETE FROM larder_{}"])
 def test_no_record_of_the_larder_is_ever_changed(packed, table, statement):
     take(packed)
     packed.call("POST", f"/packs/{packed.code}/P2/moves", {"sort": "opened"})
+    weighs(packed, "0.4 lb", "P3")
     name = {"code": packed.code, "mark": "P1"}
     assert packed.call("POST", "/larder/counts", {"expected": 1, "found_again": [name]})[0] == 201
     with connection.cursor() as cursor, pytest.raises(OperationalError), transaction.atomic():

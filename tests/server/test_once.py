@@ -17,6 +17,7 @@ from dolmetsch.server.larder.models import (
     PackCanceled,
     Packing,
     PackMove,
+    PackWeighing,
     ShelfCount,
     Taken,
     TakenCanceled,
@@ -27,7 +28,7 @@ from dolmetsch.server.practice.models import PracticeAct, PracticeRun
 from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.writing import once as writing
-from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 from tests.server.test_case import OFFERS, WAY
 from tests.server.test_cures import RECIPE, on_desk
@@ -209,10 +210,22 @@ def kinds(api):
             ShelfCount,
             post("/larder/counts", {}, lambda said: {"expected": len(said)}),
         ),
+        "/packs/{code}/{mark}/weighings": (
+            PackWeighing,
+            post(f"/packs/{larder}/P2/weighings", {}, lambda said: {"weight": f"0.{len(said)} lb"}),
+        ),
+        "/larder/imports": (
+            Packing,
+            post(
+                "/larder/imports",
+                {},
+                lambda said: as_file(f"batch,product,weight\n{larder},{said},0.1 lb\n"),
+            ),
+        ),
         "/dishes": (Dish, post("/dishes", {"parts": parts}, name("name"))),
         "/dish-imports": (
             Dish,
-            post("/dish-imports", {}, lambda said: {"document": dishes_document(said, parts)}),
+            post("/dish-imports", {}, lambda said: as_file(dishes_document(said, parts))),
         ),
         "/dishes/{name}/looks": (
             Dish,

@@ -10,7 +10,7 @@ from typing import Final
 from dolmetsch.core.numbers.quantity import MONEY_PLACES
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import Need, ReadDish, cost_needs, is_count, list_needs
-from dolmetsch.server.dishes.files import read_document
+from dolmetsch.server.dishes.files import read_file
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating, PlatingCanceled, StockNote
 from dolmetsch.server.dishes.queries import draft_dish, get_dish, read_all
 from dolmetsch.server.larder.actions import cancel_all, take_oldest
@@ -48,17 +48,17 @@ def save_dish(write: Write, data: schemas.DishIn) -> Dish:
     return keep_once(write, Dish, save)
 
 
-def import_dishes(write: Write, document: str) -> Dish:
-    """Save every dish of a document as its next version, all of them or none; the last one saved.
+def import_dishes(write: Write, name: str, content: bytes) -> Dish:
+    """Save every dish of a file as its next version, all of them or none; the last one saved.
 
     Raises:
-        DomainError: bad_document, key_reused.
+        DomainError: bad_document, bad_file, too_large, key_reused.
     """
 
     def save() -> Dish:
-        dishes = read_document(document)
+        dishes = read_file(name, content)
         if not dishes:
-            raise DomainError("bad_document", 422, "Not imported", "The document has no dish in it.")
+            raise DomainError("bad_document", 422, "Not imported", "The file has no dish in it.")
         saved = []
         for index, data in enumerate(_parts_first(dishes)):
             one = replace(write, key=write.key if index == 0 else uuid.uuid5(write.key, f"dish {index}"))

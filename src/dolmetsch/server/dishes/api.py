@@ -10,6 +10,7 @@ from dolmetsch.server.dishes.files import write_dishes
 from dolmetsch.server.dishes.queries import preview_dish, read_dish_page, read_dishes
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.quantities.typed import FileIn
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
@@ -46,11 +47,11 @@ def save_dish(
     "/dish-imports", response={201: schemas.DishesOut, REFUSALS: Problem}, operation_id="importDishes"
 )
 def import_dishes(
-    request: HttpRequest, kitchen_slug: Path[str], body: schemas.DishesIn, key: Key
+    request: HttpRequest, kitchen_slug: Path[str], body: FileIn, key: Key
 ) -> Status[schemas.DishesOut]:
-    """Save every dish of a document as its next version; all of them or none."""
+    """Save every dish of a file (csv, xlsx, json) as its next version; all of them or none."""
     kitchen = kitchen_of(request, kitchen_slug)
-    actions.import_dishes(write_of(request, kitchen, key), body.document)
+    actions.import_dishes(write_of(request, kitchen, key), body.name, body.content)
     return Status(201, read_dishes(kitchen))
 
 

@@ -39,12 +39,6 @@ class DishIn(Body):
     put_away: bool = False
 
 
-class DishesIn(Body):
-    """The text of a document of dishes."""
-
-    document: Annotated[str, Field(max_length=2_000_000)]
-
-
 class PlatePartOut(BaseModel):
     """A part of a plate: how much is on it, and what it costs there; null without a price."""
 

@@ -8,6 +8,7 @@ from decimal import Decimal
 from fractions import Fraction
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.slicing.packs import SLACK_GRAMS, PackNow, Share, take
 from dolmetsch.server.batches.entries.typed import BoughtIn, EntryIn, SourceIn, WithdrawIn
@@ -28,7 +29,7 @@ from dolmetsch.server.larder.of_batch import (
 from dolmetsch.server.larder.queries import get_pack, list_choices
 from dolmetsch.server.pieces.queries import sorts_of
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
-from dolmetsch.server.quantities.printing import as_sentence
+from dolmetsch.server.quantities.printing import as_sentence, print_weight
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once, once
 
@@ -262,6 +263,36 @@ def move_pack(write: Write, code: str, mark: str, data: schemas.MoveIn) -> model
         return row
 
     return keep_once(write, models.PackMove, make)
+
+
+def weigh_pack(write: Write, code: str, mark: str, data: schemas.WeighedIn) -> models.PackWeighing:
+    """Record what a pack weighs now.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def make() -> models.PackWeighing:
+        pack = get_pack(write.kitchen, code, mark)
+        reader = Reader.of(write.kitchen)
+        at = data.at or write.now
+        grams = reader.weight("weight", data.weight)
+        reader.happened("at", at, now=write.now)
+        if at < pack.packed_at and not reader.problems:
+            reader.refuse("at", "odd_time", f"{pack.label} was packed later.")
+        if pack.now.is_gone:
+            reader.refuse("weight", "pack_empty", f"Nothing is left of {pack.label}.")
+        left = Fraction(pack.now.left_grams)
+        if grams is not None and Fraction(grams) * 100 > left * OVERWEIGHT_PERCENT:
+            book = print_weight(left).say(write.kitchen.weight_unit)
+            reader.refuse("weight", "overweight", f"By the book {book} is left of it: look at the scale.")
+        if reader.problems or grams is None:
+            raise refuse_fields(reader.problems)
+        return models.PackWeighing.objects.create(
+            pack=pack, grams=grams, typed=data.weight, book_grams=derived(left), at=at, **write.stamp
+        )
+
+    return keep_once(write, models.PackWeighing, make)
 
 
 def _read_store(reader: Reader, data: schemas.MoveIn, kitchen: Kitchen) -> str:

@@ -10,10 +10,12 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.larder import actions, schemas
 from dolmetsch.server.larder.board import read_board
 from dolmetsch.server.larder.files import write_larder
+from dolmetsch.server.larder.importing import import_packs, preview_file
 from dolmetsch.server.larder.packing import pack_batch, preview_packing
 from dolmetsch.server.larder.queries import read_larder, read_pack, show_now
 from dolmetsch.server.larder.thickness import read_thickness
 from dolmetsch.server.problems import Problem
+from dolmetsch.server.quantities.typed import FileIn
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
@@ -87,6 +89,28 @@ def get_larder_file(request: HttpRequest, kitchen_slug: Path[str], form: TableFo
     )
 
 
+@router.post(
+    "/previews/larder/imports",
+    response={200: schemas.PacksFoundOut, REFUSALS: Problem},
+    operation_id="previewPackImport",
+)
+def preview_pack_import(request: HttpRequest, kitchen_slug: Path[str], body: FileIn) -> schemas.PacksFoundOut:
+    """What bringing in a file of packs would do; nothing is written."""
+    return preview_file(kitchen_of(request, kitchen_slug), body.name, body.content)
+
+
+@router.post(
+    "/larder/imports", response={201: schemas.LarderOut, REFUSALS: Problem}, operation_id="importPacks"
+)
+def post_pack_import(
+    request: HttpRequest, kitchen_slug: Path[str], body: FileIn, key: Key
+) -> Status[schemas.LarderOut]:
+    """Bring in the packs of a file (csv, xlsx, json) that are not here yet; all of them or none."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    import_packs(write_of(request, kitchen, key), body.name, body.content)
+    return Status(201, read_larder(kitchen))
+
+
 @router.get(
     "/packs/{code}/{mark}", response={200: schemas.PackPage, REFUSALS: Problem}, operation_id="getPack"
 )
@@ -120,6 +144,20 @@ def move_pack(
     """Place a pack in a fridge or freezer, or open it."""
     kitchen = kitchen_of(request, kitchen_slug)
     actions.move_pack(write_of(request, kitchen, key), code, mark, body)
+    return Status(201, read_pack(kitchen, code, mark))
+
+
+@router.post(
+    "/packs/{code}/{mark}/weighings",
+    response={201: schemas.PackPage, REFUSALS: Problem},
+    operation_id="weighPack",
+)
+def weigh_pack(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.WeighedIn, key: Key
+) -> Status[schemas.PackPage]:
+    """Record what a pack weighs now: what is missing is purge, or what the freezer took."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    actions.weigh_pack(write_of(request, kitchen, key), code, mark, body)
     return Status(201, read_pack(kitchen, code, mark))
 
 

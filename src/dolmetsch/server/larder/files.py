@@ -14,6 +14,7 @@ FORMAT: Final = "dolmetsch-larder/1"
 PACK_HEADS: Final = (
     "batch",
     "pack",
+    "piece",
     "product",
     "form",
     "packed",
@@ -65,6 +66,7 @@ def _pack_row(now: PackNow, unit: str) -> Row:
     return [
         pack.batch.code,
         pack.mark,
+        pack.piece,
         pack.product,
         pack.form,
         pack.packed_at.date().isoformat(),

@@ -149,6 +149,30 @@ class Taken(models.Model):
         return f"{self.pack_id} {self.fate}"
 
 
+class PackWeighing(Kept):
+    """A pack weighed again: what it weighed ``at`` a time, and what was left of it then by the book.
+
+    What is missing ran out as purge, or dried away in the freezer; it changes no cost.
+    """
+
+    pack = models.ForeignKey(Pack, on_delete=models.PROTECT, related_name="weighings")
+    grams = grams_field()
+    typed = models.CharField(max_length=TYPED_LENGTH)
+    book_grams = grams_field()
+    at = models.DateTimeField()
+
+    class Meta(Kept.Meta):
+        abstract = False
+        constraints: ClassVar = [
+            *Kept.Meta.constraints,
+            weight_check("pack_weighed", "grams"),
+            weight_check("pack_weighed_of", "book_grams"),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.pack_id} weighed {self.typed}"
+
+
 class TakenCanceled(Kept):
     """A taking that did not happen, or was found again."""
 

@@ -1,6 +1,6 @@
 """A slicing and the packs closed with it: as they would be, and recorded in one go."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from fractions import Fraction
@@ -8,6 +8,7 @@ from fractions import Fraction
 from django.utils import timezone
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
@@ -175,16 +176,24 @@ def draft_packing(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) 
 
 def _refuse_taken(drafted: Drafted, costed: CostedBatch, stowed: Stowed, packed: Sequence[str]) -> None:
     """Packs of meat that other batches have taken already."""
-    mains = costed.sheet.ledger.mains
-    for mark, share in drafted.taken.items():
+    for mark in find_overtaken(costed.sheet.ledger.mains, stowed, drafted.taken):
+        if mark in packed:
+            index = len(packed) - 1 - list(reversed(packed)).index(mark)
+            said = f"Other batches took part of “{mark}”: so much of it is not left to pack."
+            drafted.reader.refuse(f"packs[{index}].weight", "taken", said)
+
+
+def find_overtaken(mains: Sequence[Piece], stowed: Stowed, taken: Mapping[str, Share]) -> list[str]:
+    """Pieces of ``mains`` of which packs and what other batches took (``taken``) weigh more than they do."""
+    found = []
+    for mark, share in taken.items():
         piece = next(one for one in mains if one.id == mark)
         together = sum(
             (now.pack.grams for now in stowed.packs.values() if now.pack.piece == mark), Fraction(0)
         )
-        if mark in packed and (together + share.grams) * 100 > piece.grams * OVERWEIGHT_PERCENT:
-            index = len(packed) - 1 - list(reversed(packed)).index(mark)
-            said = f"Other batches took part of “{mark}”: so much of it is not left to pack."
-            drafted.reader.refuse(f"packs[{index}].weight", "taken", said)
+        if together and (together + share.grams) * 100 > piece.grams * OVERWEIGHT_PERCENT:
+            found.append(mark)
+    return found
 
 
 def _path_of(field: str, before: int) -> str:

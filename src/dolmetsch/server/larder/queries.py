@@ -18,7 +18,7 @@ from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import schemas
-from dolmetsch.server.larder.models import Pack, PackNow, Taken, TakenNow
+from dolmetsch.server.larder.models import Pack, PackNow, PackWeighing, Taken, TakenNow
 from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight, sign_of
@@ -176,6 +176,7 @@ def list_lost(kitchen: Kitchen) -> list[schemas.LostOut]:
     packed = {row["product"]: row["grams"] for row in counted.values("product").annotate(grams=Sum("grams"))}
     gone = TakenNow.objects.filter(kitchen=kitchen, fate__in=LOST).values("product")
     lost = {row["product"]: row for row in gone.annotate(weight=Sum("grams"), money=Sum("cost"))}
+    purges = _find_purges(kitchen)
     found = []
     for product, grams in packed.items():
         row = lost.get(product)
@@ -189,9 +190,41 @@ def list_lost(kitchen: Kitchen) -> list[schemas.LostOut]:
             lost=print_weight(weight),
             cost=print_money(money),
             percent=print_percent(ratio),
+            weighed=purges[product].count if product in purges else 0,
+            purge=print_percent(purges[product].ratio) if product in purges else None,
         )
         for ratio, product, grams, weight, money in sorted(found, key=lambda one: (-one[0], one[1]))
     ]
+
+
+@dataclass(slots=True)
+class _Purge:
+    """What packs that were weighed again have lost: how many, what was in them by the book, and what is."""
+
+    count: int = 0
+    book: Fraction = Fraction(0)
+    weighed: Fraction = Fraction(0)
+
+    @property
+    def ratio(self) -> Fraction:
+        """What ran out, of what was in them."""
+        return max(Fraction(0), (self.book - self.weighed) / self.book)
+
+
+def _find_purges(kitchen: Kitchen) -> dict[str, _Purge]:
+    """By product, each pack by its latest weighing."""
+    rows = PackWeighing.objects.filter(kitchen=kitchen, pack__canceled__isnull=True).order_by("id")
+    latest = {
+        pack: (product, book, grams)
+        for pack, product, book, grams in rows.values_list("pack", "pack__product", "book_grams", "grams")
+    }
+    found: dict[str, _Purge] = defaultdict(_Purge)
+    for product, book, grams in latest.values():
+        one = found[product]
+        one.count += 1
+        one.book += Fraction(book)
+        one.weighed += Fraction(grams)
+    return found
 
 
 def _grams(packs: Iterable[Lying]) -> Fraction:
@@ -414,6 +447,15 @@ def _list_news(pack: Pack) -> list[schemas.NewsOut]:
         news.append(
             schemas.NewsOut(
                 at=move.at, by=move.recorded_by.called, words=words, is_canceled=False, taken=None
+            )
+        )
+    for weighing in pack.weighings.select_related("recorded_by").order_by("at", "id"):
+        missing = max(Fraction(0), 1 - Fraction(weighing.grams) / Fraction(weighing.book_grams))
+        weight = print_weight(Fraction(weighing.grams)).say(unit)
+        words = f"Weighed {weight}: {print_percent(missing)} % ran out in the bag or dried away"
+        news.append(
+            schemas.NewsOut(
+                at=weighing.at, by=weighing.recorded_by.called, words=words, is_canceled=False, taken=None
             )
         )
     taken = Taken.objects.filter(pack=pack).select_related("recorded_by", "canceled", "now", "into")

@@ -251,13 +251,19 @@ class ThawOut(BaseModel):
 
 
 class LostOut(BaseModel):
-    """What of a product spoiled or was thrown away after it was packed, and per cent of what was packed."""
+    """What of a product spoiled or was thrown away after it was packed, and per cent of what was packed.
+
+    ``purge``: what packs that were weighed again had lost in the bag, per cent of what was in them; null
+    where none (``weighed``) was.
+    """
 
     product: str
     packed: Weight
     lost: Weight
     cost: Fixed
     percent: Fixed
+    weighed: int
+    purge: Fixed | None
 
 
 class LarderOut(BaseModel):
@@ -287,6 +293,33 @@ class ToPackOut(BaseModel):
     name: str
     weight: Weight
     is_finished: bool
+
+
+class PackFoundOut(BaseModel):
+    """A pack of a file that is not here yet."""
+
+    code: str
+    mark: str
+    product: str
+    weight: Weight
+    slices: int | None
+    store: str
+
+
+class PacksFoundOut(BaseModel):
+    """What bringing in a file would do: packs that are new, the first of them, and that are here already."""
+
+    new: int
+    same: int
+    packs: list[PackFoundOut]
+    problems: list[FieldProblem]
+
+
+class WeighedIn(Body):
+    """What a pack weighs now: less than what is left of it by the book is purge, or what the freezer took."""
+
+    weight: Typed
+    at: AwareDatetime | None = None
 
 
 class TakingIn(Body):

@@ -15,6 +15,7 @@ from datetime import date, datetime
 from typing import Any, Final
 
 from dolmetsch.server.problems import DomainError
+from dolmetsch.server.quantities.printing import DANGEROUS
 
 Cell = str | float | int
 MAX_BYTES: Final = 10_000_000
@@ -69,6 +70,32 @@ def read_table(name: str, content: bytes) -> Table:
         rows=[[number, *_even(row, wide)] for number, row in filled[heads_at + 1 :]],
         notes=notes,
     )
+
+
+def read_records(name: str, content: bytes) -> list[tuple[int, dict[str, str]]]:
+    """The rows of the first table of a file as texts by their heads, which are in lower case; each row with
+    its number in the file. Below a line of one cell, such as the title of another table, nothing is read.
+
+    Raises:
+        DomainError: too_large, bad_file.
+    """
+    table = read_table(name, content)
+    heads = [head.casefold() for head in table.heads]
+    found: list[tuple[int, dict[str, str]]] = []
+    for number, *cells in table.rows:
+        texts = [_say(cell) for cell in cells]
+        if sum(map(bool, texts)) < 2:
+            break
+        found.append((int(number), dict(zip(heads, texts, strict=True))))
+    return found
+
+
+def _say(cell: Cell) -> str:
+    """A cell as it would be typed; without the apostrophe that keeps a spreadsheet from running it."""
+    if isinstance(cell, float):
+        return f"{cell:.9f}".rstrip("0").rstrip(".")
+    text = str(cell)
+    return text[1:] if text[:1] == "'" and text[1:].startswith(DANGEROUS) else text
 
 
 def too_large(size: int) -> DomainError:

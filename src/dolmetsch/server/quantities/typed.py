@@ -2,7 +2,7 @@
 
 from typing import Annotated, Any
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+from pydantic import Base64Bytes, BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
 
 from dolmetsch.server.quantities.lengths import (
     CODE_LENGTH,
@@ -47,3 +47,10 @@ class Body(BaseModel):
     """A request body: unknown fields are refused, so that a slip of the pen is not lost."""
 
     model_config = ConfigDict(extra="forbid")
+
+
+class FileIn(Body):
+    """A file: its name, and what is in it in base 64."""
+
+    name: Name
+    content: Annotated[Base64Bytes, Field(max_length=3_000_000)]

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useLarder } from '@/shared/api/useLarder'
 import { useUnits } from '@/shared/quantity/useUnits'
 
-/** Shrink after packing: how much of each product spoiled or was thrown away. */
+/** Shrink after packing: how much of each product spoiled, was thrown away, or ran out in the bag. */
 const { data: larder } = useLarder()
 const { weightText, money } = useUnits()
 const rows = computed(() => larder.value?.lost ?? [])
@@ -20,6 +20,7 @@ const rows = computed(() => larder.value?.lost ?? [])
           <th scope="col">Spoiled or thrown away</th>
           <th scope="col">It cost</th>
           <th scope="col">%</th>
+          <th scope="col">Ran out in the bag or dried away</th>
         </tr>
       </thead>
       <tbody>
@@ -30,6 +31,9 @@ const rows = computed(() => larder.value?.lost ?? [])
           <td>{{ money(one.cost) }}</td>
           <td>
             <b>{{ one.percent }}</b>
+          </td>
+          <td>
+            {{ one.purge === null ? 'not weighed' : `${one.purge} % of ${one.weighed} weighed` }}
           </td>
         </tr>
       </tbody>

@@ -45,7 +45,10 @@ export function useTaking() {
     const words = body.sort === 'opened' ? 'opened' : `put into ${body.store}`
     letter(pack, words, { ...body, at: new Date().toISOString() }, 'moves')
   }
-  return { takeOut, move }
+  function weighAgain(pack: { code: string; mark: string }, weight: string): void {
+    letter(pack, `weighs ${weight}`, { weight, at: new Date().toISOString() }, 'weighings')
+  }
+  return { takeOut, move, weighAgain }
 }
 
 /** Taking something back, and counting the shelves. */

@@ -49,7 +49,7 @@ const file = (form: string): string => `/api/kitchens/${kitchen_slug.value}/fire
     </template>
     <template #files>
       <p class="small">
-        Take it away: <a :href="file('json')" download>cook log</a>,
+        Export: <a :href="file('json')" download>cook log</a>,
         <a :href="file('csv')" download>readings as CSV</a>
       </p>
       <TakeInLog :live="live" />

@@ -7,6 +7,7 @@ import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
+import { readFile } from '@/shared/writing/readFile'
 import DishForm from './DishForm.vue'
 import { useDishes, useDishWrites } from './useDishes'
 
@@ -19,7 +20,7 @@ const aims = reactive({ low: '', high: '', threshold: '' })
 const { aiming, importing, renew } = useDishWrites(() => aims)
 async function bringIn(event: Event): Promise<void> {
   const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) void importing.write(await file.text(), renew)
+  if (file) void importing.write(await readFile(file), renew)
 }
 const moved = computed(() => (dishes.value?.dishes ?? []).filter((one) => one.moved))
 const inAim = (cost: string | null): string => {
@@ -40,13 +41,14 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
       >food cost to be {{ Number(dishes.aims.low) }} to {{ Number(dishes.aims.high) }} %</span
     >
     <div class="acts">
-      <DropPanel word="Take them away">
+      <DropPanel word="Export, import">
         <div class="lines">
           <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
             form.toUpperCase()
           }}</a>
           <label class="named"
-            ><span>Bring dishes in (JSON)</span><input type="file" accept=".json" @change="bringIn"
+            ><span>Import dishes (CSV, XLSX, JSON)</span
+            ><input type="file" accept=".csv,.xlsx,.json" @change="bringIn"
           /></label>
           <ProblemNote v-if="importing.problem.value" :problem="importing.problem.value" />
           <p v-if="importing.state.value === 'saved'" class="good" role="status">✓ saved as new versions</p>

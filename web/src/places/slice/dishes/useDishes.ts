@@ -4,6 +4,7 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
+import type { FileIn } from '@/shared/writing/readFile'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type DishIn = Schemas['DishIn']
@@ -123,11 +124,11 @@ export function useDishWrites(typed: () => unknown = () => null) {
       ),
     typed,
   )
-  const importing = useWrite<string, Dishes>('dish-import', (document, key) =>
+  const importing = useWrite<FileIn, Dishes>('dish-import', (body, key) =>
     take(
       api.POST('/api/kitchens/{kitchen_slug}/dish-imports', {
         params: { path: path(), header: header(key) },
-        body: { document },
+        body,
       }),
     ),
   )

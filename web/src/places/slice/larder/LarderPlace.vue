@@ -9,6 +9,7 @@ import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
+import BringPacksIn from './BringPacksIn.vue'
 import CountShelves from './CountShelves.vue'
 import StackColumn from './StackColumn.vue'
 import ThawTonight from './ThawTonight.vue'
@@ -49,11 +50,12 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
     <h1>Larder</h1>
     <span class="quiet">{{ summary }}</span>
     <div class="acts">
-      <DropPanel word="Take it away">
+      <DropPanel word="Export, import">
         <div class="lines">
           <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
             form.toUpperCase()
           }}</a>
+          <BringPacksIn />
         </div>
       </DropPanel>
       <button

@@ -14,12 +14,17 @@ import TakeForm from './TakeForm.vue'
 const props = defineProps<{ code: string; mark: string }>()
 const { data, error, refetch } = usePack(toRef(props, 'code'), toRef(props, 'mark'))
 const { weightText, otherText, money } = useUnits()
-const { takeOut, move } = useTaking()
+const { takeOut, move, weighAgain } = useTaking()
 const { letters } = useOutbox()
 const pack = computed(() => data.value?.pack)
 const waiting = computed(() =>
   letters.value.filter((one) => one.code === props.code && one.mark === props.mark),
 )
+const weighed = ref('')
+function weigh(): void {
+  weighAgain(props, weighed.value)
+  weighed.value = ''
+}
 const how = ref<'all' | 'slices' | 'weight'>('all')
 const slices = ref('3')
 const weight = ref('')
@@ -172,6 +177,15 @@ const step = (by: number): void => {
           </button>
         </div>
       </section>
+      <form v-if="!pack.is_gone" class="panel again" @submit.prevent="weigh">
+        <label class="named"
+          ><span>Weigh it again: what ran out in the bag, or dried away in the freezer</span
+          ><input v-model="weighed" class="box" :placeholder="weightText(pack.left)"
+        /></label>
+        <button type="submit" class="act" :disabled="!weighed">
+          {{ weighed ? `It weighs ${weighed}` : 'Type what it weighs' }}
+        </button>
+      </form>
       <PackHistory :page="data" @changed="refetch()" />
     </div>
   </template>

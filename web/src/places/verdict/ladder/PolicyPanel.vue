@@ -33,16 +33,18 @@ const word = computed(() => {
 const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
 const differsFromKitchen = computed(() => !samePolicy(policy.value, props.verdict.kitchen_policy))
 
-const batch = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(`${props.verdict.code}:policy`, (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-      params: {
-        path: { kitchen_slug: slug.value, code: props.verdict.code },
-        header: { 'Idempotency-Key': key },
-      },
-      body,
-    }),
-  ),
+const batch = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
+  `${props.verdict.code}:policy`,
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+        params: {
+          path: { kitchen_slug: slug.value, code: props.verdict.code },
+          header: { 'Idempotency-Key': key },
+        },
+        body,
+      }),
+    ),
 )
 const kitchen = useWrite<Policy, Settings>('policy', async (wanted) => {
   const params = { path: { kitchen_slug: slug.value } }

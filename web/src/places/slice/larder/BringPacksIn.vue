@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { renewShown } from '@/shared/api/renewShown'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { type FileIn, readFile } from '@/shared/writing/readFile'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Packs of a file: looked at first, with what is at fault by its row, then brought in, all or none. */
+const kitchen_slug = useSlug()
+const queries = useQueryClient()
+const { weightText } = useUnits()
+const file = ref<FileIn | null>(null)
+const found = ref<Schemas['PacksFoundOut'] | null>(null)
+const fault = ref<Problem | null>(null)
+const importing = useWrite<FileIn, Schemas['LarderOut']>('packs', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/larder/imports', {
+      params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
+)
+async function look(event: Event): Promise<void> {
+  const chosen = (event.target as HTMLInputElement).files?.[0]
+  found.value = null
+  if (!chosen) return
+  file.value = await readFile(chosen)
+  const body = file.value
+  fault.value = await refusal(async () => {
+    found.value = await take(
+      api.POST('/api/kitchens/{kitchen_slug}/previews/larder/imports', {
+        params: { path: { kitchen_slug: kitchen_slug.value } },
+        body,
+      }),
+    )
+  })
+}
+function bringIn(): void {
+  if (!file.value) return
+  void importing.write(file.value, () => {
+    found.value = null
+    renewShown(queries)
+  })
+}
+const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 'packs'}`
+</script>
+
+<template>
+  <label class="named"
+    ><span>Import packs (CSV, XLSX, JSON)</span><input type="file" accept=".csv,.xlsx,.json" @change="look"
+  /></label>
+  <p class="quiet small">Columns: batch, pack, piece, product, form, packed, weight, slices, place.</p>
+  <ProblemNote v-if="fault" :problem="fault" />
+  <template v-if="found">
+    <p>
+      <b>{{ packsText(found.new) }}</b> to bring in{{
+        found.same ? `, ${found.same} here already and left as they are` : ''
+      }}
+    </p>
+    <ul v-if="found.problems.length" class="dear small">
+      <li v-for="(one, at) in found.problems" :key="at">▲ {{ one.path }}: {{ one.message }}</li>
+    </ul>
+    <ul v-else class="small">
+      <li v-for="one in found.packs.slice(0, 6)" :key="`${one.code} ${one.mark}`">
+        {{ one.code }} {{ one.mark }} {{ one.product }}, {{ weightText(one.weight)
+        }}{{ one.store ? `, ${one.store}` : '' }}
+      </li>
+      <li v-if="found.new > 6">and {{ found.new - 6 }} more</li>
+    </ul>
+    <button
+      type="button"
+      class="act first"
+      :disabled="!found.new || found.problems.length > 0 || importing.isSaving.value"
+      @click="bringIn"
+    >
+      Import {{ packsText(found.new) }}
+    </button>
+  </template>
+  <ProblemNote v-if="importing.problem.value" :problem="importing.problem.value" />
+  <p v-if="importing.state.value === 'saved' && !found" class="good" role="status">✓ imported</p>
+</template>
