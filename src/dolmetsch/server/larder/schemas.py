@@ -122,13 +122,13 @@ class BoardOut(BaseModel):
 
 
 class ThicknessIn(Body):
-    """How thick: of a weight that costs so much, by slices that were weighed (``of_slices`` of ``count`` at
-    ``millimetres``), else by the piece's length.
+    """How thick: of a weight that costs so much, by slices that were weighed (``count`` of them, at
+    ``millimetres``, in packs that weigh ``of_slices``), else by the piece's length.
     """
 
     mark: Mark
     millimetres: Typed = ""
-    of_slices: Typed = ""
+    of_slices: Annotated[list[Typed], Field(max_length=MOST_PACKS)] = []
     count: Typed = ""
     in_pack: Typed = ""
     in_portion: Typed = ""

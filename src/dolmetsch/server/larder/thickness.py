@@ -28,7 +28,13 @@ def read_thickness(batch: Batch, data: schemas.ThicknessIn) -> schemas.Thickness
         "millimetres", data.millimetres, what="thickness in mm", limit=MOST_MM, places=2
     )
     counted = reader.slices("count", data.count)
-    of_slices = reader.weight("of_slices", data.of_slices) if data.of_slices else None
+    of_slices = sum(
+        (
+            Fraction(reader.weight(f"of_slices[{index}]", text) or 0)
+            for index, text in enumerate(data.of_slices)
+        ),
+        Fraction(0),
+    )
     in_pack = reader.slices("in_pack", data.in_pack)
     portion = reader.number(
         "in_portion", data.in_portion, what="slices in a portion", limit=MAX_SLICES, places=2
@@ -36,7 +42,7 @@ def read_thickness(batch: Batch, data: schemas.ThicknessIn) -> schemas.Thickness
     length = gather_facts([batch]).get((batch.pk, piece.id), Facts()).length_mm
     weighed = None
     if of_slices and counted and millimetres:
-        weighed = (Fraction(of_slices), counted, Fraction(millimetres))
+        weighed = (of_slices, counted, Fraction(millimetres))
     per_mm = grams_per_mm(
         weighed=weighed, grams=piece.grams, length_mm=None if length is None else Fraction(length)
     )

@@ -7751,8 +7751,8 @@ export interface components {
         };
         /**
          * ThicknessIn
-         * @description How thick: of a weight that costs so much, by slices that were weighed (``of_slices`` of ``count`` at
-         *     ``millimetres``), else by the piece's length.
+         * @description How thick: of a weight that costs so much, by slices that were weighed (``count`` of them, at
+         *     ``millimetres``, in packs that weigh ``of_slices``), else by the piece's length.
          */
         ThicknessIn: {
             /** Mark */
@@ -7764,9 +7764,9 @@ export interface components {
             millimetres: string;
             /**
              * Of Slices
-             * @default
+             * @default []
              */
-            of_slices: string;
+            of_slices: string[];
             /**
              * Count
              * @default

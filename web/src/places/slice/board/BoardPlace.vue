@@ -84,8 +84,8 @@ const thickness = useThickness(code, () =>
     ? {
         mark: draft.piece,
         millimetres: draft.millimetres,
-        of_slices: firstPacks.value[0]?.weight ?? '',
-        count: firstPacks.value[0]?.slices ?? '',
+        of_slices: firstPacks.value.map((one) => one.weight),
+        count: counted.value ? String(counted.value) : '',
         in_pack: draft.inPack,
         in_portion: board.value?.portion_slices ?? '',
       }
