@@ -156,3 +156,11 @@ def test_everything_made_is_in_the_larder_or_gone_whatever_is_corrected_upstream
         # a slice gone is that share of the pack as made
         if now.left_slices is not None and now.left_slices:
             assert now.left_grams == now.pack.grams * now.left_slices / now.pack.slices
+
+
+def test_at_the_limits_it_is_taken():
+    """The last slices, packs of 1 % more than the piece and of all its slices, and income of nothing."""
+    stowed = follow_packs(
+        mains(), [pack(grams=1010, slices=40)], [taking(fate="sold", slices=40, income=Fraction(0))]
+    )
+    assert (stowed.packs["P1"].left_slices, stowed.on_hand.grams) == (0, 250)
