@@ -56,8 +56,9 @@ const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 
   <p class="quiet small">Columns: batch, pack, piece, product, form, packed, weight, slices, place.</p>
   <ProblemNote v-if="fault" :problem="fault" />
   <template v-if="found">
-    <p>
-      <b>{{ packsText(found.new) }}</b> to bring in{{
+    <p v-if="found.problems.length"><b>Nothing was imported.</b> Correct these in the file:</p>
+    <p v-else>
+      <b>{{ packsText(found.new) }}</b> to import{{
         found.same ? `, ${found.same} here already and left as they are` : ''
       }}
     </p>
@@ -72,9 +73,10 @@ const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 
       <li v-if="found.new > 6">and {{ found.new - 6 }} more</li>
     </ul>
     <button
+      v-if="found.new && !found.problems.length"
       type="button"
       class="act first"
-      :disabled="!found.new || found.problems.length > 0 || importing.isSaving.value"
+      :disabled="importing.isSaving.value"
       @click="bringIn"
     >
       Import {{ packsText(found.new) }}

@@ -199,9 +199,14 @@ const step = (by: number): void => {
   align-items: start;
 }
 
-section {
+section,
+.again {
   display: grid;
   gap: 8px;
+}
+
+.again .act {
+  justify-self: start;
 }
 
 .heavy {
