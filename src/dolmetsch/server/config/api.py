@@ -20,6 +20,7 @@ from dolmetsch.server.fires.api import router as fires
 from dolmetsch.server.hooks.api import router as hooks
 from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.labels.api import router as labels
+from dolmetsch.server.lanes.api import router as lanes
 from dolmetsch.server.larder.api import router as larder
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
@@ -108,5 +109,6 @@ for router in (
     practice,
     larder,
     dishes,
+    lanes,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

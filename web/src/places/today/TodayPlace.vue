@@ -6,6 +6,7 @@ import { useToday } from '@/shared/api/useBatch'
 import { longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
+import DayLanes from './DayLanes.vue'
 import LarderToday from './LarderToday.vue'
 import ToDo from './ToDo.vue'
 
@@ -39,6 +40,7 @@ const summary = computed(() =>
       <LarderToday />
     </div>
     <div class="hangs">
+      <DayLanes />
       <h2>Under way</h2>
       <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">
         <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
@@ -75,10 +77,6 @@ const summary = computed(() =>
 
 .alarms {
   margin-bottom: 16px;
-}
-
-.hangs > h2:first-child {
-  margin-top: 0;
 }
 
 @media (max-width: 979px) {

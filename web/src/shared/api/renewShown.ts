@@ -9,6 +9,7 @@ const SHOWN = [
   'yields',
   'pieces',
   'plan',
+  'lanes',
   'diary',
   'cures',
   'map',

@@ -2174,6 +2174,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/lanes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Lanes
+         * @description Who lies where until when.
+         */
+        get: operations["getLanes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -8494,6 +8514,89 @@ export interface components {
             amount: string;
             /** At */
             at?: string | null;
+        };
+        /**
+         * LaneOut
+         * @description A store with what lies in it. ``slots``: places for pieces; of what lies nowhere None.
+         */
+        LaneOut: {
+            /** Name */
+            name: string;
+            /** Sort */
+            sort: string;
+            /** Slots */
+            slots: number | null;
+            /** Bars */
+            bars: components["schemas"]["StayOut"][];
+        };
+        /**
+         * LanesOut
+         * @description The lanes of so many days from ``first`` on.
+         */
+        LanesOut: {
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
+            /**
+             * First
+             * Format: date-time
+             */
+            first: string;
+            /** Days */
+            days: number;
+            /** Lanes */
+            lanes: components["schemas"]["LaneOut"][];
+        };
+        /**
+         * StayOut
+         * @description Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
+         *
+         *     ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map.
+         */
+        StayOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /** Marks */
+            marks: string[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "cure" | "dry" | "smoke" | "hang" | "wait";
+            /** Words */
+            words: string;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /** Ends */
+            ends: string | null;
+            /** Latest */
+            latest: string | null;
+            /** Is Planned */
+            is_planned: boolean;
+            /** Points */
+            points: components["schemas"]["TaskPointOut"][];
+        };
+        /**
+         * TaskPointOut
+         * @description A task on a bar.
+         */
+        TaskPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Words */
+            words: string;
+            /** Is Late */
+            is_late: boolean;
         };
     };
     responses: never;
@@ -22157,6 +22260,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CupboardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getLanes: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LanesOut"];
                 };
             };
             /** @description Bad Request */

@@ -42,6 +42,22 @@ export function usePlan(days: number, code: Ref<string>) {
   })
 }
 
+/** Who lies where until when, along two weeks. */
+export function useLanes() {
+  const kitchen_slug = useSlug()
+  return useQuery<Schemas['LanesOut'], ProblemError>({
+    queryKey: computed(() => ['lanes', kitchen_slug.value]),
+    enabled: computed(() => kitchen_slug.value !== ''),
+    refetchInterval: 60_000,
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/lanes', {
+          params: { path: { kitchen_slug: kitchen_slug.value } },
+        }),
+      ),
+  })
+}
+
 /** Every cure of a batch. */
 export function useCures(code: Ref<string>) {
   const kitchen_slug = useSlug()

@@ -5,6 +5,7 @@ const dayAndTime = new Intl.DateTimeFormat('en-GB', {
   hour: '2-digit',
   minute: '2-digit',
 })
+const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'short' })
 const longDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
 
 /** Tell the server by which clock days are to be printed: this device's. */
@@ -17,6 +18,8 @@ export function tellZone(): void {
 export const asDate = (moment: string): Date =>
   new Date(/^\d{4}-\d\d-\d\d$/.test(moment) ? `${moment}T12:00` : moment)
 
+/** "Thu" */
+export const weekdayText = (moment: Date): string => weekday.format(moment)
 /** "2 Mar" */
 export const dayText = (moment: string): string => day.format(asDate(moment))
 /** "2 Mar, 14:02" */

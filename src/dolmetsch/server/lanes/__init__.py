@@ -1,0 +1,1 @@
+"""Who lies where until when: fridges, smokers, chambers and freezers along the days."""

@@ -1,0 +1,254 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
+import { computed } from 'vue'
+import { useLanes } from '@/shared/api/useBench'
+import { dayText, weekdayText } from '@/shared/quantity/when'
+import { type Bar, daysFrom, layOut, partOf } from './lanes'
+
+/** Who lies where until when: fridges, smokers, chambers along the coming days, tasks as points. */
+const { data: lanes, error } = useLanes()
+const isNarrow = useMediaQuery('(max-width: 620px)')
+const days = computed(() => (isNarrow.value ? 7 : (lanes.value?.days ?? 14)))
+const rows = computed(() => {
+  const now = lanes.value
+  if (!now) return []
+  return now.lanes.map((lane) => {
+    const drawn = layOut(lane.bars, now.first, days.value)
+    return { lane, drawn, height: Math.max(1, ...drawn.map((one) => one.row + 1)) }
+  })
+})
+const dates = computed(() => (lanes.value ? daysFrom(lanes.value.first, days.value) : []))
+const nowAt = computed(() => (lanes.value ? partOf(lanes.value.now, lanes.value.first, days.value) : 0))
+const percent = (part: number): string => `${(part * 100).toFixed(2)}%`
+const marksOf = (bar: Bar): string => bar.marks.filter((mark) => mark !== 'lot').join(' · ')
+function about(bar: Bar): string {
+  const until = bar.ends ? `until ${dayText(bar.ends)}` : bar.is_planned ? '' : 'no end planned'
+  const from = bar.is_planned ? `planned for ${dayText(bar.begins)}` : ''
+  return [`${bar.code} ${marksOf(bar)}`.trim(), bar.words, from, until].filter(Boolean).join(', ')
+}
+</script>
+
+<template>
+  <section class="panel lanes" aria-label="Who lies where until when">
+    <p v-if="!lanes" class="quiet">{{ error ? error.problem.detail : 'Loading the days …' }}</p>
+    <template v-else>
+      <div class="row head" aria-hidden="true">
+        <span class="name"></span>
+        <div class="track">
+          <span
+            v-for="(date, at) in dates"
+            :key="at"
+            class="date"
+            :class="{ today: at === 0 }"
+            :style="{ left: percent(at / days), width: percent(1 / days) }"
+            ><b>{{ weekdayText(date) }}</b> {{ date.getDate() }}</span
+          >
+        </div>
+      </div>
+      <div v-for="{ lane, drawn, height } in rows" :key="lane.name" class="row">
+        <span class="name">{{ lane.name || 'Not placed' }}</span>
+        <ul
+          class="track"
+          :style="{ height: `${height * 30 + 10}px` }"
+          :aria-label="lane.name || 'Not placed'"
+        >
+          <li
+            v-for="(one, at) in drawn"
+            :key="at"
+            class="bar"
+            :class="[one.bar.kind, { planned: one.bar.is_planned, open: !one.bar.ends && one.to >= 1 }]"
+            :style="{
+              left: percent(one.from),
+              width: percent(one.to - one.from),
+              top: `${one.row * 30 + 5}px`,
+            }"
+            :title="about(one.bar)"
+          >
+            <RouterLink :to="{ name: 'log', params: { code: one.bar.code } }" :aria-label="about(one.bar)"
+              ><b>{{ one.bar.code }}</b> {{ marksOf(one.bar) }} {{ one.bar.words }}</RouterLink
+            >
+          </li>
+          <template v-for="(one, at) in drawn" :key="`t${at}`">
+            <li
+              v-if="one.tail > one.to"
+              class="tail"
+              aria-hidden="true"
+              :style="{
+                left: percent(one.to),
+                width: percent(one.tail - one.to),
+                top: `${one.row * 30 + 5}px`,
+              }"
+            ></li>
+            <li
+              v-for="(point, dot) in one.points"
+              :key="dot"
+              class="point"
+              aria-hidden="true"
+              :style="{ left: percent(point), top: `${one.row * 30 + 25}px` }"
+            ></li>
+          </template>
+        </ul>
+      </div>
+      <div class="grid" aria-hidden="true">
+        <span v-for="at in days - 1" :key="at" class="line" :style="{ left: percent(at / days) }"></span>
+        <span class="line now" :style="{ left: percent(nowAt) }"></span>
+      </div>
+      <p v-if="!rows.length" class="quiet">
+        No fridge, smoker or chamber yet.
+        <RouterLink :to="{ name: 'map' }">Add them on the map</RouterLink>
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.lanes {
+  position: relative;
+  padding: 10px 14px 14px;
+  overflow: hidden;
+  --name: 92px;
+}
+
+.row {
+  display: grid;
+  grid-template-columns: var(--name) minmax(0, 1fr);
+  border-top: 1px solid var(--edge);
+}
+
+.row.head {
+  border-top: 0;
+}
+
+.name {
+  padding: 9px 6px 0 0;
+  font-weight: 640;
+  font-size: 14px;
+  overflow-wrap: anywhere;
+}
+
+.track {
+  position: relative;
+  min-height: 30px;
+}
+
+.date {
+  position: absolute;
+  padding: 4px 0;
+  text-align: center;
+  font-size: 12px;
+  font-stretch: 88%;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+
+.date b {
+  font-weight: 500;
+}
+
+.date.today {
+  background: var(--rail);
+  color: #fff;
+  border-radius: 4px;
+}
+
+.bar {
+  position: absolute;
+  z-index: 1;
+  height: 26px;
+  border-radius: 3px;
+  background: var(--rose);
+  overflow: hidden;
+}
+
+.bar a {
+  display: block;
+  padding: 3px 8px;
+  font-size: 12.5px;
+  font-stretch: 88%;
+  line-height: 20px;
+  white-space: nowrap;
+  text-decoration: none;
+  color: var(--ink);
+}
+
+.bar.cure {
+  background: #e39aa8;
+}
+
+.bar.wait {
+  background: #d9dfdb;
+}
+
+.bar.dry {
+  background: #8fb8d6;
+}
+
+.bar.hang {
+  background: #6f8f8a;
+}
+
+.bar.hang a {
+  color: #0e1413;
+}
+
+.bar.smoke {
+  background: var(--rail);
+}
+
+.bar.smoke a {
+  color: #fff;
+}
+
+.bar.planned {
+  outline: 2px dashed var(--quiet);
+  outline-offset: -2px;
+}
+
+.bar.open {
+  border-right: 4px dotted var(--quiet);
+  border-radius: 3px 0 0 3px;
+}
+
+.tail {
+  position: absolute;
+  height: 26px;
+  border: 1px dashed #b5304a;
+  border-left: 0;
+  border-radius: 0 3px 3px 0;
+}
+
+.point {
+  position: absolute;
+  z-index: 2;
+  width: 6px;
+  height: 6px;
+  margin-left: -3px;
+  border: 1px solid var(--ink);
+  border-radius: 50%;
+  background: #fff;
+}
+
+.grid {
+  position: absolute;
+  inset: 36px 14px 14px calc(14px + var(--name));
+  pointer-events: none;
+}
+
+.line {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border-left: 1px solid #eef1ee;
+}
+
+.line.now {
+  z-index: 3;
+  border-left: 2px solid #b5304a;
+}
+
+@media (max-width: 620px) {
+  .lanes {
+    --name: 66px;
+  }
+}
+</style>
