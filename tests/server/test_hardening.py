@@ -7,6 +7,7 @@ import logging
 import stat
 import threading
 import uuid
+from collections import Counter
 from datetime import timedelta
 
 import pytest
@@ -14,6 +15,7 @@ from django.db import DatabaseError, connection, transaction
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
+from pydantic import BaseModel
 
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.diary.models import Note
@@ -372,3 +374,13 @@ def test_assets_named_by_their_content_are_kept_and_the_page_is_not(settings):
     assert is_immutable("dist/assets/index-4f2a.js", "/assets/index-4f2a.js")
     assert not is_immutable("dist/index.html", "/index.html")
     assert not is_immutable("dist/worker.js", "/worker.js")
+
+
+def test_every_schema_has_a_name_of_its_own():
+    """Two of one name become one in the API's document, and the client is typed by the wrong one."""
+
+    def every(kind):
+        return {kind}.union(*(every(one) for one in kind.__subclasses__()))
+
+    names = Counter(one.__name__ for one in every(BaseModel) if one.__module__.startswith("dolmetsch.server"))
+    assert [name for name, count in names.items() if count > 1] == []

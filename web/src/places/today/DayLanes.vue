@@ -3,7 +3,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { useLanes } from '@/shared/api/useBench'
 import { dayText, weekdayText } from '@/shared/quantity/when'
-import { type Bar, daysFrom, layOut, partOf } from './lanes'
+import { type Bar, daysFrom, type Drawn, layOut, partOf } from './lanes'
 
 /** Who lies where until when: fridges, smokers, chambers along the coming days, tasks as points. */
 const { data: lanes, error } = useLanes()
@@ -19,6 +19,8 @@ const rows = computed(() => {
 })
 const dates = computed(() => (lanes.value ? daysFrom(lanes.value.first, days.value) : []))
 const nowAt = computed(() => (lanes.value ? partOf(lanes.value.now, lanes.value.first, days.value) : 0))
+/** Whether there is room for words: a stay of a few hours is a mark alone, named when pointed at. */
+const hasRoom = (one: Drawn): boolean => (one.to - one.from) * days.value > 1.2
 const percent = (part: number): string => `${(part * 100).toFixed(2)}%`
 const marksOf = (bar: Bar): string => bar.marks.filter((mark) => mark !== 'lot').join(' · ')
 function about(bar: Bar): string {
@@ -65,7 +67,9 @@ function about(bar: Bar): string {
             :title="about(one.bar)"
           >
             <RouterLink :to="{ name: 'log', params: { code: one.bar.code } }" :aria-label="about(one.bar)"
-              ><b>{{ one.bar.code }}</b> {{ marksOf(one.bar) }} {{ one.bar.words }}</RouterLink
+              ><template v-if="hasRoom(one)"
+                ><b>{{ one.bar.code }}</b> {{ marksOf(one.bar) }} {{ one.bar.words }}</template
+              >&nbsp;</RouterLink
             >
           </li>
           <template v-for="(one, at) in drawn" :key="`t${at}`">
@@ -242,13 +246,17 @@ function about(bar: Bar): string {
 }
 
 .line.now {
-  z-index: 3;
   border-left: 2px solid #b5304a;
 }
 
 @media (max-width: 620px) {
   .lanes {
-    --name: 66px;
+    --name: 70px;
+  }
+
+  .name {
+    font-size: 13px;
+    font-stretch: 88%;
   }
 }
 </style>

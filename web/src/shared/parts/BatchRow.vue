@@ -92,4 +92,12 @@ h3 a:hover {
     grid-column: 1 / -1;
   }
 }
+
+@media (max-width: 560px) {
+  .now {
+    grid-row: auto;
+    grid-column: 1 / -1;
+    text-align: left;
+  }
+}
 </style>
