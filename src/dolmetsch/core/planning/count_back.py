@@ -1,0 +1,116 @@
+"""Jobs counted back from a meal, and forward from a start: when each begins, and what is to spare.
+
+Times are given, local, never read from a clock. Hands are put on inside the kitchen's day alone; what passes
+by itself passes also at night.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from typing import Final, Literal
+
+NO_TIME: Final = timedelta()
+#: Where meat lies while a job passes by itself.
+Holder = Literal["", "fridge", "smoker", "chamber"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WorkDay:
+    """The kitchen's day: hours at which hands are put on."""
+
+    begins: int = 7
+    ends: int = 20
+
+    @property
+    def length(self) -> timedelta:
+        """From its beginning to its end."""
+        return timedelta(hours=self.ends - self.begins)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """One job: ``hands`` on it, then at least so long (``least``) by itself before the next can begin.
+
+    ``most``: no longer than that; None: as long as it likes. ``reserve``: kept free after it, for work that
+    is known to run late. ``holder``: where the meat lies meanwhile.
+    """
+
+    kind: str
+    hands: timedelta = NO_TIME
+    least: timedelta = NO_TIME
+    most: timedelta | None = None
+    reserve: timedelta = NO_TIME
+    holder: Holder = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PlacedJob:
+    """A job in its place: hands on from ``start`` to ``hands_end``, the next begins at ``end``."""
+
+    job: Job
+    start: datetime
+    hands_end: datetime
+    end: datetime
+
+    @property
+    def spare(self) -> timedelta:
+        """How much longer than it needs it may take."""
+        return self.end - self.hands_end - self.job.least
+
+    @property
+    def is_too_long(self) -> bool:
+        """Whether it lies longer than it may."""
+        return self.job.most is not None and self.end - self.hands_end > self.job.most
+
+
+def latest_start(before: datetime, hands: timedelta, day: WorkDay) -> datetime:
+    """The latest time at which ``hands`` can be put on so that they are off by ``before``.
+
+    Work longer than the kitchen's day begins with one.
+    """
+    start = before - hands
+    begins = start.replace(hour=day.begins, minute=0, second=0, microsecond=0)
+    last = begins + max(NO_TIME, day.length - hands)
+    if start < begins:
+        return last - timedelta(days=1)
+    return min(start, last)
+
+
+def earliest_start(after: datetime, hands: timedelta, day: WorkDay) -> datetime:
+    """The earliest time from ``after`` on at which ``hands`` can be put on."""
+    begins = after.replace(hour=day.begins, minute=0, second=0, microsecond=0)
+    last = begins + max(NO_TIME, day.length - hands)
+    if after <= begins:
+        return begins
+    return after if after <= last else begins + timedelta(days=1)
+
+
+def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[PlacedJob]:
+    """Each of ``jobs``, which are in their order, at its latest, so that the last is over by ``ready_by``."""
+    placed: list[PlacedJob] = []
+    end = ready_by
+    for job in reversed(jobs):
+        start = latest_start(end - job.reserve - job.least, job.hands, day)
+        placed.append(PlacedJob(job=job, start=start, hands_end=start + job.hands, end=end))
+        end = start
+    return placed[::-1]
+
+
+def count_forward(jobs: Sequence[Job], start: datetime, day: WorkDay) -> list[PlacedJob]:
+    """Each of ``jobs`` at its earliest from ``start`` on, without reserves."""
+    placed: list[PlacedJob] = []
+    at = earliest_start(start, jobs[0].hands, day) if jobs else start
+    for index, job in enumerate(jobs):
+        hands_end = at + job.hands
+        over = hands_end + job.least
+        following = jobs[index + 1] if index + 1 < len(jobs) else None
+        end = over if following is None else earliest_start(over, following.hands, day)
+        placed.append(PlacedJob(job=job, start=at, hands_end=hands_end, end=end))
+        at = end
+    return placed
+
+
+def ready_at(jobs: Sequence[Job], start: datetime, day: WorkDay) -> datetime:
+    """When it is ready if it begins at ``start`` and nothing runs late."""
+    placed = count_forward(jobs, start, day)
+    return placed[-1].end if placed else start

@@ -1,0 +1,145 @@
+"""Jobs counted back from a meal: worked by hand, and what must always hold."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dolmetsch.core.planning.count_back import (
+    Job,
+    WorkDay,
+    count_back,
+    count_forward,
+    earliest_start,
+    latest_start,
+    ready_at,
+)
+
+DAY = WorkDay(begins=7, ends=20)
+
+
+def local(*parts):
+    return datetime(*parts, tzinfo=UTC)
+
+
+SATURDAY = local(2026, 12, 5, 19)
+
+
+def hours(count):
+    return timedelta(hours=count)
+
+
+BELLY = [
+    Job(kind="trim", hands=timedelta(minutes=30)),
+    Job(kind="cure", hands=timedelta(minutes=30), least=hours(7 * 24 - 12), most=hours(14 * 24)),
+    Job(kind="rest", hands=timedelta(minutes=15), least=hours(12)),
+    Job(kind="smoke", hands=timedelta(minutes=30), least=hours(6)),
+    Job(kind="chill", hands=timedelta(minutes=15), least=hours(12)),
+    Job(kind="slice", hands=hours(1)),
+]
+
+
+def test_a_belly_for_saturday_at_seven():
+    """Slice at six. Chilled twelve hours, so out of the smoke on Saturday by 5:45, which is at night: on
+    Friday, when hands are off by eight. Six hours of smoke before 19:45; dried overnight; a week of cure.
+    """
+    placed = {one.job.kind: one for one in count_back(BELLY, SATURDAY, DAY)}
+    assert placed["slice"].start == local(2026, 12, 5, 18)
+    assert placed["chill"].start == local(2026, 12, 4, 19, 45)
+    assert placed["smoke"].start == local(2026, 12, 4, 13, 15)
+    assert placed["rest"].start == local(2026, 12, 3, 19, 45)
+    assert placed["cure"].start == local(2026, 11, 27, 7, 15)
+    assert placed["trim"].start == local(2026, 11, 26, 19, 30)
+    assert placed["chill"].spare == hours(10)
+    assert not any(one.is_too_long for one in placed.values())
+
+
+def test_a_shoulder_for_seven_o_clock_with_four_hours_held():
+    """Pulled for twenty minutes before seven; held four hours; eleven hours in the smoke: 3:30, at night, so
+    put in the evening before and held for longer.
+    """
+    jobs = [
+        Job(kind="smoke", hands=timedelta(minutes=30), least=hours(11), reserve=hours(4)),
+        Job(kind="pull", hands=timedelta(minutes=20)),
+    ]
+    smoke, pull = count_back(jobs, SATURDAY, DAY)
+    assert (pull.start, smoke.start) == (local(2026, 12, 5, 18, 40), local(2026, 12, 4, 19, 30))
+    early = count_back([jobs[0], jobs[1]], SATURDAY, WorkDay(begins=0, ends=24))[0]
+    assert early.start == local(2026, 12, 5, 3, 10)
+
+
+def test_a_day_later_is_a_day_too_late():
+    start = count_back(BELLY, SATURDAY, DAY)[0].start
+    assert ready_at(BELLY, start, DAY) <= SATURDAY
+    assert ready_at(BELLY, start + timedelta(days=1), DAY) > SATURDAY
+    assert ready_at([], SATURDAY, DAY) == SATURDAY
+
+
+def test_what_lies_longer_than_it_may_says_so():
+    jobs = [
+        Job(kind="brine", hands=hours(1), least=hours(2), most=hours(3)),
+        Job(kind="slice", hands=hours(1)),
+    ]
+    brine, _ = count_back(jobs, local(2026, 12, 5, 9), DAY)
+    assert (brine.start, brine.is_too_long) == (local(2026, 12, 4, 19), True)
+
+
+@pytest.mark.parametrize(
+    ("before", "hands", "start"),
+    [
+        (local(2026, 12, 5, 19), hours(1), local(2026, 12, 5, 18)),
+        (local(2026, 12, 5, 23), hours(1), local(2026, 12, 5, 19)),
+        (local(2026, 12, 5, 7, 30), hours(1), local(2026, 12, 4, 19)),
+        (local(2026, 12, 5, 8), hours(1), local(2026, 12, 5, 7)),
+        (local(2026, 12, 5, 21), hours(14), local(2026, 12, 5, 7)),
+    ],
+)
+def test_hands_are_put_on_inside_the_kitchens_day(before, hands, start):
+    assert latest_start(before, hands, DAY) == start
+
+
+@pytest.mark.parametrize(
+    ("after", "start"),
+    [
+        (local(2026, 12, 5, 3), local(2026, 12, 5, 7)),
+        (local(2026, 12, 5, 7), local(2026, 12, 5, 7)),
+        (local(2026, 12, 5, 19), local(2026, 12, 5, 19)),
+        (local(2026, 12, 5, 19, 1), local(2026, 12, 6, 7)),
+    ],
+)
+def test_the_earliest_is_this_day_or_the_next_morning(after, start):
+    assert earliest_start(after, hours(1), DAY) == start
+
+
+moments = st.integers(0, 365 * 1440).map(lambda count: local(2026, 1, 1) + timedelta(minutes=count))
+minutes = st.integers(0, 600).map(lambda count: timedelta(minutes=count))
+jobs = st.lists(
+    st.builds(
+        Job,
+        kind=st.just("x"),
+        hands=minutes,
+        least=st.integers(0, 200).map(hours),
+        reserve=st.integers(0, 24).map(hours),
+    ),
+    min_size=1,
+    max_size=6,
+)
+
+
+@given(jobs, moments)
+def test_counted_back_it_is_ready_in_time_and_counted_forward_too(several, ready_by):
+    placed = count_back(several, ready_by, DAY)
+    assert placed[-1].end == ready_by
+    for one in placed:
+        assert one.spare >= one.job.reserve
+        assert DAY.begins <= one.start.hour < DAY.ends or one.job.hands == timedelta()
+    assert count_forward(several, placed[0].start, DAY)[-1].end <= ready_by
+
+
+@given(jobs, moments, st.integers(1, 40))
+def test_more_reserve_never_starts_later(several, ready_by, more):
+    first = several[0]
+    reserved = Job(kind="x", hands=first.hands, least=first.least, reserve=first.reserve + hours(more))
+    before, after = (count_back([one, *several[1:]], ready_by, DAY)[0].start for one in (first, reserved))
+    assert after <= before
