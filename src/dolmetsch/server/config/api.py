@@ -22,6 +22,7 @@ from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.lanes.api import router as lanes
 from dolmetsch.server.larder.api import router as larder
+from dolmetsch.server.meals.api import router as meals
 from dolmetsch.server.offers.api import router as offers
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
@@ -110,5 +111,6 @@ for router in (
     larder,
     dishes,
     lanes,
+    meals,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.practice",
     "dolmetsch.server.larder",
     "dolmetsch.server.dishes",
+    "dolmetsch.server.meals",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

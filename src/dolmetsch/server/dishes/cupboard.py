@@ -161,3 +161,18 @@ def _mean_batch(used: Used, *, by_weight: bool) -> Amount | None:
             by_batch[batch] = by_batch.pop(batch, Fraction(0)) + value
     latest = list(by_batch.values())[-BATCHES_READ:]
     return _amount(sum(latest, Fraction(0)) / len(latest), by_weight=by_weight) if latest else None
+
+
+def list_left(kitchen: Kitchen) -> dict[str, Amount]:
+    """What is left of everything that was ever noted, by its name in small letters."""
+    notes: dict[str, list[StockNote]] = defaultdict(list)
+    for note in StockNote.objects.filter(kitchen=kitchen).order_by("at", "id"):
+        notes[note.what.casefold()].append(note)
+    used = _find_used(kitchen)
+    found = {}
+    for name, rows in notes.items():
+        mine = used.get(name, Used())
+        left = _count_left(rows, mine, by_weight=_is_by_weight(rows, mine))
+        if left is not None:
+            found[name] = left
+    return found

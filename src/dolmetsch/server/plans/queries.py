@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from typing import Final
 
 from django.db.models import Q, QuerySet
-from icalendar import Calendar, Event
+from icalendar import Alarm, Calendar, Event
 
 from dolmetsch.core.planning.plan import TASK_WORDS, TaskKind
 from dolmetsch.server.kitchens.models import Kitchen
@@ -142,6 +142,15 @@ def write_calendar(kitchen: Kitchen, *, code: str = "") -> bytes:
     return written
 
 
+def make_alarm(words: str) -> Alarm:
+    """An alarm a quarter of an hour before."""
+    alarm = Alarm()
+    alarm.add("action", "DISPLAY")
+    alarm.add("description", words)
+    alarm.add("trigger", timedelta(minutes=-15))
+    return alarm
+
+
 def _event(task: PlannedTask, *, is_over: bool) -> Event:
     event = Event()
     marks = " · ".join(task.marks)
@@ -157,4 +166,6 @@ def _event(task: PlannedTask, *, is_over: bool) -> Event:
     event.add("description", f"{task.batch.name}. {_window_text(task)}".strip())
     event.add("status", "CANCELLED" if task.state == "dropped" else "CONFIRMED")
     event.add("transp", "TRANSPARENT")
+    if not done and task.state == "open":
+        event.add_component(make_alarm(words_of(task)))
     return event

@@ -2194,6 +2194,130 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/meals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Meals
+         * @description Every meal plan, and the jobs on the list.
+         */
+        get: operations["getMeals"];
+        put?: never;
+        /**
+         * Save Meal
+         * @description Save the next version of a meal plan, or drop it.
+         */
+        post: operations["saveMeal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/previews/meals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Meal
+         * @description A meal plan worked out; nothing is written.
+         */
+        post: operations["previewMeal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/meals/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get One Meal
+         * @description One meal plan whole.
+         */
+        get: operations["getMeal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/meals/{name}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Meal Calendar
+         * @description The jobs of a plan as a calendar file.
+         */
+        get: operations["getMealCalendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/meals/{name}/listed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On List
+         * @description Put the jobs of a plan on the list.
+         */
+        post: operations["putMealOnList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/meal-jobs/{uid}/news": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Job News
+         * @description A job on the list is done, or open again.
+         */
+        post: operations["recordJobNews"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -8597,6 +8721,413 @@ export interface components {
             words: string;
             /** Is Late */
             is_late: boolean;
+        };
+        /**
+         * MealJobOut
+         * @description A job on the list, and whether it is done.
+         */
+        MealJobOut: {
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+            /** Meal */
+            meal: string;
+            /** Words */
+            words: string;
+            /**
+             * Due At
+             * Format: date-time
+             */
+            due_at: string;
+            /** Minutes */
+            minutes: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "open" | "done";
+            /** Is Late */
+            is_late: boolean;
+        };
+        /**
+         * MealRow
+         * @description A plan in the list.
+         */
+        MealRow: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** At */
+            at: string;
+            /** Words */
+            words: string;
+            /** Is Weekly */
+            is_weekly: boolean;
+            /** Is Listed */
+            is_listed: boolean;
+            /** Is Over */
+            is_over: boolean;
+        };
+        /**
+         * MealsOut
+         * @description Every plan, the next meal first, and what can be chosen from.
+         */
+        MealsOut: {
+            /** Meals */
+            meals: components["schemas"]["MealRow"][];
+            /** Dishes */
+            dishes: string[];
+            /** Products */
+            products: string[];
+            /** Ways */
+            ways: string[];
+            /** Meats */
+            meats: string[];
+            /** Jobs */
+            jobs: components["schemas"]["MealJobOut"][];
+        };
+        /**
+         * MealIn
+         * @description A meal plan. ``meat``: a line of the price list; without one the ``price`` by weight is typed.
+         *
+         *     ``sure``: in how many of a hundred cases there is to be enough. ``reserve_hours``: kept free before the
+         *     meal. ``piece``: what a piece weighs when it is laid, which takes one place. ``loads``: of the smoker.
+         */
+        MealIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * At
+             * @default 19:00
+             */
+            at: string;
+            /** Wants */
+            wants: components["schemas"]["WantIn"][];
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+            /**
+             * Cut
+             * @default
+             */
+            cut: string;
+            /**
+             * Meat
+             * @default
+             */
+            meat: string;
+            /**
+             * Price
+             * @default
+             */
+            price: string;
+            /**
+             * Pack
+             * @default
+             */
+            pack: string;
+            /**
+             * Piece
+             * @default
+             */
+            piece: string;
+            /**
+             * Sure
+             * @default 90
+             */
+            sure: string;
+            /**
+             * Reserve Hours
+             * @default
+             */
+            reserve_hours: string;
+            /**
+             * Hours A Day
+             * @default
+             */
+            hours_a_day: string;
+            /**
+             * Loads
+             * @default 1
+             */
+            loads: number;
+            /**
+             * Is Weekly
+             * @default false
+             */
+            is_weekly: boolean;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
+        };
+        /**
+         * WantIn
+         * @description What is to be served: so many plates of a dish, or so much of a product of the larder.
+         */
+        WantIn: {
+            /**
+             * Sort
+             * @default dish
+             * @enum {string}
+             */
+            sort: "dish" | "product";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+        };
+        /**
+         * BuyOut
+         * @description What to buy: ``even`` is enough every other time, ``sure`` as often as was asked for.
+         */
+        BuyOut: {
+            even: components["schemas"]["Weight"];
+            sure: components["schemas"]["Weight"];
+            buy: components["schemas"]["Weight"];
+            /** Packs */
+            packs: number | null;
+            /**
+             * By
+             * Format: date
+             */
+            by: string;
+            /** Is Too Late */
+            is_too_late: boolean;
+            /** Cost */
+            cost: string | null;
+            over: components["schemas"]["Weight"];
+            /** Odds */
+            odds: components["schemas"]["OddsOut"][];
+            /** Even Grams */
+            even_grams: number;
+            /** Sure Grams */
+            sure_grams: number;
+            /** Chance */
+            chance: string;
+        };
+        /**
+         * ClashOut
+         * @description Where it does not fit, in words.
+         */
+        ClashOut: {
+            /** Store */
+            store: string;
+            /**
+             * Begins
+             * Format: date-time
+             */
+            begins: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * JobOut
+         * @description A job counted back: its hands, and until when it passes by itself; how much longer it may take.
+         */
+        JobOut: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Hands End
+             * Format: date-time
+             */
+            hands_end: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Minutes */
+            minutes: number;
+            /** Spare Hours */
+            spare_hours: number;
+            /** Store */
+            store: string;
+            /** Is Too Long */
+            is_too_long: boolean;
+        };
+        /**
+         * MealOut
+         * @description A meal plan worked out; ``missing``: what is not known, so that it was left out.
+         */
+        MealOut: {
+            /** Needed */
+            needed: components["schemas"]["NeededOut"][];
+            buy: components["schemas"]["BuyOut"] | null;
+            /** Plates */
+            plates: components["schemas"]["PlateOut"][];
+            /** Jobs */
+            jobs: components["schemas"]["JobOut"][];
+            /** Latest Start */
+            latest_start: string | null;
+            /** Later */
+            later: string;
+            /** Work Minutes */
+            work_minutes: number;
+            /** Cost */
+            cost: string | null;
+            /** Lanes */
+            lanes: components["schemas"]["LaneOut"][];
+            /**
+             * First
+             * Format: date-time
+             */
+            first: string;
+            /** Days */
+            days: number;
+            /**
+             * Meal At
+             * Format: date-time
+             */
+            meal_at: string;
+            /** Clashes */
+            clashes: components["schemas"]["ClashOut"][];
+            /** Ways Out */
+            ways_out: components["schemas"]["WayOutOut"][];
+            /** Shopping */
+            shopping: components["schemas"]["ShoppingOut"][];
+            /** Missing */
+            missing: string[];
+            /** Problems */
+            problems: components["schemas"]["FieldProblem"][];
+        };
+        /**
+         * NeededOut
+         * @description A product that is needed: of it so much is here, so much has to be made.
+         */
+        NeededOut: {
+            /** Product */
+            product: string;
+            wanted: components["schemas"]["Weight"];
+            here: components["schemas"]["Weight"];
+            short: components["schemas"]["Weight"];
+        };
+        /**
+         * OddsOut
+         * @description Raw meat, and how likely just so much is needed, of the most likely amount's.
+         */
+        OddsOut: {
+            /** Grams */
+            grams: number;
+            /** Part */
+            part: number;
+        };
+        /**
+         * PlateOut
+         * @description What a plate of a dish will cost, 8 times out of 10 between ``low`` and ``high``.
+         */
+        PlateOut: {
+            /** Dish */
+            dish: string;
+            /** Plates */
+            plates: string;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Food Low */
+            food_low: string | null;
+            /** Food High */
+            food_high: string | null;
+            /** Leave Low */
+            leave_low: string | null;
+            /** Leave High */
+            leave_high: string | null;
+        };
+        /**
+         * ShoppingOut
+         * @description A thing to fetch: ``needed``, of which ``here``; ``buy`` empty: enough is here.
+         */
+        ShoppingOut: {
+            /** What */
+            what: string;
+            /** Needed */
+            needed: string;
+            /** Here */
+            here: string;
+            /** Buy */
+            buy: string;
+            /** Cost */
+            cost: string | null;
+        };
+        /**
+         * WayOutOut
+         * @description Something that can be done about a clash, what it costs, and the plan as it would be then.
+         */
+        WayOutOut: {
+            /** Words */
+            words: string;
+            /** Price */
+            price: string;
+            input: components["schemas"]["MealIn"];
+        };
+        /**
+         * MealPage
+         * @description One plan whole: as typed, as worked out now, and what was done so far means for the meal.
+         */
+        MealPage: {
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
+            input: components["schemas"]["MealIn"];
+            plan: components["schemas"]["MealOut"];
+            /** Jobs */
+            jobs: components["schemas"]["MealJobOut"][];
+            /** On Time */
+            on_time: string;
+            /** Is Late */
+            is_late: boolean;
+        };
+        /**
+         * JobNewsIn
+         * @description What became of a job.
+         */
+        JobNewsIn: {
+            /**
+             * Sort
+             * @default done
+             * @enum {string}
+             */
+            sort: "done" | "open";
         };
     };
     responses: never;
@@ -22374,6 +22905,812 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LanesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMeals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    saveMeal: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MealIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    previewMeal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MealIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMeal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMealCalendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    putMealOnList: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    recordJobNews: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                uid: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobNewsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealsOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,1 @@
+"""Meal plans: from what is to be served on a day back to what to buy and when to begin."""

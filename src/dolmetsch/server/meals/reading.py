@@ -1,0 +1,186 @@
+"""A meal plan as typed, read: what is wanted by product, the method, the meat, the day."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta
+from fractions import Fraction
+from typing import Final
+
+from django.utils import timezone
+
+from dolmetsch.core.forecast.way import Way
+from dolmetsch.core.meat.cuts import Cut, read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.server.dishes.costing import Meat, ReadDish, list_needs
+from dolmetsch.server.dishes.queries import read_all
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.meals import schemas
+from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.ways.queries import list_latest, read_kept
+
+MOST_PLATES: Final = Fraction(10_000)
+MOST_HOURS: Final = Fraction(24)
+MOST_RESERVE: Final = Fraction(14 * 24)
+#: So far ahead a meal can be planned.
+MOST_AHEAD: Final = timedelta(days=400)
+#: A piece weighs so much where nobody says (ours): five pounds.
+PIECE_GRAMS: Final = 5 * GRAMS_PER_LB
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Want:
+    """Grams of a product for ``plates`` of a dish; without a dish None."""
+
+    product: str
+    grams: Fraction
+    dish: str | None = None
+    plates: Fraction = Fraction(0)
+
+
+@dataclass(slots=True, kw_only=True)
+class ReadMeal:
+    """A meal plan as read, its faults with it. What is None was not given, or could not be read."""
+
+    kitchen: Kitchen
+    data: schemas.MealIn
+    reader: Reader
+    meal_at: datetime
+    wants: list[Want] = field(default_factory=list)
+    dishes: dict[str, ReadDish] = field(default_factory=dict)
+    plates: dict[str, Fraction] = field(default_factory=dict)
+    way: Way | None = None
+    cut: Cut | None = None
+    meat: Priced | None = None
+    price: Fraction | None = None
+    pack: Fraction | None = None
+    piece: Fraction = PIECE_GRAMS
+    sure: float = 0.9
+    reserve: timedelta = timedelta()
+    minutes_a_day: int | None = None
+
+
+def read_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> ReadMeal:
+    """``data`` read; what cannot be is a fault of its reader."""
+    reader = Reader.of(kitchen)
+    hour, minute = (int(part) for part in data.at.split(":"))
+    meal_at = timezone.make_aware(
+        datetime(data.day.year, data.day.month, data.day.day, hour, minute)  # noqa: DTZ001 (made aware)
+    )
+    read = ReadMeal(kitchen=kitchen, data=data, reader=reader, meal_at=meal_at)
+    if meal_at <= now:
+        reader.refuse("day", "odd_time", "That day has gone by. Choose one to come.")
+    elif meal_at > now + MOST_AHEAD:
+        reader.refuse("day", "odd_time", "That is over a year away.")
+    _read_way(read)
+    _read_meat(read)
+    _read_wants(read)
+    sure = reader.percent("sure", data.sure, what="chance in per cent")
+    if sure is not None and not Fraction(1, 2) <= Fraction(sure) <= Fraction(99, 100):
+        reader.refuse("sure", "too_large", "From 50 to 99 per cent: nobody can be surer.")
+    elif sure is not None:
+        read.sure = float(sure)
+    reserve = reader.number(
+        "reserve_hours", data.reserve_hours, what="number of hours", limit=MOST_RESERVE, places=2
+    )
+    read.reserve = timedelta(hours=float(reserve or 0))
+    hours = reader.number("hours_a_day", data.hours_a_day, what="number of hours", limit=MOST_HOURS, places=2)
+    if hours is not None and hours <= 0:
+        reader.refuse(
+            "hours_a_day", "zero", "With no hands nothing is done; leave it empty to not count them."
+        )
+    elif hours is not None:
+        read.minutes_a_day = round(hours * 60)
+    piece = reader.weight("piece", data.piece) if data.piece else None
+    read.piece = Fraction(piece) if piece else read.pack or PIECE_GRAMS
+    return read
+
+
+def _read_way(read: ReadMeal) -> None:
+    if not read.data.way:
+        read.reader.refuse("way", "missing", "Choose the method it is made by.")
+        return
+    row = next((way for way in list_latest(read.kitchen) if way.name == read.data.way), None)
+    if row is None:
+        read.reader.refuse("way", "unknown", f"There is no method “{read.data.way}” here.")
+        return
+    read.way = read_kept(row).way
+    if read.way is None:
+        read.reader.refuse("way", "unreadable", f"“{row.name}” cannot be read as it is; save it again.")
+
+
+def _read_meat(read: ReadMeal) -> None:
+    data, reader = read.data, read.reader
+    if data.meat:
+        lines = list_priced(read.kitchen, "meat")
+        read.meat = next((one for one in lines if one.item.name == data.meat), None)
+        if read.meat is None:
+            reader.refuse("meat", "unknown", f"There is no meat “{data.meat}” on the price list.")
+        else:
+            _take_price(read, read.meat.price)
+    if data.price:
+        price = reader.price_by_weight("price", data.price)
+        if price is not None:
+            _take_price(read, price)
+    pack = reader.weight("pack", data.pack) if data.pack else None
+    read.pack = Fraction(pack) if pack else read.pack
+    cut = data.cut or data.meat
+    read.cut = read_cut(cut) if reader.need("cut", cut, "Say which cut is bought.") else None
+
+
+def _take_price(read: ReadMeal, price: Price) -> None:
+    if price.grams is None:
+        return
+    read.price = price.paid / price.grams
+    read.pack = price.grams if price.is_pack else None
+
+
+def _read_wants(read: ReadMeal) -> None:
+    _, dishes, _, prices = read_all(read.kitchen)
+    for index, want in enumerate(read.data.wants):
+        path = f"wants[{index}]"
+        if not read.reader.need(f"{path}.name", want.name, "Say what is to be served."):
+            continue
+        if want.sort == "product":
+            grams = read.reader.weight(f"{path}.amount", want.amount)
+            if grams is not None:
+                read.wants.append(Want(product=want.name, grams=Fraction(grams)))
+            continue
+        plates = read.reader.number(
+            f"{path}.amount", want.amount or "0", what="number of plates", limit=MOST_PLATES, places=2
+        )
+        if plates is not None and plates <= 0:
+            read.reader.refuse(f"{path}.amount", "zero", "How many plates? At least part of one.")
+        dish = dishes.get(want.name.casefold())
+        if dish is None:
+            read.reader.refuse(f"{path}.name", "unknown", f"There is no dish “{want.name}”.")
+        elif plates:
+            read.dishes[dish.name] = dish
+            read.plates[dish.name] = Fraction(plates)
+            _add_needs(read, path, dish, dishes, Fraction(plates), prices.meats)
+
+
+def _add_needs(
+    read: ReadMeal,
+    path: str,
+    dish: ReadDish,
+    dishes: dict[str, ReadDish],
+    plates: Fraction,
+    meats: Mapping[str, Meat],
+) -> None:
+    """What the plates of a dish take of each product, by weight."""
+    for need in list_needs(dish, dishes, plates):
+        meat = meats.get(need.product.casefold())
+        grams = need.grams
+        if grams is None and need.slices is not None:
+            each = meat.slice_grams if meat is not None else None
+            each = each or (None if read.way is None else read.way.slice_grams)
+            grams = None if each is None else need.slices * each
+        if grams is None:
+            said = (
+                f"What a slice of {need.product} weighs is not known: set it with the method, or pack some."
+            )
+            read.reader.refuse(f"{path}.name", "no_slice_weight", said)
+            continue
+        read.wants.append(Want(product=need.product, grams=grams, dish=dish.name, plates=plates))

@@ -1,0 +1,364 @@
+"""Meal plans: from what is to be served back to what to buy, when to begin, and whether it fits."""
+
+from datetime import datetime, timedelta
+
+import pytest
+from django.db import OperationalError, connection, transaction
+from django.utils import timezone
+from icalendar import Calendar
+
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.meals.models import Meal
+from dolmetsch.server.meals.queries import read_meal_page
+from tests.server.conftest import TRIM, make_kitchen
+from tests.server.test_cures import on_desk, put_in
+
+pytestmark = pytest.mark.django_db
+WAY = {
+    "name": "Dry cure, cherry smoke",
+    "steps": [
+        {"method": "trim", "batch_minutes": "20", "pound_minutes": "1"},
+        {
+            "method": "dry_cure",
+            "batch_minutes": "30",
+            "days": 7,
+            "used": [{"what": "salt", "group": "cure", "amount": "2.5 %", "price": "1.20/kg"}],
+        },
+        {"method": "rest", "batch_minutes": "15", "days": 1},
+        {
+            "method": "hot_smoke",
+            "batch_minutes": "30",
+            "used": [
+                {"what": "pellets", "group": "fuel", "amount": "6 lb", "per": "batch", "price": "0.90/lb"}
+            ],
+        },
+        {"method": "chill", "batch_minutes": "10", "days": 1},
+        {"method": "slice", "pound_minutes": "4"},
+    ],
+}
+DISH = {
+    "name": "Harbor roll",
+    "price": "9.50",
+    "parts": [{"sort": "larder", "name": "Cherry jowl", "amount": "3 oz"}],
+}
+
+
+def in_days(days):
+    return (timezone.localdate() + timedelta(days=days)).isoformat()
+
+
+@pytest.fixture
+def kitchen(api):
+    """A fridge of six places, a smoker of four, a method, and a roll with three ounces of jowl."""
+    for name, sort, levels in (("Fridge 1", "fridge", 3), ("Smoker", "smoker", 2)):
+        api.call("POST", "/stores", {"name": name, "sort": sort, "levels": levels, "slots": 2})
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    assert api.call("POST", "/dishes", DISH)[0] == 201
+    return api
+
+
+def plan(**more):
+    return {
+        "name": "Saturday's forty",
+        "day": in_days(20),
+        "at": "19:00",
+        "wants": [{"sort": "dish", "name": "Harbor roll", "amount": "40"}],
+        "way": WAY["name"],
+        "cut": "jowl, skin on",
+        "price": "3.00/lb",
+        "pack": "8 lb",
+        "piece": "4 lb",
+        **more,
+    }
+
+
+def worked(api, **more):
+    status, body = api.call("POST", "/previews/meals", plan(**more))
+    assert status == 200, body
+    return body
+
+
+def paths(body):
+    return {one["path"]: one["code"] for one in body["problems"]}
+
+
+def test_forty_rolls_back_to_what_to_buy(kitchen):
+    """40 × 3 oz are 7.5 lb sliced; nine times in ten enough, in whole packs of 8 lb."""
+    body = worked(kitchen)
+    assert body["problems"] == []
+    (needed,) = body["needed"]
+    assert (needed["wanted"]["lb"], needed["here"]["lb"], needed["short"]["lb"]) == ("7.50", "0.000", "7.50")
+    buy = body["buy"]
+    even, sure = float(buy["even"]["lb"]), float(buy["sure"]["lb"])
+    assert even < sure <= float(buy["buy"]["lb"]) == 8 * buy["packs"]
+    assert float(buy["chance"]) >= 90
+    assert buy["cost"] == f"{3 * 8 * buy['packs']:.2f}"
+    assert (buy["is_too_late"], buy["by"]) == (False, body["latest_start"][:10])
+    (plate,) = body["plates"]
+    assert 0 < float(plate["low"]) < float(plate["high"])
+    assert float(plate["food_low"]) == pytest.approx(float(plate["low"]) / 9.5 * 100, abs=0.12)
+    assert float(plate["leave_high"]) == pytest.approx((9.5 - float(plate["low"])) * 40, abs=0.3)
+
+
+def test_jobs_are_counted_back_inside_the_kitchens_day(kitchen):
+    body = worked(kitchen)
+    starts = [datetime.fromisoformat(job["starts"]) for job in body["jobs"]]
+    assert starts == sorted(starts)
+    assert [job["kind"] for job in body["jobs"]] == ["trim", "cure", "rest", "smoke", "chill", "slice"]
+    assert all(7 <= timezone.localtime(start).hour < 20 for start in starts)
+    assert body["jobs"][-1]["ends"] == body["meal_at"]
+    assert {job["kind"]: job["store"] for job in body["jobs"]}["smoke"] == "Smoker"
+    assert body["later"].startswith("A day later it is ready ")
+    mine = [bar for lane in body["lanes"] for bar in lane["bars"] if bar["name"] == "Saturday's forty"]
+    assert {bar["kind"] for bar in mine} == {"cure", "dry", "smoke", "wait"}
+
+
+def test_a_reserve_begins_earlier(kitchen):
+    first, second = (worked(kitchen, reserve_hours=hours)["latest_start"] for hours in ("0", "48"))
+    assert datetime.fromisoformat(first) - datetime.fromisoformat(second) >= timedelta(hours=24)
+
+
+def test_what_the_larder_has_is_taken_off(kitchen):
+    code = kitchen.started()
+    kitchen.recorded(code, {**TRIM, "kind": "slice", "pieces": [{"weight": "9 lb"}], "cut_off": []})
+    mark = kitchen.get(f"/batches/{code}")[1]["pieces"][0]["mark"]
+    pack = {"piece": mark, "product": "Cherry jowl", "form": "whole", "weight": "2 lb"}
+    seen = kitchen.get(f"/batches/{code}")[1]["seen"]
+    assert kitchen.call("POST", f"/batches/{code}/packs", {"packs": [pack, pack], "seen": seen})[0] == 201
+    (needed,) = worked(kitchen)["needed"]
+    assert (needed["here"]["lb"], needed["short"]["lb"]) == ("4.00", "3.50")
+    few = worked(kitchen, wants=[{"sort": "product", "name": "Cherry jowl", "amount": "3 lb"}])
+    assert (few["buy"], few["jobs"], few["needed"][0]["short"]["lb"]) == (None, [], "0.000")
+
+
+def test_a_day_that_cannot_be_met_says_which_can(kitchen):
+    body = worked(kitchen, day=in_days(2))
+    assert body["buy"]["is_too_late"]
+    assert body["later"].startswith("It is too late for that day. Begun now it is ready ")
+
+
+@pytest.mark.parametrize(
+    ("more", "path", "code"),
+    [
+        ({"day": in_days(-1)}, "day", "odd_time"),
+        ({"day": in_days(500)}, "day", "odd_time"),
+        ({"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "0"}]}, "wants[0].amount", "zero"),
+        ({"wants": [{"sort": "dish", "name": "Nothing", "amount": "4"}]}, "wants[0].name", "unknown"),
+        (
+            {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "10001"}]},
+            "wants[0].amount",
+            "too_large",
+        ),
+        ({"way": ""}, "way", "missing"),
+        ({"way": "By magic"}, "way", "unknown"),
+        ({"meat": "Unicorn"}, "meat", "unknown"),
+        ({"cut": ""}, "cut", "missing"),
+        ({"hours_a_day": "25"}, "hours_a_day", "too_large"),
+        ({"hours_a_day": "0"}, "hours_a_day", "zero"),
+        ({"sure": "100"}, "sure", "too_large"),
+    ],
+)
+def test_what_cannot_be_is_said_at_its_place_and_not_saved(kitchen, more, path, code):
+    assert paths(worked(kitchen, **more)) == {path: code}
+    status, problem = kitchen.call("POST", "/meals", plan(**more))
+    assert (status, [one["path"] for one in problem["fields"]]) == (422, [path])
+    assert not Meal.objects.exists()
+
+
+def test_a_home_fridge_is_too_small_for_it_and_ways_out_are_offered(kitchen):
+    """Six places in the fridge, four in the smoker: 80 rolls are eight pieces."""
+    body = worked(kitchen, wants=[{"sort": "dish", "name": "Harbor roll", "amount": "80"}])
+    said = [clash["words"] for clash in body["clashes"]]
+    assert any(words.startswith("Fridge 1: ") and "too few" in words for words in said)
+    assert any(words.startswith("Smoker: ") for words in said)
+    less = [way for way in body["ways_out"] if way["words"].startswith("Make ")]
+    assert less
+    for way in body["ways_out"]:
+        assert worked(kitchen, **way["input"])["clashes"] == []
+
+
+def test_two_loads_ease_the_smoker_alone(kitchen):
+    """Five pieces fit into the fridge of six, but not into the smoker of four."""
+    more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}], "pack": ""}
+    body = worked(kitchen, **more)
+    assert [clash["store"] for clash in body["clashes"]] == ["Smoker"]
+    assert "Smoke it in two loads" in [way["words"] for way in body["ways_out"]]
+    smoke = {job["kind"]: job for job in worked(kitchen, **more, loads=2)["jobs"]}["smoke"]
+    once = {job["kind"]: job for job in body["jobs"]}["smoke"]
+    assert smoke["minutes"] == 2 * once["minutes"]
+
+
+def test_what_lies_there_already_is_in_the_way(kitchen):
+    code = kitchen.started()
+    kitchen.recorded(code, TRIM)
+    place = {"store": "Fridge 1", "level": 1, "slot": 1}
+    fits = {
+        "wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}],
+        "piece": "3.2 lb",
+        "pack": "",
+        "loads": 2,
+    }
+    assert worked(kitchen, **fits)["clashes"] == []
+    assert kitchen.call("POST", f"/batches/{code}/pieces/A/facts", {"place": place})[0] == 201
+    clashes = worked(kitchen, **fits)["clashes"]
+    assert clashes
+    assert all(f"beside {code}" in clash["words"] for clash in clashes)
+
+
+def test_more_work_than_hands_is_said(kitchen):
+    body = worked(kitchen, hours_a_day="0.2")
+    assert any(clash["words"].startswith("Hands: ") for clash in body["clashes"])
+    assert worked(kitchen, hours_a_day="12")["clashes"] == []
+
+
+def test_without_a_price_the_cost_is_not_known(kitchen):
+    body = worked(kitchen, price="")
+    assert (body["cost"], body["buy"]["cost"], body["plates"][0]["low"]) == (None, None, None)
+    assert "no price" in body["missing"][0]
+
+
+def test_no_smoker_on_the_map_is_said(kitchen):
+    kitchen.call("POST", "/stores", {"name": "Smoker", "sort": "smoker", "put_away": True})
+    assert any("no smoker on the map" in said for said in worked(kitchen)["missing"])
+
+
+def test_the_shopping_list_takes_off_what_the_cupboard_has(kitchen):
+    before = {row["what"]: row for row in worked(kitchen)["shopping"]}
+    what, row = next(iter(before.items()))
+    assert (row["here"], bool(row["buy"])) == ("not counted", True)
+    assert kitchen.call("POST", "/cupboard", {"what": what, "sort": "bought", "amount": "900 kg"})[0] in (
+        201,
+        422,
+    )
+    after = {row["what"]: row for row in worked(kitchen)["shopping"]}[what]
+    assert after["needed"] == row["needed"]
+
+
+def saved(api, **more):
+    status, body = api.call("POST", "/meals", plan(**more))
+    assert status == 201, body
+    return body
+
+
+def test_a_plan_is_saved_in_versions_copied_and_dropped(kitchen):
+    saved(kitchen)
+    body = saved(kitchen, at="18:00")
+    assert [(row["version"], row["at"], row["words"]) for row in body["meals"]] == [
+        (2, "18:00", "40 Harbor roll")
+    ]
+    assert len(saved(kitchen, name="Sunday")["meals"]) == 2
+    assert [row["name"] for row in saved(kitchen, put_away=True)["meals"]] == ["Sunday"]
+    assert kitchen.get("/meals/Saturday's forty")[0] == 404
+
+
+def test_every_week_it_is_planned_for_the_next_of_its_days(kitchen):
+    saved(kitchen, is_weekly=True, day=in_days(1))
+    row = Meal.objects.get()
+    past = {**row.input, "day": in_days(-8)}
+    Meal.objects.bulk_create(
+        [
+            Meal(
+                kitchen=row.kitchen,
+                name="Past",
+                version=1,
+                input=past,
+                recorded_at=row.recorded_at,
+                recorded_by=row.recorded_by,
+                key="00000000-0000-4000-8000-000000000001",
+                fingerprint="x",
+            )
+        ]
+    )
+    days = {one["name"]: (one["day"], one["is_over"]) for one in kitchen.get("/meals")[1]["meals"]}
+    assert days["Past"] == (in_days(6), False)
+
+
+def listed(api, name="Saturday's forty"):
+    status, body = api.call("POST", f"/meals/{name}/listed")
+    assert status == 201, body
+    return body
+
+
+def test_on_the_list_its_jobs_are_ticked_off_and_say_what_that_does_to_the_meal(kitchen):
+    saved(kitchen)
+    body = listed(kitchen)
+    assert [job["words"] for job in body["jobs"]][:3] == ["Buy the meat", "Trim", "Into the cure"]
+    assert (body["is_late"], "before the meal" in body["on_time"]) == (False, True)
+    again = listed(kitchen)
+    assert len(again["jobs"]) == len(body["jobs"])
+    uid = again["jobs"][0]["uid"]
+    status, after = kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})
+    assert (status, [job["state"] for job in after["jobs"]][:2]) == (201, ["done", "open"])
+    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})[1]["code"] == "already"
+    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})[0] == 201
+
+
+def test_what_is_not_done_in_time_makes_the_meal_late(kitchen):
+    saved(kitchen, day=in_days(12))
+    jobs = listed(kitchen)["jobs"]
+    row = Kitchen.objects.get(slug=kitchen.slug)
+    page = read_meal_page(row, "Saturday's forty", timezone.now() + timedelta(days=6))
+    assert (page.is_late, "after the meal" in page.on_time) == (True, True)
+    for job in jobs[:3]:
+        kitchen.call("POST", f"/meal-jobs/{job['uid']}/news", {"sort": "done"})
+    # trimmed and in the cure today: its days are behind it by then
+    page = read_meal_page(row, "Saturday's forty", timezone.now() + timedelta(days=6))
+    assert (page.is_late, "before the meal" in page.on_time) == (False, True)
+
+
+def test_the_calendar_is_read_back_with_its_alarms(kitchen):
+    saved(kitchen)
+    jobs = listed(kitchen)["jobs"]
+    text = kitchen.client.get(f"/api/kitchens/{kitchen.slug}/meals/Saturday's forty/plan.ics").content
+    events = Calendar.from_ical(text).walk("VEVENT")
+    assert [str(event["summary"]).split(":")[0] for event in events] == [job["words"] for job in jobs]
+    assert all(event.walk("VALARM") for event in events)
+
+
+def test_nothing_is_put_on_the_list_where_the_larder_has_enough(kitchen):
+    saved(kitchen)
+    kitchen.call("POST", "/dishes", {**DISH, "parts": [{"sort": "own", "name": "bun", "cost": "1"}]})
+    assert kitchen.call("POST", "/meals/Saturday's forty/listed")[1]["code"] == "nothing_to_do"
+
+
+def test_another_kitchen_sees_and_touches_none_of_it(kitchen, other):
+    saved(kitchen)
+    uid = listed(kitchen)["jobs"][0]["uid"]
+    assert other.get("/meals")[1]["meals"] == other.get("/meals")[1]["jobs"] == []
+    assert other.get("/meals/Saturday's forty")[0] == 404
+    assert other.call("POST", "/meals/Saturday's forty/listed")[0] == 404
+    assert other.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})[0] == 404
+    assert paths(worked(other))["way"] == "unknown"
+
+
+def test_a_kitchen_of_kilograms_plans_in_them():
+    metric = make_kitchen("metric", weight_unit="kg", currency="EUR")
+    assert metric.call("POST", "/ways", WAY)[0] == 201
+    wants = [{"sort": "product", "name": "Bauch", "amount": "3"}]
+    body = worked(metric, wants=wants, price="8.00", pack="4", piece="2")
+    assert (body["needed"][0]["wanted"]["kg"], body["buy"]["buy"]["kg"]) == (
+        "3.000",
+        f"{4 * body['buy']['packs']}.000",
+    )
+    assert body["buy"]["cost"] == f"{8 * 4 * body['buy']['packs']:.2f}"
+
+
+@pytest.mark.parametrize("table", ["meal", "mealjob", "mealjobnews"])
+@pytest.mark.parametrize("statement", ["UPDATE meals_{} SET id = id", "DELETE FROM meals_{}"])
+def test_no_record_of_a_plan_is_ever_changed(kitchen, table, statement):
+    saved(kitchen)
+    uid = listed(kitchen)["jobs"][0]["uid"]
+    kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})
+    with connection.cursor() as cursor, pytest.raises(OperationalError), transaction.atomic():
+        cursor.execute(statement.format(table))
+
+
+def test_a_cure_under_way_takes_its_place_until_its_window_ends(kitchen):
+    code = kitchen.started()
+    kitchen.recorded(code, TRIM)
+    kitchen.call(
+        "POST", f"/batches/{code}/pieces/A/facts", {"place": {"store": "Fridge 1", "level": 1, "slot": 1}}
+    )
+    assert put_in(kitchen, code, on_desk("A"))[0] == 201
+    fridge = next(lane for lane in worked(kitchen)["lanes"] if lane["name"] == "Fridge 1")
+    assert next(bar["kind"] for bar in fridge["bars"] if bar["code"] == code) == "cure"
