@@ -20,6 +20,26 @@ const routes: RouteRecordRaw[] = [
     meta: { place: 'today', title: 'Today' },
   },
   {
+    path: '/plans',
+    name: 'plans',
+    component: () => import('./places/today/plan/PlansPlace.vue'),
+    meta: { place: 'today', title: 'Plans' },
+  },
+  {
+    path: '/plans/new',
+    name: 'plan-new',
+    component: () => import('./places/today/plan/PlanPlace.vue'),
+    props: () => ({ name: '' }),
+    meta: { place: 'today', title: 'Plan a meal' },
+  },
+  {
+    path: '/plans/of/:name',
+    name: 'plan',
+    component: () => import('./places/today/plan/PlanPlace.vue'),
+    props: true,
+    meta: { place: 'today', title: 'Plan' },
+  },
+  {
     path: '/buy',
     name: 'buy',
     component: () => import('./places/buy/case/CasePlace.vue'),

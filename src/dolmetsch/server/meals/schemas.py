@@ -76,6 +76,8 @@ class BuyOut(BaseModel):
     cost: Fixed | None
     over: Weight
     odds: list[OddsOut]
+    least: Weight
+    most: Weight
     even_grams: float
     sure_grams: float
     chance: str

@@ -207,7 +207,8 @@ def _list_missing(batch: Batch | None) -> list[str]:
 
 def _show_buy(read: ReadMeal, batch: Batch, now: datetime) -> schemas.BuyOut:
     by = batch.placed[0].start
-    peak = max((density for _, density in draw_odds(batch.short, batch.kept)), default=0.0)
+    odds = draw_odds(batch.short, batch.kept)
+    peak = max((density for _, density in odds), default=0.0)
     return schemas.BuyOut(
         even=print_weight(Fraction(batch.need.even)),
         sure=print_weight(Fraction(batch.need.sure)),
@@ -218,9 +219,10 @@ def _show_buy(read: ReadMeal, batch: Batch, now: datetime) -> schemas.BuyOut:
         cost=print_money(Fraction(batch.grams) * read.price) if read.price is not None else None,
         over=print_weight(Fraction(max(0.0, batch.grams * batch.kept.middle - batch.short))),
         odds=[
-            schemas.OddsOut(grams=round(grams, 1), part=round(density / peak, 4))
-            for grams, density in draw_odds(batch.short, batch.kept)
+            schemas.OddsOut(grams=round(grams, 1), part=round(density / peak, 4)) for grams, density in odds
         ],
+        least=print_weight(Fraction(odds[0][0] if odds else batch.need.even)),
+        most=print_weight(Fraction(odds[-1][0] if odds else batch.need.even)),
         even_grams=round(batch.need.even, 1),
         sure_grams=round(batch.grams, 1),
         chance=print_percent(Fraction(chance_enough(batch.grams, batch.short, batch.kept))),

@@ -8,6 +8,7 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
 import DayLanes from './DayLanes.vue'
 import LarderToday from './LarderToday.vue'
+import PlanJobs from './PlanJobs.vue'
 import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()
@@ -29,6 +30,7 @@ const summary = computed(() =>
     <span v-if="today" class="quiet">{{ summary }}</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
+      <RouterLink class="act" :to="{ name: 'plans' }">Plan a meal</RouterLink>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
@@ -37,6 +39,7 @@ const summary = computed(() =>
   <div v-else class="day">
     <div>
       <ToDo />
+      <PlanJobs />
       <LarderToday />
     </div>
     <div class="hangs">

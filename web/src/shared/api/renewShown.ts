@@ -10,6 +10,8 @@ const SHOWN = [
   'pieces',
   'plan',
   'lanes',
+  'meals',
+  'meal',
   'diary',
   'cures',
   'map',

@@ -8924,6 +8924,8 @@ export interface components {
             over: components["schemas"]["Weight"];
             /** Odds */
             odds: components["schemas"]["OddsOut"][];
+            least: components["schemas"]["Weight"];
+            most: components["schemas"]["Weight"];
             /** Even Grams */
             even_grams: number;
             /** Sure Grams */

@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { momentText } from '@/shared/quantity/when'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import { useMeals, useMealWrites } from './plan/useMeals'
+
+/** Jobs of plans that are due by tomorrow night, ticked off with one touch. */
+const { data } = useMeals()
+const { ticking, renew } = useMealWrites()
+const end = new Date().setHours(23, 59, 59, 999) + 864e5
+const due = computed(() =>
+  (data.value?.jobs ?? []).filter((job) => job.state === 'open' && +new Date(job.due_at) <= end),
+)
+const tick = (uid: string): void => void ticking.write({ uid, sort: 'done' }, renew)
+</script>
+
+<template>
+  <section v-if="due.length" class="panel lines" aria-label="Jobs of plans">
+    <h2>Plans</h2>
+    <ul class="lines">
+      <li v-for="job in due" :key="job.uid">
+        <button
+          type="button"
+          class="ring"
+          :aria-label="`Check off ${job.words}, ${job.meal}`"
+          @click="tick(job.uid)"
+        ></button>
+        <span>
+          <b>{{ job.words }}</b><br />
+          <RouterLink :to="{ name: 'plan', params: { name: job.meal } }">{{ job.meal }}</RouterLink>
+          <span class="quiet small" :class="{ late: job.is_late }">
+            {{ job.is_late ? '▲ late: ' : '' }}{{ momentText(job.due_at)
+            }}{{ job.minutes ? `, ${job.minutes} min` : '' }}</span
+          >
+        </span>
+      </li>
+    </ul>
+    <ProblemNote v-if="ticking.problem.value" :problem="ticking.problem.value" />
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin-top: 12px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 48px minmax(0, 1fr);
+  gap: 10px;
+  align-items: center;
+}
+
+.ring {
+  width: 44px;
+  height: 44px;
+  border: 3px solid var(--ink);
+  border-radius: 50%;
+  background: #fff;
+}
+
+.late {
+  color: var(--care-ink);
+}
+</style>

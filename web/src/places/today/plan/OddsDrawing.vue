@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { scaleLinear } from 'd3-scale'
+import { area, line } from 'd3-shape'
+import { computed } from 'vue'
+import type { Schemas } from '@/shared/api/client'
+import { useUnits } from '@/shared/quantity/useUnits'
+
+/** How much raw meat is needed, with its odds: even, and as much as is bought. */
+const props = defineProps<{ buy: Schemas['BuyOut']; wanted: string }>()
+const { weightText } = useUnits()
+const [WIDE, TOP, LOW] = [780, 26, 120] as const
+const odds = computed(() => props.buy.odds)
+const x = computed(() => {
+  const least = odds.value[0]?.grams ?? 0
+  const most = Math.max(odds.value.at(-1)?.grams ?? 1, props.buy.sure_grams * 1.02)
+  return scaleLinear([least, most], [30, WIDE - 30])
+})
+const y = scaleLinear([0, 1], [LOW, TOP + 14])
+const edge = computed(
+  () =>
+    line<Schemas['OddsOut']>(
+      (one) => x.value(one.grams),
+      (one) => y(one.part),
+    )(odds.value) ?? '',
+)
+const fill = computed(
+  () =>
+    area<Schemas['OddsOut']>(
+      (one) => x.value(one.grams),
+      LOW,
+      (one) => y(one.part),
+    )(odds.value) ?? '',
+)
+const chance = computed(() => Math.floor(Number(props.buy.chance)))
+const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE * 0.62)
+</script>
+
+<template>
+  <section class="panel" aria-label="How much to buy">
+    <h2>How much to buy</h2>
+    <svg
+      :viewBox="`0 0 ${WIDE} 150`"
+      role="img"
+      :aria-label="`${weightText(buy.even)} is enough every other time, ${weightText(buy.buy)} ${chance} times of 100`"
+    >
+      <path :d="fill" fill="#FBE4E8" />
+      <path :d="edge" fill="none" stroke="#D9657A" stroke-width="2.5" />
+      <line x1="30" :x2="WIDE - 30" :y1="LOW" :y2="LOW" stroke="#CBD2CE" />
+      <line
+        :x1="x(buy.even_grams)"
+        :x2="x(buy.even_grams)"
+        :y1="TOP + 14"
+        :y2="LOW"
+        stroke="#B5304A"
+        stroke-width="1.5"
+        stroke-dasharray="5 4"
+      />
+      <text :x="x(buy.even_grams) - 8" :y="TOP + 6" text-anchor="end">
+        {{ weightText(buy.even) }}, even odds
+      </text>
+      <line
+        :x1="x(buy.sure_grams)"
+        :x2="x(buy.sure_grams)"
+        :y1="TOP - 12"
+        :y2="LOW"
+        stroke="#B5304A"
+        stroke-width="3"
+      />
+      <text
+        :x="x(buy.sure_grams) + (isRight ? -8 : 8)"
+        :y="TOP - 4"
+        :text-anchor="isRight ? 'end' : 'start'"
+        class="bought"
+      >
+        buy {{ weightText(buy.buy) }}: enough {{ chance }} times of 100
+      </text>
+      <template v-if="odds.length">
+        <text :x="x(odds[0]!.grams)" :y="LOW + 20">{{ weightText(buy.least) }}</text>
+        <text :x="x(odds[odds.length - 1]!.grams)" :y="LOW + 20" text-anchor="end">
+          {{ weightText(buy.most) }}
+        </text>
+      </template>
+    </svg>
+    <p class="quiet small">{{ wanted }}</p>
+  </section>
+</template>
+
+<style scoped>
+text {
+  font-size: 14px;
+  font-stretch: 90%;
+  fill: var(--quiet);
+}
+
+.bought {
+  fill: #8f1d38;
+  font-weight: 700;
+}
+</style>
