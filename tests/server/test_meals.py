@@ -234,6 +234,20 @@ def test_the_shopping_list_takes_off_what_the_cupboard_has(kitchen):
     assert after["needed"] == row["needed"]
 
 
+def test_the_shopping_list_reaches_into_the_dishes_of_a_dish(kitchen):
+    """Sixty slices of a loaf of twenty: three loaves of 600 g flour at 2.00 a kilogram."""
+    kitchen.call(
+        "POST", "/prices", {"sort": "ingredient", "name": "flour", "price": "2.00/kg", "seen_on": in_days(0)}
+    )
+    loaf = {"name": "Loaf", "plates": "20", "parts": [{"sort": "price", "name": "flour", "amount": "600 g"}]}
+    assert kitchen.call("POST", "/dishes", loaf)[0] == 201
+    slice_of = {"sort": "dish", "name": "Loaf", "amount": "2"}
+    assert kitchen.call("POST", "/dishes", {**DISH, "parts": [*DISH["parts"], slice_of]})[0] == 201
+    body = worked(kitchen, wants=[{"sort": "dish", "name": "Harbor roll", "amount": "30"}])
+    row = next(row for row in body["shopping"] if row["what"] == "flour")
+    assert (row["buy"].startswith("3 × "), row["cost"]) == (True, "3.60")
+
+
 def saved(api, **more):
     status, body = api.call("POST", "/meals", plan(**more))
     assert status == 201, body
@@ -291,6 +305,24 @@ def test_on_the_list_its_jobs_are_ticked_off_and_say_what_that_does_to_the_meal(
     assert (status, [job["state"] for job in after["jobs"]][:2]) == (201, ["done", "open"])
     assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})[1]["code"] == "already"
     assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})[0] == 201
+
+
+def test_a_listed_plan_holds_its_places_until_its_jobs_are_done(kitchen):
+    fits = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "20"}], "pack": "", "piece": "2 lb"}
+    saved(kitchen, **fits)
+    jobs = listed(kitchen)["jobs"]
+    fridge = kitchen.get("/lanes?days=40")[1]["lanes"][0]["bars"]
+    assert [(bar["name"], bar["kind"], bar["pieces"]) for bar in fridge] == [
+        ("Saturday's forty", kind, 4) for kind in ("cure", "dry", "wait")
+    ]
+    # beside itself it fits, a second one of four pieces beside it does not
+    assert worked(kitchen, **fits)["clashes"] == []
+    clashes = worked(kitchen, **fits, name="Sunday")["clashes"]
+    assert clashes
+    assert all("beside Saturday's forty" in clash["words"] for clash in clashes)
+    for job in jobs:
+        kitchen.call("POST", f"/meal-jobs/{job['uid']}/news", {"sort": "done"})
+    assert worked(kitchen, **fits, name="Sunday")["clashes"] == []
 
 
 def test_what_is_not_done_in_time_makes_the_meal_late(kitchen):

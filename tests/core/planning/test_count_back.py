@@ -1,5 +1,6 @@
 """Jobs counted back from a meal: worked by hand, and what must always hold."""
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 import pytest
@@ -69,6 +70,18 @@ def test_a_shoulder_for_seven_o_clock_with_four_hours_held():
     assert early.start == local(2026, 12, 5, 3, 10)
 
 
+def test_a_smoke_that_is_watched_falls_into_the_day():
+    """Six hours and half an hour of hands before eight: from half past one on; at night never."""
+    smoke = Job(kind="smoke", hands=timedelta(minutes=30), least=hours(6), is_watched=True)
+    (evening,) = count_back([smoke], local(2026, 12, 5, 23), DAY)
+    assert (evening.start, evening.spare) == (local(2026, 12, 5, 13, 30), hours(3))
+    (night,) = count_back([smoke], local(2026, 12, 5, 12), DAY)
+    assert night.start == local(2026, 12, 4, 13, 30)
+    (long,) = count_back([Job(kind="smoke", least=hours(20), is_watched=True)], local(2026, 12, 5, 12), DAY)
+    assert long.start == local(2026, 12, 4, 7)
+    assert count_forward([smoke], local(2026, 12, 5, 14), DAY)[0].start == local(2026, 12, 6, 7)
+
+
 def test_a_day_later_is_a_day_too_late():
     start = count_back(BELLY, SATURDAY, DAY)[0].start
     assert ready_at(BELLY, start, DAY) <= SATURDAY
@@ -121,6 +134,7 @@ jobs = st.lists(
         hands=minutes,
         least=st.integers(0, 200).map(hours),
         reserve=st.integers(0, 24).map(hours),
+        is_watched=st.booleans(),
     ),
     min_size=1,
     max_size=6,
@@ -140,6 +154,6 @@ def test_counted_back_it_is_ready_in_time_and_counted_forward_too(several, ready
 @given(jobs, moments, st.integers(1, 40))
 def test_more_reserve_never_starts_later(several, ready_by, more):
     first = several[0]
-    reserved = Job(kind="x", hands=first.hands, least=first.least, reserve=first.reserve + hours(more))
+    reserved = replace(first, reserve=first.reserve + hours(more))
     before, after = (count_back([one, *several[1:]], ready_by, DAY)[0].start for one in (first, reserved))
     assert after <= before

@@ -32,7 +32,8 @@ class Job:
     """One job: ``hands`` on it, then at least so long (``least``) by itself before the next can begin.
 
     ``most``: no longer than that; None: as long as it likes. ``reserve``: kept free after it, for work that
-    is known to run late. ``holder``: where the meat lies meanwhile.
+    is known to run late. ``holder``: where the meat lies meanwhile. ``is_watched``: somebody has to be there
+    while it passes, so that all of it falls into the kitchen's day, where it is no longer than one.
     """
 
     kind: str
@@ -41,6 +42,12 @@ class Job:
     most: timedelta | None = None
     reserve: timedelta = NO_TIME
     holder: Holder = ""
+    is_watched: bool = False
+
+    @property
+    def attended(self) -> timedelta:
+        """How long somebody has to be there."""
+        return self.hands + self.least if self.is_watched else self.hands
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -90,7 +97,7 @@ def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[Pl
     placed: list[PlacedJob] = []
     end = ready_by
     for job in reversed(jobs):
-        start = latest_start(end - job.reserve - job.least, job.hands, day)
+        start = latest_start(end - job.reserve - job.least + job.attended - job.hands, job.attended, day)
         placed.append(PlacedJob(job=job, start=start, hands_end=start + job.hands, end=end))
         end = start
     return placed[::-1]
@@ -99,12 +106,12 @@ def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[Pl
 def count_forward(jobs: Sequence[Job], start: datetime, day: WorkDay) -> list[PlacedJob]:
     """Each of ``jobs`` at its earliest from ``start`` on, without reserves."""
     placed: list[PlacedJob] = []
-    at = earliest_start(start, jobs[0].hands, day) if jobs else start
+    at = earliest_start(start, jobs[0].attended, day) if jobs else start
     for index, job in enumerate(jobs):
         hands_end = at + job.hands
         over = hands_end + job.least
         following = jobs[index + 1] if index + 1 < len(jobs) else None
-        end = over if following is None else earliest_start(over, following.hands, day)
+        end = over if following is None else earliest_start(over, following.attended, day)
         placed.append(PlacedJob(job=job, start=at, hands_end=hands_end, end=end))
         at = end
     return placed

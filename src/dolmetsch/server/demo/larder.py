@@ -79,6 +79,18 @@ DISHES: Final[list[dict[str, Any]]] = [
         ],
     },
 ]
+#: A meal plan: what is served on the first Saturday so many days ahead, made how and from what.
+PLAN_DAYS: Final = 12
+PLAN: Final[dict[str, Any]] = {
+    "name": "Saturday's sixty",
+    "at": "19:00",
+    "wants": [{"sort": "dish", "name": "Harbor roll", "amount": "60"}],
+    "way": "Dry cure, cherry smoke",
+    "meat": "jowl, skin on",
+    "pack": "6 lb",
+    "piece": "3 lb",
+    "hours_a_day": "5",
+}
 #: What the dishes are made of: name, days ago, price, size.
 PRICES: Final = [
     ("rye flour", 30, "1.80/kg", ""),

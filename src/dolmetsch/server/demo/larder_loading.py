@@ -1,6 +1,9 @@
 """Loading the larder's part of the demo, through the same actions as anyone's."""
 
 from datetime import datetime, timedelta
+from typing import Final
+
+from django.utils import timezone
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.demo import larder
@@ -11,8 +14,12 @@ from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.larder.actions import move_pack, take_from
 from dolmetsch.server.larder.packing import pack_batch
 from dolmetsch.server.larder.schemas import MoveIn, PackingIn, TakingIn
+from dolmetsch.server.meals.actions import put_on_list, save_meal
+from dolmetsch.server.meals.schemas import MealIn
 from dolmetsch.server.prices.actions import note_price
 from dolmetsch.server.prices.schemas import QuoteIn
+
+SATURDAY: Final = 5
 
 
 def load_larder(kitchen: Kitchen, cooks: dict[str, User], now: datetime) -> None:
@@ -50,6 +57,15 @@ def load_larder(kitchen: Kitchen, cooks: dict[str, User], now: datetime) -> None
         at = _at(now, days, 9)
         stock = StockIn.model_validate({"what": what, "sort": sort, "amount": amount, "at": at})
         note_stock(write_demo(kitchen, maren, ["stock", days, what, amount], at), stock)
+    _load_plan(kitchen, maren, now)
+
+
+def _load_plan(kitchen: Kitchen, cook: User, now: datetime) -> None:
+    ahead = timezone.localdate(now) + timedelta(days=larder.PLAN_DAYS)
+    day = ahead + timedelta(days=(SATURDAY - ahead.weekday()) % 7)
+    data = MealIn.model_validate({**larder.PLAN, "day": day})
+    save_meal(write_demo(kitchen, cook, ["plan"], now), data)
+    put_on_list(write_demo(kitchen, cook, ["plan on the list"], now), data.name)
 
 
 def _load_dishes(kitchen: Kitchen, cook: User, now: datetime) -> None:

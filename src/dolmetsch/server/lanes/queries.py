@@ -1,7 +1,7 @@
 """Reads: the lanes, from what was recorded (map, cures, hooks, fires) and what is on the list of tasks."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
 from typing import Final
@@ -56,8 +56,20 @@ class Stay:
 Piece = tuple[int, str]
 
 
-def read_lanes(kitchen: Kitchen, now: datetime, *, days: int) -> schemas.LanesOut:
-    """Every store with who lies in it until when, and the tasks of ``days`` from today on."""
+#: Stays of plans that are on the list, by their store: known to a feature above this one (``also_show``).
+Planned = Callable[[Kitchen, datetime, str], Iterable[tuple[str, schemas.StayOut]]]
+_also: list[Planned] = []
+
+
+def also_show(stays: Planned) -> None:
+    """Show what ``stays`` (kitchen, from when on, the plan left out) says among what lies there."""
+    _also.append(stays)
+
+
+def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = "") -> schemas.LanesOut:
+    """Every store with who lies in it until when, and the tasks of ``days`` from today on; the stays of the
+    plan ``apart_from`` left out.
+    """
     first = timezone.make_aware(datetime.combine(timezone.localdate(now), time()))
     end = first + timedelta(days=days)
     stores = list_stores(kitchen)
@@ -70,6 +82,10 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int) -> schemas.LanesOu
         bars[store.casefold()].append(_show_bar(group, stay, tasks, now))
     for store, bar in _list_planned(lying, tasks, stores, until=end):
         bars[store.casefold()].append(bar)
+    for stays in _also:
+        for store, bar in stays(kitchen, first, apart_from):
+            if bar.begins < end:
+                bars[store.casefold()].append(bar)
     lanes = [
         schemas.LaneOut(
             name=store.name,
@@ -186,6 +202,7 @@ def _show_bar(
         ends=stay.ends,
         latest=stay.latest,
         is_planned=False,
+        pieces=len(marks),
         points=points,
     )
 
@@ -216,6 +233,7 @@ def _list_planned(
                 ends=ends,
                 latest=None,
                 is_planned=True,
+                pieces=len(mine),
                 points=[],
             ),
         )

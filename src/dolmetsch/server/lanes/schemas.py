@@ -19,7 +19,8 @@ class TaskPointOut(BaseModel):
 class StayOut(BaseModel):
     """Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
 
-    ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map.
+    ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map. Of a meal
+    plan ``code`` is empty, and it has no marks yet.
     """
 
     code: str
@@ -31,6 +32,7 @@ class StayOut(BaseModel):
     ends: datetime | None
     latest: datetime | None
     is_planned: bool
+    pieces: int
     points: list[TaskPointOut]
 
 

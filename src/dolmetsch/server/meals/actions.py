@@ -1,7 +1,6 @@
 """Writes: a plan is saved, put on the list, and its jobs are ticked off."""
 
 import uuid
-from datetime import datetime
 
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.jobs import words_of
@@ -56,48 +55,31 @@ def put_on_list(write: Write, name: str) -> MealJob:
             said = "The larder has enough of it: there is nothing to make."
             raise DomainError("nothing_to_do", 422, "Not recorded", said)
         first = worked.batch.placed[0].start
-        rows = [_job(write, meal, 0, "buy", "Buy the meat", first, 0, 0)]
-        rows += [
-            _job(
-                write,
-                meal,
-                position,
-                one.job.kind,
-                words_of(one.job.kind),
-                one.start,
-                round(one.job.hands.total_seconds() / 60),
-                round(one.job.least.total_seconds() / 60),
-            )
-            for position, one in enumerate(worked.batch.placed, start=1)
+        rows = [
+            MealJob(kind="buy", words="Buy the meat", due_at=first, ends_at=first, minutes=0, wait_minutes=0)
         ]
+        for index, one in enumerate(worked.batch.placed):
+            stores = () if worked.fitted is None else worked.fitted.rooms_of.get(index, ())
+            rows.append(
+                MealJob(
+                    kind=one.job.kind,
+                    words=words_of(one.job.kind),
+                    due_at=one.start,
+                    ends_at=one.end,
+                    minutes=round(one.job.hands.total_seconds() / 60),
+                    wait_minutes=round(one.job.least.total_seconds() / 60),
+                    stores=list(stores),
+                    pieces=worked.pieces if stores else 0,
+                )
+            )
+        for position, row in enumerate(rows):
+            row.meal, row.listing, row.uid, row.position = meal, write.key, uuid.uuid4(), position
+            key = write.key if position == 0 else uuid.uuid5(write.key, f"job {position}")
+            for column, value in {**write.stamp, "key": key}.items():
+                setattr(row, column, value)
         return MealJob.objects.bulk_create(rows)[0]
 
     return keep_once(write, MealJob, put)
-
-
-def _job(
-    write: Write,
-    meal: Meal,
-    position: int,
-    kind: str,
-    words: str,
-    due_at: datetime,
-    minutes: int,
-    wait_minutes: int,
-) -> MealJob:
-    key = write.key if position == 0 else uuid.uuid5(write.key, f"job {position}")
-    return MealJob(
-        meal=meal,
-        listing=write.key,
-        uid=uuid.uuid4(),
-        position=position,
-        kind=kind,
-        words=words,
-        due_at=due_at,
-        minutes=minutes,
-        wait_minutes=wait_minutes,
-        **{**write.stamp, "key": key},
-    )
 
 
 def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> MealJobNews:

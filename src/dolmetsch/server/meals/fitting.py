@@ -23,7 +23,6 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes.queries import read_lanes
 from dolmetsch.server.lanes.schemas import LaneOut, LanesOut, StayKind, StayOut
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.jobs import words_of
 from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.quantities.printing import print_day
 
@@ -31,7 +30,9 @@ from dolmetsch.server.quantities.printing import print_day
 MINE: Final = "this plan"
 #: Pieces that are laid one by one; of more, so many together take the places of one another.
 MOST_LAID: Final = 6
-_KINDS: Final[dict[str, StayKind]] = {
+#: What a stay is called.
+STAY_WORDS: Final = {"rest": "dry", "cook": "smoke", "dry": "hang", "age": "hang"}
+KINDS: Final[dict[str, StayKind]] = {
     "cure": "cure",
     "rest": "dry",
     "chill": "wait",
@@ -61,10 +62,12 @@ class Surroundings:
     lanes: LanesOut
 
 
-def look_around(kitchen: Kitchen, now: datetime, *, until: datetime) -> Surroundings:
-    """What the kitchen has, and who lies where, up to a day after ``until``."""
+def look_around(kitchen: Kitchen, now: datetime, *, until: datetime, apart_from: str) -> Surroundings:
+    """What the kitchen has, and who lies where, up to a day after ``until``; what the plan ``apart_from``
+    itself has on the list left out.
+    """
     days = max(1, (timezone.localdate(until) - timezone.localdate(now)).days + 2)
-    lanes = read_lanes(kitchen, now, days=days)
+    lanes = read_lanes(kitchen, now, days=days, apart_from=apart_from)
     end = lanes.first + timedelta(days=days)
     rooms = [
         Room(name=store.name, sort=store.sort, slots=store.levels * store.slots)
@@ -72,10 +75,10 @@ def look_around(kitchen: Kitchen, now: datetime, *, until: datetime) -> Surround
     ]
     held = [
         Held(
-            who=bar.code,
+            who=bar.code or bar.name,
             room=lane.name,
             sort=lane.sort,
-            slots=len(bar.marks),
+            slots=bar.pieces,
             begins=bar.begins,
             # what has no end may lie there to the last day; a planned smoke takes half a day
             ends=bar.ends or (bar.begins + timedelta(hours=12) if bar.is_planned else end),
@@ -188,12 +191,13 @@ def show_lanes(
                     code="",
                     name=name,
                     marks=[],
-                    kind=_KINDS.get(one.job.kind, "wait"),
-                    words=words_of(one.job.kind).removeprefix("Into the ").lower(),
+                    kind=KINDS.get(one.job.kind, "wait"),
+                    words=STAY_WORDS.get(one.job.kind, one.job.kind),
                     begins=one.start,
                     ends=one.end,
                     latest=None,
                     is_planned=True,
+                    pieces=0,
                     points=[],
                 )
             )

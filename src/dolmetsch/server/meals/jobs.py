@@ -16,6 +16,8 @@ from dolmetsch.server.kitchens.models import Kitchen
 NIGHT: Final = timedelta(hours=12)
 #: Hours in the smoke until the kitchen's own fires say better (start values of ours).
 SMOKE_HOURS: Final[dict[str, int]] = {"hot_smoke": 6, "stepped_smoke": 6, "cold_smoke": 10, "pulled": 12}
+#: A fire somebody stays at (ours); a long cook and a cold smoke go on through the night.
+WATCHED: Final = ("hot_smoke", "stepped_smoke")
 #: A measured cure may go on for twice as long (common practice); what else waits may wait.
 MOST_TIMES: Final = 2
 #: Kept free after a long cook, before it is served (common practice).
@@ -60,6 +62,7 @@ def list_jobs(way: Way, grams: float, *, own_hours: Mapping[str, float], loads: 
                 most=least * MOST_TIMES if step.kind == "cure" else None,
                 reserve=PULLED_RESERVE if step.method == "pulled" else NO_TIME,
                 holder=_HOLDERS.get(step.kind, ""),
+                is_watched=step.method in WATCHED,
             )
         )
     return jobs

@@ -33,7 +33,8 @@ class MealJob(Kept):
     """A job of a plan as it was put on the list: when it begins, and the minutes of work it takes.
 
     ``position`` counts within the ``listing``; a plan put on the list again replaces what was there.
-    ``wait_minutes``: what passes by itself after it at least.
+    ``wait_minutes``: what passes by itself after it at least, until ``ends_at``, with so many ``pieces`` in
+    ``stores``.
     """
 
     meal = models.ForeignKey(Meal, on_delete=models.PROTECT, related_name="jobs")
@@ -45,6 +46,9 @@ class MealJob(Kept):
     due_at = models.DateTimeField()
     minutes = models.PositiveIntegerField()
     wait_minutes = models.PositiveIntegerField()
+    ends_at = models.DateTimeField()
+    stores = models.JSONField(default=list)
+    pieces = models.PositiveIntegerField(default=0)
 
     class Meta(Kept.Meta):
         abstract = False

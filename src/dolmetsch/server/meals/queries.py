@@ -12,24 +12,19 @@ from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
+from dolmetsch.server.meals.listed import is_done, latest_news, list_jobs_of, list_meals
+from dolmetsch.server.meals.models import Meal, MealJob
 from dolmetsch.server.meals.working import DAY, show_meal
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.ways.queries import list_latest
-from dolmetsch.server.writing.kept import latest_by_name
 
 WEEK: Final = timedelta(days=7)
 #: A job counts as late so long after it was to begin.
 GRACE: Final = timedelta(hours=2)
 #: So many names are offered.
 OFFERED: Final = 400
-
-
-def list_meals(kitchen: Kitchen) -> list[Meal]:
-    """The latest version of each plan that was not dropped."""
-    return latest_by_name(Meal.objects.filter(kitchen=kitchen).order_by("id"))
 
 
 def get_meal(kitchen: Kitchen, name: str) -> Meal:
@@ -85,23 +80,9 @@ def _show_row(meal: Meal, data: schemas.MealIn, jobs: Iterable[MealJob], today: 
     )
 
 
-def list_jobs_of(meals: Sequence[Meal]) -> list[MealJob]:
-    """The jobs of ``meals`` that are on the list, those of the latest listing of each, in order."""
-    names = {meal.name for meal in meals}
-    kitchens = {meal.kitchen_id for meal in meals}
-    rows = MealJob.objects.filter(meal__kitchen__in=kitchens, meal__name__in=names).select_related("meal")
-    by_name: dict[str, list[MealJob]] = {}
-    for row in rows.order_by("id"):
-        mine = by_name.setdefault(row.meal.name, [])
-        if mine and mine[0].listing != row.listing:
-            mine.clear()
-        mine.append(row)
-    return [job for name in by_name for job in by_name[name]]
-
-
 def show_jobs(jobs: Sequence[MealJob], now: datetime) -> list[schemas.MealJobOut]:
     """Jobs on the list, and which are done."""
-    latest = _latest_news(jobs)
+    latest = latest_news(jobs)
     return [
         schemas.MealJobOut(
             uid=job.uid,
@@ -109,19 +90,11 @@ def show_jobs(jobs: Sequence[MealJob], now: datetime) -> list[schemas.MealJobOut
             words=job.words,
             due_at=job.due_at,
             minutes=job.minutes,
-            state="done" if _is_done(latest.get(job.pk)) else "open",
-            is_late=not _is_done(latest.get(job.pk)) and now > job.due_at + GRACE,
+            state="done" if is_done(latest.get(job.pk)) else "open",
+            is_late=not is_done(latest.get(job.pk)) and now > job.due_at + GRACE,
         )
         for job in sorted(jobs, key=lambda job: (job.due_at, job.pk))
     ]
-
-
-def _latest_news(jobs: Iterable[MealJob]) -> dict[int, MealJobNews]:
-    return {one.job_id: one for one in MealJobNews.objects.filter(job__in=list(jobs)).order_by("id")}
-
-
-def _is_done(news: MealJobNews | None) -> bool:
-    return news is not None and news.sort == "done"
 
 
 def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPage:
@@ -163,8 +136,8 @@ def find_ready(jobs: Sequence[MealJob], now: datetime) -> datetime | None:
     """
     if not jobs:
         return None
-    latest = _latest_news(jobs)
-    done = [position for position, job in enumerate(jobs) if _is_done(latest.get(job.pk))]
+    latest = latest_news(jobs)
+    done = [position for position, job in enumerate(jobs) if is_done(latest.get(job.pk))]
     left = jobs[done[-1] + 1 :] if done else jobs
     at = timezone.localtime(now)
     if done:

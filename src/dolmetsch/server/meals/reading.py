@@ -48,7 +48,9 @@ class ReadMeal:
     reader: Reader
     meal_at: datetime
     wants: list[Want] = field(default_factory=list)
+    #: Those that are served, and all there are by their names in small letters.
     dishes: dict[str, ReadDish] = field(default_factory=dict)
+    every_dish: dict[str, ReadDish] = field(default_factory=dict)
     plates: dict[str, Fraction] = field(default_factory=dict)
     way: Way | None = None
     cut: Cut | None = None
@@ -138,6 +140,7 @@ def _take_price(read: ReadMeal, price: Price) -> None:
 
 def _read_wants(read: ReadMeal) -> None:
     _, dishes, _, prices = read_all(read.kitchen)
+    read.every_dish = dishes
     for index, want in enumerate(read.data.wants):
         path = f"wants[{index}]"
         if not read.reader.need(f"{path}.name", want.name, "Say what is to be served."):

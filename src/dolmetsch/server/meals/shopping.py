@@ -22,11 +22,13 @@ def list_shopping(
     dishes: Mapping[str, ReadDish],
     plates: Mapping[str, Fraction],
 ) -> list[schemas.ShoppingOut]:
-    """Things to fetch for a batch of so many raw ``grams`` and for the ``plates``, the dearest first."""
+    """Things to fetch for a batch of so many raw ``grams`` and for the ``plates`` of ``dishes``, which has
+    all dishes by their names in small letters; the dearest first.
+    """
     here = list_left(kitchen)
     rows = [
         *(_list_used(kitchen, way, grams, outlook, here) if way is not None and outlook is not None else ()),
-        *_list_parts(dishes, plates),
+        *(row for name, count in plates.items() for row in _list_parts(name, count, dishes)),
     ]
     return [row for _, row in sorted(rows, key=lambda one: (-one[0], one[1].what.casefold()))]
 
@@ -70,23 +72,25 @@ def _amount(size: Fraction, *, is_weight: bool) -> Amount:
 
 
 def _list_parts(
-    dishes: Mapping[str, ReadDish], plates: Mapping[str, Fraction]
+    name: str, plates: Fraction, dishes: Mapping[str, ReadDish]
 ) -> Iterable[tuple[Fraction, schemas.ShoppingOut]]:
-    """Lines of the price list that the plates ask for."""
-    for name, dish in dishes.items():
-        share = plates[name] / dish.plates
-        for data, part in zip(dish.data.parts, dish.parts, strict=False):
-            if data.sort != "price":
-                continue
-            cost = None
-            if part.part.unit_cost is not None:
-                cost = part.part.amount / part.part.yield_ratio * part.part.unit_cost * share
+    """Lines of the price list that so many plates ask for, those of the dishes in them too."""
+    dish = dishes.get(name.casefold())
+    if dish is None:
+        return
+    share = plates / dish.plates
+    for data, part in zip(dish.data.parts, dish.parts, strict=False):
+        used = part.part.amount / part.part.yield_ratio * share
+        if data.sort == "dish":
+            yield from _list_parts(data.name, used, dishes)
+        elif data.sort == "price":
+            cost = None if part.part.unit_cost is None else used * part.part.unit_cost
             times = fixed(share, 2).rstrip("0").rstrip(".")
             yield (
                 cost or Fraction(0),
                 schemas.ShoppingOut(
                     what=data.name,
-                    needed=f"{times} × {part.text}",
+                    needed="",
                     here="",
                     buy=f"{times} × {part.text}",
                     cost=None if cost is None else print_money(cost),

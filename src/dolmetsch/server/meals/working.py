@@ -78,12 +78,14 @@ class Worked:
     batch: Batch | None
     around: Surroundings
     fitted: Fitted | None
+    pieces: int = 0
 
 
 def work_out(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> Worked:
     """``data`` worked out as far as it can be read."""
     read = read_meal(kitchen, data, now)
-    around = look_around(kitchen, now, until=max(read.meal_at, now) if not read.reader.problems else now)
+    until = max(read.meal_at, now) if not read.reader.problems else now
+    around = look_around(kitchen, now, until=until, apart_from=data.name)
     return _work(read, around, now)
 
 
@@ -93,16 +95,17 @@ def _work(read: ReadMeal, around: Surroundings, now: datetime) -> Worked:
     batch = None
     if short and read.way is not None and read.cut is not None and not read.reader.problems:
         batch = _plan_batch(read, float(short))
-    fitted = None
+    fitted, pieces = None, 0
     if batch is not None:
+        pieces = max(1, ceil(batch.grams / float(read.piece) - 1e-3))
         fitted = fit_plan(
             around,
             batch.placed,
-            pieces=max(1, ceil(batch.grams / float(read.piece) - 1e-3)),
+            pieces=pieces,
             loads=read.data.loads,
             minutes_a_day=read.minutes_a_day,
         )
-    return Worked(read=read, needed=needed, batch=batch, around=around, fitted=fitted)
+    return Worked(read=read, needed=needed, batch=batch, around=around, fitted=fitted, pieces=pieces)
 
 
 def _list_needed(read: ReadMeal, now: datetime) -> Iterator[tuple[str, Fraction, Fraction]]:
@@ -191,7 +194,7 @@ def show_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> schemas.
             way=read.way if batch is not None else None,
             grams=0.0 if batch is None else batch.grams,
             outlook=None if batch is None else batch.outlook,
-            dishes=read.dishes,
+            dishes=read.every_dish,
             plates=read.plates,
         ),
         missing=[*_list_missing(batch), *(fitted.missing if fitted is not None else [])],
@@ -400,7 +403,7 @@ def _fits(worked: Worked, data: schemas.MealIn, now: datetime) -> bool:
         return False
     around = worked.around
     if read.meal_at > worked.read.meal_at:
-        around = look_around(read.kitchen, now, until=read.meal_at)
+        around = look_around(read.kitchen, now, until=read.meal_at, apart_from=data.name)
     other = _work(read, around, now)
     if other.batch is None or other.fitted is None:
         return other.batch is None

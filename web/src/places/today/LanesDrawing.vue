@@ -34,10 +34,17 @@ const dates = computed(() => daysFrom(props.first, days.value))
 const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : 16)))
 const nowAt = computed(() => part(props.now))
 const mealAt = computed(() => (props.meal ? Math.floor(part(props.meal) * days.value) / days.value : null))
-/** Words of hands that would lie upon each other go to a second line. */
-const handsShown = computed(() =>
-  (props.hands ?? []).map((one, at) => ({ ...one, part: part(one.at), row: at % 2 })),
-)
+/** What hands do, each word on the first line where it has room; where none has, the dot alone is shown. */
+const handsShown = computed(() => {
+  const ends = [-1, -1, -1]
+  return (props.hands ?? []).map((one) => {
+    const at = part(one.at)
+    const half = (one.words.length * (isNarrow.value ? 0.02 : 0.0075)) / 2 + 0.004
+    const row = ends.findIndex((end) => end <= at - half)
+    if (row >= 0) ends[row] = at + half
+    return { ...one, part: at, row }
+  })
+})
 /** Whether there is room for words: a stay of a few hours is a mark alone, named when pointed at. */
 const hasRoom = (one: Drawn): boolean => (one.to - one.from) * days.value > 1.2
 const percent = (part: number): string => `${(part * 100).toFixed(2)}%`
@@ -71,7 +78,7 @@ function about(bar: Bar): string {
         <ul class="track hands" aria-label="Hands">
           <li v-for="one in handsShown" :key="one.at + one.words" :style="{ left: percent(one.part) }">
             <span class="dot" aria-hidden="true"></span>
-            <span class="job" :class="{ low: one.row }">{{ one.words }}</span>
+            <span class="job" :class="one.row < 0 ? 'unseen' : `line-${one.row}`">{{ one.words }}</span>
           </li>
         </ul>
       </div>
@@ -261,7 +268,7 @@ function about(bar: Bar): string {
 }
 
 .hands {
-  height: 62px;
+  height: 72px;
 }
 
 .hands li {
@@ -288,8 +295,12 @@ function about(bar: Bar): string {
   white-space: nowrap;
 }
 
-.job.low {
-  top: 30px;
+.job.line-1 {
+  top: 28px;
+}
+
+.job.line-2 {
+  top: 42px;
 }
 
 .date.meal {
@@ -344,6 +355,7 @@ function about(bar: Bar): string {
 
 .tail {
   position: absolute;
+  z-index: 1;
   height: 26px;
   border: 1px dashed #b5304a;
   border-left: 0;

@@ -8677,7 +8677,8 @@ export interface components {
          * StayOut
          * @description Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
          *
-         *     ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map.
+         *     ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map. Of a meal
+         *     plan ``code`` is empty, and it has no marks yet.
          */
         StayOut: {
             /** Code */
@@ -8704,6 +8705,8 @@ export interface components {
             latest: string | null;
             /** Is Planned */
             is_planned: boolean;
+            /** Pieces */
+            pieces: number;
             /** Points */
             points: components["schemas"]["TaskPointOut"][];
         };

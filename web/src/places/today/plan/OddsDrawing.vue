@@ -55,7 +55,7 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE * 0.62)
         stroke-width="1.5"
         stroke-dasharray="5 4"
       />
-      <text :x="x(buy.even_grams) - 8" :y="TOP + 6" text-anchor="end">
+      <text :x="x(buy.even_grams)" :y="LOW + 20" text-anchor="middle">
         {{ weightText(buy.even) }}, even odds
       </text>
       <line

@@ -50,7 +50,14 @@ const about = computed(() => {
   const day = longDayText(new Date(`${draft.value.day}T12:00`))
   return `${wants.join(', ')} on ${day} at ${draft.value.at}${draft.value.way ? `, by “${draft.value.way}”` : ''}`
 })
-const hands = computed(() => (plan.value?.jobs ?? []).map((job) => ({ at: job.starts, words: job.words })))
+const now = new Date().toISOString()
+const short: Record<string, string> = { rest: 'rinse, dry', cook: 'smoke', dry: 'hang', age: 'hang' }
+const hands = computed(() =>
+  (plan.value?.jobs ?? []).map((job) => ({ at: job.starts, words: short[job.kind] ?? job.kind })),
+)
+/** "25 min, Smoker" */
+const workText = (job: { minutes: number; store: string }): string =>
+  [job.minutes ? `${job.minutes} min` : '', job.store].filter(Boolean).join(', ')
 const wanted = computed(() =>
   (plan.value?.needed ?? [])
     .map((one) => `${one.product}: ${weightText(one.wanted)} wanted, ${weightText(one.here)} here`)
@@ -157,7 +164,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         :lanes="plan.lanes"
         :first="plan.first"
         :days="plan.days"
-        :now="plan.first"
+        :now="now"
         :hands="hands"
         :meal="plan.meal_at"
         :clashes="plan.clashes"
@@ -168,9 +175,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
           <li v-for="job in plan.jobs" :key="job.starts + job.kind">
             <b>{{ job.words }}</b>
             <span>{{ momentText(job.starts) }}</span>
-            <span class="quiet"
-              >{{ job.minutes ? `${job.minutes} min` : '' }}{{ job.store ? `, ${job.store}` : '' }}</span
-            >
+            <span class="quiet">{{ workText(job) }}</span>
             <span class="quiet small">{{
               job.is_too_long ? '▲ longer than it may lie' : spareText(job.spare_hours)
             }}</span>
