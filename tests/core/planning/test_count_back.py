@@ -82,6 +82,20 @@ def test_a_smoke_that_is_watched_falls_into_the_day():
     assert count_forward([smoke], local(2026, 12, 5, 14), DAY)[0].start == local(2026, 12, 6, 7)
 
 
+def test_what_comes_out_of_the_smoke_is_chilled_at_once():
+    """Out at eight in the evening, not left in the smoker until the chill has to begin the next morning."""
+    smoke = Job(kind="smoke", hands=timedelta(minutes=30), least=hours(6), is_followed_at_once=True)
+    chill = Job(kind="chill", hands=timedelta(minutes=10), least=hours(12))
+    placed = count_back([smoke, chill], local(2026, 12, 5, 20), DAY)
+    assert [one.start for one in placed] == [local(2026, 12, 4, 19, 30), local(2026, 12, 5, 7, 50)]
+    watched = replace(smoke, is_watched=True)
+    placed = count_back([watched, chill], local(2026, 12, 5, 20), DAY)
+    assert [(one.start, one.end) for one in placed] == [
+        (local(2026, 12, 4, 13, 30), local(2026, 12, 4, 20)),
+        (local(2026, 12, 4, 20), local(2026, 12, 5, 20)),
+    ]
+
+
 def test_a_day_later_is_a_day_too_late():
     start = count_back(BELLY, SATURDAY, DAY)[0].start
     assert ready_at(BELLY, start, DAY) <= SATURDAY
@@ -135,6 +149,7 @@ jobs = st.lists(
         least=st.integers(0, 200).map(hours),
         reserve=st.integers(0, 24).map(hours),
         is_watched=st.booleans(),
+        is_followed_at_once=st.booleans(),
     ),
     min_size=1,
     max_size=6,
@@ -146,8 +161,8 @@ def test_counted_back_it_is_ready_in_time_and_counted_forward_too(several, ready
     placed = count_back(several, ready_by, DAY)
     assert placed[-1].end == ready_by
     for one in placed:
-        assert one.spare >= one.job.reserve
-        assert DAY.begins <= one.start.hour < DAY.ends or one.job.hands == timedelta()
+        assert one.spare >= (timedelta() if one.job.is_followed_at_once else one.job.reserve)
+        assert DAY.begins <= one.start.hour <= DAY.ends
     assert count_forward(several, placed[0].start, DAY)[-1].end <= ready_by
 
 

@@ -5,7 +5,7 @@ by itself passes also at night.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Final, Literal
 
@@ -34,6 +34,8 @@ class Job:
     ``most``: no longer than that; None: as long as it likes. ``reserve``: kept free after it, for work that
     is known to run late. ``holder``: where the meat lies meanwhile. ``is_watched``: somebody has to be there
     while it passes, so that all of it falls into the kitchen's day, where it is no longer than one.
+    ``is_followed_at_once``: the next job begins when it is over, where that is by day: nothing is left lying
+    in the warm.
     """
 
     kind: str
@@ -43,6 +45,7 @@ class Job:
     reserve: timedelta = NO_TIME
     holder: Holder = ""
     is_watched: bool = False
+    is_followed_at_once: bool = False
 
     @property
     def attended(self) -> timedelta:
@@ -100,7 +103,19 @@ def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[Pl
         start = latest_start(end - job.reserve - job.least + job.attended - job.hands, job.attended, day)
         placed.append(PlacedJob(job=job, start=start, hands_end=start + job.hands, end=end))
         end = start
-    return placed[::-1]
+    placed.reverse()
+    for index in range(len(placed) - 1):
+        _follow_at_once(placed, index, day)
+    return placed
+
+
+def _follow_at_once(placed: list[PlacedJob], index: int, day: WorkDay) -> None:
+    """Begin the job after ``index`` when that one is over, if it asks for that."""
+    one, following = placed[index], placed[index + 1]
+    over = one.hands_end + one.job.least
+    if one.job.is_followed_at_once and day.begins <= over.hour <= day.ends and over < following.start:
+        placed[index] = replace(one, end=over)
+        placed[index + 1] = replace(following, start=over, hands_end=over + following.job.hands)
 
 
 def count_forward(jobs: Sequence[Job], start: datetime, day: WorkDay) -> list[PlacedJob]:

@@ -63,6 +63,7 @@ def list_jobs(way: Way, grams: float, *, own_hours: Mapping[str, float], loads: 
                 reserve=PULLED_RESERVE if step.method == "pulled" else NO_TIME,
                 holder=_HOLDERS.get(step.kind, ""),
                 is_watched=step.method in WATCHED,
+                is_followed_at_once=step.kind == "smoke",
             )
         )
     return jobs

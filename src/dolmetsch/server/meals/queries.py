@@ -14,7 +14,7 @@ from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.listed import is_done, latest_news, list_jobs_of, list_meals
 from dolmetsch.server.meals.models import Meal, MealJob
-from dolmetsch.server.meals.working import DAY, show_meal
+from dolmetsch.server.meals.working import DAY, say_hours, show_meal
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.problems import not_found
@@ -121,11 +121,11 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
 
 
 def _say_ready(ready: datetime, meal_at: datetime) -> str:
-    hours = round(abs((meal_at - ready).total_seconds()) / 3600)
+    apart = say_hours(abs(meal_at - ready))
     when = f"{timezone.localtime(ready):%a %-d %b, %H:%M}"
     if ready > meal_at:
-        return f"Ready {when} as it stands: {hours} hours after the meal."
-    return f"Ready {when} as it stands: {hours} hours before the meal."
+        return f"Ready {when} as it stands: {apart} after the meal."
+    return f"Ready {when} as it stands: {apart} before the meal."
 
 
 def find_ready(jobs: Sequence[MealJob], now: datetime) -> datetime | None:

@@ -51,6 +51,7 @@ class ReadMeal:
     #: Those that are served, and all there are by their names in small letters.
     dishes: dict[str, ReadDish] = field(default_factory=dict)
     every_dish: dict[str, ReadDish] = field(default_factory=dict)
+    lines: Mapping[str, Price] = field(default_factory=dict)
     plates: dict[str, Fraction] = field(default_factory=dict)
     way: Way | None = None
     cut: Cut | None = None
@@ -140,7 +141,7 @@ def _take_price(read: ReadMeal, price: Price) -> None:
 
 def _read_wants(read: ReadMeal) -> None:
     _, dishes, _, prices = read_all(read.kitchen)
-    read.every_dish = dishes
+    read.every_dish, read.lines = dishes, prices.lines
     for index, want in enumerate(read.data.wants):
         path = f"wants[{index}]"
         if not read.reader.need(f"{path}.name", want.name, "Say what is to be served."):

@@ -107,7 +107,9 @@ class ClashOut(BaseModel):
 
 
 class WayOutOut(BaseModel):
-    """Something that can be done about a clash, what it costs, and the plan as it would be then."""
+    """Something that can be done about a clash, and the plan as it would be then; ``price``: money it costs,
+    empty where it costs something else.
+    """
 
     words: str
     price: str

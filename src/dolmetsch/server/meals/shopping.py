@@ -5,7 +5,7 @@ from fractions import Fraction
 
 from dolmetsch.core.forecast.outlook import Outlook
 from dolmetsch.core.forecast.way import Way
-from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.dishes.cupboard import Amount, list_left
 from dolmetsch.server.kitchens.models import Kitchen
@@ -20,15 +20,16 @@ def list_shopping(
     grams: float,
     outlook: Outlook | None,
     dishes: Mapping[str, ReadDish],
+    lines: Mapping[str, Price],
     plates: Mapping[str, Fraction],
 ) -> list[schemas.ShoppingOut]:
     """Things to fetch for a batch of so many raw ``grams`` and for the ``plates`` of ``dishes``, which has
-    all dishes by their names in small letters; the dearest first.
+    all dishes, at the prices ``lines``, by their names in small letters; the dearest first.
     """
     here = list_left(kitchen)
     rows = [
         *(_list_used(kitchen, way, grams, outlook, here) if way is not None and outlook is not None else ()),
-        *(row for name, count in plates.items() for row in _list_parts(name, count, dishes)),
+        *(row for name, count in plates.items() for row in _list_parts(kitchen, name, count, dishes, lines)),
     ]
     return [row for _, row in sorted(rows, key=lambda one: (-one[0], one[1].what.casefold()))]
 
@@ -72,7 +73,11 @@ def _amount(size: Fraction, *, is_weight: bool) -> Amount:
 
 
 def _list_parts(
-    name: str, plates: Fraction, dishes: Mapping[str, ReadDish]
+    kitchen: Kitchen,
+    name: str,
+    plates: Fraction,
+    dishes: Mapping[str, ReadDish],
+    lines: Mapping[str, Price],
 ) -> Iterable[tuple[Fraction, schemas.ShoppingOut]]:
     """Lines of the price list that so many plates ask for, those of the dishes in them too."""
     dish = dishes.get(name.casefold())
@@ -82,17 +87,18 @@ def _list_parts(
     for data, part in zip(dish.data.parts, dish.parts, strict=False):
         used = part.part.amount / part.part.yield_ratio * share
         if data.sort == "dish":
-            yield from _list_parts(data.name, used, dishes)
+            yield from _list_parts(kitchen, data.name, used, dishes, lines)
         elif data.sort == "price":
             cost = None if part.part.unit_cost is None else used * part.part.unit_cost
-            times = fixed(share, 2).rstrip("0").rstrip(".")
+            line = lines.get(data.name.casefold())
+            amount = _amount(used, is_weight=line is None or line.grams is not None)
             yield (
                 cost or Fraction(0),
                 schemas.ShoppingOut(
                     what=data.name,
                     needed="",
                     here="",
-                    buy=f"{times} × {part.text}",
+                    buy=amount.say(kitchen.weight_unit),
                     cost=None if cost is None else print_money(cost),
                 ),
             )

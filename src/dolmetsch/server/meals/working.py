@@ -195,6 +195,7 @@ def show_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> schemas.
             grams=0.0 if batch is None else batch.grams,
             outlook=None if batch is None else batch.outlook,
             dishes=read.every_dish,
+            lines=read.lines,
             plates=read.plates,
         ),
         missing=[*_list_missing(batch), *(fitted.missing if fitted is not None else [])],
@@ -256,7 +257,7 @@ def _say_later(read: ReadMeal, batch: Batch, now: datetime) -> str:
     ready = ready_at(batch.jobs, start + timedelta(days=1), DAY)
     if ready <= read.meal_at:
         return f"A day later it is still ready in time, {_say_time(ready)}."
-    late = _say_hours(ready - read.meal_at)
+    late = say_hours(ready - read.meal_at)
     return f"A day later it is ready {_say_time(ready)}, {late} after the meal."
 
 
@@ -264,7 +265,8 @@ def _say_time(moment: datetime) -> str:
     return f"{timezone.localtime(moment):%a %-d %b, %H:%M}"
 
 
-def _say_hours(span: timedelta) -> str:
+def say_hours(span: timedelta) -> str:
+    """ "5 hours", from two days on "2 days"."""
     hours = round(span.total_seconds() / 3600)
     return f"{hours // 24} days" if hours >= 48 else f"{hours} hours"
 
@@ -360,17 +362,17 @@ def _try_ways(worked: Worked, now: datetime) -> Iterator[tuple[str, str, schemas
         if batch.placed[0].start - timedelta(days=days) > now:
             later = data.model_copy(update={"reserve_hours": f"{hours + 24 * days:g}"})
             word = "day" if days == 1 else "days"
-            yield f"Begin {days} {word} earlier: it is ready {days} {word} before the meal", "nothing", later
+            yield f"Begin {days} {word} earlier: it is ready {days} {word} before the meal", "0.00", later
     if data.loads == 1:
         more = _price_of_load(worked)
         yield "Smoke it in two loads", more, data.model_copy(update={"loads": 2})
     for days in (1, 2):
         moved = data.model_copy(update={"day": data.day + timedelta(days=days)})
-        yield f"Move the meal to {print_day(worked.read.meal_at + timedelta(days=days))}", "the day", moved
+        yield f"Move the meal to {print_day(worked.read.meal_at + timedelta(days=days))}", "", moved
     for part in (0.75, 0.5, 0.25):
         less = _make_less(data, part)
         if less is not None:
-            yield f"Make {round(part * 100)} % of it: {_say_wants(less)}", "what is not served", less
+            yield f"Make {round(part * 100)} % of it: {_say_wants(less)}", "", less
 
 
 def _price_of_load(worked: Worked) -> str:

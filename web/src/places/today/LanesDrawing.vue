@@ -31,7 +31,7 @@ const rows = computed(() =>
 )
 const dates = computed(() => daysFrom(props.first, days.value))
 /** Of many days every other one, or one in seven, is named. */
-const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : 16)))
+const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : 20)))
 const nowAt = computed(() => part(props.now))
 const mealAt = computed(() => (props.meal ? Math.floor(part(props.meal) * days.value) / days.value : null))
 /** What hands do, each word on the first line where it has room; where none has, the dot alone is shown. */
@@ -68,7 +68,7 @@ function about(bar: Bar): string {
             :key="at"
             class="date"
             :class="{ today: at === 0, meal: mealAt !== null && Math.round(mealAt * days) === at }"
-            :style="{ left: percent(at / days), width: percent(step / days) }"
+            :style="{ left: percent(at / days), width: percent(1 / days) }"
             ><b>{{ weekdayText(date) }}</b> {{ date.getDate() }}</span
           >
         </div>
@@ -273,6 +273,7 @@ function about(bar: Bar): string {
 
 .hands li {
   position: absolute;
+  z-index: 2;
   top: 8px;
 }
 

@@ -9095,7 +9095,8 @@ export interface components {
         };
         /**
          * WayOutOut
-         * @description Something that can be done about a clash, what it costs, and the plan as it would be then.
+         * @description Something that can be done about a clash, and the plan as it would be then; ``price``: money it costs,
+         *     empty where it costs something else.
          */
         WayOutOut: {
             /** Words */

@@ -31,7 +31,10 @@ const fill = computed(
       (one) => y(one.part),
     )(odds.value) ?? '',
 )
-const chance = computed(() => Math.floor(Number(props.buy.chance)))
+const chance = computed(() => {
+  const part = Number(props.buy.chance)
+  return part >= 99.5 ? 'over 99' : String(Math.floor(part))
+})
 const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE * 0.62)
 </script>
 

@@ -47,8 +47,10 @@ const percent = (one: string): string => `${Math.round(Number(one))} %`
         class="act small"
         @click="emit('take', way.input)"
       >
-        {{ way.words }}
-        <span class="quiet">costs {{ way.price.match(/^[0-9]/) ? money(way.price) : way.price }}</span>
+        {{ way.words
+        }}<span v-if="way.price" class="quiet">{{
+          Number(way.price) ? `, ${money(way.price)} more` : ', costs nothing'
+        }}</span>
       </button>
     </template>
     <p v-else>Nothing of what can be tried here makes it fit: fewer plates, another day, or another place.</p>
