@@ -154,8 +154,8 @@ def show_clashes(fitted: Fitted) -> list[schemas.ClashOut]:
             begins=clash.begins,
             ends=clash.ends,
             words=(
-                f"{clash.room}: {clash.over} {'place' if clash.over == 1 else 'places'} too few from"
-                f" {print_day(clash.begins)} to {print_day(clash.ends)}{_beside(clash)}."
+                f"{clash.room}: {clash.over} {'place' if clash.over == 1 else 'places'} too few"
+                f" {_say_span(clash.begins, clash.ends)}{_beside(clash)}."
             ),
         )
         for clash in fitted.clashes
@@ -168,6 +168,14 @@ def show_clashes(fitted: Fitted) -> list[schemas.ClashOut]:
         )
         found.append(schemas.ClashOut(store="", begins=begins, ends=begins + timedelta(days=1), words=words))
     return found
+
+
+def _say_span(begins: datetime, ends: datetime) -> str:
+    """ "from 2 Mar to 5 Mar", or "on 2 Mar from 13:30 to 20:00" """
+    first, last = timezone.localtime(begins), timezone.localtime(ends)
+    if first.date() == last.date():
+        return f"on {print_day(begins)} from {first:%H:%M} to {last:%H:%M}"
+    return f"from {print_day(begins)} to {print_day(ends)}"
 
 
 def _beside(clash: Clash) -> str:

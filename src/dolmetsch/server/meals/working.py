@@ -268,7 +268,9 @@ def _say_time(moment: datetime) -> str:
 def say_hours(span: timedelta) -> str:
     """ "5 hours", from two days on "2 days"."""
     hours = round(span.total_seconds() / 3600)
-    return f"{hours // 24} days" if hours >= 48 else f"{hours} hours"
+    if hours >= 48:
+        return f"{hours // 24} days"
+    return "1 hour" if hours == 1 else f"{hours} hours"
 
 
 def _show_plates(worked: Worked) -> Iterator[schemas.PlateOut]:

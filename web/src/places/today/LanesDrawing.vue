@@ -215,6 +215,8 @@ function about(bar: Bar): string {
 }
 
 .date.today {
+  min-width: max-content;
+  padding: 4px 3px;
   background: var(--rail);
   color: #fff;
   border-radius: 4px;

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { momentText } from '@/shared/quantity/when'
+import { weekMomentText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useMeals, useMealWrites } from './plan/useMeals'
 
@@ -29,7 +29,7 @@ const tick = (uid: string): void => void ticking.write({ uid, sort: 'done' }, re
           <b>{{ job.words }}</b><br />
           <RouterLink :to="{ name: 'plan', params: { name: job.meal } }">{{ job.meal }}</RouterLink>
           <span class="quiet small" :class="{ late: job.is_late }">
-            {{ job.is_late ? '▲ late: ' : '' }}{{ momentText(job.due_at)
+            {{ job.is_late ? '▲ late: ' : '' }}{{ weekMomentText(job.due_at)
             }}{{ job.minutes ? `, ${job.minutes} min` : '' }}</span
           >
         </span>

@@ -13,6 +13,7 @@ import ToDo from './ToDo.vue'
 
 const { data: today, error, refetch } = useToday()
 const { alarms } = useAlarms()
+const print = (): void => window.print()
 const date = longDayText(new Date())
 const count = computed(() => (today.value?.under_way.length ?? 0) + (today.value?.more_under_way ?? 0))
 const summary = computed(() =>
@@ -31,6 +32,7 @@ const summary = computed(() =>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
       <RouterLink class="act" :to="{ name: 'plans' }">Plan a meal</RouterLink>
+      <button type="button" class="act" @click="print">Print for the wall</button>
       <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
@@ -44,7 +46,7 @@ const summary = computed(() =>
     </div>
     <div class="hangs">
       <DayLanes />
-      <h2>Under way</h2>
+      <h2 class="screen">Under way</h2>
       <ul v-if="today.under_way.length" class="rows" aria-label="Batches under way">
         <BatchRow v-for="batch in today.under_way" :key="batch.code" :batch="batch" />
       </ul>
@@ -91,6 +93,20 @@ const summary = computed(() =>
 .rows {
   display: grid;
   gap: 10px;
+}
+
+/* for the wall: what is to be done, and who lies where */
+@media print {
+  .acts,
+  .alarms,
+  .screen,
+  .hangs > :not(:first-child) {
+    display: none;
+  }
+
+  .day {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 
 h2 {

@@ -38,7 +38,7 @@ describe('one thing to do', () => {
     expect(result).toContain('Fridge 1: shelf 2; 3 of 8; day 4')
     expect(result).toContain('due 11:00')
     expect(plain(row({ marks: ['lot'], of: 1, count: 1 }).shown.text())).not.toContain('piece')
-    expect(plain(row({ is_late: true, due_at: at(-24) }).shown.text())).toContain('▲ late: was due 2 Mar')
+    expect(plain(row({ is_late: true, due_at: at(-24) }).shown.text())).toContain('▲ late: was due Mon 2 Mar')
     const done = row({ state: 'done', done_at: at(-1), by: 'Odo', taste: 'right', words: 'Taste' }).shown
     expect(plain(done.text())).toContain('Taste: just right')
     expect(plain(done.text())).toContain('by Odo')

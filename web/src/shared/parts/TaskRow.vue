@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Task } from '@/shared/api/client'
-import { dayText, momentText, timeText } from '@/shared/quantity/when'
+import { dayText, momentText, timeText, weekMomentText } from '@/shared/quantity/when'
 import { useTick } from './useTick'
 
 /** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
@@ -21,8 +21,8 @@ const due = computed(() => {
   if (props.task.state === 'done')
     return `done ${momentText(props.task.done_at ?? props.task.due_at)}${props.task.by ? ` by ${props.task.by}` : ''}`
   return props.task.is_late
-    ? `late: was due ${momentText(props.task.due_at)}`
-    : `due ${isToday.value ? timeText(props.task.due_at) : momentText(props.task.due_at)}`
+    ? `late: was due ${weekMomentText(props.task.due_at)}`
+    : `due ${isToday.value ? timeText(props.task.due_at) : weekMomentText(props.task.due_at)}`
 })
 const isToday = computed(() => new Date(props.task.due_at).toDateString() === new Date().toDateString())
 const label = computed(() => `${props.task.words}, ${props.task.code} ${marks.value}`)

@@ -24,6 +24,9 @@ export const weekdayText = (moment: Date): string => weekday.format(moment)
 export const dayText = (moment: string): string => day.format(asDate(moment))
 /** "2 Mar, 14:02" */
 export const momentText = (moment: string): string => dayAndTime.format(asDate(moment))
+/** "Mon 2 Mar, 14:02" */
+export const weekMomentText = (moment: string): string =>
+  `${weekday.format(asDate(moment))} ${momentText(moment)}`
 /** "14:02" */
 export const timeText = (moment: string): string =>
   asDate(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })

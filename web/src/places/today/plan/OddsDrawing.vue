@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { scaleLinear } from 'd3-scale'
 import { area, line } from 'd3-shape'
+import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -8,13 +9,16 @@ import { useUnits } from '@/shared/quantity/useUnits'
 /** How much raw meat is needed, with its odds: even, and as much as is bought. */
 const props = defineProps<{ buy: Schemas['BuyOut']; wanted: string }>()
 const { weightText } = useUnits()
-const [WIDE, TOP, LOW] = [780, 26, 120] as const
+const isNarrow = useMediaQuery('(max-width: 620px)')
+const [TOP, LOW] = [26, 120] as const
+const WIDE = computed(() => (isNarrow.value ? 400 : 780))
 const odds = computed(() => props.buy.odds)
 const x = computed(() => {
   const least = odds.value[0]?.grams ?? 0
   const most = Math.max(odds.value.at(-1)?.grams ?? 1, props.buy.sure_grams * 1.02)
-  return scaleLinear([least, most], [30, WIDE - 30])
+  return scaleLinear([least, most], [30, WIDE.value - 30])
 })
+const ends = computed(() => ({ least: odds.value[0]?.grams ?? 0, most: odds.value.at(-1)?.grams ?? 0 }))
 const y = scaleLinear([0, 1], [LOW, TOP + 14])
 const edge = computed(
   () =>
@@ -35,7 +39,7 @@ const chance = computed(() => {
   const part = Number(props.buy.chance)
   return part >= 99.5 ? 'over 99' : String(Math.floor(part))
 })
-const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE * 0.62)
+const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55)
 </script>
 
 <template>
@@ -78,8 +82,8 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE * 0.62)
         buy {{ weightText(buy.buy) }}: enough {{ chance }} times of 100
       </text>
       <template v-if="odds.length">
-        <text :x="x(odds[0]!.grams)" :y="LOW + 20">{{ weightText(buy.least) }}</text>
-        <text :x="x(odds[odds.length - 1]!.grams)" :y="LOW + 20" text-anchor="end">
+        <text :x="x(ends.least)" :y="LOW + 20">{{ weightText(buy.least) }}</text>
+        <text :x="x(ends.most)" :y="LOW + 20" text-anchor="end">
           {{ weightText(buy.most) }}
         </text>
       </template>

@@ -3,7 +3,7 @@ import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { hoursText, longDayText, momentText } from '@/shared/quantity/when'
+import { hoursText, longDayText, weekMomentText } from '@/shared/quantity/when'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -174,7 +174,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         <ol>
           <li v-for="job in plan.jobs" :key="job.starts + job.kind">
             <b>{{ job.words }}</b>
-            <span>{{ momentText(job.starts) }}</span>
+            <span>{{ weekMomentText(job.starts) }}</span>
             <span class="quiet">{{ workText(job) }}</span>
             <span class="quiet small">{{
               job.is_too_long ? '▲ longer than it may lie' : spareText(job.spare_hours)
