@@ -68,12 +68,6 @@ def read_tags(page: Page) -> None:
     page.get_by_text("worth up to").nth(3).wait_for()
 
 
-def try_changes(page: Page) -> None:
-    page.get_by_label("Tag price", exact=True).fill("3.30")
-    page.get_by_label("Smoked", exact=True).fill("90")
-    page.get_by_text("with your changes").first.wait_for()
-
-
 def tend(page: Page) -> None:
     """Two pieces of loin in a stepped cook whose fire burned low for a while."""
     for words in ("meat 1 35", "meat 2 42", "program 130/60 180/120 225"):
@@ -149,12 +143,12 @@ PICTURES = [
     ("dish", "/slice/dishes/Harbor%20roll", LAPTOP, None),
     ("slice", "/slice/board/G-01", LAPTOP, slice_goose),
     ("today", "/", LAPTOP, None),
+    ("plan", "/plans/of/Saturday's%20sixty", LAPTOP, None),
     ("case", "/buy", LAPTOP, read_tags),
     ("phone-case", "/buy", PHONE, read_tags),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),
-    ("what-if", "/verdict/J-01/house-or-shop", LAPTOP, try_changes),
     ("phone-verdict", "/verdict/J-01", PHONE, None),
     ("weigh", "/bench/L-01/weigh", LAPTOP, lay_on_scale),
     ("phone-weigh", "/bench/L-01/weigh", PHONE, lay_on_scale),
