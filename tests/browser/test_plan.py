@@ -1,4 +1,4 @@
-"""From "sixty on Saturday" back to what to buy, whether it fits, and the list: a whole journey."""
+"""From "forty on Saturday" back to what to buy, whether it fits, and the list: a whole journey."""
 
 from datetime import timedelta
 
@@ -17,7 +17,7 @@ def test_a_meal_is_planned_made_to_fit_and_put_on_the_list(kitchen: Page, cantee
     kitchen.get_by_label("Name").fill("Ferry supper")
     kitchen.get_by_label("Day", exact=True).fill(day.isoformat())
     kitchen.get_by_label("Dish", exact=True).fill("Harbor roll")
-    kitchen.get_by_label("Plates").fill("60")
+    kitchen.get_by_label("Plates").fill("40")
     kitchen.get_by_label("Method").select_option("Dry cure, cherry smoke")
     kitchen.get_by_label("Meat, from the price list").select_option("jowl, skin on")
     kitchen.get_by_label("A pack holds").fill("6 lb")

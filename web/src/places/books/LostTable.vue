@@ -10,7 +10,7 @@ const rows = computed(() => larder.value?.lost ?? [])
 </script>
 
 <template>
-  <section v-if="rows.length" class="panel" aria-label="Lost after packing">
+  <section v-if="rows.length" class="panel" aria-label="Lost after packing" tabindex="0">
     <h2>Lost after packing</h2>
     <table>
       <thead>

@@ -52,7 +52,7 @@ const marksOf = (bar: Bar): string => bar.marks.filter((mark) => mark !== 'lot')
 function about(bar: Bar): string {
   const until = bar.ends ? `until ${dayText(bar.ends)}` : bar.is_planned ? '' : 'no end planned'
   const from = bar.is_planned ? `planned for ${dayText(bar.begins)}` : ''
-  return [`${bar.code} ${marksOf(bar)}`.trim(), bar.words, from, until].filter(Boolean).join(', ')
+  return [`${bar.code || bar.name} ${marksOf(bar)}`.trim(), bar.words, from, until].filter(Boolean).join(', ')
 }
 </script>
 
