@@ -23,6 +23,7 @@ from larder_speed import describe_larder, measure_larder
 from large_batch import describe_large, measure_large
 from many_kitchens import COPIES, EACH, explain_busiest, fill_up, show_plans
 from outlook_speed import measure_import, measure_outlooks
+from plan_speed import describe_plan, measure_plan
 from scale_delay import TellingScale, measure_delay
 
 from dolmetsch.command.children import end, spawn
@@ -224,12 +225,16 @@ def main() -> None:
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
     parser.add_argument("--fires", action="store_true", help="measure fires alone, and write that part anew")
     parser.add_argument("--larder", action="store_true", help="the same of the larder")
+    parser.add_argument("--plan", action="store_true", help="the same of a plan")
     answer = parser.parse_args()
     if answer.fires:
         write_part("## Fires", measure_fires)
         return
     if answer.larder:
         write_part("## The larder", lambda port, _cooker, _heard: describe_larder(measure_larder(port)))
+        return
+    if answer.plan:
+        write_part("## A plan", lambda port, _cooker, _heard: describe_plan(measure_plan(port)))
         return
     core = measure_core() | measure_outlooks()
     port = find_free_port()
@@ -261,11 +266,12 @@ def main() -> None:
             crowded = measure_server(port, codes[REQUESTS:])
             fires = measure_fires(port, cooker, heard)
             larder = describe_larder(measure_larder(port))
+            plan = describe_plan(measure_plan(port))
             plans = show_plans(explain_busiest(client(), busy_addresses(codes[0])))
         finally:
             end(process, patience=10)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}\n{larder}"
+    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}\n{larder}\n{plan}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 

@@ -1,10 +1,11 @@
 """Whether it fits: rooms with so many slots, who lies in them when, and hands by the day."""
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
-from itertools import pairwise, product
+from itertools import combinations_with_replacement, pairwise, product
+from math import prod
 from typing import Final
 
 #: So many ways of laying things out are all tried; with more, each takes the roomiest in turn.
@@ -91,27 +92,38 @@ def lay(rooms: Sequence[Room], held: Sequence[Held], wanted: Sequence[Held]) -> 
     """Each of ``wanted`` in a room of its sort, beside what is ``held``: the layout that is least too full
     (pieces too many, times hours), of equal ones the one with the fewest rooms.
 
-    All layouts are tried where there are few; else each takes the room that has most places left. What has no
-    room of its sort stays without.
+    All layouts are tried where there are few, pieces that are alike changing places; else each takes the
+    room that has most places left. What has no room of its sort stays without.
     """
-    choices: list[list[Room | None]] = [
-        [room for room in rooms if room.sort == one.sort] or [None] for one in wanted
+    groups = [
+        list(
+            combinations_with_replacement(
+                [room.name for room in rooms if room.sort == one.sort] or [""], count
+            )
+        )
+        for one, count in Counter(wanted).items()
     ]
-    count = 1
-    for choice in choices:
-        count *= len(choice)
-    if count > MOST_TRIED:
+    if prod(len(group) for group in groups) > MOST_TRIED:
         return _lay_in_turn(rooms, held, wanted)
+    sorts = {one.sort for one in wanted}
+    mine = [room for room in rooms if room.sort in sorts]
+    # only what lies there meanwhile is in the way
+    beside = [one for one in held if any(_overlap(one, each) for each in Counter(wanted))]
     best: tuple[tuple[float, int], list[Held]] | None = None
-    for chosen in product(*choices):
+    for chosen in product(*groups):
         laid = [
-            replace(one, room="" if room is None else room.name)
-            for one, room in zip(wanted, chosen, strict=True)
+            replace(one, room=name)
+            for one, names in zip(Counter(wanted), chosen, strict=True)
+            for name in names
         ]
-        badness = (too_full(rooms, [*held, *laid]), len({one.room for one in laid}))
+        badness = (too_full(mine, [*beside, *laid]), len({one.room for one in laid}))
         if best is None or badness < best[0]:
             best = (badness, laid)
     return [] if best is None else best[1]
+
+
+def _overlap(one: Held, other: Held) -> bool:
+    return one.begins < other.ends and one.ends > other.begins
 
 
 def _lay_in_turn(rooms: Sequence[Room], held: Sequence[Held], wanted: Sequence[Held]) -> list[Held]:

@@ -1,13 +1,16 @@
 """The store cupboard: what was bought and counted, less what batches used since."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
+from functools import reduce
+from operator import or_
 from typing import Final
 
+from django.db.models import Q, Sum
 from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import fixed
@@ -134,9 +137,18 @@ def _sum(used: Used, *, since: datetime | None, by_weight: bool) -> Fraction:
     return sum((part for part in parts if part is not None), Fraction(0))
 
 
-def _count_left(notes: Iterable[StockNote], used: Used, *, by_weight: bool) -> Amount | None:
-    """Counted last, and bought since, less what was used since; None where it was never noted."""
-    start, size, is_known = None, Fraction(0), False
+@dataclass(frozen=True, slots=True, kw_only=True)
+class _Stock:
+    """What was counted last, and bought since: so much of it, less what was used ``since``."""
+
+    size: Fraction
+    since: datetime
+    by_weight: bool
+
+
+def _find_stock(notes: Iterable[StockNote], *, by_weight: bool) -> _Stock | None:
+    """The stock that notes, oldest first, come to; None where none of them is by weight, or by count."""
+    start, size = None, Fraction(0)
     for note in notes:
         value = _exact(note.grams if by_weight else note.count)
         if value is None:
@@ -146,10 +158,15 @@ def _count_left(notes: Iterable[StockNote], used: Used, *, by_weight: bool) -> A
         else:
             start = start or note.at
             size += value
-        is_known = True
-    if not is_known:
+    return None if start is None else _Stock(size=size, since=start, by_weight=by_weight)
+
+
+def _count_left(notes: Iterable[StockNote], used: Used, *, by_weight: bool) -> Amount | None:
+    """Counted last, and bought since, less what was used since; None where it was never noted."""
+    stock = _find_stock(notes, by_weight=by_weight)
+    if stock is None:
         return None
-    return _amount(size - _sum(used, since=start, by_weight=by_weight), by_weight=by_weight)
+    return _amount(stock.size - _sum(used, since=stock.since, by_weight=by_weight), by_weight=by_weight)
 
 
 def _mean_batch(used: Used, *, by_weight: bool) -> Amount | None:
@@ -163,16 +180,27 @@ def _mean_batch(used: Used, *, by_weight: bool) -> Amount | None:
     return _amount(sum(latest, Fraction(0)) / len(latest), by_weight=by_weight) if latest else None
 
 
-def list_left(kitchen: Kitchen) -> dict[str, Amount]:
-    """What is left of everything that was ever noted, by its name in small letters."""
+def list_left(kitchen: Kitchen, names: Collection[str]) -> dict[str, Amount]:
+    """What is left of those of ``names`` that were ever noted, by the name in small letters."""
     notes: dict[str, list[StockNote]] = defaultdict(list)
-    for note in StockNote.objects.filter(kitchen=kitchen).order_by("at", "id"):
+    for note in StockNote.objects.filter(kitchen=kitchen, what__in=names).order_by("at", "id"):
         notes[note.what.casefold()].append(note)
-    used = _find_used(kitchen)
-    found = {}
-    for name, rows in notes.items():
-        mine = used.get(name, Used())
-        left = _count_left(rows, mine, by_weight=_is_by_weight(rows, mine))
-        if left is not None:
-            found[name] = left
-    return found
+    stocks = {
+        name: stock
+        for name, rows in notes.items()
+        if (stock := _find_stock(rows, by_weight=_is_by_weight(rows, Used()))) is not None
+    }
+    if not stocks:
+        return {}
+    since = reduce(or_, (Q(what=name, entry__happened_at__gt=one.since) for name, one in stocks.items()))
+    lines = UsedLine.objects.filter(since, entry__kitchen=kitchen, entry__corrections__isnull=True)
+    used: dict[str, dict[bool, Fraction]] = defaultdict(lambda: {True: Fraction(0), False: Fraction(0)})
+    # summed by the database: a busy kitchen has salted ten thousand times
+    sums = lines.values("what").annotate(grams=Sum("amount_grams"), count=Sum("amount_count"))
+    for what, grams, count in sums.values_list("what", "grams", "count"):
+        used[what.casefold()][True] += _exact(grams) or Fraction(0)
+        used[what.casefold()][False] += _exact(count) or Fraction(0)
+    return {
+        name: _amount(one.size - used[name][one.by_weight], by_weight=one.by_weight)
+        for name, one in stocks.items()
+    }

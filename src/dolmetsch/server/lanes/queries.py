@@ -8,14 +8,15 @@ from typing import Final
 
 from django.utils import timezone
 
+from dolmetsch.core.drying.follow_drying import follow_drying
 from dolmetsch.core.numbers.span import TimeForecast
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.followed import follow_fire
 from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.story import moment_of
-from dolmetsch.server.hooks.drying import read_hook
+from dolmetsch.server.hooks.drying import build_log
+from dolmetsch.server.hooks.models import Hook
 from dolmetsch.server.hooks.queries import list_hanging
-from dolmetsch.server.hooks.schemas import HookOut
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes import schemas
 from dolmetsch.server.pieces.models import PieceFact, Store
@@ -75,7 +76,7 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
     stores = list_stores(kitchen)
     lying = list(list_lying(kitchen))
     tasks = list_tasks(kitchen)
-    hooks = {(hook.batch_id, hook.mark): read_hook(hook, now=now) for hook in list_hanging(kitchen)}
+    hooks = {(hook.batch_id, hook.mark): hook for hook in list_hanging(kitchen)}
     fires = dict(_list_fires(kitchen))
     bars: dict[str, list[schemas.StayOut]] = defaultdict(list)
     for (_, store, stay), group in _group(lying, tasks, hooks, fires).items():
@@ -145,14 +146,19 @@ def _list_fires(kitchen: Kitchen) -> Iterator[tuple[Piece, tuple[datetime, TimeF
 def _group(
     lying: Iterable[Lying],
     tasks: Sequence[PlannedTask],
-    hooks: Mapping[Piece, HookOut],
+    hooks: Mapping[Piece, Hook],
     fires: Mapping[Piece, tuple[datetime, TimeForecast | None]],
 ) -> dict[tuple[int, str, Stay], list[Lying]]:
     """Pieces of one batch that do the same in the same place, as one bar."""
     groups: dict[tuple[int, str, Stay], list[Lying]] = defaultdict(list)
+    last: dict[Piece, PlannedTask] = {}
+    for task in tasks:
+        if task.kind in _ENDS:
+            for mark in task.marks:
+                last.setdefault((task.batch_id, mark), task)
     for one in lying:
         key = (one.batch, one.mark)
-        stay = _stay_of(one, tasks, hooks.get(key), fires.get(key))
+        stay = _stay_of(one, last.get(key), hooks.get(key), fires.get(key))
         store = one.store or (hooks[key].chamber if key in hooks else "")
         groups[one.batch, store, stay].append(one)
     return groups
@@ -160,8 +166,8 @@ def _group(
 
 def _stay_of(
     one: Lying,
-    tasks: Sequence[PlannedTask],
-    hook: HookOut | None,
+    last: PlannedTask | None,
+    hook: Hook | None,
     fire: tuple[datetime, TimeForecast | None] | None,
 ) -> Stay:
     if fire is not None:
@@ -170,17 +176,22 @@ def _stay_of(
         likely, high = (None, None) if span is None else (moment_of(span.likely), moment_of(span.high))
         return Stay(kind="smoke", words="in the smoke", begins=begun, ends=likely, latest=high)
     if hook is not None:
-        words = "hangs"
-        if hook.low is not None and hook.high is not None:
-            words += f", ready {print_day(hook.low)} to {print_day(hook.high)}"
-        return Stay(kind="hang", words=words, begins=hook.hung_at, ends=hook.likely, latest=hook.high)
-    own = (task for task in tasks if task.batch_id == one.batch and one.mark in task.marks)
-    last = next((task for task in own if task.kind in _ENDS), None)
+        return _hang(hook)
     if last is None:
         return Stay(kind="wait", words="waits", begins=one.since)
     kind = _ENDS[last.kind]
     latest = last.until_at if kind == "cure" else None
     return Stay(kind=kind, words=_STAY_WORDS[kind], begins=one.since, ends=last.due_at, latest=latest)
+
+
+def _hang(hook: Hook) -> Stay:
+    """A hanging piece, until it is likely to be dry."""
+    span = follow_drying(build_log(hook, list(hook.notes.order_by("at", "id")))).dry.span
+    if span is None:
+        return Stay(kind="hang", words="hangs", begins=hook.hung_at)
+    low, likely, high = (moment_of(moment) for moment in (span.low, span.likely, span.high))
+    words = f"hangs, ready {print_day(low)} to {print_day(high)}"
+    return Stay(kind="hang", words=words, begins=hook.hung_at, ends=likely, latest=high)
 
 
 def _show_bar(

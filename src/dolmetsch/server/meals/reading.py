@@ -13,12 +13,10 @@ from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.dishes.costing import Meat, ReadDish, list_needs
-from dolmetsch.server.dishes.queries import read_all
-from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.meals.known import Known
+from dolmetsch.server.prices.queries import Priced
 from dolmetsch.server.quantities.reader import Reader
-from dolmetsch.server.ways.queries import list_latest, read_kept
 
 MOST_PLATES: Final = Fraction(10_000)
 MOST_HOURS: Final = Fraction(24)
@@ -43,15 +41,12 @@ class Want:
 class ReadMeal:
     """A meal plan as read, its faults with it. What is None was not given, or could not be read."""
 
-    kitchen: Kitchen
+    known: Known
     data: schemas.MealIn
     reader: Reader
     meal_at: datetime
     wants: list[Want] = field(default_factory=list)
-    #: Those that are served, and all there are by their names in small letters.
     dishes: dict[str, ReadDish] = field(default_factory=dict)
-    every_dish: dict[str, ReadDish] = field(default_factory=dict)
-    lines: Mapping[str, Price] = field(default_factory=dict)
     plates: dict[str, Fraction] = field(default_factory=dict)
     way: Way | None = None
     cut: Cut | None = None
@@ -64,14 +59,14 @@ class ReadMeal:
     minutes_a_day: int | None = None
 
 
-def read_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> ReadMeal:
+def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
     """``data`` read; what cannot be is a fault of its reader."""
-    reader = Reader.of(kitchen)
+    reader, now = Reader.of(known.kitchen), known.now
     hour, minute = (int(part) for part in data.at.split(":"))
     meal_at = timezone.make_aware(
         datetime(data.day.year, data.day.month, data.day.day, hour, minute)  # noqa: DTZ001 (made aware)
     )
-    read = ReadMeal(kitchen=kitchen, data=data, reader=reader, meal_at=meal_at)
+    read = ReadMeal(known=known, data=data, reader=reader, meal_at=meal_at)
     if meal_at <= now:
         reader.refuse("day", "odd_time", "That day has gone by. Choose one to come.")
     elif meal_at > now + MOST_AHEAD:
@@ -104,20 +99,19 @@ def _read_way(read: ReadMeal) -> None:
     if not read.data.way:
         read.reader.refuse("way", "missing", "Choose the method it is made by.")
         return
-    row = next((way for way in list_latest(read.kitchen) if way.name == read.data.way), None)
-    if row is None:
-        read.reader.refuse("way", "unknown", f"There is no method “{read.data.way}” here.")
+    name = read.data.way
+    if name not in read.known.ways:
+        read.reader.refuse("way", "unknown", f"There is no method “{name}” here.")
         return
-    read.way = read_kept(row).way
+    read.way = read.known.ways[name]
     if read.way is None:
-        read.reader.refuse("way", "unreadable", f"“{row.name}” cannot be read as it is; save it again.")
+        read.reader.refuse("way", "unreadable", f"“{name}” cannot be read as it is; save it again.")
 
 
 def _read_meat(read: ReadMeal) -> None:
     data, reader = read.data, read.reader
     if data.meat:
-        lines = list_priced(read.kitchen, "meat")
-        read.meat = next((one for one in lines if one.item.name == data.meat), None)
+        read.meat = read.known.meats.get(data.meat)
         if read.meat is None:
             reader.refuse("meat", "unknown", f"There is no meat “{data.meat}” on the price list.")
         else:
@@ -140,8 +134,7 @@ def _take_price(read: ReadMeal, price: Price) -> None:
 
 
 def _read_wants(read: ReadMeal) -> None:
-    _, dishes, _, prices = read_all(read.kitchen)
-    read.every_dish, read.lines = dishes, prices.lines
+    dishes, prices = read.known.dishes, read.known.prices
     for index, want in enumerate(read.data.wants):
         path = f"wants[{index}]"
         if not read.reader.need(f"{path}.name", want.name, "Say what is to be served."):
@@ -169,7 +162,7 @@ def _add_needs(
     read: ReadMeal,
     path: str,
     dish: ReadDish,
-    dishes: dict[str, ReadDish],
+    dishes: Mapping[str, ReadDish],
     plates: Fraction,
     meats: Mapping[str, Meat],
 ) -> None:

@@ -26,7 +26,9 @@ def list_shopping(
     """Things to fetch for a batch of so many raw ``grams`` and for the ``plates`` of ``dishes``, which has
     all dishes, at the prices ``lines``, by their names in small letters; the dearest first.
     """
-    here = list_left(kitchen)
+    here = (
+        list_left(kitchen, {use.what for step in way.steps for use in step.used}) if way is not None else {}
+    )
     rows = [
         *(_list_used(kitchen, way, grams, outlook, here) if way is not None and outlook is not None else ()),
         *(row for name, count in plates.items() for row in _list_parts(kitchen, name, count, dishes, lines)),

@@ -21,12 +21,8 @@ from dolmetsch.core.planning.count_back import (
 )
 from dolmetsch.core.planning.need import RawNeed, chance_enough, draw_odds, raw_needed, whole_packs
 from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
-from dolmetsch.server.batches.entries.chain import policy_record
-from dolmetsch.server.batches.forecast.history import read_history
-from dolmetsch.server.dishes.costing import ReadDish, find_meats
-from dolmetsch.server.dishes.queries import read_all
+from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.larder.queries import find_paces, list_lying
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.fitting import (
     Fitted,
@@ -36,7 +32,8 @@ from dolmetsch.server.meals.fitting import (
     show_clashes,
     show_lanes,
 )
-from dolmetsch.server.meals.jobs import find_own_hours, list_jobs, words_of
+from dolmetsch.server.meals.jobs import list_jobs, words_of
+from dolmetsch.server.meals.known import gather
 from dolmetsch.server.meals.reading import ReadMeal, read_meal
 from dolmetsch.server.meals.shopping import list_shopping
 from dolmetsch.server.quantities.printing import (
@@ -47,6 +44,8 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
 )
 
+#: A meal may be moved so far to make it fit.
+MOST_LATER = timedelta(days=2)
 #: The hours at which hands are put on.
 DAY = WorkDay(begins=DAY_BEGINS, ends=DAY_ENDS)
 
@@ -83,14 +82,14 @@ class Worked:
 
 def work_out(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> Worked:
     """``data`` worked out as far as it can be read."""
-    read = read_meal(kitchen, data, now)
-    until = max(read.meal_at, now) if not read.reader.problems else now
+    read = read_meal(gather(kitchen, now, way=data.way), data)
+    until = max(read.meal_at, now) + MOST_LATER if not read.reader.problems else now
     around = look_around(kitchen, now, until=until, apart_from=data.name)
-    return _work(read, around, now)
+    return _work(read, around)
 
 
-def _work(read: ReadMeal, around: Surroundings, now: datetime) -> Worked:
-    needed = list(_list_needed(read, now))
+def _work(read: ReadMeal, around: Surroundings) -> Worked:
+    needed = list(_list_needed(read))
     short = sum((max(Fraction(0), wanted - here) for _, wanted, here in needed), Fraction(0))
     batch = None
     if short and read.way is not None and read.cut is not None and not read.reader.problems:
@@ -108,31 +107,24 @@ def _work(read: ReadMeal, around: Surroundings, now: datetime) -> Worked:
     return Worked(read=read, needed=needed, batch=batch, around=around, fitted=fitted, pieces=pieces)
 
 
-def _list_needed(read: ReadMeal, now: datetime) -> Iterator[tuple[str, Fraction, Fraction]]:
+def _list_needed(read: ReadMeal) -> Iterator[tuple[str, Fraction, Fraction]]:
     """Each product that is wanted: how much, and how much will be here on the day at the pace of late."""
     wanted: dict[str, tuple[str, Fraction]] = {}
     for want in read.wants:
         name, before = wanted.get(want.product.casefold(), (want.product, Fraction(0)))
         wanted[want.product.casefold()] = name, before + want.grams
-    left: dict[str, Fraction] = {}
-    for pack in list_lying(read.kitchen):
-        key = pack.product.casefold()
-        left[key] = left.get(key, Fraction(0)) + Fraction(pack.left_grams)
-    today = timezone.localdate(now)
-    paces = find_paces(read.kitchen, today)
-    days = max(0, (read.data.day - today).days)
+    days = max(0, (read.data.day - read.known.today).days)
     for key, (name, grams) in wanted.items():
-        pace = paces.get(key)
+        pace = read.known.paces.get(key)
         eaten = Fraction(0) if pace is None else pace.grams_a_day * days
-        yield name, grams, max(Fraction(0), left.get(key, Fraction(0)) - eaten)
+        yield name, grams, max(Fraction(0), read.known.left.get(key, Fraction(0)) - eaten)
 
 
 def _plan_batch(read: ReadMeal, short: float) -> Batch:
     way, cut = read.way, read.cut
     if way is None or cut is None:
         raise ValueError("a batch is planned by a method and for a cut")
-    history = read_history(read.kitchen)
-    beliefs = [believe(step.method, cut, history) for step in way.steps]
+    beliefs = [believe(step.method, cut, read.known.history) for step in way.steps]
     kept = Estimate(
         middle=exp(sum(belief.log_mean for belief in beliefs)),
         log_deviation=sqrt(sum(belief.log_deviation**2 for belief in beliefs)),
@@ -140,11 +132,10 @@ def _plan_batch(read: ReadMeal, short: float) -> Batch:
     need = raw_needed(short, kept, chance=read.sure)
     packs = None if read.pack is None else whole_packs(need.sure, read.pack)
     grams = need.sure if packs is None or read.pack is None else packs * float(read.pack)
-    policy = policy_record(read.kitchen)
     paid = grams * float(read.price or 0)
     start = Start(cost=paid, labour=0.0, joining=[grams, *[0.0] * len(beliefs)])
-    costs = [cost_step(step, policy) for step in way.steps]
-    jobs = list_jobs(way, grams, own_hours=find_own_hours(read.kitchen), loads=read.data.loads)
+    costs = [cost_step(step, read.known.policy) for step in way.steps]
+    jobs = list_jobs(way, grams, own_hours=read.known.own_hours, loads=read.data.loads)
     return Batch(
         short=short,
         kept=kept,
@@ -194,8 +185,8 @@ def show_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> schemas.
             way=read.way if batch is not None else None,
             grams=0.0 if batch is None else batch.grams,
             outlook=None if batch is None else batch.outlook,
-            dishes=read.every_dish,
-            lines=read.lines,
+            dishes=read.known.dishes,
+            lines=read.known.prices.lines,
             plates=read.plates,
         ),
         missing=[*_list_missing(batch), *(fitted.missing if fitted is not None else [])],
@@ -276,7 +267,7 @@ def say_hours(span: timedelta) -> str:
 def _show_plates(worked: Worked) -> Iterator[schemas.PlateOut]:
     """What a plate of each dish will cost: its meat partly from the larder, partly as it will be made."""
     read = worked.read
-    _, _, plates, _ = read_all(read.kitchen)
+    plates = read.known.plates
     short = {
         product.casefold(): float(max(Fraction(0), wanted - here) / wanted) if wanted else 0.0
         for product, wanted, here in worked.needed
@@ -330,29 +321,24 @@ def _price_range(
         return cost, cost
     if not batch.priced:
         return None
-    prices = gather_per_gram(read)
+    meats = read.known.prices.meats
     low = high = float(cost)
     for want in read.wants:
         if want.dish != name:
             continue
         part = short.get(want.product.casefold(), 0.0)
         grams = float(want.grams / want.plates) * part
-        now = prices.get(want.product.casefold(), 0.0)
+        meat = meats.get(want.product.casefold())
+        now = 0.0 if meat is None else float(meat.per_gram)
         low += grams * (batch.outlook.price.low - now)
         high += grams * (batch.outlook.price.high - now)
     return Fraction(low), Fraction(high)
 
 
-def gather_per_gram(read: ReadMeal) -> dict[str, float]:
-    """What a gram of each product costs by the pack that leaves next."""
-    meats = find_meats(read.kitchen, {want.product.casefold() for want in read.wants})
-    return {name: float(meat.per_gram) for name, meat in meats.items()}
-
-
 def list_ways_out(worked: Worked, now: datetime) -> Iterator[schemas.WayOutOut]:
     """What can be done where it does not fit: each is worked out, and offered where it then does."""
     for words, price, data in _try_ways(worked, now):
-        if _fits(worked, data, now):
+        if _fits(worked, data):
             yield schemas.WayOutOut(words=words, price=price, input=data)
 
 
@@ -380,9 +366,8 @@ def _try_ways(worked: Worked, now: datetime) -> Iterator[tuple[str, str, schemas
 def _price_of_load(worked: Worked) -> str:
     """What a second load costs more: what a smoke uses by the batch, and its work."""
     way: Way | None = worked.read.way
-    policy = policy_record(worked.read.kitchen)
     steps = [step for step in (way.steps if way is not None else ()) if step.kind in ("smoke", "cook")]
-    costs = [cost_step(step, policy) for step in steps]
+    costs = [cost_step(step, worked.read.known.policy) for step in steps]
     return print_money(Fraction(sum(one.batch + one.minutes * one.wage for one in costs)))
 
 
@@ -400,15 +385,14 @@ def _say_wants(data: schemas.MealIn) -> str:
     return ", ".join(f"{want.amount} {want.name}" for want in data.wants)
 
 
-def _fits(worked: Worked, data: schemas.MealIn, now: datetime) -> bool:
+def _fits(worked: Worked, data: schemas.MealIn) -> bool:
     """Whether the plan changed to ``data`` fits, and is not begun too late."""
-    read = read_meal(worked.read.kitchen, data, now)
+    read = read_meal(worked.read.known, data)
     if read.reader.problems:
         return False
-    around = worked.around
-    if read.meal_at > worked.read.meal_at:
-        around = look_around(read.kitchen, now, until=read.meal_at, apart_from=data.name)
-    other = _work(read, around, now)
+    other = _work(read, worked.around)
     if other.batch is None or other.fitted is None:
         return other.batch is None
-    return not other.fitted.clashes and not other.fitted.hands and other.batch.placed[0].start > now
+    return (
+        not other.fitted.clashes and not other.fitted.hands and other.batch.placed[0].start > read.known.now
+    )
