@@ -218,6 +218,22 @@ def test_without_a_price_the_cost_is_not_known(kitchen):
     assert "no price" in body["missing"][0]
 
 
+def test_a_cure_of_unknown_length_is_said(kitchen):
+    way = {**WAY, "name": "Hasty", "steps": [{**step, "days": 0} for step in WAY["steps"]]}
+    assert kitchen.call("POST", "/ways", way)[0] == 201
+    missing = worked(kitchen, way="Hasty")["missing"]
+    assert missing == ["How many days “dry cures” take is not set: set it with the method."]
+    assert worked(kitchen)["missing"] == []
+
+
+def test_what_stays_over_is_said_in_plates(kitchen):
+    buy = worked(kitchen)["buy"]
+    plates = int(float(buy["over"]["lb"]) / (3 / 16))
+    assert buy["over_plates"] == f"{plates} more plates of Harbor roll"
+    product = [{"sort": "product", "name": "Cherry jowl", "amount": "3 lb"}]
+    assert worked(kitchen, wants=product)["buy"]["over_plates"] == ""
+
+
 def test_no_smoker_on_the_map_is_said(kitchen):
     kitchen.call("POST", "/stores", {"name": "Smoker", "sort": "smoker", "put_away": True})
     assert any("no smoker on the map" in said for said in worked(kitchen)["missing"])

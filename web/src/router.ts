@@ -29,7 +29,7 @@ const routes: RouteRecordRaw[] = [
     path: '/plans/new',
     name: 'plan-new',
     component: () => import('./places/today/plan/PlanPlace.vue'),
-    props: () => ({ name: '' }),
+    props: (route) => ({ name: '', product: String(route.query['product'] ?? '') }),
     meta: { place: 'today', title: 'Plan a meal' },
   },
   {

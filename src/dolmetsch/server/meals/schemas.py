@@ -75,6 +75,7 @@ class BuyOut(BaseModel):
     is_too_late: bool
     cost: Fixed | None
     over: Weight
+    over_plates: str
     odds: list[OddsOut]
     least: Weight
     most: Weight

@@ -21,6 +21,7 @@ from dolmetsch.core.planning.count_back import (
 )
 from dolmetsch.core.planning.need import RawNeed, chance_enough, draw_odds, raw_needed, whole_packs
 from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
+from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
@@ -44,6 +45,8 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
 )
 
+#: Steps nobody knows the length of unless the method says it.
+_DAYS_NEEDED = frozenset({"cure", "dry", "age"})
 #: A meal may be moved so far to make it fit.
 MOST_LATER = timedelta(days=2)
 #: The hours at which hands are put on.
@@ -189,19 +192,25 @@ def show_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> schemas.
             lines=read.known.prices.lines,
             plates=read.plates,
         ),
-        missing=[*_list_missing(batch), *(fitted.missing if fitted is not None else [])],
+        missing=[*_list_missing(read, batch), *(fitted.missing if fitted is not None else [])],
         problems=read.reader.problems,
     )
 
 
-def _list_missing(batch: Batch | None) -> list[str]:
-    if batch is None or batch.priced:
-        return []
-    return ["The meat has no price yet: choose a line of the price list, or type one."]
+def _list_missing(read: ReadMeal, batch: Batch | None) -> Iterator[str]:
+    """What is not known of a plan's batch, and how to set it."""
+    if batch is None or read.way is None:
+        return
+    if not batch.priced:
+        yield "The meat has no price yet: choose a line of the price list, or type one."
+    for step in read.way.steps:
+        if step.kind in _DAYS_NEEDED and not step.days:
+            yield f"How many days “{METHODS[step.method].label}” take is not set: set it with the method."
 
 
 def _show_buy(read: ReadMeal, batch: Batch, now: datetime) -> schemas.BuyOut:
     by = batch.placed[0].start
+    over = max(0.0, batch.grams * batch.kept.middle - batch.short)
     odds = draw_odds(batch.short, batch.kept)
     peak = max((density for _, density in odds), default=0.0)
     return schemas.BuyOut(
@@ -212,7 +221,8 @@ def _show_buy(read: ReadMeal, batch: Batch, now: datetime) -> schemas.BuyOut:
         by=timezone.localdate(by),
         is_too_late=by < now,
         cost=print_money(Fraction(batch.grams) * read.price) if read.price is not None else None,
-        over=print_weight(Fraction(max(0.0, batch.grams * batch.kept.middle - batch.short))),
+        over=print_weight(Fraction(over)),
+        over_plates=_count_over(read, over),
         odds=[
             schemas.OddsOut(grams=round(grams, 1), part=round(density / peak, 4)) for grams, density in odds
         ],
@@ -222,6 +232,15 @@ def _show_buy(read: ReadMeal, batch: Batch, now: datetime) -> schemas.BuyOut:
         sure_grams=round(batch.grams, 1),
         chance=print_percent(Fraction(chance_enough(batch.grams, batch.short, batch.kept))),
     )
+
+
+def _count_over(read: ReadMeal, over: float) -> str:
+    """What is left over would do for: "14 more plates of Harbor roll"; empty where no dish is served."""
+    want = next((one for one in read.wants if one.dish is not None and one.grams), None)
+    if want is None:
+        return ""
+    plates = int(over / float(want.grams / want.plates))
+    return f"{plates} more {'plate' if plates == 1 else 'plates'} of {want.dish}" if plates else ""
 
 
 def _show_jobs(batch: Batch, fitted: Fitted) -> Iterator[schemas.JobOut]:

@@ -8925,6 +8925,8 @@ export interface components {
             /** Cost */
             cost: string | null;
             over: components["schemas"]["Weight"];
+            /** Over Plates */
+            over_plates: string;
             /** Odds */
             odds: components["schemas"]["OddsOut"][];
             least: components["schemas"]["Weight"];

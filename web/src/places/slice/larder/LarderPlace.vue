@@ -132,7 +132,10 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
             <li v-for="one in larder.runs_out" :key="one.product" class="line">
               <span
                 >{{ one.product }}
-                <span class="quiet small">{{ weightText(one.a_day) }} a day of late</span></span
+                <span class="quiet small">{{ weightText(one.a_day) }} a day of late</span>
+                <RouterLink class="small" :to="{ name: 'plan-new', query: { product: one.product } }"
+                  >Plan more</RouterLink
+                ></span
               >
               <b :class="{ dear: one.is_soon }">{{ dayText(one.day) }}</b>
             </li>

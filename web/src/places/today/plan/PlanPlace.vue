@@ -25,13 +25,19 @@ import {
 } from './useMeals'
 
 /** One plan: from what is to be served back to what to buy and when to begin, and whether it fits. */
-const props = defineProps<{ name: string }>()
+const props = defineProps<{ name: string; product?: string }>()
 const router = useRouter()
 const kitchen_slug = useSlug()
 const { weightText } = useUnits()
 const { data: options, error, refetch } = useMeals()
 const { data: page, error: pageError } = useMeal(toRef(props, 'name'))
-const draft = ref<MealDraft>(blankMeal())
+/** A new plan; of a product, where one asks for more of it from the larder. */
+function first(): MealDraft {
+  const { product } = props
+  const wants = product ? [{ sort: 'product' as const, name: product, amount: '' }] : blankMeal().wants
+  return { ...blankMeal(), wants }
+}
+const draft = ref<MealDraft>(first())
 const isChanged = ref(props.name === '')
 watch(
   page,

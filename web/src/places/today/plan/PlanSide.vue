@@ -24,7 +24,9 @@ const percent = (one: string): string => `${Math.round(Number(one))} %`
     </p>
     <p>
       {{ buy.cost === null ? 'Its price is not known yet.' : `${money(buy.cost)} of meat.` }} About
-      <b>{{ weightText(buy.over) }}</b> stay over for the larder.
+      <b>{{ weightText(buy.over) }}</b> stay over for the larder{{
+        buy.over_plates ? `: ${buy.over_plates}` : ''
+      }}.
     </p>
     <p v-if="buy.is_too_late" class="care">▲ {{ plan.later }}</p>
   </section>

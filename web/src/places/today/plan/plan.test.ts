@@ -25,6 +25,7 @@ const buy: NonNullable<Meal['buy']> = {
   is_too_late: false,
   cost: '51.30',
   over: lb('2.60'),
+  over_plates: '14 more plates of Harbor roll',
   odds: [
     { grams: 5000, part: 0.01 },
     { grams: 6000, part: 1 },
@@ -91,7 +92,7 @@ describe('beside a plan', () => {
     for (const words of [
       'Buy by Wednesday 2 December',
       '3 packs, 18.00 lb',
-      '$51.30 of meat. About 2.60 lb stay over',
+      '$51.30 of meat. About 2.60 lb stay over for the larder: 14 more plates of Harbor roll.',
       'It fits.',
       'A plate will cost$2.42 to $2.56',
       'Food cost26 % to 27 %',
