@@ -94,6 +94,7 @@ def test_what_comes_out_of_the_smoke_is_chilled_at_once():
         (local(2026, 12, 4, 13, 30), local(2026, 12, 4, 20)),
         (local(2026, 12, 4, 20), local(2026, 12, 5, 20)),
     ]
+    assert placed[1].hands_end == local(2026, 12, 4, 20, 10)
 
 
 def test_a_day_later_is_a_day_too_late():
@@ -110,6 +111,9 @@ def test_what_lies_longer_than_it_may_says_so():
     ]
     brine, _ = count_back(jobs, local(2026, 12, 5, 9), DAY)
     assert (brine.start, brine.is_too_long) == (local(2026, 12, 4, 19), True)
+    # from eight in the evening to eight in the morning: just as long as it may
+    (brine, _) = count_back([replace(jobs[0], most=hours(12)), jobs[1]], local(2026, 12, 5, 9), DAY)
+    assert not brine.is_too_long
 
 
 @pytest.mark.parametrize(

@@ -84,6 +84,17 @@ def test_a_room_too_full_says_by_how_many_until_when_and_who():
     assert free_slots(FRIDGES[1], stays, at(1), at(9)) == 2
 
 
+def test_places_are_free_only_where_they_are_all_the_time():
+    """Two from the second on, three more on the fourth alone; who comes when one leaves takes nothing away."""
+    room = Room(name="One", sort="fridge", slots=6)
+    stays = [held("a", "One", 2, 2, 9), held("b", "One", 3, 4, 5), held("c", "One", 1, 9, 10)]
+    assert [
+        free_slots(room, stays, at(*span), at(*until)) for span, until in (((2,), (4,)), ((2,), (6,)))
+    ] == [4, 1]
+    assert free_slots(room, stays, at(5), at(9)) == 4
+    assert free_slots(room, stays, at(8), at(10)) == 4
+
+
 def test_one_clash_goes_on_while_it_is_too_full_and_another_begins_after_it():
     stays = [held("a", "Two", 2, 1, 9), held("b", "Two", 1, 2, 4), held("c", "Two", 2, 4, 5)]
     first, *rest = find_clashes(FRIDGES, [*stays, held("d", "Two", 1, 7, 8)])
@@ -104,6 +115,17 @@ def test_many_pieces_are_laid_in_turn_each_where_most_is_free():
     laid = lay([Room(name="One", sort="fridge", slots=8), *FRIDGES[1:]], [], [held("p", "", 1, 1, 2)] * 13)
     assert sum(one.room == "One" for one in laid) in (9, 10, 11)
     assert too_full([Room(name="One", sort="fridge", slots=30)], laid) == 0
+
+
+def test_laid_in_turn_each_lies_in_a_room_of_its_sort():
+    smoker = Room(name="Drum", sort="smoker", slots=2)
+    names = [Room(name=f"F{at}", sort="fridge", slots=9) for at in range(9)]
+    pieces = [
+        *(held("p", "", 1, day, day + 1) for day in range(1, 8)),
+        held("p", "", 1, 1, 2, sort="smoker"),
+    ]
+    laid = lay([*names, smoker], [], pieces)
+    assert [one.room == "Drum" for one in laid] == [one.sort == "smoker" for one in laid]
 
 
 rooms = st.lists(st.integers(1, 3), min_size=1, max_size=3).map(
