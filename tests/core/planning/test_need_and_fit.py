@@ -48,8 +48,9 @@ def test_what_cannot_be_asked_is_refused(kept, chance):
 @given(st.floats(1, 1e6), st.floats(1, 1e6), st.floats(0.5, 0.99), st.floats(0.5, 0.99))
 def test_more_portions_or_more_certainty_never_need_less(one, other, chance, surer):
     assume(one <= other and chance <= surer)
-    assert raw_needed(one, KEPT, chance=chance).sure <= raw_needed(other, KEPT, chance=chance).sure
-    assert raw_needed(one, KEPT, chance=chance).sure <= raw_needed(one, KEPT, chance=surer).sure
+    least = raw_needed(one, KEPT, chance=chance).sure * (1 - 1e-9)
+    assert least <= raw_needed(other, KEPT, chance=chance).sure
+    assert least <= raw_needed(one, KEPT, chance=surer).sure
 
 
 def test_the_odds_are_drawn_around_the_middle_and_sum_to_one():
@@ -88,9 +89,7 @@ def test_places_are_free_only_where_they_are_all_the_time():
     """Two from the second on, three more on the fourth alone; who comes when one leaves takes nothing away."""
     room = Room(name="One", sort="fridge", slots=6)
     stays = [held("a", "One", 2, 2, 9), held("b", "One", 3, 4, 5), held("c", "One", 1, 9, 10)]
-    assert [
-        free_slots(room, stays, at(*span), at(*until)) for span, until in (((2,), (4,)), ((2,), (6,)))
-    ] == [4, 1]
+    assert (free_slots(room, stays, at(2), at(4)), free_slots(room, stays, at(2), at(6))) == (4, 1)
     assert free_slots(room, stays, at(5), at(9)) == 4
     assert free_slots(room, stays, at(8), at(10)) == 4
 
