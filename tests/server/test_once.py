@@ -2,10 +2,13 @@
 
 import json
 import uuid
+from datetime import timedelta
 from pathlib import Path
+from types import SimpleNamespace
 
 import pytest
 from django.db import IntegrityError
+from django.utils import timezone
 
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
 from dolmetsch.server.cures.models import CureRecipe, CureTakenBack, MadeMix, OwnFigure, PieceCure
@@ -22,6 +25,7 @@ from dolmetsch.server.larder.models import (
     Taken,
     TakenCanceled,
 )
+from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.practice.models import PracticeAct, PracticeRun
@@ -88,6 +92,16 @@ def kinds(api):
         assert api.call("POST", "/dishes", {"name": dish, "parts": parts})[0] == 201
     assert api.call("POST", "/dishes/Served/plates", {"plates": "1"})[0] == 201
     plating = Plating.objects.get().pk
+    meal = {
+        "day": (timezone.localdate() + timedelta(days=30)).isoformat(),
+        "wants": [{"sort": "product", "name": "Jowl, sliced", "amount": "9 lb"}],
+        "way": WAY["name"],
+        "cut": "jowl",
+    }
+    for plan in ("Listed", "Ticked"):
+        assert api.call("POST", "/meals", {**meal, "name": plan})[0] == 201
+    assert api.call("POST", "/meals/Ticked/listed")[0] == 201
+    job = MealJob.objects.order_by("id").first().uid
 
     def post(path, body, word):
         return lambda key, said="one": api.call("POST", path, {**body, **word(said)}, key)
@@ -213,6 +227,18 @@ def kinds(api):
         "/packs/{code}/{mark}/weighings": (
             PackWeighing,
             post(f"/packs/{larder}/P2/weighings", {}, lambda said: {"weight": f"0.{len(said)} lb"}),
+        ),
+        "/meals": (Meal, post("/meals", meal, name("name"))),
+        "/meals/{name}/listed": (
+            # a listing is several jobs: their first ones are counted
+            SimpleNamespace(objects=MealJob.objects.filter(position=0)),
+            lambda key, said="one": api.call(
+                "POST", f"/meals/{'Listed' if said == 'one' else 'Ticked'}/listed", None, key
+            ),
+        ),
+        "/meal-jobs/{uid}/news": (
+            MealJobNews,
+            post(f"/meal-jobs/{job}/news", {}, lambda said: {"sort": "done" if said == "one" else "open"}),
         ),
         "/larder/imports": (
             Packing,

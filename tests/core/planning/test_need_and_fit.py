@@ -86,7 +86,7 @@ def test_a_room_too_full_says_by_how_many_until_when_and_who():
 
 
 def test_places_are_free_only_where_they_are_all_the_time():
-    """Two from the second on, three more on the fourth alone; who comes when one leaves takes nothing away."""
+    """Two from the second on, three more on the fourth alone; who comes as one leaves takes nothing."""
     room = Room(name="One", sort="fridge", slots=6)
     stays = [held("a", "One", 2, 2, 9), held("b", "One", 3, 4, 5), held("c", "One", 1, 9, 10)]
     assert (free_slots(room, stays, at(2), at(4)), free_slots(room, stays, at(2), at(6))) == (4, 1)
