@@ -180,9 +180,9 @@ def test_a_dish_is_priced_plated_and_costed_anew_by_a_new_price(kitchen: Page, c
     assert kitchen.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
     assert serious(kitchen) == []
     kitchen.goto(f"{canteen}/slice/dishes")
-    kitchen.get_by_role("button", name="Take them away").click()
+    kitchen.get_by_role("button", name="Export, import").click()
     toast = '{"name": "Toast", "parts": [{"sort": "own", "name": "bread", "cost": "0.40"}]}'
     document = f'{{"format": "dolmetsch-dishes/1", "dishes": [{toast}]}}'
     brought = {"name": "dishes.json", "mimeType": "application/json", "buffer": document.encode()}
-    kitchen.get_by_label("Bring dishes in").set_input_files(brought)
+    kitchen.get_by_label("Import dishes (CSV, XLSX, JSON)").set_input_files(brought)
     expect(kitchen.get_by_role("link", name="Toast")).to_be_visible()
