@@ -48,6 +48,11 @@ class Job:
     is_followed_at_once: bool = False
 
     @property
+    def hands_minutes(self) -> int:
+        """Whole minutes of hands on it."""
+        return round(self.hands.total_seconds() / 60)
+
+    @property
     def attended(self) -> timedelta:
         """How long somebody has to be there."""
         return self.hands + self.least if self.is_watched else self.hands

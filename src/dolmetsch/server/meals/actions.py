@@ -66,7 +66,7 @@ def put_on_list(write: Write, name: str) -> MealJob:
                     words=words_of(one.job.kind),
                     due_at=one.start,
                     ends_at=one.end,
-                    minutes=round(one.job.hands.total_seconds() / 60),
+                    minutes=one.job.hands_minutes,
                     wait_minutes=round(one.job.least.total_seconds() / 60),
                     stores=list(stores),
                     pieces=worked.pieces if stores else 0,

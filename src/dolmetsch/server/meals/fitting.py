@@ -30,9 +30,11 @@ from dolmetsch.server.quantities.printing import print_day
 MINE: Final = "this plan"
 #: Pieces that are laid one by one; of more, so many together take the places of one another.
 MOST_LAID: Final = 6
+#: A planned smoke of no known end takes half a day.
+HALF_DAY: Final = timedelta(hours=12)
 #: What a stay is called.
-STAY_WORDS: Final = {"rest": "dry", "cook": "smoke", "dry": "hang", "age": "hang"}
-KINDS: Final[dict[str, StayKind]] = {
+_STAY_WORDS: Final = {"rest": "dry", "cook": "smoke", "dry": "hang", "age": "hang"}
+_KINDS: Final[dict[str, StayKind]] = {
     "cure": "cure",
     "rest": "dry",
     "chill": "wait",
@@ -80,8 +82,8 @@ def look_around(kitchen: Kitchen, now: datetime, *, until: datetime, apart_from:
             sort=lane.sort,
             slots=bar.pieces,
             begins=bar.begins,
-            # what has no end may lie there to the last day; a planned smoke takes half a day
-            ends=bar.ends or (bar.begins + timedelta(hours=12) if bar.is_planned else end),
+            # what has no end may lie there to the last day
+            ends=bar.ends or (bar.begins + HALF_DAY if bar.is_planned else end),
         )
         for lane in lanes.lanes
         if lane.name
@@ -142,7 +144,7 @@ def _pieces(count: int, holder: str, first: PlacedJob, last: PlacedJob) -> list[
 
 
 def _find_hands(placed: Iterable[PlacedJob], minutes_a_day: int) -> list[HandsClash]:
-    work = [(one.start.date(), round(one.job.hands.total_seconds() / 60)) for one in placed]
+    work = [(one.start.date(), one.job.hands_minutes) for one in placed]
     return find_hands_clashes(work, minutes_a_day=minutes_a_day)
 
 
@@ -187,6 +189,23 @@ def _hours(minutes: int) -> str:
     return f"{minutes // 60} h {minutes % 60:02d}" if minutes >= 60 else f"{minutes} min"
 
 
+def show_stay(kind: str, *, meal: str, begins: datetime, ends: datetime, pieces: int) -> StayOut:
+    """The stay of so many ``pieces`` that a job of ``kind`` of the plan ``meal`` asks for."""
+    return StayOut(
+        code="",
+        name=meal,
+        marks=[],
+        kind=_KINDS.get(kind, "wait"),
+        words=_STAY_WORDS.get(kind, kind),
+        begins=begins,
+        ends=ends,
+        latest=None,
+        is_planned=True,
+        pieces=pieces,
+        points=[],
+    )
+
+
 def show_lanes(
     around: Surroundings, placed: Sequence[PlacedJob], fitted: Fitted, *, name: str
 ) -> list[LaneOut]:
@@ -195,19 +214,7 @@ def show_lanes(
     for index, one in enumerate(placed):
         for room in fitted.rooms_of.get(index, ()):
             mine[room.casefold()].append(
-                StayOut(
-                    code="",
-                    name=name,
-                    marks=[],
-                    kind=KINDS.get(one.job.kind, "wait"),
-                    words=STAY_WORDS.get(one.job.kind, one.job.kind),
-                    begins=one.start,
-                    ends=one.end,
-                    latest=None,
-                    is_planned=True,
-                    pieces=0,
-                    points=[],
-                )
+                show_stay(one.job.kind, meal=name, begins=one.start, ends=one.end, pieces=0)
             )
     return [
         lane.model_copy(

@@ -81,15 +81,15 @@ def _least(step: WayStep, own_hours: Mapping[str, float], loads: int) -> timedel
 def find_own_hours(kitchen: Kitchen) -> dict[str, float]:
     """Hours from into the smoke to out of it, the median of the latest fires, by the method they were."""
     fires = list(Fire.objects.filter(kitchen=kitchen).order_by("-id")[:FIRES_READ])
-    out_at: dict[int, float] = {}
+    begun = {fire.pk: fire.begun_at for fire in fires}
+    hours: dict[int, float] = {}
     for event in FireEvent.objects.filter(fire__in=fires, kind__in=OUT_KINDS).order_by("-at", "-id"):
-        fire = next(one for one in fires if one.pk == event.fire_id)
-        out_at[fire.pk] = (event.at - fire.begun_at).total_seconds() / 3600
+        hours[event.fire_id] = (event.at - begun[event.fire_id]).total_seconds() / 3600
     found: dict[str, list[float]] = {}
     for fire in fires:
-        if fire.pk in out_at:
-            found.setdefault(_method_of(fire), []).append(out_at[fire.pk])
-    return {method: median(hours) for method, hours in found.items()}
+        if fire.pk in hours:
+            found.setdefault(_method_of(fire), []).append(hours[fire.pk])
+    return {method: median(own) for method, own in found.items()}
 
 
 def _method_of(fire: Fire) -> str:

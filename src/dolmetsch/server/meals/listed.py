@@ -5,7 +5,7 @@ from datetime import datetime
 
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes.schemas import StayOut
-from dolmetsch.server.meals.fitting import KINDS, STAY_WORDS
+from dolmetsch.server.meals.fitting import show_stay
 from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
 from dolmetsch.server.writing.kept import latest_by_name
 
@@ -41,8 +41,7 @@ def is_done(news: MealJobNews | None) -> bool:
 
 def list_stays(kitchen: Kitchen, since: datetime, apart_from: str) -> Iterator[tuple[str, StayOut]]:
     """The places that listed plans hold, by store, until their meat lies there itself (``apart_from``: the
-    plan left out). What was bought and laid on the map lies there by the map: a stay is over with its job's
-    next one done.
+    plan left out). A job that is done holds nothing: its meat lies there by the map.
     """
     meals = [meal for meal in list_meals(kitchen) if meal.name != apart_from]
     jobs = list_jobs_of(meals) if meals else []
@@ -54,17 +53,5 @@ def list_stays(kitchen: Kitchen, since: datetime, apart_from: str) -> Iterator[t
         for store in job.stores:
             yield (
                 store,
-                StayOut(
-                    code="",
-                    name=job.meal.name,
-                    marks=[],
-                    kind=KINDS.get(job.kind, "wait"),
-                    words=STAY_WORDS.get(job.kind, job.kind),
-                    begins=job.due_at,
-                    ends=job.ends_at,
-                    latest=None,
-                    is_planned=True,
-                    pieces=share,
-                    points=[],
-                ),
+                show_stay(job.kind, meal=job.meal.name, begins=job.due_at, ends=job.ends_at, pieces=share),
             )

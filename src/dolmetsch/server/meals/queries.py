@@ -1,6 +1,6 @@
 """Reads: every plan, one plan whole, the jobs that are on the list, and a plan as a calendar."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from datetime import date, datetime, timedelta
 from typing import Final
 
@@ -14,7 +14,7 @@ from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.listed import is_done, latest_news, list_jobs_of, list_meals
 from dolmetsch.server.meals.models import Meal, MealJob
-from dolmetsch.server.meals.working import DAY, say_hours, show_meal
+from dolmetsch.server.meals.working import DAY, say_hours, say_time, show_meal
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.problems import not_found
@@ -55,7 +55,8 @@ def read_meals(kitchen: Kitchen, now: datetime) -> schemas.MealsOut:
     jobs = list_jobs_of(rows)
     products = PackNow.objects.filter(kitchen=kitchen).values_list("pack__product", flat=True)
     meats = PriceItem.objects.filter(kitchen=kitchen, sort="meat").order_by("name")
-    shown = [_show_row(meal, input_of(meal, today), jobs, today) for meal in rows]
+    listed = {job.meal.name for job in jobs}
+    shown = [_show_row(meal, input_of(meal, today), today, is_listed=meal.name in listed) for meal in rows]
     return schemas.MealsOut(
         meals=sorted(shown, key=lambda one: (one.is_over, one.day, one.name.casefold())),
         dishes=[dish.name for dish in list_dishes(kitchen)],
@@ -66,7 +67,7 @@ def read_meals(kitchen: Kitchen, now: datetime) -> schemas.MealsOut:
     )
 
 
-def _show_row(meal: Meal, data: schemas.MealIn, jobs: Iterable[MealJob], today: date) -> schemas.MealRow:
+def _show_row(meal: Meal, data: schemas.MealIn, today: date, *, is_listed: bool) -> schemas.MealRow:
     words = ", ".join(f"{want.amount} {want.name}".strip() for want in data.wants)
     return schemas.MealRow(
         name=meal.name,
@@ -75,7 +76,7 @@ def _show_row(meal: Meal, data: schemas.MealIn, jobs: Iterable[MealJob], today: 
         at=data.at,
         words=words,
         is_weekly=data.is_weekly,
-        is_listed=any(job.meal.name == meal.name for job in jobs),
+        is_listed=is_listed,
         is_over=data.day < today,
     )
 
@@ -122,10 +123,8 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
 
 def _say_ready(ready: datetime, meal_at: datetime) -> str:
     apart = say_hours(abs(meal_at - ready))
-    when = f"{timezone.localtime(ready):%a %-d %b, %H:%M}"
-    if ready > meal_at:
-        return f"Ready {when} as it stands: {apart} after the meal."
-    return f"Ready {when} as it stands: {apart} before the meal."
+    side = "after" if ready > meal_at else "before"
+    return f"Ready {say_time(ready)} as it stands: {apart} {side} the meal."
 
 
 def find_ready(jobs: Sequence[MealJob], now: datetime) -> datetime | None:

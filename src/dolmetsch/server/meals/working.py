@@ -173,7 +173,7 @@ def show_meal(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> schemas.
         jobs=[] if batch is None or fitted is None else list(_show_jobs(batch, fitted)),
         latest_start=placed[0].start if placed else None,
         later="" if batch is None else _say_later(read, batch, now),
-        work_minutes=round(sum((one.job.hands for one in placed), timedelta()).total_seconds() / 60),
+        work_minutes=sum(one.job.hands_minutes for one in placed),
         cost=print_money(Fraction(batch.outlook.cost)) if batch is not None and batch.priced else None,
         lanes=worked.around.lanes.lanes
         if fitted is None
@@ -251,7 +251,7 @@ def _show_jobs(batch: Batch, fitted: Fitted) -> Iterator[schemas.JobOut]:
             starts=one.start,
             hands_end=one.hands_end,
             ends=one.end,
-            minutes=round(one.job.hands.total_seconds() / 60),
+            minutes=one.job.hands_minutes,
             spare_hours=round(one.spare.total_seconds() / 3600, 1),
             store=", ".join(fitted.rooms_of.get(index, ())),
             is_too_long=one.is_too_long,
@@ -263,15 +263,16 @@ def _say_later(read: ReadMeal, batch: Batch, now: datetime) -> str:
     start = batch.placed[0].start
     if start < now:
         soonest = ready_at(batch.jobs, timezone.localtime(now), DAY) + read.reserve
-        return f"It is too late for that day. Begun now it is ready {_say_time(soonest)}."
+        return f"It is too late for that day. Begun now it is ready {say_time(soonest)}."
     ready = ready_at(batch.jobs, start + timedelta(days=1), DAY)
     if ready <= read.meal_at:
-        return f"A day later it is still ready in time, {_say_time(ready)}."
+        return f"A day later it is still ready in time, {say_time(ready)}."
     late = say_hours(ready - read.meal_at)
-    return f"A day later it is ready {_say_time(ready)}, {late} after the meal."
+    return f"A day later it is ready {say_time(ready)}, {late} after the meal."
 
 
-def _say_time(moment: datetime) -> str:
+def say_time(moment: datetime) -> str:
+    """ "Sat 5 Dec, 18:30", by the kitchen's clock."""
     return f"{timezone.localtime(moment):%a %-d %b, %H:%M}"
 
 
