@@ -2,6 +2,7 @@
 import type { Problem } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import MealField from './MealField.vue'
 import type { Meal, MealDraft, Meals } from './useMeals'
 
 /** What is to be served when, made how, and from what. */
@@ -19,21 +20,12 @@ function add(): void {
 
 <template>
   <div class="form">
-    <label class="named"
-      ><span>Name</span
-      ><input v-model="draft.name" class="box" maxlength="80" placeholder="Saturday's forty" /><i
-        v-if="fault('name')"
-        class="dear"
-        >▲ {{ fault('name') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>Day</span><input v-model="draft.day" class="box" type="date" /><i
-        v-if="fault('day')"
-        class="dear"
-        >▲ {{ fault('day') }}</i
-      ></label
-    >
+    <MealField word="Name" :fault="fault('name')"
+      ><input v-model="draft.name" class="box" maxlength="80" placeholder="Saturday's forty"
+    /></MealField>
+    <MealField word="Day" :fault="fault('day')"
+      ><input v-model="draft.day" class="box" type="date"
+    /></MealField>
     <label class="named"><span>At</span><input v-model="draft.at" class="box" type="time" /></label>
     <div v-for="(want, at) in draft.wants" :key="at" class="want">
       <label class="named"
@@ -43,22 +35,18 @@ function add(): void {
           <option value="product">so much of a product</option>
         </select></label
       >
-      <label class="named"
-        ><span>{{ want.sort === 'dish' ? 'Dish' : 'Product' }}</span
+      <MealField :word="want.sort === 'dish' ? 'Dish' : 'Product'" :fault="fault(`wants[${at}].name`)"
         ><input
           v-model="want.name"
           class="box"
           :list="want.sort === 'dish' ? 'meal-dishes' : 'meal-products'"
-        /><i v-if="fault(`wants[${at}].name`)" class="dear">▲ {{ fault(`wants[${at}].name`) }}</i></label
-      >
-      <label class="named"
-        ><span>{{ want.sort === 'dish' ? 'Plates' : 'How much' }}</span
+      /></MealField>
+      <MealField :word="want.sort === 'dish' ? 'Plates' : 'How much'" :fault="fault(`wants[${at}].amount`)"
         ><input
           v-model="want.amount"
           class="box"
           :placeholder="want.sort === 'dish' ? '40' : like('6 lb', '3 kg')"
-        /><i v-if="fault(`wants[${at}].amount`)" class="dear">▲ {{ fault(`wants[${at}].amount`) }}</i></label
-      >
+      /></MealField>
       <button
         v-if="draft.wants.length > 1"
         type="button"
@@ -70,76 +58,42 @@ function add(): void {
       </button>
     </div>
     <button type="button" class="act small wide" @click="add">Serve something else too</button>
-    <label class="named"
-      ><span>Method</span
+    <MealField word="Method" :fault="fault('way')"
       ><select v-model="draft.way" class="box">
         <option value="">choose</option>
         <option v-for="one in options.ways" :key="one" :value="one">{{ one }}</option>
-      </select>
-      <i v-if="fault('way')" class="dear">▲ {{ fault('way') }}</i></label
+      </select></MealField
     >
-    <label class="named"
-      ><span>Meat, from the price list</span
+    <MealField word="Meat, from the price list" :fault="fault('meat')"
       ><select v-model="draft.meat" class="box">
         <option value="">not on it</option>
         <option v-for="one in options.meats" :key="one" :value="one">{{ one }}</option>
-      </select>
-      <i v-if="fault('meat')" class="dear">▲ {{ fault('meat') }}</i></label
+      </select></MealField
     >
-    <label class="named"
-      ><span>Cut</span
-      ><input v-model="draft.cut" class="box" :placeholder="draft.meat || 'pork belly, skin on'" /><i
-        v-if="fault('cut')"
-        class="dear"
-        >▲ {{ fault('cut') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>Price by weight</span
+    <MealField word="Cut" :fault="fault('cut')"
+      ><input v-model="draft.cut" class="box" :placeholder="draft.meat || 'pork belly, skin on'"
+    /></MealField>
+    <MealField word="Price by weight" :fault="fault('price')"
       ><input
         v-model="draft.price"
         class="box"
         :placeholder="draft.meat ? 'as listed' : like('3.79/lb', '8.40/kg')"
-      /><i v-if="fault('price')" class="dear">▲ {{ fault('price') }}</i></label
-    >
-    <label class="named"
-      ><span>A pack holds</span><input v-model="draft.pack" class="box" placeholder="any weight" /><i
-        v-if="fault('pack')"
-        class="dear"
-        >▲ {{ fault('pack') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>A piece weighs, as it is laid</span
-      ><input v-model="draft.piece" class="box" :placeholder="draft.pack || like('5 lb', '2.3 kg')" /><i
-        v-if="fault('piece')"
-        class="dear"
-        >▲ {{ fault('piece') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>Enough in how many of 100</span><input v-model="draft.sure" class="box" inputmode="numeric" /><i
-        v-if="fault('sure')"
-        class="dear"
-        >▲ {{ fault('sure') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>Reserve before the meal, hours</span
-      ><input v-model="draft.reserve_hours" class="box" inputmode="decimal" placeholder="0" /><i
-        v-if="fault('reserve_hours')"
-        class="dear"
-        >▲ {{ fault('reserve_hours') }}</i
-      ></label
-    >
-    <label class="named"
-      ><span>Hands, hours a day</span
-      ><input v-model="draft.hours_a_day" class="box" inputmode="decimal" placeholder="not counted" /><i
-        v-if="fault('hours_a_day')"
-        class="dear"
-        >▲ {{ fault('hours_a_day') }}</i
-      ></label
-    >
+    /></MealField>
+    <MealField word="A pack holds" :fault="fault('pack')"
+      ><input v-model="draft.pack" class="box" placeholder="any weight"
+    /></MealField>
+    <MealField word="A piece weighs, as it is laid" :fault="fault('piece')"
+      ><input v-model="draft.piece" class="box" :placeholder="draft.pack || like('5 lb', '2.3 kg')"
+    /></MealField>
+    <MealField word="Enough in how many of 100" :fault="fault('sure')"
+      ><input v-model="draft.sure" class="box" inputmode="numeric"
+    /></MealField>
+    <MealField word="Reserve before the meal, hours" :fault="fault('reserve_hours')"
+      ><input v-model="draft.reserve_hours" class="box" inputmode="decimal" placeholder="0"
+    /></MealField>
+    <MealField word="Hands, hours a day" :fault="fault('hours_a_day')"
+      ><input v-model="draft.hours_a_day" class="box" inputmode="decimal" placeholder="not counted"
+    /></MealField>
     <label class="named"
       ><span>Loads of the smoker</span
       ><select v-model.number="draft.loads" class="box">
@@ -176,10 +130,5 @@ function add(): void {
 .wide {
   grid-column: 1 / -1;
   justify-self: start;
-}
-
-i {
-  font-style: normal;
-  font-size: 13px;
 }
 </style>

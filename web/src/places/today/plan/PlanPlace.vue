@@ -14,8 +14,8 @@ import OddsDrawing from './OddsDrawing.vue'
 import PlanSide from './PlanSide.vue'
 import {
   blankMeal,
-  dayAhead,
   isAskable,
+  isoDay,
   type MealDraft,
   type MealIn,
   useMeal,
@@ -69,7 +69,7 @@ const wanted = computed(() =>
     .map((one) => `${one.product}: ${weightText(one.wanted)} wanted, ${weightText(one.here)} here`)
     .join('; '),
 )
-/** "Friday 4 December, 14:00" of a job, and what is to spare. */
+/** "5 h to spare" of a job; nothing below an hour. */
 const spareText = (hours: number): string => (hours >= 1 ? `${hoursText(hours * 3600)} to spare` : '')
 function change(by: Partial<MealDraft>): void {
   isChanged.value = true
@@ -78,8 +78,7 @@ function change(by: Partial<MealDraft>): void {
 function move(days: number): void {
   const day = new Date(`${draft.value.day}T12:00`)
   day.setDate(day.getDate() + days)
-  const ahead = Math.round((+day - +new Date(`${dayAhead(0)}T12:00`)) / 864e5)
-  change({ day: dayAhead(ahead) })
+  change({ day: isoDay(day) })
 }
 function save(): void {
   void saving.write({ ...draft.value }, () => {

@@ -13,12 +13,17 @@ export type Meals = Schemas['MealsOut']
 /** A plan as typed: nothing is left out. */
 export type MealDraft = Required<MealIn>
 
+/** A day as a form has it: "2026-12-05". */
+export function isoDay(day: Date): string {
+  const two = (part: number): string => String(part).padStart(2, '0')
+  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`
+}
+
 /** A day to come, as a form has it. */
 export function dayAhead(days: number): string {
   const day = new Date()
   day.setDate(day.getDate() + days)
-  const two = (part: number): string => String(part).padStart(2, '0')
-  return `${day.getFullYear()}-${two(day.getMonth() + 1)}-${two(day.getDate())}`
+  return isoDay(day)
 }
 
 export const blankMeal = (): MealDraft => ({
