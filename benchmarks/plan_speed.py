@@ -61,8 +61,9 @@ def measure_plan(port: int) -> dict[str, float]:
 
     def ask(day: int) -> None:
         wants = [{"sort": "dish", "name": name, "amount": "20"} for name in dishes]
-        meal = {"day": (first + timedelta(days=day)).isoformat(), "wants": wants, "meat": "jowl, skin on"}
-        pool.post(path, {**meal, "way": "Dry cure, cherry smoke", "piece": "3 lb", "pack": "6 lb"})
+        make = {"way": "Dry cure, cherry smoke", "meat": "jowl, skin on", "piece": "3 lb", "pack": "6 lb"}
+        day_of = (first + timedelta(days=day)).isoformat()
+        pool.post(path, {"day": day_of, "wants": wants, "makes": [make]})
 
     empty = [_time(lambda: pool.get("/api/session/alive")) for _ in range(ROUNDS)]
     whole = sorted(_time(lambda: ask(0)) for _ in range(ROUNDS))

@@ -25,7 +25,7 @@ from dolmetsch.server.larder.models import (
     Taken,
     TakenCanceled,
 )
-from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
+from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.practice.models import PracticeAct, PracticeRun
@@ -95,8 +95,7 @@ def kinds(api):
     meal = {
         "day": (timezone.localdate() + timedelta(days=30)).isoformat(),
         "wants": [{"sort": "product", "name": "Jowl, sliced", "amount": "9 lb"}],
-        "way": WAY["name"],
-        "cut": "jowl",
+        "makes": [{"way": WAY["name"], "cut": "jowl"}],
     }
     for plan in ("Listed", "Ticked"):
         assert api.call("POST", "/meals", {**meal, "name": plan})[0] == 201
@@ -239,6 +238,14 @@ def kinds(api):
         "/meal-jobs/{uid}/news": (
             MealJobNews,
             post(f"/meal-jobs/{job}/news", {}, lambda said: {"sort": "done" if said == "one" else "open"}),
+        ),
+        "/meals/{name}/made": (
+            MealMade,
+            post(
+                "/meals/Ticked/made",
+                {"product": "Jowl, sliced"},
+                lambda said: {"batch": larder if said == "one" else ""},
+            ),
         ),
         "/larder/imports": (
             Packing,

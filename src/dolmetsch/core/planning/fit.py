@@ -92,30 +92,40 @@ def lay(rooms: Sequence[Room], held: Sequence[Held], wanted: Sequence[Held]) -> 
     """Each of ``wanted`` in a room of its sort, beside what is ``held``: the layout that is least too full
     (pieces too many, times hours), of equal ones the one with the fewest rooms.
 
-    All layouts are tried where there are few, pieces that are alike changing places; else each takes the
-    room that has most places left. What has no room of its sort stays without.
+    What meets in no room at no time is laid apart. All layouts are tried where there are few, pieces that are
+    alike changing places; else each takes the room that has most places left. What has no room of its sort
+    stays without.
     """
-    groups = [
-        list(
-            combinations_with_replacement(
-                [room.name for room in rooms if room.sort == one.sort] or [""], count
-            )
-        )
-        for one, count in Counter(wanted).items()
-    ]
+    return [one for meeting in _meetings(wanted) for one in _lay_together(rooms, held, meeting)]
+
+
+def _meetings(wanted: Sequence[Held]) -> list[list[Held]]:
+    """``wanted`` parted into those that may meet: of one sort, each overlapping another one's time."""
+    found: list[list[Held]] = []
+    ends: datetime | None = None
+    for one in sorted(wanted, key=lambda each: (each.sort, each.begins, each.ends)):
+        if found and ends is not None and found[-1][0].sort == one.sort and one.begins < ends:
+            found[-1].append(one)
+            ends = max(ends, one.ends)
+        else:
+            found.append([one])
+            ends = one.ends
+    return found
+
+
+def _lay_together(rooms: Sequence[Room], held: Sequence[Held], wanted: Sequence[Held]) -> list[Held]:
+    alike = Counter(wanted)
+    sort = wanted[0].sort
+    mine = [room for room in rooms if room.sort == sort]
+    names = [room.name for room in mine] or [""]
+    groups = [list(combinations_with_replacement(names, count)) for count in alike.values()]
     if prod(len(group) for group in groups) > MOST_TRIED:
         return _lay_in_turn(rooms, held, wanted)
-    sorts = {one.sort for one in wanted}
-    mine = [room for room in rooms if room.sort in sorts]
     # only what lies there meanwhile is in the way
-    beside = [one for one in held if any(_overlap(one, each) for each in Counter(wanted))]
+    beside = [one for one in held if any(_overlap(one, each) for each in alike)]
     best: tuple[tuple[float, int], list[Held]] | None = None
     for chosen in product(*groups):
-        laid = [
-            replace(one, room=name)
-            for one, names in zip(Counter(wanted), chosen, strict=True)
-            for name in names
-        ]
+        laid = [replace(one, room=name) for one, names in zip(alike, chosen, strict=True) for name in names]
         badness = (too_full(mine, [*beside, *laid]), len({one.room for one in laid}))
         if best is None or badness < best[0]:
             best = (badness, laid)

@@ -85,10 +85,9 @@ PLAN: Final[dict[str, Any]] = {
     "name": "Saturday's sixty",
     "at": "19:00",
     "wants": [{"sort": "dish", "name": "Harbor roll", "amount": "60"}],
-    "way": "Dry cure, cherry smoke",
-    "meat": "jowl, skin on",
-    "pack": "6 lb",
-    "piece": "3 lb",
+    "makes": [
+        {"way": "Dry cure, cherry smoke", "meat": "jowl, skin on", "pack": "6 lb", "piece": "3 lb"},
+    ],
     "hours_a_day": "5",
 }
 #: What the dishes are made of: name, days ago, price, size.

@@ -12,10 +12,11 @@ def get_kitchen(user: User, slug: str) -> Kitchen:
     Raises:
         DomainError: not_found, also where it exists but is not theirs.
     """
-    kitchen = Kitchen.objects.filter(slug=slug, memberships__user=user).first()
-    if kitchen is None:
-        raise DomainError("not_found", 404, "Not here", f"You cook in no kitchen called “{slug}”.")
-    return kitchen
+    try:
+        return Kitchen.objects.get(slug=slug, memberships__user=user)
+    except Kitchen.DoesNotExist as error:
+        said = f"You cook in no kitchen called “{slug}”."
+        raise DomainError("not_found", 404, "Not here", said) from error
 
 
 def list_kitchens(user: User) -> list[Kitchen]:

@@ -54,11 +54,12 @@ def get_pack(kitchen: Kitchen, code: str, mark: str) -> Pack:
     Raises:
         DomainError: not_found.
     """
-    mine = Pack.objects.filter(kitchen=kitchen, batch__code=code, mark=mark, canceled__isnull=True)
-    slim = mine.select_related("now", "batch").defer(*UNREAD)
-    pack = slim.first()
-    if pack is None:
-        raise not_found(f"pack “{code} {mark}”")
+    # a canceled pack is nothing now
+    mine = Pack.objects.filter(kitchen=kitchen, batch__code=code, mark=mark, now__isnull=False)
+    try:
+        pack = mine.select_related("now", "batch").defer(*UNREAD).get()
+    except Pack.DoesNotExist as error:
+        raise not_found(f"pack “{code} {mark}”") from error
     pack.batch.kitchen = kitchen
     return pack
 

@@ -1,12 +1,16 @@
 """Writes: a plan is saved, put on the list, and its jobs are ticked off."""
 
 import uuid
+from collections.abc import Iterator
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.meals import schemas
+from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.jobs import words_of
-from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
-from dolmetsch.server.meals.queries import get_meal, input_of
-from dolmetsch.server.meals.working import work_out
+from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made
+from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
+from dolmetsch.server.meals.queries import get_meal
+from dolmetsch.server.meals.working import Worked, work_out
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.kept import next_version
@@ -51,27 +55,10 @@ def put_on_list(write: Write, name: str) -> MealJob:
         worked = work_out(write.kitchen, input_of(meal, write.today), write.now)
         if worked.read.reader.problems:
             raise refuse_fields(worked.read.reader.problems)
-        if worked.batch is None:
+        if not worked.batches:
             said = "The larder has enough of it: there is nothing to make."
             raise DomainError("nothing_to_do", 422, "Not recorded", said)
-        first = worked.batch.placed[0].start
-        rows = [
-            MealJob(kind="buy", words="Buy the meat", due_at=first, ends_at=first, minutes=0, wait_minutes=0)
-        ]
-        for index, one in enumerate(worked.batch.placed):
-            stores = () if worked.fitted is None else worked.fitted.rooms_of.get(index, ())
-            rows.append(
-                MealJob(
-                    kind=one.job.kind,
-                    words=words_of(one.job.kind),
-                    due_at=one.start,
-                    ends_at=one.end,
-                    minutes=one.job.hands_minutes,
-                    wait_minutes=round(one.job.least.total_seconds() / 60),
-                    stores=list(stores),
-                    pieces=worked.pieces if stores else 0,
-                )
-            )
+        rows = [row for index in range(len(worked.batches)) for row in _list_rows(worked, index)]
         for position, row in enumerate(rows):
             row.meal, row.listing, row.uid, row.position = meal, write.key, uuid.uuid4(), position
             key = write.key if position == 0 else uuid.uuid5(write.key, f"job {position}")
@@ -80,6 +67,64 @@ def put_on_list(write: Write, name: str) -> MealJob:
         return MealJob.objects.bulk_create(rows)[0]
 
     return keep_once(write, MealJob, put)
+
+
+def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
+    """The jobs of a batch of the plan, buying first."""
+    batch = worked.batches[index]
+    first = batch.placed[0].start
+    yield MealJob(
+        kind="buy",
+        words="Buy the meat",
+        products=batch.products,
+        due_at=first,
+        ends_at=first,
+        minutes=0,
+        wait_minutes=0,
+    )
+    for place, one in enumerate(batch.placed):
+        stores = worked.fitted.rooms_of.get((index, place), ())
+        yield MealJob(
+            kind=one.job.kind,
+            words=words_of(one.job.kind),
+            products=batch.products,
+            due_at=one.start,
+            ends_at=one.end,
+            minutes=one.job.hands_minutes,
+            wait_minutes=round(one.job.least.total_seconds() / 60),
+            stores=list(stores),
+            pieces=batch.pieces if stores else 0,
+        )
+
+
+def name_batch(write: Write, name: str, data: schemas.MadeIn) -> MealMade:
+    """Say in which batch a product of a plan is made; without a batch, that it is made in none after all.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def record() -> MealMade:
+        meal = get_meal(write.kitchen, name)
+        reader = Reader.of(write.kitchen)
+        makes = {" and ".join(job.products): job.products for job in list_jobs_of([meal])}
+        if data.product not in makes:
+            reader.refuse(
+                "product", "unknown", "Put the plan on the list first; then say what is made in what."
+            )
+        batch = None
+        if data.batch:
+            batch = Batch.objects.filter(kitchen=write.kitchen, code=data.batch).defer("page").first()
+            taken = {one.pk: key for key, one in list_made(write.kitchen).items()}
+            if batch is None:
+                reader.refuse("batch", "unknown", f"There is no batch “{data.batch}”.")
+            elif batch.pk in taken and taken[batch.pk] != (name, tuple(makes.get(data.product, ()))):
+                reader.refuse("batch", "taken", f"{data.batch} is made for “{taken[batch.pk][0]}” already.")
+        if reader.problems:
+            raise refuse_fields(reader.problems)
+        return MealMade.objects.create(meal=meal, products=makes[data.product], batch=batch, **write.stamp)
+
+    return keep_once(write, MealMade, record)
 
 
 def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> MealJobNews:
@@ -94,6 +139,13 @@ def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> Me
         if job is None:
             raise not_found("such job")
         last = job.news.order_by("-id").first()
+        if (
+            data.sort == "open"
+            and last is None
+            and job.pk in find_facts(write.kitchen, list_jobs_of([job.meal]))
+        ):
+            said = "Its batch shows that it is done: correct it there."
+            raise DomainError("already", 409, "Already done", said)
         if (last.sort if last is not None else "open") == data.sort:
             said = "That was recorded already. Nothing was written."
             raise DomainError("already", 409, "Already done", said)

@@ -9,7 +9,7 @@ from ninja import Path, Router, Status
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.meals import actions, schemas
 from dolmetsch.server.meals.queries import read_meal_page, read_meals, write_meal_calendar
-from dolmetsch.server.meals.working import show_meal
+from dolmetsch.server.meals.showing import show_meal
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
@@ -76,6 +76,19 @@ def put_on_list(
     kitchen = kitchen_of(request, kitchen_slug)
     write = write_of(request, kitchen, key)
     actions.put_on_list(write, name)
+    return Status(201, read_meal_page(kitchen, name, write.now))
+
+
+@router.post(
+    "/meals/{name}/made", response={201: schemas.MealPage, REFUSALS: Problem}, operation_id="nameMealBatch"
+)
+def name_batch(
+    request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.MadeIn, key: Key
+) -> Status[schemas.MealPage]:
+    """Say in which batch a product of a plan is made."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    write = write_of(request, kitchen, key)
+    actions.name_batch(write, name, body)
     return Status(201, read_meal_page(kitchen, name, write.now))
 
 

@@ -3,7 +3,7 @@
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from math import ceil
 from typing import Final
 
@@ -47,26 +47,47 @@ _KINDS: Final[dict[str, StayKind]] = {
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fitted:
-    """Where the plan's jobs lie (each job's rooms, by its place among them), and what does not fit."""
+    """Where the plan's jobs lie (each job's rooms, by its batch and its place there), what does not fit."""
 
-    rooms_of: dict[int, tuple[str, ...]]
+    rooms_of: dict[tuple[int, int], tuple[str, ...]]
     clashes: list[Clash]
     hands: list[HandsClash]
     missing: list[str]
+    names: list[str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Surroundings:
-    """Rooms, who lies in them now and by the list, and the lanes that show it."""
+    """Rooms, who lies in them now and by the list, the lanes that show it, and the minutes of ``work`` other
+    plans ask for by day.
+    """
 
     rooms: list[Room]
     held: list[Held]
     lanes: LanesOut
+    work: Sequence[tuple[date, int]] = ()
 
 
-def look_around(kitchen: Kitchen, now: datetime, *, until: datetime, apart_from: str) -> Surroundings:
-    """What the kitchen has, and who lies where, up to a day after ``until``; what the plan ``apart_from``
-    itself has on the list left out.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Laying:
+    """A batch to be laid: its ``name``, jobs, ``pieces``, and how many loads the smoker takes."""
+
+    name: str
+    placed: Sequence[PlacedJob]
+    pieces: int
+    loads: int
+
+
+def look_around(
+    kitchen: Kitchen,
+    now: datetime,
+    *,
+    until: datetime,
+    apart_from: str,
+    work: Sequence[tuple[date, int]] = (),
+) -> Surroundings:
+    """What the kitchen has, who lies where, and other plans' ``work``, up to a day after ``until``; what the
+    plan ``apart_from`` itself has on the list left out.
     """
     days = max(1, (timezone.localdate(until) - timezone.localdate(now)).days + 2)
     lanes = read_lanes(kitchen, now, days=days, apart_from=apart_from)
@@ -89,35 +110,42 @@ def look_around(kitchen: Kitchen, now: datetime, *, until: datetime, apart_from:
         if lane.name
         for bar in lane.bars
     ]
-    return Surroundings(rooms=rooms, held=held, lanes=lanes)
+    return Surroundings(rooms=rooms, held=held, lanes=lanes, work=work)
 
 
-def fit_plan(
-    around: Surroundings,
-    placed: Sequence[PlacedJob],
-    *,
-    pieces: int,
-    loads: int,
-    minutes_a_day: int | None,
-) -> Fitted:
-    """Lay ``pieces`` for each of ``placed``; the smoker takes them in so many ``loads``."""
-    rooms_of: dict[int, tuple[str, ...]] = {}
-    laid: list[Held] = []
+def fit_plan(around: Surroundings, layings: Sequence[Laying], *, minutes_a_day: int | None) -> Fitted:
+    """Lay the pieces of all ``layings`` for each of their jobs."""
+    wanted: list[Held] = []
+    stays: dict[tuple[str, datetime, datetime], list[tuple[int, int]]] = {}
     missing: list[str] = []
-    for stretch in _stretches(placed):
-        first, last = placed[stretch[0]], placed[stretch[-1]]
-        holder = first.job.holder
-        count = ceil(pieces / loads) if holder == "smoker" else pieces
-        if not any(room.sort == holder for room in around.rooms):
-            missing.append(f"There is no {holder} on the map, so whether it fits there is not known.")
-            continue
-        mine = lay(around.rooms, [*around.held, *laid], _pieces(count, holder, first, last))
-        laid += mine
-        for index in stretch:
-            rooms_of[index] = tuple(dict.fromkeys(one.room for one in mine))
-    clashes = [clash for clash in find_clashes(around.rooms, [*around.held, *laid]) if MINE in clash.who]
-    hands = [] if minutes_a_day is None else _find_hands(placed, minutes_a_day)
-    return Fitted(rooms_of=rooms_of, clashes=clashes, hands=hands, missing=list(dict.fromkeys(missing)))
+    names = [_name_of(laying, layings) for laying in layings]
+    for batch, laying in enumerate(layings):
+        for stretch in _stretches(laying.placed):
+            first, last = laying.placed[stretch[0]], laying.placed[stretch[-1]]
+            holder = first.job.holder
+            count = ceil(laying.pieces / laying.loads) if holder == "smoker" else laying.pieces
+            if not any(room.sort == holder for room in around.rooms):
+                missing.append(f"There is no {holder} on the map, so whether it fits there is not known.")
+                continue
+            wanted += _pieces(count, holder, first, last, who=names[batch])
+            stays[names[batch], first.start, last.end] = [(batch, index) for index in stretch]
+    laid = lay(around.rooms, around.held, wanted)
+    rooms_of: dict[tuple[int, int], tuple[str, ...]] = {}
+    for one in laid:
+        for job in stays[one.who, one.begins, one.ends]:
+            rooms_of[job] = tuple(dict.fromkeys((*rooms_of.get(job, ()), one.room)))
+    clashes = [
+        clash for clash in find_clashes(around.rooms, [*around.held, *laid]) if set(names) & set(clash.who)
+    ]
+    hands = [] if minutes_a_day is None else _find_hands(layings, around.work, minutes_a_day)
+    return Fitted(
+        rooms_of=rooms_of, clashes=clashes, hands=hands, missing=list(dict.fromkeys(missing)), names=names
+    )
+
+
+def _name_of(laying: Laying, layings: Sequence[Laying]) -> str:
+    """What a batch of the plan is called among those that lie in a store."""
+    return MINE if len(layings) == 1 else f"{MINE}'s {laying.name}"
 
 
 def _stretches(placed: Sequence[PlacedJob]) -> list[list[int]]:
@@ -134,22 +162,33 @@ def _stretches(placed: Sequence[PlacedJob]) -> list[list[int]]:
     return found
 
 
-def _pieces(count: int, holder: str, first: PlacedJob, last: PlacedJob) -> list[Held]:
+def _pieces(count: int, holder: str, first: PlacedJob, last: PlacedJob, *, who: str) -> list[Held]:
     """So many pieces; many of them in groups, each of which lies together."""
     groups = min(count, MOST_LAID)
     sizes = [count // groups + (at < count % groups) for at in range(groups)]
     return [
-        Held(who=MINE, room="", sort=holder, slots=size, begins=first.start, ends=last.end) for size in sizes
+        Held(who=who, room="", sort=holder, slots=size, begins=first.start, ends=last.end) for size in sizes
     ]
 
 
-def _find_hands(placed: Iterable[PlacedJob], minutes_a_day: int) -> list[HandsClash]:
-    work = [(one.start.date(), one.job.hands_minutes) for one in placed]
-    return find_hands_clashes(work, minutes_a_day=minutes_a_day)
+def _find_hands(
+    layings: Iterable[Laying], work: Iterable[tuple[date, int]], minutes_a_day: int
+) -> list[HandsClash]:
+    """Days of the plan's own work on which it is too much, other plans' work counted."""
+    mine = [
+        (one.start.date(), one.job.hands_minutes)
+        for laying in layings
+        for one in laying.placed
+        if one.job.hands_minutes
+    ]
+    days = {day for day, _ in mine}
+    beside = [(day, minutes) for day, minutes in work if day in days]
+    return find_hands_clashes([*mine, *beside], minutes_a_day=minutes_a_day)
 
 
-def show_clashes(fitted: Fitted) -> list[schemas.ClashOut]:
+def show_clashes(fitted: Fitted, around: Surroundings) -> list[schemas.ClashOut]:
     """What does not fit, in words."""
+    busy = {day for day, minutes in around.work if minutes}
     found = [
         schemas.ClashOut(
             store=clash.room,
@@ -157,7 +196,7 @@ def show_clashes(fitted: Fitted) -> list[schemas.ClashOut]:
             ends=clash.ends,
             words=(
                 f"{clash.room}: {clash.over} {'place' if clash.over == 1 else 'places'} too few"
-                f" {_say_span(clash.begins, clash.ends)}{_beside(clash)}."
+                f" {_say_span(clash.begins, clash.ends)}{_beside(clash, fitted.names)}."
             ),
         )
         for clash in fitted.clashes
@@ -166,7 +205,8 @@ def show_clashes(fitted: Fitted) -> list[schemas.ClashOut]:
         begins = timezone.make_aware(datetime.combine(hands.day, datetime.min.time()))
         words = (
             f"Hands: {_hours(hands.minutes)} of work on {print_day(begins)},"
-            f" {_hours(hands.over)} more than there are."
+            f" {_hours(hands.over)} more than there are"
+            f"{', jobs of other plans counted' if hands.day in busy else ''}."
         )
         found.append(schemas.ClashOut(store="", begins=begins, ends=begins + timedelta(days=1), words=words))
     return found
@@ -180,8 +220,11 @@ def _say_span(begins: datetime, ends: datetime) -> str:
     return f"from {print_day(begins)} to {print_day(ends)}"
 
 
-def _beside(clash: Clash) -> str:
-    others = [who for who in clash.who if who != MINE]
+def _beside(clash: Clash, names: Sequence[str]) -> str:
+    """Who else lies there; of a plan that makes several things each of them too."""
+    if len(names) > 1:
+        return f" ({', '.join(clash.who)})"
+    others = [who for who in clash.who if who not in names]
     return f", beside {', '.join(others)}" if others else ""
 
 
@@ -207,15 +250,16 @@ def show_stay(kind: str, *, meal: str, begins: datetime, ends: datetime, pieces:
 
 
 def show_lanes(
-    around: Surroundings, placed: Sequence[PlacedJob], fitted: Fitted, *, name: str
+    around: Surroundings, layings: Sequence[tuple[str, Sequence[PlacedJob]]], fitted: Fitted
 ) -> list[LaneOut]:
-    """The lanes with the plan's own stays among those that are there."""
+    """The lanes with the plan's own stays, each batch by its name, among those that are there."""
     mine: dict[str, list[StayOut]] = defaultdict(list)
-    for index, one in enumerate(placed):
-        for room in fitted.rooms_of.get(index, ()):
-            mine[room.casefold()].append(
-                show_stay(one.job.kind, meal=name, begins=one.start, ends=one.end, pieces=0)
-            )
+    for batch, (name, placed) in enumerate(layings):
+        for index, one in enumerate(placed):
+            for room in fitted.rooms_of.get((batch, index), ()):
+                mine[room.casefold()].append(
+                    show_stay(one.job.kind, meal=name, begins=one.start, ends=one.end, pieces=0)
+                )
     return [
         lane.model_copy(
             update={"bars": sorted([*lane.bars, *mine.get(lane.name.casefold(), [])], key=lambda b: b.begins)}

@@ -1,13 +1,32 @@
 """Plans that are on the list: their jobs, which are done, and the places they hold."""
 
 from collections.abc import Iterable, Iterator, Sequence
-from datetime import datetime
+from datetime import date, datetime, timedelta
+from typing import Final
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes.schemas import StayOut
+from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.fitting import show_stay
-from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews
+from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.writing.kept import latest_by_name
+
+WEEK: Final = timedelta(days=7)
+#: Fields of a plan saved before it could make several things: they are of the one thing it makes.
+_OF_ONE_MAKE: Final = ("way", "cut", "meat", "price", "pack", "piece", "loads")
+
+
+def input_of(meal: Meal, today: date) -> schemas.MealIn:
+    """A plan as typed; one that repeats for the next of its days."""
+    typed = dict(meal.input)
+    if "makes" not in typed:
+        typed["makes"] = [{name: typed.pop(name) for name in _OF_ONE_MAKE if name in typed}]
+    data = schemas.MealIn.model_validate(typed)
+    if not data.is_weekly or data.day >= today:
+        return data
+    weeks = -(-(today - data.day).days // 7)
+    return data.model_copy(update={"day": data.day + weeks * WEEK})
 
 
 def list_meals(kitchen: Kitchen) -> list[Meal]:
@@ -27,6 +46,22 @@ def list_jobs_of(meals: Sequence[Meal]) -> list[MealJob]:
             mine.clear()
         mine.append(row)
     return [job for name in by_name for job in by_name[name]]
+
+
+def list_listed(kitchen: Kitchen) -> list[Meal]:
+    """The latest version of each plan that is on the list and was not dropped."""
+    names = set(MealJob.objects.filter(kitchen=kitchen).values_list("meal__name", flat=True).distinct())
+    return [meal for meal in list_meals(kitchen) if meal.name in names] if names else []
+
+
+def list_made(kitchen: Kitchen) -> dict[tuple[str, tuple[str, ...]], Batch]:
+    """The batch each (plan, products) is made in, where one was named; of plans that were not dropped."""
+    rows = MealMade.objects.filter(kitchen=kitchen).select_related("meal", "batch").order_by("id")
+    latest = {
+        (row.meal.name, tuple(row.products)): row.batch for row in rows.defer("batch__page", "batch__figures")
+    }
+    live = {meal.name for meal in list_meals(kitchen)} if latest else set()
+    return {key: batch for key, batch in latest.items() if batch is not None and key[0] in live}
 
 
 def latest_news(jobs: Iterable[MealJob]) -> dict[int, MealJobNews]:

@@ -5,6 +5,7 @@ from typing import ClassVar
 from django.db import models
 from django.db.models import Q
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
@@ -34,7 +35,7 @@ class MealJob(Kept):
 
     ``position`` counts within the ``listing``; a plan put on the list again replaces what was there.
     ``wait_minutes``: what passes by itself after it at least, until ``ends_at``, with so many ``pieces`` in
-    ``stores``.
+    ``stores``. ``products``: what it is for, of what the plan makes.
     """
 
     meal = models.ForeignKey(Meal, on_delete=models.PROTECT, related_name="jobs")
@@ -43,6 +44,7 @@ class MealJob(Kept):
     position = models.PositiveIntegerField()
     kind = models.CharField(max_length=KIND_LENGTH)
     words = models.CharField(max_length=NAME_LENGTH)
+    products = models.JSONField(default=list)
     due_at = models.DateTimeField()
     minutes = models.PositiveIntegerField()
     wait_minutes = models.PositiveIntegerField()
@@ -74,3 +76,14 @@ class MealJobNews(Kept):
 
     def __str__(self) -> str:
         return f"{self.sort} {self.job_id}"
+
+
+class MealMade(Kept):
+    """The batch in which ``products`` of a plan are made; the latest of each counts, null: none after all."""
+
+    meal = models.ForeignKey(Meal, on_delete=models.PROTECT, related_name="made")
+    products = models.JSONField(default=list)
+    batch = models.ForeignKey(Batch, on_delete=models.PROTECT, null=True, related_name="made_for")
+
+    def __str__(self) -> str:
+        return f"{self.products} of {self.meal_id} in {self.batch_id}"

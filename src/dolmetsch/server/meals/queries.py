@@ -1,26 +1,31 @@
 """Reads: every plan, one plan whole, the jobs that are on the list, and a plan as a calendar."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import date, datetime, timedelta
 from typing import Final
 
 from django.utils import timezone
 from icalendar import Calendar, Event
 
-from dolmetsch.core.planning.count_back import Job, ready_at
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.listed import is_done, latest_news, list_jobs_of, list_meals
+from dolmetsch.server.meals.coming import DAY
+from dolmetsch.server.meals.facts import Fact, find_facts, find_ready
+from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made, list_meals
 from dolmetsch.server.meals.models import Meal, MealJob
-from dolmetsch.server.meals.working import DAY, say_hours, say_time, show_meal
+from dolmetsch.server.meals.rescues import list_rescues
+from dolmetsch.server.meals.showing import show_worked
+from dolmetsch.server.meals.ways_out import say_wants
+from dolmetsch.server.meals.words import say_hours, say_time
+from dolmetsch.server.meals.working import work_out
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.ways.queries import list_latest
 
-WEEK: Final = timedelta(days=7)
 #: A job counts as late so long after it was to begin.
 GRACE: Final = timedelta(hours=2)
 #: So many names are offered.
@@ -39,15 +44,6 @@ def get_meal(kitchen: Kitchen, name: str) -> Meal:
     return meal
 
 
-def input_of(meal: Meal, today: date) -> schemas.MealIn:
-    """A plan as typed; one that repeats for the next of its days."""
-    data = schemas.MealIn.model_validate(meal.input)
-    if not data.is_weekly or data.day >= today:
-        return data
-    weeks = -(-(today - data.day).days // 7)
-    return data.model_copy(update={"day": data.day + weeks * WEEK})
-
-
 def read_meals(kitchen: Kitchen, now: datetime) -> schemas.MealsOut:
     """Every plan, the next meal first, and what a new one can be made of."""
     today = timezone.localdate(now)
@@ -63,39 +59,43 @@ def read_meals(kitchen: Kitchen, now: datetime) -> schemas.MealsOut:
         products=sorted(set(products))[:OFFERED],
         ways=[way.name for way in list_latest(kitchen)],
         meats=list(meats.values_list("name", flat=True)[:OFFERED]),
-        jobs=show_jobs(jobs, now),
+        jobs=show_jobs(jobs, find_facts(kitchen, jobs), now),
     )
 
 
 def _show_row(meal: Meal, data: schemas.MealIn, today: date, *, is_listed: bool) -> schemas.MealRow:
-    words = ", ".join(f"{want.amount} {want.name}".strip() for want in data.wants)
     return schemas.MealRow(
         name=meal.name,
         version=meal.version,
         day=data.day,
         at=data.at,
-        words=words,
+        words=say_wants(data),
         is_weekly=data.is_weekly,
         is_listed=is_listed,
         is_over=data.day < today,
     )
 
 
-def show_jobs(jobs: Sequence[MealJob], now: datetime) -> list[schemas.MealJobOut]:
+def show_jobs(jobs: Sequence[MealJob], facts: Mapping[int, Fact], now: datetime) -> list[schemas.MealJobOut]:
     """Jobs on the list, and which are done."""
-    latest = latest_news(jobs)
-    return [
-        schemas.MealJobOut(
-            uid=job.uid,
-            meal=job.meal.name,
-            words=job.words,
-            due_at=job.due_at,
-            minutes=job.minutes,
-            state="done" if is_done(latest.get(job.pk)) else "open",
-            is_late=not is_done(latest.get(job.pk)) and now > job.due_at + GRACE,
+    shown = []
+    for job in sorted(jobs, key=lambda job: (job.due_at, job.pk)):
+        fact = facts.get(job.pk)
+        shown.append(
+            schemas.MealJobOut(
+                uid=job.uid,
+                meal=job.meal.name,
+                product=" and ".join(job.products),
+                done_at=None if fact is None else fact.at,
+                by_batch=fact is not None and fact.by_batch,
+                words=job.words,
+                due_at=job.due_at,
+                minutes=job.minutes,
+                state="open" if fact is None else "done",
+                is_late=fact is None and now > job.due_at + GRACE,
+            )
         )
-        for job in sorted(jobs, key=lambda job: (job.due_at, job.pk))
-    ]
+    return shown
 
 
 def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPage:
@@ -106,52 +106,42 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
     """
     meal = get_meal(kitchen, name)
     data = input_of(meal, timezone.localdate(now))
-    plan = show_meal(kitchen, data, now)
+    worked = work_out(kitchen, data, now)
+    meal_at = worked.read.meal_at
     jobs = list_jobs_of([meal])
-    ready = find_ready(jobs, now)
-    is_late = ready is not None and ready > plan.meal_at
+    facts = find_facts(kitchen, jobs)
+    ready = find_ready(jobs, facts, now, DAY)
+    is_late = ready is not None and ready > meal_at
+    made = {products: batch.code for (plan, products), batch in list_made(kitchen).items() if plan == name}
     return schemas.MealPage(
         name=meal.name,
         version=meal.version,
         input=data,
-        plan=plan,
-        jobs=show_jobs(jobs, now),
-        on_time="" if ready is None else _say_ready(ready, plan.meal_at),
+        plan=show_worked(worked),
+        jobs=show_jobs(jobs, facts, now),
+        made=[
+            schemas.MadeOut(product=" and ".join(products), batch=made.get(products, ""))
+            for products in dict.fromkeys(tuple(job.products) for job in jobs)
+        ],
+        batches=_list_choices(kitchen, made.values()),
+        is_under_way=bool(facts),
+        on_time="" if ready is None else _say_ready(ready, meal_at),
         is_late=is_late,
+        rescues=list(list_rescues(worked, jobs, facts, ready)) if ready is not None and is_late else [],
     )
+
+
+def _list_choices(kitchen: Kitchen, named: Iterable[str]) -> list[str]:
+    """Codes of batches that can be named as made for a plan: those under way, and those named already."""
+    under_way = Batch.objects.filter(kitchen=kitchen, is_finished=False).order_by("-id")
+    codes = under_way.values_list("code", flat=True)[:OFFERED]
+    return sorted({*codes, *named})
 
 
 def _say_ready(ready: datetime, meal_at: datetime) -> str:
     apart = say_hours(abs(meal_at - ready))
     side = "after" if ready > meal_at else "before"
     return f"Ready {say_time(ready)} as it stands: {apart} {side} the meal."
-
-
-def find_ready(jobs: Sequence[MealJob], now: datetime) -> datetime | None:
-    """When it is ready by what was done so far; None where nothing is on the list.
-
-    What is not done is done as soon as it can be, but not before now; a job that is done has its wait behind
-    it from then on.
-    """
-    if not jobs:
-        return None
-    latest = latest_news(jobs)
-    done = [position for position, job in enumerate(jobs) if is_done(latest.get(job.pk))]
-    left = jobs[done[-1] + 1 :] if done else jobs
-    at = timezone.localtime(now)
-    if done:
-        last = jobs[done[-1]]
-        over = latest[last.pk].happened_at + timedelta(minutes=last.wait_minutes)
-        at = timezone.localtime(max(over, now)) if left else timezone.localtime(over)
-    remaining = [
-        Job(
-            kind=job.kind,
-            hands=timedelta(minutes=job.minutes),
-            least=timedelta(minutes=job.wait_minutes),
-        )
-        for job in left
-    ]
-    return ready_at(remaining, at, DAY)
 
 
 def write_meal_calendar(kitchen: Kitchen, name: str) -> bytes:
@@ -171,7 +161,8 @@ def write_meal_calendar(kitchen: Kitchen, name: str) -> bytes:
         event.add("dtstamp", job.recorded_at)
         event.add("dtstart", job.due_at)
         event.add("dtend", job.due_at + timedelta(minutes=job.minutes or 15))
-        event.add("summary", f"{job.words}: {meal.name}")
+        of = f", {' and '.join(job.products)}" if job.products else ""
+        event.add("summary", f"{job.words}: {meal.name}{of}")
         event.add_component(make_alarm(job.words))
         calendar.add_component(event)
     written: bytes = calendar.to_ical()

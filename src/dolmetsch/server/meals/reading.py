@@ -1,4 +1,4 @@
-"""A meal plan as typed, read: what is wanted by product, the method, the meat, the day."""
+"""A meal plan as typed, read: what is wanted by product, how it is made of which meat, the day."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -38,6 +38,21 @@ class Want:
 
 
 @dataclass(slots=True, kw_only=True)
+class ReadMake:
+    """How something is made, as read: ``product`` empty: all that nothing else makes."""
+
+    product: str
+    way: Way | None = None
+    cut: Cut | None = None
+    cut_words: str = ""
+    meat: Priced | None = None
+    price: Fraction | None = None
+    pack: Fraction | None = None
+    piece: Fraction = PIECE_GRAMS
+    loads: int = 1
+
+
+@dataclass(slots=True, kw_only=True)
 class ReadMeal:
     """A meal plan as read, its faults with it. What is None was not given, or could not be read."""
 
@@ -48,15 +63,16 @@ class ReadMeal:
     wants: list[Want] = field(default_factory=list)
     dishes: dict[str, ReadDish] = field(default_factory=dict)
     plates: dict[str, Fraction] = field(default_factory=dict)
-    way: Way | None = None
-    cut: Cut | None = None
-    meat: Priced | None = None
-    price: Fraction | None = None
-    pack: Fraction | None = None
-    piece: Fraction = PIECE_GRAMS
+    makes: list[ReadMake] = field(default_factory=list)
     sure: float = 0.9
     reserve: timedelta = timedelta()
     minutes_a_day: int | None = None
+
+    def make_of(self, product: str) -> int | None:
+        """The place of what makes ``product`` among the makes; None where nothing does."""
+        names = [one.product.casefold() for one in self.makes]
+        key = product.casefold()
+        return names.index(key) if key in names else names.index("") if "" in names else None
 
 
 def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
@@ -71,8 +87,8 @@ def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
         reader.refuse("day", "odd_time", "That day has gone by. Choose one to come.")
     elif meal_at > now + MOST_AHEAD:
         reader.refuse("day", "odd_time", "That is over a year away.")
-    _read_way(read)
-    _read_meat(read)
+    read.makes = [_read_make(read, f"makes[{index}]", one) for index, one in enumerate(data.makes)]
+    _refuse_made_twice(read)
     _read_wants(read)
     sure = reader.percent("sure", data.sure, what="chance in per cent")
     if sure is not None and not Fraction(1, 2) <= Fraction(sure) <= Fraction(99, 100):
@@ -90,47 +106,59 @@ def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
         )
     elif hours is not None:
         read.minutes_a_day = round(hours * 60)
-    piece = reader.weight("piece", data.piece) if data.piece else None
-    read.piece = Fraction(piece) if piece else read.pack or PIECE_GRAMS
     return read
 
 
-def _read_way(read: ReadMeal) -> None:
-    if not read.data.way:
-        read.reader.refuse("way", "missing", "Choose the method it is made by.")
-        return
-    name = read.data.way
-    if name not in read.known.ways:
-        read.reader.refuse("way", "unknown", f"There is no method “{name}” here.")
-        return
-    read.way = read.known.ways[name]
-    if read.way is None:
-        read.reader.refuse("way", "unreadable", f"“{name}” cannot be read as it is; save it again.")
+def _refuse_made_twice(read: ReadMeal) -> None:
+    seen = set()
+    for index, one in enumerate(read.makes):
+        key = one.product.casefold()
+        if key in seen:
+            said = f"{one.product or 'All else'} is made above already: choose one way for it."
+            read.reader.refuse(f"makes[{index}].product", "twice", said)
+        seen.add(key)
 
 
-def _read_meat(read: ReadMeal) -> None:
-    data, reader = read.data, read.reader
+def _read_make(read: ReadMeal, path: str, data: schemas.MakeIn) -> ReadMake:
+    make, reader = ReadMake(product=data.product, loads=data.loads), read.reader
+    make.way = _read_way(read, path, data.way)
     if data.meat:
-        read.meat = read.known.meats.get(data.meat)
-        if read.meat is None:
-            reader.refuse("meat", "unknown", f"There is no meat “{data.meat}” on the price list.")
+        make.meat = read.known.meats.get(data.meat)
+        if make.meat is None:
+            reader.refuse(f"{path}.meat", "unknown", f"There is no meat “{data.meat}” on the price list.")
         else:
-            _take_price(read, read.meat.price)
+            _take_price(make, make.meat.price)
     if data.price:
-        price = reader.price_by_weight("price", data.price)
+        price = reader.price_by_weight(f"{path}.price", data.price)
         if price is not None:
-            _take_price(read, price)
-    pack = reader.weight("pack", data.pack) if data.pack else None
-    read.pack = Fraction(pack) if pack else read.pack
-    cut = data.cut or data.meat
-    read.cut = read_cut(cut) if reader.need("cut", cut, "Say which cut is bought.") else None
+            _take_price(make, price)
+    pack = reader.weight(f"{path}.pack", data.pack) if data.pack else None
+    make.pack = Fraction(pack) if pack else make.pack
+    cut = make.cut_words = data.cut or data.meat
+    make.cut = read_cut(cut) if reader.need(f"{path}.cut", cut, "Say which cut is bought.") else None
+    piece = reader.weight(f"{path}.piece", data.piece) if data.piece else None
+    make.piece = Fraction(piece) if piece else make.pack or PIECE_GRAMS
+    return make
 
 
-def _take_price(read: ReadMeal, price: Price) -> None:
+def _read_way(read: ReadMeal, path: str, name: str) -> Way | None:
+    if not name:
+        read.reader.refuse(f"{path}.way", "missing", "Choose the method it is made by.")
+        return None
+    if name not in read.known.ways:
+        read.reader.refuse(f"{path}.way", "unknown", f"There is no method “{name}” here.")
+        return None
+    way = read.known.ways[name]
+    if way is None:
+        read.reader.refuse(f"{path}.way", "unreadable", f"“{name}” cannot be read as it is; save it again.")
+    return way
+
+
+def _take_price(make: ReadMake, price: Price) -> None:
     if price.grams is None:
         return
-    read.price = price.paid / price.grams
-    read.pack = price.grams if price.is_pack else None
+    make.price = price.paid / price.grams
+    make.pack = price.grams if price.is_pack else None
 
 
 def _read_wants(read: ReadMeal) -> None:
@@ -172,7 +200,9 @@ def _add_needs(
         grams = need.grams
         if grams is None and need.slices is not None:
             each = meat.slice_grams if meat is not None else None
-            each = each or (None if read.way is None else read.way.slice_grams)
+            made = read.make_of(need.product)
+            way = None if made is None else read.makes[made].way
+            each = each or (None if way is None else way.slice_grams)
             grams = None if each is None else need.slices * each
         if grams is None:
             said = (
@@ -181,3 +211,16 @@ def _add_needs(
             read.reader.refuse(f"{path}.name", "no_slice_weight", said)
             continue
         read.wants.append(Want(product=need.product, grams=grams, dish=dish.name, plates=plates))
+
+
+def wants_of(known: Known, data: schemas.MealIn) -> dict[str, Fraction]:
+    """Grams of each product, by its name in small letters, that a saved plan asks for, as far as it can be
+    read.
+    """
+    read = ReadMeal(known=known, data=data, reader=Reader.of(known.kitchen), meal_at=known.now)
+    _read_wants(read)
+    wanted: dict[str, Fraction] = {}
+    for want in read.wants:
+        key = want.product.casefold()
+        wanted[key] = wanted.get(key, Fraction(0)) + want.grams
+    return wanted

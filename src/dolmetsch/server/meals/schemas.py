@@ -12,6 +12,8 @@ from dolmetsch.server.quantities.schemas import Fixed, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Typed
 
 MOST_WANTS = 10
+MOST_MAKES = 6
+MOST_LEFT_OUT = 40
 Clock = Annotated[str, Field(pattern=r"^([01]?\d|2[0-3]):[0-5]\d$")]
 
 
@@ -23,37 +25,67 @@ class WantIn(Body):
     amount: Typed = ""
 
 
-class MealIn(Body):
-    """A meal plan. ``meat``: a line of the price list; without one the ``price`` by weight is typed.
+class MakeIn(Body):
+    """How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
 
-    ``sure``: in how many of a hundred cases there is to be enough. ``reserve_hours``: kept free before the
-    meal. ``piece``: what a piece weighs when it is laid, which takes one place. ``loads``: of the smoker.
+    ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
+    weighs when it is laid, which takes one place. ``loads``: of the smoker.
     """
 
-    name: Name = ""
-    day: date
-    at: Clock = "19:00"
-    wants: Annotated[list[WantIn], Field(min_length=1, max_length=MOST_WANTS)]
+    product: Name = ""
     way: Name = ""
     cut: Name = ""
     meat: Name = ""
     price: Typed = ""
     pack: Typed = ""
     piece: Typed = ""
+    loads: Annotated[int, Field(ge=1, le=6)] = 1
+
+
+class MealIn(Body):
+    """A meal plan.
+
+    ``sure``: in how many of a hundred cases there is to be enough of each product. ``reserve_hours``: kept
+    free before the meal. ``leave_out``: codes of batches under way whose meat is not to be counted.
+    """
+
+    name: Name = ""
+    day: date
+    at: Clock = "19:00"
+    wants: Annotated[list[WantIn], Field(min_length=1, max_length=MOST_WANTS)]
+    makes: Annotated[list[MakeIn], Field(max_length=MOST_MAKES)] = []
     sure: Typed = "90"
     reserve_hours: Typed = ""
     hours_a_day: Typed = ""
-    loads: Annotated[int, Field(ge=1, le=6)] = 1
+    leave_out: Annotated[list[Name], Field(max_length=MOST_LEFT_OUT)] = []
     is_weekly: bool = False
     put_away: bool = False
 
 
+class ComingOut(BaseModel):
+    """A batch under way, and what it brings of ``products``; ``ready`` None: nobody knows when.
+
+    ``counts`` false: it comes too late, nobody knows when, or it is left out on purpose.
+    """
+
+    code: str
+    products: list[str]
+    brings: Weight
+    ready: datetime | None
+    counts: bool
+    is_left_out: bool
+
+
 class NeededOut(BaseModel):
-    """A product that is needed: of it so much is here, so much has to be made."""
+    """A product that is needed: of it so much will be here on the day, so much comes from batches under way,
+    so much has to be made. ``taken``: of what is here, what plans for before take.
+    """
 
     product: str
     wanted: Weight
     here: Weight
+    taken: Weight
+    coming: Weight
     short: Weight
 
 
@@ -65,13 +97,19 @@ class OddsOut(BaseModel):
 
 
 class BuyOut(BaseModel):
-    """What to buy: ``even`` is enough every other time, ``sure`` as often as was asked for."""
+    """What to buy for ``products``: ``even`` is enough every other time, ``sure`` as often as was asked for.
 
+    ``make``: its place among the plan's makes. ``by`` None: too late to be bought for that day.
+    """
+
+    make: int
+    products: list[str]
+    meat: str
     even: Weight
     sure: Weight
     buy: Weight
     packs: int | None
-    by: date
+    by: date | None
     is_too_late: bool
     cost: Fixed | None
     over: Weight
@@ -85,8 +123,14 @@ class BuyOut(BaseModel):
 
 
 class JobOut(BaseModel):
-    """A job counted back: its hands, and until when it passes by itself; how much longer it may take."""
+    """A job counted back: its hands, and until when it passes by itself; how much longer it may take.
 
+    ``product``: what it is for, where the plan makes several; ``basis``: whose minutes and hours these are.
+    """
+
+    product: str
+    basis: str
+    reserve_hours: float
     kind: str
     words: str
     starts: datetime
@@ -108,18 +152,21 @@ class ClashOut(BaseModel):
 
 
 class WayOutOut(BaseModel):
-    """Something that can be done about a clash, and the plan as it would be then; ``price``: money it costs,
-    empty where it costs something else.
+    """Something that can be done, and the plan as it would be then (None: it stays as it is); ``more``: money
+    it costs more, below zero less; None where that is not known.
     """
 
     words: str
-    price: str
-    input: MealIn
+    more: Fixed | None
+    input: MealIn | None
 
 
 class ShoppingOut(BaseModel):
-    """A thing to fetch: ``needed``, of which ``here``; ``buy`` empty: enough is here."""
+    """A thing to fetch from ``source`` (empty: nobody said): ``needed``, of which ``here``; ``buy`` empty:
+    enough is here.
+    """
 
+    source: str
     what: str
     needed: str
     here: str
@@ -144,10 +191,12 @@ class MealOut(BaseModel):
     """A meal plan worked out; ``missing``: what is not known, so that it was left out."""
 
     needed: list[NeededOut]
-    buy: BuyOut | None
+    coming: list[ComingOut]
+    buys: list[BuyOut]
     plates: list[PlateOut]
     jobs: list[JobOut]
     latest_start: datetime | None
+    is_too_late: bool
     later: str
     work_minutes: int
     cost: Fixed | None
@@ -163,10 +212,15 @@ class MealOut(BaseModel):
 
 
 class MealJobOut(BaseModel):
-    """A job on the list, and whether it is done."""
+    """A job on the list, and whether it is done: ``done_at`` as it was recorded; ``by_batch``: by the batch
+    that is made for the plan.
+    """
 
     uid: uuid.UUID
     meal: str
+    product: str
+    done_at: datetime | None
+    by_batch: bool
     words: str
     due_at: datetime
     minutes: int
@@ -198,19 +252,43 @@ class MealsOut(BaseModel):
     jobs: list[MealJobOut]
 
 
+class MadeOut(BaseModel):
+    """What is made for a plan: a ``product``, and the ``batch`` it is made in, empty where none is named."""
+
+    product: str
+    batch: str
+
+
 class MealPage(BaseModel):
-    """One plan whole: as typed, as worked out now, and what was done so far means for the meal."""
+    """One plan whole: as typed, as worked out now, and what was done so far means for the meal.
+
+    ``batches``: those that can be named as made for it. ``is_under_way``: some of it was done already.
+    ``rescues``: what can still be done where it is late.
+    """
 
     name: str
     version: int
     input: MealIn
     plan: MealOut
     jobs: list[MealJobOut]
+    made: list[MadeOut]
+    batches: list[str]
+    is_under_way: bool
     on_time: str
     is_late: bool
+    rescues: list[WayOutOut]
 
 
 class JobNewsIn(Body):
     """What became of a job."""
 
     sort: Literal["done", "open"] = "done"
+
+
+class MadeIn(Body):
+    """The batch a product of the plan is made in, or several by one method as it names them ("A and B");
+    ``batch`` empty: none after all.
+    """
+
+    product: Annotated[str, Field(max_length=1_000)] = ""
+    batch: Name = ""

@@ -1,106 +1,126 @@
-"""What to fetch for a plan: what the method uses and the dishes ask for, less what the cupboard has."""
+"""What to fetch for a plan: the meat, what methods use and dishes ask for, less what the cupboard has."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from dolmetsch.core.forecast.outlook import Outlook
-from dolmetsch.core.forecast.way import Way
-from dolmetsch.core.numbers.quantity import Price
-from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.dishes.cupboard import Amount, list_left
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
+from dolmetsch.server.meals.working import Batch, Worked
+from dolmetsch.server.prices.queries import find_used
 from dolmetsch.server.quantities.printing import print_money
 
 
-def list_shopping(
-    kitchen: Kitchen,
-    *,
-    way: Way | None,
-    grams: float,
-    outlook: Outlook | None,
-    dishes: Mapping[str, ReadDish],
-    lines: Mapping[str, Price],
-    plates: Mapping[str, Fraction],
-) -> list[schemas.ShoppingOut]:
-    """Things to fetch for a batch of so many raw ``grams`` and for the ``plates`` of ``dishes``, which has
-    all dishes, at the prices ``lines``, by their names in small letters; the dearest first.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line:
+    """Something that is needed: grams (``is_weight``) or a count, ``each`` of which costs so much; None where
+    it has no price. ``left``: so much is here; None: nobody counts it. ``source``: where it was priced last.
     """
-    here = (
-        list_left(kitchen, {use.what for step in way.steps for use in step.used}) if way is not None else {}
-    )
-    rows = [
-        *(_list_used(kitchen, way, grams, outlook, here) if way is not None and outlook is not None else ()),
-        *(row for name, count in plates.items() for row in _list_parts(kitchen, name, count, dishes, lines)),
-    ]
-    return [row for _, row in sorted(rows, key=lambda one: (-one[0], one[1].what.casefold()))]
 
+    what: str
+    size: Fraction
+    is_weight: bool
+    each: Fraction | None
+    left: Fraction | None = None
+    source: str = ""
+    is_meat: bool = False
 
-def _list_used(
-    kitchen: Kitchen, way: Way, grams: float, outlook: Outlook, here: Mapping[str, Amount]
-) -> Iterable[tuple[Fraction, schemas.ShoppingOut]]:
-    """What the steps use, each by what enters it; the same thing in several steps is one line."""
-    entering = [grams, *(one.grams.middle for one in outlook.milestones)]
-    needed: dict[str, Fraction] = {}
-    uses = {}
-    for step, weight in zip(way.steps, entering, strict=False):
-        for use in step.used:
-            amount = use.amount if use.per == "batch" else use.amount * Fraction(weight) / 1000
-            needed[use.what] = needed.get(use.what, Fraction(0)) + amount
-            uses[use.what] = use
-    for what, amount in needed.items():
-        price = uses[what].price
-        is_weight = price.grams is not None
-        have = here.get(what.casefold())
-        left = have.size if have is not None and (have.grams is not None) == is_weight else Fraction(0)
-        short = max(Fraction(0), amount - max(left, Fraction(0)))
-        cost = price.cost_of(short)
-        unit = kitchen.weight_unit
-        yield (
-            cost,
-            schemas.ShoppingOut(
-                what=what,
-                needed=_amount(amount, is_weight=is_weight).say(unit),
-                here=_amount(max(left, Fraction(0)), is_weight=is_weight).say(unit)
-                if have
-                else "not counted",
-                buy=_amount(short, is_weight=is_weight).say(unit) if short else "",
-                cost=print_money(cost) if short else None,
-            ),
+    @property
+    def short(self) -> Fraction:
+        """What is to be fetched of it."""
+        return max(Fraction(0), self.size - max(self.left or Fraction(0), Fraction(0)))
+
+    @property
+    def cost(self) -> Fraction:
+        """What that costs; what has no price costs nothing yet."""
+        return self.short * (self.each or 0)
+
+    def say(self, size: Fraction, kitchen: Kitchen) -> str:
+        """So much of it in words."""
+        return (Amount(grams=size) if self.is_weight else Amount(count=size)).say(kitchen.weight_unit)
+
+    def show(self, kitchen: Kitchen) -> schemas.ShoppingOut:
+        """As it is shown, amounts in the kitchen's unit."""
+        here = "not counted" if self.left is None else self.say(max(self.left, Fraction(0)), kitchen)
+        return schemas.ShoppingOut(
+            source=self.source,
+            what=self.what,
+            needed="" if self.is_meat else self.say(self.size, kitchen),
+            here="" if self.is_meat else here,
+            buy=self.say(self.short, kitchen) if self.short else "",
+            cost=None if self.each is None or not self.short else print_money(self.cost),
         )
 
 
-def _amount(size: Fraction, *, is_weight: bool) -> Amount:
-    return Amount(grams=size) if is_weight else Amount(count=size)
+def list_shopping(worked: Worked) -> list[schemas.ShoppingOut]:
+    """Things to fetch for a plan, the dearest first; each with the source its latest price was seen at."""
+    kitchen = worked.read.known.kitchen
+    lines = _add_up([*_list_used(worked.batches), *_list_all_parts(worked)])
+    names = {line.what for line in lines}
+    here = list_left(kitchen, names) if names else {}
+    sources = {name: one.latest.source for name, one in find_used(kitchen, names).items()}
+    found = list(_list_meats(worked.batches))
+    for line in lines:
+        key = line.what.casefold()
+        have = here.get(key)
+        left = have.size if have is not None and (have.grams is not None) == line.is_weight else None
+        found.append(replace(line, left=left, source=sources.get(key, "")))
+    found.sort(key=lambda line: (-line.cost, line.what.casefold()))
+    return [line.show(kitchen) for line in found]
 
 
-def _list_parts(
-    kitchen: Kitchen,
-    name: str,
-    plates: Fraction,
-    dishes: Mapping[str, ReadDish],
-    lines: Mapping[str, Price],
-) -> Iterable[tuple[Fraction, schemas.ShoppingOut]]:
-    """Lines of the price list that so many plates ask for, those of the dishes in them too."""
-    dish = dishes.get(name.casefold())
+def _add_up(lines: Iterable[Line]) -> list[Line]:
+    """The same thing of several steps, batches and dishes as one line."""
+    found: dict[tuple[str, bool], Line] = {}
+    for line in lines:
+        key = (line.what.casefold(), line.is_weight)
+        before = found.get(key)
+        found[key] = line if before is None else replace(before, size=before.size + line.size)
+    return list(found.values())
+
+
+def _list_meats(batches: Iterable[Batch]) -> Iterable[Line]:
+    """The raw meat of each batch."""
+    for batch in batches:
+        meat = batch.read.meat
+        yield Line(
+            what=batch.read.cut_words if meat is None else meat.item.name,
+            size=Fraction(batch.grams),
+            is_weight=True,
+            each=batch.read.price,
+            source="" if meat is None else meat.latest.source,
+            is_meat=True,
+        )
+
+
+def _list_used(batches: Iterable[Batch]) -> Iterable[Line]:
+    """What the steps use, each by what enters it."""
+    for batch in batches:
+        entering = [batch.grams, *(one.grams.middle for one in batch.outlook.milestones)]
+        for step, weight in zip(batch.steps, entering, strict=False):
+            for use in step.used:
+                size = use.amount if use.per == "batch" else use.amount * Fraction(weight) / 1000
+                is_weight = use.price.grams is not None
+                yield Line(what=use.what, size=size, is_weight=is_weight, each=use.price.cost_of(Fraction(1)))
+
+
+def _list_all_parts(worked: Worked) -> Iterable[Line]:
+    for name, plates in worked.read.plates.items():
+        yield from _list_parts(worked, name, plates)
+
+
+def _list_parts(worked: Worked, name: str, plates: Fraction) -> Iterable[Line]:
+    """Lines of the price list so many plates ask for, those of the dishes in them too."""
+    dish = worked.read.known.dishes.get(name.casefold())
     if dish is None:
         return
     share = plates / dish.plates
     for data, part in zip(dish.data.parts, dish.parts, strict=False):
-        used = part.part.amount / part.part.yield_ratio * share
+        size = part.part.amount / part.part.yield_ratio * share
         if data.sort == "dish":
-            yield from _list_parts(kitchen, data.name, used, dishes, lines)
+            yield from _list_parts(worked, data.name, size)
         elif data.sort == "price":
-            cost = None if part.part.unit_cost is None else used * part.part.unit_cost
-            line = lines.get(data.name.casefold())
-            amount = _amount(used, is_weight=line is None or line.grams is not None)
-            yield (
-                cost or Fraction(0),
-                schemas.ShoppingOut(
-                    what=data.name,
-                    needed="",
-                    here="",
-                    buy=amount.say(kitchen.weight_unit),
-                    cost=None if cost is None else print_money(cost),
-                ),
-            )
+            price = worked.read.known.prices.lines.get(data.name.casefold())
+            is_weight = price is None or price.grams is not None
+            yield Line(what=data.name, size=size, is_weight=is_weight, each=part.part.unit_cost)

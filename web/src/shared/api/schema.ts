@@ -2298,6 +2298,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/meals/{name}/made": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Name Batch
+         * @description Say in which batch a product of a plan is made.
+         */
+        post: operations["nameMealBatch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/meal-jobs/{uid}/news": {
         parameters: {
             query?: never;
@@ -8727,7 +8747,8 @@ export interface components {
         };
         /**
          * MealJobOut
-         * @description A job on the list, and whether it is done.
+         * @description A job on the list, and whether it is done: ``done_at`` as it was recorded; ``by_batch``: by the batch
+         *     that is made for the plan.
          */
         MealJobOut: {
             /**
@@ -8737,6 +8758,12 @@ export interface components {
             uid: string;
             /** Meal */
             meal: string;
+            /** Product */
+            product: string;
+            /** Done At */
+            done_at: string | null;
+            /** By Batch */
+            by_batch: boolean;
             /** Words */
             words: string;
             /**
@@ -8798,30 +8825,18 @@ export interface components {
             jobs: components["schemas"]["MealJobOut"][];
         };
         /**
-         * MealIn
-         * @description A meal plan. ``meat``: a line of the price list; without one the ``price`` by weight is typed.
+         * MakeIn
+         * @description How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
          *
-         *     ``sure``: in how many of a hundred cases there is to be enough. ``reserve_hours``: kept free before the
-         *     meal. ``piece``: what a piece weighs when it is laid, which takes one place. ``loads``: of the smoker.
+         *     ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
+         *     weighs when it is laid, which takes one place. ``loads``: of the smoker.
          */
-        MealIn: {
+        MakeIn: {
             /**
-             * Name
+             * Product
              * @default
              */
-            name: string;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /**
-             * At
-             * @default 19:00
-             */
-            at: string;
-            /** Wants */
-            wants: components["schemas"]["WantIn"][];
+            product: string;
             /**
              * Way
              * @default
@@ -8853,6 +8868,42 @@ export interface components {
              */
             piece: string;
             /**
+             * Loads
+             * @default 1
+             */
+            loads: number;
+        };
+        /**
+         * MealIn
+         * @description A meal plan.
+         *
+         *     ``sure``: in how many of a hundred cases there is to be enough of each product. ``reserve_hours``: kept
+         *     free before the meal. ``leave_out``: codes of batches under way whose meat is not to be counted.
+         */
+        MealIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * At
+             * @default 19:00
+             */
+            at: string;
+            /** Wants */
+            wants: components["schemas"]["WantIn"][];
+            /**
+             * Makes
+             * @default []
+             */
+            makes: components["schemas"]["MakeIn"][];
+            /**
              * Sure
              * @default 90
              */
@@ -8868,10 +8919,10 @@ export interface components {
              */
             hours_a_day: string;
             /**
-             * Loads
-             * @default 1
+             * Leave Out
+             * @default []
              */
-            loads: number;
+            leave_out: string[];
             /**
              * Is Weekly
              * @default false
@@ -8907,19 +8958,24 @@ export interface components {
         };
         /**
          * BuyOut
-         * @description What to buy: ``even`` is enough every other time, ``sure`` as often as was asked for.
+         * @description What to buy for ``products``: ``even`` is enough every other time, ``sure`` as often as was asked for.
+         *
+         *     ``make``: its place among the plan's makes. ``by`` None: too late to be bought for that day.
          */
         BuyOut: {
+            /** Make */
+            make: number;
+            /** Products */
+            products: string[];
+            /** Meat */
+            meat: string;
             even: components["schemas"]["Weight"];
             sure: components["schemas"]["Weight"];
             buy: components["schemas"]["Weight"];
             /** Packs */
             packs: number | null;
-            /**
-             * By
-             * Format: date
-             */
-            by: string;
+            /** By */
+            by: string | null;
             /** Is Too Late */
             is_too_late: boolean;
             /** Cost */
@@ -8959,10 +9015,37 @@ export interface components {
             words: string;
         };
         /**
+         * ComingOut
+         * @description A batch under way, and what it brings of ``products``; ``ready`` None: nobody knows when.
+         *
+         *     ``counts`` false: it comes too late, nobody knows when, or it is left out on purpose.
+         */
+        ComingOut: {
+            /** Code */
+            code: string;
+            /** Products */
+            products: string[];
+            brings: components["schemas"]["Weight"];
+            /** Ready */
+            ready: string | null;
+            /** Counts */
+            counts: boolean;
+            /** Is Left Out */
+            is_left_out: boolean;
+        };
+        /**
          * JobOut
          * @description A job counted back: its hands, and until when it passes by itself; how much longer it may take.
+         *
+         *     ``product``: what it is for, where the plan makes several; ``basis``: whose minutes and hours these are.
          */
         JobOut: {
+            /** Product */
+            product: string;
+            /** Basis */
+            basis: string;
+            /** Reserve Hours */
+            reserve_hours: number;
             /** Kind */
             kind: string;
             /** Words */
@@ -8998,13 +9081,18 @@ export interface components {
         MealOut: {
             /** Needed */
             needed: components["schemas"]["NeededOut"][];
-            buy: components["schemas"]["BuyOut"] | null;
+            /** Coming */
+            coming: components["schemas"]["ComingOut"][];
+            /** Buys */
+            buys: components["schemas"]["BuyOut"][];
             /** Plates */
             plates: components["schemas"]["PlateOut"][];
             /** Jobs */
             jobs: components["schemas"]["JobOut"][];
             /** Latest Start */
             latest_start: string | null;
+            /** Is Too Late */
+            is_too_late: boolean;
             /** Later */
             later: string;
             /** Work Minutes */
@@ -9038,13 +9126,16 @@ export interface components {
         };
         /**
          * NeededOut
-         * @description A product that is needed: of it so much is here, so much has to be made.
+         * @description A product that is needed: of it so much will be here on the day, so much comes from batches under way,
+         *     so much has to be made. ``taken``: of what is here, what plans for before take.
          */
         NeededOut: {
             /** Product */
             product: string;
             wanted: components["schemas"]["Weight"];
             here: components["schemas"]["Weight"];
+            taken: components["schemas"]["Weight"];
+            coming: components["schemas"]["Weight"];
             short: components["schemas"]["Weight"];
         };
         /**
@@ -9081,9 +9172,12 @@ export interface components {
         };
         /**
          * ShoppingOut
-         * @description A thing to fetch: ``needed``, of which ``here``; ``buy`` empty: enough is here.
+         * @description A thing to fetch from ``source`` (empty: nobody said): ``needed``, of which ``here``; ``buy`` empty:
+         *     enough is here.
          */
         ShoppingOut: {
+            /** Source */
+            source: string;
             /** What */
             what: string;
             /** Needed */
@@ -9097,19 +9191,32 @@ export interface components {
         };
         /**
          * WayOutOut
-         * @description Something that can be done about a clash, and the plan as it would be then; ``price``: money it costs,
-         *     empty where it costs something else.
+         * @description Something that can be done, and the plan as it would be then (None: it stays as it is); ``more``: money
+         *     it costs more, below zero less; None where that is not known.
          */
         WayOutOut: {
             /** Words */
             words: string;
-            /** Price */
-            price: string;
-            input: components["schemas"]["MealIn"];
+            /** More */
+            more: string | null;
+            input: components["schemas"]["MealIn"] | null;
+        };
+        /**
+         * MadeOut
+         * @description What is made for a plan: a ``product``, and the ``batch`` it is made in, empty where none is named.
+         */
+        MadeOut: {
+            /** Product */
+            product: string;
+            /** Batch */
+            batch: string;
         };
         /**
          * MealPage
          * @description One plan whole: as typed, as worked out now, and what was done so far means for the meal.
+         *
+         *     ``batches``: those that can be named as made for it. ``is_under_way``: some of it was done already.
+         *     ``rescues``: what can still be done where it is late.
          */
         MealPage: {
             /** Name */
@@ -9120,10 +9227,35 @@ export interface components {
             plan: components["schemas"]["MealOut"];
             /** Jobs */
             jobs: components["schemas"]["MealJobOut"][];
+            /** Made */
+            made: components["schemas"]["MadeOut"][];
+            /** Batches */
+            batches: string[];
+            /** Is Under Way */
+            is_under_way: boolean;
             /** On Time */
             on_time: string;
             /** Is Late */
             is_late: boolean;
+            /** Rescues */
+            rescues: components["schemas"]["WayOutOut"][];
+        };
+        /**
+         * MadeIn
+         * @description The batch a product of the plan is made in, or several by one method as it names them ("A and B");
+         *     ``batch`` empty: none after all.
+         */
+        MadeIn: {
+            /**
+             * Product
+             * @default
+             */
+            product: string;
+            /**
+             * Batch
+             * @default
+             */
+            batch: string;
         };
         /**
          * JobNewsIn
@@ -23592,6 +23724,125 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MealPage"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    nameMealBatch: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MadeIn"];
+            };
+        };
         responses: {
             /** @description Created */
             201: {
