@@ -43,6 +43,7 @@ const routes: RouteRecordRaw[] = [
     path: '/buy',
     name: 'buy',
     component: () => import('./places/buy/case/CasePlace.vue'),
+    props: (route) => ({ query: route.query }),
     meta: { place: 'buy', title: 'At the case' },
   },
   {

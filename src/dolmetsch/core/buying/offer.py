@@ -7,7 +7,7 @@ that is carried through the way's yields.
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
-from math import ceil, exp, floor, hypot
+from math import exp, floor, hypot
 from typing import Final, Literal
 
 from dolmetsch.core.buying.price_history import is_odd
@@ -18,6 +18,7 @@ from dolmetsch.core.forecast.yields import Belief, History, believe, believe_rat
 from dolmetsch.core.ledger.batch import Policy
 from dolmetsch.core.meat.cuts import OTHER, Cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.planning.need import USUAL_CHANCE, raw_needed, whole_packs
 from dolmetsch.core.reference.yields import METHODS, StartYield
 
 Verdict = Literal["buy", "walk_past", "too_close"]
@@ -63,28 +64,31 @@ class ShopKind:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plan:
-    """For what it is bought: about so many ``grams`` as purchased; or ``portions`` wanted in all.
+    """For what it is bought: about so many ``grams`` as purchased; or ``portions`` wanted in all; or so many
+    grams ``sliced``, which go before portions.
 
-    ``fry``: cooked ÷ raw weight of what the house makes.
+    ``fry``: cooked ÷ raw weight of what the house makes. ``sure``: the chance asked for that it suffices.
     """
 
     grams: Fraction
     portions: int | None
     fry: Estimate
+    sliced: Fraction | None = None
+    sure: float = USUAL_CHANCE
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OrderAmount:
-    """How much to buy for the portions wanted: so that it suffices nine times in ten.
+    """How much to buy for what is wanted: so that it suffices with the chance the plan asks for.
 
     ``packs`` whole ones (None where it is sold by weight), ``grams`` as purchased, and what is then left
-    over, as expected, in grams sliced and in portions.
+    over, as expected, in grams sliced and in portions (None where the way does not say what one is).
     """
 
     packs: int | None
     grams: float
     left_grams: float
-    left_portions: float
+    left_portions: float | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -123,12 +127,14 @@ def assess(
         log_deviation=sum(belief.log_deviation**2 for belief in beliefs) ** 0.5,
     )
     amount = None
-    if plan.portions and needed is not None:
+    if plan.sliced is not None:
+        amount = _amount(offer, kept, needed=float(plan.sliced), a_portion=needed, sure=plan.sure)
+    elif plan.portions and needed is not None:
         reach = kept
         if way.portion is not None and way.portion.cooked_grams is not None:
             # what is left after frying is as uncertain as what is left before it
             reach = replace(reach, log_deviation=hypot(kept.log_deviation, plan.fry.log_deviation))
-        amount = _amount(offer, reach, needed=needed * plan.portions, a_portion=needed)
+        amount = _amount(offer, reach, needed=needed * plan.portions, a_portion=needed, sure=plan.sure)
     bought = amount.grams if amount else float(plan.grams)
     meat = bought / float(1 + offer.solution)
     paid = bought * float(offer.price)
@@ -198,14 +204,18 @@ def _portion(way: Way, needed: float | None, price: Estimate, cooked: Estimate) 
     return Estimate(middle=price.middle * needed, log_deviation=deviation)
 
 
-def _amount(offer: Offer, kept: Estimate, *, needed: float, a_portion: float) -> OrderAmount:
-    wanted = needed / kept.low
+def _amount(
+    offer: Offer, kept: Estimate, *, needed: float, a_portion: float | None, sure: float
+) -> OrderAmount:
+    wanted = raw_needed(needed, kept, chance=sure).sure
     packs = None
     if offer.pack_grams is not None:
-        packs = ceil(wanted / float(offer.pack_grams) - 1e-9)
+        packs = whole_packs(wanted, offer.pack_grams)
         wanted = packs * float(offer.pack_grams)
     left = wanted * kept.middle - needed
-    return OrderAmount(packs=packs, grams=wanted, left_grams=left, left_portions=left / a_portion)
+    return OrderAmount(
+        packs=packs, grams=wanted, left_grams=left, left_portions=left / a_portion if a_portion else None
+    )
 
 
 def doubts_of(offer: Offer, beliefs: Sequence[Belief]) -> list[Finding]:

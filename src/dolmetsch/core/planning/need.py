@@ -12,8 +12,8 @@ from typing import Final
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.yields import NORMAL
 
-#: Chances that can be asked for.
-LEAST_CHANCE, MOST_CHANCE = 0.5, 0.99
+#: Chances that can be asked for, and the one that is where nobody asks for another.
+LEAST_CHANCE, MOST_CHANCE, USUAL_CHANCE = 0.5, 0.99, 0.9
 _POINTS: Final = 41
 _WIDE: Final = 3.0
 

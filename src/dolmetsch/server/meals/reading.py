@@ -12,6 +12,7 @@ from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.planning.need import USUAL_CHANCE
 from dolmetsch.server.dishes.costing import Meat, ReadDish, list_needs
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.known import Known
@@ -64,7 +65,7 @@ class ReadMeal:
     dishes: dict[str, ReadDish] = field(default_factory=dict)
     plates: dict[str, Fraction] = field(default_factory=dict)
     makes: list[ReadMake] = field(default_factory=list)
-    sure: float = 0.9
+    sure: float = USUAL_CHANCE
     reserve: timedelta = timedelta()
     minutes_a_day: int | None = None
 
@@ -90,11 +91,7 @@ def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
     read.makes = [_read_make(read, f"makes[{index}]", one) for index, one in enumerate(data.makes)]
     _refuse_made_twice(read)
     _read_wants(read)
-    sure = reader.percent("sure", data.sure, what="chance in per cent")
-    if sure is not None and not Fraction(1, 2) <= Fraction(sure) <= Fraction(99, 100):
-        reader.refuse("sure", "too_large", "From 50 to 99 per cent: nobody can be surer.")
-    elif sure is not None:
-        read.sure = float(sure)
+    read.sure = reader.chance("sure", data.sure)
     reserve = reader.number(
         "reserve_hours", data.reserve_hours, what="number of hours", limit=MOST_RESERVE, places=2
     )

@@ -69,7 +69,7 @@ def check(kitchen: Kitchen, data: out.CaseIn) -> Case:
     shops = list_priced(kitchen, "shop_pack")
     kinds = [kind_of(shop) for shop in shops]
     against = next((kind for kind in kinds if kind.name == data.against), None) or _usual_kind(shops, kinds)
-    if plan.portions and core.portion is None:
+    if plan.portions and plan.sliced is None and core.portion is None:
         said = "This method does not say what a portion is. Set it under Methods to count portions."
         reader.refuse("portions", "missing", said)
     if data.on is not None and not EARLIEST <= data.on <= LATEST:
@@ -117,10 +117,13 @@ def _read_plan(kitchen: Kitchen, reader: Reader, data: out.CaseIn) -> Plan:
     if portions is not None and portions < 1:
         reader.refuse("portions", "zero", "At least one portion, or leave it empty.")
         portions = None
+    sliced = reader.weight("sliced", data.sliced) if data.sliced else None
     return Plan(
         grams=Fraction(about) if about is not None else DEFAULT_ABOUT,
         portions=None if portions is None else int(portions),
         fry=_house_fry(kitchen),
+        sliced=None if sliced is None else Fraction(sliced),
+        sure=reader.chance("sure", data.sure),
     )
 
 

@@ -29,7 +29,8 @@ class OfferIn(Body):
 
 
 class CaseIn(Body):
-    """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day.
+    """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day; or so much
+    ``sliced``, as a meal plan lacks it, with the chance (``sure``, per cent) that it suffices.
 
     ``way`` empty: the standard method.
     """
@@ -38,6 +39,8 @@ class CaseIn(Body):
     against: Word = ""
     about: Typed = "20 lb"
     portions: Typed = ""
+    sliced: Typed = ""
+    sure: Typed = "90"
     on: date | None = None
     offers: Annotated[list[OfferIn], Field(max_length=40)]
 
@@ -71,13 +74,13 @@ class StepBeliefOut(BaseModel):
 
 
 class AmountOut(BaseModel):
-    """How much to buy for the portions, and what is left over then, as expected."""
+    """How much to buy for what is wanted, and what is left over then, as expected."""
 
     packs: int | None
     weight: Weight
     cost: Fixed
     left: Weight
-    left_portions: Fixed
+    left_portions: Fixed | None
 
 
 class MoneyRangeOut(BaseModel):

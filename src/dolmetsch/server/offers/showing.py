@@ -57,7 +57,7 @@ def read_case(kitchen: Kitchen, data: out.CaseIn) -> out.CaseOut:
         problems=case.reader.problems,
         way="" if case.way is None else case.way.name,
         portion_label=None if case.way is None else label_portion(WayIn.model_validate(case.way.input)),
-        buy_by=buy_by,
+        buy_by=None if is_past else buy_by,
         ready_if_bought_today=today + timedelta(days=case.core.days) if is_past else None,
         notes=notes,
     )
@@ -143,7 +143,7 @@ def _show_amount(found: Assessment) -> out.AmountOut | None:
         weight=print_weight(grams),
         cost=print_money(grams * found.offer.price),
         left=print_weight(Fraction(amount.left_grams)),
-        left_portions=fixed(Fraction(amount.left_portions), 0),
+        left_portions=None if amount.left_portions is None else fixed(Fraction(amount.left_portions), 0),
     )
 
 

@@ -21,6 +21,7 @@ from dolmetsch.core.numbers.quantity import (
     read_weight,
 )
 from dolmetsch.core.numbers.volumes import Measure, read_measure
+from dolmetsch.core.planning.need import LEAST_CHANCE, MOST_CHANCE, USUAL_CHANCE
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities import schemas
@@ -127,6 +128,16 @@ class Reader:
         bare = typed.removesuffix("%").strip()
         value = self.number(path, bare, what=what, limit=Fraction(most), places=RATIO_PLACES - 2)
         return None if value is None else value / 100
+
+    def chance(self, path: str, typed: str) -> float:
+        """A chance from per cent, 0.5 to 0.99; nine in ten where nothing was typed, or with a fault noted."""
+        ratio = self.percent(path, typed, what="chance in per cent")
+        if ratio is None:
+            return USUAL_CHANCE
+        if not LEAST_CHANCE <= ratio <= MOST_CHANCE:
+            self.refuse(path, "too_large", "From 50 to 99 per cent: nobody can be surer.")
+            return USUAL_CHANCE
+        return float(ratio)
 
     def length(self, path: str, typed: str) -> Decimal | None:
         """Millimetres, a number alone in inches or centimetres; None where nothing was typed, or with a fault

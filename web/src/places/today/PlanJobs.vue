@@ -27,7 +27,11 @@ const tick = (uid: string): void => void ticking.write({ uid, sort: 'done' }, re
         ></button>
         <span>
           <b>{{ job.words }}</b><br />
-          <RouterLink :to="{ name: 'plan', params: { name: job.meal } }">{{ job.meal }}</RouterLink>
+          <RouterLink :to="{ name: 'plan', params: { name: job.meal } }">{{ job.meal }}</RouterLink><span
+            v-if="job.product"
+            class="quiet small"
+            >, {{ job.product }}</span
+          >
           <span class="quiet small" :class="{ late: job.is_late }">
             {{ job.is_late ? '▲ late: ' : '' }}{{ weekMomentText(job.due_at)
             }}{{ job.minutes ? `, ${job.minutes} min` : '' }}</span

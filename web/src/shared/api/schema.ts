@@ -4828,7 +4828,7 @@ export interface components {
         };
         /**
          * AmountOut
-         * @description How much to buy for the portions, and what is left over then, as expected.
+         * @description How much to buy for what is wanted, and what is left over then, as expected.
          */
         AmountOut: {
             /** Packs */
@@ -4838,7 +4838,7 @@ export interface components {
             cost: string;
             left: components["schemas"]["Weight"];
             /** Left Portions */
-            left_portions: string;
+            left_portions: string | null;
         };
         /**
          * CaseOfferOut
@@ -4932,7 +4932,8 @@ export interface components {
         };
         /**
          * CaseIn
-         * @description Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day.
+         * @description Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day; or so much
+         *     ``sliced``, as a meal plan lacks it, with the chance (``sure``, per cent) that it suffices.
          *
          *     ``way`` empty: the standard method.
          */
@@ -4957,6 +4958,16 @@ export interface components {
              * @default
              */
             portions: string;
+            /**
+             * Sliced
+             * @default
+             */
+            sliced: string;
+            /**
+             * Sure
+             * @default 90
+             */
+            sure: string;
             /** On */
             on?: string | null;
             /** Offers */

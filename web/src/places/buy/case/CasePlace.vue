@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { dayText } from '@/shared/quantity/when'
+import { asDate, dayText, longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useKeys } from '@/shared/ui/useKeys'
@@ -12,8 +12,19 @@ import OfferPad from './OfferPad.vue'
 import PlanFields from './PlanFields.vue'
 import { useCase } from './useCase'
 
-/** At the meat case: offers ranked by what a sliced pound will come to, against the shop. */
-const { draft, choices, checked, problem, check, put, drop, clearExamples, faultsOf } = useCase()
+/**
+ * At the meat case: offers ranked by what a sliced pound will come to, against the shop. `query`: what a meal
+ * plan asks for.
+ */
+const props = defineProps<{ query?: Record<string, unknown> }>()
+const { draft, choices, checked, problem, check, put, drop, askFor, leavePlan, clearExamples, faultsOf } =
+  useCase()
+const asked = (name: string): string => String(props.query?.[name] ?? '')
+if (asked('plan'))
+  askFor(
+    { name: asked('plan'), by: asked('by') },
+    { way: asked('way'), sliced: asked('sliced'), sure: asked('sure') },
+  )
 const { like } = useUnits()
 const planning = ref(false)
 const typing = ref(false)
@@ -32,9 +43,10 @@ const unread = computed(() =>
 )
 const dayFault = computed(() => checked.value?.problems.find((one) => one.path === 'on')?.message)
 const summary = computed(() => {
-  const { about, portions, on, offers, way } = draft.case
+  const { about, portions, sliced, on, offers, way } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
+  if (sliced) return `${count}, for ${sliced} sliced, by ${way ? `“${way}”` : methodText(way)}`
   return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by ${way ? `“${way}”` : methodText(way)}`
 })
 
@@ -91,6 +103,17 @@ useKeys({ a: () => void open(null) })
         <button type="button" class="act small" @click="drop(offer.id)">Remove it</button>
       </li>
     </ul>
+    <p v-if="draft.forPlan" class="plan-note panel">
+      <span
+        >For
+        <RouterLink :to="{ name: 'plan', params: { name: draft.forPlan.name } }">{{
+          draft.forPlan.name
+        }}</RouterLink>: <b>{{ draft.case.sliced }}</b> sliced, enough {{ draft.case.sure }} times of 100{{
+          draft.forPlan.by ? `; buy by ${longDayText(asDate(draft.forPlan.by))}` : ''
+        }}.</span
+      >
+      <button type="button" class="act small" @click="leavePlan">Not for a plan</button>
+    </p>
     <p v-if="dayFault" class="note">{{ dayFault }}</p>
     <p v-if="checked?.ready_if_bought_today" class="note">
       Too late for {{ dayText(draft.case.on ?? '') }}: meat bought today is ready on about
@@ -141,6 +164,14 @@ useKeys({ a: () => void open(null) })
   border-left: 6px solid var(--care);
   border-radius: 4px;
   padding: 8px 12px;
+}
+
+.plan-note {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: 8px 12px;
 }
 
 .unread p {

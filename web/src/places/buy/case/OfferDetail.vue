@@ -46,7 +46,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
         </div>
         <template v-if="offer.amount">
           <div>
-            <dt>Buy, to have enough 9 times out of 10</dt>
+            <dt>Buy, to have enough {{ asked.sure || 90 }} times of 100</dt>
             <dd>
               <template v-if="offer.amount.packs"
                 >{{ offer.amount.packs }} {{ offer.amount.packs === 1 ? 'pack' : 'packs' }},
@@ -56,9 +56,12 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           </div>
           <div>
             <dt>Expected to be left over</dt>
-            <dd>{{ weightText(offer.amount.left) }}, {{ offer.amount.left_portions }} portions</dd>
+            <dd>
+              {{ weightText(offer.amount.left)
+              }}{{ offer.amount.left_portions === null ? '' : `, ${offer.amount.left_portions} portions` }}
+            </dd>
           </div>
-          <div v-if="checked.buy_by && !checked.ready_if_bought_today">
+          <div v-if="checked.buy_by">
             <dt>To eat it then, buy by</dt>
             <dd>{{ dayText(checked.buy_by) }}</dd>
           </div>

@@ -106,7 +106,16 @@ describe('an offer', () => {
       props: {
         offer: result,
         typed,
-        asked: { way: 'w', against: '', about: '', portions: '', on: null, offers: [typed] },
+        asked: {
+          way: 'w',
+          against: '',
+          about: '',
+          portions: '',
+          sliced: '',
+          sure: '90',
+          on: null,
+          offers: [typed],
+        },
         checked: {
           offers: [result],
           shops: [],

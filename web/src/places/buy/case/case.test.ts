@@ -77,4 +77,21 @@ describe('the case of a newcomer', () => {
     expect(draft.case.about).toBe('10 kg')
     expect(new Set(draft.case.offers.map((offer) => offer.basis))).toEqual(new Set(['per_kg']))
   })
+
+  it('is asked for what a meal plan lacks, until it is no longer for the plan', async () => {
+    const calls = server({ 'GET /case': choices, 'POST /case': checked })
+    const query = { plan: 'Saturday', way: '', sliced: '8.370 lb', sure: '95', by: '2026-12-02' }
+    const shown = mount(CasePlace, { props: { query }, global: around() })
+    const last = () => calls.findLast((call) => call.method === 'POST')?.body
+    await vi.waitFor(() => expect(last()).toMatchObject({ sliced: '8.370 lb', sure: '95', on: null }))
+    const text = plain(shown.text())
+    expect(text).toContain('for 8.370 lb sliced, by the standard method')
+    expect(text).toContain('enough 95 times of 100; buy by Wednesday 2 December')
+    await shown
+      .findAll('button')
+      .find((one) => one.text() === 'Not for a plan')
+      ?.trigger('click')
+    await vi.waitFor(() => expect(last()).toMatchObject({ sliced: '', sure: '90' }))
+    expect(plain(shown.text())).toContain('for about 20 lb')
+  })
 })

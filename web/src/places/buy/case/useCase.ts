@@ -8,6 +8,8 @@ import { useDraft } from '@/shared/writing/useDraft'
 import { exampleOffers, type Offer } from './offerDraft'
 
 export type Case = Schemas['CaseIn']
+/** The meal plan offers are asked for: its name, and the last day to buy by. */
+export type ForPlan = { name: string; by: string }
 export type Checked = Schemas['CaseOut']
 export type CheckedOffer = Schemas['CaseOfferOut']
 
@@ -15,13 +17,16 @@ export type CheckedOffer = Schemas['CaseOfferOut']
 export function useCase() {
   const slug = useSlug()
   const { isMetric, like } = useUnits()
-  const { draft } = useDraft<{ isExample: boolean; case: Case }>('case', () => ({
+  const { draft } = useDraft<{ isExample: boolean; forPlan?: ForPlan | null; case: Case }>('case', () => ({
     isExample: true,
+    forPlan: null,
     case: {
       way: '',
       against: '',
       about: like('20 lb', '10 kg'),
       portions: '',
+      sliced: '',
+      sure: '90',
       on: null,
       offers: exampleOffers(isMetric.value ? 'per_kg' : 'per_lb'),
     },
@@ -61,6 +66,15 @@ export function useCase() {
     { immediate: true },
   )
 
+  /** Ask for what a meal plan lacks: so much sliced, by its method; the day to buy by is the plan's own. */
+  const askFor = (plan: ForPlan, asked: Pick<Case, 'way' | 'sliced' | 'sure'>): void => {
+    draft.forPlan = plan
+    Object.assign(draft.case, { ...asked, portions: '', on: null })
+  }
+  const leavePlan = (): void => {
+    draft.forPlan = null
+    Object.assign(draft.case, { sliced: '', sure: '90' })
+  }
   const clearExamples = (): void => {
     draft.isExample = false
     draft.case.offers = []
@@ -82,5 +96,5 @@ export function useCase() {
       .filter((fault) => fault.path.startsWith(`offers[${at}].`))
       .map((fault) => fault.message)
   }
-  return { draft, choices, checked, problem, check, put, drop, clearExamples, faultsOf }
+  return { draft, choices, checked, problem, check, put, drop, askFor, leavePlan, clearExamples, faultsOf }
 }

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Problem } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import MakeFields from './MakeFields.vue'
 import MealField from './MealField.vue'
-import type { Meal, MealDraft, Meals } from './useMeals'
+import { blankMake, type Meal, type MealDraft, type Meals } from './useMeals'
 
 /** What is to be served when, made how, and from what. */
 const props = defineProps<{ options: Meals; plan: Meal | null; problem: Problem | null }>()
@@ -15,6 +17,13 @@ const fault = (path: string): string | undefined =>
     ?.message
 function add(): void {
   draft.value.wants.push({ sort: 'dish', name: '', amount: '' })
+}
+/** What is short, each of which can have its own method. */
+const products = computed(() => (props.plan?.needed ?? []).map((one) => one.product))
+function addMake(): void {
+  const taken = draft.value.makes.map((make) => make.product)
+  const product = products.value.find((one) => !taken.includes(one)) ?? ''
+  draft.value.makes.push({ ...blankMake(), product })
 }
 </script>
 
@@ -58,33 +67,19 @@ function add(): void {
       </button>
     </div>
     <button type="button" class="act small wide" @click="add">Serve something else too</button>
-    <MealField word="Method" :fault="fault('way')"
-      ><select v-model="draft.way" class="box">
-        <option value="">choose</option>
-        <option v-for="one in options.ways" :key="one" :value="one">{{ one }}</option>
-      </select></MealField
-    >
-    <MealField word="Meat, from the price list" :fault="fault('meat')"
-      ><select v-model="draft.meat" class="box">
-        <option value="">not on it</option>
-        <option v-for="one in options.meats" :key="one" :value="one">{{ one }}</option>
-      </select></MealField
-    >
-    <MealField word="Cut" :fault="fault('cut')"
-      ><input v-model="draft.cut" class="box" :placeholder="draft.meat || 'pork belly, skin on'"
-    /></MealField>
-    <MealField word="Price by weight" :fault="fault('price')"
-      ><input
-        v-model="draft.price"
-        class="box"
-        :placeholder="draft.meat ? 'as listed' : like('3.79/lb', '8.40/kg')"
-    /></MealField>
-    <MealField word="A pack holds" :fault="fault('pack')"
-      ><input v-model="draft.pack" class="box" placeholder="any weight"
-    /></MealField>
-    <MealField word="A piece weighs, as it is laid" :fault="fault('piece')"
-      ><input v-model="draft.piece" class="box" :placeholder="draft.pack || like('5 lb', '2.3 kg')"
-    /></MealField>
+    <MakeFields
+      v-for="(_, at) in draft.makes"
+      :key="`m${at}`"
+      v-model="draft.makes[at]!"
+      :options="options"
+      :fault="(name: string) => fault(`makes[${at}].${name}`)"
+      :is-only="draft.makes.length === 1"
+      :number="at + 1"
+      :products="products"
+      @remove="draft.makes.splice(at, 1)"
+    />
+    <button type="button" class="act small wide" @click="addMake">Make something another way</button>
+    <p v-if="fault('makes')" class="fault wide">{{ fault('makes') }}</p>
     <MealField word="Enough in how many of 100" :fault="fault('sure')"
       ><input v-model="draft.sure" class="box" inputmode="numeric"
     /></MealField>
@@ -94,12 +89,6 @@ function add(): void {
     <MealField word="Hands, hours a day" :fault="fault('hours_a_day')"
       ><input v-model="draft.hours_a_day" class="box" inputmode="decimal" placeholder="not counted"
     /></MealField>
-    <label class="named"
-      ><span>Loads of the smoker</span
-      ><select v-model.number="draft.loads" class="box">
-        <option v-for="count in 4" :key="count" :value="count">{{ count }}</option>
-      </select></label
-    >
     <label class="tick"><input v-model="draft.is_weekly" type="checkbox" /> every week</label>
     <datalist id="meal-dishes">
       <option v-for="one in options.dishes" :key="one" :value="one" />

@@ -10,10 +10,13 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import LanesDrawing from '@/places/today/LanesDrawing.vue'
 import MealForm from './MealForm.vue'
+import NeededList from './NeededList.vue'
 import OddsDrawing from './OddsDrawing.vue'
+import PlanFacts from './PlanFacts.vue'
 import PlanSide from './PlanSide.vue'
 import {
   blankMeal,
+  draftOf,
   isAskable,
   isoDay,
   type MealDraft,
@@ -42,7 +45,7 @@ const isChanged = ref(props.name === '')
 watch(
   page,
   (now) => {
-    if (now && !isChanged.value) draft.value = { ...blankMeal(), ...now.input }
+    if (now && !isChanged.value) draft.value = draftOf(now.input)
   },
   { immediate: true },
 )
@@ -50,11 +53,16 @@ const asking = useMealPreview(() => (isAskable(draft.value) ? draft.value : null
 const plan = computed(() => (isChanged.value ? asking.last.value : (page.value?.plan ?? asking.last.value)))
 const { saving, listing, renew } = useMealWrites(() => draft.value)
 const isNew = computed(() => props.name === '')
+/** On the list, as it was saved: what is shown of it is what was done. */
+const isListed = computed(() => !isChanged.value && !!page.value?.jobs.length)
+const isUnderWay = computed(() => isListed.value && !!page.value?.is_under_way)
 const title = computed(() => draft.value.name || 'A new plan')
 const about = computed(() => {
   const wants = draft.value.wants.filter((want) => want.name).map((want) => `${want.amount} ${want.name}`)
   const day = longDayText(new Date(`${draft.value.day}T12:00`))
-  return `${wants.join(', ')} on ${day} at ${draft.value.at}${draft.value.way ? `, by “${draft.value.way}”` : ''}`
+  const ways = new Set(draft.value.makes.map((make) => make.way).filter(Boolean))
+  const by = ways.size ? `, by ${[...ways].map((way) => `“${way}”`).join(' and ')}` : ''
+  return `${wants.join(', ')} on ${day} at ${draft.value.at}${by}`
 })
 const now = new Date().toISOString()
 const short: Record<string, string> = { rest: 'rinse, dry', cook: 'smoke', dry: 'hang', age: 'hang' }
@@ -62,15 +70,23 @@ const hands = computed(() =>
   (plan.value?.jobs ?? []).map((job) => ({ at: job.starts, words: short[job.kind] ?? job.kind })),
 )
 /** "25 min, Smoker" */
-const workText = (job: { minutes: number; store: string }): string =>
-  [job.minutes ? `${job.minutes} min` : '', job.store].filter(Boolean).join(', ')
-const wanted = computed(() =>
+const workText = (job: { minutes: number; store: string; basis: string }): string =>
+  [job.minutes ? `${job.minutes} min` : '', job.store, job.basis && `by ${job.basis}`]
+    .filter(Boolean)
+    .join(', ')
+const wantedText = (products: string[]): string =>
   (plan.value?.needed ?? [])
-    .map((one) => `${one.product}: ${weightText(one.wanted)} wanted, ${weightText(one.here)} here`)
-    .join('; '),
-)
-/** "5 h to spare" of a job; nothing below an hour. */
-const spareText = (hours: number): string => (hours >= 1 ? `${hoursText(hours * 3600)} to spare` : '')
+    .filter((one) => products.includes(one.product))
+    .map((one) => `${one.product}: ${weightText(one.wanted)} wanted, ${weightText(one.short)} to be made`)
+    .join('; ')
+type Job = NonNullable<typeof plan.value>['jobs'][number]
+/** "5 h to spare, 4 h kept free" of a job; nothing below an hour. */
+function spareText(job: Job): string {
+  if (job.is_too_long) return '▲ longer than it may lie'
+  const spare = job.spare_hours >= 1 ? `${hoursText(job.spare_hours * 3600)} to spare` : ''
+  const reserve = job.reserve_hours >= 0.1 ? `${hoursText(job.reserve_hours * 3600)} of it kept free` : ''
+  return [spare, reserve].filter(Boolean).join(', ')
+}
 function change(by: Partial<MealDraft>): void {
   isChanged.value = true
   Object.assign(draft.value, by)
@@ -97,7 +113,7 @@ function drop(): void {
 function copy(): void {
   change({ name: `${draft.value.name} again`.slice(0, 80) })
 }
-const take = (input: MealIn): void => change({ ...blankMeal(), ...input })
+const take = (input: MealIn): void => change(draftOf(input))
 const putOnList = (): void => void listing.write({ name: props.name }, renew)
 </script>
 
@@ -133,18 +149,6 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
   <LoadState v-else-if="!isNew && !page && pageError" :error="pageError" what="the plan" @retry="refetch()" />
   <template v-else>
     <ProblemNote v-if="listing.problem.value" :problem="listing.problem.value" />
-    <p
-      v-if="page?.on_time && !isChanged"
-      class="panel standing"
-      :class="{ late: page.is_late }"
-      role="status"
-    >
-      {{ page.is_late ? '▲' : '✓' }} {{ page.on_time }}
-      <span class="quiet"
-        >{{ page.jobs.filter((job) => job.state === 'done').length }} of {{ page.jobs.length }} jobs
-        done</span
-      >
-    </p>
     <details class="panel" :open="isNew || isChanged">
       <summary><b>What, when and how</b></summary>
       <MealForm
@@ -163,7 +167,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
       <div class="moves" role="group" aria-label="Move the meal">
         <button type="button" class="act small" @click="move(-1)">A day earlier</button>
         <button type="button" class="act small" @click="move(1)">A day later</button>
-        <span class="quiet small">{{ plan.later }}</span>
+        <span class="quiet small">{{ isUnderWay ? '' : plan.later }}</span>
       </div>
       <LanesDrawing
         :lanes="plan.lanes"
@@ -172,24 +176,34 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         :now="now"
         :hands="hands"
         :meal="plan.meal_at"
-        :clashes="plan.clashes"
+        :clashes="isUnderWay ? [] : plan.clashes"
+        @move="move"
       />
-      <section v-if="plan.jobs.length" class="panel" aria-label="Counted back">
+      <template v-if="isListed && page"><PlanFacts :page="page" @take="take" /></template>
+      <section v-else-if="plan.jobs.length" class="panel" aria-label="Counted back">
         <h2>Counted back</h2>
         <ol>
-          <li v-for="job in plan.jobs" :key="job.starts + job.kind">
-            <b>{{ job.words }}</b>
+          <li v-for="job in plan.jobs" :key="job.starts + job.kind + job.product">
+            <span
+              ><b>{{ job.words }}</b
+              ><span v-if="job.product" class="quiet small"> {{ job.product }}</span></span
+            >
             <span>{{ weekMomentText(job.starts) }}</span>
             <span class="quiet">{{ workText(job) }}</span>
-            <span class="quiet small">{{
-              job.is_too_long ? '▲ longer than it may lie' : spareText(job.spare_hours)
-            }}</span>
+            <span class="quiet small">{{ spareText(job) }}</span>
           </li>
         </ol>
       </section>
-      <OddsDrawing v-if="plan.buy" :buy="plan.buy" :wanted="wanted" />
+      <template v-if="!isUnderWay">
+        <OddsDrawing v-for="buy in plan.buys" :key="buy.make" :buy="buy" :wanted="wantedText(buy.products)" />
+      </template>
       <template #side>
-        <PlanSide :plan="plan" @take="take" />
+        <PlanSide :plan="plan" :draft="draft" :is-under-way="isUnderWay" @take="take" />
+        <NeededList
+          :model-value="draft.leave_out"
+          :plan="plan"
+          @update:model-value="(leave_out) => change({ leave_out })"
+        />
       </template>
     </TwoColumns>
   </template>
@@ -214,15 +228,6 @@ details[open] summary {
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
-}
-
-.standing {
-  margin-bottom: 16px;
-  border-left: 6px solid var(--good);
-}
-
-.standing.late {
-  border-left-color: var(--care);
 }
 
 ol {

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
@@ -10,8 +10,10 @@ export type MealIn = Schemas['MealIn']
 export type Meal = Schemas['MealOut']
 export type MealPage = Schemas['MealPage']
 export type Meals = Schemas['MealsOut']
+/** How one thing is made, as typed. */
+export type MakeDraft = Required<Schemas['MakeIn']>
 /** A plan as typed: nothing is left out. */
-export type MealDraft = Required<MealIn>
+export type MealDraft = Required<Omit<MealIn, 'makes'>> & { makes: MakeDraft[] }
 
 /** A day as a form has it: "2026-12-05". */
 export function isoDay(day: Date): string {
@@ -26,28 +28,43 @@ export function dayAhead(days: number): string {
   return isoDay(day)
 }
 
-export const blankMeal = (): MealDraft => ({
-  name: '',
-  day: dayAhead(14),
-  at: '19:00',
-  wants: [{ sort: 'dish', name: '', amount: '' }],
+export const blankMake = (): MakeDraft => ({
+  product: '',
   way: '',
   cut: '',
   meat: '',
   price: '',
   pack: '',
   piece: '',
+  loads: 1,
+})
+
+export const blankMeal = (): MealDraft => ({
+  name: '',
+  day: dayAhead(14),
+  at: '19:00',
+  wants: [{ sort: 'dish', name: '', amount: '' }],
+  makes: [blankMake()],
   sure: '90',
   reserve_hours: '',
   hours_a_day: '',
-  loads: 1,
+  leave_out: [],
   is_weekly: false,
   put_away: false,
 })
 
+/** A plan as it was sent, as a form has it. */
+export const draftOf = (meal: MealIn): MealDraft => ({
+  ...blankMeal(),
+  ...meal,
+  makes: (meal.makes ?? []).map((make) => ({ ...blankMake(), ...make })),
+})
+
 /** Whether enough is typed to work it out. */
-export const isAskable = (meal: MealIn): boolean =>
-  meal.way !== '' && meal.day !== '' && meal.wants.some((want) => want.name !== '' && want.amount !== '')
+export const isAskable = (meal: MealDraft): boolean =>
+  meal.day !== '' &&
+  meal.makes.some((make) => make.way !== '') &&
+  meal.wants.some((want) => want.name !== '' && want.amount !== '')
 
 /** Every plan, and the jobs on the list. */
 export function useMeals() {
@@ -64,18 +81,26 @@ export function useMeals() {
   })
 }
 
+/** The question for one plan whole. */
+const pageOf = (kitchen_slug: string, name: string) => ({
+  queryKey: ['meal', kitchen_slug, name],
+  enabled: kitchen_slug !== '' && name !== '',
+  queryFn: () =>
+    take(api.GET('/api/kitchens/{kitchen_slug}/meals/{name}', { params: { path: { kitchen_slug, name } } })),
+})
+
 /** One plan whole; none while it is new. */
 export function useMeal(name: Ref<string>) {
   const kitchen_slug = useSlug()
-  return useQuery<MealPage, ProblemError>({
-    queryKey: computed(() => ['meal', kitchen_slug.value, name.value]),
-    enabled: computed(() => kitchen_slug.value !== '' && name.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/meals/{name}', {
-          params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
-        }),
-      ),
+  return useQuery<MealPage, ProblemError>(computed(() => pageOf(kitchen_slug.value, name.value)))
+}
+
+/** Several plans whole, in their order; what is not there yet is undefined. */
+export function useMealPages(names: Ref<string[]>): Ref<(MealPage | undefined)[]> {
+  const kitchen_slug = useSlug()
+  return useQueries({
+    queries: computed(() => names.value.map((name) => pageOf(kitchen_slug.value, name))),
+    combine: (results) => results.map((one) => one.data),
   })
 }
 
@@ -92,7 +117,7 @@ export function useMealPreview(body: () => MealIn | null) {
   )
 }
 
-/** Saving a plan, putting it on the list, ticking off its jobs. */
+/** Saving a plan, putting it on the list, ticking off its jobs, naming the batches it is made in. */
 export function useMealWrites(typed: () => unknown = () => null) {
   const kitchen_slug = useSlug()
   const queries = useQueryClient()
@@ -123,6 +148,16 @@ export function useMealWrites(typed: () => unknown = () => null) {
       }),
     ),
   )
+  const naming = useWrite<{ name: string; product: string; batch: string }, MealPage>(
+    'meal-made',
+    ({ name, ...body }, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/meals/{name}/made', {
+          params: { path: { kitchen_slug: kitchen_slug.value, name }, header: header(key) },
+          body,
+        }),
+      ),
+  )
   const renew = (): void => renewShown(queries)
-  return { saving, listing, ticking, renew }
+  return { saving, listing, ticking, naming, renew }
 }

@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { hoursText, weekMomentText } from '@/shared/quantity/when'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import WaysOut from './WaysOut.vue'
+import { type MealIn, type MealPage, useMealWrites } from './useMeals'
+
+/** A plan that is on the list beside what was done: each job, the batch it is made in, what can still be done. */
+const props = defineProps<{ page: MealPage }>()
+const emit = defineEmits<{ take: [input: MealIn] }>()
+const { naming, ticking, renew } = useMealWrites()
+const done = computed(() => props.page.jobs.filter((job) => job.state === 'done').length)
+const isSeveral = computed(() => props.page.made.length > 1)
+type Job = MealPage['jobs'][number]
+/** "Sat 5 Dec, 09:10, 2 h late" */
+function factText(job: Job): string {
+  if (job.done_at === null) return job.is_late ? '▲ late' : 'to do'
+  const apart = (+new Date(job.done_at) - +new Date(job.due_at)) / 1000
+  const side = apart > 0 ? 'late' : 'early'
+  const off = Math.abs(apart) < 3600 ? '' : `, ${hoursText(Math.abs(apart))} ${side}`
+  return `✓ ${weekMomentText(job.done_at)}${off}`
+}
+function name(product: string, event: Event): void {
+  const batch = (event.target as HTMLSelectElement).value
+  void naming.write({ name: props.page.name, product, batch }, renew)
+}
+const tick = (job: Job): void =>
+  void ticking.write({ uid: job.uid, sort: job.state === 'done' ? 'open' : 'done' }, renew)
+</script>
+
+<template>
+  <WaysOut
+    v-if="page.is_late"
+    :said="[page.on_time]"
+    :ways="page.rescues"
+    none="Nothing makes up for it in time: move the meal."
+    @take="(input) => emit('take', input)"
+  />
+  <p v-else class="panel ready" role="status">✓ {{ page.on_time }}</p>
+  <section class="panel lines" aria-label="On the list">
+    <div class="top">
+      <h2>On the list</h2>
+      <span class="quiet">{{ done }} of {{ page.jobs.length }} jobs done</span>
+    </div>
+    <div class="made">
+      <label v-for="one in page.made" :key="one.product" class="named"
+        ><span>{{ isSeveral ? `${one.product} is made in` : 'Made in batch' }}</span
+        ><select class="box" :value="one.batch" @change="name(one.product, $event)">
+          <option value="">none yet: check jobs off here</option>
+          <option v-for="code in page.batches" :key="code" :value="code">{{ code }}</option>
+        </select></label
+      >
+    </div>
+    <ProblemNote v-if="naming.problem.value" :problem="naming.problem.value" />
+    <ProblemNote v-if="ticking.problem.value" :problem="ticking.problem.value" />
+    <ol>
+      <li v-for="job in page.jobs" :key="job.uid">
+        <button
+          type="button"
+          class="ring"
+          :class="{ done: job.state === 'done' }"
+          :disabled="job.by_batch"
+          :aria-label="`${job.state === 'done' ? 'Open again' : 'Check off'} ${job.words}${isSeveral ? `, ${job.product}` : ''}`"
+          @click="tick(job)"
+        >
+          {{ job.state === 'done' ? '✓' : '' }}
+        </button>
+        <span
+          ><b>{{ job.words }}</b
+          ><span v-if="isSeveral" class="quiet small"> {{ job.product }}</span></span
+        >
+        <span class="quiet">planned {{ weekMomentText(job.due_at) }}</span>
+        <span :class="{ late: job.is_late }"
+          >{{ factText(job) }}<span v-if="job.by_batch" class="quiet small"> by its batch</span></span
+        >
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.ready {
+  border-left: 6px solid var(--good);
+}
+
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: baseline;
+  gap: 4px 12px;
+}
+
+.made {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+}
+
+ol {
+  display: grid;
+  gap: 2px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 44px minmax(0, 1.2fr) minmax(0, 1.2fr) minmax(0, 1.4fr);
+  gap: 10px;
+  align-items: center;
+}
+
+.ring {
+  width: 44px;
+  height: 44px;
+  border: 3px solid var(--ink);
+  border-radius: 50%;
+  background: #fff;
+  font-size: 18px;
+}
+
+.ring.done {
+  border-color: var(--good);
+  color: var(--good);
+}
+
+.late {
+  color: var(--care-ink);
+}
+
+@media (max-width: 620px) {
+  li {
+    grid-template-columns: 44px minmax(0, 1fr);
+    padding: 4px 0;
+  }
+
+  li > span:nth-of-type(n + 2) {
+    grid-column: 2;
+  }
+}
+</style>
