@@ -1,11 +1,12 @@
 """Ways, the case check, and an offer taken home."""
 
 import uuid
-from datetime import date, timedelta
+from datetime import timedelta
 from decimal import Decimal
 from fractions import Fraction as F
 
 import pytest
+from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry
@@ -178,7 +179,7 @@ def test_a_small_kitchen_without_shop_packs_is_still_told_the_price(api):
 def test_so_many_portions_on_a_day(kitchen):
     noted(kitchen, sort="ingredient", name="salt", price="1.20/kg")
     save(kitchen, FULL)
-    day = date(2026, 12, 20)
+    day = timezone.localdate() + timedelta(days=30)
     answer = check(kitchen, way="full", portions="60", on=day.isoformat())
     assert answer["buy_by"] == (day - timedelta(days=8)).isoformat()
     jowl = next(offer for offer in answer["offers"] if offer["id"] == "a")
@@ -187,6 +188,23 @@ def test_so_many_portions_on_a_day(kitchen):
     assert float(jowl["amount"]["left_portions"]) > 0
     assert jowl["packs_wanted"] == 2
     assert answer["portion_label"] == "3 slices"
+    # a day that has gone by is none to buy by: said is when it can be ready
+    late = check(kitchen, way="full", on=(timezone.localdate() + timedelta(days=3)).isoformat())
+    ready = (timezone.localdate() + timedelta(days=8)).isoformat()
+    assert (late["buy_by"], late["ready_if_bought_today"]) == (None, ready)
+
+
+def test_so_much_sliced_goes_before_portions_and_is_as_sure_as_asked(kitchen):
+    save(kitchen)
+    asked = {"sliced": "8 lb", "portions": "4"}
+    answers = [check(kitchen, **asked, sure=sure)["offers"] for sure in ("50", "90", "99")]
+    amounts = [next(one["amount"] for one in offers if one["id"] == "b") for offers in answers]
+    assert all(amount["left_portions"] is None for amount in amounts)
+    pounds = [float(amount["weight"]["lb"]) for amount in amounts]
+    assert pounds == sorted(set(pounds))
+    assert float(amounts[0]["left"]["lb"]) == pytest.approx(0, abs=0.01)
+    body = check(kitchen, sliced="0 lb", sure="100")
+    assert {one["path"]: one["code"] for one in body["problems"]} == {"sliced": "zero", "sure": "too_large"}
 
 
 @pytest.mark.parametrize(

@@ -1,11 +1,13 @@
-"""Reads: the lanes, from what was recorded (map, cures, hooks, fires) and what is on the list of tasks."""
+"""Reads: the lanes, from what was recorded (map, cures, hooks, fires, packs) and the list of tasks."""
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from datetime import datetime, time, timedelta
+from datetime import date, datetime, time, timedelta
+from fractions import Fraction
 from typing import Final
 
+from django.db.models import Count, Max, Min, Sum
 from django.utils import timezone
 
 from dolmetsch.core.drying.follow_drying import follow_drying
@@ -19,12 +21,13 @@ from dolmetsch.server.hooks.models import Hook
 from dolmetsch.server.hooks.queries import list_hanging
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes import schemas
+from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.pieces.models import PieceFact, Store
 from dolmetsch.server.pieces.queries import NOWHERE, list_stores
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.plans.queries import words_of
-from dolmetsch.server.quantities.printing import print_day
+from dolmetsch.server.quantities.printing import print_day, print_weight
 
 #: Tasks that end a stay in the place a piece lies in, and what the stay is.
 _ENDS: Final[dict[str, schemas.StayKind]] = {"out": "cure", "smoke": "wait", "hang": "wait"}
@@ -82,6 +85,8 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
     for (_, store, stay), group in _group(lying, tasks, hooks, fires).items():
         bars[store.casefold()].append(_show_bar(group, stay, tasks, now))
     for store, bar in _list_planned(lying, tasks, stores, until=end):
+        bars[store.casefold()].append(bar)
+    for store, bar in _list_packs(kitchen):
         bars[store.casefold()].append(bar)
     for stays in _also:
         for store, bar in stays(kitchen, first, apart_from):
@@ -248,6 +253,40 @@ def _list_planned(
                 points=[],
             ),
         )
+
+
+def _list_packs(kitchen: Kitchen) -> Iterator[tuple[str, schemas.StayOut]]:
+    """The packs that lie in each store as one stay: until the first of them is to be used, then the last."""
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).values("store")
+    summed = here.annotate(
+        packs=Count("pack"),
+        grams=Sum("left_grams"),
+        since=Min("pack__packed_at"),
+        first=Min("keep_until"),
+        last=Max("keep_until"),
+    )
+    for row in summed.order_by("store"):
+        weight = print_weight(Fraction(row["grams"])).say(kitchen.weight_unit)
+        yield (
+            row["store"],
+            schemas.StayOut(
+                code="",
+                name="",
+                marks=[],
+                kind="packs",
+                words=f"{row['packs']} {'pack' if row['packs'] == 1 else 'packs'}, {weight}",
+                begins=row["since"],
+                ends=_end_of(row["first"]),
+                latest=_end_of(row["last"]),
+                is_planned=False,
+                pieces=0,
+                points=[],
+            ),
+        )
+
+
+def _end_of(day: date | None) -> datetime | None:
+    return None if day is None else timezone.make_aware(datetime.combine(day, time(23, 59)))
 
 
 def _in_order(bars: Iterable[schemas.StayOut]) -> list[schemas.StayOut]:

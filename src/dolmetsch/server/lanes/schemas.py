@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-StayKind = Literal["cure", "dry", "smoke", "hang", "wait"]
+StayKind = Literal["cure", "dry", "smoke", "hang", "wait", "packs"]
 
 
 class TaskPointOut(BaseModel):
@@ -19,8 +19,8 @@ class TaskPointOut(BaseModel):
 class StayOut(BaseModel):
     """Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
 
-    ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map. Of a meal
-    plan ``code`` is empty, and it has no marks yet.
+    ``latest``: the end of the window, or of the range; of packs, which take no places, the day of the last.
+    ``is_planned``: by the list, not by the map. Of a meal plan ``code`` is empty, and it has no marks yet.
     """
 
     code: str

@@ -109,6 +109,7 @@ def look_around(
         for lane in lanes.lanes
         if lane.name
         for bar in lane.bars
+        if bar.pieces
     ]
     return Surroundings(rooms=rooms, held=held, lanes=lanes, work=work)
 

@@ -1,6 +1,7 @@
 """The jobs of a method for so much meat: hands-on minutes, and how long each passes by itself."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import timedelta
 from fractions import Fraction
 from typing import Final
@@ -15,13 +16,15 @@ NIGHT: Final = timedelta(hours=12)
 SMOKE_HOURS: Final[dict[str, int]] = {"hot_smoke": 6, "stepped_smoke": 6, "cold_smoke": 10, "pulled": 12}
 #: A fire somebody stays at (ours); a long cook and a cold smoke go on through the night.
 WATCHED: Final = ("hot_smoke", "stepped_smoke")
+#: Steps that are done in the smoker.
+SMOKED: Final = ("smoke", "cook")
 #: A measured cure may go on for twice as long (common practice); what else waits may wait.
 MOST_TIMES: Final = 2
 #: Kept free after a long cook, before it is served (common practice).
 PULLED_RESERVE: Final = timedelta(hours=4)
 _HOLDERS: Final[dict[str, Holder]] = {
     **dict.fromkeys(("cure", "rest", "chill", "age"), "fridge"),
-    **dict.fromkeys(("smoke", "cook"), "smoker"),
+    **dict.fromkeys(SMOKED, "smoker"),
     "dry": "chamber",
 }
 _WORDS: Final = {
@@ -42,12 +45,22 @@ def words_of(kind: str) -> str:
     return _WORDS.get(kind, kind[:1].upper() + kind[1:])
 
 
+def in_loads(step: WayStep, loads: int) -> WayStep:
+    """``step`` done in so many ``loads`` of the smoker: each takes its minutes and its fuel."""
+    if step.kind not in SMOKED or loads == 1:
+        return step
+    used = tuple(replace(use, amount=use.amount * loads) if use.per == "batch" else use for use in step.used)
+    return replace(step, batch_minutes=step.batch_minutes * loads, used=used)
+
+
 def list_jobs(steps: Sequence[WayStep], grams: float, *, own: OwnRecord, loads: int = 1) -> list[Job]:
-    """The jobs of ``steps`` for so many raw grams; hours of ``own`` fires go before the start values."""
+    """The jobs of ``steps`` for so many raw grams; hours of ``own`` fires go before the start values, and
+    ``loads`` of the smoker go one after the other.
+    """
     jobs = []
     for step in steps:
         minutes = step.batch_minutes + step.kilo_minutes * Fraction(grams) / 1000
-        hands = timedelta(minutes=round(float(minutes) * (loads if step.kind in ("smoke", "cook") else 1)))
+        hands = timedelta(minutes=round(float(minutes)))
         least = _least(step, own, loads)
         jobs.append(
             Job(

@@ -17,9 +17,9 @@ from dolmetsch.server.meals.coming import DAY, DAYS_NEEDED
 from dolmetsch.server.meals.fitting import show_clashes, show_lanes
 from dolmetsch.server.meals.jobs import words_of
 from dolmetsch.server.meals.shopping import list_shopping
-from dolmetsch.server.meals.ways_out import find_soonest, list_ways_out
+from dolmetsch.server.meals.ways_out import list_ways_out
 from dolmetsch.server.meals.words import say_hours, say_time
-from dolmetsch.server.meals.working import Batch, Worked, work_out
+from dolmetsch.server.meals.working import Batch, Worked, find_soonest, work_out
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_money_or_none,

@@ -6,33 +6,28 @@ from typing import Final
 
 from django.utils import timezone
 
-from dolmetsch.core.planning.count_back import ready_at
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import DAY
+from dolmetsch.server.meals.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
 from dolmetsch.server.meals.words import say_time
-from dolmetsch.server.meals.working import Worked, work
+from dolmetsch.server.meals.working import LATER_DAYS, Worked, find_soonest, work
 from dolmetsch.server.quantities.printing import print_day, print_money
 
-#: A meal that cannot be met is offered on so many days from when it can.
-LATER_DAYS: Final = 4
 #: What is begun at once is begun within the hour.
 SLACK: Final = timedelta(hours=1)
-_SMOKED: Final = ("smoke", "cook")
 
 
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
-    """What can be done: each is worked out, and offered where it then fits and is not begun too late."""
+    """What can be done: each is worked out, and offered where it then fits and is not begun too late. Of
+    several that make less the one that makes most is enough.
+    """
     for words, data in _try_ways(worked):
-        other = _work_out_again(worked, data)
-        if other is not None:
-            yield schemas.WayOutOut(words=words, more=_more(worked, other), input=data)
-
-
-def find_soonest(worked: Worked) -> datetime:
-    """When all of it is ready, its reserve kept, if it is begun now."""
-    now = timezone.localtime(worked.read.known.now)
-    return max(ready_at(batch.jobs, now, DAY) for batch in worked.batches) + worked.read.reserve
+        way = _try_way(worked, words, data)
+        if way is not None:
+            yield way
+    less = (_try_way(worked, words, data) for words, data in _try_less(worked.read.data))
+    if not worked.is_too_late and (way := next((one for one in less if one is not None), None)) is not None:
+        yield way
 
 
 def move_to(data: schemas.MealIn, moment: datetime) -> schemas.MealIn:
@@ -68,12 +63,15 @@ def _try_ways(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
         word = "day" if days == 1 else "days"
         yield f"Begin {days} {word} earlier: it is ready {days} {word} before the meal", later
     for batch in worked.batches:
-        if batch.read.loads == 1 and any(step.kind in _SMOKED for step in batch.steps):
+        if batch.read.loads == 1 and any(step.kind in SMOKED for step in batch.steps):
             which = f"{' and '.join(batch.products)} " if len(worked.batches) > 1 else "it "
             yield f"Smoke {which}in two loads", _with_loads(data, batch.make, 2)
     for days in (1, 2):
         moved = data.model_copy(update={"day": data.day + timedelta(days=days)})
         yield f"Move the meal to {print_day(read.meal_at + timedelta(days=days))}", moved
+
+
+def _try_less(data: schemas.MealIn) -> Iterator[tuple[str, schemas.MealIn]]:
     for part in (0.75, 0.5, 0.25):
         less = make_less(data, part)
         if less is not None:
@@ -103,14 +101,13 @@ def say_wants(data: schemas.MealIn) -> str:
     return ", ".join(f"{want.amount} {want.name}".strip() for want in data.wants)
 
 
-def _work_out_again(worked: Worked, data: schemas.MealIn) -> Worked | None:
+def _try_way(worked: Worked, words: str, data: schemas.MealIn) -> schemas.WayOutOut | None:
     """The plan changed to ``data``, where that fits and is not begun too late; else None."""
     read = read_meal(worked.read.known, data)
-    if read.reader.problems:
-        return None
     other = work(read, worked.around, worked.others)
-    is_clear = not other.fitted.clashes and not other.fitted.hands
-    return other if is_clear and not other.is_too_late and not read.reader.problems else None
+    if read.reader.problems or other.is_too_late or other.fitted.clashes or other.fitted.hands:
+        return None
+    return schemas.WayOutOut(words=words, more=_more(worked, other), input=data)
 
 
 def _more(worked: Worked, other: Worked) -> str | None:

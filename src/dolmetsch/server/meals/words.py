@@ -11,8 +11,10 @@ def say_time(moment: datetime) -> str:
 
 
 def say_hours(span: timedelta) -> str:
-    """ "5 hours", from two days on "2 days"."""
-    hours = round(span.total_seconds() / 3600)
+    """ "27 minutes", from an hour on "5 hours", from two days on "2 days"."""
+    minutes = round(span.total_seconds() / 60)
+    hours = round(minutes / 60)
     if hours >= 48:
         return f"{hours // 24} days"
-    return "1 hour" if hours == 1 else f"{hours} hours"
+    count, unit = (minutes, "minute") if minutes < 60 else (hours, "hour")
+    return f"1 {unit}" if count == 1 else f"{count} {unit}s"

@@ -12,19 +12,21 @@ from django.utils import timezone
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import WayStep, cost_step
 from dolmetsch.core.forecast.yields import NORMAL, believe
-from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back
+from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, ready_at
 from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import DAY, Coming, is_in_time
 from dolmetsch.server.meals.fitting import Fitted, Laying, Surroundings, fit_plan, look_around
-from dolmetsch.server.meals.jobs import list_jobs
+from dolmetsch.server.meals.jobs import in_loads, list_jobs
 from dolmetsch.server.meals.known import Known, gather
 from dolmetsch.server.meals.listed import input_of, is_done, latest_news, list_jobs_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
 
 #: A meal may be moved so far to make it fit.
 MOST_LATER: Final = timedelta(days=2)
+#: A meal that cannot be met is offered on so many days from when it can.
+LATER_DAYS: Final = 4
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -112,17 +114,32 @@ def work_out(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> Worked:
     """``data`` worked out as far as it can be read."""
     known = gather(kitchen, now, ways={make.way for make in data.makes}, name=data.name)
     read = read_meal(known, data)
-    until = max(read.meal_at, now) + MOST_LATER if not read.reader.problems else now
+    others = Others(takes=list(_list_takes(known)))
+    around = _look_around(known, read, until=max(read.meal_at, now) + MOST_LATER)
+    worked = work(read, around, others)
+    if worked.is_too_late:
+        # what it can be moved to lies further ahead
+        until = find_soonest(worked) + timedelta(days=LATER_DAYS) + MOST_LATER
+        worked = work(read, _look_around(known, read, until=until), others)
+    return worked
+
+
+def _look_around(known: Known, read: ReadMeal, *, until: datetime) -> Surroundings:
     jobs = list_jobs_of(known.others) if known.others else []
     news = latest_news(jobs) if jobs else {}
-    around = look_around(
-        kitchen,
-        now,
-        until=until,
-        apart_from=data.name,
+    return look_around(
+        known.kitchen,
+        known.now,
+        until=until if not read.reader.problems else known.now,
+        apart_from=read.data.name,
         work=[(timezone.localdate(job.due_at), job.minutes) for job in jobs if not is_done(news.get(job.pk))],
     )
-    return work(read, around, Others(takes=list(_list_takes(known))))
+
+
+def find_soonest(worked: Worked) -> datetime:
+    """When all of it is ready, its reserve kept, if it is begun now."""
+    now = timezone.localtime(worked.read.known.now)
+    return max(ready_at(batch.jobs, now, DAY) for batch in worked.batches) + worked.read.reserve
 
 
 def _list_takes(known: Known) -> Iterator[tuple[datetime, Mapping[str, Fraction]]]:
@@ -240,7 +257,7 @@ def _plan_batch(read: ReadMeal, place: int, wanted: Sequence[Needed]) -> Batch:
     packs = None if make.pack is None else whole_packs(need.sure, make.pack)
     grams = need.sure if packs is None or make.pack is None else packs * float(make.pack)
     start = Start(cost=grams * float(make.price or 0), labour=0.0, joining=[grams, *[0.0] * len(beliefs)])
-    steps = [read.known.own.scaled(step) for step in way.steps]
+    steps = [in_loads(read.known.own.scaled(step), make.loads) for step in way.steps]
     costs = [cost_step(step, read.known.policy) for step in steps]
     jobs = list_jobs(steps, grams, own=read.known.own, loads=make.loads)
     return Batch(

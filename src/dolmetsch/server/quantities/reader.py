@@ -134,7 +134,7 @@ class Reader:
         ratio = self.percent(path, typed, what="chance in per cent")
         if ratio is None:
             return USUAL_CHANCE
-        if not LEAST_CHANCE <= ratio <= MOST_CHANCE:
+        if not LEAST_CHANCE <= float(ratio) <= MOST_CHANCE:
             self.refuse(path, "too_large", "From 50 to 99 per cent: nobody can be surer.")
             return USUAL_CHANCE
         return float(ratio)

@@ -31,6 +31,8 @@ const placeOf = (from: number, to: number, row: number): Record<string, string> 
   top: `${row * 30 + 5}px`,
 })
 function about(bar: Bar): string {
+  if (bar.kind === 'packs')
+    return [bar.words, bar.ends && `the first to be used by ${dayText(bar.ends)}`].filter(Boolean).join(', ')
   const until = bar.ends ? `until ${dayText(bar.ends)}` : bar.is_planned ? '' : 'no end planned'
   const from = bar.is_planned ? `planned for ${dayText(bar.begins)}` : ''
   return [`${bar.code || bar.name} ${marksOf(bar)}`.trim(), bar.words, from, until].filter(Boolean).join(', ')
@@ -47,14 +49,21 @@ function about(bar: Bar): string {
         one.bar.kind,
         {
           planned: one.bar.is_planned && one.bar.code,
-          mine: !one.bar.code,
+          mine: !one.bar.code && one.bar.kind !== 'packs',
           open: !one.bar.ends && one.to >= 1,
         },
       ]"
       :style="placeOf(one.from, one.to, one.row)"
       :title="about(one.bar)"
     >
-      <span v-if="!one.bar.code" class="words"
+      <RouterLink
+        v-if="one.bar.kind === 'packs'"
+        class="words"
+        :to="{ name: 'larder' }"
+        :aria-label="about(one.bar)"
+        >{{ one.bar.words }}</RouterLink
+      >
+      <span v-else-if="!one.bar.code" class="words"
         ><template v-if="hasRoom(one)"
           ><b>{{ one.bar.name }}</b> {{ one.bar.words }}</template
         >&nbsp;</span
@@ -132,6 +141,11 @@ function about(bar: Bar): string {
 
 .bar.hang .words {
   color: #0e1413;
+}
+
+.bar.packs {
+  border: 1px solid #b9c3bd;
+  background: #fff;
 }
 
 .bar.mine {

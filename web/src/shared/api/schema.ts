@@ -8708,7 +8708,7 @@ export interface components {
          * StayOut
          * @description Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
          *
-         *     ``latest``: the end of the window, or of the range. ``is_planned``: by the list, not by the map. Of a meal
+         *     ``latest``: the end of the window, or of the range; of packs, which take no places, the day of the last. ``is_planned``: by the list, not by the map. Of a meal
          *     plan ``code`` is empty, and it has no marks yet.
          */
         StayOut: {
@@ -8722,7 +8722,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "cure" | "dry" | "smoke" | "hang" | "wait";
+            kind: "cure" | "dry" | "smoke" | "hang" | "wait" | "packs";
             /** Words */
             words: string;
             /**

@@ -136,7 +136,13 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
             <button type="button" class="act" @click="drop">Drop it: off the list</button>
           </div>
         </DropPanel>
-        <button type="button" class="act first" :disabled="!plan?.jobs.length" @click="putOnList">
+        <button
+          type="button"
+          class="act"
+          :class="{ first: !isListed }"
+          :disabled="!plan?.jobs.length"
+          @click="putOnList"
+        >
           {{ page?.jobs.length ? 'Put it on the list anew' : 'Go: put it on the list' }}
         </button>
       </template>
