@@ -53,7 +53,7 @@ def both(api, **more):
         {**MAKE, "product": "Cherry jowl"},
         {"product": "", "way": "Pulled", "cut": "pork shoulder, bone in", "price": "2.00/lb"},
     ]
-    return again(api, plan(wants=BOTH, **{"makes": makes, **more}))
+    return again(api, plan(**{"wants": BOTH, "makes": makes, **more}))
 
 
 def row_of(api):
@@ -98,11 +98,36 @@ def test_several_things_in_one_smoker_clash_with_each_other_by_name(two):
         {**MAKE, "product": "Cherry jowl", "piece": "2 lb", "pack": ""},
         {**MAKE, "product": "", "piece": "2 lb", "pack": ""},
     ]
-    body = both(two, makes=makes)
+    wants = [{**want, "amount": "2.9 lb"} for want in BOTH]
+    body = both(two, makes=makes, wants=wants)
     (smoker,) = [clash for clash in body["clashes"] if clash["store"] == "Smoker"]
     assert "(this plan's Cherry jowl, this plan's Pulled shoulder)" in smoker["words"]
-    ways = [way["words"] for way in body["ways_out"]]
-    assert not [words for words in ways if "it in two" in words]
+    early = next(way for way in body["ways_out"] if way["words"].startswith("Make Pulled shoulder earlier"))
+    moved = again(two, early["input"])
+    assert moved["clashes"] == []
+    ends = {
+        product: max(job["ends"] for job in moved["jobs"] if job["product"] == product)
+        for product in ("Cherry jowl", "Pulled shoulder")
+    }
+    day = datetime.fromisoformat(ends["Cherry jowl"]) - datetime.fromisoformat(ends["Pulled shoulder"])
+    assert day == timedelta(days=1)
+
+
+def test_where_no_single_change_makes_it_fit_two_do(two):
+    """Six pieces into a smoker of four, beside two more: two loads of the one, the other a day earlier."""
+    two.call("POST", "/stores", {"name": "Cellar", "sort": "fridge", "levels": 4, "slots": 4})
+    makes = [
+        {**MAKE, "product": "Cherry jowl", "piece": "2 lb", "pack": ""},
+        {**MAKE, "product": "", "piece": "2 lb", "pack": ""},
+    ]
+    wants = [{**BOTH[0], "amount": "6 lb"}, {**BOTH[1], "amount": "3 lb"}]
+    body = both(two, makes=makes, wants=wants)
+    (way, *_) = body["ways_out"]
+    assert way["words"] == (
+        "Smoke Cherry jowl in two loads, and make Pulled shoulder earlier: ready 1 day before the meal"
+    )
+    after = again(two, way["input"])
+    assert (after["clashes"], len(body["ways_out"]) <= 4) == ([], True)
 
 
 def test_two_loads_cost_their_fuel_and_work_again(kitchen):  # noqa: F811
@@ -389,7 +414,8 @@ def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):  # no
     saved(kitchen)
     row = Meal.objects.get()
     (make,) = row.input["makes"]
-    make.pop("product")
+    for name in ("product", "days_early"):
+        make.pop(name)
     before = {name: value for name, value in row.input.items() if name != "makes"} | make | {"name": "Before"}
     Meal.objects.bulk_create(
         [

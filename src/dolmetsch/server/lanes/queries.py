@@ -86,7 +86,7 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
         bars[store.casefold()].append(_show_bar(group, stay, tasks, now))
     for store, bar in _list_planned(lying, tasks, stores, until=end):
         bars[store.casefold()].append(bar)
-    for store, bar in _list_packs(kitchen):
+    for store, bar in _list_packs(kitchen, now):
         bars[store.casefold()].append(bar)
     for stays in _also:
         for store, bar in stays(kitchen, first, apart_from):
@@ -255,8 +255,8 @@ def _list_planned(
         )
 
 
-def _list_packs(kitchen: Kitchen) -> Iterator[tuple[str, schemas.StayOut]]:
-    """The packs that lie in each store as one stay: until the first of them is to be used, then the last."""
+def _list_packs(kitchen: Kitchen, now: datetime) -> Iterator[tuple[str, schemas.StayOut]]:
+    """The packs of each store as one stay, until the last is to be used; a point where the first is."""
     here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).values("store")
     summed = here.annotate(
         packs=Count("pack"),
@@ -276,13 +276,18 @@ def _list_packs(kitchen: Kitchen) -> Iterator[tuple[str, schemas.StayOut]]:
                 kind="packs",
                 words=f"{row['packs']} {'pack' if row['packs'] == 1 else 'packs'}, {weight}",
                 begins=row["since"],
-                ends=_end_of(row["first"]),
-                latest=_end_of(row["last"]),
+                ends=_end_of(row["last"]),
+                latest=None,
                 is_planned=False,
                 pieces=0,
-                points=[],
+                points=[] if row["first"] is None else [_first_used(row["first"], now)],
             ),
         )
+
+
+def _first_used(day: date, now: datetime) -> schemas.TaskPointOut:
+    at = timezone.make_aware(datetime.combine(day, time(12)))
+    return schemas.TaskPointOut(at=at, words="The first to be used", is_late=day < timezone.localdate(now))
 
 
 def _end_of(day: date | None) -> datetime | None:

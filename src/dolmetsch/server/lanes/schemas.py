@@ -19,7 +19,8 @@ class TaskPointOut(BaseModel):
 class StayOut(BaseModel):
     """Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
 
-    ``latest``: the end of the window, or of the range; of packs, which take no places, the day of the last.
+    ``latest``: the end of the window, or of the range. Packs take no places, and are a stay until the last of
+    them is to be used.
     ``is_planned``: by the list, not by the map. Of a meal plan ``code`` is empty, and it has no marks yet.
     """
 

@@ -51,6 +51,7 @@ class ReadMake:
     pack: Fraction | None = None
     piece: Fraction = PIECE_GRAMS
     loads: int = 1
+    early: timedelta = timedelta()
 
 
 @dataclass(slots=True, kw_only=True)
@@ -118,6 +119,7 @@ def _refuse_made_twice(read: ReadMeal) -> None:
 
 def _read_make(read: ReadMeal, path: str, data: schemas.MakeIn) -> ReadMake:
     make, reader = ReadMake(product=data.product, loads=data.loads), read.reader
+    make.early = timedelta(days=data.days_early)
     make.way = _read_way(read, path, data.way)
     if data.meat:
         make.meat = read.known.meats.get(data.meat)

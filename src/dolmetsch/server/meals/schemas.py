@@ -13,6 +13,7 @@ from dolmetsch.server.quantities.typed import Body, Name, Typed
 
 MOST_WANTS = 10
 MOST_MAKES = 6
+MOST_EARLY = 14
 MOST_LEFT_OUT = 40
 Clock = Annotated[str, Field(pattern=r"^([01]?\d|2[0-3]):[0-5]\d$")]
 
@@ -29,7 +30,8 @@ class MakeIn(Body):
     """How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
 
     ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
-    weighs when it is laid, which takes one place. ``loads``: of the smoker.
+    weighs when it is laid, which takes one place. ``loads``: of the smoker. ``days_early``: ready so many
+    days before the meal.
     """
 
     product: Name = ""
@@ -40,6 +42,7 @@ class MakeIn(Body):
     pack: Typed = ""
     piece: Typed = ""
     loads: Annotated[int, Field(ge=1, le=6)] = 1
+    days_early: Annotated[int, Field(ge=0, le=MOST_EARLY)] = 0
 
 
 class MealIn(Body):

@@ -1,7 +1,9 @@
 """What can be done where a plan does not fit, or is begun too late: each way worked out, with its price."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import datetime, timedelta
+from itertools import combinations, islice
 from typing import Final
 
 from django.utils import timezone
@@ -15,19 +17,49 @@ from dolmetsch.server.quantities.printing import print_day, print_money
 
 #: What is begun at once is begun within the hour.
 SLACK: Final = timedelta(hours=1)
+#: So many pairs of changes are shown.
+PAIRS_SHOWN: Final = 3
 
 
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
-    """What can be done: each is worked out, and offered where it then fits and is not begun too late. Of
-    several that make less the one that makes most is enough.
+    """What can be done: each is worked out, and offered where it then fits and is not begun too late. Two
+    changes at once are tried where no single one does; of those that make less the one that makes most is
+    enough.
     """
-    for words, data in _try_ways(worked):
-        way = _try_way(worked, words, data)
-        if way is not None:
-            yield way
-    less = (_try_way(worked, words, data) for words, data in _try_less(worked.read.data))
-    if not worked.is_too_late and (way := next((one for one in less if one is not None), None)) is not None:
-        yield way
+    data = worked.read.data
+    if worked.is_too_late:
+        yield from _offer(worked, _try_times(worked))
+        return
+    changes = list(_list_changes(worked))
+    found = list(_offer(worked, [*_try_ways(worked), *((one.words, one.take(data)) for one in changes)]))
+    yield from found or islice(_offer(worked, _try_pairs(data, changes)), PAIRS_SHOWN)
+    yield from islice(_offer(worked, _try_less(data)), 1)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Change:
+    """A change to how the plan's make at ``place`` is made."""
+
+    words: str
+    place: int
+    update: Mapping[str, int]
+
+    def take(self, data: schemas.MealIn) -> schemas.MealIn:
+        """``data`` with it."""
+        makes = [
+            one.model_copy(update=dict(self.update)) if index == self.place else one
+            for index, one in enumerate(data.makes)
+        ]
+        return data.model_copy(update={"makes": makes})
+
+
+def _offer(worked: Worked, ways: Iterable[tuple[str, schemas.MealIn]]) -> Iterator[schemas.WayOutOut]:
+    """Those of ``ways`` (words, plan) that fit and are not begun too late, with their price."""
+    for words, data in ways:
+        read = read_meal(worked.read.known, data)
+        other = work(read, worked.around, worked.others)
+        if not (read.reader.problems or other.is_too_late or other.fitted.clashes or other.fitted.hands):
+            yield schemas.WayOutOut(words=words, more=_more(worked, other), input=data)
 
 
 def move_to(data: schemas.MealIn, moment: datetime) -> schemas.MealIn:
@@ -49,26 +81,44 @@ def list_meal_times(meal_at: datetime, soonest: datetime) -> list[datetime]:
     return sorted({first, *(day for day in days if day >= first)})
 
 
+def _try_times(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
+    read = worked.read
+    # nobody begins this very minute
+    soonest = max(find_soonest(worked), read.meal_at) + SLACK
+    for moment in list_meal_times(read.meal_at, soonest):
+        yield f"Move the meal to {say_time(moment)}", move_to(read.data, moment)
+
+
 def _try_ways(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
     read, data = worked.read, worked.read.data
-    if worked.is_too_late:
-        # nobody begins this very minute
-        soonest = max(find_soonest(worked), read.meal_at) + SLACK
-        for moment in list_meal_times(read.meal_at, soonest):
-            yield f"Move the meal to {say_time(moment)}", move_to(data, moment)
-        return
     hours = read.reserve.total_seconds() / 3600
     for days in (1, 2, 3):
         later = data.model_copy(update={"reserve_hours": f"{hours + 24 * days:g}"})
-        word = "day" if days == 1 else "days"
-        yield f"Begin {days} {word} earlier: it is ready {days} {word} before the meal", later
-    for batch in worked.batches:
-        if batch.read.loads == 1 and any(step.kind in SMOKED for step in batch.steps):
-            which = f"{' and '.join(batch.products)} " if len(worked.batches) > 1 else "it "
-            yield f"Smoke {which}in two loads", _with_loads(data, batch.make, 2)
+        said = _say_days(days)
+        yield f"Begin {said} earlier: all is ready {said} before the meal", later
     for days in (1, 2):
         moved = data.model_copy(update={"day": data.day + timedelta(days=days)})
         yield f"Move the meal to {print_day(read.meal_at + timedelta(days=days))}", moved
+
+
+def _list_changes(worked: Worked) -> Iterator[Change]:
+    """Changes to one batch of the plan: more loads of the smoker, or ready earlier than the others."""
+    for batch in worked.batches:
+        which = " and ".join(batch.products) if len(worked.batches) > 1 else "it"
+        if batch.read.loads == 1 and any(step.kind in SMOKED for step in batch.steps):
+            yield Change(words=f"Smoke {which} in two loads", place=batch.make, update={"loads": 2})
+        for days in (1, 2) if len(worked.batches) > 1 else ():
+            early = batch.read.early // timedelta(days=1) + days
+            if early <= schemas.MOST_EARLY:
+                words = f"Make {which} earlier: ready {_say_days(early)} before the meal"
+                yield Change(words=words, place=batch.make, update={"days_early": early})
+
+
+def _try_pairs(data: schemas.MealIn, changes: Sequence[Change]) -> Iterator[tuple[str, schemas.MealIn]]:
+    for one, other in combinations(changes, 2):
+        if one.place != other.place:
+            words = f"{one.words}, and {other.words[0].lower()}{other.words[1:]}"
+            yield words, other.take(one.take(data))
 
 
 def _try_less(data: schemas.MealIn) -> Iterator[tuple[str, schemas.MealIn]]:
@@ -78,12 +128,8 @@ def _try_less(data: schemas.MealIn) -> Iterator[tuple[str, schemas.MealIn]]:
             yield f"Make {round(part * 100)} % of it: {say_wants(less)}", less
 
 
-def _with_loads(data: schemas.MealIn, make: int, loads: int) -> schemas.MealIn:
-    makes = [
-        one.model_copy(update={"loads": loads}) if index == make else one
-        for index, one in enumerate(data.makes)
-    ]
-    return data.model_copy(update={"makes": makes})
+def _say_days(days: int) -> str:
+    return f"{days} {'day' if days == 1 else 'days'}"
 
 
 def make_less(data: schemas.MealIn, part: float) -> schemas.MealIn | None:
@@ -99,15 +145,6 @@ def make_less(data: schemas.MealIn, part: float) -> schemas.MealIn | None:
 def say_wants(data: schemas.MealIn) -> str:
     """What is served: "30 Harbor roll, 5 lb Cherry jowl"."""
     return ", ".join(f"{want.amount} {want.name}".strip() for want in data.wants)
-
-
-def _try_way(worked: Worked, words: str, data: schemas.MealIn) -> schemas.WayOutOut | None:
-    """The plan changed to ``data``, where that fits and is not begun too late; else None."""
-    read = read_meal(worked.read.known, data)
-    other = work(read, worked.around, worked.others)
-    if read.reader.problems or other.is_too_late or other.fitted.clashes or other.fitted.hands:
-        return None
-    return schemas.WayOutOut(words=words, more=_more(worked, other), input=data)
 
 
 def _more(worked: Worked, other: Worked) -> str | None:

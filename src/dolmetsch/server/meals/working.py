@@ -139,7 +139,8 @@ def _look_around(known: Known, read: ReadMeal, *, until: datetime) -> Surroundin
 def find_soonest(worked: Worked) -> datetime:
     """When all of it is ready, its reserve kept, if it is begun now."""
     now = timezone.localtime(worked.read.known.now)
-    return max(ready_at(batch.jobs, now, DAY) for batch in worked.batches) + worked.read.reserve
+    ready = max(ready_at(batch.jobs, now, DAY) + batch.read.early for batch in worked.batches)
+    return ready + worked.read.reserve
 
 
 def _list_takes(known: Known) -> Iterator[tuple[datetime, Mapping[str, Fraction]]]:
@@ -273,5 +274,5 @@ def _plan_batch(read: ReadMeal, place: int, wanted: Sequence[Needed]) -> Batch:
         steps=steps,
         outlook=carry(start, list(zip(costs, beliefs, strict=True))),
         jobs=jobs,
-        placed=count_back(jobs, read.meal_at - read.reserve, DAY),
+        placed=count_back(jobs, read.meal_at - read.reserve - make.early, DAY),
     )

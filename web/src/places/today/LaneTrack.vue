@@ -32,7 +32,9 @@ const placeOf = (from: number, to: number, row: number): Record<string, string> 
 })
 function about(bar: Bar): string {
   if (bar.kind === 'packs')
-    return [bar.words, bar.ends && `the first to be used by ${dayText(bar.ends)}`].filter(Boolean).join(', ')
+    return [bar.words, bar.points[0] && `the first to be used by ${dayText(bar.points[0].at)}`]
+      .filter(Boolean)
+      .join(', ')
   const until = bar.ends ? `until ${dayText(bar.ends)}` : bar.is_planned ? '' : 'no end planned'
   const from = bar.is_planned ? `planned for ${dayText(bar.begins)}` : ''
   return [`${bar.code || bar.name} ${marksOf(bar)}`.trim(), bar.words, from, until].filter(Boolean).join(', ')

@@ -8708,8 +8708,9 @@ export interface components {
          * StayOut
          * @description Pieces of a batch in one place, from ``begins`` until ``ends``; None: until somebody says.
          *
-         *     ``latest``: the end of the window, or of the range; of packs, which take no places, the day of the last. ``is_planned``: by the list, not by the map. Of a meal
-         *     plan ``code`` is empty, and it has no marks yet.
+         *     ``latest``: the end of the window, or of the range. Packs take no places, and are a stay until the last of
+         *     them is to be used.
+         *     ``is_planned``: by the list, not by the map. Of a meal plan ``code`` is empty, and it has no marks yet.
          */
         StayOut: {
             /** Code */
@@ -8840,7 +8841,8 @@ export interface components {
          * @description How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
          *
          *     ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
-         *     weighs when it is laid, which takes one place. ``loads``: of the smoker.
+         *     weighs when it is laid, which takes one place. ``loads``: of the smoker. ``days_early``: ready so many
+         *     days before the meal.
          */
         MakeIn: {
             /**
@@ -8883,6 +8885,11 @@ export interface components {
              * @default 1
              */
             loads: number;
+            /**
+             * Days Early
+             * @default 0
+             */
+            days_early: number;
         };
         /**
          * MealIn

@@ -60,6 +60,14 @@ const { like } = useUnits()
         <option v-for="count in 4" :key="count" :value="count">{{ count }}</option>
       </select></label
     >
+    <label v-if="!isOnly" class="named"
+      ><span>Ready before the meal</span
+      ><select v-model.number="make.days_early" class="box">
+        <option v-for="days in 15" :key="days" :value="days - 1">
+          {{ days === 1 ? 'the same day' : days === 2 ? '1 day' : `${days - 1} days` }}
+        </option>
+      </select></label
+    >
     <button v-if="!isOnly" type="button" class="act small" @click="$emit('remove')">Remove this one</button>
   </fieldset>
 </template>

@@ -22,7 +22,7 @@ function add(): void {
 const products = computed(() => (props.plan?.needed ?? []).map((one) => one.product))
 function addMake(): void {
   const taken = draft.value.makes.map((make) => make.product)
-  const product = products.value.find((one) => !taken.includes(one)) ?? ''
+  const product = products.value.findLast((one) => !taken.includes(one)) ?? ''
   draft.value.makes.push({ ...blankMake(), product })
 }
 </script>

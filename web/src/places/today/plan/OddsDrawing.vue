@@ -7,7 +7,7 @@ import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** How much raw meat is needed, with its odds: even, and as much as is bought. */
-const props = defineProps<{ buy: Schemas['BuyOut']; wanted: string }>()
+const props = defineProps<{ buy: Schemas['BuyOut']; wanted: string; of?: string }>()
 const { weightText } = useUnits()
 const isNarrow = useMediaQuery('(max-width: 620px)')
 const [TOP, LOW] = [26, 120] as const
@@ -44,7 +44,7 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55
 
 <template>
   <section class="panel" aria-label="How much to buy">
-    <h2>How much to buy</h2>
+    <h2>How much to buy{{ of ? `: ${of}` : '' }}</h2>
     <svg
       :viewBox="`0 0 ${WIDE} 150`"
       role="img"

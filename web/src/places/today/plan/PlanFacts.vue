@@ -67,11 +67,11 @@ const tick = (job: Job): void =>
         </button>
         <span
           ><b>{{ job.words }}</b
-          ><span v-if="isSeveral" class="quiet small"> {{ job.product }}</span></span
+          ><span v-if="isSeveral" class="quiet small of">{{ job.product }}</span></span
         >
         <span class="quiet">planned {{ weekMomentText(job.due_at) }}</span>
         <span :class="{ late: job.is_late }"
-          >{{ factText(job) }}<span v-if="job.by_batch" class="quiet small"> by its batch</span></span
+          >{{ factText(job) }}<span v-if="job.by_batch" class="quiet small of">by its batch</span></span
         >
       </li>
     </ol>
@@ -81,6 +81,10 @@ const tick = (job: Job): void =>
 <style scoped>
 .ready {
   border-left: 6px solid var(--good);
+}
+
+.of {
+  margin-left: 8px;
 }
 
 .top {

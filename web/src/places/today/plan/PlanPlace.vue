@@ -70,10 +70,13 @@ const hands = computed(() =>
   (plan.value?.jobs ?? []).map((job) => ({ at: job.starts, words: short[job.kind] ?? job.kind })),
 )
 /** "25 min, Smoker" */
-const workText = (job: { minutes: number; store: string; basis: string }): string =>
-  [job.minutes ? `${job.minutes} min` : '', job.store, job.basis && `by ${job.basis}`]
-    .filter(Boolean)
-    .join(', ')
+const workText = (job: { minutes: number; store: string }): string =>
+  [job.minutes ? `${job.minutes} min` : '', job.store].filter(Boolean).join(', ')
+/** "By this kitchen's own record: trim, into the cure." */
+const basisText = computed(() => {
+  const own = (plan.value?.jobs ?? []).filter((job) => job.basis).map((job) => job.words.toLowerCase())
+  return own.length ? `By this kitchen’s own record: ${[...new Set(own)].join(', ')}.` : ''
+})
 const wantedText = (products: string[]): string =>
   (plan.value?.needed ?? [])
     .filter((one) => products.includes(one.product))
@@ -192,16 +195,23 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
           <li v-for="job in plan.jobs" :key="job.starts + job.kind + job.product">
             <span
               ><b>{{ job.words }}</b
-              ><span v-if="job.product" class="quiet small"> {{ job.product }}</span></span
+              ><span v-if="job.product" class="quiet small of">{{ job.product }}</span></span
             >
             <span>{{ weekMomentText(job.starts) }}</span>
-            <span class="quiet">{{ workText(job) }}</span>
+            <span class="quiet" :title="job.basis">{{ workText(job) }}</span>
             <span class="quiet small">{{ spareText(job) }}</span>
           </li>
         </ol>
+        <p v-if="basisText" class="quiet small">{{ basisText }}</p>
       </section>
       <template v-if="!isUnderWay">
-        <OddsDrawing v-for="buy in plan.buys" :key="buy.make" :buy="buy" :wanted="wantedText(buy.products)" />
+        <OddsDrawing
+          v-for="buy in plan.buys"
+          :key="buy.make"
+          :buy="buy"
+          :of="plan.buys.length > 1 ? buy.meat : ''"
+          :wanted="wantedText(buy.products)"
+        />
       </template>
       <template #side>
         <PlanSide :plan="plan" :draft="draft" :is-under-way="isUnderWay" @take="take" />
@@ -234,6 +244,10 @@ details[open] summary {
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
+}
+
+.of {
+  margin-left: 8px;
 }
 
 ol {

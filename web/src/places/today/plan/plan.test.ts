@@ -308,7 +308,7 @@ describe('a plan', () => {
     const shown = mount(PlanFacts, { props: { page }, global: around() })
     const text = plain(shown.text())
     expect(text).toContain('2 of 3 jobs done')
-    expect(text).toContain('12:00, 3 h 00 late by its batch')
+    expect(text).toContain('12:00, 3 h 00 lateby its batch')
     expect(text).toContain('05:00, 4 h 00 early')
     expect(text).toContain('▲ Ready Sun 13 Dec, 10:00 as it stands')
     await shown.find('.clash button').trigger('click')

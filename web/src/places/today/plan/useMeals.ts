@@ -37,6 +37,7 @@ export const blankMake = (): MakeDraft => ({
   pack: '',
   piece: '',
   loads: 1,
+  days_early: 0,
 })
 
 export const blankMeal = (): MealDraft => ({
