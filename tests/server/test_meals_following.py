@@ -114,13 +114,14 @@ def test_several_things_in_one_smoker_clash_with_each_other_by_name(two):
 
 
 def test_where_no_single_change_makes_it_fit_two_do(two):
-    """Six pieces into a smoker of four, beside two more: two loads of the one, the other a day earlier."""
+    """Six pieces need two loads of a smoker of four; three more, in two loads too, then lie there beside them."""
     two.call("POST", "/stores", {"name": "Cellar", "sort": "fridge", "levels": 4, "slots": 4})
     makes = [
         {**MAKE, "product": "Cherry jowl", "piece": "2 lb", "pack": ""},
         {**MAKE, "product": "", "piece": "2 lb", "pack": ""},
     ]
     wants = [{**BOTH[0], "amount": "6 lb"}, {**BOTH[1], "amount": "3 lb"}]
+    makes[1]["loads"] = 2
     body = both(two, makes=makes, wants=wants)
     (way, *_) = body["ways_out"]
     assert way["words"] == (
