@@ -1,14 +1,18 @@
 """What is asked again is answered from what was worked out, until something is written."""
 
+from datetime import timedelta
+
 import pytest
 from django.db import connection, transaction
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.writing import kept_answers
 from tests.server.conftest import make_kitchen, weigh
+from tests.server.test_meals import DISH, WAY, in_days, worked
 from tests.server.test_prices import LIST, noted, upload, write
 
 pytestmark = [pytest.mark.django_db, pytest.mark.kept_answers]
@@ -106,3 +110,51 @@ def test_nothing_is_kept_of_a_write_that_may_be_taken_back():
     assert kept_answers.keep(("a", 1), lambda: "as recorded") == "as recorded"
     assert kept_answers.keep(("a", 1), lambda: "not asked again") == "as recorded"
     assert kept_answers.keep(("a", 2), lambda: "of another") == "of another"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_what_a_plan_is_made_from_is_kept_until_a_write_and_read_anew_within_one(api):
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    now, said = timezone.now(), ("a plan",)
+
+    def of(row, at, words, about=said):
+        return kept_answers.keep_until_write(row, at, about, lambda: words)
+
+    assert of(kitchen, now, "first") == "first"
+    assert of(kitchen, now, "not asked again") == "first"
+    assert of(kitchen, now, "of another", ("another",)) == "of another"
+    later = now + timedelta(seconds=kept_answers.MOST_SECONDS)
+    assert of(kitchen, later, "half a minute later") == "half a minute later"
+    with timezone.override("Pacific/Auckland"):
+        assert of(kitchen, now, "of another clock") == "of another clock"
+    with transaction.atomic():
+        assert of(kitchen, now, "within a write") == "within a write"
+    api.started()
+    assert of(Kitchen.objects.get(slug=api.slug), now, "after a write") == "after a write"
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_plan_is_worked_out_from_what_is_kept(api):
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    assert api.call("POST", "/dishes", DISH)[0] == 201
+    api.call("POST", "/stores", {"name": "Fridge 1", "sort": "fridge", "levels": 3, "slots": 2})
+
+    def asked(days):
+        with CaptureQueriesContext(connection) as queries:
+            body = worked(api, day=in_days(days))
+        return body, len(queries)
+
+    first, many = asked(20)
+    again, few = asked(20)
+    assert (again["needed"], again["lanes"], again["buys"]) == (
+        first["needed"],
+        first["lanes"],
+        first["buys"],
+    )
+    moved, fewer = asked(19)
+    assert few < many / 2
+    assert fewer < many / 2
+    assert (moved["days"], first["days"]) == (first["days"] - 1, 24)
+    dish = {**DISH, "parts": [{**DISH["parts"][0], "amount": "6 oz"}]}
+    assert api.call("POST", "/dishes", dish)[0] == 201
+    assert asked(20)[0]["needed"][0]["wanted"]["lb"] == "15.00"

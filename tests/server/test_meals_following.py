@@ -114,7 +114,7 @@ def test_several_things_in_one_smoker_clash_with_each_other_by_name(two):
 
 
 def test_where_no_single_change_makes_it_fit_two_do(two):
-    """Six pieces need two loads of a smoker of four; three more, in two loads too, then lie there beside them."""
+    """Six pieces need two loads of a smoker of four; three more, in two loads too, are then in the way."""
     two.call("POST", "/stores", {"name": "Cellar", "sort": "fridge", "levels": 4, "slots": 4})
     makes = [
         {**MAKE, "product": "Cherry jowl", "piece": "2 lb", "pack": ""},

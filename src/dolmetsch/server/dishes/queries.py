@@ -1,6 +1,6 @@
 """Reads: every dish with what a plate costs, one dish whole, a dish as typed."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import date, timedelta
 from fractions import Fraction
 from typing import Final
@@ -67,7 +67,27 @@ def get_dish(kitchen: Kitchen, name: str) -> Dish:
 
 def read_all(kitchen: Kitchen) -> tuple[list[Dish], dict[str, ReadDish], dict[str, Plate], Prices]:
     """Every dish, as read and as costed, by its name in small letters."""
-    rows = list_dishes(kitchen)
+    return _read_rows(kitchen, list_dishes(kitchen))
+
+
+def read_some(kitchen: Kitchen, names: Iterable[str]) -> tuple[dict[str, ReadDish], dict[str, Plate], Prices]:
+    """As ``read_all``, of ``names`` and the dishes they are made of alone."""
+    every = {row.name.casefold(): row for row in list_dishes(kitchen)}
+    waiting = [name.casefold() for name in names]
+    wanted: dict[str, Dish] = {}
+    while waiting:
+        name = waiting.pop()
+        if name in every and name not in wanted:
+            wanted[name] = every[name]
+            parts = every[name].input["parts"]
+            waiting += [part["name"].casefold() for part in parts if part["sort"] == "dish"]
+    _, read, plates, prices = _read_rows(kitchen, list(wanted.values()))
+    return read, plates, prices
+
+
+def _read_rows(
+    kitchen: Kitchen, rows: list[Dish]
+) -> tuple[list[Dish], dict[str, ReadDish], dict[str, Plate], Prices]:
     inputs = [schemas.DishIn.model_validate(row.input) for row in rows]
     prices = gather_prices(kitchen, inputs)
     read = {

@@ -25,11 +25,13 @@ from dolmetsch.server.lanes.schemas import LaneOut, LanesOut, StayKind, StayOut
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.quantities.printing import print_day
+from dolmetsch.server.writing.kept_answers import keep_until_write
 
 #: What the plan's own pieces are called among those that lie in a store.
 MINE: Final = "this plan"
 #: Pieces that are laid one by one; of more, so many together take the places of one another.
 MOST_LAID: Final = 6
+WEEK: Final = 7
 #: A planned smoke of no known end takes half a day.
 HALF_DAY: Final = timedelta(hours=12)
 #: What a stay is called.
@@ -90,8 +92,16 @@ def look_around(
     plan ``apart_from`` itself has on the list left out.
     """
     days = max(1, (timezone.localdate(until) - timezone.localdate(now)).days + 2)
-    lanes = read_lanes(kitchen, now, days=days, apart_from=apart_from)
-    end = lanes.first + timedelta(days=days)
+    # whole weeks, so that a plan moved by a day finds what was kept for it
+    weeks = WEEK * -(-days // WEEK)
+    lanes = keep_until_write(
+        kitchen,
+        now,
+        ("meal lanes", weeks, apart_from),
+        lambda: read_lanes(kitchen, now, days=weeks, apart_from=apart_from),
+    )
+    end = lanes.first + timedelta(days=weeks)
+    lanes = lanes.model_copy(update={"days": days})
     rooms = [
         Room(name=store.name, sort=store.sort, slots=store.levels * store.slots)
         for store in list_stores(kitchen)

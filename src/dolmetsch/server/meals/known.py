@@ -1,10 +1,11 @@
 """What a plan is worked out from, read once however many changes of it are tried."""
 
-from collections.abc import Collection, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
 from datetime import date, datetime
 from fractions import Fraction
 
+from django.db.models import Sum
 from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import Plate
@@ -15,15 +16,18 @@ from dolmetsch.core.slicing.pace import Pace
 from dolmetsch.server.batches.entries.chain import policy_record
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.dishes.costing import Prices, ReadDish
-from dolmetsch.server.dishes.queries import read_all
+from dolmetsch.server.dishes.queries import read_some
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.larder.queries import find_paces, list_lying
+from dolmetsch.server.larder.models import PackNow
+from dolmetsch.server.larder.queries import find_paces
+from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import Coming, list_coming
-from dolmetsch.server.meals.listed import list_listed
+from dolmetsch.server.meals.listed import input_of, list_listed
 from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.meals.record import OwnRecord, read_record
 from dolmetsch.server.prices.queries import Priced, list_priced
 from dolmetsch.server.ways.queries import list_latest, read_kept
+from dolmetsch.server.writing.kept_answers import keep_until_write
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,20 +53,39 @@ class Known:
     others: Sequence[Meal]
 
 
-def gather(kitchen: Kitchen, now: datetime, *, ways: Collection[str], name: str) -> Known:
-    """All that is known to the plan ``name``; of the methods ``ways`` alone are read."""
-    _, dishes, plates, prices = read_all(kitchen)
-    left: dict[str, Fraction] = {}
-    for pack in list_lying(kitchen):
-        key = pack.product.casefold()
-        left[key] = left.get(key, Fraction(0)) + Fraction(pack.left_grams)
+def gather(kitchen: Kitchen, now: datetime, data: schemas.MealIn) -> Known:
+    """All that is known to the plan ``data``: its methods and dishes, and what is under way beside it.
+
+    Kept until the next write, for a plan that is dragged about.
+    """
+    ways = sorted({make.way for make in data.makes})
+    dishes = sorted({want.name.casefold() for want in data.wants if want.sort == "dish"})
+    known = keep_until_write(
+        kitchen,
+        now,
+        ("meal", data.name, ways, dishes),
+        lambda: _gather(kitchen, now, ways, dishes, data.name),
+    )
+    return replace(known, kitchen=kitchen, now=now)
+
+
+def _gather(
+    kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str
+) -> Known:
     today = timezone.localdate(now)
+    others = [meal for meal in list_listed(kitchen) if meal.name != name]
+    beside = [want.name for meal in others for want in input_of(meal, today).wants if want.sort == "dish"]
+    read, plates, prices = read_some(kitchen, [*dishes, *beside])
+    left: dict[str, Fraction] = {}
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).values_list("pack__product")
+    for product, grams in here.annotate(grams=Sum("left_grams")):
+        left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
     own = read_record(kitchen)
     return Known(
         kitchen=kitchen,
         now=now,
         today=today,
-        dishes=dishes,
+        dishes=read,
         plates=plates,
         prices=prices,
         ways={row.name: read_kept(row).way for row in list_latest(kitchen) if row.name in ways},
@@ -73,5 +96,5 @@ def gather(kitchen: Kitchen, now: datetime, *, ways: Collection[str], name: str)
         policy=policy_record(kitchen),
         own=own,
         coming=list_coming(kitchen, now, own, apart_from=name),
-        others=[meal for meal in list_listed(kitchen) if meal.name != name],
+        others=others,
     )

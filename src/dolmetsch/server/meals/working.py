@@ -112,7 +112,7 @@ class Worked:
 
 def work_out(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> Worked:
     """``data`` worked out as far as it can be read."""
-    known = gather(kitchen, now, ways={make.way for make in data.makes}, name=data.name)
+    known = gather(kitchen, now, data)
     read = read_meal(known, data)
     others = Others(takes=list(_list_takes(known)))
     around = _look_around(known, read, until=max(read.meal_at, now) + MOST_LATER)

@@ -3,6 +3,7 @@
 import hashlib
 import time
 from collections.abc import Callable
+from datetime import datetime
 from functools import wraps
 from typing import Any, Final, TypeVar
 
@@ -11,6 +12,7 @@ from django.db import connection
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 
 #: An answer says what is late and how long ago: it is never older than this.
@@ -33,6 +35,20 @@ def keep(about: tuple[object, ...], make: Callable[[], Made], *, seconds: int = 
     if not connection.in_atomic_block:
         cache.set(key, made, seconds)
     return made
+
+
+def keep_until_write(
+    kitchen: Kitchen, now: datetime, about: tuple[object, ...], make: Callable[[], Made]
+) -> Made:
+    """As ``keep``, of a kitchen as it is ``now``: until its next write, MOST_SECONDS at the longest.
+
+    Within a write it is made anew: what the kitchen's row said before the lock may be old.
+    """
+    if connection.in_atomic_block:
+        return make()
+    moment = int(now.timestamp()) // MOST_SECONDS
+    zone = timezone.get_current_timezone_name()
+    return keep((kitchen.pk, kitchen.writes, zone, moment, *about), make)
 
 
 def _key(about: tuple[object, ...]) -> str:
