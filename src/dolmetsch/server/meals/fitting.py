@@ -85,13 +85,17 @@ def look_around(
     now: datetime,
     *,
     until: datetime,
+    shown_until: datetime,
     apart_from: str,
     work: Sequence[tuple[date, int]] = (),
 ) -> Surroundings:
-    """What the kitchen has, who lies where, and other plans' ``work``, up to a day after ``until``; what the
-    plan ``apart_from`` itself has on the list left out.
+    """What the kitchen has, who lies where, and other plans' ``work``, up to a day after ``until``, of which
+    lanes show what is up to ``shown_until``; what the plan ``apart_from`` itself has on the list left out.
     """
-    days = max(1, (timezone.localdate(until) - timezone.localdate(now)).days + 2)
+    days, shown = (
+        max(1, (timezone.localdate(moment) - timezone.localdate(now)).days + 2)
+        for moment in (until, shown_until)
+    )
     # whole weeks, so that a plan moved by a day finds what was kept for it
     weeks = WEEK * -(-days // WEEK)
     lanes = keep_until_write(
@@ -101,7 +105,7 @@ def look_around(
         lambda: read_lanes(kitchen, now, days=weeks, apart_from=apart_from),
     )
     end = lanes.first + timedelta(days=weeks)
-    lanes = lanes.model_copy(update={"days": days})
+    lanes = lanes.model_copy(update={"days": shown})
     rooms = [
         Room(name=store.name, sort=store.sort, slots=store.levels * store.slots)
         for store in list_stores(kitchen)

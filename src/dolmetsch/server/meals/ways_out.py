@@ -12,13 +12,15 @@ from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
 from dolmetsch.server.meals.words import say_time
-from dolmetsch.server.meals.working import LATER_DAYS, Worked, find_soonest, work
+from dolmetsch.server.meals.working import LATER_DAYS, MOST_MOVED, Worked, find_soonest, work
 from dolmetsch.server.quantities.printing import print_day, print_money
 
 #: What is begun at once is begun within the hour.
 SLACK: Final = timedelta(hours=1)
 #: So many pairs of changes are shown.
 PAIRS_SHOWN: Final = 3
+#: So many days to which it can be moved.
+TIMES_SHOWN: Final = 3
 
 
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
@@ -28,10 +30,14 @@ def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
     """
     data = worked.read.data
     if worked.is_too_late:
-        yield from _offer(worked, _try_times(worked))
+        yield from islice(_offer(worked, _try_times(worked)), TIMES_SHOWN)
         return
     changes = list(_list_changes(worked))
-    found = list(_offer(worked, [*_try_ways(worked), *((one.words, one.take(data)) for one in changes)]))
+    found = [
+        *_offer(worked, _begin_earlier(worked)),
+        *_offer(worked, ((one.words, one.take(data)) for one in changes)),
+        *islice(_offer(worked, _move_by_days(worked)), TIMES_SHOWN),
+    ]
     yield from found or islice(_offer(worked, _try_pairs(data, changes)), PAIRS_SHOWN)
     yield from islice(_offer(worked, _try_less(data)), 1)
 
@@ -89,16 +95,19 @@ def _try_times(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
         yield f"Move the meal to {say_time(moment)}", move_to(read.data, moment)
 
 
-def _try_ways(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
-    read, data = worked.read, worked.read.data
-    hours = read.reserve.total_seconds() / 3600
+def _begin_earlier(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
+    hours = worked.read.reserve.total_seconds() / 3600
     for days in (1, 2, 3):
-        later = data.model_copy(update={"reserve_hours": f"{hours + 24 * days:g}"})
+        earlier = worked.read.data.model_copy(update={"reserve_hours": f"{hours + 24 * days:g}"})
         said = _say_days(days)
-        yield f"Begin {said} earlier: all is ready {said} before the meal", later
-    for days in (1, 2):
+        yield f"Begin {said} earlier: all is ready {said} before the meal", earlier
+
+
+def _move_by_days(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
+    data = worked.read.data
+    for days in range(1, MOST_MOVED + 1):
         moved = data.model_copy(update={"day": data.day + timedelta(days=days)})
-        yield f"Move the meal to {print_day(read.meal_at + timedelta(days=days))}", moved
+        yield f"Move the meal to {print_day(worked.read.meal_at + timedelta(days=days))}", moved
 
 
 def _list_changes(worked: Worked) -> Iterator[Change]:

@@ -23,10 +23,10 @@ from dolmetsch.server.meals.known import Known, gather
 from dolmetsch.server.meals.listed import input_of, is_done, latest_news, list_jobs_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
 
-#: A meal may be moved so far to make it fit.
-MOST_LATER: Final = timedelta(days=2)
-#: A meal that cannot be met is offered on so many days from when it can.
-LATER_DAYS: Final = 4
+#: Lanes show so many days after the meal.
+SHOWN_AFTER: Final = timedelta(days=2)
+#: A meal is moved by so many days to make it fit; one that cannot be met, by so many from when it could be.
+MOST_MOVED, LATER_DAYS = 5, 21
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -115,22 +115,27 @@ def work_out(kitchen: Kitchen, data: schemas.MealIn, now: datetime) -> Worked:
     known = gather(kitchen, now, data)
     read = read_meal(known, data)
     others = Others(takes=list(_list_takes(known)))
-    around = _look_around(known, read, until=max(read.meal_at, now) + MOST_LATER)
+    last = max(read.meal_at, now)
+    around = _look_around(known, read, last, days=MOST_MOVED)
     worked = work(read, around, others)
     if worked.is_too_late:
         # what it can be moved to lies further ahead
-        until = find_soonest(worked) + timedelta(days=LATER_DAYS) + MOST_LATER
-        worked = work(read, _look_around(known, read, until=until), others)
+        soonest = max(find_soonest(worked), last)
+        worked = work(read, _look_around(known, read, soonest, days=LATER_DAYS), others)
     return worked
 
 
-def _look_around(known: Known, read: ReadMeal, *, until: datetime) -> Surroundings:
+def _look_around(known: Known, read: ReadMeal, last: datetime, *, days: int) -> Surroundings:
+    """What is around the plan up to so many ``days`` after it is served ``last``."""
+    if read.reader.problems:
+        last = known.now
     jobs = list_jobs_of(known.others) if known.others else []
     news = latest_news(jobs) if jobs else {}
     return look_around(
         known.kitchen,
         known.now,
-        until=until if not read.reader.problems else known.now,
+        until=last + timedelta(days=days),
+        shown_until=last + SHOWN_AFTER,
         apart_from=read.data.name,
         work=[(timezone.localdate(job.due_at), job.minutes) for job in jobs if not is_done(news.get(job.pk))],
     )

@@ -61,7 +61,7 @@ function about(bar: Bar): string {
       <RouterLink
         v-if="one.bar.kind === 'packs'"
         class="words"
-        :to="{ name: 'larder' }"
+        :to="{ name: 'slice' }"
         :aria-label="about(one.bar)"
         >{{ one.bar.words }}</RouterLink
       >

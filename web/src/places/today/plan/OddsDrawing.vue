@@ -39,6 +39,15 @@ const chance = computed(() => {
   const part = Number(props.buy.chance)
   return part >= 99.5 ? 'over 99' : String(Math.floor(part))
 })
+/** Where the odds are narrow the ends stand too near the middle to be named. */
+const ROOM = 110
+const isNamed = computed(
+  () =>
+    x.value(props.buy.even_grams) - x.value(ends.value.least) > ROOM &&
+    x.value(ends.value.most) - x.value(props.buy.even_grams) > ROOM,
+)
+/** The middle's words stay inside the drawing. */
+const evenAt = computed(() => Math.max(90, x.value(props.buy.even_grams)))
 const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55)
 </script>
 
@@ -62,7 +71,7 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55
         stroke-width="1.5"
         stroke-dasharray="5 4"
       />
-      <text :x="x(buy.even_grams)" :y="LOW + 20" text-anchor="middle">
+      <text :x="evenAt" :y="LOW + 20" text-anchor="middle">
         {{ weightText(buy.even) }}, even odds
       </text>
       <line
@@ -81,7 +90,7 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55
       >
         buy {{ weightText(buy.buy) }}: enough {{ chance }} times of 100
       </text>
-      <template v-if="odds.length">
+      <template v-if="isNamed">
         <text :x="x(ends.least)" :y="LOW + 20">{{ weightText(buy.least) }}</text>
         <text :x="x(ends.most)" :y="LOW + 20" text-anchor="end">
           {{ weightText(buy.most) }}
