@@ -131,6 +131,16 @@ def test_where_no_single_change_makes_it_fit_two_do(two):
     assert (after["clashes"], len(body["ways_out"]) <= 4) == ([], True)
 
 
+def test_too_late_and_too_much_the_nearest_day_that_can_be_met_is_said_all_the_same(kitchen):  # noqa: F811
+    """Eighty rolls never fit: the day alone is offered, and what then can be done is said of it."""
+    wants = [{"sort": "dish", "name": "Harbor roll", "amount": "80"}]
+    (way,) = worked(kitchen, day=in_days(2), wants=wants)["ways_out"]
+    assert way["words"].endswith(": then there is time, but not yet the room or the hands")
+    then = again(kitchen, way["input"])
+    assert (then["is_too_late"], bool(then["clashes"])) == (False, True)
+    assert [one["words"] for one in then["ways_out"]][-1].startswith("Make ")
+
+
 def test_two_loads_cost_their_fuel_and_work_again(kitchen):  # noqa: F811
     more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}], "pack": ""}
     once, twice = worked(kitchen, **more), worked(kitchen, **more, loads=2)
@@ -454,3 +464,46 @@ def test_the_case_asked_for_a_plan_says_what_the_plan_says(kitchen):  # noqa: F8
     (found,) = again(kitchen, {**case, "offers": [offer]}, "/case")["offers"]
     assert (found["amount"]["packs"], found["amount"]["weight"]) == (buy["packs"], buy["buy"])
     assert (found["amount"]["cost"], found["amount"]["left"]) == (buy["cost"], buy["over"])
+
+
+def test_when_the_cure_runs_long_the_plan_says_what_that_does_to_the_meal(kitchen):  # noqa: F811
+    saved(kitchen, day=in_days(30))
+    listed(kitchen)
+    code = kitchen.started()
+    assert kitchen.call("POST", f"/meals/{NAME}/made", {"product": "Cherry jowl", "batch": code})[0] == 201
+    kitchen.recorded(code, TRIM)
+    assert put_in(kitchen, code, on_desk("A"))[0] == 201
+    before = kitchen.get(f"/meals/{NAME}")[1]
+    assert before["is_late"] is False
+    out = Batch.objects.get(code=code).planned_tasks.get(kind="out")
+    smoke = Batch.objects.get(code=code).planned_tasks.get(kind="smoke")
+    for task in (out, smoke):
+        moved = {"sort": "moved", "due_at": days_on(29).isoformat()}
+        assert kitchen.call("POST", f"/tasks/{task.uid}/news", moved)[0] in (200, 201)
+    after = kitchen.get(f"/meals/{NAME}")[1]
+    assert after["is_late"] is True
+    assert after["rescues"]
+    ready = datetime.fromisoformat(after["plan"]["coming"][0]["ready"])
+    assert ready > days_on(29)
+    # one belief: what comes to the plan is ready when the plan is
+    assert f"{timezone.localtime(ready):%a %-d %b, %H:%M}" in after["on_time"]
+
+
+def test_the_places_of_what_its_batch_shows_are_held_once(kitchen):  # noqa: F811
+    saved(kitchen)
+    listed(kitchen)
+    code = kitchen.started()
+
+    def stays():
+        lanes = kitchen.get("/lanes?days=40")[1]["lanes"]
+        return [bar["kind"] for lane in lanes for bar in lane["bars"] if bar["name"] == NAME]
+
+    whole = stays()
+    assert whole.count("smoke") == 1
+    assert kitchen.call("POST", f"/meals/{NAME}/made", {"product": "Cherry jowl", "batch": code})[0] == 201
+    kitchen.recorded(code, TRIM)
+    # nobody said yet when the batch is cured and smoked: the plan still holds its places
+    assert stays() == whole
+    assert put_in(kitchen, code, on_desk("A"))[0] == 201
+    # now its tasks do, but for the chill that comes after them
+    assert stays() == ["wait"]

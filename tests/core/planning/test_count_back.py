@@ -176,3 +176,17 @@ def test_more_reserve_never_starts_later(several, ready_by, more):
     reserved = replace(first, reserve=first.reserve + hours(more))
     before, after = (count_back([one, *several[1:]], ready_by, DAY)[0].start for one in (first, reserved))
     assert after <= before
+
+
+def test_what_is_not_to_begin_before_a_time_waits_for_it_and_no_longer():
+    start = local(2026, 11, 26, 9)
+    smoke = local(2026, 12, 6, 10)
+    placed = count_forward(BELLY, start, DAY, not_before={3: smoke, 0: start - hours(99)})
+    assert [one.start for one in placed[:3]] == [one.start for one in count_forward(BELLY, start, DAY)[:3]]
+    # it lies until then, and what comes after follows from there
+    assert (placed[2].end, placed[3].start) == (smoke, smoke)
+    assert placed[4].start == smoke + timedelta(minutes=30) + hours(6)
+    night = count_forward(BELLY, start, DAY, not_before={3: local(2026, 12, 6, 23)})
+    assert night[3].start == local(2026, 12, 7, 7)
+    assert ready_at(BELLY, start, DAY, not_before={3: smoke}) == placed[-1].end
+    assert ready_at([], start, DAY) == start

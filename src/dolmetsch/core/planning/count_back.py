@@ -4,12 +4,14 @@ Times are given, local, never read from a clock. Hands are put on inside the kit
 by itself passes also at night.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from types import MappingProxyType
 from typing import Final, Literal
 
 NO_TIME: Final = timedelta()
+NOTHING: Final[Mapping[int, datetime]] = MappingProxyType({})
 #: Where meat lies while a job passes by itself.
 Holder = Literal["", "fridge", "smoker", "chamber"]
 
@@ -123,21 +125,27 @@ def _follow_at_once(placed: list[PlacedJob], index: int, day: WorkDay) -> None:
         placed[index + 1] = replace(following, start=over, hands_end=over + following.job.hands)
 
 
-def count_forward(jobs: Sequence[Job], start: datetime, day: WorkDay) -> list[PlacedJob]:
-    """Each of ``jobs`` at its earliest from ``start`` on, without reserves."""
+def count_forward(
+    jobs: Sequence[Job], start: datetime, day: WorkDay, *, not_before: Mapping[int, datetime] = NOTHING
+) -> list[PlacedJob]:
+    """Each of ``jobs`` at its earliest from ``start`` on, without reserves; some ``not_before`` a time, by
+    their places.
+    """
     placed: list[PlacedJob] = []
-    at = earliest_start(start, jobs[0].attended, day) if jobs else start
+    at = start
     for index, job in enumerate(jobs):
+        at = earliest_start(max(at, not_before.get(index, at)), job.attended, day)
+        if placed:
+            placed[-1] = replace(placed[-1], end=at)
         hands_end = at + job.hands
-        over = hands_end + job.least
-        following = jobs[index + 1] if index + 1 < len(jobs) else None
-        end = over if following is None else earliest_start(over, following.attended, day)
-        placed.append(PlacedJob(job=job, start=at, hands_end=hands_end, end=end))
-        at = end
+        at = hands_end + job.least
+        placed.append(PlacedJob(job=job, start=hands_end - job.hands, hands_end=hands_end, end=at))
     return placed
 
 
-def ready_at(jobs: Sequence[Job], start: datetime, day: WorkDay) -> datetime:
+def ready_at(
+    jobs: Sequence[Job], start: datetime, day: WorkDay, *, not_before: Mapping[int, datetime] = NOTHING
+) -> datetime:
     """When it is ready if it begins at ``start`` and nothing runs late."""
-    placed = count_forward(jobs, start, day)
+    placed = count_forward(jobs, start, day, not_before=not_before)
     return placed[-1].end if placed else start

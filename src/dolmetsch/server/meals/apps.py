@@ -13,6 +13,6 @@ class MealsConfig(AppConfig):
         """Show what plans hold among what lies in fridges and smokers."""
         # Django has the models only now
         from dolmetsch.server.lanes.queries import also_show
-        from dolmetsch.server.meals.listed import list_stays
+        from dolmetsch.server.meals.holding import list_stays
 
         also_show(list_stays)

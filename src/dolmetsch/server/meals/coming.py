@@ -11,19 +11,17 @@ from django.db.models import Max, Sum
 from django.utils import timezone
 
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.planning.count_back import WorkDay, ready_at
 from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import Pack
+from dolmetsch.server.meals.begins import list_begins, places_of
 from dolmetsch.server.meals.facts import find_facts, find_ready
 from dolmetsch.server.meals.jobs import list_jobs
 from dolmetsch.server.meals.listed import list_jobs_of, list_made, list_meals
 from dolmetsch.server.meals.models import MealJob
 from dolmetsch.server.meals.record import OwnRecord
-from dolmetsch.server.plans.models import PlannedTask
-from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.ways.queries import read_kept
 
 #: The hours at which hands are put on.
@@ -32,8 +30,6 @@ DAY: Final = WorkDay(begins=DAY_BEGINS, ends=DAY_ENDS)
 DAYS_NEEDED: Final = frozenset({"cure", "dry", "age"})
 #: So many of the latest packs say what a method and a cut bring.
 PACKS_READ: Final = 300
-#: Tasks on the list that begin a kind of step, or end the cure.
-_BEGINS: Final = {"out": "cure", "smoke": "smoke", "hang": "dry"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -65,26 +61,21 @@ class Coming:
         kinds = [step.kind for step in way.steps]
         following = (self.batch.summary.get("next") or {}).get("kind")
         first = kinds.index(following) if following in kinds else len(kinds)
-        at, since = timezone.localtime(self.now), first
-        for index, due in self._list_begins(way):
-            if index >= since:
-                at, since = timezone.localtime(max(due, self.now)), index
+        begins = {
+            place: at for place, at in places_of(kinds, list_begins(self.batch)).items() if place >= first
+        }
+        # what is under way now is over when the list says that the next begins
+        since = min(begins, default=first)
         left = way.steps[since:]
         if any(step.kind in DAYS_NEEDED and not step.days for step in left):
             return None
         grams = float(sum(Fraction(piece["weight"]["kg"]) for piece in self.batch.summary["mains"]) * 1000)
-        return ready_at(list_jobs(left, grams, own=self.own), at, DAY)
-
-    def _list_begins(self, way: Way) -> Iterable[tuple[int, datetime]]:
-        """The place among the method's steps, and the time, at which the list says one begins."""
-        mine = PlannedTask.objects.filter(batch=self.batch, state="open", kind__in=_BEGINS)
-        tasks = list(mine.order_by("due_at"))
-        over = find_over(tasks)
-        kinds = [step.kind for step in way.steps]
-        for task in tasks:
-            kind = _BEGINS[task.kind]
-            if task.pk not in over and kind in kinds:
-                yield kinds.index(kind) + (task.kind == "out"), task.due_at
+        return ready_at(
+            list_jobs(left, grams, own=self.own),
+            timezone.localtime(self.now),
+            DAY,
+            not_before={place - since: timezone.localtime(at) for place, at in begins.items()},
+        )
 
 
 def list_coming(kitchen: Kitchen, now: datetime, own: OwnRecord, *, apart_from: str) -> list[Coming]:

@@ -12,6 +12,7 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.meals.begins import list_begins, places_of
 from dolmetsch.server.meals.listed import is_done, latest_news, list_made
 from dolmetsch.server.meals.models import MealJob
 
@@ -90,20 +91,37 @@ def find_ready(
 ) -> datetime | None:
     """When all is ready by what was done so far; None where nothing is on the list.
 
-    What is not done is done as soon as it can be, but not before now; a job that is done has its wait behind
-    it from then on.
+    What is not done is done as soon as it can be, but not before now, nor before the tasks of its batch say.
+    A job that is done has its wait behind it from then on, or from when those tasks say that it is over.
     """
-    makes = _by_make(jobs).values()
-    return max((_ready(mine, facts, now, day) for mine in makes), default=None)
+    if not jobs:
+        return None
+    made = list_made(jobs[0].kitchen)
+    return max(
+        _ready(mine, facts, now, day, list_begins(made[key]) if key in made else {})
+        for key, mine in _by_make(jobs).items()
+    )
 
 
-def _ready(jobs: Sequence[MealJob], facts: Mapping[int, Fact], now: datetime, day: WorkDay) -> datetime:
+def _ready(
+    jobs: Sequence[MealJob],
+    facts: Mapping[int, Fact],
+    now: datetime,
+    day: WorkDay,
+    begins: dict[str, datetime],
+) -> datetime:
     done = [place for place, job in enumerate(jobs) if job.pk in facts]
-    left = jobs[done[-1] + 1 :] if done else jobs
+    first = done[-1] + 1 if done else 0
+    left = jobs[first:]
     at = timezone.localtime(now)
+    not_before = {
+        place - first: timezone.localtime(moment)
+        for place, moment in places_of([job.kind for job in jobs], begins).items()
+        if place >= first
+    }
     if done:
         last, fact = jobs[done[-1]], facts[jobs[done[-1]].pk]
-        wait = timedelta() if fact.is_over else timedelta(minutes=last.wait_minutes)
+        wait = timedelta() if fact.is_over or 0 in not_before else timedelta(minutes=last.wait_minutes)
         over = fact.at + wait
         at = timezone.localtime(max(over, now) if left else over)
     remaining = [
@@ -114,4 +132,4 @@ def _ready(jobs: Sequence[MealJob], facts: Mapping[int, Fact], now: datetime, da
         )
         for job in left
     ]
-    return ready_at(remaining, at, day)
+    return ready_at(remaining, at, day, not_before=not_before)

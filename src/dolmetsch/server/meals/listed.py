@@ -1,14 +1,12 @@
-"""Plans that are on the list: their jobs, which are done, and the places they hold."""
+"""Plans, those that are on the list, their jobs, and the batches they are made in."""
 
-from collections.abc import Iterable, Iterator, Sequence
-from datetime import date, datetime, timedelta
+from collections.abc import Iterable, Sequence
+from datetime import date, timedelta
 from typing import Final
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.lanes.schemas import StayOut
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.fitting import show_stay
 from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.writing.kept import latest_by_name
 
@@ -72,21 +70,3 @@ def latest_news(jobs: Iterable[MealJob]) -> dict[int, MealJobNews]:
 def is_done(news: MealJobNews | None) -> bool:
     """Whether a job is done, by its latest news."""
     return news is not None and news.sort == "done"
-
-
-def list_stays(kitchen: Kitchen, since: datetime, apart_from: str) -> Iterator[tuple[str, StayOut]]:
-    """The places that listed plans hold, by store, until their meat lies there itself (``apart_from``: the
-    plan left out). A job that is done holds nothing: its meat lies there by the map.
-    """
-    meals = [meal for meal in list_meals(kitchen) if meal.name != apart_from]
-    jobs = list_jobs_of(meals) if meals else []
-    news = latest_news(jobs)
-    for job in jobs:
-        if job.ends_at <= since or is_done(news.get(job.pk)):
-            continue
-        share = -(-job.pieces // max(1, len(job.stores)))
-        for store in job.stores:
-            yield (
-                store,
-                show_stay(job.kind, meal=job.meal.name, begins=job.due_at, ends=job.ends_at, pieces=share),
-            )

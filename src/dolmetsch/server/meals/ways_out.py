@@ -26,11 +26,13 @@ TIMES_SHOWN: Final = 3
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
     """What can be done: each is worked out, and offered where it then fits and is not begun too late. Two
     changes at once are tried where no single one does; of those that make less the one that makes most is
-    enough.
+    enough. Where it is too late the nearest time that can be met is always among them.
     """
     data = worked.read.data
     if worked.is_too_late:
-        yield from islice(_offer(worked, _try_times(worked)), TIMES_SHOWN)
+        times = list(_try_times(worked))
+        found = list(islice(_offer(worked, times), TIMES_SHOWN))
+        yield from found or [_in_time_alone(*times[0])]
         return
     changes = list(_list_changes(worked))
     found = [
@@ -93,6 +95,13 @@ def _try_times(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
     soonest = max(find_soonest(worked), read.meal_at) + SLACK
     for moment in list_meal_times(read.meal_at, soonest):
         yield f"Move the meal to {say_time(moment)}", move_to(read.data, moment)
+
+
+def _in_time_alone(words: str, data: schemas.MealIn) -> schemas.WayOutOut:
+    """The nearest time that can be met, where it then does not fit: what can be done is said of that plan."""
+    return schemas.WayOutOut(
+        words=f"{words}: then there is time, but not yet the room or the hands", more=None, input=data
+    )
 
 
 def _begin_earlier(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:

@@ -17,10 +17,11 @@ from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import DAY, Coming, is_in_time
+from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.fitting import Fitted, Laying, Surroundings, fit_plan, look_around
 from dolmetsch.server.meals.jobs import in_loads, list_jobs
 from dolmetsch.server.meals.known import Known, gather
-from dolmetsch.server.meals.listed import input_of, is_done, latest_news, list_jobs_of
+from dolmetsch.server.meals.listed import input_of, list_jobs_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
 
 #: Lanes show so many days after the meal.
@@ -130,14 +131,14 @@ def _look_around(known: Known, read: ReadMeal, last: datetime, *, days: int) -> 
     if read.reader.problems:
         last = known.now
     jobs = list_jobs_of(known.others) if known.others else []
-    news = latest_news(jobs) if jobs else {}
+    facts = find_facts(known.kitchen, jobs)
     return look_around(
         known.kitchen,
         known.now,
         until=last + timedelta(days=days),
         shown_until=last + SHOWN_AFTER,
         apart_from=read.data.name,
-        work=[(timezone.localdate(job.due_at), job.minutes) for job in jobs if not is_done(news.get(job.pk))],
+        work=[(timezone.localdate(job.due_at), job.minutes) for job in jobs if job.pk not in facts],
     )
 
 

@@ -71,9 +71,7 @@ const isRight = computed(() => x.value(props.buy.sure_grams) > WIDE.value * 0.55
         stroke-width="1.5"
         stroke-dasharray="5 4"
       />
-      <text :x="evenAt" :y="LOW + 20" text-anchor="middle">
-        {{ weightText(buy.even) }}, even odds
-      </text>
+      <text :x="evenAt" :y="LOW + 20" text-anchor="middle">{{ weightText(buy.even) }}, even odds</text>
       <line
         :x1="x(buy.sure_grams)"
         :x2="x(buy.sure_grams)"

@@ -2,22 +2,24 @@
 import { computed } from 'vue'
 import { hoursText, weekMomentText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import WaysOut from './WaysOut.vue'
-import { type MealIn, type MealPage, useMealWrites } from './useMeals'
+import { type MealPage, useMealWrites } from './useMeals'
 
-/** A plan that is on the list beside what was done: each job, the batch it is made in, what can still be done. */
+/** A plan that is on the list beside what was done: each job, and the batch it is made in. */
 const props = defineProps<{ page: MealPage }>()
-const emit = defineEmits<{ take: [input: MealIn] }>()
 const { naming, ticking, renew } = useMealWrites()
 const done = computed(() => props.page.jobs.filter((job) => job.state === 'done').length)
 const isSeveral = computed(() => props.page.made.length > 1)
+const TWO_DAYS = 2 * 86400
+/** "3 h 20", from two days on "4 days". */
+const spanText = (seconds: number): string =>
+  seconds < TWO_DAYS ? hoursText(seconds) : `${Math.floor(seconds / 86400)} days`
 type Job = MealPage['jobs'][number]
 /** "Sat 5 Dec, 09:10, 2 h late" */
 function factText(job: Job): string {
   if (job.done_at === null) return job.is_late ? '▲ late' : 'to do'
   const apart = (+new Date(job.done_at) - +new Date(job.due_at)) / 1000
   const side = apart > 0 ? 'late' : 'early'
-  const off = Math.abs(apart) < 3600 ? '' : `, ${hoursText(Math.abs(apart))} ${side}`
+  const off = Math.abs(apart) < 3600 ? '' : `, ${spanText(Math.abs(apart))} ${side}`
   return `✓ ${weekMomentText(job.done_at)}${off}`
 }
 function name(product: string, event: Event): void {
@@ -29,14 +31,6 @@ const tick = (job: Job): void =>
 </script>
 
 <template>
-  <WaysOut
-    v-if="page.is_late"
-    :said="[page.on_time]"
-    :ways="page.rescues"
-    none="Nothing makes up for it in time: move the meal."
-    @take="(input) => emit('take', input)"
-  />
-  <p v-else class="panel ready" role="status">✓ {{ page.on_time }}</p>
   <section class="panel lines" aria-label="On the list">
     <div class="top">
       <h2>On the list</h2>
@@ -51,6 +45,9 @@ const tick = (job: Job): void =>
         </select></label
       >
     </div>
+    <p v-if="page.jobs.some((job) => job.by_batch)" class="quiet small">
+      What its batch shows to be done is checked off by itself.
+    </p>
     <ProblemNote v-if="naming.problem.value" :problem="naming.problem.value" />
     <ProblemNote v-if="ticking.problem.value" :problem="ticking.problem.value" />
     <ol>
@@ -70,19 +67,13 @@ const tick = (job: Job): void =>
           ><span v-if="isSeveral" class="quiet small of">{{ job.product }}</span></span
         >
         <span class="quiet">planned {{ weekMomentText(job.due_at) }}</span>
-        <span :class="{ late: job.is_late }"
-          >{{ factText(job) }}<span v-if="job.by_batch" class="quiet small of">by its batch</span></span
-        >
+        <span :class="{ late: job.is_late }">{{ factText(job) }}</span>
       </li>
     </ol>
   </section>
 </template>
 
 <style scoped>
-.ready {
-  border-left: 6px solid var(--good);
-}
-
 .of {
   margin-left: 8px;
 }

@@ -14,6 +14,7 @@ import NeededList from './NeededList.vue'
 import OddsDrawing from './OddsDrawing.vue'
 import PlanFacts from './PlanFacts.vue'
 import PlanSide from './PlanSide.vue'
+import WaysOut from './WaysOut.vue'
 import {
   blankMeal,
   draftOf,
@@ -158,6 +159,17 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
   <LoadState v-else-if="!isNew && !page && pageError" :error="pageError" what="the plan" @retry="refetch()" />
   <template v-else>
     <ProblemNote v-if="listing.problem.value" :problem="listing.problem.value" />
+    <template v-if="isListed && page">
+      <WaysOut
+        v-if="page.is_late"
+        class="status"
+        :said="[page.on_time]"
+        :ways="page.rescues"
+        none="Nothing makes up for it in time: move the meal."
+        @take="take"
+      />
+      <p v-else class="panel status ready" role="status">✓ {{ page.on_time }}</p>
+    </template>
     <details class="panel" :open="isNew || isChanged">
       <summary><b>What, when and how</b></summary>
       <MealForm
@@ -188,7 +200,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         :clashes="isUnderWay ? [] : plan.clashes"
         @move="move"
       />
-      <template v-if="isListed && page"><PlanFacts :page="page" @take="take" /></template>
+      <PlanFacts v-if="isListed && page" :page="page" />
       <section v-else-if="plan.jobs.length" class="panel" aria-label="Counted back">
         <h2>Counted back</h2>
         <ol>
@@ -226,6 +238,14 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
 </template>
 
 <style scoped>
+.status {
+  margin-bottom: 16px;
+}
+
+.ready {
+  border-left: 6px solid var(--good);
+}
+
 details {
   margin-bottom: 16px;
 }

@@ -23,10 +23,12 @@ const packs = (buy: Buy): string =>
 const caseQuery = (buy: Buy): Record<string, string> => ({
   plan: props.draft.name || 'the plan',
   way: props.draft.makes[buy.make]?.way ?? '',
-  sliced: `${props.plan.needed
-    .filter((one) => buy.products.includes(one.product))
-    .reduce((sum, one) => sum + Number(inUnit(one.short)), 0)
-    .toFixed(3)} ${unit.value}`,
+  sliced: `${Number(
+    props.plan.needed
+      .filter((one) => buy.products.includes(one.product))
+      .reduce((sum, one) => sum + Number(inUnit(one.short)), 0)
+      .toFixed(3),
+  )} ${unit.value}`,
   sure: props.draft.sure,
   by: buy.by ?? '',
 })

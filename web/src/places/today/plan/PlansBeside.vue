@@ -9,13 +9,10 @@ const props = defineProps<{ names: string[] }>()
 const pages = useMealPages(toRef(props, 'names'))
 const { weightText, money } = useUnits()
 const columns = computed(() => pages.value.filter((page): page is MealPage => page !== undefined))
+const span = (low: string | null, high: string | null): string =>
+  low === null || high === null ? 'not known' : low === high ? money(low) : `${money(low)} to ${money(high)}`
 const plates = (page: MealPage): string =>
-  page.plan.plates
-    .map(
-      (one) =>
-        `${one.dish}: ${one.low === null || one.high === null ? 'not known' : `${money(one.low)} to ${money(one.high)}`}`,
-    )
-    .join(' · ') || '–'
+  page.plan.plates.map((one) => `${one.dish}: ${span(one.low, one.high)}`).join(' · ') || '–'
 function fits({ plan, on_time, is_under_way, is_late }: MealPage): string {
   if (is_under_way) return `${is_late ? '▲' : '✓'} ${on_time}`
   if (plan.is_too_late) return '▲ too late to begin'

@@ -130,7 +130,7 @@ describe('beside a plan', () => {
     expect(to.query).toEqual({
       plan: 'Saturday',
       way: 'Dry cure',
-      sliced: '8.370 lb',
+      sliced: '8.37 lb',
       sure: '90',
       by: '2026-12-02',
     })
@@ -290,6 +290,7 @@ describe('a plan', () => {
       job('a', 0, { due_at: at(0), done_at: at(3), state: 'done', by_batch: true }),
       job('b', 0, { due_at: at(24), done_at: at(20), state: 'done' }),
       job('c', 0, { due_at: at(48), is_late: true }),
+      job('d', 0, { due_at: at(72), done_at: at(0), state: 'done', by_batch: true }),
     ]
     const page: MealPage = {
       name: 'Saturday',
@@ -307,12 +308,11 @@ describe('a plan', () => {
     const calls = server({ 'POST /meals/Saturday/made': page, 'POST /meal-jobs/b/news': meals() })
     const shown = mount(PlanFacts, { props: { page }, global: around() })
     const text = plain(shown.text())
-    expect(text).toContain('2 of 3 jobs done')
-    expect(text).toContain('12:00, 3 h 00 lateby its batch')
+    expect(text).toContain('3 of 4 jobs done')
+    expect(text).toContain('12:00, 3 h 00 late')
+    expect(text).toContain('What its batch shows to be done is checked off by itself.')
     expect(text).toContain('05:00, 4 h 00 early')
-    expect(text).toContain('▲ Ready Sun 13 Dec, 10:00 as it stands')
-    await shown.find('.clash button').trigger('click')
-    expect(shown.emitted('take')).toEqual([[draft]])
+    expect(text).toContain('3 days early')
     await shown.find('select').setValue('B-07')
     await shown.findAll('.ring')[1]?.trigger('click')
     await flushPromises()
@@ -321,6 +321,34 @@ describe('a plan', () => {
       { sort: 'open' },
     ])
     expect(shown.findAll('.ring')[0]?.attributes('disabled')).toBeDefined()
+  })
+
+  it('that is late says so first, and what can still be done', async () => {
+    const page: MealPage = {
+      name: 'Saturday',
+      version: 1,
+      input: draft,
+      plan: meal(),
+      jobs: [job('a', -5)],
+      made: [],
+      batches: [],
+      is_under_way: true,
+      on_time: 'Ready Sun 13 Dec, 10:00 as it stands: 15 hours after the meal.',
+      is_late: true,
+      rescues: [
+        { words: 'Move the meal to Sun 13 Dec, 10:00', more: null, input: { ...draft, day: '2026-12-13' } },
+      ],
+    }
+    server({ 'GET /meals': meals(), 'GET /meals/Saturday': page, 'POST /previews/meals': meal() })
+    const shown = mount(PlanPlace, { props: { name: 'Saturday' }, global: around() })
+    await flushPromises()
+    const text = plain(shown.text())
+    expect(text).toContain('▲ Ready Sun 13 Dec, 10:00 as it stands')
+    // it is being made: nothing is to be bought any more
+    expect(text).not.toContain('3 packs')
+    await shown.find('.status button').trigger('click')
+    expect(plain(shown.text())).toContain('on Sunday 13 December at 19:00')
+    expect(plain(shown.text())).toContain('Save the plan')
   })
 
   it('is taken hold of and dragged day by day', () => {
