@@ -308,8 +308,23 @@ def test_every_week_it_is_planned_for_the_next_of_its_days(kitchen):
             )
         ]
     )
+    Meal.objects.bulk_create(
+        [
+            Meal(
+                kitchen=row.kitchen,
+                name="Just now",
+                version=1,
+                input={**row.input, "day": in_days(0)},
+                recorded_at=row.recorded_at,
+                recorded_by=row.recorded_by,
+                key="00000000-0000-4000-8000-000000000002",
+                fingerprint="x",
+            )
+        ]
+    )
     days = {one["name"]: (one["day"], one["is_over"]) for one in kitchen.get("/meals")[1]["meals"]}
     assert days["Past"] == (in_days(6), False)
+    assert days["Just now"] == (in_days(0), False)
 
 
 def listed(api, name="Saturday's forty"):

@@ -10,6 +10,8 @@ from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.meals.models import Meal, MealMade
 from dolmetsch.server.meals.queries import read_meal_page
+from dolmetsch.server.meals.ways_out import list_meal_times
+from dolmetsch.server.meals.words import say_hours
 from tests.server.conftest import TRIM, weigh
 from tests.server.test_cures import on_desk, put_in
 from tests.server.test_meals import (  # noqa: F401 (the fixture)
@@ -141,6 +143,21 @@ def test_too_late_and_too_much_the_nearest_day_that_can_be_met_is_said_all_the_s
     assert [one["words"] for one in then["ways_out"]][-1].startswith("Make ")
 
 
+def test_beside_another_plan_beginning_earlier_or_another_day_makes_it_fit(kitchen):  # noqa: F811
+    fits = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "15"}], "pack": "", "piece": "2 lb"}
+    saved(kitchen, name="Friday", **fits)
+    listed(kitchen, "Friday")
+    body = worked(kitchen, **fits, reserve_hours="6")
+    (smoker,) = body["clashes"]
+    assert "beside Friday" in smoker["words"]
+    ways = {way["words"]: way for way in body["ways_out"]}
+    early = ways["Begin 1 day earlier: all is ready 1 day before the meal"]
+    assert (early["input"]["reserve_hours"], early["more"]) == ("30", "0.00")
+    assert again(kitchen, early["input"])["clashes"] == []
+    moved = next(way for words, way in ways.items() if words.startswith("Move the meal to "))
+    assert moved["input"]["day"] > body["meal_at"][:10]
+
+
 def test_two_loads_cost_their_fuel_and_work_again(kitchen):  # noqa: F811
     more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}], "pack": ""}
     once, twice = worked(kitchen, **more), worked(kitchen, **more, loads=2)
@@ -197,6 +214,23 @@ def test_a_batch_under_way_brings_what_its_cut_and_method_brought_before(kitchen
     assert surer < float(needed["coming"]["lb"])
 
 
+def test_packs_of_a_batch_under_way_say_what_it_brings_and_are_here_already(kitchen):  # noqa: F811
+    """Sliced in part: what was packed is in the larder, and comes no more."""
+    code = under_way(kitchen)
+    whole = float(worked(kitchen)["coming"][0]["brings"]["lb"])
+    kitchen.recorded(code, weigh("slice", A="3 lb"))
+    left = float(worked(kitchen)["coming"][0]["brings"]["lb"])
+    pack = {"piece": "A", "product": "Odd ends", "form": "whole", "weight": "3 lb"}
+    seen = kitchen.get(f"/batches/{code}")[1]["seen"]
+    assert kitchen.call("POST", f"/batches/{code}/packs", {"packs": [pack], "seen": seen})[0] == 201
+    assert worked(kitchen)["coming"] == []
+    wants = [{"sort": "product", "name": "odd ends", "amount": "9 lb"}]
+    (one,) = worked(kitchen, wants=wants)["coming"]
+    assert one["products"] == ["Odd ends"]
+    assert float(one["brings"]["lb"]) == pytest.approx(left - 3, abs=0.011)
+    assert 3 < left < whole
+
+
 def test_the_list_says_when_a_cure_is_over_and_what_comes_after_follows(kitchen):  # noqa: F811
     code = under_way(kitchen)
     plain = datetime.fromisoformat(worked(kitchen)["coming"][0]["ready"])
@@ -231,8 +265,19 @@ def test_what_plans_before_take_is_not_there_twice(kitchen):  # noqa: F811
     listed(kitchen, "Friday")
     after = worked(kitchen, **mine)["needed"][0]
     assert (after["here"]["lb"], after["taken"]["lb"]) == ("0.000", "1.00")
+    # at the same time the one that comes first by its name does
+    assert worked(kitchen, **{**mine, "day": in_days(19)}, name="A")["needed"][0]["taken"]["lb"] == "0.000"
+    assert worked(kitchen, **{**mine, "day": in_days(19)}, name="Z")["needed"][0]["taken"]["lb"] == "1.00"
     # a plan for before that one takes first
     assert worked(kitchen, wants=[product], day=in_days(18))["needed"][0]["taken"]["lb"] == "0.000"
+    # dishes of another plan take too: 5⅓ rolls are a pound
+    saved(
+        kitchen,
+        name="Friday",
+        wants=[{"sort": "dish", "name": "Harbor roll", "amount": "4"}],
+        day=in_days(19),
+    )
+    assert worked(kitchen, **mine)["needed"][0]["taken"]["lb"] == "0.75"
 
 
 def test_hands_are_counted_with_the_jobs_of_other_plans(kitchen):  # noqa: F811
@@ -243,6 +288,12 @@ def test_hands_are_counted_with_the_jobs_of_other_plans(kitchen):  # noqa: F811
     beside = worked(kitchen, hours_a_day="1.5")
     (hands,) = [clash["words"] for clash in beside["clashes"] if clash["store"] == ""]
     assert "jobs of other plans counted" in hands
+    # twice an hour and a quarter of trim and cure, and an hour and a half of hands
+    assert hands.startswith("Hands: 2 h ")
+    ticked = [job["uid"] for job in kitchen.get("/meals/Friday")[1]["jobs"]]
+    for uid in ticked:
+        kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})
+    assert [clash for clash in worked(kitchen, hours_a_day="1.5")["clashes"] if clash["store"] == ""] == []
 
 
 def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):  # noqa: F811
@@ -274,7 +325,12 @@ def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):  # noqa
         f"Ready {timezone.localtime(datetime.fromisoformat(one['ready'])):%a %-d %b, %H:%M}"
     )
     uid = page["jobs"][0]["uid"]
-    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})[1]["code"] == "already"
+    status, problem = kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})
+    assert (status, problem["code"]) == (409, "already")
+    # what was done first counts: a second smoke changes nothing
+    first = page["jobs"][4]["done_at"]
+    kitchen.recorded(code, weigh("smoke", A="3.9 lb", B="2.4 lb"))
+    assert kitchen.get(f"/meals/{NAME}")[1]["jobs"][4]["done_at"] == first
     # none after all: then only what was checked off counts
     page = kitchen.call("POST", f"/meals/{NAME}/made", {"product": "Cherry jowl", "batch": ""})[1]
     assert [job["state"] for job in page["jobs"]] == ["open"] * 7
@@ -311,7 +367,8 @@ def test_a_late_meal_says_what_can_still_be_done(kitchen):  # noqa: F811
     page = read_meal_page(row_of(kitchen), NAME, days_on(7))
     words = [one.words for one in page.rescues]
     assert page.is_late
-    assert [said.startswith("Move the meal to ") for said in words[:2]] == [True, True]
+    assert [said.startswith("Move the meal to ") for said in words] == [True, True, False]
+    assert {job.is_late for job in page.jobs[:3]} == {True}
     # 7.5 lb of rolls, nothing of it in the larder: all of it from the cheapest there is
     assert words[-1] == "Fetch 7.50 lb of shop jowl ready-made"
     assert page.rescues[-1].more == "67.50"
@@ -327,6 +384,7 @@ def test_a_late_meal_says_what_can_still_be_done(kitchen):  # noqa: F811
     )
     assert late.rescues[0].words.startswith("Work from 05:00 to 23:00: ready ")
     on_time = read_meal_page(row_of(kitchen), NAME, timezone.now())
+    assert not any(job.is_late for job in on_time.jobs)
     assert (on_time.is_late, on_time.rescues) == (False, [])
 
 
@@ -387,8 +445,8 @@ def test_minutes_are_this_kitchens_own_once_three_batches_say_them(kitchen):  # 
     assert worked(kitchen)["work_minutes"] > start["minutes"]
 
 
-def burn(api, hours, count):
-    """So many fires of a hot smoke that took these hours."""
+def burn(api, hours, count, stages=1):
+    """So many fires that took these hours; of a hot smoke, stepped where it has three stages."""
     row, user = row_of(api), User.objects.first()
     for at in range(count):
         stamp = {"kitchen": row, "recorded_at": timezone.now(), "recorded_by": user, "fingerprint": "x"}
@@ -396,16 +454,16 @@ def burn(api, hours, count):
         fire = Fire.objects.create(
             name="Smoke",
             meat="pork",
-            stages=[{"kind": "smoke"}],
+            stages=[{"kind": "smoke"}] * stages,
             begun_at=begun,
-            key=f"00000000-0000-4000-8000-{at:012d}",
+            key=f"00000000-0000-400{stages}-8000-{at:012d}",
             **stamp,
         )
         FireEvent.objects.create(
             fire=fire,
             kind="rest",
             at=begun + timedelta(hours=hours[at]),
-            key=f"00000000-0000-4000-8001-{at:012d}",
+            key=f"00000000-0000-400{stages}-8001-{at:012d}",
             **stamp,
         )
 
@@ -417,6 +475,8 @@ def test_hours_in_the_smoke_and_their_reserve_are_of_own_fires(kitchen):  # noqa
         return next(job for job in worked(kitchen)["jobs"] if job["kind"] == "smoke")
 
     assert (smoke()["reserve_hours"], smoke()["basis"]) == (0, "")
+    burn(kitchen, [9] * 5, 5, stages=3)
+    assert smoke()["basis"] == ""
     burn(kitchen, [4, 5, 6, 7, 8], 5)
     assert (smoke()["reserve_hours"], smoke()["basis"]) == (1.2, "hours of 5 own fires")
 
@@ -461,7 +521,9 @@ def test_the_case_asked_for_a_plan_says_what_the_plan_says(kitchen):  # noqa: F8
     (buy,) = body["buys"]
     offer = {"id": "a", "cut": "jowl", "skin": "on", "price": "3.00", "pack_weight": "8 lb"}
     case = {"way": WAY["name"], "sliced": f"{body['needed'][0]['short']['lb']} lb", "sure": "80"}
-    (found,) = again(kitchen, {**case, "offers": [offer]}, "/case")["offers"]
+    by_weight = {**offer, "pack_weight": "", "id": "b"}
+    found, loose = again(kitchen, {**case, "offers": [offer, by_weight]}, "/case")["offers"]
+    assert loose["amount"]["weight"] == worked(kitchen, sure="80", pack="")["buys"][0]["buy"]
     assert (found["amount"]["packs"], found["amount"]["weight"]) == (buy["packs"], buy["buy"])
     assert (found["amount"]["cost"], found["amount"]["left"]) == (buy["cost"], buy["over"])
 
@@ -507,3 +569,22 @@ def test_the_places_of_what_its_batch_shows_are_held_once(kitchen):  # noqa: F81
     assert put_in(kitchen, code, on_desk("A"))[0] == 201
     # now its tasks do, but for the chill that comes after them
     assert stays() == ["wait"]
+
+
+def test_spans_are_said_in_minutes_hours_and_days():
+    spans = [timedelta(minutes=count) for count in (1, 27, 59, 60, 150, 47 * 60, 48 * 60, 100 * 60)]
+    assert [say_hours(span) for span in spans] == [
+        *("1 minute", "27 minutes", "59 minutes", "1 hour", "2 hours", "47 hours", "2 days", "4 days"),
+    ]
+
+
+def local(day, hour, minute):
+    return datetime(2026, 12, day, hour, minute, tzinfo=timezone.get_current_timezone())
+
+
+def test_a_meal_is_moved_to_the_quarter_hour_and_to_its_own_hour_on_the_days_after():
+    meal, soonest = local(5, 19, 0), local(7, 19, 19)
+    times = [timezone.localtime(one) for one in list_meal_times(meal, soonest)]
+    assert [f"{one:%d %H:%M}" for one in times[:3]] == ["07 19:30", "08 19:00", "09 19:00"]
+    times = [timezone.localtime(one) for one in list_meal_times(meal, local(7, 18, 45))]
+    assert [f"{one:%d %H:%M}" for one in times[:3]] == ["07 18:45", "07 19:00", "08 19:00"]

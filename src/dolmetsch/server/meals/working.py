@@ -76,9 +76,20 @@ class Batch:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Others:
-    """Other plans on the list: when their meals are and what they take of each product, in small letters."""
+    """Other plans on the list: when their meals are, their names, what they take of each product in grams."""
 
-    takes: Sequence[tuple[datetime, Mapping[str, Fraction]]]
+    takes: Sequence[tuple[datetime, str, Mapping[str, Fraction]]]
+
+    def before(self, meal_at: datetime, name: str, product: str) -> Fraction:
+        """Grams of a product for plans whose meal is before, or at the same time and by its name before."""
+        return sum(
+            (
+                takes.get(product, Fraction(0))
+                for at, other, takes in self.takes
+                if (at, other) < (meal_at, name)
+            ),
+            Fraction(0),
+        )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -149,12 +160,12 @@ def find_soonest(worked: Worked) -> datetime:
     return ready + worked.read.reserve
 
 
-def _list_takes(known: Known) -> Iterator[tuple[datetime, Mapping[str, Fraction]]]:
+def _list_takes(known: Known) -> Iterator[tuple[datetime, str, Mapping[str, Fraction]]]:
     for meal in known.others:
         data = input_of(meal, known.today)
         meal_at = timezone.make_aware(datetime.combine(data.day, time.fromisoformat(data.at.zfill(5))))
         if meal_at > known.now:
-            yield meal_at, wants_of(known, data)
+            yield meal_at, meal.name, wants_of(known, data)
 
 
 def work(read: ReadMeal, around: Surroundings, others: Others) -> Worked:
@@ -211,9 +222,7 @@ def list_needed(read: ReadMeal, coming: Iterable[tuple[Coming, bool]], others: O
         pace = read.known.paces.get(key)
         eaten = Fraction(0) if pace is None else pace.grams_a_day * days
         left = max(Fraction(0), read.known.left.get(key, Fraction(0)) - eaten)
-        before = sum(
-            (takes.get(key, Fraction(0)) for at, takes in others.takes if at <= read.meal_at), Fraction(0)
-        )
+        before = others.before(read.meal_at, read.data.name, key)
         taken = min(left, before)
         here, brings = left - taken, Fraction(0)
         for one in counted:
