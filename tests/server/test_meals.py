@@ -194,8 +194,11 @@ def test_a_home_fridge_is_too_small_for_it_and_ways_out_are_offered(kitchen):
     said = [clash["words"] for clash in body["clashes"]]
     assert any(words.startswith("Fridge 1: ") and "too few" in words for words in said)
     assert any(words.startswith("Smoker: ") for words in said)
-    less = [way for way in body["ways_out"] if way["words"].startswith("Make ")]
-    assert less
+    (less,) = [way for way in body["ways_out"] if way["words"].startswith("Make less: ")]
+    # the most that fits: a plate more of it does not
+    wants = less["input"]["wants"]
+    more = [{**wants[0], "amount": str(int(wants[0]["amount"]) + 1)}]
+    assert again(kitchen, {**less["input"], "wants": more})["clashes"]
     for way in body["ways_out"]:
         assert again(kitchen, way["input"])["clashes"] == []
 
@@ -336,7 +339,8 @@ def listed(api, name="Saturday's forty"):
 def test_on_the_list_its_jobs_are_ticked_off_and_say_what_that_does_to_the_meal(kitchen):
     saved(kitchen)
     body = listed(kitchen)
-    assert [job["words"] for job in body["jobs"]][:3] == ["Buy the meat", "Trim", "Into the cure"]
+    bought = f"Buy {body['plan']['buys'][0]['buy']['lb']} lb of jowl, skin on"
+    assert [job["words"] for job in body["jobs"]][:3] == [bought, "Trim", "Into the cure"]
     assert (body["is_late"], "before the meal" in body["on_time"]) == (False, True)
     again = listed(kitchen)
     assert len(again["jobs"]) == len(body["jobs"])
@@ -434,3 +438,19 @@ def test_a_cure_under_way_takes_its_place_until_its_window_ends(kitchen):
     assert put_in(kitchen, code, on_desk("A"))[0] == 201
     fridge = next(lane for lane in worked(kitchen)["lanes"] if lane["name"] == "Fridge 1")
     assert next(bar["kind"] for bar in fridge["bars"] if bar["code"] == code) == "cure"
+
+
+def test_ten_thousand_plates_in_a_home_fridge_say_how_many_would_do(kitchen):
+    body = worked(kitchen, wants=[{"sort": "dish", "name": "Harbor roll", "amount": "10000"}])
+    assert body["clashes"]
+    *_, less = body["ways_out"]
+    fits = again(kitchen, less["input"])
+    assert (fits["clashes"], 1 <= int(less["input"]["wants"][0]["amount"]) < 100) == ([], True)
+
+
+def test_less_of_a_product_by_weight_is_offered_too(kitchen):
+    wants = [{"sort": "product", "name": "Cherry jowl", "amount": "20 lb"}]
+    (less,) = [way for way in worked(kitchen, wants=wants)["ways_out"] if "Make less" in way["words"]]
+    assert less["words"] == f"Make less: {less['input']['wants'][0]['amount']} Cherry jowl"
+    assert 1 < float(less["input"]["wants"][0]["amount"].removesuffix(" lb")) < 20
+    assert again(kitchen, less["input"])["clashes"] == []

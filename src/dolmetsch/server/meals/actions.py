@@ -2,6 +2,7 @@
 
 import uuid
 from collections.abc import Iterator
+from fractions import Fraction
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.meals import schemas
@@ -12,6 +13,8 @@ from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.meals.queries import get_meal
 from dolmetsch.server.meals.working import Worked, work_out
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.lengths import NAME_LENGTH
+from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
@@ -73,9 +76,10 @@ def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
     """The jobs of a batch of the plan, buying first."""
     batch = worked.batches[index]
     first = batch.placed[0].start
+    bought = print_weight(Fraction(batch.grams)).say(worked.read.known.kitchen.weight_unit)
     yield MealJob(
         kind="buy",
-        words="Buy the meat",
+        words=f"Buy {bought} of {batch.read.cut_words}"[:NAME_LENGTH],
         products=batch.products,
         due_at=first,
         ends_at=first,

@@ -34,7 +34,7 @@ def list_rescues(
         yield _offer(f"Move the meal to {say_time(moment)}", move_to(read.data, moment))
     without = _without_what_is_late(worked)
     part = min((have / wanted for wanted, have in without.values() if wanted), default=Fraction(0))
-    less = make_less(read.data, float(part)) if 0 < part < 1 else None
+    less = make_less(read.known.kitchen, read.data, part) if 0 < part < 1 else None
     if less is not None:
         yield _offer(f"Serve what there will be without it: {say_wants(less)}", less)
     lacking = sum((wanted - min(wanted, have) for wanted, have in without.values()), Fraction(0))

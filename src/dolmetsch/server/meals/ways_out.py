@@ -3,45 +3,57 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from fractions import Fraction
 from itertools import combinations, islice
 from typing import Final
 
 from django.utils import timezone
 
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
 from dolmetsch.server.meals.words import say_time
 from dolmetsch.server.meals.working import LATER_DAYS, MOST_MOVED, Worked, find_soonest, work
-from dolmetsch.server.quantities.printing import print_day, print_money
+from dolmetsch.server.quantities.printing import print_day, print_money, print_weight
+from dolmetsch.server.quantities.reader import Reader
 
 #: What is begun at once is begun within the hour.
 SLACK: Final = timedelta(hours=1)
 #: So many pairs of changes are shown.
 PAIRS_SHOWN: Final = 3
+#: Less of something that is not counted is found to so small a part.
+FINEST: Final = 32
 #: So many days to which it can be moved.
 TIMES_SHOWN: Final = 3
 
 
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
-    """What can be done: each is worked out, and offered where it then fits and is not begun too late. Two
-    changes at once are tried where no single one does; of those that make less the one that makes most is
-    enough. Where it is too late the nearest time that can be met is always among them.
+    """What can be done: each is worked out, and offered where it then fits and is not begun too late.
+
+    Two changes at once are tried where no single one does; less is made as little as it has to be. Where it is
+    too late the nearest time that can be met is always among them.
     """
+    yield from _list_times(worked) if worked.is_too_late else _list_ways(worked)
+    less = _make_less(worked)
+    if less is not None:
+        yield less
+
+
+def _list_times(worked: Worked) -> list[schemas.WayOutOut]:
+    times = list(_try_times(worked))
+    return list(islice(_offer(worked, times), TIMES_SHOWN)) or [_in_time_alone(*times[0])]
+
+
+def _list_ways(worked: Worked) -> list[schemas.WayOutOut]:
     data = worked.read.data
-    if worked.is_too_late:
-        times = list(_try_times(worked))
-        found = list(islice(_offer(worked, times), TIMES_SHOWN))
-        yield from found or [_in_time_alone(*times[0])]
-        return
     changes = list(_list_changes(worked))
     found = [
         *_offer(worked, _begin_earlier(worked)),
         *_offer(worked, ((one.words, one.take(data)) for one in changes)),
         *islice(_offer(worked, _move_by_days(worked)), TIMES_SHOWN),
     ]
-    yield from found or islice(_offer(worked, _try_pairs(data, changes)), PAIRS_SHOWN)
-    yield from islice(_offer(worked, _try_less(data)), 1)
+    return found or list(islice(_offer(worked, _try_pairs(data, changes)), PAIRS_SHOWN))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -139,24 +151,43 @@ def _try_pairs(data: schemas.MealIn, changes: Sequence[Change]) -> Iterator[tupl
             yield words, other.take(one.take(data))
 
 
-def _try_less(data: schemas.MealIn) -> Iterator[tuple[str, schemas.MealIn]]:
-    for part in (0.75, 0.5, 0.25):
-        less = make_less(data, part)
-        if less is not None:
-            yield f"Make {round(part * 100)} % of it: {say_wants(less)}", less
-
-
 def _say_days(days: int) -> str:
     return f"{days} {'day' if days == 1 else 'days'}"
 
 
-def make_less(data: schemas.MealIn, part: float) -> schemas.MealIn | None:
-    """Every plate less by a part, whole plates; None where an amount is no plain number of plates."""
+def _make_less(worked: Worked) -> schemas.WayOutOut | None:
+    """The most of it that fits, found by halving: to the plate, or to a 32nd of it."""
+    data, kitchen = worked.read.data, worked.read.known.kitchen
+    most = max((int(want.amount) for want in data.wants if want.amount.isdigit()), default=0)
+    fits, too_much = Fraction(0), Fraction(1)
+    best: schemas.WayOutOut | None = None
+    while too_much - fits > Fraction(1, max(most, FINEST)):
+        part = (fits + too_much) / 2
+        less = make_less(kitchen, data, part)
+        if less is None:
+            return None
+        way = next(_offer(worked, [(f"Make less: {say_wants(less)}", less)]), None)
+        if way is None:
+            too_much = part
+        else:
+            best, fits = way, part
+    return best
+
+
+def make_less(kitchen: Kitchen, data: schemas.MealIn, part: Fraction) -> schemas.MealIn | None:
+    """A part of everything, whole plates; None where an amount cannot be parted."""
     wants = []
     for want in data.wants:
-        if want.sort != "dish" or not want.amount.isdigit():
-            return None
-        wants.append(want.model_copy(update={"amount": str(max(1, int(int(want.amount) * part)))}))
+        if want.sort == "dish":
+            if not want.amount.isdigit():
+                return None
+            amount = str(max(1, int(int(want.amount) * part)))
+        else:
+            grams = Reader.of(kitchen).weight("amount", want.amount)
+            if grams is None:
+                return None
+            amount = print_weight(Fraction(grams) * part).say(kitchen.weight_unit)
+        wants.append(want.model_copy(update={"amount": amount}))
     return data.model_copy(update={"wants": wants})
 
 
