@@ -325,6 +325,8 @@ def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):  # noqa
     uid = page["jobs"][0]["uid"]
     status, problem = kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})
     assert (status, problem["code"]) == (409, "already")
+    assert "Its batch shows" in problem["detail"]
+    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})[1]["code"] == "already"
     # what was done first counts: a second smoke changes nothing
     first = page["jobs"][4]["done_at"]
     kitchen.recorded(code, weigh("smoke", A="3.9 lb", B="2.4 lb"))
@@ -443,7 +445,7 @@ def test_minutes_are_this_kitchens_own_once_three_batches_say_them(kitchen):  # 
     assert worked(kitchen)["work_minutes"] > start["minutes"]
 
 
-def burn(api, hours, count, stages=1):
+def burn(api, hours, count, stages=1, pull_at=None):
     """So many fires that took these hours; of a hot smoke, stepped where it has three stages."""
     row, user = row_of(api), User.objects.first()
     for at in range(count):
@@ -453,6 +455,7 @@ def burn(api, hours, count, stages=1):
             name="Smoke",
             meat="pork",
             stages=[{"kind": "smoke"}] * stages,
+            pull_at=pull_at,
             begun_at=begun,
             key=f"00000000-0000-400{stages}-8000-{at:012d}",
             **stamp,
@@ -477,6 +480,22 @@ def test_hours_in_the_smoke_and_their_reserve_are_of_own_fires(kitchen):  # noqa
     assert smoke()["basis"] == ""
     burn(kitchen, [4, 5, 6, 7, 8], 5)
     assert (smoke()["reserve_hours"], smoke()["basis"]) == (1.2, "hours of 5 own fires")
+
+
+def test_a_long_cook_keeps_four_hours_free_until_own_fires_say_better(two):
+    """Fires to 200 °F of 10 to 14 hours: 12, and 1.2 more in eight of ten; one to 165 °F is none of them."""
+
+    def cook():
+        shoulder = {"way": "Pulled", "cut": "pork shoulder, bone in", "pack": ""}
+        wants = [{"sort": "product", "name": "Pulled shoulder", "amount": "4 lb"}]
+        (job,) = (job for job in worked(two, wants=wants, **shoulder)["jobs"] if job["kind"] == "cook")
+        return job["reserve_hours"], job["basis"]
+
+    assert cook() == (4, "")
+    burn(two, [30] * 5, 5, stages=2, pull_at=165)
+    assert cook() == (4, "")
+    burn(two, [10, 11, 12, 13, 14], 5, pull_at=200)
+    assert cook() == (1.2, "hours of 5 own fires")
 
 
 def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):  # noqa: F811

@@ -142,15 +142,11 @@ def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> Me
         job = MealJob.objects.filter(kitchen=write.kitchen, uid=uid).first()
         if job is None:
             raise not_found("such job")
-        last = job.news.order_by("-id").first()
-        if (
-            data.sort == "open"
-            and last is None
-            and job.pk in find_facts(write.kitchen, list_jobs_of([job.meal]))
-        ):
+        fact = find_facts(write.kitchen, list_jobs_of([job.meal])).get(job.pk)
+        if data.sort == "open" and fact is not None and fact.by_batch:
             said = "Its batch shows that it is done: correct it there."
             raise DomainError("already", 409, "Already done", said)
-        if (last.sort if last is not None else "open") == data.sort:
+        if (fact is not None) == (data.sort == "done"):
             said = "That was recorded already. Nothing was written."
             raise DomainError("already", 409, "Already done", said)
         return MealJobNews.objects.create(job=job, sort=data.sort, happened_at=write.now, **write.stamp)

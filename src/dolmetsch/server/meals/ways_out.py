@@ -31,8 +31,8 @@ TIMES_SHOWN: Final = 3
 def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
     """What can be done: each is worked out, and offered where it then fits and is not begun too late.
 
-    Two changes at once are tried where no single one does; less is made as little as it has to be. Where it is
-    too late the nearest time that can be met is always among them.
+    Two changes at once are tried where no single one does; less is made as little as it has to be. Where it
+    is too late the nearest time that can be met is always among them.
     """
     yield from _list_times(worked) if worked.is_too_late else _list_ways(worked)
     less = _make_less(worked)
