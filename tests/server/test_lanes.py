@@ -2,6 +2,8 @@
 
 import pytest
 
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.lanes.queries import list_tasks
 from tests.server.conftest import TRIM, weigh
 from tests.server.test_cures import on_desk, put_in
 from tests.server.test_fires import fire, happens
@@ -74,3 +76,11 @@ def test_what_a_weighing_shows_to_be_over_is_over(lain):
 def test_another_kitchen_sees_none_of_it(lain, other):
     assert other.get("/lanes")[1]["lanes"] == []
     assert other.client.get(f"/api/kitchens/{lain.slug}/lanes").status_code == 404
+
+
+def test_tasks_and_days_are_of_ones_own_kitchen_and_of_no_more_days_than_can_be_drawn(lain, other):
+    assert put_in(lain, lain.code, on_desk("A"))[0] == 201
+    kitchens = {row.slug: row for row in Kitchen.objects.all()}
+    assert list_tasks(kitchens[lain.slug])
+    assert list_tasks(kitchens[other.slug]) == []
+    assert [lain.get(f"/lanes?days={days}")[0] for days in (0, 1, 200, 201)] == [422, 200, 200, 422]

@@ -445,7 +445,7 @@ def test_minutes_are_this_kitchens_own_once_three_batches_say_them(kitchen):  # 
     assert worked(kitchen)["work_minutes"] > start["minutes"]
 
 
-def burn(api, hours, count, stages=1, pull_at=None):
+def burn(api, hours, count, stages=1, pull_at=None, kind="smoke"):
     """So many fires that took these hours; of a hot smoke, stepped where it has three stages."""
     row, user = row_of(api), User.objects.first()
     for at in range(count):
@@ -454,7 +454,7 @@ def burn(api, hours, count, stages=1, pull_at=None):
         fire = Fire.objects.create(
             name="Smoke",
             meat="pork",
-            stages=[{"kind": "smoke"}] * stages,
+            stages=[{"kind": kind}] * stages,
             pull_at=pull_at,
             begun_at=begun,
             key=f"00000000-0000-400{stages}-8000-{at:012d}",
@@ -477,6 +477,7 @@ def test_hours_in_the_smoke_and_their_reserve_are_of_own_fires(kitchen):  # noqa
 
     assert (smoke()["reserve_hours"], smoke()["basis"]) == (0, "")
     burn(kitchen, [9] * 5, 5, stages=3)
+    burn(kitchen, [20] * 5, 5, stages=2, kind="cold_smoke")
     assert smoke()["basis"] == ""
     burn(kitchen, [4, 5, 6, 7, 8], 5)
     assert (smoke()["reserve_hours"], smoke()["basis"]) == (1.2, "hours of 5 own fires")

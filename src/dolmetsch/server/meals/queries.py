@@ -125,7 +125,7 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
         ],
         batches=_list_choices(kitchen, made.values()),
         is_under_way=bool(facts),
-        on_time="" if ready is None else _say_ready(ready, meal_at),
+        on_time="" if ready is None else _say_on_time(jobs, facts, ready, meal_at),
         is_late=is_late,
         rescues=list(list_rescues(worked, jobs, facts, ready)) if ready is not None and is_late else [],
     )
@@ -138,7 +138,12 @@ def _list_choices(kitchen: Kitchen, named: Iterable[str]) -> list[str]:
     return sorted({*codes, *named})
 
 
-def _say_ready(ready: datetime, meal_at: datetime) -> str:
+def _say_on_time(
+    jobs: Sequence[MealJob], facts: Mapping[int, Fact], ready: datetime, meal_at: datetime
+) -> str:
+    """When it is ready, as it stands; of what is not begun and not late, when it begins."""
+    if not facts and ready <= meal_at:
+        return f"Nothing of it is done yet: it begins {say_time(min(job.due_at for job in jobs))}."
     apart = say_hours(abs(meal_at - ready))
     side = "after" if ready > meal_at else "before"
     return f"Ready {say_time(ready)} as it stands: {apart} {side} the meal."

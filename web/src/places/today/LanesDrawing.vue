@@ -27,8 +27,9 @@ const isNarrow = useMediaQuery('(max-width: 620px)')
 const days = computed(() => (isNarrow.value && !props.meal ? 7 : props.days))
 const part = (moment: string): number => partOf(moment, props.first, days.value)
 const dates = computed(() => daysFrom(props.first, days.value))
-/** Of many days every other one, or one in seven, is named. */
-const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : 20)))
+const isMiddling = useMediaQuery('(max-width: 979px)')
+/** So many days have room to be named; of more every other one is, or one in seven. */
+const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : isMiddling.value ? 10 : 14)))
 const nowAt = computed(() => part(props.now))
 const mealAt = computed(() => (props.meal ? Math.floor(part(props.meal) * days.value) / days.value : null))
 const percent = (part: number): string => `${(part * 100).toFixed(2)}%`
