@@ -30,8 +30,13 @@ const dates = computed(() => daysFrom(props.first, days.value))
 const isMiddling = useMediaQuery('(max-width: 979px)')
 /** So many days have room to be named; of more every other one is, or one in seven. */
 const step = computed(() => Math.ceil(days.value / (isNarrow.value ? 7 : isMiddling.value ? 10 : 14)))
+const mealDay = computed(() => (props.meal ? Math.floor(part(props.meal) * days.value) : -1))
+/** The day of the meal is always named; of its neighbors none that has no room beside it. */
+const isNamed = (at: number): boolean =>
+  at === mealDay.value ||
+  (at % step.value === 0 && (mealDay.value < 0 || Math.abs(at - mealDay.value) >= step.value))
 const nowAt = computed(() => part(props.now))
-const mealAt = computed(() => (props.meal ? Math.floor(part(props.meal) * days.value) / days.value : null))
+const mealAt = computed(() => (props.meal ? mealDay.value / days.value : null))
 const percent = (part: number): string => `${(part * 100).toFixed(2)}%`
 const grid = ref<HTMLElement | null>(null)
 const { isDragging, take, drag, drop } = useDayDrag(
@@ -47,10 +52,10 @@ const { isDragging, take, drag, drop } = useDayDrag(
       <div class="track">
         <span
           v-for="(date, at) in dates"
-          v-show="at % step === 0"
+          v-show="isNamed(at)"
           :key="at"
           class="date"
-          :class="{ today: at === 0, meal: mealAt !== null && Math.round(mealAt * days) === at }"
+          :class="{ today: at === 0, meal: mealDay === at }"
           :style="{ left: percent(at / days), width: percent(1 / days) }"
           ><b>{{ weekdayText(date) }}</b> {{ date.getDate() }}</span
         >
