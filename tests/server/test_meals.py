@@ -1,5 +1,6 @@
 """Meal plans: from what is to be served back to what to buy, when to begin, and whether it fits."""
 
+import uuid
 from datetime import datetime, timedelta
 
 import pytest
@@ -282,6 +283,15 @@ def saved(api, **more):
     return body
 
 
+def kept_as_it_was(name, typed):
+    """A plan in the database that could not be saved so today; a row like the first one's."""
+    row = Meal.objects.order_by("id").first()
+    stamp = {"recorded_at": row.recorded_at, "recorded_by": row.recorded_by, "fingerprint": "x"}
+    return Meal.objects.create(
+        kitchen=row.kitchen, name=name, version=1, input=typed, key=uuid.uuid4(), **stamp
+    )
+
+
 def test_a_plan_is_saved_in_versions_copied_and_dropped(kitchen):
     saved(kitchen)
     body = saved(kitchen, at="18:00")
@@ -296,35 +306,8 @@ def test_a_plan_is_saved_in_versions_copied_and_dropped(kitchen):
 def test_every_week_it_is_planned_for_the_next_of_its_days(kitchen):
     saved(kitchen, is_weekly=True, day=in_days(1))
     row = Meal.objects.get()
-    past = {**row.input, "day": in_days(-8)}
-    Meal.objects.bulk_create(
-        [
-            Meal(
-                kitchen=row.kitchen,
-                name="Past",
-                version=1,
-                input=past,
-                recorded_at=row.recorded_at,
-                recorded_by=row.recorded_by,
-                key="00000000-0000-4000-8000-000000000001",
-                fingerprint="x",
-            )
-        ]
-    )
-    Meal.objects.bulk_create(
-        [
-            Meal(
-                kitchen=row.kitchen,
-                name="Just now",
-                version=1,
-                input={**row.input, "day": in_days(0)},
-                recorded_at=row.recorded_at,
-                recorded_by=row.recorded_by,
-                key="00000000-0000-4000-8000-000000000002",
-                fingerprint="x",
-            )
-        ]
-    )
+    kept_as_it_was("Past", {**row.input, "day": in_days(-8)})
+    kept_as_it_was("Just now", {**row.input, "day": in_days(0)})
     days = {one["name"]: (one["day"], one["is_over"]) for one in kitchen.get("/meals")[1]["meals"]}
     assert days["Past"] == (in_days(6), False)
     assert days["Just now"] == (in_days(0), False)

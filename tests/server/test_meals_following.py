@@ -20,6 +20,7 @@ from tests.server.test_meals import (  # noqa: F401 (the fixture)
     WAY,
     again,
     in_days,
+    kept_as_it_was,
     kitchen,
     listed,
     paths,
@@ -506,20 +507,7 @@ def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):  # no
     for name in ("product", "days_early"):
         make.pop(name)
     before = {name: value for name, value in row.input.items() if name != "makes"} | make | {"name": "Before"}
-    Meal.objects.bulk_create(
-        [
-            Meal(
-                kitchen=row.kitchen,
-                name="Before",
-                version=1,
-                input=before,
-                recorded_at=row.recorded_at,
-                recorded_by=row.recorded_by,
-                key="00000000-0000-4000-8000-000000000009",
-                fingerprint="x",
-            )
-        ]
-    )
+    kept_as_it_was("Before", before)
     old, new = (kitchen.get(f"/meals/{name}")[1]["plan"] for name in ("Before", NAME))
     assert old["buys"] == new["buys"]
     assert old["problems"] == []

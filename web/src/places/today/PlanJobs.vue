@@ -55,14 +55,6 @@ li {
   align-items: center;
 }
 
-.ring {
-  width: 44px;
-  height: 44px;
-  border: 3px solid var(--ink);
-  border-radius: 50%;
-  background: #fff;
-}
-
 .late {
   color: var(--care-ink);
 }

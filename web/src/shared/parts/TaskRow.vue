@@ -141,19 +141,6 @@ function drop(): void {
   color: var(--good);
 }
 
-.ring {
-  width: 46px;
-  height: 46px;
-  border: 3px solid var(--ink);
-  border-radius: 50%;
-  background: transparent;
-  font: inherit;
-  font-size: 20px;
-  font-weight: 800;
-  color: var(--good);
-  cursor: pointer;
-}
-
 .done .ring {
   border-color: var(--good);
 }

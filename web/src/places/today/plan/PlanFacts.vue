@@ -99,18 +99,9 @@ ol {
 
 li {
   display: grid;
-  grid-template-columns: 44px minmax(0, 1.2fr) minmax(0, 1.2fr) minmax(0, 1.4fr);
+  grid-template-columns: 46px minmax(0, 1.2fr) minmax(0, 1.2fr) minmax(0, 1.4fr);
   gap: 10px;
   align-items: center;
-}
-
-.ring {
-  width: 44px;
-  height: 44px;
-  border: 3px solid var(--ink);
-  border-radius: 50%;
-  background: #fff;
-  font-size: 18px;
 }
 
 .ring.done {
@@ -124,7 +115,7 @@ li {
 
 @media (max-width: 620px) {
   li {
-    grid-template-columns: 44px minmax(0, 1fr);
+    grid-template-columns: 46px minmax(0, 1fr);
     padding: 4px 0;
   }
 
