@@ -25,7 +25,7 @@ def test_a_meal_is_planned_made_to_fit_and_put_on_the_list(kitchen: Page, cantee
     kitchen.get_by_label("Method").select_option("Dry cure, cherry smoke")
     kitchen.get_by_label("Meat, from the price list").select_option("jowl, skin on")
     kitchen.get_by_label("A pack holds").fill("6 lb")
-    kitchen.get_by_label("A piece weighs, as it is laid").fill("3 lb")
+    kitchen.get_by_label("A piece weighs").fill("3 lb")
     expect(kitchen.get_by_text("3 packs, 18.00 lb")).to_be_visible()
     # six pieces, four places in the smoker: two loads are offered, with their price, and taken
     clash = kitchen.get_by_role("alert").filter(has_text="Smoker: 2 places too few")

@@ -66,7 +66,7 @@ MAKE = {
     "pack": "8 lb",
     "piece": "4 lb",
 }
-OF_MAKE = {*MAKE, "meat", "loads", "product"}
+OF_MAKE = {*MAKE, "meat", "loads", "places", "product"}
 
 
 def plan(**more):

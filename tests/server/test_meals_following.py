@@ -9,7 +9,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.meals.models import Meal, MealMade
-from dolmetsch.server.meals.queries import read_meal_page
+from dolmetsch.server.meals.queries import read_meal_page, read_meals
 from dolmetsch.server.meals.ways_out import list_meal_times
 from dolmetsch.server.meals.words import say_hours
 from tests.server.conftest import TRIM, weigh
@@ -345,7 +345,8 @@ def test_a_batch_is_named_for_one_plan_and_of_ones_own_kitchen(kitchen, other): 
     status, problem = kitchen.call("POST", f"/meals/{NAME}/made", named)
     assert (status, [one["path"] for one in problem["fields"]]) == (422, ["product"])
     listed(kitchen)
-    theirs = other.started()
+    theirs = [other.started() for _ in range(3)][-1]
+    assert kitchen.get(f"/meals/{NAME}")[1]["batches"] == [code]
     for wrong in ("X-99", theirs if theirs != code else "X-98"):
         body = {**named, "batch": wrong}
         assert kitchen.call("POST", f"/meals/{NAME}/made", body)[1]["fields"][0]["code"] == "unknown"
@@ -504,7 +505,7 @@ def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):  # no
     saved(kitchen)
     row = Meal.objects.get()
     (make,) = row.input["makes"]
-    for name in ("product", "days_early"):
+    for name in ("product", "days_early", "places"):
         make.pop(name)
     before = {name: value for name, value in row.input.items() if name != "makes"} | make | {"name": "Before"}
     kept_as_it_was("Before", before)
@@ -611,3 +612,33 @@ def test_a_smoke_on_the_list_is_in_the_way_for_half_a_day(kitchen):  # noqa: F81
     # four pieces in a smoker of four, and one more on that day alone
     assert [day for day, words in clashes.items() if words] == [smoke]
     assert f"beside {code}" in clashes[smoke][0]
+
+
+def test_big_pieces_take_several_places(kitchen):  # noqa: F811
+    """Two pieces of three places each: six fill the fridge, and are too many for the smoker of four."""
+    more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "20"}], "pack": "", "piece": "5 lb"}
+    assert worked(kitchen, **more)["clashes"] == []
+    (clash,) = worked(kitchen, **more, places=3)["clashes"]
+    assert clash["words"].startswith("Smoker: 2 places too few")
+    saved(kitchen, **more, places=3)
+    listed(kitchen)
+    cure = kitchen.get("/lanes?days=40")[1]["lanes"][0]["bars"][0]
+    assert (cure["kind"], cure["pieces"]) == ("cure", 6)
+
+
+def test_jobs_of_a_meal_that_is_over_are_gone(kitchen):  # noqa: F811
+    saved(kitchen, day=in_days(12))
+    saved(kitchen, name="Weekly", day=in_days(12), is_weekly=True)
+    for name in (NAME, "Weekly"):
+        listed(kitchen, name)
+    row = row_of(kitchen)
+
+    def live(days):
+        return {name: bool(read_meal_page(row, name, days_on(days)).jobs) for name in (NAME, "Weekly")}
+
+    assert live(12) == {NAME: True, "Weekly": True}
+    # the next week's is planned anew, what was late of a single one stays for a week
+    assert live(14) == {NAME: True, "Weekly": False}
+    assert live(18) == {NAME: True, "Weekly": False}
+    assert live(20) == {NAME: False, "Weekly": False}
+    assert {job.meal for job in read_meals(row, days_on(14)).jobs} == {NAME}

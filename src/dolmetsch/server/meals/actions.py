@@ -97,7 +97,7 @@ def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
             minutes=one.job.hands_minutes,
             wait_minutes=round(one.job.least.total_seconds() / 60),
             stores=list(stores),
-            pieces=batch.pieces if stores else 0,
+            pieces=batch.pieces * batch.read.places if stores else 0,
         )
 
 

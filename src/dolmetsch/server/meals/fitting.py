@@ -72,11 +72,14 @@ class Surroundings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Laying:
-    """A batch to be laid: its ``name``, jobs, ``pieces``, and how many loads the smoker takes."""
+    """A batch to be laid: its ``name``, jobs, ``pieces``, each of so many ``places``, and in how many ``loads``
+    of the smoker.
+    """
 
     name: str
     placed: Sequence[PlacedJob]
     pieces: int
+    places: int
     loads: int
 
 
@@ -142,7 +145,7 @@ def fit_plan(around: Surroundings, layings: Sequence[Laying], *, minutes_a_day: 
             if not any(room.sort == holder for room in around.rooms):
                 missing.append(f"There is no {holder} on the map, so whether it fits there is not known.")
                 continue
-            wanted += _pieces(count, holder, first, last, who=names[batch])
+            wanted += _pieces(count, laying.places, holder, first, last, who=names[batch])
             stays[names[batch], first.start, last.end] = [(batch, index) for index in stretch]
     laid = lay(around.rooms, around.held, wanted)
     rooms_of: dict[tuple[int, int], tuple[str, ...]] = {}
@@ -177,12 +180,15 @@ def _stretches(placed: Sequence[PlacedJob]) -> list[list[int]]:
     return found
 
 
-def _pieces(count: int, holder: str, first: PlacedJob, last: PlacedJob, *, who: str) -> list[Held]:
-    """So many pieces; many of them in groups, each of which lies together."""
+def _pieces(
+    count: int, places: int, holder: str, first: PlacedJob, last: PlacedJob, *, who: str
+) -> list[Held]:
+    """So many pieces of so many places each; many of them in groups, each of which lies together."""
     groups = min(count, MOST_LAID)
     sizes = [count // groups + (at < count % groups) for at in range(groups)]
     return [
-        Held(who=who, room="", sort=holder, slots=size, begins=first.start, ends=last.end) for size in sizes
+        Held(who=who, room="", sort=holder, slots=size * places, begins=first.start, ends=last.end)
+        for size in sizes
     ]
 
 

@@ -1,8 +1,10 @@
 """Plans, those that are on the list, their jobs, and the batches they are made in."""
 
 from collections.abc import Iterable, Sequence
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 from typing import Final
+
+from django.utils import timezone
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
@@ -44,6 +46,26 @@ def list_jobs_of(meals: Sequence[Meal]) -> list[MealJob]:
             mine.clear()
         mine.append(row)
     return [job for name in by_name for job in by_name[name]]
+
+
+def list_live_jobs(meals: Sequence[Meal], now: datetime) -> list[MealJob]:
+    """As ``list_jobs_of``, without those of a meal that is over: a week ago, or of a week that repeats."""
+    by_name = {meal.name: input_of(meal, timezone.localdate(now)) for meal in meals}
+    last: dict[str, date] = {}
+    jobs = list_jobs_of(meals)
+    for job in jobs:
+        end = timezone.localdate(job.ends_at)
+        last[job.meal.name] = max(end, last.get(job.meal.name, end))
+    today = timezone.localdate(now)
+
+    def is_live(name: str) -> bool:
+        data = by_name[name]
+        # what was done for another week than the one it is planned for
+        if data.is_weekly and data.day - last[name] > WEEK / 2:
+            return False
+        return today - last[name] <= WEEK
+
+    return [job for job in jobs if is_live(job.meal.name)]
 
 
 def list_listed(kitchen: Kitchen) -> list[Meal]:

@@ -34,8 +34,8 @@ class MealJob(Kept):
     """A job of a plan as it was put on the list: when it begins, and the minutes of work it takes.
 
     ``position`` counts within the ``listing``; a plan put on the list again replaces what was there.
-    ``wait_minutes``: what passes by itself after it at least, until ``ends_at``, with so many ``pieces`` in
-    ``stores``. ``products``: what it is for, of what the plan makes.
+    ``wait_minutes``: what passes by itself after it at least, until ``ends_at``, with ``pieces`` that take so
+    many places in ``stores``. ``products``: what it is for, of what the plan makes.
     """
 
     meal = models.ForeignKey(Meal, on_delete=models.PROTECT, related_name="jobs")

@@ -14,7 +14,13 @@ from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import DAY
 from dolmetsch.server.meals.facts import Fact, find_facts, find_ready
-from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made, list_meals
+from dolmetsch.server.meals.listed import (
+    input_of,
+    list_jobs_of,
+    list_live_jobs,
+    list_made,
+    list_meals,
+)
 from dolmetsch.server.meals.models import Meal, MealJob
 from dolmetsch.server.meals.rescues import list_rescues
 from dolmetsch.server.meals.showing import show_worked
@@ -48,7 +54,7 @@ def read_meals(kitchen: Kitchen, now: datetime) -> schemas.MealsOut:
     """Every plan, the next meal first, and what a new one can be made of."""
     today = timezone.localdate(now)
     rows = list_meals(kitchen)
-    jobs = list_jobs_of(rows)
+    jobs = list_live_jobs(rows, now)
     products = PackNow.objects.filter(kitchen=kitchen).values_list("pack__product", flat=True)
     meats = PriceItem.objects.filter(kitchen=kitchen, sort="meat").order_by("name")
     listed = {job.meal.name for job in jobs}
@@ -108,7 +114,7 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
     data = input_of(meal, timezone.localdate(now))
     worked = work_out(kitchen, data, now)
     meal_at = worked.read.meal_at
-    jobs = list_jobs_of([meal])
+    jobs = list_live_jobs([meal], now)
     facts = find_facts(kitchen, jobs)
     ready = find_ready(jobs, facts, now, DAY)
     is_late = ready is not None and ready > meal_at

@@ -50,6 +50,7 @@ class ReadMake:
     price: Fraction | None = None
     pack: Fraction | None = None
     piece: Fraction = PIECE_GRAMS
+    places: int = 1
     loads: int = 1
     early: timedelta = timedelta()
 
@@ -118,7 +119,7 @@ def _refuse_made_twice(read: ReadMeal) -> None:
 
 
 def _read_make(read: ReadMeal, path: str, data: schemas.MakeIn) -> ReadMake:
-    make, reader = ReadMake(product=data.product, loads=data.loads), read.reader
+    make, reader = ReadMake(product=data.product, places=data.places, loads=data.loads), read.reader
     make.early = timedelta(days=data.days_early)
     make.way = _read_way(read, path, data.way)
     if data.meat:

@@ -14,6 +14,7 @@ from dolmetsch.server.quantities.typed import Body, Name, Typed
 MOST_WANTS = 10
 MOST_MAKES = 6
 MOST_EARLY = 14
+MOST_PLACES = 6
 MOST_LEFT_OUT = 40
 Clock = Annotated[str, Field(pattern=r"^([01]?\d|2[0-3]):[0-5]\d$")]
 
@@ -30,8 +31,8 @@ class MakeIn(Body):
     """How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
 
     ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
-    weighs when it is laid, which takes one place. ``loads``: of the smoker. ``days_early``: ready so many
-    days before the meal.
+    weighs when it is laid, which takes so many ``places``. ``loads``: of the smoker. ``days_early``: ready so
+    many days before the meal.
     """
 
     product: Name = ""
@@ -41,6 +42,7 @@ class MakeIn(Body):
     price: Typed = ""
     pack: Typed = ""
     piece: Typed = ""
+    places: Annotated[int, Field(ge=1, le=MOST_PLACES)] = 1
     loads: Annotated[int, Field(ge=1, le=6)] = 1
     days_early: Annotated[int, Field(ge=0, le=MOST_EARLY)] = 0
 

@@ -182,6 +182,7 @@ def work(read: ReadMeal, around: Surroundings, others: Others) -> Worked:
                 name=" and ".join(batch.products),
                 placed=batch.placed,
                 pieces=batch.pieces,
+                places=batch.read.places,
                 loads=batch.read.loads,
             )
             for batch in batches

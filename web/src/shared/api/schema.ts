@@ -8841,8 +8841,8 @@ export interface components {
          * @description How what is short is made: the ``product`` made so; empty: all that nothing else here makes.
          *
          *     ``meat``: a line of the price list; without one the ``price`` by weight is typed. ``piece``: what a piece
-         *     weighs when it is laid, which takes one place. ``loads``: of the smoker. ``days_early``: ready so many
-         *     days before the meal.
+         *     weighs when it is laid, which takes so many ``places``. ``loads``: of the smoker. ``days_early``: ready so
+         *     many days before the meal.
          */
         MakeIn: {
             /**
@@ -8880,6 +8880,11 @@ export interface components {
              * @default
              */
             piece: string;
+            /**
+             * Places
+             * @default 1
+             */
+            places: number;
             /**
              * Loads
              * @default 1

@@ -51,9 +51,15 @@ const { like } = useUnits()
     <MealField word="A pack holds" :fault="fault('pack')"
       ><input v-model="make.pack" class="box" placeholder="any weight"
     /></MealField>
-    <MealField word="A piece weighs, as it is laid" :fault="fault('piece')"
+    <MealField word="A piece weighs" :fault="fault('piece')"
       ><input v-model="make.piece" class="box" :placeholder="make.pack || like('5 lb', '2.3 kg')"
     /></MealField>
+    <label class="named"
+      ><span>Places a piece takes</span
+      ><select v-model.number="make.places" class="box">
+        <option v-for="count in 6" :key="count" :value="count">{{ count }}</option>
+      </select></label
+    >
     <label class="named"
       ><span>Loads of the smoker</span
       ><select v-model.number="make.loads" class="box">

@@ -83,6 +83,12 @@ const wantedText = (products: string[]): string =>
     .filter((one) => products.includes(one.product))
     .map((one) => `${one.product}: ${weightText(one.wanted)} wanted, ${weightText(one.short)} to be made`)
     .join('; ')
+/** When it begins at the latest, and what a day later would do; nothing once it is being made. */
+const laterText = computed(() => {
+  if (isUnderWay.value || !plan.value?.latest_start) return ''
+  const start = plan.value.is_too_late ? '' : `Latest start ${weekMomentText(plan.value.latest_start)}. `
+  return `${start}${plan.value.later}`
+})
 type Job = NonNullable<typeof plan.value>['jobs'][number]
 /** "5 h to spare, 4 h kept free" of a job; nothing below an hour. */
 function spareText(job: Job): string {
@@ -188,7 +194,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
       <div class="moves" role="group" aria-label="Move the meal">
         <button type="button" class="act small" @click="move(-1)">A day earlier</button>
         <button type="button" class="act small" @click="move(1)">A day later</button>
-        <span class="quiet small">{{ isUnderWay ? '' : plan.later }}</span>
+        <span class="quiet small">{{ laterText }}</span>
       </div>
       <LanesDrawing
         :lanes="plan.lanes"

@@ -36,6 +36,7 @@ export const blankMake = (): MakeDraft => ({
   price: '',
   pack: '',
   piece: '',
+  places: 1,
   loads: 1,
   days_early: 0,
 })
