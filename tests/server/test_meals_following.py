@@ -642,3 +642,10 @@ def test_jobs_of_a_meal_that_is_over_are_gone(kitchen):  # noqa: F811
     assert live(18) == {NAME: True, "Weekly": False}
     assert live(20) == {NAME: False, "Weekly": False}
     assert {job.meal for job in read_meals(row, days_on(14)).jobs} == {NAME}
+
+
+def test_what_is_too_big_by_itself_is_tried_at_no_other_time(kitchen):  # noqa: F811
+    wants = [{"sort": "dish", "name": "Harbor roll", "amount": "55"}]
+    words = [way["words"] for way in worked(kitchen, wants=wants, pack="")["ways_out"]]
+    assert words[0] == "Smoke it in two loads"
+    assert not [said for said in words if "earlier" in said or said.startswith("Move")]

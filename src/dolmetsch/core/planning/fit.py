@@ -122,14 +122,42 @@ def _lay_together(rooms: Sequence[Room], held: Sequence[Held], wanted: Sequence[
     if prod(len(group) for group in groups) > MOST_TRIED:
         return _lay_in_turn(rooms, held, wanted)
     # only what lies there meanwhile is in the way
-    beside = [one for one in held if any(_overlap(one, each) for each in alike)]
-    best: tuple[tuple[float, int], list[Held]] | None = None
+    beside = [one for one in held if one.sort == sort and any(_overlap(one, each) for each in alike)]
+    rooms_full = {
+        room.name: _Filling(room, [one for one in beside if one.room == room.name]) for room in mine
+    }
+    kinds = list(alike)
+    best: tuple[tuple[float, int], tuple[tuple[str, ...], ...]] | None = None
     for chosen in product(*groups):
-        laid = [replace(one, room=name) for one, names in zip(alike, chosen, strict=True) for name in names]
-        badness = (too_full(mine, [*beside, *laid]), len({one.room for one in laid}))
-        if best is None or badness < best[0]:
-            best = (badness, laid)
-    return [] if best is None else best[1]
+        inside = {
+            name: tuple(names.count(name) for names in chosen) for names_of in chosen for name in names_of
+        }
+        badness = sum(rooms_full[name].badness(kinds, counts) for name, counts in inside.items() if name)
+        if best is None or (badness, len(inside)) < best[0]:
+            best = ((badness, len(inside)), chosen)
+    if best is None:
+        return []
+    return [replace(one, room=name) for one, names in zip(kinds, best[1], strict=True) for name in names]
+
+
+class _Filling:
+    """How much too full a room is made by so many of each kind of stay, worked out once for each."""
+
+    def __init__(self, room: Room, beside: Sequence[Held]) -> None:
+        self._room, self._beside = room, beside
+        self._known: dict[tuple[int, ...], float] = {}
+        self._before = too_full([room], beside)
+
+    def badness(self, kinds: Sequence[Held], counts: tuple[int, ...]) -> float:
+        """What ``counts`` of each of ``kinds`` add to it."""
+        if counts not in self._known:
+            laid = [
+                replace(one, room=self._room.name, slots=one.slots * count)
+                for one, count in zip(kinds, counts, strict=True)
+                if count
+            ]
+            self._known[counts] = too_full([self._room], [*self._beside, *laid]) - self._before
+        return self._known[counts]
 
 
 def _overlap(one: Held, other: Held) -> bool:

@@ -57,6 +57,11 @@ class Fitted:
     missing: list[str]
     names: list[str]
 
+    @property
+    def is_too_big(self) -> bool:
+        """Whether the plan is in its own way somewhere: at another time that is no better."""
+        return any(set(clash.who) <= set(self.names) for clash in self.clashes)
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Surroundings:
@@ -72,9 +77,7 @@ class Surroundings:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Laying:
-    """A batch to be laid: its ``name``, jobs, ``pieces``, each of so many ``places``, and in how many ``loads``
-    of the smoker.
-    """
+    """A batch to be laid: its ``name``, jobs, ``pieces`` of so many ``places``, ``loads`` of the smoker."""
 
     name: str
     placed: Sequence[PlacedJob]

@@ -48,10 +48,11 @@ def _list_times(worked: Worked) -> list[schemas.WayOutOut]:
 def _list_ways(worked: Worked) -> list[schemas.WayOutOut]:
     data = worked.read.data
     changes = list(_list_changes(worked))
+    at_other_times = not worked.fitted.is_too_big
     found = [
-        *_offer(worked, _begin_earlier(worked)),
+        *(_offer(worked, _begin_earlier(worked)) if at_other_times else ()),
         *_offer(worked, ((one.words, one.take(data)) for one in changes)),
-        *islice(_offer(worked, _move_by_days(worked)), TIMES_SHOWN),
+        *(islice(_offer(worked, _move_by_days(worked)), TIMES_SHOWN) if at_other_times else ()),
     ]
     return found or list(islice(_offer(worked, _try_pairs(data, changes)), PAIRS_SHOWN))
 
