@@ -159,6 +159,19 @@ def test_beside_another_plan_beginning_earlier_or_another_day_makes_it_fit(kitch
     assert moved["input"]["day"] > body["meal_at"][:10]
 
 
+def test_a_long_cook_begun_too_late_is_moved_with_its_reserve(two):
+    """Twelve hours and four of reserve: what is offered can be begun in time, its reserve kept."""
+    two.call("POST", "/stores", {"name": "Smoker", "sort": "smoker", "put_away": True})
+    shoulder = {"way": "Pulled", "cut": "pork shoulder, bone in", "pack": ""}
+    wants = [{"sort": "product", "name": "Pulled shoulder", "amount": "4 lb"}]
+    soon = timezone.localtime() + timedelta(hours=3)
+    body = worked(two, wants=wants, **shoulder, day=soon.date().isoformat(), at=f"{soon:%H:%M}")
+    assert body["is_too_late"]
+    assert body["ways_out"]
+    for way in body["ways_out"]:
+        assert again(two, way["input"])["is_too_late"] is False
+
+
 def test_two_loads_cost_their_fuel_and_work_again(kitchen):  # noqa: F811
     more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}], "pack": ""}
     once, twice = worked(kitchen, **more), worked(kitchen, **more, loads=2)

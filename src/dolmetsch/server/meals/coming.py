@@ -11,23 +11,18 @@ from django.db.models import Max, Sum
 from django.utils import timezone
 
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.planning.count_back import WorkDay, ready_at
-from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
+from dolmetsch.core.planning.count_back import ready_at
 from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import Pack
 from dolmetsch.server.meals.begins import list_begins, places_of
 from dolmetsch.server.meals.facts import find_facts, find_ready
-from dolmetsch.server.meals.jobs import list_jobs
+from dolmetsch.server.meals.jobs import DAY, DAYS_NEEDED, list_jobs
 from dolmetsch.server.meals.listed import list_jobs_of, list_made, list_meals
 from dolmetsch.server.meals.models import MealJob
 from dolmetsch.server.meals.record import OwnRecord
 from dolmetsch.server.ways.queries import read_kept
 
-#: The hours at which hands are put on.
-DAY: Final = WorkDay(begins=DAY_BEGINS, ends=DAY_ENDS)
-#: Steps nobody knows the length of unless the method says it.
-DAYS_NEEDED: Final = frozenset({"cure", "dry", "age"})
 #: So many of the latest packs say what a method and a cut bring.
 PACKS_READ: Final = 300
 

@@ -7,9 +7,14 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.forecast.way import WayStep
-from dolmetsch.core.planning.count_back import NO_TIME, Holder, Job
+from dolmetsch.core.planning.count_back import NO_TIME, Holder, Job, WorkDay
+from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
 from dolmetsch.server.meals.record import OwnRecord
 
+#: The hours at which hands are put on.
+DAY: Final = WorkDay(begins=DAY_BEGINS, ends=DAY_ENDS)
+#: Steps nobody knows the length of unless the method says it.
+DAYS_NEEDED: Final = frozenset({"cure", "dry", "age"})
 #: A step of so many days is over when its last night is: so much less than whole days.
 NIGHT: Final = timedelta(hours=12)
 #: Hours in the smoke until the kitchen's own fires say better (start values of ours).

@@ -12,8 +12,8 @@ from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import DAY
 from dolmetsch.server.meals.facts import Fact, find_facts, find_ready
+from dolmetsch.server.meals.jobs import DAY
 from dolmetsch.server.meals.listed import (
     input_of,
     list_jobs_of,

@@ -13,9 +13,8 @@ from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import DAY, DAYS_NEEDED
 from dolmetsch.server.meals.fitting import show_clashes, show_lanes
-from dolmetsch.server.meals.jobs import words_of
+from dolmetsch.server.meals.jobs import DAY, DAYS_NEEDED, words_of
 from dolmetsch.server.meals.shopping import list_shopping
 from dolmetsch.server.meals.ways_out import list_ways_out
 from dolmetsch.server.meals.words import say_hours, say_time

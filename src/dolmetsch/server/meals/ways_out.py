@@ -41,8 +41,17 @@ def list_ways_out(worked: Worked) -> Iterator[schemas.WayOutOut]:
 
 
 def _list_times(worked: Worked) -> list[schemas.WayOutOut]:
+    """Times at which it fits; where there are none, the first at which there is time for it."""
     times = list(_try_times(worked))
-    return list(islice(_offer(worked, times), TIMES_SHOWN)) or [_in_time_alone(*times[0])]
+    found = list(islice(_offer(worked, times), TIMES_SHOWN))
+    if found:
+        return found
+    said = "then there is time, but not yet the room or the hands"
+    in_time = ((words, data) for words, data in times if not _work_again(worked, data).is_too_late)
+    return [
+        schemas.WayOutOut(words=f"{words}: {said}", more=None, input=data)
+        for words, data in islice(in_time, 1)
+    ]
 
 
 def _list_ways(worked: Worked) -> list[schemas.WayOutOut]:
@@ -77,10 +86,15 @@ class Change:
 def _offer(worked: Worked, ways: Iterable[tuple[str, schemas.MealIn]]) -> Iterator[schemas.WayOutOut]:
     """Those of ``ways`` (words, plan) that fit and are not begun too late, with their price."""
     for words, data in ways:
-        read = read_meal(worked.read.known, data)
-        other = work(read, worked.around, worked.others)
-        if not (read.reader.problems or other.is_too_late or other.fitted.clashes or other.fitted.hands):
+        other = _work_again(worked, data)
+        is_bad = other.read.reader.problems or other.fitted.clashes or other.fitted.hands
+        if not is_bad and not other.is_too_late:
             yield schemas.WayOutOut(words=words, more=_more(worked, other), input=data)
+
+
+def _work_again(worked: Worked, data: schemas.MealIn) -> Worked:
+    """The plan as ``data`` says instead, beside the same."""
+    return work(read_meal(worked.read.known, data), worked.around, worked.others)
 
 
 def move_to(data: schemas.MealIn, moment: datetime) -> schemas.MealIn:
@@ -108,13 +122,6 @@ def _try_times(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
     soonest = max(find_soonest(worked), read.meal_at) + SLACK
     for moment in list_meal_times(read.meal_at, soonest):
         yield f"Move the meal to {say_time(moment)}", move_to(read.data, moment)
-
-
-def _in_time_alone(words: str, data: schemas.MealIn) -> schemas.WayOutOut:
-    """The nearest time that can be met, where it then does not fit: what can be done is said of that plan."""
-    return schemas.WayOutOut(
-        words=f"{words}: then there is time, but not yet the room or the hands", more=None, input=data
-    )
 
 
 def _begin_earlier(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:

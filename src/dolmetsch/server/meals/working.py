@@ -16,10 +16,10 @@ from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, ready
 from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import DAY, Coming, is_in_time
+from dolmetsch.server.meals.coming import Coming, is_in_time
 from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.fitting import Fitted, Laying, Surroundings, fit_plan, look_around
-from dolmetsch.server.meals.jobs import in_loads, list_jobs
+from dolmetsch.server.meals.jobs import DAY, in_loads, list_jobs
 from dolmetsch.server.meals.known import Known, gather
 from dolmetsch.server.meals.listed import input_of, list_jobs_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
