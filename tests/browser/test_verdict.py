@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from dolmetsch.core.documents.answers import answer_cost
 from dolmetsch.server.batches.models import Batch, Entry
+from tests.browser.test_access import serious
 
 
 @pytest.fixture
@@ -132,3 +133,21 @@ def test_meats_come_together_and_one_is_thrown_away(kitchen: Page, canteen):
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: thrown away, B")
     kitchen.get_by_role("link", name="See the verdict").click()
     expect(kitchen.get_by_role("region", name="Linked batches")).to_contain_text("A1 of J-01")
+
+
+def test_one_field_finds_a_piece_a_price_and_what_was_recorded_on_a_day(kitchen: Page, canteen):
+    kitchen.set_viewport_size({"width": 390, "height": 844})
+    kitchen.goto(f"{canteen}/books")
+    field = kitchen.get_by_role("search", name="Find")
+    field.get_by_label("Find").fill("b-02 a")
+    expect(field.get_by_role("link", name="B-02 A", exact=True)).to_be_visible()
+    assert serious(kitchen) == []
+    assert kitchen.evaluate("document.documentElement.scrollWidth <= window.innerWidth")
+    field.get_by_label("Find").fill("cherry pellets")
+    field.get_by_role("link", name="cherry pellets").click()
+    expect(kitchen.get_by_role("heading", name="cherry pellets")).to_be_visible()
+    # back, what was asked for is still there
+    kitchen.go_back()
+    expect(field.get_by_role("link", name="cherry pellets")).to_be_visible()
+    field.get_by_label("Find").fill("no such thing")
+    expect(field.get_by_text("Nothing is called so.")).to_be_visible()

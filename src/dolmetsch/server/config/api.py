@@ -16,6 +16,7 @@ from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.dishes.api import router as dishes
+from dolmetsch.server.finding.api import router as finding
 from dolmetsch.server.fires.api import router as fires
 from dolmetsch.server.hooks.api import router as hooks
 from dolmetsch.server.kitchens.api import router as kitchens
@@ -112,5 +113,6 @@ for router in (
     dishes,
     lanes,
     meals,
+    finding,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

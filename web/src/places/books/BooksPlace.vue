@@ -5,6 +5,7 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug, useToday } from '@/shared/api/useBatch'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
+import FindBox from './FindBox.vue'
 import LostTable from './LostTable.vue'
 import YieldTable from './YieldTable.vue'
 
@@ -31,6 +32,7 @@ const { data: today } = useToday()
       <RouterLink class="act first" :to="{ name: 'batches' }">All batches</RouterLink>
     </div>
   </div>
+  <FindBox />
   <LoadState v-if="!yields" :error="error" what="the yields" @retry="refetch()" />
   <YieldTable v-else :yields="yields" />
   <LostTable />

@@ -2338,6 +2338,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Found
+         * @description Batches, pieces, packs, notes, prices, dishes, plans and people, by word, mark, day or code.
+         */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -9291,6 +9311,50 @@ export interface components {
              * @enum {string}
              */
             sort: "done" | "open";
+        };
+        /**
+         * FindOut
+         * @description What was found, kind by kind, of each the latest; ``more``: kinds of which there is more.
+         */
+        FindOut: {
+            /** Found */
+            found: components["schemas"]["FoundOut"][];
+            /** More */
+            more: ("batch" | "piece" | "pack" | "note" | "price" | "dish" | "plan" | "person")[];
+        };
+        /**
+         * FoundOut
+         * @description Something that was found: what it is called, and what it is in a line.
+         *
+         *     ``code``, ``mark``, ``name`` and ``id`` say where it is, as far as its kind has them.
+         */
+        FoundOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "batch" | "piece" | "pack" | "note" | "price" | "dish" | "plan" | "person";
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Id */
+            id?: number | null;
         };
     };
     responses: never;
@@ -23993,6 +24057,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MealsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                words?: string;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FindOut"];
                 };
             };
             /** @description Bad Request */
