@@ -3,12 +3,13 @@ import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { hoursText, longDayText, weekMomentText } from '@/shared/quantity/when'
+import { longDayText, weekMomentText } from '@/shared/quantity/when'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import LanesDrawing from '@/places/today/LanesDrawing.vue'
+import CountedBack from './CountedBack.vue'
 import MealForm from './MealForm.vue'
 import NeededList from './NeededList.vue'
 import OddsDrawing from './OddsDrawing.vue'
@@ -70,14 +71,6 @@ const short: Record<string, string> = { rest: 'rinse, dry', cook: 'smoke', dry: 
 const hands = computed(() =>
   (plan.value?.jobs ?? []).map((job) => ({ at: job.starts, words: short[job.kind] ?? job.kind })),
 )
-/** "25 min, Smoker" */
-const workText = (job: { minutes: number; store: string }): string =>
-  [job.minutes ? `${job.minutes} min` : '', job.store].filter(Boolean).join(', ')
-/** "By this kitchen's own record: trim, into the cure." */
-const basisText = computed(() => {
-  const own = (plan.value?.jobs ?? []).filter((job) => job.basis).map((job) => job.words.toLowerCase())
-  return own.length ? `By this kitchen’s own record: ${[...new Set(own)].join(', ')}.` : ''
-})
 const wantedText = (products: string[]): string =>
   (plan.value?.needed ?? [])
     .filter((one) => products.includes(one.product))
@@ -89,14 +82,6 @@ const laterText = computed(() => {
   const start = plan.value.is_too_late ? '' : `Latest start ${weekMomentText(plan.value.latest_start)}. `
   return `${start}${plan.value.later}`
 })
-type Job = NonNullable<typeof plan.value>['jobs'][number]
-/** "5 h to spare, 4 h kept free" of a job; nothing below an hour. */
-function spareText(job: Job): string {
-  if (job.is_too_long) return '▲ longer than it may lie'
-  const spare = job.spare_hours >= 1 ? `${hoursText(job.spare_hours * 3600)} to spare` : ''
-  const reserve = job.reserve_hours >= 0.1 ? `${hoursText(job.reserve_hours * 3600)} of it kept free` : ''
-  return [spare, reserve].filter(Boolean).join(', ')
-}
 function change(by: Partial<MealDraft>): void {
   isChanged.value = true
   Object.assign(draft.value, by)
@@ -207,21 +192,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         @move="move"
       />
       <PlanFacts v-if="isListed && page" :page="page" />
-      <section v-else-if="plan.jobs.length" class="panel" aria-label="Counted back">
-        <h2>Counted back</h2>
-        <ol>
-          <li v-for="job in plan.jobs" :key="job.starts + job.kind + job.product">
-            <span
-              ><b>{{ job.words }}</b
-              ><span v-if="job.product" class="quiet small of">{{ job.product }}</span></span
-            >
-            <span>{{ weekMomentText(job.starts) }}</span>
-            <span class="quiet" :title="job.basis">{{ workText(job) }}</span>
-            <span class="quiet small">{{ spareText(job) }}</span>
-          </li>
-        </ol>
-        <p v-if="basisText" class="quiet small">{{ basisText }}</p>
-      </section>
+      <CountedBack v-else-if="plan.jobs.length" :jobs="plan.jobs" />
       <template v-if="!isUnderWay">
         <OddsDrawing
           v-for="buy in plan.buys"
@@ -270,27 +241,5 @@ details[open] summary {
   flex-wrap: wrap;
   gap: 8px 12px;
   align-items: center;
-}
-
-.of {
-  margin-left: 8px;
-}
-
-ol {
-  display: grid;
-  gap: 4px;
-}
-
-li {
-  display: grid;
-  grid-template-columns: minmax(0, 1.4fr) 130px minmax(0, 1.2fr) minmax(0, 1fr);
-  gap: 10px;
-  align-items: baseline;
-}
-
-@media (max-width: 620px) {
-  li {
-    grid-template-columns: minmax(0, 1fr) auto;
-  }
 }
 </style>
