@@ -6,7 +6,7 @@ from functools import reduce
 from operator import and_
 from typing import Final
 
-from django.db.models import Q
+from django.db.models import Exists, OuterRef, Q
 from django.utils import timezone
 
 from dolmetsch.server.batches.models import Batch, Entry, Weighing
@@ -94,8 +94,9 @@ def _find_batches(kitchen: Kitchen, words: list[str], day: date | None) -> Itera
         mine = mine.filter(named | Q(code__in=_as_codes(words[0])) if is_coded else named)
     else:
         begins, ends = _span(day)
-        entries = Entry.objects.filter(kitchen=kitchen, happened_at__gte=begins, happened_at__lt=ends)
-        mine = mine.filter(pk__in=entries.values("batch"))
+        entries = Entry.objects.filter(batch=OuterRef("pk"), happened_at__gte=begins, happened_at__lt=ends)
+        # what was over before, or begun after, is not looked into
+        mine = mine.filter(Exists(entries), started_at__lt=ends, last_entry_at__gte=begins)
     columns = ("code", "name", "cut", "started_at", "is_finished")
     for code, name, cut, started, is_finished in mine.order_by("-id").values_list(*columns)[: SHOWN + 1]:
         state = "finished" if is_finished else "under way"
