@@ -23,6 +23,8 @@ from dolmetsch.server.quantities.printing import print_day
 
 #: Of each kind so many are shown.
 SHOWN: Final = 8
+#: Words of a batch's code and the mark of a piece or a pack.
+CODE_AND_MARK: Final = 2
 #: Days as they are written; those without a year are the latest such day.
 _DAYS: Final = ("%Y-%m-%d", "%d.%m.%Y", "%d %b %Y", "%d %B %Y", "%b %d %Y", "%B %d %Y")
 _DAYS_OF_A_YEAR: Final = ("%d %b", "%d %B", "%b %d", "%B %d")
@@ -64,7 +66,7 @@ def read_day(typed: str, today: date) -> date | None:
 
 
 def _as_codes(word: str) -> tuple[str, str]:
-    """A code or a mark as typed, and in capital letters: they are told apart by them."""
+    """A code or a mark as typed, and in capital letters: a small letter makes it another one."""
     return word, word.upper()
 
 
@@ -90,7 +92,7 @@ def _find_batches(kitchen: Kitchen, words: list[str], day: date | None) -> Itera
     if day is None:
         named = _all_words(words, "name__icontains", "cut__icontains")
         # the batch of a piece or a pack that is asked for by its mark
-        is_coded = len(words) <= len(_CODE_AND_MARK)
+        is_coded = len(words) <= CODE_AND_MARK
         mine = mine.filter(named | Q(code__in=_as_codes(words[0])) if is_coded else named)
     else:
         begins, ends = _span(day)
@@ -104,13 +106,9 @@ def _find_batches(kitchen: Kitchen, words: list[str], day: date | None) -> Itera
         yield FoundOut(kind="batch", title=f"{code} {name}", detail=detail, code=code)
 
 
-#: A batch's code, and the mark of a piece or a pack.
-_CODE_AND_MARK: Final = ("code", "mark")
-
-
 def _find_pieces(kitchen: Kitchen, words: list[str], _day: date | None) -> Iterator[FoundOut]:
     """A piece by the code of its batch and its mark: "B-02 A"."""
-    if len(words) != len(_CODE_AND_MARK):
+    if len(words) != CODE_AND_MARK:
         return
     batch = Batch.objects.filter(kitchen=kitchen, code__in=_as_codes(words[0])).only("code", "name").first()
     if batch is None:
@@ -130,7 +128,7 @@ def _find_packs(kitchen: Kitchen, words: list[str], day: date | None) -> Iterato
     if day is not None:
         begins, ends = _span(day)
         mine = mine.filter(packed_at__gte=begins, packed_at__lt=ends)
-    elif len(words) == len(_CODE_AND_MARK):
+    elif len(words) == CODE_AND_MARK:
         named = Q(batch__code__in=_as_codes(words[0]), mark__in=_as_codes(words[1]))
         mine = mine.filter(named | _all_words(words, "product__icontains"))
     else:

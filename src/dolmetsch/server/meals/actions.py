@@ -11,6 +11,7 @@ from dolmetsch.server.meals.jobs import words_of
 from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made
 from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.meals.queries import get_meal
+from dolmetsch.server.meals.words import say_products
 from dolmetsch.server.meals.working import Worked, work_out
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
@@ -111,7 +112,7 @@ def name_batch(write: Write, name: str, data: schemas.MadeIn) -> MealMade:
     def record() -> MealMade:
         meal = get_meal(write.kitchen, name)
         reader = Reader.of(write.kitchen)
-        makes = {" and ".join(job.products): job.products for job in list_jobs_of([meal])}
+        makes = {say_products(job.products): job.products for job in list_jobs_of([meal])}
         if data.product not in makes:
             reader.refuse(
                 "product", "unknown", "Put the plan on the list first; then say what is made in what."

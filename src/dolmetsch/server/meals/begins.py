@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Final
 
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.meals.jobs import SMOKED
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.over import find_over
 
@@ -26,9 +27,7 @@ def places_of(kinds: list[str], begins: dict[str, datetime]) -> dict[int, dateti
     for kind, at in begins.items():
         if kind == AFTER_CURE and "cure" in kinds[:-1]:
             found[kinds.index("cure") + 1] = at
-        elif kind == "smoke" and (
-            smoked := [place for place, one in enumerate(kinds) if one in ("smoke", "cook")]
-        ):
+        elif kind == "smoke" and (smoked := [place for place, one in enumerate(kinds) if one in SMOKED]):
             found[smoked[0]] = max(at, found.get(smoked[0], at))
         elif kind in kinds:
             found[kinds.index(kind)] = at

@@ -1,6 +1,6 @@
 """What a plan is worked out from, read once however many changes of it are tried."""
 
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from fractions import Fraction
@@ -22,7 +22,8 @@ from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.larder.queries import find_paces
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import Coming, list_coming
-from dolmetsch.server.meals.listed import input_of, list_listed
+from dolmetsch.server.meals.facts import find_facts
+from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_listed
 from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.meals.record import OwnRecord, read_record
 from dolmetsch.server.prices.queries import Priced, list_priced
@@ -33,7 +34,8 @@ from dolmetsch.server.writing.kept_answers import keep_until_write
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Known:
     """Dishes, plates and what is left of each product by names in small letters; methods (None: cannot be
-    read any more) and meats by name. ``others``: plans on the list beside this one.
+    read any more) and meats by name. ``others``: plans on the list beside this one,
+    whose open jobs ask for so many minutes of ``work`` by day.
     """
 
     kitchen: Kitchen
@@ -51,6 +53,7 @@ class Known:
     own: OwnRecord
     coming: Sequence[Coming]
     others: Sequence[Meal]
+    work: Sequence[tuple[date, int]]
 
 
 def gather(kitchen: Kitchen, now: datetime, data: schemas.MealIn) -> Known:
@@ -97,4 +100,14 @@ def _gather(
         own=own,
         coming=list_coming(kitchen, now, own, apart_from=name),
         others=others,
+        work=list(_list_work(kitchen, others)),
     )
+
+
+def _list_work(kitchen: Kitchen, meals: Sequence[Meal]) -> Iterator[tuple[date, int]]:
+    """Days and minutes of the jobs of ``meals`` that are not done."""
+    jobs = list_jobs_of(meals) if meals else []
+    facts = find_facts(kitchen, jobs)
+    for job in jobs:
+        if job.pk not in facts:
+            yield timezone.localdate(job.due_at), job.minutes

@@ -50,22 +50,22 @@ def list_jobs_of(meals: Sequence[Meal]) -> list[MealJob]:
 
 def list_live_jobs(meals: Sequence[Meal], now: datetime) -> list[MealJob]:
     """As ``list_jobs_of``, without those of a meal that is over: a week ago, or of a week that repeats."""
-    by_name = {meal.name: input_of(meal, timezone.localdate(now)) for meal in meals}
+    today = timezone.localdate(now)
     last: dict[str, date] = {}
     jobs = list_jobs_of(meals)
     for job in jobs:
         end = timezone.localdate(job.ends_at)
         last[job.meal.name] = max(end, last.get(job.meal.name, end))
-    today = timezone.localdate(now)
+    live = {meal.name for meal in meals if meal.name in last and _is_live(meal, last[meal.name], today)}
+    return [job for job in jobs if job.meal.name in live]
 
-    def is_live(name: str) -> bool:
-        data = by_name[name]
-        # what was done for another week than the one it is planned for
-        if data.is_weekly and data.day - last[name] > WEEK / 2:
-            return False
-        return today - last[name] <= WEEK
 
-    return [job for job in jobs if is_live(job.meal.name)]
+def _is_live(meal: Meal, last: date, today: date) -> bool:
+    """Whether a listing whose ``last`` job ended on that day is of the meal that is planned now."""
+    data = input_of(meal, today)
+    if data.is_weekly and data.day - last > WEEK / 2:
+        return False
+    return today - last <= WEEK
 
 
 def list_listed(kitchen: Kitchen) -> list[Meal]:

@@ -25,7 +25,7 @@ from dolmetsch.server.meals.models import Meal, MealJob
 from dolmetsch.server.meals.rescues import list_rescues
 from dolmetsch.server.meals.showing import show_worked
 from dolmetsch.server.meals.ways_out import say_wants
-from dolmetsch.server.meals.words import say_hours, say_time
+from dolmetsch.server.meals.words import say_hours, say_products, say_time
 from dolmetsch.server.meals.working import work_out
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
@@ -91,7 +91,7 @@ def show_jobs(jobs: Sequence[MealJob], facts: Mapping[int, Fact], now: datetime)
             schemas.MealJobOut(
                 uid=job.uid,
                 meal=job.meal.name,
-                product=" and ".join(job.products),
+                product=say_products(job.products),
                 done_at=None if fact is None else fact.at,
                 by_batch=fact is not None and fact.by_batch,
                 words=job.words,
@@ -126,7 +126,7 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
         plan=show_worked(worked),
         jobs=show_jobs(jobs, facts, now),
         made=[
-            schemas.MadeOut(product=" and ".join(products), batch=made.get(products, ""))
+            schemas.MadeOut(product=say_products(products), batch=made.get(products, ""))
             for products in dict.fromkeys(tuple(job.products) for job in jobs)
         ],
         batches=_list_choices(kitchen, made.values()),
@@ -172,7 +172,7 @@ def write_meal_calendar(kitchen: Kitchen, name: str) -> bytes:
         event.add("dtstamp", job.recorded_at)
         event.add("dtstart", job.due_at)
         event.add("dtend", job.due_at + timedelta(minutes=job.minutes or 15))
-        of = f", {' and '.join(job.products)}" if job.products else ""
+        of = f", {say_products(job.products)}" if job.products else ""
         event.add("summary", f"{job.words}: {meal.name}{of}")
         event.add_component(make_alarm(job.words))
         calendar.add_component(event)

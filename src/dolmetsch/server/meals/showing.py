@@ -17,7 +17,7 @@ from dolmetsch.server.meals.fitting import show_clashes, show_lanes
 from dolmetsch.server.meals.jobs import DAY, DAYS_NEEDED, words_of
 from dolmetsch.server.meals.shopping import list_shopping
 from dolmetsch.server.meals.ways_out import list_ways_out
-from dolmetsch.server.meals.words import say_hours, say_time
+from dolmetsch.server.meals.words import say_hours, say_products, say_time
 from dolmetsch.server.meals.working import Batch, Worked, find_soonest, work_out
 from dolmetsch.server.quantities.printing import (
     print_money,
@@ -73,7 +73,7 @@ def show_worked(worked: Worked) -> schemas.MealOut:
 def _name(worked: Worked, batch: Batch) -> str:
     """What a batch of the plan is called on its lanes."""
     if len(worked.batches) > 1:
-        return " and ".join(batch.products)
+        return say_products(batch.products)
     return worked.read.data.name or "this plan"
 
 
@@ -151,7 +151,7 @@ def _show_jobs(worked: Worked) -> Iterator[schemas.JobOut]:
     for index, batch in enumerate(worked.batches):
         for place, (one, step) in enumerate(zip(batch.placed, batch.steps, strict=True)):
             yield schemas.JobOut(
-                product=" and ".join(batch.products) if len(worked.batches) > 1 else "",
+                product=say_products(batch.products) if len(worked.batches) > 1 else "",
                 basis=own.say_basis(step),
                 reserve_hours=round(one.job.reserve.total_seconds() / 3600, 1),
                 kind=one.job.kind,

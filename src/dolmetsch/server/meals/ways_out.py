@@ -13,7 +13,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
-from dolmetsch.server.meals.words import say_time
+from dolmetsch.server.meals.words import say_products, say_time
 from dolmetsch.server.meals.working import LATER_DAYS, MOST_MOVED, Worked, find_soonest, work
 from dolmetsch.server.quantities.printing import print_day, print_money, print_weight
 from dolmetsch.server.quantities.reader import Reader
@@ -142,7 +142,7 @@ def _move_by_days(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
 def _list_changes(worked: Worked) -> Iterator[Change]:
     """Changes to one batch of the plan: more loads of the smoker, or ready earlier than the others."""
     for batch in worked.batches:
-        which = " and ".join(batch.products) if len(worked.batches) > 1 else "it"
+        which = say_products(batch.products) if len(worked.batches) > 1 else "it"
         if batch.read.loads == 1 and any(step.kind in SMOKED for step in batch.steps):
             yield Change(words=f"Smoke {which} in two loads", place=batch.make, update={"loads": 2})
         for days in (1, 2) if len(worked.batches) > 1 else ():

@@ -1,5 +1,6 @@
-"""Moments and spans of a plan in words, by the kitchen's clock."""
+"""What a plan makes, its moments and spans in words, by the kitchen's clock."""
 
+from collections.abc import Iterable
 from datetime import datetime, timedelta
 
 from django.utils import timezone
@@ -18,3 +19,8 @@ def say_hours(span: timedelta) -> str:
         return f"{hours // 24} days"
     count, unit = (minutes, "minute") if minutes < 60 else (hours, "hour")
     return f"1 {unit}" if count == 1 else f"{count} {unit}s"
+
+
+def say_products(products: Iterable[str]) -> str:
+    """What is made together: "Cherry jowl and Jowl ends"."""
+    return " and ".join(products)

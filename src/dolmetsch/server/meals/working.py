@@ -17,12 +17,12 @@ from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import Coming, is_in_time
-from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.fitting import Fitted, Laying, Surroundings, fit_plan, look_around
 from dolmetsch.server.meals.jobs import DAY, in_loads, list_jobs
 from dolmetsch.server.meals.known import Known, gather
-from dolmetsch.server.meals.listed import input_of, list_jobs_of
+from dolmetsch.server.meals.listed import input_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
+from dolmetsch.server.meals.words import say_products
 
 #: Lanes show so many days after the meal.
 SHOWN_AFTER: Final = timedelta(days=2)
@@ -141,15 +141,13 @@ def _look_around(known: Known, read: ReadMeal, last: datetime, *, days: int) -> 
     """What is around the plan up to so many ``days`` after it is served ``last``."""
     if read.reader.problems:
         last = known.now
-    jobs = list_jobs_of(known.others) if known.others else []
-    facts = find_facts(known.kitchen, jobs)
     return look_around(
         known.kitchen,
         known.now,
         until=last + timedelta(days=days),
         shown_until=last + SHOWN_AFTER,
         apart_from=read.data.name,
-        work=[(timezone.localdate(job.due_at), job.minutes) for job in jobs if job.pk not in facts],
+        work=known.work,
     )
 
 
@@ -179,7 +177,7 @@ def work(read: ReadMeal, around: Surroundings, others: Others) -> Worked:
         around,
         [
             Laying(
-                name=" and ".join(batch.products),
+                name=say_products(batch.products),
                 placed=batch.placed,
                 pieces=batch.pieces,
                 places=batch.read.places,

@@ -46,9 +46,13 @@ def keep_until_write(
     """
     if connection.in_atomic_block:
         return make()
-    moment = int(now.timestamp()) // MOST_SECONDS
+    return keep((*_as_it_is(kitchen, now.timestamp()), *about), make)
+
+
+def _as_it_is(kitchen: Kitchen, seconds: float) -> tuple[object, ...]:
+    """What changes with the kitchen's next write, with the clock it is read by, and after MOST_SECONDS."""
     zone = timezone.get_current_timezone_name()
-    return keep((kitchen.pk, kitchen.writes, zone, moment, *about), make)
+    return kitchen.pk, kitchen.writes, zone, int(seconds) // MOST_SECONDS
 
 
 def _key(about: tuple[object, ...]) -> str:
@@ -67,8 +71,7 @@ def until_next_write(view: View) -> View:
     @wraps(view)
     def answer(request: HttpRequest, kitchen_slug: str, **path: Any) -> HttpResponse:
         kitchen = kitchen_of(request, kitchen_slug)
-        about = (kitchen.pk, kitchen.writes, timezone.get_current_timezone_name(), request.get_full_path())
-        key = _key((*about, int(time.time()) // MOST_SECONDS))
+        key = _key((*_as_it_is(kitchen, time.time()), request.get_full_path()))
         kept = cache.get(key)
         if kept is not None:
             return HttpResponse(kept, content_type="application/json")

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { asDate, hoursText, longDayText } from '@/shared/quantity/when'
+import { rangeText } from './rangeText'
 import WaysOut from './WaysOut.vue'
 import type { Meal, MealDraft, MealIn } from './useMeals'
 
@@ -14,8 +15,6 @@ const props = defineProps<{ plan: Meal; draft: MealDraft; isUnderWay?: boolean }
 const emit = defineEmits<{ take: [input: MealIn] }>()
 const { weightText, money, inUnit, unit } = useUnits()
 type Buy = Schemas['BuyOut']
-const range = (low: string | null, high: string | null, show: (one: string) => string): string =>
-  low === null || high === null ? 'not known' : low === high ? show(low) : `${show(low)} to ${show(high)}`
 const percent = (one: string): string => `${Math.round(Number(one))} %`
 const packs = (buy: Buy): string =>
   buy.packs === null ? '' : `${buy.packs} ${buy.packs === 1 ? 'pack' : 'packs'}, `
@@ -91,13 +90,13 @@ const hereText = (line: Schemas['ShoppingOut']): string =>
     <template v-for="one in plan.plates" :key="one.dish">
       <h2>{{ one.dish }}</h2>
       <p class="pair">
-        <span>A plate will cost</span><b>{{ range(one.low, one.high, money) }}</b>
+        <span>A plate will cost</span><b>{{ rangeText(one.low, one.high, money) }}</b>
       </p>
       <p v-if="one.food_low !== null" class="pair">
-        <span>Food cost</span><b>{{ range(one.food_low, one.food_high, percent) }}</b>
+        <span>Food cost</span><b>{{ rangeText(one.food_low, one.food_high, percent) }}</b>
       </p>
       <p v-if="one.leave_low !== null" class="pair">
-        <span>{{ one.plates }} leave</span><b>{{ range(one.leave_low, one.leave_high, money) }}</b>
+        <span>{{ one.plates }} leave</span><b>{{ rangeText(one.leave_low, one.leave_high, money) }}</b>
       </p>
     </template>
     <p v-if="plan.work_minutes" class="pair">

@@ -2,6 +2,7 @@
 import { computed, toRef } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { asDate, hoursText, longDayText, weekMomentText } from '@/shared/quantity/when'
+import { rangeText } from './rangeText'
 import { type MealPage, useMealPages } from './useMeals'
 
 /** Plans side by side: what to buy, when to begin, whether it fits, what it costs. */
@@ -9,10 +10,8 @@ const props = defineProps<{ names: string[] }>()
 const pages = useMealPages(toRef(props, 'names'))
 const { weightText, money } = useUnits()
 const columns = computed(() => pages.value.filter((page): page is MealPage => page !== undefined))
-const span = (low: string | null, high: string | null): string =>
-  low === null || high === null ? 'not known' : low === high ? money(low) : `${money(low)} to ${money(high)}`
 const plates = (page: MealPage): string =>
-  page.plan.plates.map((one) => `${one.dish}: ${span(one.low, one.high)}`).join(' · ') || '–'
+  page.plan.plates.map((one) => `${one.dish}: ${rangeText(one.low, one.high, money)}`).join(' · ') || '–'
 function fits({ plan, on_time, is_under_way, is_late }: MealPage): string {
   if (is_under_way) return `${is_late ? '▲' : '✓'} ${on_time}`
   if (plan.is_too_late) return '▲ too late to begin'
