@@ -48,9 +48,9 @@ class PlateScore:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PairResult:
-    """Two plates: how much the first is ahead, how often chance does it, how many more would do.
+    """Two plates: how much the first is ahead, how often chance does it, how many more it needs.
 
-    ``chance`` is of the pair among all pairs together (Holm). ``wins``, ``ties`` and ``losses`` count tasters.
+    ``chance`` is of the pair among all pairs together (Holm); ``wins``, ``ties``, ``losses`` count tasters.
     ``more``: further tastings after which a difference like the one found is seen eight times in ten; None
     where it is settled, and where ``MOST_MORE`` would not do.
     """
@@ -201,7 +201,7 @@ def count_more(ahead: float, variance: float | None, count: int) -> int | None:
     """Further tastings until a mean difference like ``ahead`` is seen eight times in ten at the 5 % level.
 
     n = ((z(0.975) + z(0.8)) · s ÷ d)² + z(0.975)² ÷ 2 (Guenther 1981: the spread is estimated too), less
-    those there are; at least one. None where there is no difference to see, or over ``MOST_MORE`` would be needed.
+    those there are; at least one. None where there is no difference to see, or over ``MOST_MORE`` are needed.
     """
     if variance is None or abs(ahead) <= _SAME:
         return None
