@@ -169,7 +169,8 @@ def compute_pair_chance(ahead: Sequence[float]) -> float:
             following[value - step] += count
         counts = following
     found = abs(sum(steps))
-    return sum(count for value, count in counts.items() if abs(value) >= found) / 2 ** len(steps)
+    as_far = sum(count for value, count in counts.items() if abs(value) >= found)
+    return as_far / sum(counts.values())
 
 
 def _hold_together(chances: Sequence[float]) -> list[float]:

@@ -13,6 +13,7 @@ from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.access.api import router as access
 from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
+from dolmetsch.server.books.api import router as books
 from dolmetsch.server.cures.api import router as cures
 from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.dishes.api import router as dishes
@@ -114,5 +115,6 @@ for router in (
     lanes,
     meals,
     finding,
+    books,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

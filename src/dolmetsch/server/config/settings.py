@@ -53,6 +53,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.larder",
     "dolmetsch.server.dishes",
     "dolmetsch.server.meals",
+    "dolmetsch.server.books",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

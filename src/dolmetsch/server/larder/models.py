@@ -13,7 +13,13 @@ from dolmetsch.core.reference.keeping import KEEPING
 from dolmetsch.core.slicing.packs import FATES
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.quantities.columns import grams_field, money_check, money_field, weight_check
+from dolmetsch.server.quantities.columns import (
+    exact_money_field,
+    grams_field,
+    money_check,
+    money_field,
+    weight_check,
+)
 from dolmetsch.server.quantities.lengths import (
     MARK_LENGTH,
     NAME_LENGTH,
@@ -199,10 +205,10 @@ class PackNow(models.Model):
 
     pack = models.OneToOneField(Pack, on_delete=models.CASCADE, primary_key=True, related_name="now")
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
-    cost = models.DecimalField(max_digits=24, decimal_places=12)
+    cost = exact_money_field()
     left_grams = models.DecimalField(max_digits=20, decimal_places=12)
     left_slices = models.PositiveIntegerField(null=True)
-    left_cost = models.DecimalField(max_digits=24, decimal_places=12)
+    left_cost = exact_money_field()
     state = models.CharField(max_length=8)
     store = models.CharField(max_length=WORD_LENGTH, blank=True)
     keeps = models.CharField(max_length=12, blank=True)
@@ -231,7 +237,7 @@ class TakenNow(models.Model):
     product = models.CharField(max_length=NAME_LENGTH)
     day = models.DateField()
     grams = models.DecimalField(max_digits=20, decimal_places=12)
-    cost = models.DecimalField(max_digits=24, decimal_places=12)
+    cost = exact_money_field()
     income = money_field()
 
     class Meta:

@@ -20,6 +20,11 @@ def money_field(**options: Any) -> Any:
     return models.DecimalField(max_digits=12, decimal_places=MONEY_PLACES, **options)
 
 
+def exact_money_field(**options: Any) -> Any:
+    """Money as computed, not as paid: to 12 places, so that sums of it are right to the cent."""
+    return models.DecimalField(max_digits=24, decimal_places=12, **options)
+
+
 def ratio_field() -> Any:
     """A ratio 0–1; null where it was not entered."""
     return models.DecimalField(max_digits=9, decimal_places=RATIO_PLACES, null=True, blank=True)

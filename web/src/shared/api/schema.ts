@@ -2358,6 +2358,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/books/yields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Yield Book
+         * @description Every batch a dot, by cut and way or by step, parted by source, season, cook, thickness or inside.
+         */
+        get: operations["getYieldBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/books/unusual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Unusual Book
+         * @description What was out of the usual, and what else differed then.
+         */
+        get: operations["getUnusualBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/books/money": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Money Book
+         * @description Saved or lost in a year beside a kind of the shop's; where packs went; machines that pay.
+         */
+        get: operations["getMoneyBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/books/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Price Book
+         * @description Raw and shop prices over time by source, and the house at today's prices.
+         */
+        get: operations["getPriceBook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Tool
+         * @description Record a machine that is to pay for itself.
+         */
+        post: operations["buyTool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/tools/{tool_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Tool Canceled
+         * @description Take a machine back that was recorded by mistake.
+         */
+        post: operations["cancelTool"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2696,7 +2816,8 @@ export interface components {
          * @description Meat as purchased: at least one weight; a price by weight or for the pack.
          *
          *     With ``source`` it is a piece of another batch and brings its cost along: then weight and price may be
-         *     left out. ``solution`` in per cent. An empty mark takes the next free one.
+         *     left out. ``solution`` in per cent. An empty mark takes the next free one. ``bought_from``: the
+         *     butcher or shop.
          */
         BoughtIn: {
             /**
@@ -2747,6 +2868,11 @@ export interface components {
              * @default
              */
             scale: string;
+            /**
+             * Bought From
+             * @default
+             */
+            bought_from: string;
             source?: components["schemas"]["SourceIn"] | null;
         };
         /**
@@ -3709,25 +3835,14 @@ export interface components {
         };
         /**
          * PartOut
-         * @description A part of the bill; the columns add up to their totals to the cent. ``entries`` it comes from.
+         * @description Batches of one source, season, cook, thickness or temperature; empty ``label``: all of them.
          */
         PartOut: {
-            /** Sort */
-            sort: string;
-            /** Name */
-            name: string;
             /** Label */
             label: string;
-            /** Per Lb */
-            per_lb: string;
-            /** Per Kg */
-            per_kg: string;
-            /** Per Portion */
-            per_portion: string | null;
-            /** On Batch */
-            on_batch: string;
-            /** Entries */
-            entries: number[];
+            spread: components["schemas"]["SpreadOut"];
+            /** Dots */
+            dots: components["schemas"]["DotOut"][];
         };
         /**
          * RungOut
@@ -3776,18 +3891,26 @@ export interface components {
         };
         /**
          * SpreadOut
-         * @description Standard deviations from scale error alone. ``is_known``: some weighing names its scale.
+         * @description Batches together, in per cent. ``low`` and ``high``: the band of eight in ten, from three batches on.
+         *
+         *     ``deviation`` as found, ``scale`` what the scale alone makes of it, ``own`` what is left; in points.
          */
         SpreadOut: {
-            /** Is Known */
-            is_known: boolean;
-            unit_cost: components["schemas"]["UnitCost"] | null;
-            /** Portion */
-            portion: string | null;
-            /** Kept */
-            kept: string | null;
-            /** Saved On Batch */
-            saved_on_batch: (string | null)[];
+            /** Batches */
+            batches: number;
+            /** Middle */
+            middle: string;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Deviation */
+            deviation: string | null;
+            /** Scale */
+            scale: string;
+            /** Own */
+            own: string | null;
+            price: components["schemas"]["UnitCost"] | null;
         };
         /**
          * StowedOut
@@ -3869,17 +3992,36 @@ export interface components {
         };
         /**
          * YearOut
-         * @description What the finished batches of the past year saved beside each shop's pack, summed up.
+         * @description A year beside one kind of the shop's; figures None where there is too little to say.
          *
-         *     ``batches`` in all, ``compared`` of them with a pack of that name; ``saved`` null where those are too few.
+         *     ``beat`` and ``lost`` count batches that were cheaper and dearer than the shop; ``hours`` are those of the
+         *     ``hours_batches`` batches whose minutes were recorded.
          */
         YearOut: {
             /** Batches */
             batches: number;
-            /** Compared */
-            compared: number[];
             /** Saved */
-            saved: (string | null)[];
+            saved: string;
+            /** Saved Without Work */
+            saved_without_work: string;
+            /** Labor */
+            labor: string;
+            weight: components["schemas"]["Weight"];
+            per_weight: components["schemas"]["UnitCost"] | null;
+            /** Per Month */
+            per_month: string | null;
+            /** Hours */
+            hours: string;
+            /** Hours Batches */
+            hours_batches: number;
+            /** Earned An Hour */
+            earned_an_hour: string | null;
+            /** Beat */
+            beat: number;
+            /** Lost */
+            lost: number;
+            /** Too Little */
+            too_little: string | null;
         };
         /**
          * YieldDial
@@ -7363,13 +7505,23 @@ export interface components {
         };
         /**
          * DotOut
-         * @description A weighing: days since it was hung, and per cent lost.
+         * @description A batch: what it kept in per cent, what a pound or kilogram cost then, and when.
          */
         DotOut: {
-            /** Day */
-            day: number;
-            /** Lost */
-            lost: number;
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Kept */
+            kept: string;
+            price: components["schemas"]["UnitCost"] | null;
+            /** Is Last */
+            is_last: boolean;
         };
         /**
          * FermentOut
@@ -9355,6 +9507,307 @@ export interface components {
             name: string;
             /** Id */
             id?: number | null;
+        };
+        /**
+         * ChangeOut
+         * @description What a change goes with, in words, and on what that rests.
+         */
+        ChangeOut: {
+            /** Sort */
+            sort: string;
+            /** Said */
+            said: string;
+            /** Basis */
+            basis: string;
+            /** Is More Than Chance */
+            is_more_than_chance: boolean;
+        };
+        /**
+         * SortOut
+         * @description Batches of one cut and way, or steps of one cut and method. ``unsaid``: batches whose part is unknown.
+         *
+         *     ``forecast``: what forecasts of the step go by; None of whole batches.
+         */
+        SortOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Cut */
+            cut: string;
+            /** Way */
+            way: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Unsaid */
+            unsaid: number;
+            /** Forecast */
+            forecast: string | null;
+        };
+        /**
+         * YieldBookOut
+         * @description Yields by cut and way or by step, and what changes go with; of each sort the latest batches.
+         */
+        YieldBookOut: {
+            /** Sorts */
+            sorts: components["schemas"]["SortOut"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Batches */
+            batches: number;
+            /** Read Of Each */
+            read_of_each: number;
+        };
+        /**
+         * UnusualBookOut
+         * @description What was out of the usual, the latest first; ``too_few``: sorts with too few batches to say.
+         */
+        UnusualBookOut: {
+            /** Unusual */
+            unusual: components["schemas"]["UnusualOut"][];
+            /** Looked At */
+            looked_at: number;
+            /** Too Few */
+            too_few: number;
+        };
+        /**
+         * UnusualOut
+         * @description A batch or a step beyond what is usual; ``differed``: what else was different then.
+         */
+        UnusualOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Said */
+            said: string;
+            /** Basis */
+            basis: string;
+            /** Differed */
+            differed: string[];
+        };
+        /**
+         * FateSumOut
+         * @description What became of packs: weight, cost and income.
+         */
+        FateSumOut: {
+            /** Fate */
+            fate: string;
+            /** Label */
+            label: string;
+            weight: components["schemas"]["Weight"];
+            /** Cost */
+            cost: string;
+            /** Income */
+            income: string;
+        };
+        /**
+         * MoneyOut
+         * @description Money of one calendar year beside one kind of the shop's (None: there is none yet).
+         *
+         *     ``sold_part``: of what people ate, the part that was sold or plated, in per cent of its cost.
+         */
+        MoneyOut: {
+            /** Year */
+            year: number;
+            /** Years */
+            years: components["schemas"]["YearSumOut"][];
+            /** Kind */
+            kind: string | null;
+            /** Kinds */
+            kinds: string[];
+            sums: components["schemas"]["YearOut"] | null;
+            /** Points */
+            points: components["schemas"]["SavedPointOut"][];
+            /** Months */
+            months: components["schemas"]["MonthOut"][];
+            /** Fates */
+            fates: components["schemas"]["FateSumOut"][];
+            /** Sold Part */
+            sold_part: string | null;
+            thrown_weight: components["schemas"]["Weight"];
+            /** Thrown Cost */
+            thrown_cost: string;
+            /** Tools */
+            tools: components["schemas"]["ToolOut"][];
+        };
+        /**
+         * MonthOut
+         * @description A month: batches finished, and what they saved with and without work.
+         */
+        MonthOut: {
+            /**
+             * Month
+             * Format: date
+             */
+            month: string;
+            /** Batches */
+            batches: number;
+            /** Saved */
+            saved: string;
+            /** Saved Without Work */
+            saved_without_work: string;
+            weight: components["schemas"]["Weight"];
+            per_weight: components["schemas"]["UnitCost"] | null;
+        };
+        /**
+         * SavedPointOut
+         * @description The sum saved up to a batch, or up to the last of ``batches`` batches.
+         */
+        SavedPointOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Code */
+            code: string;
+            /** Batches */
+            batches: number;
+            /** Saved */
+            saved: string;
+            /** Sum */
+            sum: string;
+            /** Sum Without Work */
+            sum_without_work: string;
+        };
+        /**
+         * ToolOut
+         * @description A machine bought: what it cost, what was saved since, and when that had paid for it.
+         */
+        ToolOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Paid */
+            paid: string;
+            /**
+             * Bought On
+             * Format: date
+             */
+            bought_on: string;
+            /** Saved Since */
+            saved_since: string;
+            /** Batches Since */
+            batches_since: number;
+            /** Paid On */
+            paid_on: string | null;
+            /** Said */
+            said: string;
+        };
+        /**
+         * YearSumOut
+         * @description A calendar year: batches finished, and what they saved.
+         */
+        YearSumOut: {
+            /** Year */
+            year: number;
+            /** Batches */
+            batches: number;
+            /** Saved */
+            saved: string;
+        };
+        /**
+         * PriceBookItemOut
+         * @description A thing with its prices by source. ``change``: the latest against a year before, in per cent.
+         */
+        PriceBookItemOut: {
+            /** Name */
+            name: string;
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "meat" | "shop_pack";
+            /** Kind */
+            kind: string;
+            /** Lines */
+            lines: components["schemas"]["PriceLineOut"][];
+            /** Change */
+            change: string | null;
+        };
+        /**
+         * PriceBookOut
+         * @description Prices over time, and where the house would be at today's.
+         */
+        PriceBookOut: {
+            /** Items */
+            items: components["schemas"]["PriceBookItemOut"][];
+            /** House */
+            house: components["schemas"]["TodaysHouseOut"][];
+        };
+        /**
+         * PriceLineOut
+         * @description The prices of one thing at one source, oldest first.
+         */
+        PriceLineOut: {
+            /** Source */
+            source: string;
+            /** Points */
+            points: components["schemas"]["PricePointOut"][];
+            latest: components["schemas"]["UnitCost"];
+        };
+        /**
+         * PricePointOut
+         * @description A price seen on a day.
+         */
+        PricePointOut: {
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            price: components["schemas"]["UnitCost"];
+        };
+        /**
+         * TodaysHouseOut
+         * @description A sort of batch at today's prices: the last batch's pound as it was, and with today's meat.
+         *
+         *     ``shop`` is the shop's pack of its kind today, ``saved`` a pound or kilogram less the house's; None: no
+         *     price.
+         */
+        TodaysHouseOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string;
+            then: components["schemas"]["UnitCost"];
+            /** Meat Item */
+            meat_item: string | null;
+            now: components["schemas"]["UnitCost"] | null;
+            /** Shop Name */
+            shop_name: string | null;
+            shop: components["schemas"]["UnitCost"] | null;
+            saved: components["schemas"]["UnitCost"] | null;
+        };
+        /**
+         * ToolIn
+         * @description A machine as bought: a slicer, a sealer, a smoker.
+         */
+        ToolIn: {
+            /** Name */
+            name: string;
+            /** Paid */
+            paid: string;
+            /**
+             * Bought On
+             * Format: date
+             */
+            bought_on: string;
+        };
+        /**
+         * ToolGoneIn
+         * @description A machine recorded by mistake: why it should not count.
+         */
+        ToolGoneIn: {
+            /** Reason */
+            reason: string;
         };
     };
     responses: never;
@@ -24171,6 +24624,697 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FindOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getYieldBook: {
+        parameters: {
+            query?: {
+                by?: "way" | "step";
+                part?: "none" | "source" | "season" | "cook" | "thickness" | "inside";
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getUnusualBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnusualBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getMoneyBook: {
+        parameters: {
+            query?: {
+                year?: number | null;
+                kind?: string;
+            };
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoneyOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getPriceBook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    buyTool: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToolIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancelTool: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                tool_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ToolGoneIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolOut"][];
                 };
             };
             /** @description Bad Request */

@@ -12,6 +12,7 @@ export type BoughtDraft = {
   extras: { what: string; cost: string }[]
   solution: string
   scale: string
+  bought_from: string
   from_batch: string
   from_piece: string
   from_weight: string
@@ -27,6 +28,7 @@ export const blankBought = (price_basis: Bought['price_basis'] = 'per_lb'): Boug
   extras: [],
   solution: '',
   scale: '',
+  bought_from: '',
   from_batch: '',
   from_piece: '',
   from_weight: '',
@@ -48,9 +50,10 @@ export function boughtContent(draft: BoughtDraft): Bought {
 /** What was bought as recorded, to be corrected. */
 export function boughtOf(content: Content): BoughtDraft {
   if (content.act !== 'bought') return blankBought()
-  const { mark, cut, label_weight, own_weight, price_basis, price, solution, scale, source } = content
+  const { mark, cut, label_weight, own_weight, price_basis, price, solution, scale, bought_from, source } =
+    content
   return {
-    ...{ mark, cut, label_weight, own_weight, price_basis, price, solution, scale },
+    ...{ mark, cut, label_weight, own_weight, price_basis, price, solution, scale, bought_from },
     extras: content.extras.map((extra) => ({ ...extra })),
     from_batch: source?.batch ?? '',
     from_piece: source?.piece ?? '',

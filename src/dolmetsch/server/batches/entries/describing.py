@@ -116,6 +116,8 @@ def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
         lines.append(f"{much} {lot.from_mark} from {lot.from_batch.code}{pack}")
     if lot.paid or lot.from_batch is None:
         lines.append(paid)
+    if lot.bought_from:
+        lines.append(f"from {lot.bought_from}")
     if rows.extras:
         extras = [f"{extra.what} {sign}{_money(extra.cost)}" for extra in rows.extras]
         lines.append("and " + " · ".join(extras))
@@ -255,6 +257,7 @@ def _read_back_lot(rows: EntryRows, lot: LotLine) -> typed.BoughtIn:
             "extras": [{"what": extra.what, "cost": extra.typed} for extra in rows.extras],
             "solution": "" if lot.solution_ratio is None else plain(lot.solution_ratio * 100),
             "scale": rows.entry.scale_typed,
+            "bought_from": lot.bought_from,
             "source": source,
         }
     )

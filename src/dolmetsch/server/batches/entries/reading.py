@@ -172,6 +172,7 @@ def _read_bought(
         from_mark=source.piece if source else "",
         from_grams=taken_grams,
         from_typed=source.weight if source else "",
+        bought_from="" if source else content.bought_from,
     )
     return EntryRows(
         entry=entry,

@@ -4,7 +4,19 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
-from dolmetsch.server.quantities.typed import Body, ByName, Code, Kind, Mark, Marks, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import (
+    Body,
+    ByName,
+    Code,
+    Kind,
+    Mark,
+    Marks,
+    Name,
+    Reason,
+    Source,
+    Typed,
+    Word,
+)
 
 Material = Literal["skin", "lean", "fat", "bone", "waste", "ends", "other"]
 
@@ -80,7 +92,8 @@ class BoughtIn(Body):
     """Meat as purchased: at least one weight; a price by weight or for the pack.
 
     With ``source`` it is a piece of another batch and brings its cost along: then weight and price may be
-    left out. ``solution`` in per cent. An empty mark takes the next free one.
+    left out. ``solution`` in per cent. An empty mark takes the next free one. ``bought_from``: the
+    butcher or shop.
     """
 
     act: Literal["bought"] = "bought"
@@ -93,6 +106,7 @@ class BoughtIn(Body):
     extras: Annotated[list[ExtraIn], Field(max_length=12)] = []
     solution: Typed = ""
     scale: Typed = ""
+    bought_from: Source = ""
     source: SourceIn | None = None
 
 

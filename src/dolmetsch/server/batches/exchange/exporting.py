@@ -106,6 +106,7 @@ def _write_lot(row: EntryRows, unit: str, upstream: dict[int, Json]) -> Json:
             "extras": [{"what": extra.what, "cost": _money(extra.cost)} for extra in row.extras] or None,
             "solution": None if lot.solution_ratio is None else plain(lot.solution_ratio),
             "scale": _spell_scale(row.entry, unit),
+            "bought_from": lot.bought_from or None,
             "bought_at": row.entry.happened_at.isoformat(),
         }
     )

@@ -262,6 +262,7 @@ def _read_lots(document: Json) -> Iterator[Described]:
             ],
             "solution": _percent(lot.get("solution")),
             "scale": lot.get("scale") or (document.get("scale") if lot.get("weight") else None) or "",
+            "bought_from": lot.get("bought_from") or "",
             "source": source
             and {
                 "batch": source["batch"],

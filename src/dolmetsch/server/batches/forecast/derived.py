@@ -5,7 +5,7 @@ program that derives otherwise renews everything when it starts (``renew_stale``
 """
 
 from decimal import Decimal
-from typing import Final
+from typing import Any, Final
 
 from django.db import transaction
 
@@ -17,8 +17,8 @@ from dolmetsch.server.batches.entries.chain import (
     cost_chain,
     list_entry_rows,
 )
-from dolmetsch.server.batches.forecast.history import read_yields
-from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
+from dolmetsch.server.batches.forecast.history import read_facts, read_yields
+from dolmetsch.server.batches.models import Batch, BatchFacts, ShopSaving, StepYield
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
 from dolmetsch.server.kitchens.models import Kitchen
@@ -26,7 +26,11 @@ from dolmetsch.server.problems import DomainError
 from dolmetsch.server.writing.once import lock_kitchen
 
 #: Change this when anything here is derived otherwise; a kitchen's batches are then renewed at the start.
-DERIVED_EDITION: Final = "4"
+DERIVED_EDITION: Final = "5"
+
+Summed = StepYield | ShopSaving | BatchFacts
+#: What finished batches keep for the books, one or several rows each.
+KEPT_SUMS: Final[tuple[type[Summed], ...]] = (StepYield, ShopSaving, BatchFacts)
 
 
 def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_wanted: bool = False) -> None:
@@ -46,13 +50,22 @@ def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_w
     batch.renewals, batch.figures = batch.renewals + 1, ""
     batch.save(force_update=True)
     if was_finished:
-        StepYield.objects.filter(batch=batch).delete()
-        ShopSaving.objects.filter(batch=batch).delete()
+        for kind in KEPT_SUMS:
+            kind.objects.filter(batch=batch).delete()
     if batch.is_finished:
-        StepYield.objects.bulk_create(read_yields(batch, costed))
-        ShopSaving.objects.bulk_create(_read_savings(batch))
+        for kind, kept in derive_sums(batch, costed).items():
+            kind.objects.bulk_create(kept)
     if batch.packs_made:
         _renew_packs(batch, costed)
+
+
+def derive_sums(batch: Batch, costed: CostedBatch) -> dict[type[Summed], list[Any]]:
+    """What a finished batch keeps for the books, unsaved: its yields, what it saved, what it came to."""
+    return {
+        StepYield: read_yields(batch, costed),
+        ShopSaving: _read_savings(batch),
+        BatchFacts: [read_facts(batch, costed)],
+    }
 
 
 def _renew_packs(batch: Batch, costed: CostedBatch) -> None:
@@ -85,8 +98,8 @@ def renew_stale() -> int:
     for kitchen in Kitchen.objects.exclude(derived_edition=DERIVED_EDITION):
         with transaction.atomic():
             lock_kitchen(kitchen)
-            StepYield.objects.filter(kitchen=kitchen).delete()
-            ShopSaving.objects.filter(kitchen=kitchen).delete()
+            for kind in KEPT_SUMS:
+                kind.objects.filter(kitchen=kitchen).delete()
             for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
                 batch.kitchen, batch.is_finished = kitchen, False
                 rows = list_entry_rows(batch)

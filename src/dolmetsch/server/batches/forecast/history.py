@@ -1,10 +1,11 @@
 """What a kitchen's finished batches kept, step by step, summed up for the core."""
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Sequence
+from decimal import Decimal
 from fractions import Fraction
 from math import log
-from typing import Final
+from typing import Any, Final
 
 from django.db import connection
 
@@ -13,10 +14,13 @@ from dolmetsch.core.forecast.way import plain_method
 from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import methods_of
-from dolmetsch.server.batches.models import Batch, Entry, StepYield
+from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, StepYield
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.reader import round_decimal
 
 #: So many of the latest batches of a method and cut are learned from.
 YIELDS_READ: Final = 60
@@ -37,25 +41,39 @@ def read_history(kitchen: Kitchen) -> History:
 
 
 def _read_latest(kitchen: Kitchen) -> Sequence[tuple[str, str, float, float]]:
-    """Method, cut, log ratio and variance by the scale of the latest ``YIELDS_READ`` of each method and cut.
+    """Method, cut, log ratio and variance by the scale of the latest ``YIELDS_READ`` of each."""
+    columns = ("method", "cut", "log_ratio", "scale_variance")
+    return latest_of_each(StepYield, kitchen, groups=("method", "cut"), columns=columns, order="id")
+
+
+def latest_of_each(
+    kind: type[StepYield | BatchFacts],
+    kitchen: Kitchen,
+    *,
+    groups: tuple[str, str],
+    columns: Sequence[str],
+    order: str,
+) -> Sequence[Any]:
+    """``columns`` of the latest ``YIELDS_READ`` rows (by ``order``) of each of the two ``groups``.
 
     A limited search of the index for each pair, in one statement: numbering the rows of each pair would read
     all that the kitchen ever kept.
     """
-    mine = StepYield.objects.filter(kitchen=kitchen).order_by("method", "cut")
-    pairs = list(mine.values_list("method", "cut").distinct())
+    mine = kind._default_manager.filter(kitchen=kitchen).order_by(*groups)
+    pairs = list(mine.values_list(*groups).distinct())
     if not pairs:
         return ()
     latest = (
-        f"(SELECT method, cut, log_ratio, scale_variance FROM {StepYield._meta.db_table} "  # noqa: S608
-        f"WHERE kitchen_id = %s AND method = %s AND cut = %s ORDER BY id DESC LIMIT {YIELDS_READ})"
+        f"(SELECT {', '.join(columns)} FROM {kind._meta.db_table} "  # noqa: S608 (names of our own columns)
+        f"WHERE kitchen_id = %s AND {groups[0]} = %s AND {groups[1]} = %s "
+        f"ORDER BY {order} DESC LIMIT {YIELDS_READ})"
     )
     with connection.cursor() as cursor:
         cursor.execute(
             " UNION ALL ".join([latest] * len(pairs)),
-            [value for method, cut in pairs for value in (kitchen.pk, method, cut)],
+            [value for pair in pairs for value in (kitchen.pk, *pair)],
         )
-        rows: Sequence[tuple[str, str, float, float]] = cursor.fetchall()
+        rows: Sequence[Any] = cursor.fetchall()
     return rows
 
 
@@ -79,6 +97,7 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
         return []
     methods = methods_of(batch)
     kept: dict[str, tuple[float, float]] = {}
+    after: dict[str, Column] = {}
     is_aged = False
     for column in columns:
         if column.kept_of_step_ratio is None:
@@ -95,6 +114,7 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
                 logs + log(column.kept_of_step_ratio),
                 scale + _scale_variance(column, costed),
             )
+            after[method] = column
     cut = cuts.pop()
     return [
         StepYield(
@@ -104,9 +124,60 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
             cut=cut,
             log_ratio=logs,
             scale_variance=scale,
+            per_gram=None if (price := after[method].cost_per_lb) is None else float(price / GRAMS_PER_LB),
+            cook_id=costed.chain.step_entries[after[method].steps[-1] - 1].entry.recorded_by_id,
         )
         for method, (logs, scale) in kept.items()
     ]
+
+
+def read_facts(batch: Batch, costed: CostedBatch) -> BatchFacts:
+    """What a finished batch came to."""
+    record, sheet = costed.chain.batch, costed.sheet
+    cuts = {read_cut(lot.cut).key for lot in record.lots}
+    is_one = len(cuts) == 1 and not costed.strip.came_together
+    is_own = is_one and all(lot.origin is None for lot in record.lots)
+    chosen = batch.chosen_way
+    cooks = Counter(row.entry.recorded_by_id for row in costed.chain.step_entries)
+    sources = {row.lot.bought_from for row in costed.chain.lot_entries if row.lot is not None}
+    discarded = [stage.own_grams_in for stage in sheet.ledger.stages if stage.act == "discard"]
+    kept = sheet.final.sliced_yield_ratio
+    return BatchFacts(
+        batch=batch,
+        kitchen_id=batch.kitchen_id,
+        cut=cuts.pop() if is_one else "",
+        way="" if chosen is None else chosen.way.name,
+        # of several butchers' meat nobody can say whose kept what
+        source=sources.pop() if len(sources) == 1 else "",
+        cook_id=cooks.most_common(1)[0][0] if cooks else None,
+        started_at=batch.started_at,
+        # what it is judged by may be recorded long after it was made
+        finished_at=max(row.entry.happened_at for row in costed.chain.step_entries or costed.chain.current),
+        bought_grams=_kept(sheet.bought.grams),
+        own_grams=_kept(sheet.bought.own_grams),
+        final_grams=_kept(sheet.final.grams),
+        discarded_grams=_kept(sum(discarded, Fraction(0))),
+        paid=_kept(sheet.bought.paid),
+        meat=_kept(sheet.final.groups.get("meat", Fraction(0))),
+        labour=_kept(sheet.final.groups.get("labour", Fraction(0))),
+        cost=_kept(sheet.final.cost),
+        loss=_kept(sheet.ledger.loss.total),
+        minutes=round_decimal(sheet.minutes, 2),
+        log_yield=log(kept) if is_own and kept > 0 else None,
+        scale_variance=_final_variance(costed) if is_own and kept > 0 else 0.0,
+    )
+
+
+def _kept(exact: Fraction) -> Decimal:
+    return round_decimal(exact, GRAM_PLACES)
+
+
+def _final_variance(costed: CostedBatch) -> float:
+    """Variance by the scales of ln(sliced ÷ bought): of the lots, and of the last column's pieces."""
+    lots = costed.chain.batch.lots
+    bought = sum([lot.resolution_grams**2 / 12 for lot in lots if lot.resolution_grams], Fraction(0))
+    last = _scale_variance(costed.strip.columns[-1], costed)
+    return last + float(bought / costed.sheet.bought.grams**2)
 
 
 def _scale_variance(column: Column, costed: CostedBatch) -> float:

@@ -7,12 +7,13 @@ entry that names it. Weights are grams to 12 places, so that every typed pound a
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.batches.models.lines import LOT_MARK, ExtraLine, LotLine, UsedLine, Weighing
-from dolmetsch.server.batches.models.outlook import BatchWay, Forecast, ShopSaving, StepYield
+from dolmetsch.server.batches.models.outlook import BatchFacts, BatchWay, Forecast, ShopSaving, StepYield
 from dolmetsch.server.batches.models.terms import FryLine, PolicyLine, PortionLine, ShopPackLine
 
 __all__ = [
     "LOT_MARK",
     "Batch",
+    "BatchFacts",
     "BatchWay",
     "Entry",
     "ExtraLine",

@@ -20,6 +20,7 @@ from dolmetsch.server.quantities.lengths import (
     KIND_LENGTH,
     MARK_LENGTH,
     NAME_LENGTH,
+    SOURCE_LENGTH,
     TYPED_LENGTH,
     WORD_LENGTH,
 )
@@ -34,7 +35,8 @@ class LotLine(models.Model):
     ``solution_ratio``: water added, of the meat. A lot that is a piece of another batch names it
     (``from_batch``, ``from_mark``, all of it where ``from_grams`` is null), and keeps what it carried on
     the day it was taken (``carried_then``), so that a later correction there can be shown. ``from_pack``: the
-    pack it was taken out of, where it was in one; then it is the larder's record too.
+    pack it was taken out of, where it was in one; then it is the larder's record too. ``bought_from``: the
+    butcher or shop, where said.
     """
 
     class Basis(models.TextChoices):
@@ -64,6 +66,7 @@ class LotLine(models.Model):
     from_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
     from_pack = models.CharField(max_length=MARK_LENGTH, blank=True, default="", db_collation="utf8mb4_bin")
     carried_then = money_field(null=True, blank=True)
+    bought_from = models.CharField(max_length=SOURCE_LENGTH, blank=True, default="")
 
     class Meta:
         constraints: ClassVar = [

@@ -7,7 +7,8 @@ from django.db import models
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH
+from dolmetsch.server.quantities.columns import exact_money_field, grams_field
+from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH, SOURCE_LENGTH
 from dolmetsch.server.ways.models import Way
 
 
@@ -32,6 +33,7 @@ class StepYield(models.Model):
     """What a finished batch kept in a step: derived from its entries, renewed whenever they change.
 
     ``log_ratio`` is ln(weight out ÷ weight in), ``scale_variance`` what its scale alone scatters it by.
+    ``per_gram``: what a gram cost after the step; ``cook``: who recorded it last.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="step_yields")
@@ -40,6 +42,8 @@ class StepYield(models.Model):
     cut = models.CharField(max_length=NAME_LENGTH)
     log_ratio = models.FloatField()
     scale_variance = models.FloatField()
+    per_gram = models.FloatField(null=True)
+    cook = models.ForeignKey(User, on_delete=models.PROTECT, null=True, related_name="+")
 
     class Meta:
         # the latest of each method and cut are read, by id
@@ -47,6 +51,46 @@ class StepYield(models.Model):
 
     def __str__(self) -> str:
         return f"{self.batch_id} {self.method}"
+
+
+class BatchFacts(models.Model):
+    """What a finished batch came to, for the books; derived as yields are.
+
+    ``cut`` by its key, empty where meats came together; then, and of pieces of other batches, there is no
+    ``log_yield`` (ln of sliced ÷ bought weight). ``way``: the method's name; ``source``: whom the meat was
+    bought from; ``cook``: who recorded most of its steps. ``meat`` is what of ``paid``, for ``own_grams`` of
+    meat, the finished pieces carry; ``loss`` and ``discarded_grams`` what was thrown away before packing.
+    """
+
+    batch = models.OneToOneField(Batch, on_delete=models.CASCADE, primary_key=True, related_name="facts")
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
+    cut = models.CharField(max_length=NAME_LENGTH, blank=True)
+    way = models.CharField(max_length=NAME_LENGTH, blank=True)
+    source = models.CharField(max_length=SOURCE_LENGTH, blank=True)
+    cook = models.ForeignKey(User, on_delete=models.PROTECT, null=True, related_name="+")
+    started_at = models.DateTimeField()
+    finished_at = models.DateTimeField()
+    bought_grams = grams_field()
+    own_grams = grams_field()
+    final_grams = grams_field()
+    discarded_grams = grams_field()
+    paid = exact_money_field()
+    meat = exact_money_field()
+    labour = exact_money_field()
+    cost = exact_money_field()
+    loss = exact_money_field()
+    minutes = models.DecimalField(max_digits=10, decimal_places=2)
+    log_yield = models.FloatField(null=True)
+    scale_variance = models.FloatField(default=0)
+
+    class Meta:
+        indexes: ClassVar = [
+            models.Index(name="facts_by_day", fields=["kitchen", "finished_at"]),
+            models.Index(name="facts_by_cut", fields=["kitchen", "cut", "way", "finished_at"]),
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.batch_id} came to {self.cost}"
 
 
 class ShopSaving(models.Model):

@@ -1,0 +1,1 @@
+"""Books: what a kitchen knows after many batches, from what each of them keeps of itself."""

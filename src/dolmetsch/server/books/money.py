@@ -1,0 +1,268 @@
+"""The money book: what a year saved beside the shop, batch by batch, and where the packs went."""
+
+from collections import defaultdict
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime, timedelta
+from fractions import Fraction
+from typing import Final
+
+from django.db.models import Max, Min, Sum
+from django.utils import timezone
+
+from dolmetsch.core.costing.sheet import cost_per_lb
+from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.slicing.packs import FATES, LOST
+from dolmetsch.server.batches.models import BatchFacts, ShopSaving
+from dolmetsch.server.books import schemas as out
+from dolmetsch.server.books.tools import Saved, list_tools
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder.models import TakenNow
+from dolmetsch.server.larder.queries import FATE_WORDS
+from dolmetsch.server.prices.models import PriceItem, Sort
+from dolmetsch.server.quantities.printing import (
+    print_money,
+    print_money_or_none,
+    print_percent,
+    print_unit_cost,
+    print_weight,
+)
+
+#: Fewer batches, or fewer days from the first to now, and nothing is said of a month or an hour.
+FEWEST_BATCHES: Final = 3
+FEWEST_DAYS: Final = 30
+#: More batches than this are drawn several to a point.
+MOST_POINTS: Final = 120
+#: Fates that brought in money, and those by which people of the house ate.
+SOLD: Final = ("sold", "plated")
+DAYS_A_MONTH: Final = Fraction(365, 12)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finished:
+    """A finished batch beside the shop: what it saved, its labor, minutes and finished weight."""
+
+    saved: Saved
+    labour: Fraction
+    minutes: Fraction
+    grams: Fraction
+
+    @property
+    def without_work(self) -> Fraction:
+        """What it saved if work cost nothing."""
+        return self.saved.amount + self.labour
+
+
+def read_money_book(kitchen: Kitchen, now: datetime, *, year: int | None, kind: str) -> out.MoneyOut:
+    """Money of ``year`` (None: the latest with a finished batch) beside a ``kind`` (empty: the first)."""
+    kinds = list_kinds(kitchen)
+    chosen = next((one for one in kinds if one == kind), next(iter(kinds), None))
+    names = kinds[chosen] if chosen is not None else []
+    years = _list_years(kitchen, names)
+    shown = year or (years[-1].year if years else timezone.localdate(now).year)
+    made = _list_finished(kitchen, names, shown)
+    begin, end = _year_span(shown)
+    thrown = BatchFacts.objects.filter(
+        kitchen=kitchen, finished_at__gte=begin, finished_at__lt=end
+    ).aggregate(grams=Sum("discarded_grams"), cost=Sum("loss"))
+    fates = _sum_fates(kitchen, shown)
+    lost = [fates[fate] for fate in LOST if fate in fates]
+    return out.MoneyOut(
+        year=shown,
+        years=years,
+        kind=chosen,
+        kinds=list(kinds),
+        sums=_sum_up(made, now, begin, end) if chosen is not None else None,
+        points=_list_points(made),
+        months=_list_months(made),
+        fates=[_show_fate(fate, *fates[fate]) for fate in FATES if fate in fates],
+        sold_part=_sold_part(fates),
+        thrown_weight=print_weight(Fraction(thrown["grams"] or 0) + sum((grams for grams, _, _ in lost))),
+        thrown_cost=print_money(Fraction(thrown["cost"] or 0) + sum((cost for _, cost, _ in lost))),
+        tools=list_tools(kitchen, names),
+    )
+
+
+def list_kinds(kitchen: Kitchen) -> dict[str, list[str]]:
+    """Kinds of the shop's that batches were set beside, each with its packs' names, most batches first.
+
+    A pack whose kind the price list does not know is a kind of its own.
+    """
+    by_name = {
+        item.name.casefold(): item.kind
+        for item in PriceItem.objects.filter(kitchen=kitchen, sort=Sort.SHOP_PACK).exclude(kind="")
+    }
+    names = ShopSaving.objects.filter(kitchen=kitchen).values_list("name", flat=True).distinct()
+    kinds: defaultdict[str, list[str]] = defaultdict(list)
+    for name in sorted(names):
+        kinds[by_name.get(name.casefold(), name)].append(name)
+    counts = {
+        kind: ShopSaving.objects.filter(kitchen=kitchen, name__in=mine).count()
+        for kind, mine in kinds.items()
+    }
+    return {kind: kinds[kind] for kind in sorted(kinds, key=lambda kind: (-counts[kind], kind))}
+
+
+def _year_span(year: int) -> tuple[datetime, datetime]:
+    """When a year begins and ends where they are."""
+    return _midnight(date(year, 1, 1)), _midnight(date(year + 1, 1, 1))
+
+
+def _midnight(day: date) -> datetime:
+    return timezone.make_aware(datetime.combine(day, datetime.min.time()))
+
+
+def _list_years(kitchen: Kitchen, names: Sequence[str]) -> list[out.YearSumOut]:
+    """The years with finished batches, oldest first."""
+    mine = ShopSaving.objects.filter(kitchen=kitchen, name__in=names)
+    ends = mine.aggregate(first=Min("batch__facts__finished_at"), last=Max("batch__facts__finished_at"))
+    if ends["first"] is None:
+        return []
+    found = []
+    for year in range(timezone.localdate(ends["first"]).year, timezone.localdate(ends["last"]).year + 1):
+        made = _list_finished(kitchen, names, year)
+        saved = sum((one.saved.amount for one in made), Fraction(0))
+        if made:
+            found.append(out.YearSumOut(year=year, batches=len(made), saved=print_money(saved)))
+    return found
+
+
+def _list_finished(kitchen: Kitchen, names: Sequence[str], year: int) -> list[Finished]:
+    """The batches finished in ``year`` that were set beside a pack of ``names``, once each, as they ended."""
+    begin, end = _year_span(year)
+    rows = ShopSaving.objects.filter(
+        kitchen=kitchen,
+        name__in=names,
+        batch__facts__finished_at__gte=begin,
+        batch__facts__finished_at__lt=end,
+    ).order_by("batch__facts__finished_at", "batch", "id")
+    found: dict[int, Finished] = {}
+    for batch, code, at, amount, labour, minutes, grams in rows.values_list(
+        "batch",
+        "batch__code",
+        "batch__facts__finished_at",
+        "saved",
+        "batch__facts__labour",
+        "batch__facts__minutes",
+        "batch__facts__final_grams",
+    ):
+        if batch not in found:
+            found[batch] = Finished(
+                saved=Saved(code=code, at=at, amount=Fraction(amount)),
+                labour=Fraction(labour),
+                minutes=Fraction(minutes),
+                grams=Fraction(grams),
+            )
+    return list(found.values())
+
+
+def _sum_up(made: Sequence[Finished], now: datetime, begin: datetime, end: datetime) -> out.YearOut:
+    saved = sum((one.saved.amount for one in made), Fraction(0))
+    grams = sum((one.grams for one in made), Fraction(0))
+    labour = sum((one.labour for one in made), Fraction(0))
+    timed = [one for one in made if one.minutes]
+    minutes = sum((one.minutes for one in timed), Fraction(0))
+    earned = sum((one.without_work for one in timed), Fraction(0))
+    since = made[0].saved.at if made else begin
+    days = max(min(now, end) - since, timedelta(0)).days
+    is_enough = len(made) >= FEWEST_BATCHES
+    return out.YearOut(
+        batches=len(made),
+        saved=print_money(saved),
+        saved_without_work=print_money(saved + labour),
+        labor=print_money(labour),
+        weight=print_weight(grams),
+        per_weight=print_unit_cost(cost_per_lb(saved, grams)),
+        per_month=print_money(saved * DAYS_A_MONTH / days) if is_enough and days >= FEWEST_DAYS else None,
+        hours=fixed(minutes / 60, 1),
+        hours_batches=len(timed),
+        earned_an_hour=print_money(earned * 60 / minutes)
+        if minutes and len(timed) >= FEWEST_BATCHES
+        else None,
+        beat=sum(one.saved.amount > 0 for one in made),
+        lost=sum(one.saved.amount < 0 for one in made),
+        too_little=_say_too_little(len(made), days),
+    )
+
+
+def _say_too_little(batches: int, days: int) -> str | None:
+    if batches < FEWEST_BATCHES:
+        many = "No batch is" if not batches else "One batch is" if batches == 1 else f"{batches} batches are"
+        return f"{many} too little to say what a month, a year or an hour brings."
+    if days < FEWEST_DAYS:
+        return f"{days} days are too little to say what a month or a year brings."
+    return None
+
+
+def _list_points(made: Sequence[Finished]) -> list[out.SavedPointOut]:
+    each = -(-len(made) // MOST_POINTS)
+    points, sum_saved, sum_without = [], Fraction(0), Fraction(0)
+    for at in range(0, len(made), max(each, 1)):
+        together = made[at : at + each]
+        saved = sum((one.saved.amount for one in together), Fraction(0))
+        sum_saved += saved
+        sum_without += sum((one.without_work for one in together), Fraction(0))
+        last = together[-1].saved
+        points.append(
+            out.SavedPointOut(
+                at=last.at,
+                code=last.code,
+                batches=len(together),
+                saved=print_money(saved),
+                sum=print_money(sum_saved),
+                sum_without_work=print_money(sum_without),
+            )
+        )
+    return points
+
+
+def _list_months(made: Sequence[Finished]) -> list[out.MonthOut]:
+    months: defaultdict[date, list[Finished]] = defaultdict(list)
+    for one in made:
+        months[timezone.localdate(one.saved.at).replace(day=1)].append(one)
+    shown = []
+    for month, mine in sorted(months.items()):
+        saved = sum((one.saved.amount for one in mine), Fraction(0))
+        grams = sum((one.grams for one in mine), Fraction(0))
+        shown.append(
+            out.MonthOut(
+                month=month,
+                batches=len(mine),
+                saved=print_money(saved),
+                saved_without_work=print_money(sum((one.without_work for one in mine), Fraction(0))),
+                weight=print_weight(grams),
+                per_weight=print_unit_cost(cost_per_lb(saved, grams)),
+            )
+        )
+    return shown
+
+
+Fate = tuple[Fraction, Fraction, Fraction]
+
+
+def _sum_fates(kitchen: Kitchen, year: int) -> dict[str, Fate]:
+    """By fate: weight, cost and income of what left the larder in ``year``."""
+    rows = (
+        TakenNow.objects.filter(kitchen=kitchen, day__gte=date(year, 1, 1), day__lt=date(year + 1, 1, 1))
+        .values("fate")
+        .annotate(grams=Sum("grams"), cost=Sum("cost"), income=Sum("income"))
+    )
+    return {
+        row["fate"]: (Fraction(row["grams"]), Fraction(row["cost"]), Fraction(row["income"])) for row in rows
+    }
+
+
+def _show_fate(fate: str, grams: Fraction, cost: Fraction, income: Fraction) -> out.FateSumOut:
+    return out.FateSumOut(
+        fate=fate,
+        label=FATE_WORDS[fate],
+        weight=print_weight(grams),
+        cost=print_money(cost),
+        income=print_money_or_none(income) or "0.00",
+    )
+
+
+def _sold_part(fates: dict[str, Fate]) -> str | None:
+    sold = sum((fates[fate][1] for fate in SOLD if fate in fates), Fraction(0))
+    eaten = fates["eaten"][1] if "eaten" in fates else Fraction(0)
+    return print_percent(sold / (sold + eaten)) if sold + eaten else None

@@ -1,0 +1,152 @@
+"""The price book: raw meat and the shop's packs over time, and where the house would be at today's prices."""
+
+from collections import defaultdict
+from datetime import date, datetime, timedelta
+from fractions import Fraction
+from typing import Final
+
+from dolmetsch.core.meat.cuts import cut_of_key, read_cut
+from dolmetsch.server.batches.models import BatchFacts, Entry, ShopPackLine
+from dolmetsch.server.books import schemas as out
+from dolmetsch.server.books.yields import say_cut
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.prices.models import Quote, Sort
+from dolmetsch.server.quantities.printing import print_percent, print_price_of_gram
+
+#: So many things are shown, those with most prices first; of each so many prices a source, the latest.
+ITEMS_SHOWN: Final = 24
+POINTS_SHOWN: Final = 120
+#: Sorts of batches shown at today's prices.
+HOUSE_SHOWN: Final = 12
+YEAR: Final = timedelta(days=365)
+
+_Seen = tuple[date, Fraction, str]
+
+
+def read_price_book(kitchen: Kitchen, now: datetime) -> out.PriceBookOut:
+    """Prices by thing and source, and the house at today's."""
+    seen = _read_prices(kitchen)
+    ordered = sorted(seen.items(), key=lambda item: (item[0][0] != Sort.MEAT, -len(item[1]), item[0][1]))
+    return out.PriceBookOut(
+        items=[_show_item(*key, prices, now) for key, prices in ordered[:ITEMS_SHOWN]],
+        house=_list_house(kitchen, seen),
+    )
+
+
+_Key = tuple[str, str, str]
+
+
+def _read_prices(kitchen: Kitchen) -> dict[_Key, list[_Seen]]:
+    """By sort, name and kind: day, price of a gram and source, oldest first."""
+    quotes = Quote.counting.filter(
+        kitchen=kitchen, item__sort__in=[Sort.MEAT, Sort.SHOP_PACK], grams__isnull=False
+    ).order_by("seen_on", "id")
+    found: defaultdict[_Key, list[_Seen]] = defaultdict(list)
+    rows = quotes.values_list("item__sort", "item__name", "item__kind", "seen_on", "paid", "grams", "source")
+    for sort, name, kind, on, paid, grams, source in rows:
+        found[sort, name, kind].append((on, Fraction(paid) / Fraction(grams or 1), source))
+    return dict(found)
+
+
+def _show_item(sort: str, name: str, kind: str, prices: list[_Seen], now: datetime) -> out.PriceBookItemOut:
+    by_source: defaultdict[str, list[_Seen]] = defaultdict(list)
+    for seen in prices:
+        by_source[seen[2]].append(seen)
+    return out.PriceBookItemOut(
+        name=name,
+        sort="meat" if sort == Sort.MEAT else "shop_pack",
+        kind=kind,
+        lines=[
+            out.PriceLineOut(
+                source=source,
+                points=[
+                    out.PricePointOut(on=on, price=print_price_of_gram(each))
+                    for on, each, _ in mine[-POINTS_SHOWN:]
+                ],
+                latest=print_price_of_gram(mine[-1][1]),
+            )
+            for source, mine in by_source.items()
+        ],
+        change=_find_change(prices, now),
+    )
+
+
+def _find_change(prices: list[_Seen], now: datetime) -> str | None:
+    """The latest price against the one that counted a year before it; None where there was none."""
+    latest_on, latest, _ = prices[-1]
+    before = [each for on, each, _ in prices if on <= latest_on - YEAR]
+    if not before:
+        first_on, first, _ = prices[0]
+        # of less than half a year nothing is said of a year
+        if latest_on - first_on < YEAR / 2:
+            return None
+        before = [first]
+    return print_percent(latest / before[-1] - 1)
+
+
+def _list_house(kitchen: Kitchen, seen: dict[_Key, list[_Seen]]) -> list[out.TodaysHouseOut]:
+    """The last batch of each sort, with its meat at the latest price of its cut."""
+    latest: dict[tuple[str, str], BatchFacts] = {}
+    facts = BatchFacts.objects.filter(kitchen=kitchen).exclude(cut="").exclude(final_grams=0)
+    for pair in facts.values_list("cut", "way").order_by("cut", "way").distinct():
+        mine = facts.filter(cut=pair[0], way=pair[1]).select_related("batch").defer("batch__page")
+        newest = mine.order_by("-finished_at").first()
+        if newest is not None:
+            latest[pair] = newest
+    ordered = sorted(latest.values(), key=lambda one: (one.finished_at, one.pk), reverse=True)[:HOUSE_SHOWN]
+    shops = _list_shops(ordered)
+    return [_show_house(one, seen, shops.get(one.pk)) for one in ordered]
+
+
+def _list_shops(facts: list[BatchFacts]) -> dict[int, str]:
+    """By batch: the first of the shop's packs it was judged by."""
+    lines = ShopPackLine.objects.filter(
+        entry__batch__in=[one.pk for one in facts],
+        entry__act=Entry.Act.SHOP_PACK,
+        entry__corrections__isnull=True,
+    ).order_by("-entry__sequence")
+    return dict(lines.values_list("entry__batch", "name"))
+
+
+def _show_house(
+    facts: BatchFacts, seen: dict[_Key, list[_Seen]], shop_name: str | None
+) -> out.TodaysHouseOut:
+    grams, cost, meat = Fraction(facts.final_grams), Fraction(facts.cost), Fraction(facts.meat)
+    then = cost / grams
+    found = _find_meat(facts.cut, seen)
+    now = None
+    if found is not None and facts.paid and facts.own_grams:
+        paid_each = Fraction(facts.paid) / Fraction(facts.own_grams)
+        now = (cost - meat + meat * found[1] / paid_each) / grams
+    shop = next(
+        (
+            prices[-1][1]
+            for (sort, name, _), prices in seen.items()
+            if sort == Sort.SHOP_PACK and shop_name is not None and name.casefold() == shop_name.casefold()
+        ),
+        None,
+    )
+    return out.TodaysHouseOut(
+        code=facts.batch.code,
+        label=f"{say_cut(facts.cut)}, {facts.way or 'no method chosen'}",
+        then=print_price_of_gram(then),
+        meat_item=None if found is None else found[0],
+        now=None if now is None else print_price_of_gram(now),
+        shop_name=shop_name,
+        shop=None if shop is None else print_price_of_gram(shop),
+        saved=None if shop is None or now is None else print_price_of_gram(shop - now),
+    )
+
+
+def _find_meat(cut: str, seen: dict[_Key, list[_Seen]]) -> tuple[str, Fraction] | None:
+    """The price list's meat that is this cut, and the latest price of a gram of it."""
+    wanted = cut_of_key(cut)
+    found = [
+        (prices[-1][0], name, prices[-1][1])
+        for (sort, name, _), prices in seen.items()
+        if sort == Sort.MEAT and wanted.is_like(read_cut(name))
+    ]
+    if not found:
+        return None
+    _, name, each = max(found)
+    return name, each

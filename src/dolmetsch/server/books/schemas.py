@@ -1,0 +1,258 @@
+"""What the books show and take."""
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
+
+
+class DotOut(BaseModel):
+    """A batch: what it kept in per cent, what a pound or kilogram cost then, and when."""
+
+    code: str
+    name: str
+    at: datetime
+    kept: Fixed
+    price: UnitCost | None
+    is_last: bool
+
+
+class SpreadOut(BaseModel):
+    """Batches together, in per cent. ``low`` and ``high``: the band of eight in ten, from three batches on.
+
+    ``deviation`` as found, ``scale`` what the scale alone makes of it, ``own`` what is left; in points.
+    """
+
+    batches: int
+    middle: Fixed
+    low: Fixed | None
+    high: Fixed | None
+    deviation: Fixed | None
+    scale: Fixed
+    own: Fixed | None
+    price: UnitCost | None
+
+
+class PartOut(BaseModel):
+    """Batches of one source, season, cook, thickness or temperature; empty ``label``: all of them."""
+
+    label: str
+    spread: SpreadOut
+    dots: list[DotOut]
+
+
+class SortOut(BaseModel):
+    """Batches of one cut and way, or steps of one cut and method. ``unsaid``: batches whose part is unknown.
+
+    ``forecast``: what forecasts of the step go by; None of whole batches.
+    """
+
+    key: str
+    label: str
+    cut: str
+    way: str
+    parts: list[PartOut]
+    unsaid: int
+    forecast: str | None
+
+
+class ChangeOut(BaseModel):
+    """What a change goes with, in words, and on what that rests."""
+
+    sort: str
+    said: str
+    basis: str
+    is_more_than_chance: bool
+
+
+class YieldBookOut(BaseModel):
+    """Yields by cut and way or by step, and what changes go with; of each sort the latest batches."""
+
+    sorts: list[SortOut]
+    changes: list[ChangeOut]
+    batches: int
+    read_of_each: int
+
+
+class UnusualOut(BaseModel):
+    """A batch or a step beyond what is usual; ``differed``: what else was different then."""
+
+    code: str
+    name: str
+    at: datetime
+    said: str
+    basis: str
+    differed: list[str]
+
+
+class UnusualBookOut(BaseModel):
+    """What was out of the usual, the latest first; ``too_few``: sorts with too few batches to say."""
+
+    unusual: list[UnusualOut]
+    looked_at: int
+    too_few: int
+
+
+class SavedPointOut(BaseModel):
+    """The sum saved up to a batch, or up to the last of ``batches`` batches."""
+
+    at: datetime
+    code: str
+    batches: int
+    saved: Fixed
+    sum: Fixed
+    sum_without_work: Fixed
+
+
+class MonthOut(BaseModel):
+    """A month: batches finished, and what they saved with and without work."""
+
+    month: date
+    batches: int
+    saved: Fixed
+    saved_without_work: Fixed
+    weight: Weight
+    per_weight: UnitCost | None
+
+
+class YearSumOut(BaseModel):
+    """A calendar year: batches finished, and what they saved."""
+
+    year: int
+    batches: int
+    saved: Fixed
+
+
+class FateSumOut(BaseModel):
+    """What became of packs: weight, cost and income."""
+
+    fate: str
+    label: str
+    weight: Weight
+    cost: Fixed
+    income: Fixed
+
+
+class ToolOut(BaseModel):
+    """A machine bought: what it cost, what was saved since, and when that had paid for it."""
+
+    id: int
+    name: str
+    paid: Fixed
+    bought_on: date
+    saved_since: Fixed
+    batches_since: int
+    paid_on: date | None
+    said: str
+
+
+class YearOut(BaseModel):
+    """A year beside one kind of the shop's; figures None where there is too little to say.
+
+    ``beat`` and ``lost`` count batches that were cheaper and dearer than the shop; ``hours`` are those of the
+    ``hours_batches`` batches whose minutes were recorded.
+    """
+
+    batches: int
+    saved: Fixed
+    saved_without_work: Fixed
+    labor: Fixed
+    weight: Weight
+    per_weight: UnitCost | None
+    per_month: Fixed | None
+    hours: Fixed
+    hours_batches: int
+    earned_an_hour: Fixed | None
+    beat: int
+    lost: int
+    too_little: str | None
+
+
+class MoneyOut(BaseModel):
+    """Money of one calendar year beside one kind of the shop's (None: there is none yet).
+
+    ``sold_part``: of what people ate, the part that was sold or plated, in per cent of its cost.
+    """
+
+    year: int
+    years: list[YearSumOut]
+    kind: str | None
+    kinds: list[str]
+    sums: YearOut | None
+    points: list[SavedPointOut]
+    months: list[MonthOut]
+    fates: list[FateSumOut]
+    sold_part: Fixed | None
+    thrown_weight: Weight
+    thrown_cost: Fixed
+    tools: list[ToolOut]
+
+
+class ToolIn(Body):
+    """A machine as bought: a slicer, a sealer, a smoker."""
+
+    name: Word
+    paid: Typed
+    bought_on: date
+
+
+class ToolGoneIn(Body):
+    """A machine recorded by mistake: why it should not count."""
+
+    reason: Reason
+
+
+class PricePointOut(BaseModel):
+    """A price seen on a day."""
+
+    on: date
+    price: UnitCost
+
+
+class PriceLineOut(BaseModel):
+    """The prices of one thing at one source, oldest first."""
+
+    source: str
+    points: list[PricePointOut]
+    latest: UnitCost
+
+
+class PriceBookItemOut(BaseModel):
+    """A thing with its prices by source. ``change``: the latest against a year before, in per cent."""
+
+    name: str
+    sort: Literal["meat", "shop_pack"]
+    kind: str
+    lines: list[PriceLineOut]
+    change: Fixed | None
+
+
+class TodaysHouseOut(BaseModel):
+    """A sort of batch at today's prices: the last batch's pound as it was, and with today's meat.
+
+    ``shop`` is the shop's pack of its kind today, ``saved`` a pound or kilogram less the house's; None: no
+    price.
+    """
+
+    code: str
+    label: str
+    then: UnitCost
+    meat_item: str | None
+    now: UnitCost | None
+    shop_name: str | None
+    shop: UnitCost | None
+    saved: UnitCost | None
+
+
+class PriceBookOut(BaseModel):
+    """Prices over time, and where the house would be at today's."""
+
+    items: list[PriceBookItemOut]
+    house: list[TodaysHouseOut]
+
+
+YearAsked = Annotated[int | None, Field(ge=2000, le=2199)]
+KindAsked = Name

@@ -1,0 +1,116 @@
+"""Machines that are to pay for themselves: what they cost, and what was saved since."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, datetime
+from fractions import Fraction
+
+from django.utils import timezone
+
+from dolmetsch.server.batches.models import ShopSaving
+from dolmetsch.server.books import schemas
+from dolmetsch.server.books.models import Tool, ToolCanceled
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.printing import print_money, sign_of
+from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.once import Write, keep_once
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Saved:
+    """What a batch saved when it was finished; below zero: lost."""
+
+    code: str
+    at: datetime
+    amount: Fraction
+
+
+def list_tools(kitchen: Kitchen, names: Sequence[str]) -> list[schemas.ToolOut]:
+    """The machines, the first bought first, by what batches saved beside the packs of ``names`` since."""
+    tools = Tool.objects.filter(kitchen=kitchen, canceled__isnull=True).order_by("bought_on", "id")
+    return [_show(tool, _list_saved(kitchen, names, tool.bought_on)) for tool in tools]
+
+
+def _list_saved(kitchen: Kitchen, names: Sequence[str], since: date) -> list[Saved]:
+    begin = timezone.make_aware(datetime.combine(since, datetime.min.time()))
+    rows = (
+        ShopSaving.objects.filter(kitchen=kitchen, name__in=names, batch__facts__finished_at__gte=begin)
+        .order_by("batch__facts__finished_at", "batch", "id")
+        .values_list("batch", "batch__code", "batch__facts__finished_at", "saved")
+    )
+    found: dict[int, Saved] = {}
+    for batch, code, at, amount in rows:
+        found.setdefault(batch, Saved(code=code, at=at, amount=Fraction(amount)))
+    return list(found.values())
+
+
+def _show(tool: Tool, saved: Sequence[Saved]) -> schemas.ToolOut:
+    paid, total = Fraction(tool.paid), Fraction(0)
+    paid_on = None
+    for one in saved:
+        total += one.amount
+        if paid_on is None and total >= paid:
+            paid_on = timezone.localdate(one.at)
+    sign = sign_of(tool.kitchen.currency)
+    if paid_on is not None:
+        said = f"has paid for itself since {paid_on:%B %Y}"
+    elif not saved:
+        said = "no batch was finished since"
+    elif total < 0:
+        said = f"nothing saved since: {len(saved)} batches lost {sign}{print_money(-total)} together"
+    else:
+        said = f"{sign}{print_money(total)} of {sign}{print_money(paid)} saved since, in {len(saved)} batches"
+    return schemas.ToolOut(
+        id=tool.pk,
+        name=tool.name,
+        paid=print_money(paid),
+        bought_on=tool.bought_on,
+        saved_since=print_money(total),
+        batches_since=len(saved),
+        paid_on=paid_on,
+        said=said,
+    )
+
+
+def buy_tool(write: Write, data: schemas.ToolIn) -> Tool:
+    """Record a machine that was bought.
+
+    Raises:
+        DomainError: bad_fields, key_reused.
+    """
+
+    def make() -> Tool:
+        reader = Reader.of(write.kitchen)
+        reader.need("name", data.name, "Say what was bought.")
+        paid = reader.money("paid", data.paid)
+        if data.bought_on > write.today:
+            reader.refuse("bought_on", "odd_time", "That day is still to come.")
+        if reader.problems or paid is None:
+            raise refuse_fields(reader.problems)
+        return Tool.objects.create(
+            name=data.name, paid=paid, paid_typed=data.paid, bought_on=data.bought_on, **write.stamp
+        )
+
+    return keep_once(write, Tool, make)
+
+
+def cancel_tool(write: Write, tool_id: int, data: schemas.ToolGoneIn) -> ToolCanceled:
+    """Take a machine back that was recorded by mistake.
+
+    Raises:
+        DomainError: not_found, bad_fields, done_already, key_reused.
+    """
+
+    def make() -> ToolCanceled:
+        tool = Tool.objects.filter(kitchen=write.kitchen, pk=tool_id).first()
+        if tool is None:
+            raise not_found("such machine")
+        reader = Reader.of(write.kitchen)
+        if not reader.need("reason", data.reason, "Say why."):
+            raise refuse_fields(reader.problems)
+        if ToolCanceled.objects.filter(tool=tool).exists():
+            raise DomainError("done_already", 409, "Not recorded", "That was canceled already.")
+        return ToolCanceled.objects.create(tool=tool, reason=data.reason, **write.stamp)
+
+    return keep_once(write, ToolCanceled, make)
