@@ -40,7 +40,8 @@ useKeys({
 
 <template>
   <NConfigProvider :theme-overrides="theme" preflight-style-disabled>
-    <main v-if="!session" class="page gate">
+    <main v-if="route.meta.open" class="page"><RouterView /></main>
+    <main v-else-if="!session" class="page gate">
       <ProblemNote v-if="problem" :problem="problem" retry-word="Try again" @retry="load" />
       <p v-else role="status">Opening the kitchen …</p>
     </main>

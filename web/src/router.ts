@@ -9,6 +9,8 @@ declare module 'vue-router' {
     title: string
     /** Fills the screen: no rail, no margins. */
     bare?: boolean
+    /** Opens without signing in. */
+    open?: boolean
   }
 }
 
@@ -250,6 +252,62 @@ const routes: RouteRecordRaw[] = [
     name: 'batches',
     component: () => import('./places/books/BatchesPlace.vue'),
     meta: { place: 'books', title: 'All batches' },
+  },
+  {
+    path: '/books/yields',
+    name: 'yields',
+    component: () => import('./places/books/YieldsPlace.vue'),
+    meta: { place: 'books', title: 'Yields' },
+  },
+  {
+    path: '/books/unusual',
+    name: 'unusual',
+    component: () => import('./places/books/UnusualPlace.vue'),
+    meta: { place: 'books', title: 'Out of the usual' },
+  },
+  {
+    path: '/books/money',
+    name: 'money',
+    component: () => import('./places/books/MoneyPlace.vue'),
+    meta: { place: 'books', title: 'Money' },
+  },
+  {
+    path: '/books/prices',
+    name: 'price-book',
+    component: () => import('./places/books/PricesPlace.vue'),
+    meta: { place: 'books', title: 'Prices over time' },
+  },
+  {
+    path: '/books/trials',
+    name: 'trials',
+    component: () => import('./places/books/trials/TrialsPlace.vue'),
+    meta: { place: 'books', title: 'Trials' },
+  },
+  {
+    path: '/books/trials/:id(\\d+)',
+    name: 'trial',
+    component: () => import('./places/books/trials/TrialPlace.vue'),
+    props: (route) => ({ id: Number(route.params['id']) }),
+    meta: { place: 'books', title: 'Trial' },
+  },
+  {
+    path: '/books/in-and-out',
+    name: 'everything',
+    component: () => import('./places/books/exchange/EverythingPlace.vue'),
+    meta: { place: 'books', title: 'In and out' },
+  },
+  {
+    path: '/books/history',
+    name: 'history',
+    component: () => import('./places/books/exchange/HistoryPlace.vue'),
+    meta: { place: 'books', title: 'Batches of before' },
+  },
+  {
+    path: '/taste/:token',
+    name: 'taste',
+    component: () => import('./places/taste/TastePlace.vue'),
+    props: true,
+    meta: { place: 'books', title: 'Tasting', bare: true, open: true },
   },
   {
     path: '/books/forecasts',

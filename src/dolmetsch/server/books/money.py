@@ -156,7 +156,7 @@ def _list_finished(kitchen: Kitchen, names: Sequence[str], year: int) -> list[Fi
     return list(found.values())
 
 
-def _sum_up(made: Sequence[Finished], now: datetime, begin: datetime, end: datetime) -> out.YearOut:
+def _sum_up(made: Sequence[Finished], now: datetime, begin: datetime, end: datetime) -> out.MoneyYearOut:
     saved = sum((one.saved.amount for one in made), Fraction(0))
     grams = sum((one.grams for one in made), Fraction(0))
     labour = sum((one.labour for one in made), Fraction(0))
@@ -166,7 +166,7 @@ def _sum_up(made: Sequence[Finished], now: datetime, begin: datetime, end: datet
     since = made[0].saved.at if made else begin
     days = max(min(now, end) - since, timedelta(0)).days
     is_enough = len(made) >= FEWEST_BATCHES
-    return out.YearOut(
+    return out.MoneyYearOut(
         batches=len(made),
         saved=print_money(saved),
         saved_without_work=print_money(saved + labour),

@@ -9,7 +9,7 @@ from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
 
 
-class DotOut(BaseModel):
+class YieldDotOut(BaseModel):
     """A batch: what it kept in per cent, what a pound or kilogram cost then, and when."""
 
     code: str
@@ -20,7 +20,7 @@ class DotOut(BaseModel):
     is_last: bool
 
 
-class SpreadOut(BaseModel):
+class YieldSpreadOut(BaseModel):
     """Batches together, in per cent. ``low`` and ``high``: the band of eight in ten, from three batches on.
 
     ``deviation`` as found, ``scale`` what the scale alone makes of it, ``own`` what is left; in points.
@@ -36,12 +36,12 @@ class SpreadOut(BaseModel):
     price: UnitCost | None
 
 
-class PartOut(BaseModel):
+class YieldPartOut(BaseModel):
     """Batches of one source, season, cook, thickness or temperature; empty ``label``: all of them."""
 
     label: str
-    spread: SpreadOut
-    dots: list[DotOut]
+    spread: YieldSpreadOut
+    dots: list[YieldDotOut]
 
 
 class SortOut(BaseModel):
@@ -54,7 +54,7 @@ class SortOut(BaseModel):
     label: str
     cut: str
     way: str
-    parts: list[PartOut]
+    parts: list[YieldPartOut]
     unsaid: int
     forecast: str | None
 
@@ -149,7 +149,7 @@ class ToolOut(BaseModel):
     said: str
 
 
-class YearOut(BaseModel):
+class MoneyYearOut(BaseModel):
     """A year beside one kind of the shop's; figures None where there is too little to say.
 
     ``beat`` and ``lost`` count batches that were cheaper and dearer than the shop; ``hours`` are those of the
@@ -181,7 +181,7 @@ class MoneyOut(BaseModel):
     years: list[YearSumOut]
     kind: str | None
     kinds: list[str]
-    sums: YearOut | None
+    sums: MoneyYearOut | None
     points: list[SavedPointOut]
     months: list[MonthOut]
     fates: list[FateSumOut]

@@ -98,12 +98,12 @@ def _show_sort(sort: Sort, kitchen: Kitchen, *, by: By, part: Part, forecast: st
     )
 
 
-def _show_part(label: str, made: Sequence[Made]) -> out.PartOut:
+def _show_part(label: str, made: Sequence[Made]) -> out.YieldPartOut:
     spread = compute_spread([one.kept for one in made])
     prices = [one.per_gram for one in made if one.per_gram is not None]
-    return out.PartOut(
+    return out.YieldPartOut(
         label=label,
-        spread=out.SpreadOut(
+        spread=out.YieldSpreadOut(
             batches=spread.count,
             middle=_percent(spread.middle),
             low=_percent_or_none(spread.low),
@@ -114,7 +114,7 @@ def _show_part(label: str, made: Sequence[Made]) -> out.PartOut:
             price=print_price_of_gram(fsum(prices) / len(prices)) if prices else None,
         ),
         dots=[
-            out.DotOut(
+            out.YieldDotOut(
                 code=one.how.code,
                 name=one.how.name,
                 at=one.at,

@@ -11,6 +11,7 @@ from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.access.api import router as access
+from dolmetsch.server.archive.api import router as archive
 from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
 from dolmetsch.server.books.api import router as books
@@ -33,6 +34,8 @@ from dolmetsch.server.prices.api import router as prices
 from dolmetsch.server.problems import Problem, install_handlers
 from dolmetsch.server.responses import REFUSALS, answer_with
 from dolmetsch.server.scales.api import router as scales
+from dolmetsch.server.tastings.api import router as trials
+from dolmetsch.server.tastings.api import table
 from dolmetsch.server.ways.api import router as ways
 
 SchemaName = Literal[
@@ -64,7 +67,7 @@ api = DocumentedAPI(
     title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None, openapi_url=None
 )
 install_handlers(api)
-for router in (access, kitchens):
+for router in (access, kitchens, table):
     api.add_router("", router)
 
 
@@ -116,5 +119,7 @@ for router in (
     meals,
     finding,
     books,
+    trials,
+    archive,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

@@ -54,6 +54,8 @@ INSTALLED_APPS = [
     "dolmetsch.server.dishes",
     "dolmetsch.server.meals",
     "dolmetsch.server.books",
+    "dolmetsch.server.tastings",
+    "dolmetsch.server.archive",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

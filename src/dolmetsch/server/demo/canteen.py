@@ -74,6 +74,7 @@ JOWL: Final[list[Recorded]] = [
                 "price_basis": "per_lb",
                 "price": "2.79",
                 "extras": [{"what": "harbour cart", "cost": "2.00"}],
+                "bought_from": "Quay butcher",
             },
         },
     ),

@@ -14,6 +14,7 @@ from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.batches.record.actions import record_entry, start_batch
 from dolmetsch.server.demo.bench import BELLY
 from dolmetsch.server.demo.bench_loading import load_bench
+from dolmetsch.server.demo.books_loading import load_books
 from dolmetsch.server.demo.canteen import BATCHES, Recorded
 from dolmetsch.server.demo.keys import KEYS, write_demo
 from dolmetsch.server.demo.larder_loading import load_larder
@@ -57,6 +58,7 @@ def load_demo(now: datetime) -> Kitchen:
         _load_story(kitchen, cooks, story=story, number=number, now=now, way=BATCH_WAYS.get(number))
     load_bench(kitchen, cooks, now)
     load_larder(kitchen, cooks, now)
+    load_books(kitchen, cooks["maren"], now)
     return kitchen
 
 

@@ -13,17 +13,17 @@ from dolmetsch.server.demo.canteen import (
     weigh_entry,
 )
 
-#: days ago, name, cut, pounds as purchased, price a pound.
+#: days ago, name, cut, pounds as purchased, price a pound, whom it was bought from.
 BATCHES: Final = [
-    (318, "Winter jowl", "hog jowl, skin on", 22.4, "2.49"),
-    (296, "First belly", "pork belly, skin on", 11.6, "3.59"),
-    (255, "Jowl for the harbour fair", "hog jowl, skin on", 25.1, "2.59"),
-    (206, "Spring belly", "pork belly, skin on", 12.2, "3.95"),
-    (184, "Long-table jowl", "hog jowl, skin on", 23.7, "2.95"),
-    (146, "Midsummer belly", "pork belly, skin on", 10.9, "4.15"),
-    (116, "Jowl, box from Tidewell", "hog jowl, skin on", 24.0, "2.65"),
-    (66, "Autumn belly", "pork belly, skin on", 11.3, "3.89"),
-    (60, "Jowl for the net menders", "hog jowl, skin on", 21.8, "2.69"),
+    (318, "Winter jowl", "hog jowl, skin on", 22.4, "2.49", "Quay butcher"),
+    (296, "First belly", "pork belly, skin on", 11.6, "3.59", "Quay butcher"),
+    (255, "Jowl for the harbour fair", "hog jowl, skin on", 25.1, "2.59", "Quay butcher"),
+    (206, "Spring belly", "pork belly, skin on", 12.2, "3.95", "Tidewell Provisions"),
+    (184, "Long-table jowl", "hog jowl, skin on", 23.7, "2.95", "Quay butcher"),
+    (146, "Midsummer belly", "pork belly, skin on", 10.9, "4.15", "Quay butcher"),
+    (116, "Jowl, box from Tidewell", "hog jowl, skin on", 24.0, "2.65", "Tidewell Provisions"),
+    (66, "Autumn belly", "pork belly, skin on", 11.3, "3.89", "Tidewell Provisions"),
+    (60, "Jowl for the net menders", "hog jowl, skin on", 21.8, "2.69", "Quay butcher"),
 ]
 #: What this kitchen keeps of a step, and how that scatters; its smoker is gentler than most.
 _KEEPS: Final = {
@@ -41,7 +41,7 @@ _ROLLED: Final = {"trim": 0.03, "slice": 0.022}
 
 def past_story(number: int) -> list[Recorded]:
     """The entries of past batch ``number``, as its cooks made them."""
-    days, name, cut, pounds, price = BATCHES[number]
+    days, name, cut, pounds, price, source = BATCHES[number]
     draw = random.Random(1000 + number)  # noqa: S311
     keeps = _KEEPS[cut]
     story: list[Recorded] = [
@@ -55,6 +55,7 @@ def past_story(number: int) -> list[Recorded]:
                     "own_weight": f"{pounds:.1f} lb",
                     "price_basis": "per_lb",
                     "price": price,
+                    "bought_from": source,
                 },
             },
         )

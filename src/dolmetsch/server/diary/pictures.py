@@ -2,6 +2,7 @@
 
 import hashlib
 import os
+import re
 import uuid
 import warnings
 from dataclasses import dataclass
@@ -21,6 +22,8 @@ MAX_PIXELS: Final = 120_000_000
 SIDES: Final = {"large": 2000, "small": 480}
 FORMATS: Final = ("JPEG", "PNG", "WEBP")
 Size = Literal["large", "small"]
+SIZES: Final[tuple[Size, ...]] = ("large", "small")
+_DIGEST: Final = re.compile(r"[0-9a-f]{64}")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -93,19 +96,30 @@ def _write(picture: Image.Image) -> bytes:
 
 def keep_files(picture: Picture) -> None:
     """Write both sizes; a picture that is there already is not written again."""
-    for size, content in (("large", picture.large), ("small", picture.small)):
-        path = _path(picture.digest, size)
-        if path.is_file():
-            continue
-        path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-        # written whole under a name of its own first: a file that is there is a whole one, and on the disk
-        fresh = path.with_suffix(f".{uuid.uuid4().hex}.new")
-        with open(os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as out:
-            out.write(content)
-            out.flush()
-            os.fsync(out.fileno())
-        fresh.replace(path)
-        _flush(path.parent)
+    put_file(picture.digest, "large", picture.large)
+    put_file(picture.digest, "small", picture.small)
+
+
+def put_file(digest: str, size: Size, content: bytes) -> None:
+    """Write one size of a picture, where it is not there already.
+
+    Raises:
+        ValueError: ``digest`` is no SHA-256 in hexadecimal digits.
+    """
+    if not _DIGEST.fullmatch(digest):
+        raise ValueError(f"“{digest}” names no picture")
+    path = _path(digest, size)
+    if path.is_file():
+        return
+    path.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+    # written whole under a name of its own first: a file that is there is a whole one, and on the disk
+    fresh = path.with_suffix(f".{uuid.uuid4().hex}.new")
+    with open(os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "wb") as out:
+        out.write(content)
+        out.flush()
+        os.fsync(out.fileno())
+    fresh.replace(path)
+    _flush(path.parent)
 
 
 def _flush(folder: Path) -> None:

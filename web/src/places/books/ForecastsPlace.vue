@@ -5,6 +5,7 @@ import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
+import BooksHead from './BooksHead.vue'
 
 /** How often the 80 % range held, from the kitchen's own record, nothing left out. */
 const slug = useSlug()
@@ -37,10 +38,7 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
 </script>
 
 <template>
-  <div class="head">
-    <h1>How good forecasts were</h1>
-    <div class="acts"><RouterLink class="act" :to="{ name: 'books' }">Books</RouterLink></div>
-  </div>
+  <BooksHead title="How good forecasts were" />
   <LoadState v-if="!data" :error="error" what="the forecasts" @retry="refetch()" />
   <p v-else-if="!data.all.count" class="panel empty">
     No forecast can be checked yet. One is saved with each weighing and checked when its batch is finished.

@@ -96,6 +96,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tastings/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Table
+         * @description The plates of a tasting, in this device's own order.
+         */
+        get: operations["getTable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tastings/{token}/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Sheet
+         * @description Hand in a taster's scores, once a device.
+         */
+        post: operations["handIn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/today": {
         parameters: {
             query?: never;
@@ -2478,6 +2518,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Trials
+         * @description All trials, the latest first.
+         */
+        get: operations["getTrials"];
+        put?: never;
+        /**
+         * Post Trial
+         * @description Begin a trial of pieces or batches side by side.
+         */
+        post: operations["beginTrial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/trials/{trial_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get One Trial
+         * @description A trial: its sides beside each other, and what tasters said.
+         */
+        get: operations["getTrial"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kitchens/{kitchen_slug}/trials/{trial_id}/tastings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Tasting
+         * @description Open a blind tasting; its link lives a day.
+         */
+        post: operations["openTasting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2621,6 +2725,67 @@ export interface components {
             fridge_slabs?: number | null;
             /** Smoker Slabs */
             smoker_slabs?: number | null;
+        };
+        /**
+         * TableOut
+         * @description What a taster sees: whose table, the plates' codes in this taster's own order, the scales.
+         */
+        TableOut: {
+            /** Kitchen */
+            kitchen: string;
+            /**
+             * Closes At
+             * Format: date-time
+             */
+            closes_at: string;
+            /** Plates */
+            plates: string[];
+            /** Scales */
+            scales: ("salt" | "smoke" | "sweetness" | "texture" | "color")[];
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Scored At */
+            scored_at: string | null;
+        };
+        /**
+         * PlateScoresIn
+         * @description What a taster gave one plate, by its code; a scale left out is not scored.
+         */
+        PlateScoresIn: {
+            /** Code */
+            code: string;
+            /** Salt */
+            salt?: number | null;
+            /** Smoke */
+            smoke?: number | null;
+            /** Sweetness */
+            sweetness?: number | null;
+            /** Texture */
+            texture?: number | null;
+            /** Color */
+            color?: number | null;
+        };
+        /**
+         * SheetIn
+         * @description A taster's sheet. ``again``: the code of the plate they would have again; empty: they cannot choose.
+         */
+        SheetIn: {
+            /** Taster */
+            taster: string;
+            /**
+             * Device
+             * Format: uuid
+             */
+            device: string;
+            /** Plates */
+            plates: components["schemas"]["PlateScoresIn"][];
+            /**
+             * Again
+             * @default
+             */
+            again: string;
         };
         /**
          * KindOut
@@ -3835,14 +4000,25 @@ export interface components {
         };
         /**
          * PartOut
-         * @description Batches of one source, season, cook, thickness or temperature; empty ``label``: all of them.
+         * @description A part of the bill; the columns add up to their totals to the cent. ``entries`` it comes from.
          */
         PartOut: {
+            /** Sort */
+            sort: string;
+            /** Name */
+            name: string;
             /** Label */
             label: string;
-            spread: components["schemas"]["SpreadOut"];
-            /** Dots */
-            dots: components["schemas"]["DotOut"][];
+            /** Per Lb */
+            per_lb: string;
+            /** Per Kg */
+            per_kg: string;
+            /** Per Portion */
+            per_portion: string | null;
+            /** On Batch */
+            on_batch: string;
+            /** Entries */
+            entries: number[];
         };
         /**
          * RungOut
@@ -3891,26 +4067,18 @@ export interface components {
         };
         /**
          * SpreadOut
-         * @description Batches together, in per cent. ``low`` and ``high``: the band of eight in ten, from three batches on.
-         *
-         *     ``deviation`` as found, ``scale`` what the scale alone makes of it, ``own`` what is left; in points.
+         * @description Standard deviations from scale error alone. ``is_known``: some weighing names its scale.
          */
         SpreadOut: {
-            /** Batches */
-            batches: number;
-            /** Middle */
-            middle: string;
-            /** Low */
-            low: string | null;
-            /** High */
-            high: string | null;
-            /** Deviation */
-            deviation: string | null;
-            /** Scale */
-            scale: string;
-            /** Own */
-            own: string | null;
-            price: components["schemas"]["UnitCost"] | null;
+            /** Is Known */
+            is_known: boolean;
+            unit_cost: components["schemas"]["UnitCost"] | null;
+            /** Portion */
+            portion: string | null;
+            /** Kept */
+            kept: string | null;
+            /** Saved On Batch */
+            saved_on_batch: (string | null)[];
         };
         /**
          * StowedOut
@@ -3992,36 +4160,17 @@ export interface components {
         };
         /**
          * YearOut
-         * @description A year beside one kind of the shop's; figures None where there is too little to say.
+         * @description What the finished batches of the past year saved beside each shop's pack, summed up.
          *
-         *     ``beat`` and ``lost`` count batches that were cheaper and dearer than the shop; ``hours`` are those of the
-         *     ``hours_batches`` batches whose minutes were recorded.
+         *     ``batches`` in all, ``compared`` of them with a pack of that name; ``saved`` null where those are too few.
          */
         YearOut: {
             /** Batches */
             batches: number;
+            /** Compared */
+            compared: number[];
             /** Saved */
-            saved: string;
-            /** Saved Without Work */
-            saved_without_work: string;
-            /** Labor */
-            labor: string;
-            weight: components["schemas"]["Weight"];
-            per_weight: components["schemas"]["UnitCost"] | null;
-            /** Per Month */
-            per_month: string | null;
-            /** Hours */
-            hours: string;
-            /** Hours Batches */
-            hours_batches: number;
-            /** Earned An Hour */
-            earned_an_hour: string | null;
-            /** Beat */
-            beat: number;
-            /** Lost */
-            lost: number;
-            /** Too Little */
-            too_little: string | null;
+            saved: (string | null)[];
         };
         /**
          * YieldDial
@@ -7505,23 +7654,13 @@ export interface components {
         };
         /**
          * DotOut
-         * @description A batch: what it kept in per cent, what a pound or kilogram cost then, and when.
+         * @description A weighing: days since it was hung, and per cent lost.
          */
         DotOut: {
-            /** Code */
-            code: string;
-            /** Name */
-            name: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** Kept */
-            kept: string;
-            price: components["schemas"]["UnitCost"] | null;
-            /** Is Last */
-            is_last: boolean;
+            /** Day */
+            day: number;
+            /** Lost */
+            lost: number;
         };
         /**
          * FermentOut
@@ -9538,7 +9677,7 @@ export interface components {
             /** Way */
             way: string;
             /** Parts */
-            parts: components["schemas"]["PartOut"][];
+            parts: components["schemas"]["YieldPartOut"][];
             /** Unsaid */
             unsaid: number;
             /** Forecast */
@@ -9557,6 +9696,60 @@ export interface components {
             batches: number;
             /** Read Of Each */
             read_of_each: number;
+        };
+        /**
+         * YieldDotOut
+         * @description A batch: what it kept in per cent, what a pound or kilogram cost then, and when.
+         */
+        YieldDotOut: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Kept */
+            kept: string;
+            price: components["schemas"]["UnitCost"] | null;
+            /** Is Last */
+            is_last: boolean;
+        };
+        /**
+         * YieldPartOut
+         * @description Batches of one source, season, cook, thickness or temperature; empty ``label``: all of them.
+         */
+        YieldPartOut: {
+            /** Label */
+            label: string;
+            spread: components["schemas"]["YieldSpreadOut"];
+            /** Dots */
+            dots: components["schemas"]["YieldDotOut"][];
+        };
+        /**
+         * YieldSpreadOut
+         * @description Batches together, in per cent. ``low`` and ``high``: the band of eight in ten, from three batches on.
+         *
+         *     ``deviation`` as found, ``scale`` what the scale alone makes of it, ``own`` what is left; in points.
+         */
+        YieldSpreadOut: {
+            /** Batches */
+            batches: number;
+            /** Middle */
+            middle: string;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Deviation */
+            deviation: string | null;
+            /** Scale */
+            scale: string;
+            /** Own */
+            own: string | null;
+            price: components["schemas"]["UnitCost"] | null;
         };
         /**
          * UnusualBookOut
@@ -9621,7 +9814,7 @@ export interface components {
             kind: string | null;
             /** Kinds */
             kinds: string[];
-            sums: components["schemas"]["YearOut"] | null;
+            sums: components["schemas"]["MoneyYearOut"] | null;
             /** Points */
             points: components["schemas"]["SavedPointOut"][];
             /** Months */
@@ -9635,6 +9828,39 @@ export interface components {
             thrown_cost: string;
             /** Tools */
             tools: components["schemas"]["ToolOut"][];
+        };
+        /**
+         * MoneyYearOut
+         * @description A year beside one kind of the shop's; figures None where there is too little to say.
+         *
+         *     ``beat`` and ``lost`` count batches that were cheaper and dearer than the shop; ``hours`` are those of the
+         *     ``hours_batches`` batches whose minutes were recorded.
+         */
+        MoneyYearOut: {
+            /** Batches */
+            batches: number;
+            /** Saved */
+            saved: string;
+            /** Saved Without Work */
+            saved_without_work: string;
+            /** Labor */
+            labor: string;
+            weight: components["schemas"]["Weight"];
+            per_weight: components["schemas"]["UnitCost"] | null;
+            /** Per Month */
+            per_month: string | null;
+            /** Hours */
+            hours: string;
+            /** Hours Batches */
+            hours_batches: number;
+            /** Earned An Hour */
+            earned_an_hour: string | null;
+            /** Beat */
+            beat: number;
+            /** Lost */
+            lost: number;
+            /** Too Little */
+            too_little: string | null;
         };
         /**
          * MonthOut
@@ -9808,6 +10034,210 @@ export interface components {
         ToolGoneIn: {
             /** Reason */
             reason: string;
+        };
+        /**
+         * TrialRowOut
+         * @description A trial in a list.
+         */
+        TrialRowOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** Sides */
+            sides: string[];
+            /** Sheets */
+            sheets: number;
+            /** Is Open */
+            is_open: boolean;
+        };
+        /**
+         * TrialsOut
+         * @description All trials, the latest first.
+         */
+        TrialsOut: {
+            /** Trials */
+            trials: components["schemas"]["TrialRowOut"][];
+        };
+        /**
+         * CureTrialOut
+         * @description A trial whole. ``results`` are empty until someone scored; the first is of all scales together.
+         */
+        CureTrialOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Begun At
+             * Format: date-time
+             */
+            begun_at: string;
+            /** By */
+            by: string;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepKeptOut"][];
+            /** Tastings */
+            tastings: components["schemas"]["TastingOut"][];
+            /** Sheets */
+            sheets: number;
+            /** Results */
+            results: components["schemas"]["ScaleResultOut"][];
+        };
+        /**
+         * PairOut
+         * @description Two plates: how far apart, and whether that is more than chance. ``more`` tastings would settle it.
+         */
+        PairOut: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Ahead */
+            ahead: string;
+            /** Chance */
+            chance: string;
+            /** Is More Than Chance */
+            is_more_than_chance: boolean;
+            /** Wins */
+            wins: number;
+            /** Ties */
+            ties: number;
+            /** Losses */
+            losses: number;
+            /** More */
+            more: number | null;
+        };
+        /**
+         * PlateScoreOut
+         * @description A plate's mean score and its 80 % range with the tasters' own heights taken out.
+         */
+        PlateScoreOut: {
+            /** Letter */
+            letter: string;
+            /** What */
+            what: string;
+            /** Mean */
+            mean: string;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+        };
+        /**
+         * ScaleResultOut
+         * @description The result on one scale, on all of them together, or of what tasters would have again.
+         */
+        ScaleResultOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Plates */
+            plates: components["schemas"]["PlateScoreOut"][];
+            /** Pairs */
+            pairs: components["schemas"]["PairOut"][];
+            /** Said */
+            said: string[];
+        };
+        /**
+         * SideOut
+         * @description A side as it came out so far. ``kept`` of what was bought, in per cent; ``price`` of its last stage.
+         *
+         *     ``salt`` as the cure desk expected it in the slice, ``cure`` in words; None: no cure on record.
+         */
+        SideOut: {
+            /** Letter */
+            letter: string;
+            /** What */
+            what: string;
+            /** Batch */
+            batch: string;
+            /** Mark */
+            mark: string;
+            /** Is Finished */
+            is_finished: boolean;
+            /** Is Gone */
+            is_gone: boolean;
+            /** Stage */
+            stage: string;
+            weight: components["schemas"]["Weight"] | null;
+            /** Kept */
+            kept: string | null;
+            price: components["schemas"]["UnitCost"] | null;
+            /** Days */
+            days: number;
+            /** Cure */
+            cure: string | null;
+            /** Salt */
+            salt: string | null;
+        };
+        /**
+         * StepKeptOut
+         * @description What a step kept of one side, in per cent; None where it has no such step.
+         */
+        StepKeptOut: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Kept */
+            kept: (string | null)[];
+        };
+        /**
+         * TastingOut
+         * @description A tasting: its link's path, whether it is open, the plates' codes by letter, and who scored.
+         */
+        TastingOut: {
+            /** Id */
+            id: number;
+            /** Path */
+            path: string;
+            /**
+             * Closes At
+             * Format: date-time
+             */
+            closes_at: string;
+            /** Is Open */
+            is_open: boolean;
+            /** Codes */
+            codes: {
+                [key: string]: string;
+            };
+            /** Tasters */
+            tasters: string[];
+        };
+        /**
+         * CureTrialIn
+         * @description A trial of two to six sides.
+         */
+        CureTrialIn: {
+            /** Name */
+            name: string;
+            /** Sides */
+            sides: components["schemas"]["SideIn"][];
+        };
+        /**
+         * SideIn
+         * @description A side of a trial: a piece of a batch, or without a ``mark`` all of it; and what is different in it.
+         */
+        SideIn: {
+            /** Batch */
+            batch: string;
+            /**
+             * Mark
+             * @default
+             */
+            mark: string;
+            /** What */
+            what: string;
         };
     };
     responses: never;
@@ -10508,6 +10938,236 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SettingsIn"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTable: {
+        parameters: {
+            query: {
+                device: string;
+            };
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    handIn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableOut"];
                 };
             };
             /** @description Bad Request */
@@ -25315,6 +25975,464 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ToolOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTrials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    beginTrial: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CureTrialIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CureTrialOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getTrial: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CureTrialOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    openTasting: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+                trial_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CureTrialOut"];
                 };
             };
             /** @description Bad Request */

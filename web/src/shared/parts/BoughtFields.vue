@@ -44,6 +44,13 @@ const cuts = [
       :suggestions="cuts"
       placeholder="jowl, skin on"
     />
+    <TypedInput
+      v-model="draft.bought_from"
+      label="Bought from"
+      :path="at('bought_from')"
+      placeholder="Quay butcher"
+      hint="the books compare whose meat keeps best"
+    />
     <div class="pair">
       <TypedInput
         v-model="draft.label_weight"

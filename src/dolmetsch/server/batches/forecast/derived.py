@@ -98,12 +98,19 @@ def renew_stale() -> int:
     for kitchen in Kitchen.objects.exclude(derived_edition=DERIVED_EDITION):
         with transaction.atomic():
             lock_kitchen(kitchen)
-            for kind in KEPT_SUMS:
-                kind.objects.filter(kitchen=kitchen).delete()
-            for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
-                batch.kitchen, batch.is_finished = kitchen, False
-                rows = list_entry_rows(batch)
-                renew(batch, rows, cost_chain(build_chain(batch, rows)))
-                renewed += 1
-            Kitchen.objects.filter(pk=kitchen.pk).update(derived_edition=DERIVED_EDITION)
+            renewed += renew_kitchen(kitchen)
+    return renewed
+
+
+def renew_kitchen(kitchen: Kitchen) -> int:
+    """Renew all batches of ``kitchen``, within a transaction of the caller's that holds it; how many."""
+    renewed = 0
+    for kind in KEPT_SUMS:
+        kind.objects.filter(kitchen=kitchen).delete()
+    for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
+        batch.kitchen, batch.is_finished = kitchen, False
+        rows = list_entry_rows(batch)
+        renew(batch, rows, cost_chain(build_chain(batch, rows)))
+        renewed += 1
+    Kitchen.objects.filter(pk=kitchen.pk).update(derived_edition=DERIVED_EDITION)
     return renewed

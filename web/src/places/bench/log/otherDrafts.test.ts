@@ -76,6 +76,7 @@ describe('meat', () => {
     extras: [{ what: 'cart', cost: '2.00' }],
     solution: '12',
     scale: '5 g',
+    bought_from: 'Quay butcher',
     source: null,
   }
 

@@ -22,8 +22,22 @@ def write_pdf(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen, now: da
     # slow to import, and needed for nothing else
     from weasyprint import HTML
 
+    for size in SIZES:
+        page = HTML(string=write_page(batch, verdict, kitchen=kitchen, now=now, size=size)).render()
+        if len(page.pages) == 1:
+            break
+    written = page.write_pdf()
+    assert isinstance(written, bytes)
+    return written
+
+
+def write_page(
+    batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen, now: datetime, size: str = SIZES[0]
+) -> str:
+    """The page as HTML that needs nothing beside it."""
     sign = sign_of(kitchen.currency)
     context = {
+        "size": size,
         "batch": batch,
         "verdict": verdict,
         "house": verdict.judged.house,
@@ -33,11 +47,4 @@ def write_pdf(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen, now: da
         "now": now,
         "strip": draw_strip(batch.strip, batch.shops, unit=kitchen.weight_unit, sign=sign),
     }
-    template = ENGINE.get_template("sheet.html")
-    for size in SIZES:
-        page = HTML(string=template.render(Context({**context, "size": size}))).render()
-        if len(page.pages) == 1:
-            break
-    written = page.write_pdf()
-    assert isinstance(written, bytes)
-    return written
+    return str(ENGINE.get_template("sheet.html").render(Context(context)))

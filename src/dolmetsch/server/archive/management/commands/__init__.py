@@ -1,0 +1,1 @@
+"""Commands of the archive: export and import of a whole kitchen."""

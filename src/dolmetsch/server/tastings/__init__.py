@@ -1,0 +1,1 @@
+"""Trials: pieces or batches side by side, and blind tastings of them."""

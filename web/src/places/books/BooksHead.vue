@@ -1,0 +1,42 @@
+<script setup lang="ts">
+/** The name of a book, and the way to the others. */
+defineProps<{ title: string; note?: string }>()
+const books = [
+  { name: 'yields', word: 'Yields' },
+  { name: 'unusual', word: 'Out of the usual' },
+  { name: 'trials', word: 'Trials' },
+  { name: 'money', word: 'Money' },
+  { name: 'price-book', word: 'Prices' },
+  { name: 'forecasts', word: 'Forecasts' },
+  { name: 'batches', word: 'All batches' },
+  { name: 'everything', word: 'In and out' },
+]
+</script>
+
+<template>
+  <div class="head">
+    <h1>{{ title }}</h1>
+    <span v-if="note" class="quiet" role="status">{{ note }}</span>
+    <div class="acts"><slot /></div>
+  </div>
+  <nav aria-label="Books">
+    <RouterLink v-if="$route.name !== 'books'" class="act small" :to="{ name: 'books' }">Overview</RouterLink>
+    <RouterLink v-for="book in books" :key="book.name" class="act small" :to="{ name: book.name }">
+      {{ book.word }}
+    </RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-bottom: 14px;
+}
+
+nav a.router-link-active {
+  background: var(--ink);
+  color: #fff;
+}
+</style>

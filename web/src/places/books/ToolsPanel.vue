@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import { dayText } from '@/shared/quantity/when'
+import ReasonForm from '@/shared/ui/ReasonForm.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Machines that are to pay for themselves: what each cost, and what was saved since. */
+defineProps<{ tools: Schemas['ToolOut'][] }>()
+const slug = useSlug()
+const queries = useQueryClient()
+const { money } = useUnits()
+const isAdding = ref(false)
+const removed = ref<number | null>(null)
+const reason = ref('')
+const draft = ref({ name: '', paid: '', bought_on: '' })
+
+const bought = useWrite<Schemas['ToolIn'], Schemas['ToolOut'][]>(
+  'tool',
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/tools', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  () => draft.value,
+)
+const canceled = useWrite<{ id: number; reason: string }, Schemas['ToolOut'][]>('tool-gone', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/tools/{tool_id}/cancel', {
+      params: { path: { kitchen_slug: slug.value, tool_id: body.id }, header: { 'Idempotency-Key': key } },
+      body: { reason: body.reason },
+    }),
+  ),
+)
+provideFormFacts({ preview: ref(null), problem: bought.problem })
+function renew(): void {
+  isAdding.value = false
+  removed.value = null
+  reason.value = ''
+  draft.value = { name: '', paid: '', bought_on: '' }
+  void queries.invalidateQueries({ queryKey: ['books', 'money'] })
+}
+</script>
+
+<template>
+  <section class="panel" aria-label="Machines">
+    <h2>Has it paid for itself?</h2>
+    <p v-if="!tools.length && !isAdding" class="quiet">
+      Record a slicer or sealer, and this says when it has.
+    </p>
+    <ul>
+      <li v-for="tool in tools" :key="tool.id">
+        <p>
+          <b>The {{ tool.name }}</b> {{ tool.said }}.
+        </p>
+        <p class="quiet small">{{ money(tool.paid) }} on {{ dayText(tool.bought_on) }}</p>
+        <ReasonForm
+          v-if="removed === tool.id"
+          v-model="reason"
+          word="Remove it"
+          :problem="canceled.problem.value"
+          @done="canceled.write({ id: tool.id, reason }, renew)"
+        />
+        <button v-else type="button" class="act small" @click="removed = tool.id">Recorded by mistake</button>
+      </li>
+    </ul>
+    <form v-if="isAdding" class="lines" @submit.prevent="bought.write({ ...draft }, renew)">
+      <TypedInput v-model="draft.name" label="Machine" path="name" placeholder="slicer" />
+      <TypedInput v-model="draft.paid" label="Paid" path="paid" placeholder="180.00" inputmode="decimal" />
+      <label class="named">
+        <span>Bought on</span>
+        <input v-model="draft.bought_on" class="box" type="date" required min="2000-01-01" max="2199-12-31" />
+      </label>
+      <SaveBar
+        word="Save the machine"
+        :state="bought.state.value"
+        :problem="bought.problem.value"
+        @retry="bought.retry()"
+      />
+    </form>
+    <button v-else type="button" class="act small" @click="isAdding = true">Add a machine</button>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  display: grid;
+  gap: 10px;
+  margin: 8px 0;
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import RemoveButton from '@/shared/ui/RemoveButton.vue'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+import type { Trial } from './useTrials'
+
+/** A new trial: its name, and what stands side by side. */
+const slug = useSlug()
+const router = useRouter()
+const queries = useQueryClient()
+const MOST = 6
+const draft = reactive<Schemas['CureTrialIn']>({
+  name: '',
+  sides: [
+    { batch: '', mark: '', what: '' },
+    { batch: '', mark: '', what: '' },
+  ],
+})
+const beginning = useWrite<Schemas['CureTrialIn'], Trial>(
+  'trial',
+  (body, key) =>
+    take(
+      api.POST('/api/kitchens/{kitchen_slug}/trials', {
+        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+        body,
+      }),
+    ),
+  () => draft,
+)
+provideFormFacts({ preview: ref(null), problem: beginning.problem })
+/** Another piece of the same batch is the likeliest next side. */
+const addSide = (): void =>
+  void draft.sides.push({ batch: draft.sides.at(-1)?.batch ?? '', mark: '', what: '' })
+function begin(): void {
+  const body = {
+    name: draft.name,
+    sides: draft.sides.map((side) => ({
+      ...side,
+      batch: side.batch.trim().toUpperCase(),
+      mark: (side.mark ?? '').trim(),
+    })),
+  }
+  void beginning.write(body, (trial) => {
+    void queries.invalidateQueries({ queryKey: ['trials'] })
+    void router.push({ name: 'trial', params: { id: trial.id } })
+  })
+}
+</script>
+
+<template>
+  <form class="panel lines" aria-label="A new trial" @submit.prevent="begin">
+    <TypedInput
+      v-model="draft.name"
+      label="What is tried"
+      path="name"
+      placeholder="Lantern belly: how much salt"
+    />
+    <fieldset v-for="(side, at) in draft.sides" :key="at">
+      <legend>Side {{ 'ABCDEF'[at] }}</legend>
+      <TypedInput
+        v-model="side.what"
+        label="What is different"
+        :path="`sides[${at}].what`"
+        :placeholder="at ? 'less salt' : 'house rub'"
+      />
+      <TypedInput v-model="side.batch" label="Batch" :path="`sides[${at}].batch`" placeholder="J-31" />
+      <TypedInput
+        v-model="side.mark"
+        label="Piece"
+        :path="`sides[${at}].mark`"
+        placeholder="A"
+        hint="empty: the whole batch"
+      />
+      <RemoveButton
+        v-if="draft.sides.length > 2"
+        :label="`Remove side ${'ABCDEF'[at]}`"
+        @remove="draft.sides.splice(at, 1)"
+      />
+    </fieldset>
+    <button v-if="draft.sides.length < MOST" type="button" class="act small" @click="addSide">
+      + another side
+    </button>
+    <SaveBar
+      word="Begin the trial"
+      :state="beginning.state.value"
+      :problem="beginning.problem.value"
+      @retry="beginning.retry()"
+    />
+  </form>
+</template>
+
+<style scoped>
+form {
+  margin-bottom: 14px;
+}
+
+fieldset {
+  display: grid;
+  grid-template-columns: 2fr 1fr 1fr auto;
+  gap: 6px 12px;
+  border: 0;
+  margin: 0;
+  padding: 0;
+  align-items: start;
+}
+
+legend {
+  font-weight: 700;
+  padding: 0;
+}
+
+@media (max-width: 619px) {
+  fieldset {
+    grid-template-columns: 1fr 1fr;
+  }
+
+  fieldset > :nth-child(2) {
+    grid-column: 1 / -1;
+  }
+}
+</style>
