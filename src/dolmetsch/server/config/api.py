@@ -20,6 +20,7 @@ from dolmetsch.server.diary.api import router as diary
 from dolmetsch.server.dishes.api import router as dishes
 from dolmetsch.server.finding.api import router as finding
 from dolmetsch.server.fires.api import router as fires
+from dolmetsch.server.history.api import router as history
 from dolmetsch.server.hooks.api import router as hooks
 from dolmetsch.server.kitchens.api import router as kitchens
 from dolmetsch.server.labels.api import router as labels
@@ -121,5 +122,6 @@ for router in (
     books,
     trials,
     archive,
+    history,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)

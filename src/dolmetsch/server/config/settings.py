@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.books",
     "dolmetsch.server.tastings",
     "dolmetsch.server.archive",
+    "dolmetsch.server.history",
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [

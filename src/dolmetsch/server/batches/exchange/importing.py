@@ -72,7 +72,7 @@ def import_document(
     _refuse_different(document, expected, drafted[-1])
     if dry_run:
         return schemas.ImportOut(written=False, batches=[_show_drafted(one) for one in drafted])
-    return once(write, lambda: _find_written(write), lambda: _write_all(write, drafted))
+    return once(write, lambda: _find_written(write), lambda: write_drafted(write, drafted))
 
 
 def _as_kept(value: object) -> object:
@@ -229,7 +229,16 @@ def _typed(place: str, kind: type[Shape], body: Json) -> Shape:
         raise DomainError("bad_document", 422, "Not imported", said) from error
 
 
-def _write_all(write: Write, drafted: Sequence[Drafted]) -> schemas.ImportOut:
+def draft_document(write: Write, document: Json) -> Drafted:
+    """One batch of a document that takes from no other, read and costed, nothing written.
+
+    Raises:
+        DomainError: bad_document.
+    """
+    return _draft_one(write, document, {}, place="", key=write.key, give_up=lambda: None)
+
+
+def write_drafted(write: Write, drafted: Sequence[Drafted]) -> schemas.ImportOut:
     """Write what was drafted, under the kitchen's lock."""
     for one in drafted:
         one.batch.code = next_code(write.kitchen, one.rows[0].lot.cut if one.rows[0].lot else "")

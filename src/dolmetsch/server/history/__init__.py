@@ -1,0 +1,1 @@
+"""Batches of before, brought in from a spreadsheet as finished batches of few weighings."""
