@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import BooksHead from '@/places/books/BooksHead.vue'
+import ColumnTable from '@/shared/parts/ColumnTable.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import HistoryPreview from './HistoryPreview.vue'
+import { type HistoryMatch, useHistory } from './useHistory'
+
+/** Batches of before, from a spreadsheet: columns matched, rows looked over, nothing saved until confirmed. */
+const { file, match, preview, refused, unread, busy, upload, write } = useHistory()
+const targets = [
+  ['name', 'its name'],
+  ['cut', 'the cut'],
+  ['day', 'the day it was begun'],
+  ['finished', 'the day it was finished'],
+  ['bought', 'weight as bought'],
+  ['paid', 'paid for the meat'],
+  ['price', 'price by weight'],
+  ['trim', 'weight after trimming'],
+  ['cure', 'weight after the cure'],
+  ['rest', 'weight after resting'],
+  ['smoke', 'weight after the smoke'],
+  ['chill', 'weight after chilling'],
+  ['dry', 'weight after drying'],
+  ['slice', 'finished weight'],
+  ['slices', 'slices'],
+  ['minutes', 'minutes of work'],
+  ['unit', 'unit of weight'],
+  ['source', 'bought from'],
+  ['way', 'method'],
+] as const
+type Target = (typeof targets)[number][0]
+const columns = computed(() => (match.value?.columns ?? {}) as Partial<Record<Target, number>>)
+function put(found: Partial<Record<Target, number>>): void {
+  if (match.value) match.value = { ...match.value, columns: found as HistoryMatch['columns'] }
+}
+const dayOrder = computed({
+  get: () => (match.value?.day_first == null ? '' : String(match.value.day_first)),
+  set: (value: string) => {
+    if (match.value) match.value = { ...match.value, day_first: value === '' ? null : value === 'true' }
+  },
+})
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  if (chosen) void upload(chosen)
+}
+const problem = computed(() => refused.value ?? unread.value)
+const begun = computed(() => (file.value?.next_row ?? 0) > 0)
+</script>
+
+<template>
+  <BooksHead title="Batches of before" />
+  <section class="panel intro">
+    <p>
+      A spreadsheet of batches you made before, one a row (CSV or XLSX): what was bought and paid, the weights
+      you took, the finished weight. They become finished batches, so that yields and forecasts are this
+      kitchen’s own. Importing the same file twice changes nothing.
+    </p>
+    <label class="act first">
+      {{ file ? 'Choose another file' : 'Choose a file' }}
+      <input class="unseen" type="file" accept=".csv,.txt,.tsv,.xlsx" @change="choose" />
+    </label>
+    <p v-if="busy === 'reading'" role="status">Reading it …</p>
+    <p v-for="note in file?.notes ?? []" :key="note" class="small">{{ note }}</p>
+    <ProblemNote
+      v-if="problem"
+      :problem="problem"
+      :retry-word="begun && problem.code === 'no_connection' ? 'Try again' : ''"
+      @retry="write"
+    />
+  </section>
+  <template v-if="file && match">
+    <section v-if="!begun" class="panel" aria-label="Match the columns">
+      <h2>{{ file.name }}, {{ file.rows }} {{ file.rows === 1 ? 'row' : 'rows' }}</h2>
+      <p v-if="file.is_remembered" class="small good">Matched as the last time.</p>
+      <ColumnTable
+        :heads="file.heads"
+        :first="file.first"
+        :targets="targets"
+        :columns="columns"
+        @update:columns="put"
+      />
+      <div class="rest">
+        <label class="named" :class="{ asked: preview?.asks_unit }">
+          <span>Weights without a unit are in</span>
+          <select v-model="match.unit" class="box">
+            <option value="">say which</option>
+            <option value="lb">pounds</option>
+            <option value="kg">kilograms</option>
+            <option value="oz">ounces</option>
+            <option value="g">grams</option>
+          </select>
+        </label>
+        <label class="named" :class="{ asked: preview?.asks_days }">
+          <span>03/04/2026 means</span>
+          <select v-model="dayOrder" class="box">
+            <option value="">as the file shows</option>
+            <option value="true">3 April</option>
+            <option value="false">4 March</option>
+          </select>
+        </label>
+        <label class="named">
+          <span>Decimal sign</span>
+          <select v-model="match.decimal" class="box">
+            <option value="">automatic</option>
+            <option value=".">a point: 3.49</option>
+            <option value=",">a comma: 3,49</option>
+          </select>
+        </label>
+        <label v-if="columns.cut === undefined" class="named">
+          <span>All of them are</span>
+          <input v-model="match.cut" class="box" maxlength="80" placeholder="jowl, skin on" />
+        </label>
+      </div>
+    </section>
+    <section v-if="begun" class="panel intro" aria-live="polite">
+      <p>
+        <b>{{ file.is_done ? 'Saved' : 'Saving' }}:</b> {{ file.next_row }} of {{ file.rows }} rows,
+        {{ file.added }} new, {{ file.known }} already here, {{ file.faulty }} left out
+      </p>
+      <progress :value="file.next_row" :max="file.rows" aria-label="Rows saved" />
+      <RouterLink v-if="file.is_done" class="act first" :to="{ name: 'yields' }">See the yields</RouterLink>
+    </section>
+    <HistoryPreview v-if="preview && !file.is_done" :preview="preview" :busy="busy !== ''" @write="write" />
+  </template>
+</template>
+
+<style scoped>
+section {
+  margin-bottom: 12px;
+}
+
+.intro {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+}
+
+.rest {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+}
+
+.asked select {
+  border: 2px solid var(--rose);
+}
+
+progress {
+  width: 100%;
+  height: 18px;
+  accent-color: var(--rose);
+}
+
+.act:focus-within {
+  outline: 3px solid var(--rose);
+  outline-offset: 2px;
+}
+</style>
