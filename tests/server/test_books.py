@@ -53,7 +53,7 @@ def book(api, path):
 def test_every_batch_is_a_dot_with_its_band(api):
     codes = [made(api, days=40 - at, sliced=f"{weight} lb") for at, weight in enumerate(("6", "6.2", "5.8"))]
     (sort,) = book(api, "yields")["sorts"]
-    assert sort["label"] == "jowl skin on, no method chosen"
+    assert sort["label"] == "jowl skin on · no method chosen"
     (part,) = sort["parts"]
     assert [dot["code"] for dot in part["dots"]] == codes
     assert [dot["kept"] for dot in part["dots"]] == ["60.0", "62.0", "58.0"]
@@ -137,7 +137,7 @@ def test_what_a_year_saved_by_kind_with_and_without_work(api):
     codes = [made(api, days=days, price="20.00") for days in spread]
     money = book(api, f"money?year={year}")
     # 6 lb at 8.00 less 20.00 and an hour at 15.00: 13.00 each
-    assert money["kind"] == "good"
+    assert money["kind"] == "good bacon"
     sums = money["sums"]
     assert (sums["batches"], sums["saved"], sums["saved_without_work"]) == (3, "39.00", "84.00")
     assert sums["per_weight"]["per_lb"] == "2.17"
@@ -209,7 +209,7 @@ def test_a_slicer_pays_for_itself(api):
     assert tool["paid_on"] == (timezone.localdate() - timedelta(days=30)).isoformat()
     assert tool["said"].startswith("has paid for itself since")
     status, body = api.call("POST", "/tools", {"name": "sealer", "paid": "90", "bought_on": day})
-    assert body[1]["said"] == "$56.00 of $90.00 saved since, in 2 batches"
+    assert body[1]["said"] == "has earned back $56.00 of $90.00, in 2 batches since"
     assert api.call("POST", f"/tools/{tool['id']}/cancel", {"reason": ""})[0] == 422
     assert [
         one["name"] for one in api.call("POST", f"/tools/{tool['id']}/cancel", {"reason": "rented"})[1]

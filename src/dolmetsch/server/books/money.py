@@ -84,7 +84,7 @@ def read_money_book(kitchen: Kitchen, now: datetime, *, year: int | None, kind: 
 
 
 def list_kinds(kitchen: Kitchen) -> dict[str, list[str]]:
-    """Kinds of the shop's that batches were set beside, each with its packs' names, most batches first.
+    """Kinds of shop packs that batches were set beside, each with its packs' names; most batches first.
 
     A pack whose kind the price list does not know is a kind of its own.
     """
@@ -100,7 +100,13 @@ def list_kinds(kitchen: Kitchen) -> dict[str, list[str]]:
         kind: ShopSaving.objects.filter(kitchen=kitchen, name__in=mine).count()
         for kind, mine in kinds.items()
     }
-    return {kind: kinds[kind] for kind in sorted(kinds, key=lambda kind: (-counts[kind], kind))}
+    ordered = sorted(kinds, key=lambda kind: (-counts[kind], kind))
+    return {_label_kind(kind, kinds[kind]): kinds[kind] for kind in ordered}
+
+
+def _label_kind(kind: str, names: Sequence[str]) -> str:
+    """A kind by its pack's own name, unless several packs are of it."""
+    return names[0] if len(names) == 1 else f"{kind} shop packs"
 
 
 def _year_span(year: int) -> tuple[datetime, datetime]:

@@ -128,7 +128,7 @@ def _show_house(
     )
     return out.TodaysHouseOut(
         code=facts.batch.code,
-        label=f"{say_cut(facts.cut)}, {facts.way or 'no method chosen'}",
+        label=f"{say_cut(facts.cut)} · {facts.way or 'no method chosen'}",
         then=print_price_of_gram(then),
         meat_item=None if found is None else found[0],
         now=None if now is None else print_price_of_gram(now),

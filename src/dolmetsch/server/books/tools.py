@@ -53,14 +53,15 @@ def _show(tool: Tool, saved: Sequence[Saved]) -> schemas.ToolOut:
         if paid_on is None and total >= paid:
             paid_on = timezone.localdate(one.at)
     sign = sign_of(tool.kitchen.currency)
+    count = "one batch" if len(saved) == 1 else f"{len(saved)} batches"
     if paid_on is not None:
         said = f"has paid for itself since {paid_on:%B %Y}"
     elif not saved:
-        said = "no batch was finished since"
+        said = "has earned nothing back yet: no batch was finished since"
     elif total < 0:
-        said = f"nothing saved since: {len(saved)} batches lost {sign}{print_money(-total)} together"
+        said = f"has earned nothing back: {count} since lost {sign}{print_money(-total)} together"
     else:
-        said = f"{sign}{print_money(total)} of {sign}{print_money(paid)} saved since, in {len(saved)} batches"
+        said = f"has earned back {sign}{print_money(total)} of {sign}{print_money(paid)}, in {count} since"
     return schemas.ToolOut(
         id=tool.pk,
         name=tool.name,

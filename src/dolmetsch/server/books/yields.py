@@ -61,10 +61,10 @@ def read_yield_book(kitchen: Kitchen, *, by: By, part: Part) -> out.YieldBookOut
 
 
 def label_sort(sort: Sort, *, by: By) -> str:
-    """A sort in words: "jowl, skin on, dry rub", "hot smoke, jowl, skin on"."""
+    """A sort in words: "jowl skin on · dry rub", "hot smoke · jowl skin on"."""
     if by == "step":
-        return f"{say_method(sort.way)}, {say_cut(sort.cut)}"
-    return f"{say_cut(sort.cut)}, {sort.way or 'no method chosen'}"
+        return f"{say_method(sort.way)} · {say_cut(sort.cut)}"
+    return f"{say_cut(sort.cut)} · {sort.way or 'no method chosen'}"
 
 
 def say_method(key: str) -> str:

@@ -41,12 +41,12 @@ const sums = computed(() => data.value?.sums)
   <template v-else>
     <div class="choices">
       <ChoiceBar v-model="shownYear" label="Year" :choices="years" />
-      <ChoiceBar v-model="shownKind" label="Beside the shop’s" :choices="kinds" />
+      <ChoiceBar v-model="shownKind" label="Beside" :choices="kinds" />
     </div>
     <TwoColumns>
       <section class="panel" aria-label="Saved">
         <h2>
-          {{ sums.saved.startsWith('-') ? 'Lost' : 'Saved' }} beside the shop’s {{ data.kind }},
+          {{ sums.saved.startsWith('-') ? 'Lost' : 'Saved' }} beside {{ data.kind }},
           {{ data.year }}
         </h2>
         <SavedLine :points="data.points" :year="data.year" />

@@ -76,7 +76,7 @@ const changeText = (change: string): string => {
   margin-top: 8px;
 }
 
-.house b {
+.house p:first-child b {
   margin-right: 6px;
 }
 

@@ -7,13 +7,13 @@ import { dayText } from '@/shared/quantity/when'
 import { endsOf, placeDots, ticksOf } from './dots'
 
 /** Yields of several sorts on one scale: every batch a dot, the last one dark, the band of eight in ten behind. */
-const props = defineProps<{ sorts: Schemas['SortOut'][]; isShort?: boolean }>()
+const props = defineProps<{ sorts: Schemas['SortOut'][]; isShort?: boolean; isStep?: boolean }>()
 const { costText, unitWord } = useUnits()
 const scale = ref<HTMLElement>()
 const { width } = useElementSize(scale)
 const wide = computed(() => Math.max(width.value, 160))
 const ends = computed(() => endsOf(props.sorts))
-const EDGE = 8
+const EDGE = 24
 const x = (kept: number): number =>
   EDGE + ((kept - ends.value[0]) / (ends.value[1] - ends.value[0])) * (wide.value - 2 * EDGE)
 const ticks = computed(() => ticksOf(ends.value))
@@ -41,14 +41,14 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
 <template>
   <div class="dots" :class="{ short: isShort }">
     <div class="row head" aria-hidden="true">
-      <span>cut and way</span>
+      <span>{{ isStep ? 'step and cut' : 'cut and method' }}</span>
       <span class="count">batches</span>
       <div ref="scale" class="scale">
         <svg :viewBox="`0 0 ${wide} 18`" :width="wide" height="18">
           <text v-for="tick in ticks" :key="tick" :x="x(tick)" y="13" text-anchor="middle">{{ tick }} %</text>
         </svg>
       </div>
-      <span class="price">a {{ unitWord }} after it</span>
+      <span class="price">{{ isStep ? `a ${unitWord} after it` : `a sliced ${unitWord}` }}</span>
     </div>
     <section
       v-for="row in rows"
@@ -126,7 +126,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: minmax(120px, 1.1fr) 56px minmax(0, 3fr) 84px;
+  grid-template-columns: minmax(120px, 1.1fr) 56px minmax(0, 3fr) 104px;
   gap: 0 12px;
   align-items: center;
   padding: 3px 0;

@@ -13,7 +13,7 @@ const by = useInAddress<By>('by', 'way')
 const part = useInAddress<Part>('part', 'none')
 const { data, error, refetch } = useYieldBook(by, part)
 const bys: { value: By; word: string }[] = [
-  { value: 'way', word: 'Cut and way' },
+  { value: 'way', word: 'Cut and method' },
   { value: 'step', word: 'Step' },
 ]
 const parts: { value: Part; word: string }[] = [
@@ -34,7 +34,7 @@ const unclear = computed(() => data.value?.changes.filter((one) => !one.is_more_
   <BooksHead title="Yields" />
   <div class="choices">
     <ChoiceBar v-model="by" label="Of each" :choices="bys" />
-    <ChoiceBar v-model="part" label="Parted by" :choices="parts" />
+    <ChoiceBar v-model="part" label="Split by" :choices="parts" />
   </div>
   <LoadState v-if="!data" :error="error" what="the yields" @retry="refetch()" />
   <template v-else>
@@ -44,7 +44,7 @@ const unclear = computed(() => data.value?.changes.filter((one) => !one.is_more_
         Each dot is a batch, the last one dark; the mark is the middle, the band holds eight in ten. Click a
         dot for its batch. Of each sort the latest {{ data.read_of_each }} are shown.
       </p>
-      <YieldDots v-if="shown.length" :sorts="shown" />
+      <YieldDots v-if="shown.length" :sorts="shown" :is-step="by === 'step'" />
       <p v-else class="quiet">
         {{ data.batches ? 'This was not recorded of any batch yet.' : 'No batch is finished yet.' }}
       </p>

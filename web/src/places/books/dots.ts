@@ -16,7 +16,8 @@ export function endsOf(sorts: Sort[]): [number, number] {
   if (!all.length) return [0, 100]
   const low = Math.floor((Math.min(...all) - 1) / 5) * 5
   const high = Math.ceil((Math.max(...all) + 1) / 5) * 5
-  return [Math.max(low, 0), high]
+  // nothing that is only taken from keeps more than all of it
+  return [Math.max(low, 0), Math.max(...all) <= 100 ? Math.min(high, 100) : high]
 }
 
 /** Ticks of the scale, at most seven, each a whole five. */

@@ -80,6 +80,10 @@ th {
   color: var(--quiet);
 }
 
+select {
+  min-width: 132px;
+}
+
 select.used {
   border: 2px solid var(--ink);
   font-weight: 650;

@@ -5,7 +5,8 @@ import type { Trial } from './useTrials'
 /** The sides of a trial beside each other: cure, salt, time, yields by step, price. */
 defineProps<{ trial: Trial }>()
 const { weightText, costText, unitWord } = useUnits()
-const dayWord = (days: number): string => (days === 1 ? '1 day' : `${days} days`)
+const dayWord = (days: number): string =>
+  days === 0 ? 'the same day' : days === 1 ? '1 day' : `${days} days`
 </script>
 
 <template>
