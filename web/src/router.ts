@@ -101,8 +101,19 @@ const routes: RouteRecordRaw[] = [
     path: '/bench/:code/weigh',
     name: 'weigh',
     component: () => import('./places/bench/weigh/WeighPlace.vue'),
-    props: (route) => ({ code: String(route.params['code']), kind: String(route.query['kind'] ?? '') }),
+    props: (route) => ({
+      code: String(route.params['code']),
+      kind: String(route.query['kind'] ?? ''),
+      piece: String(route.query['piece'] ?? ''),
+    }),
     meta: { place: 'bench', title: 'Weigh', bare: true },
+  },
+  {
+    path: '/bench/:code/pieces',
+    name: 'pieces-table',
+    component: () => import('./places/bench/piece/PiecesTable.vue'),
+    props: true,
+    meta: { place: 'bench', title: 'All pieces' },
   },
   {
     path: '/bench/:code/cure',

@@ -5,11 +5,15 @@ What went on as other pieces leaves its ribbon like trim does, by name; weights 
 
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
+from typing import Final
 
 from dolmetsch.core.costing.sheet import Sheet, cost_per_lb
 from dolmetsch.core.costing.strip import Column, Peel, Strip, kinds_to_come, peel_of_loss, peels_cut_off
 from dolmetsch.core.ledger.batch import Batch
 from dolmetsch.core.ledger.pieces import ZERO, Piece, Stage, cost_of, grams_of
+
+#: More pieces than this that went on beside it are counted, not named.
+MOST_NAMED: Final = 6
 
 
 def lay_out_piece(batch: Batch, sheet: Sheet, mark: str) -> Strip | None:
@@ -112,7 +116,8 @@ def _borne(stage: Stage, ids: set[str], kept: Fraction) -> Column:
 
 def _peels(stage: Stage, others: list[Piece], left: Fraction) -> Iterator[Peel]:
     if others:
-        names = ", ".join(piece.id for piece in others)
+        many = len(others) > MOST_NAMED
+        names = f"{len(others)} other pieces" if many else ", ".join(piece.id for piece in others)
         yield Peel(material="pieces", name=f"on as {names}", grams=grams_of(others), carried=cost_of(others))
     cut_off = tuple(peels_cut_off([stage]))
     yield from cut_off

@@ -13,6 +13,7 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.larder.models import PackNow
+from dolmetsch.server.pieces.table import read_owners, trace_pieces
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_day, print_weight
@@ -45,7 +46,9 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     for mark in marks:
         if mark not in mains:
             raise not_found(f"piece “{mark}”, or it is no longer in use,")
-    wanted = marks or sorted(mains)
+    traced = trace_pieces(costed)
+    owners = read_owners(batch, traced)
+    wanted = marks or [one.piece.id for one in traced]
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
     cures: dict[str, PieceCure] = {}
@@ -63,7 +66,12 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
                 mark=mark,
                 code=batch.code,
                 name=batch.name,
-                lines=(*_cure_lines(cures.get(mark)), weight_text, *([RAW_LABEL] if mark in raw else [])),
+                lines=(
+                    *([owners[mark]] if owners[mark] else []),
+                    *_cure_lines(cures.get(mark)),
+                    weight_text,
+                    *([RAW_LABEL] if mark in raw else []),
+                ),
                 address=f"{root}/bench/{batch.code}/piece/{mark}",
             )
         )

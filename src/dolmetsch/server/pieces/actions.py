@@ -1,5 +1,7 @@
 """Writes: what was learned of a piece, a store, meat checked."""
 
+import uuid
+
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch, get_piece
@@ -36,6 +38,29 @@ def learn_facts(write: Write, batch: Batch, mark: str, data: schemas.FactsIn) ->
         return row
 
     return keep_once(write, PieceFact, learn)
+
+
+def set_owner(write: Write, batch: Batch, data: schemas.OwnerIn) -> PieceFact:
+    """Note whose pieces are, all of them in one go.
+
+    Raises:
+        DomainError: not_found, bad_fields, key_reused.
+    """
+
+    def note() -> PieceFact:
+        costed = cost_batch(batch)
+        reader = Reader.of(write.kitchen)
+        if not reader.need("owner", data.owner, "Say whose they are."):
+            raise refuse_fields(reader.problems)
+        rows = []
+        for at, mark in enumerate(dict.fromkeys(data.marks)):
+            get_piece(costed, mark)
+            stamp = write.stamp if at == 0 else {**write.stamp, "key": uuid.uuid5(write.key, mark)}
+            rows.append(PieceFact(batch=batch, mark=mark, owner=data.owner, **stamp))
+        PieceFact.objects.bulk_create(rows)
+        return rows[0]
+
+    return keep_once(write, PieceFact, note)
 
 
 def put_in_store(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: Reader, *, path: str) -> None:

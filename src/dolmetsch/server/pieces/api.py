@@ -1,16 +1,22 @@
 """The pieces' API: only maps requests to reads and writes."""
 
+from typing import Annotated
+
 from django.http import HttpRequest, HttpResponse
-from ninja import Path, Router, Status
+from django.utils import timezone
+from ninja import Path, Query, Router, Status
 
 from dolmetsch.core.meat.looking_over import LOOKS
+from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.pieces import actions, schemas
+from dolmetsch.server.pieces import actions, schemas, table
 from dolmetsch.server.pieces.cutting import read_test
+from dolmetsch.server.pieces.owner_page import write_owner_pdf
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.quantities.lengths import NAME_LENGTH, TYPED_LENGTH
+from dolmetsch.server.responses import REFUSALS, answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
@@ -23,6 +29,68 @@ router = Router(tags=["pieces"])
 def get_pieces(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schemas.PiecesOut:
     """The living pieces of a batch, with size, skin and place."""
     return read_pieces(get_batch(kitchen_of(request, kitchen_slug), code))
+
+
+@router.get(
+    "/batches/{code}/pieces-table",
+    response={200: schemas.PiecesTableOut, REFUSALS: Problem},
+    operation_id="getPiecesTable",
+)
+@until_next_write
+def get_table(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
+    """All living pieces of a batch at once: owner, weights by step, gain, yield, place."""
+    return print_json(table.read_table(get_batch(kitchen_of(request, kitchen_slug), code)))
+
+
+@router.get(
+    "/batches/{code}/pieces-table.{form}",
+    response={REFUSALS: Problem},
+    operation_id="exportPiecesTable",
+    openapi_extra=answer_with(TABLE_TYPES["csv"], TABLE_TYPES["xlsx"]),
+)
+def get_table_file(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, form: table.Form
+) -> HttpResponse:
+    """The table of pieces as a file."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    disposition = {"Content-Disposition": f'attachment; filename="{batch.code}-pieces.{form}"'}
+    content = table.write_table(batch, form)
+    return HttpResponse(content, content_type=TABLE_TYPES[form], headers=disposition)
+
+
+@router.post(
+    "/batches/{code}/owners",
+    response={201: schemas.PiecesTableOut, REFUSALS: Problem},
+    operation_id="setOwner",
+)
+def post_owner(
+    request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.OwnerIn, key: Key
+) -> Status[schemas.PiecesTableOut]:
+    """Note whose pieces are."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    batch = get_batch(kitchen, code)
+    actions.set_owner(write_of(request, kitchen, key), batch, body)
+    return Status(201, table.read_table(batch))
+
+
+@router.get(
+    "/batches/{code}/owner-page",
+    response={REFUSALS: Problem},
+    operation_id="printOwnerPage",
+    openapi_extra=answer_with("application/pdf"),
+)
+def get_owner_page(
+    request: HttpRequest,
+    kitchen_slug: Path[str],
+    code: str,
+    owner: Annotated[str, Query(max_length=NAME_LENGTH)],
+    charge: Annotated[str, Query(max_length=TYPED_LENGTH)] = "",
+) -> HttpResponse:
+    """A page for one owner: what came in, what goes out, its yield, the charge by finished weight."""
+    batch = get_batch(kitchen_of(request, kitchen_slug), code)
+    page = write_owner_pdf(batch, owner, charge, timezone.now())
+    disposition = {"Content-Disposition": f'inline; filename="{batch.code}-owner.pdf"'}
+    return HttpResponse(page, content_type="application/pdf", headers=disposition)
 
 
 @router.post(

@@ -7,7 +7,7 @@ from django.db.models import Q
 
 from dolmetsch.core.curing.cure import PRODUCTS
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.quantities.lengths import MARK_LENGTH, REASON_LENGTH, WORD_LENGTH
+from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, REASON_LENGTH, WORD_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
 SORTS = ("fridge", "smoker", "chamber", "freezer")
@@ -42,7 +42,8 @@ class Store(Kept):
 
 
 class PieceFact(Kept):
-    """Something learned of a piece: its size in millimetres, its skin, what it is cured as, its place.
+    """Something learned of a piece: its size in millimetres, its skin, what it is cured as, its place,
+    its owner, where it is a customer's.
 
     Null, empty: nothing was said of it.
 
@@ -56,6 +57,7 @@ class PieceFact(Kept):
     thickness_mm = models.DecimalField(max_digits=7, decimal_places=2, null=True)
     skin = models.CharField(max_length=3, blank=True)
     product = models.CharField(max_length=12, blank=True, default="")
+    owner = models.CharField(max_length=NAME_LENGTH, blank=True, default="")
     store = models.CharField(max_length=WORD_LENGTH, blank=True)
     level = models.PositiveSmallIntegerField(null=True)
     slot = models.PositiveSmallIntegerField(null=True)

@@ -37,6 +37,7 @@ class Facts:
     thickness_mm: Decimal | None = None
     skin: str = ""
     product: str = ""
+    owner: str = ""
     place: tuple[str, int, int] | None = None
 
 
@@ -50,6 +51,7 @@ def gather_facts(batches: Iterable[Batch | int]) -> dict[tuple[int, str], Facts]
         facts.thickness_mm = row.thickness_mm or facts.thickness_mm
         facts.skin = row.skin or facts.skin
         facts.product = row.product or facts.product
+        facts.owner = row.owner or facts.owner
         if row.store:
             facts.place = None if row.store == NOWHERE else (row.store, row.level or 1, row.slot or 1)
     return known

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.core.curing.cure import Product
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
 StoreSort = Literal["fridge", "smoker", "chamber", "freezer"]
 Room = Annotated[int, Field(ge=1, le=20)]
@@ -26,6 +26,44 @@ class PlaceIn(Body):
     store: Word
     level: Room = 1
     slot: Room = 1
+
+
+class OwnerIn(Body):
+    """Whose pieces are."""
+
+    owner: Name
+    marks: Annotated[list[Mark], Field(min_length=1, max_length=200)]
+
+
+class StepHeadOut(BaseModel):
+    """A step of the table."""
+
+    kind: str
+    label: str
+
+
+class PieceRowOut(BaseModel):
+    """A piece in the table. ``weights`` after each step it was weighed in alone; ``gain`` in the cure, in %.
+
+    ``kept`` of its first weight as a piece of its own, in per cent.
+    """
+
+    mark: str
+    owner: str
+    weights: list[Weight | None]
+    now: Weight
+    gain: Fixed | None
+    kept: Fixed
+    place: str | None
+    price: UnitCost | None
+
+
+class PiecesTableOut(BaseModel):
+    """All living pieces of a batch, P2 before P10."""
+
+    steps: list[StepHeadOut]
+    rows: list[PieceRowOut]
+    owners: list[str]
 
 
 class FactsIn(Body):

@@ -3,6 +3,8 @@
 from typing import Final
 
 CODE_LENGTH: Final = 12
+#: So many pieces one entry may name.
+MOST_PIECES: Final = 200
 #: A quantity as typed, like "4 lb 6 oz".
 TYPED_LENGTH: Final = 40
 WORD_LENGTH: Final = 40

@@ -8,6 +8,7 @@ from dolmetsch.server.quantities.lengths import (
     CODE_LENGTH,
     KIND_LENGTH,
     MARK_LENGTH,
+    MOST_PIECES,
     NAME_LENGTH,
     REASON_LENGTH,
     SOURCE_LENGTH,
@@ -36,7 +37,7 @@ Word = Annotated[str, _line(WORD_LENGTH), Visible]
 Kind = Annotated[str, _line(KIND_LENGTH), Visible]
 ByName = Annotated[str, _line(WORD_LENGTH), Visible]
 Mark = Annotated[str, _line(MARK_LENGTH), Visible]
-Marks = Annotated[list[Mark], Field(max_length=60)]
+Marks = Annotated[list[Mark], Field(max_length=MOST_PIECES)]
 Name = Annotated[str, _line(NAME_LENGTH), Visible]
 Source = Annotated[str, _line(SOURCE_LENGTH), Visible]
 Reason = Annotated[str, _line(REASON_LENGTH), Visible]

@@ -4,11 +4,12 @@ import type { Summary } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import { recordWord } from './stepWords'
+import { marksText } from './marksText'
 import MiniRibbon from './MiniRibbon.vue'
 
 const props = defineProps<{ batch: Summary }>()
 const { weightText, otherText, costText, unitWord, money } = useUnits()
-const marks = computed(() => props.batch.pieces.filter((mark) => mark !== 'lot').join(' · '))
+const marks = computed(() => marksText(props.batch.pieces))
 const saved = computed(() => {
   const amount = props.batch.saved_on_batch
   if (amount == null || !props.batch.is_finished) return null

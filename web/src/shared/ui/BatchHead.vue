@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Batch } from '@/shared/api/client'
+import { MOST_LISTED } from '@/shared/parts/marksText'
 import FindingList from './FindingList.vue'
 
 const props = defineProps<{ batch: Batch }>()
@@ -11,13 +12,22 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
   <div class="head">
     <h1>{{ batch.name }}</h1>
     <span class="badge">{{ batch.code }}</span>
-    <span v-if="marks.length" class="marks">
+    <RouterLink
+      v-if="marks.length > MOST_LISTED"
+      class="marks"
+      :to="{ name: 'pieces-table', params: { code: batch.code } }"
+      >{{ marks.length }} pieces</RouterLink
+    >
+    <span v-else-if="marks.length" class="marks">
       {{ marks.length === 1 ? 'piece' : 'pieces' }}
       <template v-for="(mark, place) in marks" :key="mark"
         ><template v-if="place"> · </template
         ><RouterLink :to="{ name: 'piece', params: { code: batch.code, mark } }">{{
           mark
         }}</RouterLink></template
+      ><template v-if="marks.length > 1">
+        ·
+        <RouterLink :to="{ name: 'pieces-table', params: { code: batch.code } }">table</RouterLink></template
       >
     </span>
     <span class="quiet narrow">{{ batch.cut }}</span>

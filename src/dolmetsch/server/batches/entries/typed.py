@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
+from dolmetsch.server.quantities.lengths import MOST_PIECES
 from dolmetsch.server.quantities.typed import (
     Body,
     ByName,
@@ -115,7 +116,7 @@ class SplitIn(StepIn):
 
     act: Literal["split"] = "split"
     piece: Mark
-    pieces: Annotated[list[PieceIn], Field(max_length=40)]
+    pieces: Annotated[list[PieceIn], Field(max_length=MOST_PIECES)]
     cut_off: Annotated[list[CutOffIn], Field(max_length=40)] = []
 
 
@@ -123,7 +124,7 @@ class WeighIn(StepIn):
     """Pieces go on at a new weight."""
 
     act: Literal["weigh"] = "weigh"
-    weights: Annotated[list[WeightIn], Field(max_length=60)]
+    weights: Annotated[list[WeightIn], Field(max_length=MOST_PIECES)]
 
 
 class MergeIn(StepIn):

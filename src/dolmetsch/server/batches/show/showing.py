@@ -14,6 +14,7 @@ from dolmetsch.core.forecast.forecast_comparison import ForecastComparison
 from dolmetsch.core.ledger import batch as core
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.natural import natural_key
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
@@ -89,8 +90,8 @@ def show_batch(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> sche
 
 
 def sorted_mains(costed: CostedBatch) -> list[Piece]:
-    """The living mains in the order of their marks."""
-    return sorted(costed.sheet.ledger.mains, key=lambda piece: piece.id)
+    """The living mains in the order of their marks, P2 before P10."""
+    return sorted(costed.sheet.ledger.mains, key=lambda piece: natural_key(piece.id))
 
 
 def taken_marks(costed: CostedBatch) -> set[str]:

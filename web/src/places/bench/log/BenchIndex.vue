@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useToday } from '@/shared/api/useBatch'
+import { marksText } from '@/shared/parts/marksText'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
@@ -9,7 +10,7 @@ import { weighWord } from '@/shared/parts/stepWords'
 const { data: today, error, refetch } = useToday()
 const { weightText } = useUnits()
 const batches = computed(() => today.value?.under_way ?? [])
-const marks = (pieces: string[]): string => pieces.filter((mark) => mark !== 'lot').join(' · ') || 'whole'
+const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
 </script>
 
 <template>

@@ -24,7 +24,7 @@ import WeightMeaning from './WeightMeaning.vue'
 import WeightPad from './WeightPad.vue'
 
 /** One piece after another on the scale: what it weighs, what that means, and one button that takes it. */
-const props = defineProps<{ code: string; kind: string }>()
+const props = defineProps<{ code: string; kind: string; piece: string }>()
 const router = useRouter()
 const code = toRef(props, 'code')
 const { data: batch, error, refetch } = useBatch(code)
@@ -44,7 +44,7 @@ watch(
 )
 const kind = computed(() => props.kind || begun.value)
 const scale = useScale()
-const work = useWeighing({ code, kind, batch, pieces, cures, fires })
+const work = useWeighing({ code, kind, batch, pieces, cures, fires, first: props.piece })
 const wake = useWakeLock()
 onMounted(() => void wake.request('screen').catch(() => undefined))
 

@@ -59,11 +59,13 @@ export function useWeighing(options: {
   pieces: Ref<Pieces | undefined>
   cures: Ref<Cures | undefined>
   fires: Ref<PieceFire[] | undefined>
+  /** The piece to begin with; empty: the first that waits. */
+  first?: string
 }) {
   const kitchen_slug = useSlug()
   const { letters } = useOutbox()
   const isCut = computed(() => cutKinds.has(options.kind.value))
-  const chosen = ref('')
+  const chosen = ref(options.first ?? '')
   const { draft, clear } = useDraft(`${options.code.value}:parts-${options.kind.value}`, () => ({
     parts: [] as Part[],
     piece: '',

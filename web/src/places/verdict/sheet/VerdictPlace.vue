@@ -7,6 +7,7 @@ import { useBatch, useSlug, useVerdict } from '@/shared/api/useBatch'
 import ForecastNote from '@/shared/outlook/ForecastNote.vue'
 import { useForecast } from '@/shared/outlook/useForecast'
 import { capital } from '@/shared/quantity/capital'
+import { MOST_LISTED } from '@/shared/parts/marksText'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -75,13 +76,19 @@ const drawn = computed(() => {
       <HeadlinePrice class="headline" :batch="batch" :verdict="verdict" />
       <div class="strip">
         <ChoiceBar
-          v-if="pieces.length > 2"
+          v-if="pieces.length > 2 && pieces.length <= MOST_LISTED + 1"
           v-model="piece"
           class="pieces"
           label="Show"
           quiet-label
           :choices="pieces"
         />
+        <label v-else-if="pieces.length > 2" class="named pieces">
+          <span class="unseen">Show</span>
+          <select v-model="piece" class="box">
+            <option v-for="one in pieces" :key="one.value" :value="one.value">{{ one.word }}</option>
+          </select>
+        </label>
         <Strip v-if="drawn" :key="piece" :batch="drawn" :asked="piece === ALL" />
         <p class="keys quiet small">
           ← → move along the steps · W weigh · L log · H house or shop · ? all shortcuts

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Problem } from '@/shared/api/client'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import type { WriteState } from '@/shared/writing/useWrite'
+
+/** Whose the chosen pieces are. */
+defineProps<{ count: number; owners: string[]; state: WriteState; problem: Problem | null }>()
+const emit = defineEmits<{ set: [owner: string]; retry: [] }>()
+const owner = ref('')
+const pieceWord = (count: number): string => (count === 1 ? '1 piece' : `${count} pieces`)
+</script>
+
+<template>
+  <form class="panel lines" aria-label="Owner" @submit.prevent="emit('set', owner.trim())">
+    <h2>Whose are they?</h2>
+    <p v-if="!count" class="quiet">Choose pieces in the table, then note their owner.</p>
+    <template v-else>
+      <label class="named">
+        <span>Owner of {{ pieceWord(count) }}</span>
+        <input v-model="owner" class="box" maxlength="80" list="owners" required />
+        <datalist id="owners">
+          <option v-for="one in owners" :key="one" :value="one" />
+        </datalist>
+      </label>
+      <SaveBar
+        :word="`Save for ${pieceWord(count)}`"
+        :state="state"
+        :problem="problem"
+        @retry="emit('retry')"
+      />
+    </template>
+  </form>
+</template>

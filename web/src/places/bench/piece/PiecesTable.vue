@@ -1,0 +1,234 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, reactive, ref, toRef } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useBatch, useSlug } from '@/shared/api/useBatch'
+import { useUnits } from '@/shared/quantity/useUnits'
+import BatchHead from '@/shared/ui/BatchHead.vue'
+import LoadState from '@/shared/ui/LoadState.vue'
+import { useWrite } from '@/shared/writing/useWrite'
+import OwnerForm from './OwnerForm.vue'
+import OwnerPages from './OwnerPages.vue'
+
+/** All pieces of a batch at once: whose each is, its weights by step, pump gain, yield and place. */
+type Table = Schemas['PiecesTableOut']
+const props = defineProps<{ code: string }>()
+const slug = useSlug()
+const queries = useQueryClient()
+const { inUnit, unit, costText, unitWord } = useUnits()
+const { data: batch } = useBatch(toRef(props, 'code'))
+const queryKey = computed(() => ['pieces-table', slug.value, props.code, batch.value?.seen])
+const { data, error, refetch } = useQuery<Table, ProblemError>({
+  queryKey,
+  queryFn: () =>
+    take(
+      api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/pieces-table', {
+        params: { path: { kitchen_slug: slug.value, code: props.code } },
+      }),
+    ),
+})
+const words = ref('')
+const owner = ref('')
+const NOBODY = '–'
+const shown = computed(() => {
+  const sought = words.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return (data.value?.rows ?? []).filter((row) => {
+    const text = `${row.mark} ${row.owner} ${row.place ?? ''}`.toLowerCase()
+    const isTheirs = !owner.value || (owner.value === NOBODY ? !row.owner : row.owner === owner.value)
+    return isTheirs && sought.every((word) => text.includes(word))
+  })
+})
+const picked = reactive(new Set<string>())
+const isAll = computed(() => shown.value.length > 0 && shown.value.every((row) => picked.has(row.mark)))
+function pick(mark: string): void {
+  if (!picked.delete(mark)) picked.add(mark)
+}
+function pickAll(): void {
+  const marks = shown.value.map((row) => row.mark)
+  if (isAll.value) marks.forEach((mark) => picked.delete(mark))
+  else marks.forEach((mark) => picked.add(mark))
+}
+const owning = useWrite<Schemas['OwnerIn'], Table>('owner', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/owners', {
+      params: {
+        path: { kitchen_slug: slug.value, code: props.code },
+        header: { 'Idempotency-Key': key },
+      },
+      body,
+    }),
+  ),
+)
+function setOwner(name: string): void {
+  void owning.write({ owner: name, marks: [...picked] }, (table) => {
+    queries.setQueryData(queryKey.value, table)
+    picked.clear()
+  })
+}
+const root = computed(() => `/api/kitchens/${slug.value}/batches/${props.code}`)
+</script>
+
+<template>
+  <LoadState v-if="!data || !batch" :error="error" what="the pieces" @retry="refetch()" />
+  <template v-else>
+    <BatchHead :batch="batch">
+      <RouterLink class="act" :to="{ name: 'log', params: { code } }">Open the log</RouterLink>
+      <a class="act" :href="`${root}/pieces-table.csv`" download>CSV</a>
+      <a class="act" :href="`${root}/pieces-table.xlsx`" download>XLSX</a>
+    </BatchHead>
+    <form class="filter" role="search" @submit.prevent>
+      <label class="named">
+        <span>Piece, owner or place</span>
+        <input v-model="words" class="box" type="search" maxlength="80" />
+      </label>
+      <label v-if="data.owners.length" class="named">
+        <span>Owner</span>
+        <select v-model="owner" class="box">
+          <option value="">all</option>
+          <option v-for="one in data.owners" :key="one" :value="one">{{ one }}</option>
+          <option :value="NOBODY">nobody noted</option>
+        </select>
+      </label>
+      <p class="quiet" role="status">{{ shown.length }} of {{ data.rows.length }} pieces</p>
+    </form>
+    <div class="panel scroll" tabindex="0" role="region" aria-label="All pieces">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">
+              <label class="pick">
+                <input type="checkbox" :checked="isAll" @change="pickAll" />
+                <span class="unseen">Choose all shown</span>
+              </label>
+            </th>
+            <th scope="col">Piece</th>
+            <th scope="col">Owner</th>
+            <th v-for="step in data.steps" :key="step.kind" scope="col" class="right">
+              {{ step.label }}, {{ unit }}
+            </th>
+            <th scope="col" class="right">Gain, %</th>
+            <th scope="col" class="right">Kept, %</th>
+            <th scope="col" class="right">A {{ unitWord }}</th>
+            <th scope="col">Place</th>
+            <th scope="col"><span class="unseen">Weigh</span></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in shown" :key="row.mark" :class="{ picked: picked.has(row.mark) }">
+            <td>
+              <label class="pick">
+                <input type="checkbox" :checked="picked.has(row.mark)" @change="pick(row.mark)" />
+                <span class="unseen">Choose {{ row.mark }}</span>
+              </label>
+            </td>
+            <th scope="row">
+              <RouterLink :to="{ name: 'piece', params: { code, mark: row.mark } }">{{
+                row.mark
+              }}</RouterLink>
+            </th>
+            <td>{{ row.owner }}</td>
+            <td v-for="(weight, at) in row.weights" :key="at" class="right">
+              {{ weight ? inUnit(weight) : '–' }}
+            </td>
+            <td class="right">{{ row.gain ?? '–' }}</td>
+            <td class="right">
+              <b>{{ row.kept }}</b>
+            </td>
+            <td class="right">{{ row.price ? costText(row.price) : '–' }}</td>
+            <td>{{ row.place ?? '' }}</td>
+            <td>
+              <RouterLink
+                class="weigh"
+                :to="{ name: 'weigh', params: { code }, query: { piece: row.mark } }"
+                :aria-label="`Weigh ${row.mark}`"
+                >Weigh</RouterLink
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="quiet small">
+      Kept: of the first weight as a piece of its own. Gain: in the cure, of the weight before it.
+    </p>
+    <div class="two">
+      <OwnerForm
+        :count="picked.size"
+        :owners="data.owners"
+        :state="owning.state.value"
+        :problem="owning.problem.value"
+        @set="setOwner"
+        @retry="owning.retry()"
+      />
+      <OwnerPages v-if="data.owners.length" :owners="data.owners" :root="root" />
+    </div>
+  </template>
+</template>
+
+<style scoped>
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+  align-items: end;
+  margin-bottom: 10px;
+}
+
+.scroll {
+  overflow: auto;
+  max-height: 70vh;
+  padding: 0;
+}
+
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+
+th,
+td {
+  text-align: left;
+  padding: 2px 10px;
+  border-bottom: 1px solid #e4e8e6;
+  white-space: nowrap;
+}
+
+thead th {
+  position: sticky;
+  top: 0;
+  background: var(--panel);
+  font-size: 13px;
+  font-weight: 500;
+  color: var(--quiet);
+  z-index: 1;
+}
+
+.right {
+  text-align: right;
+}
+
+.picked {
+  background: #fbe9ec;
+}
+
+.pick,
+.weigh {
+  min-height: 44px;
+  min-width: 44px;
+  display: inline-grid;
+  place-items: center;
+}
+
+.pick input {
+  width: 20px;
+  height: 20px;
+  accent-color: var(--rose);
+}
+
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(100%, 340px), 1fr));
+  gap: 14px;
+  margin-top: 14px;
+}
+</style>
