@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from dolmetsch.core.buying.price_history import Seen, is_odd, mean_and_spread, summarise
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.scoring import place, score
+from dolmetsch.core.forecast.scoring import judge_forecast, place, score
 from dolmetsch.core.numbers.listed import guess_decimal, read_listed_day, read_listed_number, refuse_formula
 
 near = pytest.approx
@@ -142,7 +142,7 @@ def test_mean_and_spread_of_fryings():
 
 def test_a_score_counts_and_tells_its_interval():
     answer = Estimate(middle=10.0, log_deviation=0.1)
-    found = score([(answer, 10.0)] * 8 + [(answer, 12.0), (answer, 8.0)])
+    found = score([judge_forecast(answer, true) for true in (*[10.0] * 8, 12.0, 8.0)])
     assert (found.count, found.held, found.above, found.below) == (10, 8, 1, 1)
     # Wilson's interval of 8 of 10
     assert found.low == near(0.4902, abs=1e-4)
@@ -151,7 +151,7 @@ def test_a_score_counts_and_tells_its_interval():
     assert found.off_ratio == 0
     nothing = score([])
     assert (nothing.low, nothing.off_ratio, nothing.is_enough) == (None, None, False)
-    assert score([(answer, 10.1)] * 60).is_enough
+    assert score([judge_forecast(answer, 10.1)] * 60).is_enough
 
 
 def test_the_place_of_the_truth():

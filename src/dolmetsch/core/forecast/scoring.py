@@ -46,25 +46,40 @@ def place(estimate: Estimate, true: float) -> float:
     return NORMAL.cdf(log(true / estimate.middle) / estimate.log_deviation)
 
 
-def score(forecasts: Sequence[tuple[Estimate, float]]) -> Score:
-    """The score of forecasts beside what came true (above 0)."""
-    count = len(forecasts)
-    above = sum(1 for estimate, true in forecasts if true > estimate.high)
-    below = sum(1 for estimate, true in forecasts if true < estimate.low)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outcome:
+    """A forecast beside what came true: within its range (0), above (1) or below it (−1), and how far off.
+
+    ``off``: ln(true ÷ middle) without its sign.
+    """
+
+    came: int
+    off: float
+
+
+def judge_forecast(estimate: Estimate, true: float) -> Outcome:
+    """A forecast beside what came true (above 0)."""
+    came = 1 if true > estimate.high else -1 if true < estimate.low else 0
+    return Outcome(came=came, off=abs(log(true / estimate.middle)))
+
+
+def score(outcomes: Sequence[Outcome]) -> Score:
+    """The score of forecasts by what came true of each."""
+    count = len(outcomes)
+    above = sum(1 for one in outcomes if one.came > 0)
+    below = sum(1 for one in outcomes if one.came < 0)
     held = count - above - below
     if not count:
         return Score(count=0, held=0, above=0, below=0, low=None, high=None, off_ratio=None)
+    low, high = part_interval(held, count)
+    off = sorted(one.off for one in outcomes)
+    middle = (off[(count - 1) // 2] + off[count // 2]) / 2
+    return Score(count=count, held=held, above=above, below=below, low=low, high=high, off_ratio=middle)
+
+
+def part_interval(held: int, count: int) -> tuple[float, float]:
+    """Wilson's 95 % interval of the part of which ``held`` of ``count`` (above 0) are."""
     part, z = held / count, _Z * _Z / count
     centre = (part + z / 2) / (1 + z)
     reach = _Z / (1 + z) * sqrt(part * (1 - part) / count + z / count / 4)
-    off = sorted(abs(log(true / estimate.middle)) for estimate, true in forecasts)
-    middle = (off[(count - 1) // 2] + off[count // 2]) / 2
-    return Score(
-        count=count,
-        held=held,
-        above=above,
-        below=below,
-        low=max(centre - reach, 0.0),
-        high=min(centre + reach, 1.0),
-        off_ratio=middle,
-    )
+    return max(centre - reach, 0.0), min(centre + reach, 1.0)

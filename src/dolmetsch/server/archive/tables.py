@@ -11,7 +11,7 @@ from django.apps import apps
 from django.db import models
 from django.utils.dateparse import parse_date, parse_datetime
 
-from dolmetsch.server.batches.models import Batch, BatchFacts, ShopSaving, StepYield
+from dolmetsch.server.batches.models import Batch, BatchFacts, ForecastScore, ShopSaving, StepYield
 from dolmetsch.server.kitchens.models import Kitchen, Membership, SignInFailure, User
 from dolmetsch.server.larder.models import PackNow, TakenNow
 from dolmetsch.server.meals.models import MealJob
@@ -22,7 +22,9 @@ from dolmetsch.server.tastings.models import Tasting
 Row = dict[str, Any]
 AnyModel = type[models.Model]
 #: Derived from the records, renewed after they are read; and what is no record of a kitchen.
-DERIVED: Final[frozenset[AnyModel]] = frozenset({StepYield, ShopSaving, BatchFacts, PackNow, TakenNow})
+DERIVED: Final[frozenset[AnyModel]] = frozenset(
+    {StepYield, ShopSaving, BatchFacts, ForecastScore, PackNow, TakenNow}
+)
 _NO_RECORDS: Final[frozenset[AnyModel]] = frozenset({User, Kitchen, Membership, SignInFailure})
 #: Columns that no two kitchens may share, and how each is made anew: the link of a tasting, which opens a
 #: door, and the identity of a task in calendars.

@@ -7,6 +7,7 @@ from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
 from dolmetsch.server.books import schemas, tools
+from dolmetsch.server.books.forecasts import read_kinds
 from dolmetsch.server.books.money import list_kinds, read_money_book
 from dolmetsch.server.books.prices import read_price_book
 from dolmetsch.server.books.rows import Part
@@ -63,6 +64,17 @@ def get_money_book(
 def get_price_book(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Raw and shop prices over time by source, and the house at today's prices."""
     return print_json(read_price_book(kitchen_of(request, kitchen_slug), timezone.now()))
+
+
+@router.get(
+    "/books/forecasts",
+    response={200: schemas.ForecastKindsOut, REFUSALS: Problem},
+    operation_id="getForecastKinds",
+)
+@until_next_write
+def get_forecast_kinds(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
+    """How often each kind of forecast held: price, enough, ready time, dry date."""
+    return print_json(read_kinds(kitchen_of(request, kitchen_slug)))
 
 
 @router.post("/tools", response={201: list[schemas.ToolOut], REFUSALS: Problem}, operation_id="buyTool")

@@ -256,3 +256,27 @@ class PriceBookOut(BaseModel):
 
 YearAsked = Annotated[int | None, Field(ge=2000, le=2199)]
 KindAsked = Name
+
+
+class ForecastKindOut(BaseModel):
+    """How often one kind of forecast held, and how often it should have, in per cent; 95 % interval.
+
+    ``early`` and ``late``: times that came before and after their range.
+    """
+
+    key: Literal["price", "enough", "ready", "dry"]
+    label: str
+    expected: Fixed
+    count: int
+    held: int
+    held_part: Fixed | None
+    low: Fixed | None
+    high: Fixed | None
+    early: int | None = None
+    late: int | None = None
+
+
+class ForecastKindsOut(BaseModel):
+    """Every kind of forecast."""
+
+    kinds: list[ForecastKindOut]

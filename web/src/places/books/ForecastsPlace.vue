@@ -6,6 +6,7 @@ import { useSlug } from '@/shared/api/useBatch'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BooksHead from './BooksHead.vue'
+import ForecastKinds from './ForecastKinds.vue'
 
 /** How often the 80 % range held, from the kitchen's own record, nothing left out. */
 const slug = useSlug()
@@ -39,6 +40,7 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
 
 <template>
   <BooksHead title="How good forecasts were" />
+  <ForecastKinds />
   <LoadState v-if="!data" :error="error" what="the forecasts" @retry="refetch()" />
   <p v-else-if="!data.all.count" class="panel empty">
     No forecast can be checked yet. One is saved with each weighing and checked when its batch is finished.

@@ -66,3 +66,17 @@ export function usePriceBook() {
       ),
   })
 }
+
+/** How often each kind of forecast held. */
+export function useForecastKinds() {
+  const slug = useSlug()
+  return useQuery<Schemas['ForecastKindsOut'], ProblemError>({
+    queryKey: computed(() => ['books', 'forecasts', slug.value]),
+    queryFn: () =>
+      take(
+        api.GET('/api/kitchens/{kitchen_slug}/books/forecasts', {
+          params: { path: { kitchen_slug: slug.value } },
+        }),
+      ),
+  })
+}

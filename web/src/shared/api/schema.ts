@@ -2558,6 +2558,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/books/forecasts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Forecast Kinds
+         * @description How often each kind of forecast held: price, enough, ready time, dry date.
+         */
+        get: operations["getForecastKinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/tools": {
         parameters: {
             query?: never;
@@ -10289,6 +10309,45 @@ export interface components {
             shop_name: string | null;
             shop: components["schemas"]["UnitCost"] | null;
             saved: components["schemas"]["UnitCost"] | null;
+        };
+        /**
+         * ForecastKindOut
+         * @description How often one kind of forecast held, and how often it should have, in per cent; 95 % interval.
+         *
+         *     ``early`` and ``late``: times that came before and after their range.
+         */
+        ForecastKindOut: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "price" | "enough" | "ready" | "dry";
+            /** Label */
+            label: string;
+            /** Expected */
+            expected: string;
+            /** Count */
+            count: number;
+            /** Held */
+            held: number;
+            /** Held Part */
+            held_part: string | null;
+            /** Low */
+            low: string | null;
+            /** High */
+            high: string | null;
+            /** Early */
+            early?: number | null;
+            /** Late */
+            late?: number | null;
+        };
+        /**
+         * ForecastKindsOut
+         * @description Every kind of forecast.
+         */
+        ForecastKindsOut: {
+            /** Kinds */
+            kinds: components["schemas"]["ForecastKindOut"][];
         };
         /**
          * ToolIn
@@ -26633,6 +26692,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PriceBookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    getForecastKinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ForecastKindsOut"];
                 };
             };
             /** @description Bad Request */

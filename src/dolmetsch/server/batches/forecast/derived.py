@@ -10,6 +10,8 @@ from typing import Any, Final
 from django.db import transaction
 
 from dolmetsch.core.errors import LedgerError
+from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.forecast.scoring import judge_forecast
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
     EntryRows,
@@ -18,7 +20,7 @@ from dolmetsch.server.batches.entries.chain import (
     list_entry_rows,
 )
 from dolmetsch.server.batches.forecast.history import read_facts, read_yields
-from dolmetsch.server.batches.models import Batch, BatchFacts, ShopSaving, StepYield
+from dolmetsch.server.batches.models import Batch, BatchFacts, Forecast, ForecastScore, ShopSaving, StepYield
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
 from dolmetsch.server.kitchens.models import Kitchen
@@ -26,11 +28,11 @@ from dolmetsch.server.problems import DomainError
 from dolmetsch.server.writing.once import lock_kitchen
 
 #: Change this when anything here is derived otherwise; a kitchen's batches are then renewed at the start.
-DERIVED_EDITION: Final = "5"
+DERIVED_EDITION: Final = "6"
 
-Summed = StepYield | ShopSaving | BatchFacts
+Summed = StepYield | ShopSaving | BatchFacts | ForecastScore
 #: What finished batches keep for the books, one or several rows each.
-KEPT_SUMS: Final[tuple[type[Summed], ...]] = (StepYield, ShopSaving, BatchFacts)
+KEPT_SUMS: Final[tuple[type[Summed], ...]] = (StepYield, ShopSaving, BatchFacts, ForecastScore)
 
 
 def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_wanted: bool = False) -> None:
@@ -65,7 +67,35 @@ def derive_sums(batch: Batch, costed: CostedBatch) -> dict[type[Summed], list[An
         StepYield: read_yields(batch, costed),
         ShopSaving: _read_savings(batch),
         BatchFacts: [read_facts(batch, costed)],
+        ForecastScore: _score_forecasts(batch, costed),
     }
+
+
+def _score_forecasts(batch: Batch, costed: CostedBatch) -> list[ForecastScore]:
+    """The last forecast after each step beside what the batch came to; of nothing, none."""
+    final = costed.sheet.final
+    if not final.grams or final.cost <= 0:
+        return []
+    price, grams = float(final.cost / final.grams), float(final.grams)
+    latest = {one.stage: one for one in Forecast.objects.filter(batch=batch).order_by("id")}
+    scores = []
+    for stage, one in latest.items():
+        estimate = Estimate(middle=one.price_middle, log_deviation=one.price_deviation)
+        outcome = judge_forecast(estimate, price)
+        least = Estimate(middle=one.grams_middle, log_deviation=one.grams_deviation).low
+        scores.append(
+            ForecastScore(
+                kitchen_id=batch.kitchen_id,
+                batch=batch,
+                forecast=one,
+                stage=stage,
+                came=outcome.came,
+                off=outcome.off,
+                true_price=price,
+                is_enough=grams >= least,
+            )
+        )
+    return scores
 
 
 def _renew_packs(batch: Batch, costed: CostedBatch) -> None:

@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from fractions import Fraction
-from typing import Final
+from typing import Final, Literal
+
+from django.db.models import Count
 
 from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.scoring import Score, place, score
+from dolmetsch.core.forecast.scoring import Outcome, Score, place, score
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
@@ -16,7 +18,7 @@ from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
 from dolmetsch.server.batches.forecast.history import read_history
-from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
+from dolmetsch.server.batches.models import Batch, BatchWay, Forecast, ForecastScore
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
@@ -181,24 +183,20 @@ def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
 
     Of each batch and step the last forecast counts: an entry that was corrected is forecast from anew.
     """
-    mine = Forecast.objects.filter(batch__kitchen=kitchen)
-    kept: dict[tuple[int, str], Forecast] = {}
-    for one in (
-        mine.filter(batch__is_finished=True).select_related("batch").defer("batch__page").order_by("id")
-    ):
-        kept[one.batch_id, one.stage] = one
-    scored = [(one, true) for one in kept.values() if (true := _came_to(one.batch)) is not None]
-    by_stage: dict[str, list[tuple[Forecast, float]]] = {}
-    for one, true in scored:
-        by_stage.setdefault(one.stage, []).append((one, true))
+    mine = ForecastScore.objects.filter(kitchen=kitchen)
+    by_stage: dict[str, list[Outcome]] = {}
+    for stage, came, off in mine.values_list("stage", "came", "off"):
+        by_stage.setdefault(stage, []).append(Outcome(came=came, off=off))
     order = {kind: at for at, kind in enumerate(("bought", *USUAL_KINDS))}
     stages = sorted(by_stage, key=lambda stage: (order.get(stage, len(order)), stage))
+    shown = mine.select_related("forecast", "batch").defer("batch__page", "batch__figures", "batch__summary")
+    under_way = Forecast.objects.filter(batch__kitchen=kitchen, batch__is_finished=False)
     return out.CalibrationOut(
-        all=_show_score("", "All", scored),
+        all=_show_score("", "All", [one for stage in stages for one in by_stage[stage]]),
         stages=[_show_score(stage, _label_stage(stage), by_stage[stage]) for stage in stages],
-        scored=[_show_scored(one, true) for one, true in reversed(scored[-SCORED_SHOWN:])],
-        batches=len({one.batch_id for one, _ in scored}),
-        waiting=mine.filter(batch__is_finished=False).values("batch").distinct().count(),
+        scored=[_show_scored(one) for one in shown.order_by("-forecast")[:SCORED_SHOWN]],
+        batches=mine.aggregate(batches=Count("batch", distinct=True))["batches"],
+        waiting=under_way.values("batch").distinct().count(),
     )
 
 
@@ -209,18 +207,8 @@ def _label_stage(stage: str) -> str:
     return "partly sliced" if stage == "slice" else f"once {label_kind(stage).lower()}"
 
 
-def _came_to(batch: Batch) -> float | None:
-    """Price of a sliced gram as the batch stands; None where it has none to speak of."""
-    per_lb = (batch.summary.get("cost") or {}).get("per_lb")
-    return float(per_lb) / float(GRAMS_PER_LB) if per_lb and float(per_lb) > 0 else None
-
-
-def _estimate(one: Forecast) -> Estimate:
-    return Estimate(middle=one.price_middle, log_deviation=one.price_deviation)
-
-
-def _show_score(stage: str, label: str, made: Sequence[tuple[Forecast, float]]) -> out.StageScoreOut:
-    scored: Score = score([(_estimate(one), true) for one, true in made])
+def _show_score(stage: str, label: str, made: Sequence[Outcome]) -> out.StageScoreOut:
+    scored: Score = score(made)
     return out.StageScoreOut(
         stage=stage,
         label=label,
@@ -236,14 +224,16 @@ def _show_score(stage: str, label: str, made: Sequence[tuple[Forecast, float]]) 
     )
 
 
-def _show_scored(one: Forecast, true: float) -> out.ScoredOut:
-    estimate = _estimate(one)
+def _show_scored(one: ForecastScore) -> out.ScoredOut:
+    kept = one.forecast
+    estimate = Estimate(middle=kept.price_middle, log_deviation=kept.price_deviation)
+    came: dict[int, Literal["held", "above", "below"]] = {0: "held", 1: "above", -1: "below"}
     return out.ScoredOut(
         batch=one.batch.code,
         name=one.batch.name,
         stage=_label_stage(one.stage),
         price=show_range(estimate),
-        true=print_price_of_gram(true),
-        came="above" if true > estimate.high else "below" if true < estimate.low else "held",
-        place=_percent(place(estimate, true)),
+        true=print_price_of_gram(one.true_price),
+        came=came[one.came],
+        place=_percent(place(estimate, one.true_price)),
     )

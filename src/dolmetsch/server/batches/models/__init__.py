@@ -7,7 +7,14 @@ entry that names it. Weights are grams to 12 places, so that every typed pound a
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.batches.models.lines import LOT_MARK, ExtraLine, LotLine, UsedLine, Weighing
-from dolmetsch.server.batches.models.outlook import BatchFacts, BatchWay, Forecast, ShopSaving, StepYield
+from dolmetsch.server.batches.models.outlook import (
+    BatchFacts,
+    BatchWay,
+    Forecast,
+    ForecastScore,
+    ShopSaving,
+    StepYield,
+)
 from dolmetsch.server.batches.models.terms import FryLine, PolicyLine, PortionLine, ShopPackLine
 
 __all__ = [
@@ -18,6 +25,7 @@ __all__ = [
     "Entry",
     "ExtraLine",
     "Forecast",
+    "ForecastScore",
     "FryLine",
     "LotLine",
     "PolicyLine",

@@ -134,3 +134,30 @@ class Forecast(models.Model):
 
     def __str__(self) -> str:
         return f"{self.batch_id} after {self.stage}"
+
+
+class ForecastScore(models.Model):
+    """A kept forecast of a finished batch beside what came true; derived as yields are.
+
+    Of each step the last forecast made after it counts. ``came``: the price was within its range (0), above
+    (1) or below it (-1); ``off`` without its sign, of ln. ``is_enough``: the finished weight was no less than
+    what a plan counts on nine times out of ten.
+    """
+
+    kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
+    batch = models.ForeignKey(Batch, on_delete=models.CASCADE, related_name="forecast_scores")
+    forecast = models.OneToOneField(Forecast, on_delete=models.CASCADE, related_name="score")
+    stage = models.CharField(max_length=KIND_LENGTH)
+    came = models.SmallIntegerField()
+    off = models.FloatField()
+    true_price = models.FloatField()
+    is_enough = models.BooleanField()
+
+    class Meta:
+        # all that is counted, so that it is read from the index alone
+        indexes: ClassVar = [
+            models.Index(name="forecast_scores", fields=["kitchen", "stage", "came", "off", "is_enough"])
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.forecast_id} came {self.came}"
