@@ -16,6 +16,7 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import django
+from books_speed import describe_books, measure_books, spread_out
 from connections import Pool
 from core_speed import measure_core
 from fire_speed import TellingCooker, measure_fires
@@ -34,6 +35,8 @@ from dolmetsch.command.telling import must, say
 ROOT = Path(__file__).resolve().parents[1]
 BATCHES = 2_000
 ENTRIES = 16
+#: Batches of the kitchen whose books are measured.
+IN_BOOKS = 11_500
 #: Every so many batches one is under way.
 UNDER_WAY_EACH = 8
 REQUESTS = 400
@@ -57,8 +60,8 @@ AIMS = {
 }
 
 
-def fill() -> list[type]:
-    """2 000 batches of the finished jowl's entries each, copied row by row; the tables that were filled."""
+def fill(batches: int = BATCHES) -> list[type]:
+    """So many batches of the finished jowl's entries each, copied row by row; the tables that were filled."""
     django.setup()
     from dolmetsch.server.batches import models
 
@@ -69,9 +72,14 @@ def fill() -> list[type]:
         *(models.PortionLine, models.ShopPackLine, models.FryLine),
     ]
     lines = [line for kind in kinds for line in kind.objects.filter(entry__batch=pattern)]
-    derived = (models.StepYield, models.ShopSaving)
-    fresh = {kind: [] for kind in (models.Batch, models.Entry, models.BatchWay, *derived, *kinds)}
-    for number in range(BATCHES):
+    derived = (models.StepYield, models.ShopSaving, models.BatchFacts)
+    forecasts = list(models.Forecast.objects.filter(batch=pattern).order_by("id"))
+    scores = list(models.ForecastScore.objects.filter(batch=pattern))
+    forecasting = (models.Forecast, models.ForecastScore)
+    fresh = {
+        kind: [] for kind in (models.Batch, models.Entry, models.BatchWay, *forecasting, *derived, *kinds)
+    }
+    for number in range(batches):
         is_finished = number % UNDER_WAY_EACH != 0
         # its packs are not copied
         own = {"is_finished": is_finished, "page_edition": "", "packs_made": 0}
@@ -85,12 +93,20 @@ def fill() -> list[type]:
             fresh[type(line)].append(_copy(line, entry_id=ids[line.entry_id]))
         for way in models.BatchWay.objects.filter(batch=pattern):
             fresh[models.BatchWay].append(_copy(way, batch_id=batch.pk, key=uuid.uuid4()))
+        kept_as = {one.pk: 1_000_000 + number * len(forecasts) + index for index, one in enumerate(forecasts)}
+        for one in forecasts:
+            entry = ids[one.entry_id]
+            fresh[models.Forecast].append(_copy(one, pk=kept_as[one.pk], batch_id=batch.pk, entry_id=entry))
+        for score in scores if is_finished else ():
+            more = {"batch_id": batch.pk, "forecast_id": kept_as[score.forecast_id]}
+            fresh[models.ForecastScore].append(_copy(score, **more))
         for kind in derived if is_finished else ():
             for kept in kind.objects.filter(batch=pattern):
                 fresh[kind].append(_copy(kept, batch_id=batch.pk))
     for kind, rows in fresh.items():
         kind.objects.bulk_create(rows, batch_size=500)
-    return list(fresh)
+    # a forecast is scored once, so scores cannot be copied on from the copies
+    return [kind for kind in fresh if kind not in forecasting]
 
 
 def _copy(row, **changed):
@@ -224,11 +240,15 @@ def main() -> None:
     parser = argparse.ArgumentParser()
     parser.add_argument("--no-starts", action="store_true", help="leave out the fresh clone")
     parser.add_argument("--fires", action="store_true", help="measure fires alone, and write that part anew")
+    parser.add_argument("--books", action="store_true", help="the same of the books")
     parser.add_argument("--larder", action="store_true", help="the same of the larder")
     parser.add_argument("--plan", action="store_true", help="the same of a plan")
     answer = parser.parse_args()
     if answer.fires:
         write_part("## Fires", measure_fires)
+        return
+    if answer.books:
+        write_part("## Books", lambda port, _cooker, _heard: books(port))
         return
     if answer.larder:
         write_part("## The larder", lambda port, _cooker, _heard: describe_larder(measure_larder(port)))
@@ -274,6 +294,13 @@ def main() -> None:
     server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}\n{larder}\n{plan}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
+
+
+def books(port: int) -> str:
+    """The part on the books, over a kitchen filled for it."""
+    fill(IN_BOOKS)
+    batches = spread_out()
+    return describe_books(measure_books(port), batches)
 
 
 def name_devices(cooker: TellingCooker) -> dict[str, str]:

@@ -5,6 +5,7 @@ from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from dolmetsch.server.prices.models import PriceItem
+from dolmetsch.server.tastings.models import Trial
 
 VIEWS = {
     "/": "Recently finished",
@@ -43,6 +44,16 @@ VIEWS = {
     "/verdict/B-01/house-or-shop": "House or shop?",
     "/books": "Books",
     "/books/forecasts": "How good forecasts were",
+    "/books/yields": "Yields",
+    "/books/yields?by=step&part=source": "Yields",
+    "/books/unusual": "Out of the usual",
+    "/books/trials": "Trials",
+    "/books/trials/{trial}": "Trial: Jowl from two butchers",
+    "/books/money": "Money",
+    "/books/prices": "Prices over time",
+    "/books/in-and-out": "In and out",
+    "/books/history": "Batches of before",
+    "/bench/B-02/pieces": "Lantern belly, four cures",
     "/verdict/L-01": "Brined loin, maple and mustard",
     "/books/import": "Import a batch document",
     "/kitchen": "Salt Lantern Canteen",
@@ -68,8 +79,9 @@ def test_the_sign_in_page(page: Page, canteen, faults):
 def test_every_view(kitchen: Page, canteen, width):
     kitchen.set_viewport_size({"width": width, "height": 800})
     jowl = PriceItem.objects.get(name="jowl, skin on").pk
+    trial = Trial.objects.get(name="Jowl from two butchers").pk
     for address, heading in VIEWS.items():
-        path = address.format(jowl=jowl)
+        path = address.format(jowl=jowl, trial=trial)
         kitchen.goto(canteen + path)
         expect(kitchen.get_by_role("heading", name=heading, exact=True).first).to_be_visible()
         kitchen.wait_for_timeout(150)

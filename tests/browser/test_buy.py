@@ -269,10 +269,10 @@ def test_the_strip_shows_what_is_to_come_and_the_way_is_chosen(kitchen: Page, ca
 
 
 def test_the_books_tell_what_steps_keep_and_how_good_forecasts_were(kitchen: Page, canteen):
-    kitchen.goto(f"{canteen}/books")
-    yields = kitchen.get_by_role("region", name="Yields by step")
+    kitchen.goto(f"{canteen}/books/yields?by=step")
+    yields = kitchen.get_by_role("region", name="Yields", exact=True)
     expect(yields).to_contain_text("your last 6 hot smokes of this cut, and 4 of other cuts")
-    kitchen.get_by_role("link", name="How good forecasts were").click()
+    kitchen.get_by_role("navigation", name="Books").get_by_role("link", name="Forecasts").click()
     short = kitchen.get_by_role("region", name="In short")
     expect(short).to_contain_text(re.compile(r"\d+ of 70"))
     expect(short).to_contain_text("expected 80 %")

@@ -8,6 +8,7 @@ interval is, if anything, too narrow where a batch is counted more than once.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import log, sqrt
+from statistics import median
 from typing import Final
 
 from dolmetsch.core.forecast.outlook import Estimate
@@ -65,16 +66,21 @@ def judge_forecast(estimate: Estimate, true: float) -> Outcome:
 
 def score(outcomes: Sequence[Outcome]) -> Score:
     """The score of forecasts by what came true of each."""
-    count = len(outcomes)
-    above = sum(1 for one in outcomes if one.came > 0)
-    below = sum(1 for one in outcomes if one.came < 0)
+    return score_counts(
+        count=len(outcomes),
+        above=sum(1 for one in outcomes if one.came > 0),
+        below=sum(1 for one in outcomes if one.came < 0),
+        off_ratio=median(one.off for one in outcomes) if outcomes else None,
+    )
+
+
+def score_counts(*, count: int, above: int, below: int, off_ratio: float | None) -> Score:
+    """The score of forecasts that were counted: above and below their range; how far off the middle was."""
     held = count - above - below
     if not count:
         return Score(count=0, held=0, above=0, below=0, low=None, high=None, off_ratio=None)
     low, high = part_interval(held, count)
-    off = sorted(one.off for one in outcomes)
-    middle = (off[(count - 1) // 2] + off[count // 2]) / 2
-    return Score(count=count, held=held, above=above, below=below, low=low, high=high, off_ratio=middle)
+    return Score(count=count, held=held, above=above, below=below, low=low, high=high, off_ratio=off_ratio)
 
 
 def part_interval(held: int, count: int) -> tuple[float, float]:

@@ -2,20 +2,22 @@
 
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
+from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
-from django.db.models import Max, Min, Sum
+from django.db.models import Sum
 from django.utils import timezone
 
 from dolmetsch.core.costing.sheet import cost_per_lb
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import BatchFacts, ShopSaving
+from dolmetsch.server.batches.models.outlook import NEVER
 from dolmetsch.server.books import schemas as out
-from dolmetsch.server.books.tools import Saved, list_tools
+from dolmetsch.server.books.tools import Saved, list_saved, list_tools
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import TakenNow
 from dolmetsch.server.larder.queries import FATE_WORDS
@@ -43,12 +45,12 @@ class Finished:
     """A finished batch beside the shop: what it saved, its labor, minutes and finished weight."""
 
     saved: Saved
-    labour: Fraction
-    minutes: Fraction
-    grams: Fraction
+    labour: Decimal
+    minutes: Decimal
+    grams: Decimal
 
     @property
-    def without_work(self) -> Fraction:
+    def without_work(self) -> Decimal:
         """What it saved if work cost nothing."""
         return self.saved.amount + self.labour
 
@@ -119,72 +121,62 @@ def _midnight(day: date) -> datetime:
 
 
 def _list_years(kitchen: Kitchen, names: Sequence[str]) -> list[out.YearSumOut]:
-    """The years with finished batches, oldest first."""
-    mine = ShopSaving.objects.filter(kitchen=kitchen, name__in=names)
-    ends = mine.aggregate(first=Min("batch__facts__finished_at"), last=Max("batch__facts__finished_at"))
-    if ends["first"] is None:
-        return []
-    found = []
-    for year in range(timezone.localdate(ends["first"]).year, timezone.localdate(ends["last"]).year + 1):
-        made = _list_finished(kitchen, names, year)
-        saved = sum((one.saved.amount for one in made), Fraction(0))
-        if made:
-            found.append(out.YearSumOut(year=year, batches=len(made), saved=print_money(saved)))
-    return found
+    """The years with finished batches, oldest first; read from the index of savings alone."""
+    years: defaultdict[int, list[Decimal]] = defaultdict(list)
+    for one in list_saved(kitchen, names, since=NEVER):
+        # only about the turn of a year it matters where they are; a zone takes its time
+        is_turn = (one.at.month, one.at.day) in ((1, 1), (12, 31))
+        years[timezone.localdate(one.at).year if is_turn else one.at.year].append(one.amount)
+    return [
+        out.YearSumOut(year=year, batches=len(saved), saved=_money(sum(saved, Decimal(0))))
+        for year, saved in sorted(years.items())
+    ]
+
+
+def _money(amount: Decimal) -> str:
+    return print_money(Fraction(amount))
 
 
 def _list_finished(kitchen: Kitchen, names: Sequence[str], year: int) -> list[Finished]:
     """The batches finished in ``year`` that were set beside a pack of ``names``, once each, as they ended."""
     begin, end = _year_span(year)
-    rows = ShopSaving.objects.filter(
-        kitchen=kitchen,
-        name__in=names,
-        batch__facts__finished_at__gte=begin,
-        batch__facts__finished_at__lt=end,
-    ).order_by("batch__facts__finished_at", "batch", "id")
-    found: dict[int, Finished] = {}
-    for batch, code, at, amount, labour, minutes, grams in rows.values_list(
-        "batch",
-        "batch__code",
-        "batch__facts__finished_at",
-        "saved",
-        "batch__facts__labour",
-        "batch__facts__minutes",
-        "batch__facts__final_grams",
-    ):
-        if batch not in found:
-            found[batch] = Finished(
-                saved=Saved(code=code, at=at, amount=Fraction(amount)),
-                labour=Fraction(labour),
-                minutes=Fraction(minutes),
-                grams=Fraction(grams),
-            )
-    return list(found.values())
+    saved = {one.batch: one for one in list_saved(kitchen, names, since=begin, until=end)}
+    facts = BatchFacts.objects.filter(
+        kitchen=kitchen, finished_at__gte=begin, finished_at__lt=end
+    ).values_list("batch", "batch__code", "labour", "minutes", "final_grams")
+    found = [
+        Finished(
+            saved=replace(saved[batch], code=code), labour=labour, minutes=minutes or Decimal(0), grams=grams
+        )
+        for batch, code, labour, minutes, grams in facts
+        if batch in saved
+    ]
+    return sorted(found, key=lambda one: (one.saved.at, one.saved.batch))
 
 
 def _sum_up(made: Sequence[Finished], now: datetime, begin: datetime, end: datetime) -> out.MoneyYearOut:
-    saved = sum((one.saved.amount for one in made), Fraction(0))
-    grams = sum((one.grams for one in made), Fraction(0))
-    labour = sum((one.labour for one in made), Fraction(0))
+    saved = sum((one.saved.amount for one in made), Decimal(0))
+    grams = sum((one.grams for one in made), Decimal(0))
+    labour = sum((one.labour for one in made), Decimal(0))
     timed = [one for one in made if one.minutes]
-    minutes = sum((one.minutes for one in timed), Fraction(0))
-    earned = sum((one.without_work for one in timed), Fraction(0))
+    minutes = sum((one.minutes for one in timed), Decimal(0))
+    earned = sum((one.without_work for one in timed), Decimal(0))
     since = made[0].saved.at if made else begin
     days = max(min(now, end) - since, timedelta(0)).days
     is_enough = len(made) >= FEWEST_BATCHES
+    a_month = Fraction(saved) * DAYS_A_MONTH / days if is_enough and days >= FEWEST_DAYS else None
+    an_hour = Fraction(earned) * 60 / Fraction(minutes) if minutes and len(timed) >= FEWEST_BATCHES else None
     return out.MoneyYearOut(
         batches=len(made),
-        saved=print_money(saved),
-        saved_without_work=print_money(saved + labour),
-        labor=print_money(labour),
-        weight=print_weight(grams),
-        per_weight=print_unit_cost(cost_per_lb(saved, grams)),
-        per_month=print_money(saved * DAYS_A_MONTH / days) if is_enough and days >= FEWEST_DAYS else None,
-        hours=fixed(minutes / 60, 1),
+        saved=_money(saved),
+        saved_without_work=_money(saved + labour),
+        labor=_money(labour),
+        weight=print_weight(Fraction(grams)),
+        per_weight=print_unit_cost(cost_per_lb(Fraction(saved), Fraction(grams))),
+        per_month=print_money_or_none(a_month),
+        hours=fixed(Fraction(minutes) / 60, 1),
         hours_batches=len(timed),
-        earned_an_hour=print_money(earned * 60 / minutes)
-        if minutes and len(timed) >= FEWEST_BATCHES
-        else None,
+        earned_an_hour=print_money_or_none(an_hour),
         beat=sum(one.saved.amount > 0 for one in made),
         lost=sum(one.saved.amount < 0 for one in made),
         too_little=_say_too_little(len(made), days),
@@ -202,21 +194,21 @@ def _say_too_little(batches: int, days: int) -> str | None:
 
 def _list_points(made: Sequence[Finished]) -> list[out.SavedPointOut]:
     each = -(-len(made) // MOST_POINTS)
-    points, sum_saved, sum_without = [], Fraction(0), Fraction(0)
+    points, sum_saved, sum_without = [], Decimal(0), Decimal(0)
     for at in range(0, len(made), max(each, 1)):
         together = made[at : at + each]
-        saved = sum((one.saved.amount for one in together), Fraction(0))
+        saved = sum((one.saved.amount for one in together), Decimal(0))
         sum_saved += saved
-        sum_without += sum((one.without_work for one in together), Fraction(0))
+        sum_without += sum((one.without_work for one in together), Decimal(0))
         last = together[-1].saved
         points.append(
             out.SavedPointOut(
                 at=last.at,
                 code=last.code,
                 batches=len(together),
-                saved=print_money(saved),
-                sum=print_money(sum_saved),
-                sum_without_work=print_money(sum_without),
+                saved=_money(saved),
+                sum=_money(sum_saved),
+                sum_without_work=_money(sum_without),
             )
         )
     return points
@@ -228,16 +220,16 @@ def _list_months(made: Sequence[Finished]) -> list[out.MonthOut]:
         months[timezone.localdate(one.saved.at).replace(day=1)].append(one)
     shown = []
     for month, mine in sorted(months.items()):
-        saved = sum((one.saved.amount for one in mine), Fraction(0))
-        grams = sum((one.grams for one in mine), Fraction(0))
+        saved = sum((one.saved.amount for one in mine), Decimal(0))
+        grams = sum((one.grams for one in mine), Decimal(0))
         shown.append(
             out.MonthOut(
                 month=month,
                 batches=len(mine),
-                saved=print_money(saved),
-                saved_without_work=print_money(sum((one.without_work for one in mine), Fraction(0))),
-                weight=print_weight(grams),
-                per_weight=print_unit_cost(cost_per_lb(saved, grams)),
+                saved=_money(saved),
+                saved_without_work=_money(sum((one.without_work for one in mine), Decimal(0))),
+                weight=print_weight(Fraction(grams)),
+                per_weight=print_unit_cost(cost_per_lb(Fraction(saved), Fraction(grams))),
             )
         )
     return shown

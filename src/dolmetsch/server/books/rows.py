@@ -87,7 +87,14 @@ def list_batch_sorts(kitchen: Kitchen) -> list[Sort]:
         *("cut", "way", "batch_id", "log_yield", "scale_variance"),
         *("cost / NULLIF(final_grams, 0)", "cook_id", "finished_at"),
     )
-    rows = latest_of_each(BatchFacts, kitchen, groups=("cut", "way"), columns=columns, order="finished_at")
+    rows = latest_of_each(
+        BatchFacts,
+        kitchen,
+        groups=("cut", "way"),
+        columns=columns,
+        order="finished_at",
+        index="facts_by_cut",
+    )
     return _sort_out(kitchen, (row for row in rows if row[0] and row[3] is not None))
 
 
@@ -97,7 +104,14 @@ def list_step_sorts(kitchen: Kitchen) -> list[Sort]:
         *("cut", "method", "batch_id", "log_ratio", "scale_variance"),
         *("per_gram", "cook_id", "NULL"),
     )
-    rows = latest_of_each(StepYield, kitchen, groups=("method", "cut"), columns=columns, order="id")
+    rows = latest_of_each(
+        StepYield,
+        kitchen,
+        groups=("method", "cut"),
+        columns=columns,
+        order="id",
+        index="step_yield_latest",
+    )
     order = {method: at for at, method in enumerate(METHODS)}
     return sorted(_sort_out(kitchen, rows), key=lambda sort: (order.get(sort.way, len(order)), sort.cut))
 

@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import datetime
+from decimal import Decimal
 from fractions import Fraction
 
 from django.utils import timezone
@@ -19,34 +20,52 @@ from dolmetsch.server.writing.once import Write, keep_once
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Saved:
-    """What a batch saved when it was finished; below zero: lost."""
+    """What a batch saved when it was finished; below zero: lost. ``code``: where it is asked for."""
 
-    code: str
+    batch: int
     at: datetime
-    amount: Fraction
+    amount: Decimal
+    code: str = ""
 
 
 def list_tools(kitchen: Kitchen, names: Sequence[str]) -> list[schemas.ToolOut]:
     """The machines, the first bought first, by what batches saved beside the packs of ``names`` since."""
     tools = Tool.objects.filter(kitchen=kitchen, canceled__isnull=True).order_by("bought_on", "id")
-    return [_show(tool, _list_saved(kitchen, names, tool.bought_on)) for tool in tools]
+    return [
+        _show(
+            tool,
+            list_saved(
+                kitchen,
+                names,
+                since=timezone.make_aware(datetime.combine(tool.bought_on, datetime.min.time())),
+            ),
+        )
+        for tool in tools
+    ]
 
 
-def _list_saved(kitchen: Kitchen, names: Sequence[str], since: date) -> list[Saved]:
-    begin = timezone.make_aware(datetime.combine(since, datetime.min.time()))
-    rows = (
-        ShopSaving.objects.filter(kitchen=kitchen, name__in=names, batch__facts__finished_at__gte=begin)
-        .order_by("batch__facts__finished_at", "batch", "id")
-        .values_list("batch", "batch__code", "batch__facts__finished_at", "saved")
-    )
+def list_saved(
+    kitchen: Kitchen, names: Sequence[str], *, since: datetime, until: datetime | None = None
+) -> list[Saved]:
+    """What batches saved beside a pack of ``names``, once each, as they were finished."""
+    rows = ShopSaving.objects.filter(kitchen=kitchen, name__in=names, finished_at__gte=since)
+    if until is not None:
+        rows = rows.filter(finished_at__lt=until)
     found: dict[int, Saved] = {}
-    for batch, code, at, amount in rows:
-        found.setdefault(batch, Saved(code=code, at=at, amount=Fraction(amount)))
-    return list(found.values())
+    for batch, at, amount in rows.order_by("name", "finished_at", "batch").values_list(
+        "batch", "finished_at", "saved"
+    ):
+        if batch not in found:
+            found[batch] = Saved(batch=batch, at=at, amount=amount)
+    return sorted(found.values(), key=lambda one: (one.at, one.batch))
+
+
+def _money(amount: Decimal) -> str:
+    return print_money(Fraction(amount))
 
 
 def _show(tool: Tool, saved: Sequence[Saved]) -> schemas.ToolOut:
-    paid, total = Fraction(tool.paid), Fraction(0)
+    paid, total = tool.paid, Decimal(0)
     paid_on = None
     for one in saved:
         total += one.amount
@@ -59,15 +78,15 @@ def _show(tool: Tool, saved: Sequence[Saved]) -> schemas.ToolOut:
     elif not saved:
         said = "has earned nothing back yet: no batch was finished since"
     elif total < 0:
-        said = f"has earned nothing back: {count} since lost {sign}{print_money(-total)} together"
+        said = f"has earned nothing back: {count} since lost {sign}{_money(-total)} together"
     else:
-        said = f"has earned back {sign}{print_money(total)} of {sign}{print_money(paid)}, in {count} since"
+        said = f"has earned back {sign}{_money(total)} of {sign}{_money(paid)}, in {count} since"
     return schemas.ToolOut(
         id=tool.pk,
         name=tool.name,
-        paid=print_money(paid),
+        paid=_money(paid),
         bought_on=tool.bought_on,
-        saved_since=print_money(total),
+        saved_since=_money(total),
         batches_since=len(saved),
         paid_on=paid_on,
         said=said,

@@ -5,7 +5,7 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
 
-from django.db.models import Count, Max
+from django.db.models import Count, Max, Prefetch
 
 from dolmetsch.core.costing.strip import Column, label_kind
 from dolmetsch.core.costing.strip_of_piece import lay_out_piece
@@ -68,7 +68,8 @@ def show_trial(trial: Trial, now: datetime) -> out.CureTrialOut:
     sides = list(trial.sides.select_related("batch__kitchen").defer("batch__page").order_by("letter"))
     costed = {side.batch_id: cost_batch(side.batch) for side in sides}
     columns = {side.letter: _columns_of(side, costed[side.batch_id]) for side in sides}
-    tastings = list(trial.tastings.order_by("id").prefetch_related("sheets"))
+    in_order = Prefetch("sheets", TastingSheet.objects.order_by("id"))
+    tastings = list(trial.tastings.order_by("id").prefetch_related(in_order))
     sheets = [sheet for tasting in tastings for sheet in tasting.sheets.all()]
     return out.CureTrialOut(
         id=trial.pk,

@@ -4,6 +4,7 @@ All of it is derived from entries, never recorded by itself: every write renews 
 program that derives otherwise renews everything when it starts (``renew_stale``).
 """
 
+from datetime import datetime
 from decimal import Decimal
 from typing import Any, Final
 
@@ -63,10 +64,11 @@ def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_w
 
 def derive_sums(batch: Batch, costed: CostedBatch) -> dict[type[Summed], list[Any]]:
     """What a finished batch keeps for the books, unsaved: its yields, what it saved, what it came to."""
+    facts = read_facts(batch, costed)
     return {
         StepYield: read_yields(batch, costed),
-        ShopSaving: _read_savings(batch),
-        BatchFacts: [read_facts(batch, costed)],
+        ShopSaving: _read_savings(batch, facts.finished_at),
+        BatchFacts: [facts],
         ForecastScore: _score_forecasts(batch, costed),
     }
 
@@ -108,7 +110,7 @@ def _renew_packs(batch: Batch, costed: CostedBatch) -> None:
         raise DomainError("breaks_packs", 422, "Not recorded", said) from error
 
 
-def _read_savings(batch: Batch) -> list[ShopSaving]:
+def _read_savings(batch: Batch, finished_at: datetime) -> list[ShopSaving]:
     return [
         ShopSaving(
             kitchen_id=batch.kitchen_id,
@@ -116,6 +118,7 @@ def _read_savings(batch: Batch) -> list[ShopSaving]:
             name=name,
             saved=Decimal(saved),
             last_entry_at=batch.last_entry_at,
+            finished_at=finished_at,
         )
         for name, saved in batch.summary["shops"]
         if saved is not None

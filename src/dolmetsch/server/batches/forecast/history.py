@@ -43,7 +43,14 @@ def read_history(kitchen: Kitchen) -> History:
 def _read_latest(kitchen: Kitchen) -> Sequence[tuple[str, str, float, float]]:
     """Method, cut, log ratio and variance by the scale of the latest ``YIELDS_READ`` of each."""
     columns = ("method", "cut", "log_ratio", "scale_variance")
-    return latest_of_each(StepYield, kitchen, groups=("method", "cut"), columns=columns, order="id")
+    return latest_of_each(
+        StepYield,
+        kitchen,
+        groups=("method", "cut"),
+        columns=columns,
+        order="id",
+        index="step_yield_latest",
+    )
 
 
 def latest_of_each(
@@ -53,8 +60,11 @@ def latest_of_each(
     groups: tuple[str, str],
     columns: Sequence[str],
     order: str,
+    index: str,
 ) -> Sequence[Any]:
     """``columns`` of the latest ``YIELDS_READ`` rows (by ``order``) of each of the two ``groups``.
+
+    ``index`` begins with the kitchen and the groups, and then goes by ``order``.
 
     A limited search of the index for each pair, in one statement: numbering the rows of each pair would read
     all that the kitchen ever kept.
@@ -63,9 +73,10 @@ def latest_of_each(
     pairs = list(mine.values_list(*groups).distinct())
     if not pairs:
         return ()
+    # named, for of a rare pair the optimizer would rather go through all rows by their key
     latest = (
         f"(SELECT {', '.join(columns)} FROM {kind._meta.db_table} "  # noqa: S608 (names of our own columns)
-        f"WHERE kitchen_id = %s AND {groups[0]} = %s AND {groups[1]} = %s "
+        f"FORCE INDEX ({index}) WHERE kitchen_id = %s AND {groups[0]} = %s AND {groups[1]} = %s "
         f"ORDER BY {order} DESC LIMIT {YIELDS_READ})"
     )
     with connection.cursor() as cursor:

@@ -1,14 +1,14 @@
 """Reads of forecasts, yields and calibration; choosing the way of a batch."""
 
-from collections.abc import Sequence
 from fractions import Fraction
+from statistics import median
 from typing import Final, Literal
 
-from django.db.models import Count
+from django.db.models import Count, Q, QuerySet
 
 from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.scoring import Outcome, Score, place, score
+from dolmetsch.core.forecast.scoring import place, score_counts
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
@@ -184,17 +184,20 @@ def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
     Of each batch and step the last forecast counts: an entry that was corrected is forecast from anew.
     """
     mine = ForecastScore.objects.filter(kitchen=kitchen)
-    by_stage: dict[str, list[Outcome]] = {}
-    for stage, came, off in mine.values_list("stage", "came", "off"):
-        by_stage.setdefault(stage, []).append(Outcome(came=came, off=off))
     order = {kind: at for at, kind in enumerate(("bought", *USUAL_KINDS))}
-    stages = sorted(by_stage, key=lambda stage: (order.get(stage, len(order)), stage))
-    shown = mine.select_related("forecast", "batch").defer("batch__page", "batch__figures", "batch__summary")
+    found = mine.values_list("stage", flat=True).distinct()
+    stages = sorted(found, key=lambda stage: (order.get(stage, len(order)), stage))
+    # the latest are found by their keys first: joined, all would be sorted
+    latest = list(mine.order_by("-id").values_list("pk", flat=True)[:SCORED_SHOWN])
+    shown = ForecastScore.objects.filter(pk__in=latest).select_related("forecast", "batch")
     under_way = Forecast.objects.filter(batch__kitchen=kitchen, batch__is_finished=False)
     return out.CalibrationOut(
-        all=_show_score("", "All", [one for stage in stages for one in by_stage[stage]]),
-        stages=[_show_score(stage, _label_stage(stage), by_stage[stage]) for stage in stages],
-        scored=[_show_scored(one) for one in shown.order_by("-forecast")[:SCORED_SHOWN]],
+        all=_show_score("", "All", mine),
+        stages=[_show_score(stage, _label_stage(stage), mine.filter(stage=stage)) for stage in stages],
+        scored=[
+            _show_scored(one)
+            for one in shown.defer("batch__page", "batch__figures", "batch__summary").order_by("-id")
+        ],
         batches=mine.aggregate(batches=Count("batch", distinct=True))["batches"],
         waiting=under_way.values("batch").distinct().count(),
     )
@@ -207,8 +210,16 @@ def _label_stage(stage: str) -> str:
     return "partly sliced" if stage == "slice" else f"once {label_kind(stage).lower()}"
 
 
-def _show_score(stage: str, label: str, made: Sequence[Outcome]) -> out.StageScoreOut:
-    scored: Score = score(made)
+def _show_score(stage: str, label: str, made: "QuerySet[ForecastScore]") -> out.StageScoreOut:
+    counts = made.aggregate(
+        all=Count("id"), above=Count("id", filter=Q(came__gt=0)), below=Count("id", filter=Q(came__lt=0))
+    )
+    scored = score_counts(
+        count=counts["all"],
+        above=counts["above"],
+        below=counts["below"],
+        off_ratio=_find_middle(made, counts["all"]),
+    )
     return out.StageScoreOut(
         stage=stage,
         label=label,
@@ -222,6 +233,13 @@ def _show_score(stage: str, label: str, made: Sequence[Outcome]) -> out.StageSco
         off=None if scored.off_ratio is None else _percent(scored.off_ratio),
         is_enough=scored.is_enough,
     )
+
+
+def _find_middle(made: "QuerySet[ForecastScore]", count: int) -> float | None:
+    """The median of how far off ``count`` forecasts were."""
+    ordered = made.order_by("off").values_list("off", flat=True)
+    middle = list(ordered[(count - 1) // 2 : count // 2 + 1]) if count else []
+    return median(middle) if middle else None
 
 
 def _show_scored(one: ForecastScore) -> out.ScoredOut:

@@ -1,6 +1,7 @@
 """What a batch is made by, what each of its steps kept, and what was forecast of it."""
 
-from typing import ClassVar
+from datetime import UTC, datetime
+from typing import ClassVar, Final
 
 from django.db import models
 
@@ -10,6 +11,9 @@ from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.quantities.columns import exact_money_field, grams_field
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH, SOURCE_LENGTH
 from dolmetsch.server.ways.models import Way
+
+#: Of what was kept before it was known; renewed when the program starts.
+NEVER: Final = datetime(2000, 1, 1, tzinfo=UTC)
 
 
 class BatchWay(models.Model):
@@ -96,7 +100,7 @@ class BatchFacts(models.Model):
 class ShopSaving(models.Model):
     """What a finished batch saved beside one of its shop packs, below zero: lost; derived as yields are.
 
-    ``last_entry_at`` is the batch's.
+    ``last_entry_at`` is the batch's, ``finished_at`` that of its facts.
     """
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
@@ -104,11 +108,15 @@ class ShopSaving(models.Model):
     name = models.CharField(max_length=NAME_LENGTH, db_collation="utf8mb4_bin")
     saved = models.DecimalField(max_digits=12, decimal_places=2)
     last_entry_at = models.DateTimeField()
+    finished_at = models.DateTimeField(default=NEVER)
 
     class Meta:
         # all that is summed up, so that the sums are read from the index alone
         indexes: ClassVar = [
-            models.Index(name="shop_saving_sums", fields=["kitchen", "name", "last_entry_at", "saved"])
+            models.Index(name="shop_saving_sums", fields=["kitchen", "name", "last_entry_at", "saved"]),
+            models.Index(
+                name="shop_saving_days", fields=["kitchen", "name", "finished_at", "batch", "saved"]
+            ),
         ]
 
     def __str__(self) -> str:
@@ -154,9 +162,11 @@ class ForecastScore(models.Model):
     is_enough = models.BooleanField()
 
     class Meta:
-        # all that is counted, so that it is read from the index alone
+        # counted by what came, and the middle found by how far off, from the indexes alone
         indexes: ClassVar = [
-            models.Index(name="forecast_scores", fields=["kitchen", "stage", "came", "off", "is_enough"])
+            models.Index(name="scores_that_came", fields=["kitchen", "stage", "came", "is_enough"]),
+            models.Index(name="scores_of_stage", fields=["kitchen", "stage", "off"]),
+            models.Index(name="scores_by_off", fields=["kitchen", "off"]),
         ]
 
     def __str__(self) -> str:
