@@ -3,14 +3,15 @@ import { scaleLinear, scaleTime } from 'd3-scale'
 import { line } from 'd3-shape'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
-import { without } from '@/shared/quantity/useUnits'
-import { useUnits } from '@/shared/quantity/useUnits'
+import { useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 
 /** What a year saved beside the shop, summed up batch by batch as each was finished. */
 type Point = Schemas['SavedPointOut']
 const props = defineProps<{ points: Point[]; year: number }>()
+const router = useRouter()
 const { money } = useUnits()
 const frame = ref<HTMLElement>()
 const { width } = useElementSize(frame)
@@ -69,21 +70,22 @@ const said = (point: Point): string =>
         stroke-dasharray="3 4"
       />
       <path :d="path" fill="none" stroke="#1A6B50" stroke-width="3" stroke-linejoin="round" />
-      <template v-for="point in points" :key="point.code">
-        <RouterLink v-slot="{ href, navigate }" custom :to="{ name: 'strip', params: { code: point.code } }">
-          <a :href="href" tabindex="-1" @click="navigate">
-            <title>{{ said(point) }}</title>
-            <circle :cx="x(new Date(point.at))" :cy="y(Number(point.sum))" r="10" fill="transparent" />
-            <path
-              v-if="Number(point.saved) < 0"
-              :transform="`translate(${x(new Date(point.at))},${y(Number(point.sum))})`"
-              d="M-6,-4L6,-4L0,7Z"
-              fill="#B5304A"
-            />
-            <circle v-else :cx="x(new Date(point.at))" :cy="y(Number(point.sum))" r="4.5" fill="#1A6B50" />
-          </a>
-        </RouterLink>
-      </template>
+      <g
+        v-for="point in points"
+        :key="point.code"
+        class="hit"
+        @click="router.push({ name: 'strip', params: { code: point.code } })"
+      >
+        <title>{{ said(point) }}</title>
+        <circle :cx="x(new Date(point.at))" :cy="y(Number(point.sum))" r="10" fill="transparent" />
+        <path
+          v-if="Number(point.saved) < 0"
+          :transform="`translate(${x(new Date(point.at))},${y(Number(point.sum))})`"
+          d="M-6,-4L6,-4L0,7Z"
+          fill="#B5304A"
+        />
+        <circle v-else :cx="x(new Date(point.at))" :cy="y(Number(point.sum))" r="4.5" fill="#1A6B50" />
+      </g>
       <text
         v-if="worst"
         :x="Math.min(x(new Date(worst.at)), wide - 160)"
@@ -110,6 +112,10 @@ const said = (point: Point): string =>
 svg {
   display: block;
   overflow: visible;
+}
+
+.hit {
+  cursor: pointer;
 }
 
 .month {

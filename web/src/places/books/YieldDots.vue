@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
@@ -8,6 +9,7 @@ import { endsOf, placeDots, ticksOf } from './dots'
 
 /** Yields of several sorts on one scale: every batch a dot, the last one dark, the band of eight in ten behind. */
 const props = defineProps<{ sorts: Schemas['SortOut'][]; isShort?: boolean; isStep?: boolean }>()
+const router = useRouter()
 const { costText, unitWord } = useUnits()
 const scale = ref<HTMLElement>()
 const { width } = useElementSize(scale)
@@ -80,27 +82,24 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
           fill="#F6DEE2"
         />
         <rect :x="x(Number(row.part.spread.middle)) - 2" y="8" width="4" height="24" fill="#8E1F38" />
-        <RouterLink
+        <g
           v-for="one in row.dots"
           :key="one.dot.code"
-          v-slot="{ href, navigate }"
-          custom
-          :to="{ name: 'strip', params: { code: one.dot.code } }"
+          class="hit"
+          @click="router.push({ name: 'strip', params: { code: one.dot.code } })"
         >
-          <a :href="href" tabindex="-1" @click="navigate">
-            <title>
-              {{ one.dot.code }} {{ one.dot.name }}: {{ one.dot.kept }} %, {{ dayText(one.dot.at) }}
-            </title>
-            <circle :cx="one.x" :cy="20 + one.aside * 7" r="11" fill="transparent" />
-            <circle
-              class="dot"
-              :class="{ last: one.dot.is_last }"
-              :cx="one.x"
-              :cy="20 + one.aside * 7"
-              r="4.5"
-            />
-          </a>
-        </RouterLink>
+          <title>
+            {{ one.dot.code }} {{ one.dot.name }}: {{ one.dot.kept }} %, {{ dayText(one.dot.at) }}
+          </title>
+          <circle :cx="one.x" :cy="20 + one.aside * 7" r="11" fill="transparent" />
+          <circle
+            class="dot"
+            :class="{ last: one.dot.is_last }"
+            :cx="one.x"
+            :cy="20 + one.aside * 7"
+            r="4.5"
+          />
+        </g>
       </svg>
       <b class="price">{{ row.part.spread.price ? costText(row.part.spread.price) : '–' }}</b>
       <p v-if="!isShort" class="quiet small words">
@@ -166,6 +165,10 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
   color: var(--quiet);
 }
 
+.hit {
+  cursor: pointer;
+}
+
 .dot {
   fill: var(--lean);
   stroke: #fff;
@@ -176,7 +179,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
   fill: var(--rose-deep);
 }
 
-a:hover .dot {
+g:hover .dot {
   stroke: var(--ink);
   stroke-width: 2;
 }
