@@ -91,37 +91,6 @@ def tend(page: Page) -> None:
     page.evaluate("window.scrollTo(0, 0)")
 
 
-def air(page: Page) -> None:
-    """The chamber's air of a night in which the humidifier was out for a while."""
-    for words, seconds in (("speed 600", 12), ("humidifier out", 8), ("humidifier on", 12), ("speed 1", 2)):
-        command_device("chamber", words.split())
-        page.wait_for_timeout(seconds * 1_000)
-    page.reload()
-    page.get_by_role("region", name="Air of loft").wait_for()
-
-
-def practice(page: Page) -> None:
-    """A belly cooked by someone who looks now and then."""
-    page.get_by_label("How fast").select_option("600")
-    page.get_by_role("button", name="Light the fire").first.click()
-    asked = {
-        "Smoke 180 now": "Next: Smoke 180",
-        "ook at the fire": "Fuel",
-        "Cook 225 now": "Next: Cook 225",
-        "is reached: pull it": "Out of the smoke, cool",
-    }
-    while "is reached: pull it" in asked:
-        alarms = page.get_by_role("list", name="Alarms")
-        text = alarms.inner_text() if alarms.count() else ""
-        for word in [word for word in asked if word in text]:
-            act = asked[word] if asked[word] == "Fuel" else asked.pop(word)
-            page.get_by_role("button", name=act, exact=True).click()
-        page.wait_for_timeout(1_000)
-    page.get_by_role("button", name="Done").click()
-    page.get_by_role("region", name="How it went").wait_for()
-    page.evaluate("window.scrollTo(0, 0)")
-
-
 def slice_goose(page: Page) -> None:
     """Two packs of a goose breast closed, a third begun."""
     page.get_by_role("button", name="B 2.71 lb").click()
@@ -135,6 +104,17 @@ def slice_goose(page: Page) -> None:
     page.get_by_label("Thickness in mm").fill("3")
     page.get_by_text("At 3.0 mm:").wait_for()
     page.evaluate("document.activeElement.blur(); window.scrollTo(0, 0)")
+
+
+def taste(page: Page) -> None:
+    """A taster's phone, the first plate half scored."""
+    page.get_by_role("button", name="Open a tasting").click()
+    link = page.get_by_role("region", name="Blind tasting").get_by_role("link")
+    page.goto(page.url.partition("/books")[0] + (link.get_attribute("href") or ""))
+    page.get_by_role("heading", name="Tasting at").wait_for()
+    plate = page.get_by_role("region").first
+    for scale, score in (("Salt", "7"), ("Smoke", "8"), ("Sweetness", "6")):
+        plate.get_by_role("group", name=scale).get_by_text(score, exact=True).click()
 
 
 #: name, path, viewport, what is typed first
@@ -154,10 +134,11 @@ PICTURES = [
     ("phone-weigh", "/bench/L-01/weigh", PHONE, lay_on_scale),
     ("cure", "/bench/B-01/cure", LAPTOP, cure_lamb),
     ("phone-today", "/", PHONE, None),
-    ("chamber", "/fire/chamber", LAPTOP, air),
     ("fire", "/fire/new", LAPTOP, tend),
     ("phone-fire", "/fire/1", PHONE, None),
-    ("practice", "/fire/practice", LAPTOP, practice),
+    ("books", "/books", LAPTOP, None),
+    ("trial", "/books/trials/1", LAPTOP, None),
+    ("phone-taste", "/books/trials/2", PHONE, taste),
 ]
 
 

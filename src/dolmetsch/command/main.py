@@ -3,6 +3,7 @@
 import argparse
 import os
 import sys
+from pathlib import Path
 from subprocess import run
 
 from dolmetsch.command import paths
@@ -81,6 +82,17 @@ def _read(words: list[str]) -> argparse.Namespace:
         verb = verbs.add_parser(name, help=of)
         verb.add_argument("words", nargs="+", metavar="WORD")
         verb.set_defaults(run=_command_device, device=name)
+    recount = verbs.add_parser(
+        "recount", help="count all batches anew, and say which kept other figures for the books"
+    )
+    recount.add_argument("--mend", action="store_true", help="renew what differs")
+    recount.add_argument("--db-port", type=_port, default=paths.DB_PORT, help="of MariaDB (%(default)s)")
+    recount.set_defaults(run=_recount)
+    export = verbs.add_parser("export", help="write everything of a kitchen as one ZIP")
+    export.add_argument("kitchen", metavar="KITCHEN", help="its name in addresses, like salt-lantern")
+    export.add_argument("file", metavar="FILE", type=Path)
+    export.add_argument("--db-port", type=_port, default=paths.DB_PORT, help="of MariaDB (%(default)s)")
+    export.set_defaults(run=_export)
     api = verbs.add_parser("api", help="write the API document and the client's types again")
     api.set_defaults(run=lambda _options: _write_api())
     for name, script, words_of in (
@@ -118,6 +130,18 @@ def _answer(options: argparse.Namespace) -> None:
     from dolmetsch.command import answering
 
     answering.answer(options.verb, options.file)
+
+
+def _recount(options: argparse.Namespace) -> None:
+    from dolmetsch.command.managing import manage
+
+    manage("recount", *(["--mend"] if options.mend else []), db_port=options.db_port)
+
+
+def _export(options: argparse.Namespace) -> None:
+    from dolmetsch.command.managing import manage
+
+    manage("export_kitchen", options.kitchen, str(options.file.resolve()), db_port=options.db_port)
 
 
 def _command_device(options: argparse.Namespace) -> None:

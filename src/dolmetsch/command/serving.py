@@ -43,7 +43,7 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
     paths.prepare()
     busy = "Dolmetsch is running here already, at {address} (process {pid}). ./dolmetsch stop ends it."
     with hold("start", busy=busy):
-        note_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/")
+        note_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/", db_port=db_port)
         for asked in (signal.SIGINT, signal.SIGTERM):
             signal.signal(asked, _ask_to_stop)
         house = House(port=port, db_port=db_port, opened_by=address, demo_everywhere=demo_everywhere)

@@ -219,6 +219,12 @@ thead th {
   place-items: center;
 }
 
+th:first-child,
+td:first-child {
+  width: 1px;
+  padding: 0 4px;
+}
+
 .pick input {
   width: 20px;
   height: 20px;

@@ -1,17 +1,33 @@
 <script setup lang="ts">
+import { nextTick, ref, watch } from 'vue'
 import type { PieceFacts } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Letter } from '@/shared/outbox/outbox'
 
 type Row = PieceFacts & { letter: Letter | undefined; done: boolean }
 /** The pieces of the step: which one lies on the scale, which were weighed, which only wait to be sent. */
-defineProps<{ rows: Row[]; current: string; before: string }>()
+const props = defineProps<{ rows: Row[]; current: string; before: string }>()
 defineEmits<{ choose: [mark: string] }>()
 const { weightText } = useUnits()
+/** More than this scroll by themselves, so that the scale stays in sight. */
+const MANY = 5
+const list = ref<HTMLElement>()
+/** The piece on the scale is in sight, however many there are. */
+watch(
+  () => [props.current, list.value],
+  async () => {
+    await nextTick()
+    const here = list.value?.querySelector<HTMLElement>('.here')
+    if (!here || !list.value) return
+    list.value.scrollTop = here.offsetTop - list.value.offsetTop - list.value.clientHeight / 3
+    list.value.scrollLeft = here.offsetLeft - list.value.offsetLeft - list.value.clientWidth / 3
+  },
+  { immediate: true, flush: 'post' },
+)
 </script>
 
 <template>
-  <ul class="cards" aria-label="Pieces of this step">
+  <ul ref="list" class="cards" :class="{ many: rows.length > MANY }" aria-label="Pieces of this step">
     <li v-for="row in rows" :key="row.mark">
       <button
         type="button"
@@ -90,6 +106,15 @@ button.here {
 
 .state.wait {
   color: #e5a94c;
+}
+
+@media (min-width: 720px) {
+  .cards.many {
+    max-height: calc(100dvh - 340px);
+    min-height: 200px;
+    overflow-y: auto;
+    padding: 3px;
+  }
 }
 
 @media (max-width: 719px) {
