@@ -83,6 +83,10 @@ def test_a_blind_tasting_on_three_phones(kitchen: Page, canteen, browser: Browse
         context.close()
 
     assert TastingSheet.objects.filter(tasting__trial__name="Less smoke").count() == 3
+    # the cook looks at the link too, signed in
+    kitchen.goto(canteen + link)
+    expect(kitchen.get_by_role("heading", name="Tasting at Salt Lantern Canteen")).to_be_visible()
+    kitchen.go_back()
     expect(tasting.get_by_role("status")).to_contain_text("Handed in: Ibba, Tolle, Wieb.")
     result = kitchen.get_by_role("region", name="What tasters said")
     expect(result.get_by_role("heading", name="3 tasters, blind")).to_be_visible()

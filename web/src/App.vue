@@ -24,8 +24,10 @@ const queries = useQueryClient()
 const keysShown = ref(false)
 
 onMounted(load)
-// another cook sees nothing of what the one before had open
-watch(ownerKey, () => queries.clear())
+// another cook sees nothing of what the one before had open; a page open to all is nobody's
+watch(ownerKey, () => {
+  if (!route.meta.open) queries.clear()
+})
 useArrivals()
 useKeys({
   '?': () => (keysShown.value = true),
