@@ -125,7 +125,6 @@ PICTURES = [
     ("today", "/", LAPTOP, None),
     ("plan", "/plans/of/Saturday's%20sixty", LAPTOP, None),
     ("case", "/buy", LAPTOP, read_tags),
-    ("phone-case", "/buy", PHONE, read_tags),
     ("bench", "/bench/B-01", LAPTOP, fill_cure),
     ("verdict", "/verdict/J-01", LAPTOP, None),
     ("ladder", "/verdict/J-01/house-or-shop", LAPTOP, None),

@@ -38,13 +38,13 @@ from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refu
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 from dolmetsch.server.ways.queries import list_latest
 from dolmetsch.server.writing.once import Write, keep_once, lock_kitchen
+from dolmetsch.server.writing.uploaded import SAMPLE
 
 #: More batches than this come in parts.
 MOST_ROWS: Final = 5_000
 #: Rows of one piece of writing.
 PIECE: Final = 50
 FAULTS_SHOWN: Final = 200
-SAMPLE: Final = 8
 #: Keys of batches brought in follow from what they are.
 KEYS: Final = uuid.UUID("0b1d1e5c-0000-4000-8000-000000000000")
 
@@ -99,19 +99,9 @@ def show_file(kept: HistoryFile) -> schemas.HistoryFileOut:
     if kept.match or remembered is not None:
         match = schemas.HistoryMatchIn.model_validate(kept.match or (remembered and remembered.match))
     return schemas.HistoryFileOut(
-        id=kept.pk,
-        name=kept.name,
-        heads=kept.heads,
-        first=[[str(cell) for cell in row[1:]] for row in kept.table[:SAMPLE]],
-        rows=kept.rows_count,
-        notes=kept.notes,
         match=match,
         is_remembered=remembered is not None and not kept.match,
-        next_row=kept.next_row,
-        added=kept.added,
-        known=kept.known,
-        faulty=kept.faulty,
-        is_done=kept.next_row >= kept.rows_count,
+        **kept.show_progress(),
     )
 
 

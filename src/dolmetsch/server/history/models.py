@@ -4,32 +4,12 @@ from typing import ClassVar
 
 from django.db import models
 
-from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.quantities.lengths import FILE_NAME_LENGTH
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.writing.uploaded import UploadedTable
 
 
-class HistoryFile(models.Model):
-    """A spreadsheet: cells, how columns are matched, how far it is written.
-
-    ``table`` holds the rows below the heads, each with its number first; ``next_row`` is the first one not
-    written yet, and ``match`` is empty until it was confirmed.
-    """
-
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")
-    name = models.CharField(max_length=FILE_NAME_LENGTH)
-    heads = models.JSONField()
-    table = models.JSONField()
-    rows_count = models.PositiveIntegerField()
-    notes = models.JSONField(default=list)
-    match = models.JSONField(default=dict)
-    next_row = models.PositiveIntegerField(default=0)
-    added = models.PositiveIntegerField(default=0)
-    known = models.PositiveIntegerField(default=0)
-    faulty = models.PositiveIntegerField(default=0)
-    uploaded_at = models.DateTimeField()
-    uploaded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    key = models.UUIDField()
-    fingerprint = models.CharField(max_length=64)
+class HistoryFile(UploadedTable):
+    """A spreadsheet of past batches as uploaded."""
 
     class Meta:
         constraints: ClassVar = [

@@ -24,11 +24,11 @@ from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refu
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
 from dolmetsch.server.writing.once import Write, keep_once, lock_kitchen
+from dolmetsch.server.writing.uploaded import SAMPLE
 
 #: Rows of one piece of writing.
 PIECE: Final = 2_000
 FAULTS_SHOWN: Final = 500
-SAMPLE: Final = 8
 TWICE_TOLD: Final = 12
 Identity = tuple[str, str, date, Fraction, Fraction, bool]
 
@@ -94,20 +94,10 @@ def show_file(kept: PriceFile, *, today: date) -> schemas.FileOut:
         if is_remembered:
             match = schemas.MatchIn.model_validate({**remembered_match, "columns": columns})
     return schemas.FileOut(
-        id=kept.pk,
-        name=kept.name,
         source=kept.source,
-        heads=kept.heads,
-        first=[[str(cell) for cell in row[1:]] for row in kept.table[:SAMPLE]],
-        rows=kept.rows_count,
-        notes=kept.notes,
         match=match,
         is_remembered=is_remembered,
-        next_row=kept.next_row,
-        added=kept.added,
-        known=kept.known,
-        faulty=kept.faulty,
-        is_done=kept.next_row >= kept.rows_count,
+        **kept.show_progress(),
     )
 
 

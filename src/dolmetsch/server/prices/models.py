@@ -16,7 +16,6 @@ from dolmetsch.server.quantities.columns import (
     weight_check,
 )
 from dolmetsch.server.quantities.lengths import (
-    FILE_NAME_LENGTH,
     NAME_LENGTH,
     PRICE_LENGTH,
     REASON_LENGTH,
@@ -24,6 +23,7 @@ from dolmetsch.server.quantities.lengths import (
     TYPED_LENGTH,
     WORD_LENGTH,
 )
+from dolmetsch.server.writing.uploaded import UploadedTable
 
 
 class Sort(models.TextChoices):
@@ -57,29 +57,10 @@ class PriceItem(models.Model):
         return self.name
 
 
-class PriceFile(models.Model):
-    """A supplier's list or receipts as uploaded: cells, how columns are matched, how far it is written.
+class PriceFile(UploadedTable):
+    """A supplier's list or receipts as uploaded."""
 
-    ``table`` holds the rows below the heads as text; ``next_row`` is the first one not written yet, and
-    ``match`` is empty until it was confirmed.
-    """
-
-    kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="price_files")
-    name = models.CharField(max_length=FILE_NAME_LENGTH)
     source = models.CharField(max_length=SOURCE_LENGTH)
-    heads = models.JSONField()
-    table = models.JSONField()
-    rows_count = models.PositiveIntegerField()
-    notes = models.JSONField(default=list)
-    match = models.JSONField(default=dict)
-    next_row = models.PositiveIntegerField(default=0)
-    added = models.PositiveIntegerField(default=0)
-    known = models.PositiveIntegerField(default=0)
-    faulty = models.PositiveIntegerField(default=0)
-    uploaded_at = models.DateTimeField()
-    uploaded_by = models.ForeignKey(User, on_delete=models.PROTECT, related_name="+")
-    key = models.UUIDField()
-    fingerprint = models.CharField(max_length=64)
 
     class Meta:
         constraints: ClassVar = [

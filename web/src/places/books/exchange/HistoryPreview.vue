@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import FaultRows from '@/shared/parts/FaultRows.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** What a spreadsheet would make: how many batches, the first of them, and every row that cannot be read. */
@@ -57,15 +58,7 @@ const word = computed(() => {
       <ul v-if="preview.notes.length" class="small">
         <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
-      <div v-if="preview.faults.length" class="faults" tabindex="0" role="region" aria-label="Rows left out">
-        <h3>Rows that cannot be read</h3>
-        <ul>
-          <li v-for="fault in preview.faults" :key="fault.row">
-            <b>Row {{ fault.row }}:</b> {{ fault.message }}
-            <span class="quiet small">{{ fault.cells.filter(Boolean).join(' · ') }}</span>
-          </li>
-        </ul>
-      </div>
+      <FaultRows :faults="preview.faults" />
       <button type="button" class="act first" :disabled="busy || !preview.new" @click="$emit('write')">
         {{ word }}
       </button>
@@ -104,16 +97,5 @@ td {
 
 .right {
   text-align: right;
-}
-
-.faults {
-  max-height: 320px;
-  overflow-y: auto;
-  width: 100%;
-}
-
-h3 {
-  font-size: 15px;
-  margin: 0 0 4px;
 }
 </style>

@@ -21,7 +21,6 @@ const scales = computed(() => data.value?.results.slice(2) ?? [])
   <template v-else>
     <BooksHead :title="`Trial: ${data.name}`" />
     <TwoColumns>
-      <SidesTable :trial="data" />
       <section v-if="first" class="panel" aria-label="What tasters said">
         <h2>{{ data.sheets }} {{ data.sheets === 1 ? 'taster' : 'tasters' }}, blind</h2>
         <p class="quiet small">
@@ -36,6 +35,7 @@ const scales = computed(() => data.value?.results.slice(2) ?? [])
           <TastingResult v-for="one in scales" :key="one.key" :result="one" />
         </details>
       </section>
+      <SidesTable :trial="data" />
       <template #side>
         <TastingPanel
           :trial="data"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
+import FaultRows from '@/shared/parts/FaultRows.vue'
 import { usePer } from './usePrices'
 
 /** What a list would write: how much is new, a few rows as read, every row that cannot be read. */
@@ -51,18 +52,7 @@ const word = computed(() => {
       <ul v-if="preview.notes.length" class="detail">
         <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
-      <div v-if="preview.faults.length" class="faults" tabindex="0" role="region" aria-label="Rows left out">
-        <h3>Rows that cannot be read</h3>
-        <ul>
-          <li v-for="fault in preview.faults" :key="fault.row">
-            <b>Row {{ fault.row }}:</b> {{ fault.message }}
-            <span class="quiet small">{{ fault.cells.filter(Boolean).join(' · ') }}</span>
-          </li>
-        </ul>
-        <p v-if="preview.faulty > preview.faults.length" class="quiet">
-          and {{ preview.faulty - preview.faults.length }} more.
-        </p>
-      </div>
+      <FaultRows :faults="preview.faults" />
       <button
         type="button"
         class="act first"
@@ -109,16 +99,5 @@ th {
   background: var(--care-ground);
   padding: 4px 10px;
   margin-bottom: 4px;
-}
-
-.faults {
-  max-height: 300px;
-  overflow-y: auto;
-  width: 100%;
-}
-
-.faults li {
-  padding: 4px 0;
-  border-top: 1px solid #e4e8e6;
 }
 </style>
