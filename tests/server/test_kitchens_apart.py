@@ -1,6 +1,7 @@
 """Another kitchen's ids at every address of the API: nothing is found, shown or written."""
 
 import json
+import re
 import uuid
 from pathlib import Path
 
@@ -22,7 +23,9 @@ OPERATIONS = [
 
 
 #: Words that parts of an address take, in place of an id.
-WORDS = {"form": "csv", "size": "large"}
+WORDS = {"form": "csv", "size": "large", "name": "batches"}
+#: What addresses ask for besides.
+ASKED = {"/owner-page": "?owner=Ibba"}
 
 
 def count_rows():
@@ -52,9 +55,9 @@ def ids(api):
 
 def fill(path, slug, ids):
     address = path.replace("{kitchen_slug}", slug)
-    for part in [one[1:-1] for one in address.split("/") if one.startswith("{")]:
+    for part in re.findall(r"{(\w+)}", address):
         address = address.replace("{" + part + "}", ids.get(part) or WORDS.get(part, ids["item_id"]))
-    return address
+    return address + next((more for end, more in ASKED.items() if address.endswith(end)), "")
 
 
 def test_every_address_of_another_kitchen_is_not_there(api, other, ids):
@@ -76,7 +79,7 @@ def test_every_address_of_another_kitchen_is_not_there(api, other, ids):
 
 
 def test_ids_of_another_kitchen_are_not_found_in_ones_own(api, other, ids):
-    plain = ("files/{form}", "/stream", "/command", "/lay")
+    plain = ("files/{form}", "/stream", "/command", "/lay", "/{name}.{form}")
     for method, path in OPERATIONS:
         if method != "GET" or "{" not in path.replace("{kitchen_slug}", "") or path.endswith(plain):
             continue
