@@ -185,6 +185,16 @@ def test_what_is_damaged_or_contradicts_itself_changes_nothing(api, other):
     assert other.get(f"/batches/{code}")[0] == 200
 
 
+def test_what_unpacks_to_too_much_is_not_unpacked(api, monkeypatch):
+    content = archive_of(api.slug)
+    for limit in ("MAX_FILE", "MAX_FILES", "MAX_UNPACKED"):
+        with monkeypatch.context() as patched:
+            patched.setattr(f"dolmetsch.server.archive.reading.{limit}", 3)
+            status, body = send(api, content)
+        assert status == 422, limit
+        assert "unpacks to more than can be read" in body["detail"]
+
+
 def test_a_file_changed_beside_the_manifest_is_noticed(api, other):
     made(api)
     content = archive_of(api.slug)

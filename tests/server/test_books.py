@@ -1,6 +1,7 @@
 """The books: yields, what is out of the usual, money and prices, from what finished batches keep."""
 
 import io
+import random
 from datetime import timedelta
 from fractions import Fraction
 from math import exp
@@ -289,6 +290,37 @@ def test_a_recount_finds_what_was_kept_wrong_and_mends_it(api):
     assert recount(kitchen, is_mending=True).wrong == [code]
     assert BatchFacts.objects.get().log_yield == pytest.approx(-0.5108256)
     assert exp(BatchFacts.objects.get().log_yield) == pytest.approx(0.6)
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_whatever_is_done_a_recount_finds_nothing_wrong(api, seed):
+    """Batches begun, weighed, corrected, taken back, packed, in an order drawn by chance."""
+    draw = random.Random(seed)
+    codes = [made(api, days=draw.randint(2, 300), sliced=f"{draw.uniform(5, 6.5):.2f} lb")]
+    for _ in range(14):
+        code = draw.choice(codes)
+        log = [one for one in api.get(f"/batches/{code}")[1]["log"] if not one["overruled_by"]]
+        last = draw.choice(log)
+        match draw.randint(0, 5):
+            case 0:
+                codes.append(made(api, days=draw.randint(2, 300), minutes=str(draw.randint(0, 90))))
+            case 1 if last["act"] == "weigh":
+                lighter = {**weigh("smoke", lot=f"{draw.uniform(6.6, 8):.2f} lb"), "minutes": "30"}
+                api.record(code, lighter, corrects=last["corrects"] or last["id"], reason="misread")
+            case 2 if last["act"] in ("split", "shop_pack"):
+                api.record(code, {"act": "withdraw"}, corrects=last["corrects"] or last["id"], reason="no")
+            case 3:
+                pack = {"piece": "A", "product": "Bacon", "form": "whole", "weight": "1 lb"}
+                seen = api.get(f"/batches/{code}")[1]["seen"]
+                api.call("POST", f"/batches/{code}/packs", {"packs": [pack], "seen": seen})
+            case 4:
+                api.record(code, {**SHOP, "name": draw.choice(["good bacon", "best bacon"])})
+            case _:
+                api.record(code, {"act": "discard", "pieces": ["A"], "charge": "loss", "why": "burnt"})
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    assert recount(kitchen, is_mending=False).wrong == []
+    finished = sum(one["is_finished"] for one in api.get("/batches")[1]["batches"])
+    assert BatchFacts.objects.count() == finished
 
 
 def test_a_correction_changes_the_books_with_the_batch(api):

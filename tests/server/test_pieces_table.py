@@ -7,7 +7,7 @@ import pytest
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.labels.facts import gather_labels
+from dolmetsch.server.labels.facts import gather_labels, gather_pack_labels
 from dolmetsch.server.pieces.owner_page import write_owner_page
 from dolmetsch.server.problems import DomainError
 from tests.server.conftest import BOUGHT
@@ -145,6 +145,15 @@ def test_the_owner_is_on_the_label(batch):
     assert labels["P2"][0] == "Ibba"
     assert "Ibba" not in labels["P1"]
     assert list(labels)[:3] == ["P1", "P2", "P3"]
+    split = {"act": "split", "kind": "slice", "piece": "P2", "cut_off": []}
+    batch.recorded(batch.code, {**split, "pieces": [{"mark": "S2", "weight": "8 lb"}]})
+    seen = batch.get(f"/batches/{batch.code}")[1]["seen"]
+    packs = [{"piece": "S2", "product": "Ham", "form": "whole", "weight": "1 lb"}]
+    status, body = batch.call("POST", f"/batches/{batch.code}/packs", {"packs": packs, "seen": seen})
+    assert status == 201, body
+    found = get_batch(Kitchen.objects.get(slug=batch.slug), batch.code)
+    (label,) = gather_pack_labels(found, [], root="http://k")
+    assert label.lines[0] == "Ibba"
 
 
 def test_the_strip_of_one_piece_counts_the_many_others(batch):

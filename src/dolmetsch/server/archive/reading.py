@@ -34,6 +34,8 @@ from dolmetsch.server.writing.once import lock_kitchen
 #: A file that unfolds to more than this is none of ours.
 MAX_UNPACKED: Final = 4_000_000_000
 MAX_FILES: Final = 500_000
+#: One file of it is read into memory.
+MAX_FILE: Final = 500_000_000
 MAX_PEOPLE: Final = 500
 #: So many rows are written at once.
 CHUNK: Final = 1_000
@@ -97,12 +99,12 @@ def fill_kitchen(kitchen: Kitchen, cook: User, file: IO[bytes]) -> schemas.Fille
             raise DomainError("not_empty", 409, "Not imported", said)
         _set(kitchen, archive.read_json("kitchen.json"))
         people = _find_people(kitchen, cook, archive.read_json("people.json"))
-        made: dict[AnyModel, list[Any]] = {}
+        made: dict[AnyModel, list[int]] = {}
         try:
             for model in list_tables():
                 made[model] = _read_table(archive, model, kitchen, made, people)
             renew_kitchen(kitchen)
-            _put_photos(archive, made[Photo])
+            _put_photos(archive, kitchen)
         except (ValidationError, TypeError, ValueError, KeyError, IndexError, AttributeError) as error:
             raise _bad(f"the records cannot be read: {error}") from error
         except (DolmetschError, IntegrityError, DatabaseError) as error:
@@ -116,7 +118,8 @@ def _open(file: IO[bytes]) -> _Archive:
     try:
         packed = zipfile.ZipFile(file)
         infos = packed.infolist()
-        if len(infos) > MAX_FILES or sum(info.file_size for info in infos) > MAX_UNPACKED:
+        sizes = [info.file_size for info in infos]
+        if len(sizes) > MAX_FILES or sum(sizes) > MAX_UNPACKED or max(sizes, default=0) > MAX_FILE:
             raise _bad("it unpacks to more than can be read")
         manifest = json.loads(packed.read("manifest.json"))
         form, digests = manifest["format"], manifest["files"]
@@ -159,15 +162,15 @@ def _find_people(kitchen: Kitchen, cook: User, names: Any) -> list[User]:
 
 
 def _read_table(
-    archive: _Archive, model: AnyModel, kitchen: Kitchen, made: dict[AnyModel, list[Any]], people: list[User]
-) -> list[Any]:
-    """The rows of a table, written; those of one chunk refer to earlier chunks only."""
-    rows: list[Any] = []
+    archive: _Archive, model: AnyModel, kitchen: Kitchen, made: dict[AnyModel, list[int]], people: list[User]
+) -> list[int]:
+    """The keys of a table's rows, written; those of one chunk refer to earlier chunks only."""
+    rows: list[int] = []
     waiting: list[Any] = []
 
     def write() -> None:
         model._default_manager.bulk_create(waiting)
-        rows.extend(waiting)
+        rows.extend(one.pk for one in waiting)
         waiting.clear()
 
     path = f"records/{model._meta.db_table}.jsonl"
@@ -196,7 +199,7 @@ def _read_row(
     model: AnyModel,
     kitchen: Kitchen,
     content: Row,
-    made: dict[AnyModel, list[Any]],
+    made: dict[AnyModel, list[int]],
     people: list[User],
     place: str,
 ) -> Any:
@@ -209,10 +212,11 @@ def _read_row(
         value = content[field.name]
         try:
             if value is not None and isinstance(field, models.ForeignKey):
-                known = people if field.related_model is User else made[field.related_model]
+                is_person = field.related_model is User
+                known = [user.pk for user in people] if is_person else made[field.related_model]
                 if not isinstance(value, int) or not 1 <= value <= len(known):
                     raise ValueError(f"there is no row {value}")
-                setattr(row, field.name, known[value - 1])
+                setattr(row, field.attname, known[value - 1])
             else:
                 setattr(row, field.attname, read_value(field, value))
         except (ValidationError, TypeError, ValueError) as error:
@@ -226,8 +230,8 @@ def _read_row(
     return row
 
 
-def _put_photos(archive: _Archive, photos: list[Photo]) -> None:
-    for digest in {photo.digest for photo in photos}:
+def _put_photos(archive: _Archive, kitchen: Kitchen) -> None:
+    for digest in set(Photo.objects.filter(kitchen=kitchen).values_list("digest", flat=True)):
         for size in SIZES:
             path = f"photos/{digest}.{size}.jpg"
             if path in archive.digests:

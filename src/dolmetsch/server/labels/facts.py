@@ -13,7 +13,7 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import list_cures
 from dolmetsch.server.larder.models import PackNow
-from dolmetsch.server.pieces.table import read_owners, trace_pieces
+from dolmetsch.server.pieces.table import owners_of
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.problems import DomainError, not_found
 from dolmetsch.server.quantities.printing import print_day, print_weight
@@ -46,9 +46,8 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     for mark in marks:
         if mark not in mains:
             raise not_found(f"piece “{mark}”, or it is no longer in use,")
-    traced = trace_pieces(costed)
-    owners = read_owners(batch, traced)
-    wanted = marks or [one.piece.id for one in traced]
+    owners = owners_of(batch, costed)
+    wanted = marks or list(owners)
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
     cures: dict[str, PieceCure] = {}
@@ -84,7 +83,9 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
     Raises:
         DomainError: no_tub.
     """
-    mains = {piece.id for piece in cost_batch(batch).sheet.ledger.mains if "cure" not in piece.kinds}
+    costed = cost_batch(batch)
+    owners = owners_of(batch, costed)
+    mains = {piece.id for piece in costed.sheet.ledger.mains if "cure" not in piece.kinds}
     tubs: dict[tuple[uuid.UUID, str], list[PieceCure]] = {}
     for cure in list_cures(batch):
         is_in = cure.mark in mains and getattr(cure, "taken_back", None) is None
@@ -98,7 +99,11 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
             mark="·".join(sorted(cure.mark for cure in cures)),
             code=batch.code,
             name=batch.name,
-            lines=(*_cure_lines(cures[0]), "tub: turn the pieces, keep them under"),
+            lines=(
+                *sorted({owners[cure.mark] for cure in cures if owners[cure.mark]}),
+                *_cure_lines(cures[0]),
+                "tub: turn the pieces, keep them under",
+            ),
             address=f"{root}/bench/{batch.code}/diary",
         )
         for cures in tubs.values()
@@ -121,15 +126,20 @@ def gather_pack_labels(batch: Batch, marks: list[str], *, root: str) -> list[Lab
         raise DomainError("no_packs", 409, "No packs", "No pack of this batch is left to label.")
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
-    return [_label_pack(batch, packs[mark], root=root) for mark in wanted]
+    owners = owners_of(batch, cost_batch(batch))
+    return [
+        _label_pack(batch, packs[mark], owner=owners.get(packs[mark].pack.piece, ""), root=root)
+        for mark in wanted
+    ]
 
 
-def _label_pack(batch: Batch, now: PackNow, *, root: str) -> LabelFacts:
+def _label_pack(batch: Batch, now: PackNow, *, owner: str, root: str) -> LabelFacts:
     pack = now.pack
     weight = print_weight(Fraction(pack.grams)).say(batch.kitchen.weight_unit)
     until = now.keep_until
     word = "best by" if now.state == "frozen" else "use by"
     lines = [
+        *([owner] if owner else []),
         weight if pack.slices is None else f"{pack.slices} slices, {weight}",
         f"packed {print_day(pack.packed_at)}",
         *([] if until is None else [f"{word} {until:%-d %b %Y}"]),

@@ -120,6 +120,11 @@ def _list_kinds(costed: CostedBatch, traced: Sequence[Traced]) -> list[str]:
     return [column.kind for column in costed.strip.columns if column.kind in weighed]
 
 
+def owners_of(batch: Batch, costed: CostedBatch) -> dict[str, str]:
+    """Whose each living piece of ``batch`` is, P2 before P10; empty: nobody's."""
+    return read_owners(batch, trace_pieces(costed))
+
+
 def read_owners(batch: Batch, traced: Sequence[Traced]) -> dict[str, str]:
     """Whose each living piece is: as noted of it, else of the latest piece it came from; empty: nobody's."""
     facts = gather_facts([batch])
