@@ -173,3 +173,10 @@ def test_how_high_a_taster_scores_makes_no_difference(rows, more):
     one, other = compute_tasting(tasters), compute_tasting(moved)
     assert [pair.chance for pair in one.pairs] == pytest.approx([pair.chance for pair in other.pairs])
     assert one.chance == pytest.approx(other.chance)
+
+
+def test_equal_scores_are_as_far_apart_in_every_order_also_where_orders_are_drawn():
+    assert compute_chance([[5.0, 5.0, 5.0]] * 6) == 1
+    # one alone tells a plate apart: whichever it were, the plates would lie as far apart
+    rows = [[7.0, 5.0, 5.0], *[[6.0, 6.0, 6.0]] * 6]
+    assert compute_chance(rows) == 1
