@@ -134,7 +134,7 @@ def test_the_chain_by_keyboard_alone(kitchen: Page):
     keys.press("n")
     expect(kitchen.get_by_label("Name of the batch")).to_be_visible()
     kitchen.get_by_label("Name of the batch").focus()
-    for typed in ("Night duck", "duck breast", "4 lb", "3.9 lb"):
+    for typed in ("Night duck", "duck breast", "Quay butcher", "4 lb", "3.9 lb"):
         keys.type(typed)
         keys.press("Tab")
     expect(kitchen.get_by_role("radio", name="A pound")).to_be_focused()

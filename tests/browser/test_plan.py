@@ -16,6 +16,7 @@ from tests.browser.test_access import serious
 
 def test_a_meal_is_planned_made_to_fit_and_put_on_the_list(kitchen: Page, canteen, faults):
     kitchen.get_by_role("link", name="Plan a meal").click()
+    expect(kitchen.get_by_role("heading", name="Plans", exact=True)).to_be_visible()
     kitchen.get_by_role("link", name="Plan a meal").click()
     day = timezone.localdate() + timedelta(days=34)
     kitchen.get_by_label("Name").fill("Ferry supper")

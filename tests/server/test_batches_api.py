@@ -7,6 +7,7 @@ import pytest
 from django.db import connection
 
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
+from dolmetsch.server.quantities.lengths import MOST_PIECES
 from tests.server.conftest import BOUGHT, TRIM, weigh
 
 
@@ -195,7 +196,7 @@ def test_bad_entries_are_refused_at_their_field_and_write_nothing(api, content, 
         {**TRIM, "surprise": 1},
         {**TRIM, "minutes": 20},
         {**TRIM, "kind": "x" * 61},
-        {**TRIM, "pieces": [{"mark": "A", "weight": "1 lb"}] * 41},
+        {**TRIM, "pieces": [{"mark": "A", "weight": "1 lb"}] * (MOST_PIECES + 1)},
         {**TRIM, "kind": "\ud800"},
         {**TRIM, "kind": "a\x00b"},
         {**TRIM, "kind": "two\nlines"},
