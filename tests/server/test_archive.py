@@ -23,6 +23,7 @@ from dolmetsch.server.tastings.models import Tasting
 from tests.server.conftest import TRIM, make_kitchen
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 from tests.server.test_books import made
+from tests.server.test_meals import WAY
 
 pytestmark = pytest.mark.django_db
 
@@ -254,6 +255,9 @@ def test_lists_are_files_of_their_own_kitchen(api, other):
                 assert code in answer.content.decode()
                 theirs = other.client.get(f"/api/kitchens/{other.slug}/archive/{name}.csv")
                 assert code not in theirs.content.decode()
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    methods = api.client.get(f"/api/kitchens/{api.slug}/archive/methods.csv").content.decode()
+    assert WAY["name"] in methods
     assert api.get("/archive/secrets.csv")[0] == 422
     assert other.client.get(f"/api/kitchens/{api.slug}/archive/everything.zip").status_code == 404
 

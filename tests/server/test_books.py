@@ -77,6 +77,18 @@ def test_steps_show_what_forecasts_go_by(api):
     assert smoke["forecast"] == next(one["basis"] for one in yields if one["method"] == "hot_smoke")
 
 
+def test_what_pulling_lower_brings_is_the_start_values_until_own_cooks_are_read(api):
+    made(api)
+    for by in ("way", "step"):
+        (pull,) = book(api, f"yields?by={by}")["changes"]
+        # on the line from 0.91 at 139 °F to 0.87 at 150: 5 of 11 of 4 points
+        assert pull["said"] == "Pulled at 145 °F rather than 150 °F: 1.8 points more kept"
+        assert pull["sort"] == "hot smoke · jowl skin on"
+        assert "none of your cooks has been read yet" in pull["basis"]
+    Kitchen.objects.filter(slug=api.slug).update(weight_unit="kg")
+    assert "63 °C rather than 66 °C" in book(api, "yields")["changes"][0]["said"]
+
+
 def test_yields_are_parted_by_source_season_and_cook(api):
     for at in range(3):
         made(api, days=30 + at, source="Quay butcher", sliced=f"6.{at} lb")

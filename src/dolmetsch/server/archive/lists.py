@@ -1,5 +1,6 @@
-"""Every list as a table: batches, yields, savings, prices, packs, dishes, tasks, notes, tastings, pieces."""
+"""Every list as a table: batches, yields, savings, prices, packs, tasks, notes, tastings, dishes, methods."""
 
+import json
 from collections.abc import Callable, Iterable
 from decimal import Decimal
 from fractions import Fraction
@@ -11,15 +12,19 @@ from django.utils import timezone
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
 from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, ShopSaving, StepYield
+from dolmetsch.server.cures.models import CureRecipe
 from dolmetsch.server.diary.models import Note
+from dolmetsch.server.dishes.models import Dish, StockNote
 from dolmetsch.server.fires.models import Fire
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow, TakenNow
+from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.prices.exporting import HEADS as PRICE_HEADS
 from dolmetsch.server.prices.exporting import list_rows
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
 from dolmetsch.server.tastings.models import TastingSheet
+from dolmetsch.server.ways.models import Way
 
 ListName = Literal[
     "batches",
@@ -33,6 +38,11 @@ ListName = Literal[
     "notes",
     "fires",
     "tastings",
+    "methods",
+    "recipes",
+    "dishes",
+    "plans",
+    "cupboard",
 ]
 Form = Literal["csv", "xlsx"]
 LISTS: Final[tuple[ListName, ...]] = get_args(ListName)
@@ -210,6 +220,31 @@ def _tastings(kitchen: Kitchen) -> Listed:
     ]
 
 
+def _versions(kind: type[Way | CureRecipe | Dish | Meal]) -> Callable[[Kitchen], Listed]:
+    """What is saved under a name, version by version, as it was typed."""
+
+    def rows(kitchen: Kitchen) -> Listed:
+        saved = kind._default_manager.filter(kitchen=kitchen).order_by("name", "version")
+        return ("name", "version", "saved", "put away", "as typed (JSON)"), [
+            [name, version, at.isoformat(), "yes" if is_away else "", json.dumps(typed, ensure_ascii=False)]
+            for name, version, at, is_away, typed in saved.values_list(
+                "name", "version", "recorded_at", "is_put_away", "input"
+            )
+        ]
+
+    return rows
+
+
+def _cupboard(kitchen: Kitchen) -> Listed:
+    notes = StockNote.objects.filter(kitchen=kitchen).order_by("pk")
+    return ("what", "bought or counted", "how much", "when", "by"), [
+        [what, sort, typed, at.isoformat(), by]
+        for what, sort, typed, at, by in notes.values_list(
+            "what", "sort", "typed", "at", "recorded_by__first_name"
+        )
+    ]
+
+
 _LISTS: Final[dict[ListName, Callable[[Kitchen], Listed]]] = {
     "batches": _batches,
     "entries": _entries,
@@ -222,4 +257,9 @@ _LISTS: Final[dict[ListName, Callable[[Kitchen], Listed]]] = {
     "notes": _notes,
     "fires": _fires,
     "tastings": _tastings,
+    "methods": _versions(Way),
+    "recipes": _versions(CureRecipe),
+    "dishes": _versions(Dish),
+    "plans": _versions(Meal),
+    "cupboard": _cupboard,
 }

@@ -8,9 +8,10 @@ from typing import Final, Literal
 
 from dolmetsch.core.forecast.pull import believe_pull
 from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.heat.cook_shrink import OwnCook
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.reference.yields import METHODS
+from dolmetsch.core.reference.cook_shrink import HOURS_WITHOUT
 from dolmetsch.core.statistics.difference import compute_difference, compute_slope
 from dolmetsch.core.statistics.spread import compute_spread
 from dolmetsch.server.batches.forecast.history import YIELDS_READ, read_history
@@ -38,6 +39,12 @@ _GROUPED: Final[tuple[Part, ...]] = ("source", "cook", "season")
 _METHOD_WORDS: Final = {"pulled": "long cook", "immersion": "brine", "pumped": "pumped cure"}
 #: What a change of the temperature inside is shown of.
 PULL_STEP: Final = 5
+#: Smokes and cooks that heat.
+_HEATED: Final = ("hot_smoke", "stepped_smoke", "pulled")
+#: Where a hot smoke is usually pulled (°F inside), until the kitchen's own were read.
+PULLED_AT: Final = 150
+#: What a change brings has to be seen in the figure: a tenth of a point.
+LEAST_CHANGE: Final = 0.001
 #: A slope of thickness is shown of so many inches.
 THICKNESS_STEP: Final = 0.5
 
@@ -52,9 +59,13 @@ def read_yield_book(kitchen: Kitchen, *, by: By, part: Part) -> out.YieldBookOut
         if by == "step":
             beliefs = believe(sort.way, cut_of_key(sort.cut), history).explain()
         shown.append(_show_sort(sort, kitchen, by=by, part=part, forecast=beliefs))
+    steps = sorts if by == "step" else list_step_sorts(kitchen)
     return out.YieldBookOut(
         sorts=shown,
-        changes=[change for sort in sorts for change in _list_changes(sort, kitchen, by=by)],
+        changes=[
+            *_list_pulls(steps, kitchen),
+            *(change for sort in sorts for change in _list_changes(sort, kitchen, by=by)),
+        ],
         batches=BatchFacts.objects.filter(kitchen=kitchen).count(),
         read_of_each=YIELDS_READ,
     )
@@ -138,8 +149,6 @@ def _percent_or_none(ratio: float | None) -> str | None:
 def _list_changes(sort: Sort, kitchen: Kitchen, *, by: By) -> list[out.ChangeOut]:
     label = label_sort(sort, by=by)
     found = [_compare_parts(sort, label, part, kitchen) for part in _GROUPED]
-    if by == "step" and METHODS[sort.way].kind in ("smoke", "cook"):
-        found.append(_pull_lower(sort, label, kitchen))
     found.append(_go_thicker(sort, label, kitchen))
     return [change for change in found if change is not None]
 
@@ -175,25 +184,35 @@ def _compare_parts(sort: Sort, label: str, part: Part, kitchen: Kitchen) -> out.
     )
 
 
-def _pull_lower(sort: Sort, label: str, kitchen: Kitchen) -> out.ChangeOut | None:
-    """Pulled 5 °F lower than usual here, by what forecasts believe of it."""
+def _list_pulls(steps: Sequence[Sort], kitchen: Kitchen) -> list[out.ChangeOut]:
+    """What pulling lower brings in each smoke that heats, by what forecasts believe of it."""
+    heated = [sort for sort in steps if sort.way in _HEATED]
+    cooks = list_own_cooks(kitchen) if heated else []
+    found = [_pull_lower(sort, cooks, kitchen) for sort in heated]
+    return [change for change in found if change is not None]
+
+
+def _pull_lower(sort: Sort, cooks: Sequence[OwnCook], kitchen: Kitchen) -> out.ChangeOut | None:
+    """Pulled 5 °F lower than usual here; of hot smokes no inside was read of, than usual in the trade."""
     inside = [made.how.inside for made in sort.made if made.how.inside is not None]
-    if not inside:
+    if not inside and sort.way != "hot_smoke":
         return None
-    usual = round(fsum(inside) / len(inside) / PULL_STEP) * PULL_STEP
-    cooks = list_own_cooks(kitchen)
-    hours = fsum(cook.hours for cook in cooks) / len(cooks) if cooks else 4.0
+    usual = round(fsum(inside) / len(inside) / PULL_STEP) * PULL_STEP if inside else PULLED_AT
+    hours = fsum(cook.hours for cook in cooks) / len(cooks) if cooks else HOURS_WITHOUT
     kept = [
         believe_pull(at, hours=hours, method=sort.way, cooks=cooks, place="").ratio
         for at in (usual - PULL_STEP, usual)
     ]
+    if kept[0] - kept[1] < LEAST_CHANGE:
+        return None
     lower, higher = say_degrees(usual - PULL_STEP, kitchen), say_degrees(usual, kitchen)
+    learned = f"corrected by {len(cooks)} of your cooks" if cooks else "none of your cooks has been read yet"
     return out.ChangeOut(
-        sort=label,
+        sort=label_sort(sort, by="step"),
         said=f"Pulled at {lower} rather than {higher}: {say_points(kept[0] - kept[1])} more kept",
         basis=(
-            f"start values for inside temperatures, corrected by {len(cooks)} of your cooks; "
-            "what is safe is for the lethality of the fire to say"
+            f"start values by inside temperature, {learned}; whether it is cooked through is for the fire's "
+            "lethality to say, not for its yield"
         ),
         is_more_than_chance=True,
     )

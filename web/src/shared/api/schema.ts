@@ -27945,7 +27945,7 @@ export interface operations {
             header?: never;
             path: {
                 kitchen_slug: string;
-                name: "batches" | "entries" | "yields" | "savings" | "prices" | "packs" | "takings" | "tasks" | "notes" | "fires" | "tastings";
+                name: "batches" | "entries" | "yields" | "savings" | "prices" | "packs" | "takings" | "tasks" | "notes" | "fires" | "tastings" | "methods" | "recipes" | "dishes" | "plans" | "cupboard";
                 form: "csv" | "xlsx";
             };
             cookie?: never;
