@@ -11,9 +11,9 @@ from dolmetsch.server.books.forecasts import read_kinds
 from dolmetsch.server.books.money import list_kinds, read_money_book
 from dolmetsch.server.books.prices import read_price_book
 from dolmetsch.server.books.rows import Part
-from dolmetsch.server.books.tools import list_tools
 from dolmetsch.server.books.unusual import read_unusual_book
 from dolmetsch.server.books.yields import By, read_yield_book
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
@@ -77,6 +77,12 @@ def get_forecast_kinds(request: HttpRequest, kitchen_slug: Path[str]) -> HttpRes
     return print_json(read_kinds(kitchen_of(request, kitchen_slug)))
 
 
+def _list_tools(kitchen: Kitchen) -> list[schemas.ToolOut]:
+    """The machines, by what was saved beside the packs that most batches were set beside."""
+    names = next(iter(list_kinds(kitchen).values()), [])
+    return tools.list_tools(kitchen, tools.list_saved(kitchen, names))
+
+
 @router.post("/tools", response={201: list[schemas.ToolOut], REFUSALS: Problem}, operation_id="buyTool")
 def post_tool(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.ToolIn, key: Key
@@ -84,7 +90,7 @@ def post_tool(
     """Record a machine that is to pay for itself."""
     kitchen = kitchen_of(request, kitchen_slug)
     tools.buy_tool(write_of(request, kitchen, key), body)
-    return Status(201, list_tools(kitchen, next(iter(list_kinds(kitchen).values()), [])))
+    return Status(201, _list_tools(kitchen))
 
 
 @router.post(
@@ -98,4 +104,4 @@ def post_tool_canceled(
     """Take a machine back that was recorded by mistake."""
     kitchen = kitchen_of(request, kitchen_slug)
     tools.cancel_tool(write_of(request, kitchen, key), tool_id, body)
-    return Status(201, list_tools(kitchen, next(iter(list_kinds(kitchen).values()), [])))
+    return Status(201, _list_tools(kitchen))

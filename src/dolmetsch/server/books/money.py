@@ -8,20 +8,20 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
-from django.db.models import Sum
+from django.db.models import Count, Sum
 from django.utils import timezone
 
 from dolmetsch.core.costing.sheet import cost_per_lb
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import BatchFacts, ShopSaving
-from dolmetsch.server.batches.models.outlook import NEVER
 from dolmetsch.server.books import schemas as out
 from dolmetsch.server.books.tools import Saved, list_saved, list_tools
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import TakenNow
 from dolmetsch.server.larder.queries import FATE_WORDS
 from dolmetsch.server.prices.models import PriceItem, Sort
+from dolmetsch.server.quantities.days import midnight_of
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_money_or_none,
@@ -60,10 +60,11 @@ def read_money_book(kitchen: Kitchen, now: datetime, *, year: int | None, kind: 
     kinds = list_kinds(kitchen)
     chosen = next((one for one in kinds if one == kind), next(iter(kinds), None))
     names = kinds[chosen] if chosen is not None else []
-    years = _list_years(kitchen, names)
+    saved = list_saved(kitchen, names)
+    years = _list_years(saved)
     shown = year or (years[-1].year if years else timezone.localdate(now).year)
-    made = _list_finished(kitchen, names, shown)
-    begin, end = _year_span(shown)
+    begin, end = midnight_of(date(shown, 1, 1)), midnight_of(date(shown + 1, 1, 1))
+    made = _list_finished(kitchen, saved, begin, end)
     thrown = BatchFacts.objects.filter(
         kitchen=kitchen, finished_at__gte=begin, finished_at__lt=end
     ).aggregate(grams=Sum("discarded_grams"), cost=Sum("loss"))
@@ -81,7 +82,7 @@ def read_money_book(kitchen: Kitchen, now: datetime, *, year: int | None, kind: 
         sold_part=_sold_part(fates),
         thrown_weight=print_weight(Fraction(thrown["grams"] or 0) + sum((grams for grams, _, _ in lost))),
         thrown_cost=print_money(Fraction(thrown["cost"] or 0) + sum((cost for _, cost, _ in lost))),
-        tools=list_tools(kitchen, names),
+        tools=list_tools(kitchen, saved),
     )
 
 
@@ -94,15 +95,12 @@ def list_kinds(kitchen: Kitchen) -> dict[str, list[str]]:
         item.name.casefold(): item.kind
         for item in PriceItem.objects.filter(kitchen=kitchen, sort=Sort.SHOP_PACK).exclude(kind="")
     }
-    names = ShopSaving.objects.filter(kitchen=kitchen).values_list("name", flat=True).distinct()
+    savings = ShopSaving.objects.filter(kitchen=kitchen).values_list("name")
+    counts = dict(savings.annotate(batches=Count("*")))
     kinds: defaultdict[str, list[str]] = defaultdict(list)
-    for name in sorted(names):
+    for name in sorted(counts):
         kinds[by_name.get(name.casefold(), name)].append(name)
-    counts = {
-        kind: ShopSaving.objects.filter(kitchen=kitchen, name__in=mine).count()
-        for kind, mine in kinds.items()
-    }
-    ordered = sorted(kinds, key=lambda kind: (-counts[kind], kind))
+    ordered = sorted(kinds, key=lambda kind: (-sum(counts[name] for name in kinds[kind]), kind))
     return {_label_kind(kind, kinds[kind]): kinds[kind] for kind in ordered}
 
 
@@ -111,25 +109,16 @@ def _label_kind(kind: str, names: Sequence[str]) -> str:
     return names[0] if len(names) == 1 else f"{kind} shop packs"
 
 
-def _year_span(year: int) -> tuple[datetime, datetime]:
-    """When a year begins and ends where they are."""
-    return _midnight(date(year, 1, 1)), _midnight(date(year + 1, 1, 1))
-
-
-def _midnight(day: date) -> datetime:
-    return timezone.make_aware(datetime.combine(day, datetime.min.time()))
-
-
-def _list_years(kitchen: Kitchen, names: Sequence[str]) -> list[out.YearSumOut]:
-    """The years with finished batches, oldest first; read from the index of savings alone."""
+def _list_years(saved: Sequence[Saved]) -> list[out.YearSumOut]:
+    """The years with finished batches, oldest first."""
     years: defaultdict[int, list[Decimal]] = defaultdict(list)
-    for one in list_saved(kitchen, names, since=NEVER):
+    for one in saved:
         # only about the turn of a year it matters where they are; a zone takes its time
         is_turn = (one.at.month, one.at.day) in ((1, 1), (12, 31))
         years[timezone.localdate(one.at).year if is_turn else one.at.year].append(one.amount)
     return [
-        out.YearSumOut(year=year, batches=len(saved), saved=_money(sum(saved, Decimal(0))))
-        for year, saved in sorted(years.items())
+        out.YearSumOut(year=year, batches=len(amounts), saved=_money(sum(amounts, Decimal(0))))
+        for year, amounts in sorted(years.items())
     ]
 
 
@@ -137,19 +126,23 @@ def _money(amount: Decimal) -> str:
     return print_money(Fraction(amount))
 
 
-def _list_finished(kitchen: Kitchen, names: Sequence[str], year: int) -> list[Finished]:
-    """The batches finished in ``year`` that were set beside a pack of ``names``, once each, as they ended."""
-    begin, end = _year_span(year)
-    saved = {one.batch: one for one in list_saved(kitchen, names, since=begin, until=end)}
+def _list_finished(
+    kitchen: Kitchen, saved: Sequence[Saved], begin: datetime, end: datetime
+) -> list[Finished]:
+    """Of ``saved`` the batches finished from ``begin`` until ``end``, as they ended."""
+    by_batch = {one.batch: one for one in saved if begin <= one.at < end}
     facts = BatchFacts.objects.filter(
         kitchen=kitchen, finished_at__gte=begin, finished_at__lt=end
     ).values_list("batch", "batch__code", "labour", "minutes", "final_grams")
     found = [
         Finished(
-            saved=replace(saved[batch], code=code), labour=labour, minutes=minutes or Decimal(0), grams=grams
+            saved=replace(by_batch[batch], code=code),
+            labour=labour,
+            minutes=minutes or Decimal(0),
+            grams=grams,
         )
         for batch, code, labour, minutes, grams in facts
-        if batch in saved
+        if batch in by_batch
     ]
     return sorted(found, key=lambda one: (one.saved.at, one.saved.batch))
 

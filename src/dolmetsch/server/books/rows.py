@@ -167,16 +167,22 @@ def _read_circumstances(
 
 def read_peaks(kitchen: Kitchen, batches: Collection[int]) -> dict[int, float]:
     """By batch: the highest the coldest inside came to in its fires (°F), of those whose inside was read."""
-    pieces = FirePiece.objects.filter(batch__in=batches).values_list("fire", "batch").distinct()
-    fires: defaultdict[int, set[int]] = defaultdict(set)
-    for fire, batch in pieces:
-        fires[fire].add(batch)
+    fires = list_fires(batches)
     done = FireEvent.objects.filter(kitchen=kitchen, fire__in=fires, kind="done", data__peak__isnull=False)
     peaks: dict[int, float] = {}
     for fire, data in done.values_list("fire", "data"):
         for batch in fires[fire] if data.get("peak") is not None else ():
             peaks[batch] = max(peaks.get(batch, 0.0), float(data["peak"]))
     return peaks
+
+
+def list_fires(batches: Collection[int]) -> dict[int, list[int]]:
+    """By fire: which of ``batches`` had pieces in it."""
+    pieces = FirePiece.objects.filter(batch__in=batches).values_list("fire", "batch").distinct()
+    fires: defaultdict[int, list[int]] = defaultdict(list)
+    for fire, batch in pieces:
+        fires[fire].append(batch)
+    return dict(fires)
 
 
 def _read_thickness(batches: Collection[int]) -> dict[int, float]:

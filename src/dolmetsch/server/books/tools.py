@@ -13,6 +13,7 @@ from dolmetsch.server.books import schemas
 from dolmetsch.server.books.models import Tool, ToolCanceled
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.days import midnight_of
 from dolmetsch.server.quantities.printing import print_money, sign_of
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.once import Write, keep_once
@@ -28,29 +29,19 @@ class Saved:
     code: str = ""
 
 
-def list_tools(kitchen: Kitchen, names: Sequence[str]) -> list[schemas.ToolOut]:
-    """The machines, the first bought first, by what batches saved beside the packs of ``names`` since."""
+def list_tools(kitchen: Kitchen, saved: Sequence[Saved]) -> list[schemas.ToolOut]:
+    """The machines, the first bought first, by what of ``saved`` came since."""
     tools = Tool.objects.filter(kitchen=kitchen, canceled__isnull=True).order_by("bought_on", "id")
-    return [
-        _show(
-            tool,
-            list_saved(
-                kitchen,
-                names,
-                since=timezone.make_aware(datetime.combine(tool.bought_on, datetime.min.time())),
-            ),
-        )
-        for tool in tools
-    ]
+    shown = []
+    for tool in tools:
+        since = midnight_of(tool.bought_on)
+        shown.append(_show(tool, [one for one in saved if one.at >= since]))
+    return shown
 
 
-def list_saved(
-    kitchen: Kitchen, names: Sequence[str], *, since: datetime, until: datetime | None = None
-) -> list[Saved]:
-    """What batches saved beside a pack of ``names``, once each, as they were finished."""
-    rows = ShopSaving.objects.filter(kitchen=kitchen, name__in=names, finished_at__gte=since)
-    if until is not None:
-        rows = rows.filter(finished_at__lt=until)
+def list_saved(kitchen: Kitchen, names: Sequence[str]) -> list[Saved]:
+    """What batches saved beside a pack of ``names``, once each, as they were finished, from the index."""
+    rows = ShopSaving.objects.filter(kitchen=kitchen, name__in=names)
     found: dict[int, Saved] = {}
     for batch, at, amount in rows.order_by("name", "finished_at", "batch").values_list(
         "batch", "finished_at", "saved"

@@ -13,10 +13,10 @@ from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.statistics.spread import FEWEST_OTHERS, Unusual, find_unusual
 from dolmetsch.server.batches.models import UsedLine
 from dolmetsch.server.books import schemas as out
-from dolmetsch.server.books.rows import Made, Sort, list_batch_sorts, list_step_sorts, say_degrees
+from dolmetsch.server.books.rows import Made, Sort, list_batch_sorts, list_fires, list_step_sorts, say_degrees
 from dolmetsch.server.books.yields import label_sort, say_chance, say_method, say_points
 from dolmetsch.server.diary.models import Note
-from dolmetsch.server.fires.models import FireEvent, FirePiece
+from dolmetsch.server.fires.models import FireEvent
 from dolmetsch.server.kitchens.models import Kitchen
 
 #: So many are shown, the latest first.
@@ -125,10 +125,7 @@ def _read_notes(batches: Collection[int]) -> dict[int, list[str]]:
     for batch, text in Note.objects.filter(batch__in=batches).order_by("id").values_list("batch", "text"):
         if _WEATHER.search(text):
             found.setdefault(batch, []).append(f"noted: “{_shorten(text)}”")
-    pieces = FirePiece.objects.filter(batch__in=batches).values_list("fire", "batch").distinct()
-    fires: dict[int, list[int]] = {}
-    for fire, batch in pieces:
-        fires.setdefault(fire, []).append(batch)
+    fires = list_fires(batches)
     events = FireEvent.objects.filter(fire__in=fires, kind="note").order_by("id").values_list("fire", "data")
     for fire, data in events:
         text = str(data.get("text", ""))

@@ -24,6 +24,7 @@ from dolmetsch.server.lanes.queries import read_lanes
 from dolmetsch.server.lanes.schemas import LaneOut, LanesOut, StayKind, StayOut
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.pieces.queries import list_stores
+from dolmetsch.server.quantities.days import midnight_of
 from dolmetsch.server.quantities.printing import print_day
 from dolmetsch.server.writing.kept_answers import keep_until_write
 
@@ -226,7 +227,7 @@ def show_clashes(fitted: Fitted, around: Surroundings) -> list[schemas.ClashOut]
         for clash in fitted.clashes
     ]
     for hands in fitted.hands:
-        begins = timezone.make_aware(datetime.combine(hands.day, datetime.min.time()))
+        begins = midnight_of(hands.day)
         words = (
             f"Hands: {_hours(hands.minutes)} of work on {print_day(begins)},"
             f" {_hours(hands.over)} more than there are"

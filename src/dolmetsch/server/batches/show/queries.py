@@ -1,12 +1,11 @@
 """Reads: one batch whole, and what is under way today."""
 
 from dataclasses import dataclass
-from datetime import date, datetime, time, timedelta
+from datetime import date, timedelta
 from typing import Final
 
 from django.core.paginator import Page, Paginator
 from django.db.models import Count, Q, QuerySet, Sum
-from django.utils import timezone
 
 from dolmetsch.core.costing.strip_of_piece import lay_out_piece
 from dolmetsch.core.ledger.pieces import Piece
@@ -16,6 +15,7 @@ from dolmetsch.server.batches.show.schemas import BatchesOut, BatchOut, StripOut
 from dolmetsch.server.batches.show.showing import EDITION, print_page, show_batch, show_strip
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
+from dolmetsch.server.quantities.days import midnight_of
 
 #: How many batches Today lists of each sort; more are counted, not listed.
 UNDER_WAY_SHOWN = 40
@@ -125,9 +125,9 @@ def find_batches(kitchen: Kitchen, wanted: Wanted, *, page: int) -> BatchesOut:
     if wanted.is_finished is not None:
         found = found.filter(is_finished=wanted.is_finished)
     if wanted.since is not None:
-        found = found.filter(started_at__gte=_midnight(wanted.since))
+        found = found.filter(started_at__gte=midnight_of(wanted.since))
     if wanted.until is not None:
-        found = found.filter(started_at__lt=_midnight(wanted.until) + timedelta(days=1))
+        found = found.filter(started_at__lt=midnight_of(wanted.until) + timedelta(days=1))
     shown = page_of(found, page)
     return BatchesOut(
         batches=[show_summary(batch) for batch in shown],
@@ -141,11 +141,6 @@ def page_of(batches: QuerySet[Batch], page: int) -> Page[Batch]:
     """A page (from 1) of ``batches``, latest entry first, without what is long of each; at most the last."""
     ordered = batches.defer("page", "figures").order_by("-last_entry_at", "-id")
     return Paginator(ordered, PAGE).get_page(page)
-
-
-def _midnight(day: date) -> datetime:
-    """When the day begins where they are."""
-    return timezone.make_aware(datetime.combine(day, time()))
 
 
 def show_summary(batch: Batch) -> SummaryOut:
