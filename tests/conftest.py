@@ -27,6 +27,15 @@ empty_by_truncating()
 
 
 @pytest.fixture(autouse=True)
+def passwords_are_hashed_quickly(monkeypatch):
+    """As in use, but for the time that guessing is to cost."""
+    from django.contrib.auth.hashers import Argon2PasswordHasher
+
+    for name, cost in (("time_cost", 1), ("memory_cost", 8), ("parallelism", 1)):
+        monkeypatch.setattr(Argon2PasswordHasher, name, cost)
+
+
+@pytest.fixture(autouse=True)
 def answers_are_worked_out(request, monkeypatch):
     """Tests change rows beside the one way to write, which a kept answer would not know of."""
     from dolmetsch.server.writing import kept_answers

@@ -2,6 +2,7 @@
 
 import base64
 import json
+import time
 import uuid
 from dataclasses import dataclass
 
@@ -83,12 +84,22 @@ def as_file(content, name="list"):
 
 
 def make_kitchen(slug, **more):
+    if more.get("weight_unit") == "kg":
+        more.setdefault("temperature_unit", "C")
     kitchen = Kitchen.objects.create(slug=slug, name=slug.title(), **more)
     user = User.objects.create(username=f"cook-of-{slug}")
     Membership.objects.create(user=user, kitchen=kitchen)
+    return Api(client=sign_in(user), slug=slug)
+
+
+def sign_in(user):
+    """A client where ``user`` has just signed in."""
     client = Client()
     client.force_login(user)
-    return Api(client=client, slug=slug)
+    session = client.session
+    session["since"] = session["seen"] = time.time()
+    session.save()
+    return client
 
 
 @pytest.fixture

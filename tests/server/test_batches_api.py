@@ -425,7 +425,7 @@ def test_query_budgets(api, django_assert_num_queries):
         api.recorded(code, weigh(f"step {number}", A="4 lb", B="2 lb"))
     with django_assert_num_queries(4):
         api.get(f"/batches/{code}")
-    with django_assert_num_queries(21):
+    with django_assert_num_queries(23):
         api.record(code, weigh("chill", A="4 lb", B="2 lb"), seen=14)
     for _ in range(6):
         api.started()

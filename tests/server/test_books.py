@@ -85,7 +85,7 @@ def test_what_pulling_lower_brings_is_the_start_values_until_own_cooks_are_read(
         assert pull["said"] == "Pulled at 145 °F rather than 150 °F: 1.8 points more kept"
         assert pull["sort"] == "hot smoke · jowl skin on"
         assert "none of your cooks has been read yet" in pull["basis"]
-    Kitchen.objects.filter(slug=api.slug).update(weight_unit="kg")
+    Kitchen.objects.filter(slug=api.slug).update(weight_unit="kg", temperature_unit="C")
     assert "63 °C rather than 66 °C" in book(api, "yields")["changes"][0]["said"]
 
 

@@ -258,7 +258,7 @@ def test_a_fire_taken_away_is_answered_by_the_command_as_on_the_screen(cooks):
 
 
 def test_a_kitchen_of_kilograms_reads_celsius(cooks):
-    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg")
+    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg", temperature_unit="C")
     fire_id = begun(cooks, ago=121, pull_at="65.5", stages=[{"kind": "cook", "air": "110 °C"}])
     climb(cooks, fire_id, 120)
     answer = live(cooks, fire_id)
@@ -398,7 +398,7 @@ def test_no_record_of_a_fire_is_ever_changed(cooks, model):
 def test_programs_are_offered_in_the_kitchens_degrees(cooks):
     first = cooks.get("/fires")[1]["programs"][0]
     assert (first["stages"][0]["air"], first["pull_at"]) == ("130", "150")
-    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg")
+    Kitchen.objects.filter(slug=cooks.slug).update(weight_unit="kg", temperature_unit="C")
     first = cooks.get("/fires")[1]["programs"][0]
     assert (first["stages"][0]["air"], first["pull_at"]) == ("54.4", "65.6")
 

@@ -210,7 +210,7 @@ def test_another_kitchen_sees_none_of_it_and_a_resend_is_one(hangs):
 
 
 def test_a_kitchen_of_kilograms(hangs):
-    Kitchen.objects.filter(slug=hangs.slug).update(weight_unit="kg")
+    Kitchen.objects.filter(slug=hangs.slug).update(weight_unit="kg", temperature_unit="C")
     answer = noted(hangs, "air", temp="13", humidity="76")[1]
     assert (answer["unit"], answer["air"][0]["temp"]) == ("C", "13.0")
 

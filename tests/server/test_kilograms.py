@@ -20,7 +20,7 @@ KG = Decimal("2.20462262")
 
 @pytest.fixture
 def metric(api):
-    Kitchen.objects.update(weight_unit="kg", currency="EUR")
+    Kitchen.objects.update(weight_unit="kg", temperature_unit="C", currency="EUR")
     return api
 
 
@@ -54,7 +54,7 @@ def test_the_forecast_is_compared_by_the_kilogram_at_the_same_chance(api):
     api.recorded(code, weigh("trim", lot="8 lb"))
     api.recorded(code, PACK)
     by_pound = verdict_of(api, code)["judged"]["bases"]
-    Kitchen.objects.update(weight_unit="kg")
+    Kitchen.objects.update(weight_unit="kg", temperature_unit="C")
     by_kilo = verdict_of(api, code)["judged"]["bases"]
     assert by_kilo[0]["label"] == "a kilogram, sliced, by the forecast"
     for one, other, times in zip(
@@ -79,7 +79,7 @@ def test_an_offer_is_told_by_100_g_cooked(api):
     noted(api, **LISTED)
     asked = {"way": "plain", "offers": OFFERS[:1]}
     by_ounce = api.call("POST", "/case", asked)[1]["offers"][0]["cooked"]["middle"]
-    Kitchen.objects.update(weight_unit="kg")
+    Kitchen.objects.update(weight_unit="kg", temperature_unit="C")
     by_100 = api.call("POST", "/case", asked)[1]["offers"][0]["cooked"]["middle"]
     assert abs(Decimal(by_ounce) * Decimal("3.5274") - Decimal(by_100)) < Decimal("0.03")
 

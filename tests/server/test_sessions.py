@@ -71,7 +71,7 @@ def test_addresses_that_are_not_there_and_bodies_that_are_not_json(ida, client):
 
 def test_too_much_and_the_wrong_method_are_problems_too(ida, client):
     client.force_login(ida)
-    much = client.post("/api/kitchens/x/batches", b"x" * 3_000_000, content_type="application/json")
+    much = client.post("/api/session", b"x" * 3_000_000, content_type="application/json")
     assert (much.status_code, much.json()["code"]) == (413, "too_much")
     wrong = client.put("/api/kitchens/x/batches")
     assert (wrong.status_code, wrong.json()["code"]) == (405, "wrong_method")

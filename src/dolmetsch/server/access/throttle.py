@@ -1,14 +1,17 @@
 """Wrong passwords: a pause that grows for a name at an address, and a bound on tries from one address.
 
 Kept in the record store, so that every worker counts alike. A stranger can neither lock a cook out elsewhere
-nor, behind a proxy, everybody at once.
+nor, behind a proxy, everybody at once; nor can a colleague at the same address: a device that someone has
+signed in on before is counted by itself, for them alone.
 """
 
+import secrets
 from datetime import datetime, timedelta
 from typing import Final
 
 from django.conf import settings
-from django.http import HttpRequest
+from django.core import signing
+from django.http import HttpRequest, HttpResponse
 
 from dolmetsch.server.kitchens.models import SignInFailure
 from dolmetsch.server.problems import DomainError
@@ -22,6 +25,9 @@ FORGOTTEN: Final = timedelta(days=1)
 #: Failures from one address, whatever the names, within a while.
 ADDRESS_TRIES: Final = 60
 ADDRESS_WHILE: Final = timedelta(minutes=10)
+#: The cookie of a device that someone has signed in on, signed; and for how long it is one.
+KNOWN: Final = "known"
+KNOWN_SECONDS: Final = 365 * 24 * 3600
 
 
 def address_of(request: HttpRequest) -> str:
@@ -32,6 +38,31 @@ def address_of(request: HttpRequest) -> str:
         if forwarded:
             return forwarded[:45]
     return str(request.META.get("REMOTE_ADDR", ""))[:45]
+
+
+def where_tried(request: HttpRequest, name: str) -> str:
+    """What tries of ``name`` are counted by: the device, where that person has signed in on it before, else
+    the address.
+    """
+    try:
+        whose, device = str(signing.loads(request.COOKIES.get(KNOWN, ""), salt=KNOWN)).rsplit(" ", 1)
+    except (signing.BadSignature, ValueError):
+        return address_of(request)
+    return f"device {device}" if whose == _known(name) else address_of(request)
+
+
+def remember_device(request: HttpRequest, response: HttpResponse, name: str) -> None:
+    """Let the device remember that ``name`` has signed in on it."""
+    content = signing.dumps(f"{_known(name)} {secrets.token_hex(8)}", salt=KNOWN)
+    response.set_cookie(
+        KNOWN,
+        content,
+        max_age=KNOWN_SECONDS,
+        httponly=True,
+        samesite="Lax",
+        secure=bool(settings.SESSION_COOKIE_SECURE),
+        path="/api/",
+    )
 
 
 def is_local(request: HttpRequest) -> bool:

@@ -7,6 +7,7 @@ from django.utils import timezone
 from ninja import File, Path, Router, Status
 from ninja.files import UploadedFile
 
+from dolmetsch.server.access.guard import origin_of
 from dolmetsch.server.archive import schemas
 from dolmetsch.server.archive.lists import LISTS, Form, ListName, write_list
 from dolmetsch.server.archive.reading import fill_kitchen, is_empty
@@ -65,4 +66,4 @@ def post_everything(
 ) -> Status[schemas.FilledOut]:
     """Fill an empty kitchen from a ZIP; all of it or nothing. A second time it is not empty any more."""
     kitchen = kitchen_of(request, kitchen_slug)
-    return Status(201, fill_kitchen(kitchen, signed_in(request), file))
+    return Status(201, fill_kitchen(kitchen, signed_in(request), file, origin_of(request)))

@@ -10,6 +10,7 @@ from typing import IO, Any, Final
 
 from django.core.exceptions import ValidationError
 from django.db import DatabaseError, IntegrityError, models, transaction
+from django.utils import timezone
 
 from dolmetsch.core.errors import DolmetschError
 from dolmetsch.server.archive import schemas
@@ -23,13 +24,14 @@ from dolmetsch.server.archive.tables import (
     rows_of,
 )
 from dolmetsch.server.archive.writing import FORMAT, SETTINGS
+from dolmetsch.server.audit.noting import COMMAND, Origin, note_done
 from dolmetsch.server.batches.forecast.derived import renew_kitchen
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.diary.models import Photo
 from dolmetsch.server.diary.pictures import SIZES, put_file
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.problems import DomainError
-from dolmetsch.server.writing.once import lock_kitchen
+from dolmetsch.server.writing.once import lock_for
 
 #: A file that unfolds to more than this is none of ours.
 MAX_UNPACKED: Final = 4_000_000_000
@@ -37,6 +39,8 @@ MAX_FILES: Final = 500_000
 #: One file of it is read into memory.
 MAX_FILE: Final = 500_000_000
 MAX_PEOPLE: Final = 500
+#: Settings that archives did not have from the first.
+_LATER: Final = frozenset({"temperature_unit", "time_zone", "decimal_sign", "helpers_see_money"})
 #: So many rows are written at once.
 CHUNK: Final = 1_000
 
@@ -83,7 +87,9 @@ def is_empty(kitchen: Kitchen) -> bool:
     return not any(rows_of(model, kitchen).exists() for model in list_tables())
 
 
-def fill_kitchen(kitchen: Kitchen, cook: User, file: IO[bytes]) -> schemas.FilledOut:
+def fill_kitchen(
+    kitchen: Kitchen, cook: User, file: IO[bytes], origin: Origin = COMMAND
+) -> schemas.FilledOut:
     """Fill an empty ``kitchen`` from an archive; ``cook`` is who does it.
 
     Raises:
@@ -91,7 +97,7 @@ def fill_kitchen(kitchen: Kitchen, cook: User, file: IO[bytes]) -> schemas.Fille
     """
     archive = _open(file)
     with transaction.atomic():
-        lock_kitchen(kitchen)
+        lock_for(kitchen, cook, origin)
         if not is_empty(kitchen):
             said = (
                 "This kitchen has records of its own. Everything can be brought into an empty kitchen only."
@@ -105,6 +111,7 @@ def fill_kitchen(kitchen: Kitchen, cook: User, file: IO[bytes]) -> schemas.Fille
                 made[model] = _read_table(archive, model, kitchen, made, people)
             renew_kitchen(kitchen)
             _put_photos(archive, kitchen)
+            note_done(origin, kitchen=kitchen, user=cook, now=timezone.now())
         except (ValidationError, TypeError, ValueError, KeyError, IndexError, AttributeError) as error:
             raise _bad(f"the records cannot be read: {error}") from error
         except (DolmetschError, IntegrityError, DatabaseError) as error:
@@ -132,7 +139,8 @@ def _open(file: IO[bytes]) -> _Archive:
 
 def _set(kitchen: Kitchen, settings: Row) -> None:
     try:
-        for name in SETTINGS:
+        # an archive of before has fewer settings
+        for name in (one for one in SETTINGS if one in settings or one not in _LATER):
             field = Kitchen._meta.get_field(name)
             assert isinstance(field, models.Field)
             setattr(kitchen, name, read_value(field, settings[name]))

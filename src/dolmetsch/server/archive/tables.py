@@ -26,6 +26,8 @@ DERIVED: Final[frozenset[AnyModel]] = frozenset(
     {StepYield, ShopSaving, BatchFacts, ForecastScore, PackNow, TakenNow}
 )
 _NO_RECORDS: Final[frozenset[AnyModel]] = frozenset({User, Kitchen, Membership, SignInFailure})
+#: Who is in a kitchen, on which devices, and who did what stay with the machine.
+_NO_RECORDS_OF: Final = frozenset({"access", "people", "audit"})
 #: Columns that no two kitchens may share, and how each is made anew: the link of a tasting, which opens a
 #: door, and the identity of a task in calendars.
 MADE_ANEW: Final[dict[AnyModel, tuple[str, Callable[[], Any]]]] = {
@@ -45,7 +47,9 @@ def list_tables() -> list[AnyModel]:
     mine = [
         model
         for model in apps.get_models()
-        if model.__module__.startswith("dolmetsch.") and model not in DERIVED | _NO_RECORDS
+        if model.__module__.startswith("dolmetsch.")
+        and model not in DERIVED | _NO_RECORDS
+        and model._meta.app_label not in _NO_RECORDS_OF
     ]
     ordered: list[AnyModel] = []
     while mine:

@@ -29,7 +29,8 @@ FORMAT: Final = "dolmetsch-kitchen/1"
 #: What a kitchen is set to; its name and address stay those of the kitchen it is brought into.
 SETTINGS: Final = (
     *("weight_unit", "currency", "labour_rate", "credit_by_products", "count_fuel", "count_packaging"),
-    *("count_overhead", "scale_grams", "fridge_slabs", "smoker_slabs"),
+    *("count_overhead", "scale_grams", "fridge_slabs", "smoker_slabs", "temperature_unit", "time_zone"),
+    *("decimal_sign", "helpers_see_money"),
 )
 #: Archives up to this size are put together in memory.
 IN_MEMORY: Final = 20_000_000

@@ -16,6 +16,7 @@ from dolmetsch.server.batches.exchange import importing
 from dolmetsch.server.batches.exchange.files import CONTENT_TYPES, Form, write_file
 from dolmetsch.server.batches.record import actions
 from dolmetsch.server.batches.record.actions import Draft, draft_entry, draft_start
+from dolmetsch.server.batches.record.helping import refuse_beyond_helping
 from dolmetsch.server.batches.record.order import ask_gain
 from dolmetsch.server.batches.show.queries import (
     Wanted,
@@ -42,7 +43,7 @@ from dolmetsch.server.batches.verdict.index import read_verdicts
 from dolmetsch.server.batches.verdict.schemas import MachineIn, PayBackOut, TrialIn, TrialOut, VerdictOut
 from dolmetsch.server.batches.verdict.show_verdict import read_verdict
 from dolmetsch.server.batches.verdict.trials import read_pay_back, read_trial
-from dolmetsch.server.kitchens.queries import kitchen_of
+from dolmetsch.server.kitchens.queries import kitchen_of, membership_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
 from dolmetsch.server.responses import REFUSALS, answer_with, print_json
@@ -135,7 +136,9 @@ def record_entry(
 
     With ``Prefer: return=minimal`` the answer names the entry alone, and no page is printed.
     """
-    write = write_of(request, kitchen_of(request, kitchen_slug), key)
+    membership = membership_of(request, kitchen_slug)
+    refuse_beyond_helping(membership, body)
+    write = write_of(request, membership.kitchen, key)
     return answer_recorded(actions.record_entry(write, code, body), is_brief=write.is_brief)
 
 

@@ -11,6 +11,8 @@ from ninja.security import django_auth
 
 from dolmetsch.core.documents.answers import SCHEMAS
 from dolmetsch.server.access.api import router as access
+from dolmetsch.server.access.guard import guard_operations
+from dolmetsch.server.access.own_api import router as own
 from dolmetsch.server.archive.api import router as archive
 from dolmetsch.server.batches.api import router as batches
 from dolmetsch.server.batches.forecast.api import router as outlooks
@@ -22,12 +24,14 @@ from dolmetsch.server.finding.api import router as finding
 from dolmetsch.server.fires.api import router as fires
 from dolmetsch.server.history.api import router as history
 from dolmetsch.server.hooks.api import router as hooks
-from dolmetsch.server.kitchens.api import router as kitchens
+from dolmetsch.server.house.api import router as house
 from dolmetsch.server.labels.api import router as labels
 from dolmetsch.server.lanes.api import router as lanes
 from dolmetsch.server.larder.api import router as larder
 from dolmetsch.server.meals.api import router as meals
 from dolmetsch.server.offers.api import router as offers
+from dolmetsch.server.people.api import door
+from dolmetsch.server.people.api import router as people
 from dolmetsch.server.pieces.api import router as pieces
 from dolmetsch.server.plans.api import router as plans
 from dolmetsch.server.practice.api import router as practice
@@ -68,7 +72,7 @@ api = DocumentedAPI(
     title="Dolmetsch", version="1", urls_namespace="api", auth=django_auth, docs_url=None, openapi_url=None
 )
 install_handlers(api)
-for router in (access, kitchens, table):
+for router in (access, own, house, door, table):
     api.add_router("", router)
 
 
@@ -123,5 +127,7 @@ for router in (
     trials,
     archive,
     history,
+    people,
 ):
     api.add_router("/kitchens/{kitchen_slug}", router)
+guard_operations(api)

@@ -60,8 +60,8 @@ class Story:
 
 
 def unit_of(kitchen: Kitchen) -> TemperatureUnit:
-    """The unit of a kitchen's temperatures: °F where it weighs in pounds."""
-    return "F" if kitchen.weight_unit == Kitchen.Unit.LB else "C"
+    """The unit of a kitchen's temperatures."""
+    return "F" if kitchen.temperature_unit == Kitchen.TemperatureUnit.FAHRENHEIT else "C"
 
 
 def seconds_of(at: datetime) -> Fraction:

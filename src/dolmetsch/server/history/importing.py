@@ -16,6 +16,7 @@ from typing import Final
 from django.db import transaction
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.batches.exchange.importing import draft_document, write_drafted
 from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.models import Entry
@@ -37,7 +38,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 from dolmetsch.server.ways.queries import list_latest
-from dolmetsch.server.writing.once import Write, keep_once, lock_kitchen
+from dolmetsch.server.writing.once import Write, keep_once, lock_for
 from dolmetsch.server.writing.uploaded import SAMPLE
 
 #: More batches than this come in parts.
@@ -254,7 +255,7 @@ def write_piece(write: Write, file_id: int, data: schemas.HistoryWriteIn) -> sch
         DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
     """
     with transaction.atomic():
-        lock_kitchen(write.kitchen)
+        lock_for(write.kitchen, write.user, write.origin)
         kept = HistoryFile.objects.filter(kitchen=write.kitchen, pk=file_id).first()
         if kept is None:
             raise not_found("such spreadsheet")
@@ -271,6 +272,7 @@ def write_piece(write: Write, file_id: int, data: schemas.HistoryWriteIn) -> sch
                 kitchen=write.kitchen, digest=_digest(kept.heads), defaults={"match": match}
             )
             _write_rows(write, kept, data.match)
+            note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=kept)
         return show_file(kept)
 
 

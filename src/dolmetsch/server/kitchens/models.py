@@ -25,6 +25,8 @@ class Kitchen(models.Model):
     steps of; null: not set. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
     ``writes`` counts what was written in it: an answer worked out at that count is as good as new.
     ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
+    ``time_zone``: an IANA name; empty: days go by the clock of whoever looks. ``put_away_at``: not shown
+    since, its records kept. ``helpers_see_money``: else prices are left out of what helpers are shown.
     """
 
     class Unit(models.TextChoices):
@@ -33,10 +35,23 @@ class Kitchen(models.Model):
         LB = "lb"
         KG = "kg"
 
+    class TemperatureUnit(models.TextChoices):
+        """The unit temperatures are shown and typed in."""
+
+        FAHRENHEIT = "F"
+        CELSIUS = "C"
+
     slug = models.SlugField(max_length=40, unique=True)
     name = models.CharField(max_length=NAME_LENGTH)
     weight_unit = models.CharField(max_length=2, choices=Unit.choices, default=Unit.LB)
     currency = models.CharField(max_length=3, default="USD")
+    temperature_unit = models.CharField(
+        max_length=1, choices=TemperatureUnit.choices, default=TemperatureUnit.FAHRENHEIT
+    )
+    time_zone = models.CharField(max_length=60, blank=True, default="")
+    decimal_sign = models.CharField(max_length=1, default=".")
+    helpers_see_money = models.BooleanField(default=True)
+    put_away_at = models.DateTimeField(null=True, blank=True)
     labour_rate = models.DecimalField(max_digits=8, decimal_places=2, null=True, blank=True)
     credit_by_products = models.BooleanField(default=True)
     count_fuel = models.BooleanField(default=True)
@@ -54,6 +69,10 @@ class Kitchen(models.Model):
                 name="kitchen_scale", condition=Q(scale_grams__isnull=True) | Q(scale_grams__gt=0)
             ),
             models.CheckConstraint(name="kitchen_unit", condition=Q(weight_unit__in=["lb", "kg"])),
+            models.CheckConstraint(
+                name="kitchen_temperature_unit", condition=Q(temperature_unit__in=["F", "C"])
+            ),
+            models.CheckConstraint(name="kitchen_decimal_sign", condition=Q(decimal_sign__in=[".", ","])),
             models.CheckConstraint(
                 name="kitchen_labour_rate", condition=Q(labour_rate__isnull=True) | Q(labour_rate__gte=0)
             ),
@@ -81,14 +100,47 @@ class SignInFailure(models.Model):
         return f"{self.name} from {self.address}"
 
 
+class Role(models.TextChoices):
+    """What someone may do in a kitchen, the least first; each may do what those before it may.
+
+    A reader reads; a helper also weighs and ticks off; a cook does all the work; an owner also says who is
+    in the kitchen and sees who did what.
+    """
+
+    READER = "reader"
+    HELPER = "helper"
+    COOK = "cook"
+    OWNER = "owner"
+
+    def covers(self, least: "Role") -> bool:
+        """Whether it may do what ``least`` may."""
+        order = list(Role)
+        return order.index(self) >= order.index(least)
+
+
 class Membership(models.Model):
-    """Someone's place in a kitchen."""
+    """Someone's place in a kitchen, until ``left_at``; what they recorded stays under their name.
+
+    ``tablet_code``: the hash of the short code by which they say who they are on the kitchen's tablet.
+    """
 
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="memberships")
+    role = models.CharField(max_length=6, choices=Role.choices, default=Role.OWNER)
+    joined_at = models.DateTimeField(null=True, blank=True)
+    left_at = models.DateTimeField(null=True, blank=True)
+    tablet_code = models.CharField(max_length=128, blank=True, default="")
 
     class Meta:
-        constraints: ClassVar = [models.UniqueConstraint(name="membership_once", fields=["user", "kitchen"])]
+        constraints: ClassVar = [
+            models.UniqueConstraint(name="membership_once", fields=["user", "kitchen"]),
+            models.CheckConstraint(name="membership_role", condition=Q(role__in=Role.values)),
+        ]
 
     def __str__(self) -> str:
         return f"{self.user} in {self.kitchen}"
+
+    @property
+    def sees_money(self) -> bool:
+        """Whether prices are shown to them."""
+        return self.role != Role.HELPER or self.kitchen.helpers_see_money

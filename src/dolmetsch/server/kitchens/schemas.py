@@ -1,33 +1,40 @@
-"""What signing in takes and tells."""
+"""A kitchen, as whoever is signed in is told of it."""
 
-from typing import Annotated, Literal
+from typing import Any, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+
+from dolmetsch.server.kitchens.models import Membership
 
 
 class KitchenInfo(Schema):
-    """A kitchen one cooks in, and the unit it thinks in."""
+    """A kitchen one cooks in, the units it thinks in, and what one may do there.
+
+    ``time_zone``: empty where days go by the clock of whoever looks.
+    """
 
     slug: str
     name: str
     weight_unit: Literal["lb", "kg"]
+    temperature_unit: Literal["F", "C"]
+    decimal_sign: Literal[".", ","]
+    time_zone: str
     currency: str
+    role: Literal["reader", "helper", "cook", "owner"]
+    sees_money: bool
 
-
-class SettingsIn(Schema):
-    """What a kitchen counts by default, its scale, and how many slabs fit. Empty texts: not set.
-
-    ``labour_rate`` an hour, ``scale`` a weight like "5 g".
-    """
-
-    model_config = ConfigDict(extra="forbid")
-
-    labour_rate: Annotated[str, Field(max_length=20)] = ""
-    by_products: bool = True
-    fuel: bool = True
-    packaging: bool = True
-    overhead: bool = True
-    scale: Annotated[str, Field(max_length=20)] = ""
-    fridge_slabs: Annotated[int, Field(ge=1, le=500)] | None = None
-    smoker_slabs: Annotated[int, Field(ge=1, le=500)] | None = None
+    @classmethod
+    def of(cls, membership: Membership) -> "KitchenInfo":
+        """The kitchen of ``membership``, with what that allows."""
+        kitchen: Any = membership.kitchen
+        return cls(
+            slug=kitchen.slug,
+            name=kitchen.name,
+            weight_unit=kitchen.weight_unit,
+            temperature_unit=kitchen.temperature_unit,
+            decimal_sign=kitchen.decimal_sign,
+            time_zone=kitchen.time_zone,
+            currency=kitchen.currency,
+            role=membership.role,  # type: ignore[arg-type]
+            sees_money=membership.sees_money,
+        )

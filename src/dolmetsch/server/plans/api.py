@@ -67,7 +67,12 @@ def plan_task(
     "/tasks/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="recordNews"
 )
 # what waits on a device may have been written for the address of before
-@router.post("/acts/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, include_in_schema=False)
+@router.post(
+    "/acts/{uid}/news",
+    response={201: schemas.PlanOut, REFUSALS: Problem},
+    include_in_schema=False,
+    operation_id="recordNewsAsBefore",
+)
 def record_news(
     request: HttpRequest, kitchen_slug: Path[str], uid: uuid.UUID, body: schemas.NewsIn, key: Key
 ) -> Status[schemas.PlanOut]:

@@ -13,6 +13,7 @@ from typing import Final
 from django.db import transaction
 
 from dolmetsch.core.buying.price_history import is_odd
+from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import FaultyRow, ReadRow, find_decimal, guess_columns, read_rows
@@ -23,7 +24,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
-from dolmetsch.server.writing.once import Write, keep_once, lock_kitchen
+from dolmetsch.server.writing.once import Write, keep_once, lock_for
 from dolmetsch.server.writing.uploaded import SAMPLE
 
 #: Rows of one piece of writing.
@@ -237,7 +238,8 @@ def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schema
                 _remember(kept, data.match)
             _write_rows(write, kept, data.match)
             # last, so that others in the kitchen wait for this piece no longer than they must
-            lock_kitchen(write.kitchen)
+            lock_for(write.kitchen, write.user, write.origin)
+            note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=kept)
         return show_file(kept, today=write.today)
 
 

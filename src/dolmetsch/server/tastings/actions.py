@@ -9,6 +9,7 @@ from typing import Final
 from django.db import transaction
 
 from dolmetsch.core.statistics.tasting import LEAST_SCORE, MOST_SCORE, SCALES
+from dolmetsch.server.audit.noting import COMMAND, Origin, note_done
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.problems import DomainError, FieldProblem, refuse_fields
@@ -126,7 +127,7 @@ def show_table(token: str, device: uuid.UUID, now: datetime) -> schemas.TableOut
     )
 
 
-def hand_in(token: str, data: schemas.SheetIn, now: datetime) -> None:
+def hand_in(token: str, data: schemas.SheetIn, now: datetime, origin: Origin = COMMAND) -> None:
     """Record a taster's sheet: all plates on all scales, once a device; sent again, nothing changes.
 
     Raises:
@@ -146,7 +147,7 @@ def hand_in(token: str, data: schemas.SheetIn, now: datetime) -> None:
             raise DomainError("scored_already", 409, "Not recorded", said)
         if tasting.sheets.count() >= MOST_SHEETS:
             raise DomainError("too_many", 409, "Not recorded", f"{MOST_SHEETS} tasters have scored already.")
-        TastingSheet.objects.create(
+        made = TastingSheet.objects.create(
             kitchen=tasting.kitchen,
             tasting=tasting,
             taster=data.taster,
@@ -155,6 +156,8 @@ def hand_in(token: str, data: schemas.SheetIn, now: datetime) -> None:
             again=again,
             recorded_at=now,
         )
+        said = f"{data.taster or 'A taster'} handed in a sheet"
+        note_done(origin, kitchen=tasting.kitchen, user=None, now=now, made=made, words=said)
 
 
 def _read_scores(data: schemas.SheetIn, letters: dict[str, str]) -> dict[str, dict[str, int]]:

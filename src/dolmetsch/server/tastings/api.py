@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
+from dolmetsch.server.access.guard import origin_of
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, print_json
@@ -80,5 +81,5 @@ def get_table(request: HttpRequest, token: Token, device: Annotated[uuid.UUID, Q
 def post_sheet(request: HttpRequest, token: Token, body: schemas.SheetIn) -> Status[schemas.TableOut]:
     """Hand in a taster's scores, once a device."""
     now = timezone.now()
-    actions.hand_in(token, body, now)
+    actions.hand_in(token, body, now, origin_of(request))
     return Status(201, actions.show_table(token, body.device, now))

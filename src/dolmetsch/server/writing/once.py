@@ -13,8 +13,9 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Header
 
+from dolmetsch.server.audit.noting import COMMAND, Origin, note_done
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.kitchens.queries import signed_in
+from dolmetsch.server.kitchens.queries import get_membership, refuse_role, signed_in
 from dolmetsch.server.problems import DomainError
 
 Key = Annotated[uuid.UUID, Header(alias="Idempotency-Key")]
@@ -26,6 +27,7 @@ class Write:
 
     ``fingerprint`` is of the whole request; the same key with another fingerprint is refused.
     ``is_brief``: who writes asks for no more than that it was done (``Prefer: return=minimal``, RFC 7240).
+    ``origin``: where it comes from, for the audit.
     """
 
     kitchen: Kitchen
@@ -34,6 +36,7 @@ class Write:
     key: uuid.UUID
     fingerprint: str
     is_brief: bool = False
+    origin: Origin = COMMAND
 
     def refuse_reused(self, fingerprint: str) -> None:
         """Refuse where the key was used for something of another ``fingerprint``.
@@ -74,12 +77,33 @@ def once(write: Write, find: Callable[[], Made | None], make: Callable[[], Made]
     close, the second waits and then finds what the first made, and of two cooks the second sees what the
     first did. Every write with a key goes through here; nothing below needs a lock of its own.
 
+    The role is looked at under the lock too: it may have been taken away since the request was let in. What
+    was made now gets its row in the audit.
+
     Raises:
-        DomainError: key_reused (by ``find``), and what ``make`` raises; then nothing is written.
+        DomainError: key_reused (by ``find``), not_found and not_allowed (the role is theirs no more), and
+            what ``make`` raises; then nothing is written.
     """
     with transaction.atomic():
-        lock_kitchen(write.kitchen)
-        return find() or make()
+        lock_for(write.kitchen, write.user, write.origin)
+        if found := find():
+            return found
+        made = make()
+        note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=made)
+        return made
+
+
+def lock_for(kitchen: Kitchen, user: User, origin: Origin) -> None:
+    """``lock_kitchen`` for ``user``, whose role is looked at again: it may have been taken away meanwhile.
+
+    Raises:
+        DomainError: not_found, not_allowed.
+    """
+    lock_kitchen(kitchen)
+    if origin.least is None:
+        return
+    if (error := refuse_role(get_membership(user, kitchen.slug), origin.least)) is not None:
+        raise error
 
 
 def lock_kitchen(kitchen: Kitchen) -> None:
@@ -123,4 +147,5 @@ def write_of(
         key=key,
         fingerprint=hashlib.sha256(request_text).hexdigest(),
         is_brief="return=minimal" in request.headers.get("Prefer", ""),
+        origin=request.__dict__.get("origin", COMMAND),
     )

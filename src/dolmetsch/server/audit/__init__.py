@@ -1,0 +1,1 @@
+"""Who did what: a row for every write, every sign-in and every refusal."""
