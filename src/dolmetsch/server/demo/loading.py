@@ -21,7 +21,7 @@ from dolmetsch.server.demo.larder_loading import load_larder
 from dolmetsch.server.demo.past import BATCHES as PAST
 from dolmetsch.server.demo.past import past_story
 from dolmetsch.server.demo.pricelist import BRINE, DRY, FRYINGS, PRICES, WAYS
-from dolmetsch.server.kitchens.models import Kitchen, Membership, User
+from dolmetsch.server.kitchens.models import Kitchen, Membership, Role, User
 from dolmetsch.server.prices.actions import note_frying, note_price
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.prices.schemas import FryTestIn, QuoteIn
@@ -50,7 +50,8 @@ def load_demo(now: datetime) -> Kitchen:
     cooks = {}
     for name in (DEMO_USERNAME, "odo"):
         cooks[name] = User.objects.create_user(name, password=DEMO_PASSWORD, first_name=name.capitalize())
-        Membership.objects.create(user=cooks[name], kitchen=kitchen)
+        role = Role.OWNER if name == DEMO_USERNAME else Role.COOK
+        Membership.objects.create(user=cooks[name], kitchen=kitchen, role=role, joined_at=now)
     _list_prices(kitchen, cooks[DEMO_USERNAME], now)
     for number in range(len(PAST)):
         _load_story(kitchen, cooks, story=past_story(number), number=100 + number, now=now, way=DRY)

@@ -17,8 +17,9 @@ class Command(BaseCommand):
     help = "Load the Salt Lantern Canteen if there is no kitchen yet."
 
     def add_arguments(self, parser: CommandParser) -> None:
-        """One option: bring the tables up to date first."""
+        """Bring the tables up to date first; and then leave the demo out."""
         parser.add_argument("--migrate", action="store_true", help="bring the tables up to date first")
+        parser.add_argument("--no-demo", action="store_true", help="load no demo")
 
     def handle(self, *_args: Any, **options: Any) -> None:
         """Load, or say that there was nothing to do."""
@@ -26,6 +27,8 @@ class Command(BaseCommand):
             call_command("migrate", interactive=False)
             if renewed := renew_stale():
                 self.stdout.write(f"What {renewed} batches came to has been worked out anew.")
+        if options["no_demo"]:
+            return
         if Kitchen.objects.exists():
             self.stdout.write("The record store is in use; demo left out.")
             return

@@ -1,0 +1,1 @@
+"""Who is in a kitchen: invitations, roles, leaving, the tablet's codes, and who did what."""

@@ -1,0 +1,88 @@
+"""Who did what in a kitchen, for its owners: a page at a time, by words, and as a table."""
+
+from collections.abc import Iterable
+from typing import Final, Literal
+
+from django.db.models import Q, QuerySet
+from django.utils import timezone
+
+from dolmetsch.server.audit.models import AuditRow
+from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.kitchens.models import Kitchen, Membership
+from dolmetsch.server.people import schemas
+
+PAGE: Final = 50
+Form = Literal["csv", "xlsx"]
+#: So many rows of the latest are exported.
+MOST_EXPORTED: Final = 100_000
+
+
+def read_audit(kitchen: Kitchen, words: str, page: int) -> schemas.AuditPage:
+    """The rows of a kitchen that hold every one of ``words``, the latest first."""
+    first = (page - 1) * PAGE
+    rows = list(_found(kitchen, words)[first : first + PAGE + 1])
+    shown = [
+        schemas.AuditOut(
+            id=row.pk,
+            at=row.at,
+            who=_who(row),
+            outcome=row.outcome,  # type: ignore[arg-type]
+            words=row.sentence,
+            page=row.page,
+            made=row.made,
+            before=row.before,
+            device=row.device,
+            address=row.address,
+        )
+        for row in rows[:PAGE]
+    ]
+    return schemas.AuditPage(rows=shown, page=page, has_more=len(rows) > PAGE)
+
+
+def write_audit(kitchen: Kitchen, words: str, form: Form) -> bytes:
+    """The same rows as CSV or XLSX."""
+    heads: Row = ["when", "who", "outcome", "what", "page", "record", "before", "device", "address"]
+    tables: Tables = [("Audit", [heads, *_cells(_found(kitchen, words)[:MOST_EXPORTED])])]
+    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+
+
+def _cells(rows: Iterable[AuditRow]) -> list[Row]:
+    return [
+        [
+            timezone.localtime(row.at).strftime("%Y-%m-%d %H:%M:%S"),
+            _who(row),
+            row.outcome,
+            row.sentence,
+            row.page,
+            row.made,
+            row.before,
+            row.device,
+            row.address,
+        ]
+        for row in rows
+    ]
+
+
+def _found(kitchen: Kitchen, words: str) -> "QuerySet[AuditRow]":
+    """Rows of the kitchen, and of signing in and out by who is in it."""
+    people = list(Membership.objects.filter(kitchen=kitchen, left_at=None).values_list("user_id", flat=True))
+    about = Q(kitchen=kitchen) | Q(kitchen=None, user__in=people)
+    rows = AuditRow.objects.select_related("user", "about").filter(about)
+    for word in words.split()[:8]:
+        rows = rows.filter(
+            Q(words__icontains=word)
+            | Q(device__icontains=word)
+            | Q(made__icontains=word)
+            | Q(page__icontains=word)
+            | Q(outcome__icontains=word)
+            | Q(user__first_name__icontains=word)
+            | Q(user__username__icontains=word)
+            | Q(about__first_name__icontains=word)
+        )
+    return rows.order_by("-at", "-id")
+
+
+def _who(row: AuditRow) -> str:
+    if row.user is not None:
+        return row.user.called
+    return "command line" if row.device == "command line" else "someone not signed in"
