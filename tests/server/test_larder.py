@@ -16,8 +16,10 @@ from dolmetsch.core.slicing.packs import together
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels.facts import gather_pack_labels
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
+from dolmetsch.server.larder.queries import list_here
 from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
 
 pytestmark = pytest.mark.django_db
@@ -765,3 +767,28 @@ def test_how_thick_by_ten_slices_on_the_scale(larder):
     assert ask()[1]["points"]
     assert ask(millimetres="thick")[1]["problems"][0]["path"] == "millimetres"
     assert larder.call("POST", f"/batches/{larder.code}/thickness", {"mark": "Q"})[0] == 404
+
+
+def test_a_customers_packs_are_kept_apart(packed):
+    """Noted before or after packing: the kitchen's stock, thawing, dishes and plates leave them."""
+    before = packed.get("/larder")[1]
+    assert (before["packs"], before["their_packs"]) == (4, 0)
+    owned = {"owner": "Ibba", "marks": ["S"]}
+    assert packed.call("POST", f"/batches/{packed.code}/owners", owned)[0] == 201
+    after = packed.get("/larder")[1]
+    assert (after["packs"], after["their_packs"]) == (1, 3)
+    assert (after["weight"]["lb"], after["their_weight"]["lb"]) == ("0.40", "1.50")
+    assert Fraction(after["cost"]) < Fraction(before["cost"])
+    stacks = {
+        (one["owner"], one["product"]): one["count"] for shelf in after["shelves"] for one in shelf["stacks"]
+    }
+    assert stacks == {("Ibba", "Jowl, sliced"): 3, ("", "Jowl, diced"): 1}
+    assert page(packed, "P1")["pack"]["owner"] == "Ibba"
+    # a pack closed later of the same piece is the customer's too
+    assert close(packed, [pack(store="Freezer")], split=None)[0] == 201
+    assert packed.get("/larder")[1]["their_packs"] == 4
+    assert [now.pack.product for now in list_here(get_kitchen(packed))] == ["Jowl, diced"]
+
+
+def get_kitchen(api):
+    return Kitchen.objects.get(slug=api.slug)

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import re
 
 import pytest
 
@@ -106,9 +107,9 @@ def test_the_table_is_a_file(batch):
     assert book.content.startswith(b"PK")
 
 
-def page(api, owner, charge=""):
+def page(api, owner, charge="", **more):
     found = get_batch(Kitchen.objects.get(slug=api.slug), api.code)
-    return write_owner_page(found, owner, charge, timezone.now())
+    return write_owner_page(found, owner, charge, timezone.now(), **more)
 
 
 def test_a_page_says_what_came_in_what_goes_out_and_the_charge(batch):
@@ -130,6 +131,16 @@ def test_a_page_says_what_came_in_what_goes_out_and_the_charge(batch):
         f"/api/kitchens/{batch.slug}/batches/{batch.code}/owner-page", {"owner": "Ibba & Co <ham>"}
     )
     assert answer.content.startswith(b"%PDF")
+
+
+def test_the_charge_is_by_the_weight_in_or_out(batch):
+    own(batch, "Ibba", "P1")
+    out, came_in = page(batch, "Ibba", "1.00"), page(batch, "Ibba", "1.00", by="in")
+    wanted = re.compile(r"Charge: ([\d.]+) lb ([a-z ]+) at \$1.00 a pound = \$([\d.]+)")
+    said = [wanted.search(text) for text in (out, came_in)]
+    assert [one[2] for one in said] == ["finished", "as it came in"]
+    assert [one[1] == one[3] for one in said] == [True, True]
+    assert float(said[0][1]) < float(said[1][1])
 
 
 def test_a_kitchen_in_kilograms_charges_by_the_kilogram(batch):

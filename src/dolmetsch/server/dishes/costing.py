@@ -114,7 +114,7 @@ def find_meats(kitchen: Kitchen, products: set[str]) -> dict[str, Meat]:
     """The pack of each of ``products`` that leaves next; of what is not here, the last that was made."""
     if not products:
         return {}
-    mine = PackNow.objects.filter(kitchen=kitchen).exclude(pack__product="")
+    mine = PackNow.objects.filter(kitchen=kitchen, owner="").exclude(pack__product="")
     oldest = mine.filter(is_gone=False).order_by("pack__packed_at", "pack_id")
     here = _first_of_each(oldest.values_list("pack_id", "pack__product"), products)
     missing = products - here.keys()

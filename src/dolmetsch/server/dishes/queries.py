@@ -336,7 +336,7 @@ def _how_long(
     if not needs:
         return None, None
     today = timezone.localdate()
-    here = list_lying(kitchen)
+    here = [now for now in list_lying(kitchen) if not now.owner]
     paces = find_paces(kitchen, today)
     plates: list[int] = []
     days: list[date] = []

@@ -201,7 +201,10 @@ class ShelfCount(Kept):
 
 
 class PackNow(models.Model):
-    """Derived: a pack as it is now. ``cost`` is of all of it as made; ``keeps`` its row of the chart."""
+    """Derived: a pack as it is now. ``cost`` is of all of it as made; ``keeps`` its row of the chart.
+
+    ``owner``: the customer it belongs to; empty: it is the kitchen's own.
+    """
 
     pack = models.OneToOneField(Pack, on_delete=models.CASCADE, primary_key=True, related_name="now")
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
@@ -215,6 +218,7 @@ class PackNow(models.Model):
     is_raw = models.BooleanField()
     keep_until = models.DateField(null=True)
     is_gone = models.BooleanField()
+    owner = models.CharField(max_length=NAME_LENGTH, blank=True, default="")
 
     class Meta:
         indexes: ClassVar = [models.Index(name="packs_here", fields=["kitchen", "is_gone"])]

@@ -18,9 +18,11 @@ from dolmetsch.core.slicing.packs import Fate, Pack, Share, Stowed, Taking, foll
 from dolmetsch.server.batches.entries.raw import list_raw_of
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.models.pack_facts import Json
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models
 from dolmetsch.server.pieces.queries import Facts, gather_facts, product_of, sorts_of
+from dolmetsch.server.pieces.table import owners_of
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.quantities.lengths import (
     MARK_LENGTH,
@@ -148,6 +150,8 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
     stowed = follow_rows(mains, packs, takings)
     pieces = {piece.id: piece for piece in mains}
     facts = gather_facts([batch])
+    # whose a piece is goes down to what it became; nearly no batch has a customer's
+    owners = owners_of(batch, cost_batch(batch)) if any(one.owner for one in facts.values()) else {}
     raw = list_raw_of(batch, mains)
     lives = follow_lives(packs, sorts_of(batch.kitchen))
     models.PackNow.objects.filter(pack__batch=batch).delete()
@@ -167,6 +171,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
             keeps=keeps_like(piece.kinds, product=product, is_raw=is_raw) or "",
             is_raw=is_raw,
             is_gone=not now.left_grams,
+            owner=owners.get(piece.id, ""),
         )
         set_life(row, life)
         rows.append(row)

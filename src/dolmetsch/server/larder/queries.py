@@ -65,8 +65,8 @@ def get_pack(kitchen: Kitchen, code: str, mark: str) -> Pack:
 
 
 def list_here(kitchen: Kitchen) -> QuerySet[PackNow]:
-    """The packs that are in the larder, oldest first."""
-    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False)
+    """The kitchen's own packs that are in the larder, oldest first; customers' are not for its plates."""
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False, owner="")
     whole = here.select_related("pack", "pack__batch").defer("pack__batch__page", "pack__batch__figures")
     return whole.order_by("pack__packed_at", "pack_id")
 
@@ -93,17 +93,18 @@ class Lying:
     keep_until: date | None
     is_raw: bool
     is_gone: bool
+    owner: str
 
 
 _COLUMNS: Final = (
     *("pack__batch__code", "pack__batch__name", "pack__mark", "pack__product", "pack__form", "pack__piece"),
     *("pack__grams", "pack__slices", "pack__packed_at", "cost", "left_grams", "left_slices", "left_cost"),
-    *("state", "store", "keep_until", "is_raw", "is_gone"),
+    *("state", "store", "keep_until", "is_raw", "is_gone", "owner"),
 )
 
 
 def list_lying(kitchen: Kitchen) -> list[Lying]:
-    """The packs that are in the larder, oldest first."""
+    """The packs that are in the larder, customers' too, oldest first."""
     here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).order_by("pack__packed_at", "pack_id")
     return [Lying(*row) for row in here.values_list(*_COLUMNS)]
 
@@ -138,26 +139,31 @@ def show_pack(now: Lying, today: date) -> schemas.PackOut:
         is_soon=until is not None and today <= until <= today + timedelta(days=SOON_DAYS),
         is_raw=now.is_raw,
         is_gone=now.is_gone,
+        owner=now.owner,
     )
 
 
 def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
     """The whole larder."""
     today = timezone.localdate()
-    here = list_lying(kitchen)
+    lying = list_lying(kitchen)
+    here = [now for now in lying if not now.owner]
+    theirs = [now for now in lying if now.owner]
     paces = find_paces(kitchen, today)
     thaw, why = _list_thaw(here, paces)
     return schemas.LarderOut(
         packs=len(here),
         weight=print_weight(_grams(here)),
         cost=print_money(_cost(here)),
-        shelves=_show_shelves(kitchen, here, paces, today),
+        their_packs=len(theirs),
+        their_weight=print_weight(_grams(theirs)),
+        shelves=_show_shelves(kitchen, lying, paces, today),
         thaw=thaw,
         thaw_why=why,
         runs_out=_list_runs_out(here, paces, today),
         went=list_went(kitchen, since=today - timedelta(days=WENT_DAYS - 1)),
         past=sum(1 for now in here if now.keep_until is not None and now.keep_until < today),
-        soon=_list_soon(here, today),
+        soon=_list_soon(lying, today),
         lost=list_lost(kitchen),
         unpacked=list_ready(kitchen),
     )
@@ -243,6 +249,14 @@ def _by_product(packs: Iterable[Lying]) -> dict[str, list[Lying]]:
     return found
 
 
+def _by_stack(packs: Iterable[Lying]) -> dict[tuple[str, str], list[Lying]]:
+    """By owner and product: the kitchen's own first."""
+    found: dict[tuple[str, str], list[Lying]] = defaultdict(list)
+    for now in packs:
+        found[now.owner.casefold(), now.product.casefold()].append(now)
+    return dict(sorted(found.items(), key=lambda item: item[0][0]))
+
+
 def find_paces(kitchen: Kitchen, today: date) -> dict[str, Pace]:
     """The pace of each product of late, by its name; those of which too little was eaten are left out."""
     taken: dict[str, list[tuple[date, Fraction]]] = defaultdict(list)
@@ -285,7 +299,7 @@ def _show_shelves(
         schemas.ShelfOut(
             store=name,
             sort=sort,
-            stacks=[_show_stack(packs, paces, today) for packs in _by_product(lying).values()],
+            stacks=[_show_stack(packs, paces, today) for packs in _by_stack(lying).values()],
         )
         for name, sort, lying in wanted
         if lying or sort
@@ -293,13 +307,15 @@ def _show_shelves(
 
 
 def _show_stack(packs: Sequence[Lying], paces: dict[str, Pace], today: date) -> schemas.StackOut:
-    product = packs[0].product
-    pace = paces.get(product.casefold())
+    product, owner = packs[0].product, packs[0].owner
+    # a customer's are not eaten at the kitchen's pace
+    pace = None if owner else paces.get(product.casefold())
     grams = _grams(packs)
     counts = [now.left_slices for now in packs]
     days = [now.keep_until for now in packs if now.keep_until is not None]
     return schemas.StackOut(
         product=product,
+        owner=owner,
         packs=[show_pack(now, today) for now in packs[:LISTED]],
         more=max(0, len(packs) - LISTED),
         count=len(packs),

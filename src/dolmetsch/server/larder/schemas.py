@@ -177,6 +177,7 @@ class PackOut(BaseModel):
     is_soon: bool
     is_raw: bool
     is_gone: bool
+    owner: str
 
 
 class NewsOut(BaseModel):
@@ -202,9 +203,13 @@ class PackPage(BaseModel):
 
 
 class StackOut(BaseModel):
-    """Packs of one product in one place, oldest first, ``more`` not listed. ``lasts``: days at its pace."""
+    """Packs of one product in one place, oldest first, ``more`` not listed. ``lasts``: days at its pace.
+
+    ``owner``: the customer whose they are; empty: the kitchen's own.
+    """
 
     product: str
+    owner: str
     packs: list[PackOut]
     more: int
     count: int
@@ -270,11 +275,14 @@ class LarderOut(BaseModel):
     """What lies where, what to thaw, what runs out, where it went.
 
     ``soon``: packs past their day, or near it. ``lost``: of every product ever packed, the most first.
+    ``packs``, ``weight`` and ``cost`` are of the kitchen's own; customers' are counted apart.
     """
 
     packs: int
     weight: Weight
     cost: Fixed
+    their_packs: int
+    their_weight: Weight
     shelves: list[ShelfOut]
     thaw: list[ThawOut]
     thaw_why: str

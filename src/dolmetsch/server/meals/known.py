@@ -80,7 +80,7 @@ def _gather(
     beside = [want.name for meal in others for want in input_of(meal, today).wants if want.sort == "dish"]
     read, plates, prices = read_some(kitchen, [*dishes, *beside])
     left: dict[str, Fraction] = {}
-    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False).values_list("pack__product")
+    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False, owner="").values_list("pack__product")
     for product, grams in here.annotate(grams=Sum("left_grams")):
         left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
     own = read_record(kitchen)

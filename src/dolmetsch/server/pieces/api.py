@@ -12,7 +12,7 @@ from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.pieces import actions, schemas, table
 from dolmetsch.server.pieces.cutting import read_test
-from dolmetsch.server.pieces.owner_page import write_owner_pdf
+from dolmetsch.server.pieces.owner_page import ChargedBy, write_owner_pdf
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.lengths import NAME_LENGTH, TYPED_LENGTH
@@ -85,10 +85,11 @@ def get_owner_page(
     code: str,
     owner: Annotated[str, Query(max_length=NAME_LENGTH)],
     charge: Annotated[str, Query(max_length=TYPED_LENGTH)] = "",
+    by: ChargedBy = "out",
 ) -> HttpResponse:
-    """A page for one owner: what came in, what goes out, its yield, the charge by finished weight."""
+    """A page for one owner: what came in, what goes out, its yield, the charge by the pound in or out."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
-    page = write_owner_pdf(batch, owner, charge, timezone.now())
+    page = write_owner_pdf(batch, owner, charge, timezone.now(), by)
     disposition = {"Content-Disposition": f'inline; filename="{batch.code}-owner.pdf"'}
     return HttpResponse(page, content_type="application/pdf", headers=disposition)
 

@@ -3,7 +3,7 @@
 from datetime import datetime
 from fractions import Fraction
 from pathlib import Path
-from typing import Final
+from typing import Final, Literal
 
 from django.template import Context, Engine
 from django.utils import timezone
@@ -22,8 +22,12 @@ from dolmetsch.server.quantities.units import UNITS
 ENGINE: Final = Engine(dirs=[str(Path(__file__).parent / "templates")])
 
 
-def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime) -> str:
-    """The page of ``owner`` as HTML; ``charge`` for a unit of finished weight as typed, empty: none.
+#: The weight that is charged by: what goes out, or what came in.
+ChargedBy = Literal["out", "in"]
+
+
+def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime, by: ChargedBy = "out") -> str:
+    """The page of ``owner`` as HTML; ``charge`` for a unit of weight as typed, ``by`` which; empty: none.
 
     Raises:
         DomainError: not_found (nothing here is theirs), bad_fields (the charge).
@@ -43,6 +47,7 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime) -> st
     came_in = sum((one.came_in for one in mine), Fraction(0))
     out = sum((one.piece.grams for one in mine), Fraction(0))
     raw = list_raw(batch, costed)
+    charged = out if by == "out" else came_in
     context = {
         "owner": owners[mine[0].piece.id],
         "batch": batch,
@@ -56,7 +61,9 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime) -> st
         "each": None if each is None else print_money(Fraction(each)),
         "charge": None
         if each is None
-        else print_money(Fraction(each) * weigh_in(out, "lb" if unit == "lb" else "kg")),
+        else print_money(Fraction(each) * weigh_in(charged, "lb" if unit == "lb" else "kg")),
+        "charged": print_weight(charged).say(unit),
+        "charged_by": "finished" if by == "out" else "as it came in",
         "word": UNITS["lb" if unit == "lb" else "kg"].word,
         "is_finished": batch.is_finished,
         "is_raw": any(one.piece.id in raw for one in mine),
@@ -76,7 +83,7 @@ def _show_row(one: Traced, unit: str) -> dict[str, str]:
     }
 
 
-def write_owner_pdf(batch: Batch, owner: str, charge: str, now: datetime) -> bytes:
+def write_owner_pdf(batch: Batch, owner: str, charge: str, now: datetime, by: ChargedBy = "out") -> bytes:
     """The page as PDF.
 
     Raises:
@@ -85,6 +92,6 @@ def write_owner_pdf(batch: Batch, owner: str, charge: str, now: datetime) -> byt
     # slow to import, and needed for nothing else
     from weasyprint import HTML
 
-    written = HTML(string=write_owner_page(batch, owner, charge, now)).write_pdf()
+    written = HTML(string=write_owner_page(batch, owner, charge, now, by)).write_pdf()
     assert isinstance(written, bytes)
     return written
