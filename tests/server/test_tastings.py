@@ -5,12 +5,14 @@ from datetime import timedelta
 
 import pytest
 from django.db import DatabaseError
+from django.db.models import F
 from django.test import Client
 from django.utils import timezone
 
 from dolmetsch.core.statistics.tasting import SCALES
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.tastings import actions
-from dolmetsch.server.tastings.models import Tasting, TastingSheet
+from dolmetsch.server.tastings.models import Tasting, TastingSheet, TrialSide
 from tests.server.conftest import TRIM, weigh
 
 pytestmark = pytest.mark.django_db
@@ -97,6 +99,28 @@ def test_a_trial_with_faults_is_refused(api, other, trial):
     assert other.get(f"/trials/{trial['id']}")[0] == 404
     assert other.call("POST", f"/trials/{trial['id']}/tastings")[0] == 404
     assert other.get("/trials")[1]["trials"] == []
+
+
+def test_a_side_is_of_this_kitchen_also_where_another_has_its_code(other, api):
+    """The other kitchen's batch of the same code was there first."""
+    for kitchen in (other, api):
+        assert kitchen.started(name=f"jowl of {kitchen.slug}") == "J-01"
+    sides = [{"batch": "J-01", "mark": "lot", "what": "house"}, {"batch": api.started(), "what": "longer"}]
+    status, trial = api.call("POST", "/trials", {"name": "Two jowls", "sides": sides})
+    assert status == 201, trial
+    assert {side.batch.kitchen.slug for side in TrialSide.objects.all()} == {api.slug}
+
+
+def test_a_tasting_is_open_until_its_day_is_over(api, trial, monkeypatch):
+    assert api.get("/trials")[1]["trials"][0]["is_open"] is False
+    opened(api, trial)
+    assert api.get("/trials")[1]["trials"][0]["is_open"] is True
+    assert api.get(f"/trials/{trial['id']}")[1]["tastings"][0]["is_open"] is True
+    later = timezone.now() + timedelta(days=1, seconds=1)
+    monkeypatch.setattr(timezone, "now", lambda: later)
+    Kitchen.objects.update(writes=F("writes") + 1)
+    assert api.get("/trials")[1]["trials"][0]["is_open"] is False
+    assert api.get(f"/trials/{trial['id']}")[1]["tastings"][0]["is_open"] is False
 
 
 def test_tasters_see_codes_in_an_order_of_their_own_and_nothing_of_the_trial(api, trial):
