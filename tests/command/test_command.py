@@ -12,7 +12,8 @@ import pytest
 from dolmetsch.command import holding, main, paths
 from dolmetsch.command.addresses import read_address
 from dolmetsch.command.database import close_scratch, find_free_port, open_scratch, refuse_taken_port
-from dolmetsch.command.serving import House, gunicorn
+from dolmetsch.command.devices import Devices
+from dolmetsch.command.serving import House, Wanted, gunicorn
 from dolmetsch.command.telling import TroubleError, must
 
 HOLDER = """
@@ -108,7 +109,7 @@ def test_it_listens_to_the_network_only_where_no_proxy_stands_before_it():
         ("http://192.168.1.20", "0.0.0.0"),
         ("https://kitchen.example", "127.0.0.1"),
     ):
-        house = House(port=8137, db_port=33137, opened_by=read_address(typed, port=8137))
+        house = House(Wanted(port=8137, db_port=33137, address=read_address(typed, port=8137)))
         assert house.listens_on() == bound
         assert house.environment()["DOLMETSCH_HOSTS"].endswith(typed.split("//")[1])
 
@@ -193,3 +194,15 @@ def _is_running(pid):
             return answer.read().split()[2] != "Z"
     except FileNotFoundError:
         return False
+
+
+def test_real_devices_stand_beside_the_simulated_ones(monkeypatch):
+    monkeypatch.setenv("DOLMETSCH_SCALES", "porch/bench=line:192.168.1.40:4001")
+    monkeypatch.delenv("DOLMETSCH_COOKERS", raising=False)
+    devices = Devices()
+    told = devices.environment()
+    simulated = f"salt-lantern/bench=line:127.0.0.1:{devices.ports['scale']}"
+    assert told["DOLMETSCH_SCALES"] == f"porch/bench=line:192.168.1.40:4001,{simulated}"
+    assert told["DOLMETSCH_COOKERS"] == f"salt-lantern/drum=line:127.0.0.1:{devices.ports['cooker']}"
+    monkeypatch.setenv("DOLMETSCH_PRINTER", "192.168.1.50:9100")
+    assert devices.environment()["DOLMETSCH_PRINTER"] == "192.168.1.50:9100"

@@ -83,6 +83,19 @@ class Database:
             end(self.process, patience=60)
             self.process = None
 
+    def empty(self) -> None:
+        """Remove every table of the application.
+
+        Raises:
+            TroubleError: it could not be done.
+        """
+        again = (
+            f"DROP DATABASE {USER}; CREATE DATABASE {USER} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
+        )
+        command = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{self.port}", f"-u{USER}", "-e", again]
+        env = {**os.environ, "MYSQL_PWD": self.password}
+        must(command, doing="Emptying the record store", log=self.folder / "empty.log", env=env)
+
     def environment(self) -> dict[str, str]:
         """The DOLMETSCH_DB_… variables that lead the server here."""
         return {

@@ -28,13 +28,16 @@ class Devices:
         self.processes: dict[str, Popen[bytes]] = {}
 
     def environment(self) -> dict[str, str]:
-        """What the server needs to know of them."""
-        return {
+        """What the server needs to know of them, beside the real ones that the operator names."""
+        simulated = {
             "DOLMETSCH_SCALES": f"{KITCHEN}/{SCALE}=line:127.0.0.1:{self.ports['scale']}",
             "DOLMETSCH_COOKERS": f"{KITCHEN}/{COOKER}=line:127.0.0.1:{self.ports['cooker']}",
             "DOLMETSCH_CHAMBERS": f"{KITCHEN}/{CHAMBER}=line:127.0.0.1:{self.ports['chamber']}",
-            "DOLMETSCH_PRINTER": f"127.0.0.1:{self.ports['printer']}",
         }
+        named = {name: os.environ.get(name, "") for name in simulated}
+        devices = {name: ",".join(filter(None, (named[name], simulated[name]))) for name in simulated}
+        printer = os.environ.get("DOLMETSCH_PRINTER") or f"127.0.0.1:{self.ports['printer']}"
+        return {**devices, "DOLMETSCH_PRINTER": printer}
 
     def start(self) -> None:
         """Start those that do not run."""

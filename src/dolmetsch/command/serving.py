@@ -3,15 +3,19 @@
 import os
 import shutil
 import signal
+import ssl
 import time
-from http.client import HTTPConnection, HTTPException
+from dataclasses import dataclass
+from http.client import HTTPConnection, HTTPException, HTTPSConnection
 from pathlib import Path
 from subprocess import Popen
 from typing import Final
 
-from dolmetsch.command import paths
+from dolmetsch.command import certificate, paths
 from dolmetsch.command.addresses import Address
+from dolmetsch.command.backup_file import RECORDS, load_dump, name_backup, opened, write_backup
 from dolmetsch.command.children import end, end_orphans, spawn
+from dolmetsch.command.daily import Daily
 from dolmetsch.command.database import Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.holding import find_holder, hold, is_held, note_holder
@@ -22,6 +26,8 @@ from dolmetsch.command.watching import Watched, look_after
 READY_SECONDS: Final = 30
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
+#: A log larger than this is put aside at the next start.
+MOST_LOG: Final = 20_000_000
 #: Of one worker: each screen that listens to a scale takes one, and some stay free for all else.
 THREADS: Final = 64
 
@@ -30,11 +36,27 @@ class _StopAskedError(Exception):
     """Ctrl-C, or ./dolmetsch stop."""
 
 
-def start(*, port: int, db_port: int, address: Address | None = None, demo_everywhere: bool = False) -> None:
-    """Set up, start everything, say where it is, and watch over it until asked to stop.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wanted:
+    """What a start was asked for.
 
     ``address``: by which other devices open it; without one it listens to this machine alone.
-    ``demo_everywhere``: the demo's sign-in is shown and taken there too.
+    ``own_certificate``: it speaks HTTPS there itself. ``has_demo``: the demo is loaded and shown;
+    ``demo_everywhere``: its sign-in is shown and taken at that address too. ``backups``: how many daily ones
+    are kept; 0: none are made.
+    """
+
+    port: int
+    db_port: int
+    address: Address | None = None
+    own_certificate: bool = False
+    has_demo: bool = True
+    demo_everywhere: bool = False
+    backups: int = 7
+
+
+def start(wanted: Wanted) -> None:
+    """Set up, start everything, say where it is, and watch over it until asked to stop.
 
     Raises:
         TroubleError: with what to do.
@@ -43,19 +65,21 @@ def start(*, port: int, db_port: int, address: Address | None = None, demo_every
     paths.prepare()
     busy = "Dolmetsch is running here already, at {address} (process {pid}). ./dolmetsch stop ends it."
     with hold("start", busy=busy):
-        note_holder("start", pid=os.getpid(), address=f"http://127.0.0.1:{port}/", db_port=db_port)
+        house = House(wanted)
+        note_holder("start", pid=os.getpid(), address=house.address, db_port=wanted.db_port)
         for asked in (signal.SIGINT, signal.SIGTERM):
             signal.signal(asked, _ask_to_stop)
-        house = House(port=port, db_port=db_port, opened_by=address, demo_everywhere=demo_everywhere)
         try:
-            refuse_taken_port(port, flag="./dolmetsch start --port")
+            refuse_taken_port(wanted.port, flag="./dolmetsch start --port")
             set_up(for_tests=False)
             build_web()
             house.open()
             say(f"Ready after {time.monotonic() - begun:.1f} s.")
             say(f"Open {house.address}")
             house.leave_note()
-            say(f"Demo sign-in: {house.demo_sign_in()}.  Ctrl-C stops everything.")
+            if wanted.has_demo:
+                say(f"Demo sign-in: {house.demo_sign_in()}.")
+            say("Ctrl-C stops everything.")
             house.watch()
         except _StopAskedError:
             say("Stopping …")
@@ -88,17 +112,24 @@ def _ask_to_stop(*_args: object) -> None:
 class House:
     """MariaDB, application, collector and devices, as one thing that opens, is watched, and closes."""
 
-    def __init__(
-        self, *, port: int, db_port: int, opened_by: Address | None, demo_everywhere: bool = False
-    ) -> None:
-        self.port, self.opened_by, self.demo_everywhere = port, opened_by, demo_everywhere
-        self.address = f"http://127.0.0.1:{port}/"
+    def __init__(self, wanted: Wanted) -> None:
+        self.wanted, self.port, self.opened_by = wanted, wanted.port, wanted.address
+        self.address = f"{self.scheme}://127.0.0.1:{self.port}/"
         self.database = Database(
-            paths.PRIVATE / "mariadb", port=db_port, password=paths.get_secret("database"), durable=True
+            paths.PRIVATE / "mariadb",
+            port=wanted.db_port,
+            password=paths.get_secret("database"),
+            durable=True,
         )
         self.devices = Devices()
         self.application: Popen[bytes] | None = None
         self.collector: Popen[bytes] | None = None
+        self.daily = Daily(keep=wanted.backups)
+
+    @property
+    def scheme(self) -> str:
+        """What it speaks itself."""
+        return "https" if self.wanted.own_certificate else "http"
 
     def environment(self) -> dict[str, str]:
         """Environment variables of the application."""
@@ -106,10 +137,13 @@ class House:
         return {
             **server_environment(self.database),
             **self.devices.environment(),
-            "DOLMETSCH_DEMO": "1",
+            "DOLMETSCH_DEMO": "1" if self.wanted.has_demo else "0",
             "DOLMETSCH_HOSTS": ",".join(hosts),
             "DOLMETSCH_ADDRESS": self.opened_by.url if self.opened_by else "",
-            "DOLMETSCH_DEMO_EVERYWHERE": "1" if self.demo_everywhere else "0",
+            "DOLMETSCH_DEMO_EVERYWHERE": "1" if self.wanted.demo_everywhere else "0",
+            "DOLMETSCH_LOGS": "json",
+            "PROMETHEUS_MULTIPROC_DIR": str(paths.PRIVATE / "metrics"),
+            "DOLMETSCH_OWN_CERTIFICATE": str(certificate.AUTHORITY) if self.wanted.own_certificate else "",
         }
 
     def leave_note(self) -> None:
@@ -118,7 +152,11 @@ class House:
             say("For phones and tablets: ./dolmetsch start --address http://ADDRESS-OF-THIS-MACHINE")
             return
         say(f"On phones and tablets: {self.opened_by.url}")
-        if self.demo_everywhere:
+        if self.wanted.own_certificate:
+            say(f"Once on each of them: open {self.opened_by.url}/certificate.crt and trust it.")
+        if not self.wanted.has_demo:
+            return
+        if self.wanted.demo_everywhere:
             say("The demo's sign-in is open to everyone who reaches that address.")
         else:
             say("The demo's sign-in works on this machine only; --demo-sign-in opens it there too.")
@@ -131,22 +169,50 @@ class House:
         self.devices.start()
         # kept answers may be of an older program, or of records since restored
         shutil.rmtree(paths.PRIVATE / "kept", ignore_errors=True)
+        shutil.rmtree(paths.PRIVATE / "metrics", ignore_errors=True)
+        (paths.PRIVATE / "metrics").mkdir()
+        rotate_logs()
         with step("Starting the application"):
             self._start_application()
         self._start_collector()
 
     def _bring_up_to_date(self) -> None:
-        """Migrate, and load the demo into empty tables; skipped where nothing changed since last time."""
+        """Migrate, and load the demo into empty tables; skipped where nothing changed since last time.
+
+        Records of an older program are backed up first, and brought back as they were where that fails.
+        """
         migrations = (paths.ROOT / "src/dolmetsch/server").glob("*/migrations/*.py")
-        mark = paths.fingerprint([*migrations, paths.ROOT / "requirements.txt"])
+        mark = paths.fingerprint([*migrations, paths.ROOT / "requirements.txt"], str(self.wanted.has_demo))
         stamp = self.database.folder / "up-to-date"
         if stamp.is_file() and stamp.read_text() == mark:
             return
-        with step("Bringing the tables up to date, loading the demo if they are empty"):
+        before = self._back_up_first() if stamp.is_file() else None
+        with step("Bringing the tables up to date"):
             prepare = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
+            prepare += [] if self.wanted.has_demo else ["--no-demo"]
             log = paths.LOGS / "migrate.log"
-            must(prepare, doing="Bringing the tables up to date", log=log, env=self.environment())
+            try:
+                must(prepare, doing="Bringing the tables up to date", log=log, env=self.environment())
+            except TroubleError:
+                if before is not None:
+                    self._bring_back(before)
+                raise
         stamp.write_text(mark)
+
+    def _back_up_first(self) -> Path:
+        into = name_backup("before-upgrade")
+        with step(f"Backing up before the upgrade, into {into}"):
+            write_backup(into, self.database)
+        return into
+
+    def _bring_back(self, backup: Path) -> None:
+        """The records as they were before an upgrade that failed: the older program goes on with them."""
+        with step("The upgrade failed; bringing the records back as they were"), opened(backup) as (tar, _):
+            self.database.empty()
+            packed = tar.extractfile(RECORDS)
+            if packed is not None:
+                load_dump(self.database, packed)
+        say("Start the older program again: its records are as before the upgrade.")
 
     def _start_application(self) -> None:
         if self.application is not None:
@@ -156,6 +222,7 @@ class House:
         self.application = spawn(
             [
                 *gunicorn(self.port, on=self.listens_on()),
+                *self._certificate(),
                 *("--workers", str(WORKERS), "--preload"),
                 *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
             ],
@@ -163,7 +230,14 @@ class House:
             env=self.environment(),
             cwd=paths.ROOT,
         )
-        wait_until_served(self.port, self.application, log=paths.LOGS / "application.log")
+        log = paths.LOGS / "application.log"
+        wait_until_served(self.port, self.application, log=log, is_secure=self.wanted.own_certificate)
+
+    def _certificate(self) -> list[str]:
+        if not self.wanted.own_certificate or self.opened_by is None:
+            return []
+        certificate.make_certificate(self.opened_by.host)
+        return ["--certfile", str(certificate.CERTIFICATE), "--keyfile", str(certificate.KEY)]
 
     def _start_collector(self) -> None:
         """The collector of probe readings hears the cookers from now on."""
@@ -176,7 +250,8 @@ class House:
 
     def listens_on(self) -> str:
         """The network address the application is bound to."""
-        is_open = self.opened_by is not None and not self.opened_by.is_proxied
+        is_proxied = self.opened_by is not None and self.opened_by.is_proxied
+        is_open = self.opened_by is not None and (self.wanted.own_certificate or not is_proxied)
         return "0.0.0.0" if is_open else LOOPBACK  # noqa: S104 (only where an address was asked for)
 
     def demo_sign_in(self) -> str:
@@ -204,6 +279,7 @@ class House:
         while True:
             time.sleep(0.5)
             look_after(watched)
+            self.daily.look()
 
     def _is_away(self) -> bool:
         return self.application is None or self.application.poll() is not None
@@ -218,6 +294,13 @@ class House:
         self.devices.stop()
         self.database.stop()
         return ran
+
+
+def rotate_logs() -> None:
+    """Put logs that have grown aside, one of each; as a server's own log rotation does where there is one."""
+    for log in paths.LOGS.glob("*.log"):
+        if log.stat().st_size > MOST_LOG:
+            os.replace(log, log.with_suffix(".log.1"))
 
 
 def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
@@ -235,14 +318,16 @@ def server_environment(database: Database) -> dict[str, str]:
         **database.environment(),
         "DOLMETSCH_PHOTOS": str(folder / "photos"),
         "DOLMETSCH_KEPT": str(folder / "kept"),
+        "DOLMETSCH_MAILS": str(folder / "mails"),
+        "DOLMETSCH_BACKUPS": str(folder / "backups"),
         "DOLMETSCH_SECRET_KEY": paths.get_secret("django"),
         "DJANGO_SETTINGS_MODULE": "dolmetsch.server.config.settings",
         "PYTHONPATH": str(paths.ROOT / "src"),
     }
 
 
-def wait_until_served(port: int, process: Popen[bytes], *, log: Path) -> None:
-    """Wait until the application answers.
+def wait_until_served(port: int, process: Popen[bytes], *, log: Path, is_secure: bool = False) -> None:
+    """Wait until the application answers; ``is_secure``: by a certificate made here.
 
     Raises:
         TroubleError: where it ends or stays silent.
@@ -250,6 +335,9 @@ def wait_until_served(port: int, process: Popen[bytes], *, log: Path) -> None:
     deadline = time.monotonic() + READY_SECONDS
     while time.monotonic() < deadline and process.poll() is None:
         connection = HTTPConnection("127.0.0.1", port, timeout=5)
+        if is_secure:
+            trusted = ssl.create_default_context(cafile=str(certificate.AUTHORITY))
+            connection = HTTPSConnection("127.0.0.1", port, timeout=5, context=trusted)
         try:
             connection.request("GET", "/api/session")
             if connection.getresponse().status == 200 and process.poll() is None:
