@@ -13,7 +13,9 @@ REFUSALS = frozenset({400, 401, 403, 404, 409, 413, 422, 429, 500, 503})
 
 def answer_with(*media_types: str) -> dict[str, Any]:
     """What the API document says of an operation that answers with a file of one of ``media_types``."""
-    content = {one.split(";")[0]: {"schema": {"type": "string", "format": "binary"}} for one in media_types}
+    binary = {"type": "string", "format": "binary"}
+    # a file of JSON is whatever its own schema says
+    content = {one.split(";")[0]: {"schema": {} if "json" in one else binary} for one in media_types}
     return {"responses": {200: {"description": "The file", "content": content}}}
 
 

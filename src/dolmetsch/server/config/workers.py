@@ -6,6 +6,8 @@ import signal
 from types import FrameType
 from typing import Any, Final
 
+from prometheus_client.multiprocess import mark_process_dead
+
 from dolmetsch.server.scales.hub import hub
 
 _PR_SET_PDEATHSIG: Final = 1
@@ -22,6 +24,11 @@ def when_ready(_arbiter: Any) -> None:
 def post_fork(_arbiter: Any, _worker: Any) -> None:
     """A worker ends with its master, also when that is killed: it must not go on holding the port."""
     ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+
+
+def child_exit(_arbiter: Any, worker: Any) -> None:
+    """What a worker counted stays counted when it ends."""
+    mark_process_dead(worker.pid)  # type: ignore[no-untyped-call]
 
 
 def post_worker_init(_worker: Any) -> None:
