@@ -57,6 +57,9 @@ VIEWS = {
     "/verdict/L-01": "Brined loin, maple and mustard",
     "/books/import": "Import a batch document",
     "/kitchen": "Salt Lantern Canteen",
+    "/kitchen/people": "People",
+    "/kitchen/audit": "Who did what",
+    "/me": "My page",
 }
 
 
@@ -72,6 +75,9 @@ def serious(page: Page):
 def test_the_sign_in_page(page: Page, canteen, faults):
     page.goto(canteen)
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    assert serious(page) == []
+    page.get_by_role("link", name="Start your kitchen").click()
+    expect(page.get_by_role("heading", name="Start your kitchen")).to_be_visible()
     assert serious(page) == []
 
 

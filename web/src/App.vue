@@ -12,12 +12,15 @@ import KeysHelp from './shared/ui/KeysHelp.vue'
 import ProblemNote from './shared/ui/ProblemNote.vue'
 import Rail from './shared/ui/Rail.vue'
 import SignInAgain from './shared/ui/SignInAgain.vue'
-import SignInForm from './shared/ui/SignInForm.vue'
+import { moneyPlaces } from './shared/ui/places'
 import { useKeys } from './shared/ui/useKeys'
 import { hasTyped } from './shared/writing/typed'
+import FirstPage from './places/door/FirstPage.vue'
+import TabletGate from './places/door/TabletGate.vue'
+import KitchenNotes from './shared/kitchen/KitchenNotes.vue'
 import { theme } from './theme'
 
-const { session, kitchen, problem, load } = useSession()
+const { session, kitchen, problem, load, seesMoney } = useSession()
 const route = useRoute()
 const router = useRouter()
 const queries = useQueryClient()
@@ -48,22 +51,29 @@ useKeys({
       <p v-else role="status">Opening the kitchen …</p>
     </main>
     <main v-else-if="!session.signed_in" class="page gate">
-      <div class="panel">
-        <h1>Dolmetsch</h1>
-        <p class="quiet">What house-cured meat really costs, from the price tag to the slice.</p>
-        <SignInForm />
-      </div>
+      <TabletGate v-if="session.tablet" />
+      <FirstPage v-else />
     </main>
     <template v-else>
       <p v-if="isOpening" class="opening" role="status">Opening …</p>
       <a class="unseen skip" href="#place">Skip to the content</a>
       <Rail v-if="!route.meta.bare" />
       <OutboxSign v-if="!route.meta.bare" />
+      <KitchenNotes v-if="!route.meta.bare" />
       <main id="place" :class="{ page: !route.meta.bare }" tabindex="-1">
-        <RouterView v-if="kitchen" v-slot="{ Component, route: shown }">
+        <p v-if="kitchen && !seesMoney && moneyPlaces.has(route.meta['place'])" class="panel">
+          The owner of this kitchen keeps prices from helpers.
+        </p>
+        <RouterView v-else-if="kitchen" v-slot="{ Component, route: shown }">
           <component :is="Component" :key="`${ownerKey()} ${shown.path}`" />
         </RouterView>
-        <p v-else class="panel">You are signed in, but belong to no kitchen yet. Ask its owner to add you.</p>
+        <div v-else class="panel lines">
+          <h1>No kitchen yet</h1>
+          <p>You are signed in, and in no kitchen. Open an invitation, or start one of your own.</p>
+          <RouterLink v-if="session.may_start" class="act first" :to="{ name: 'new-kitchen' }"
+            >Start a kitchen</RouterLink
+          >
+        </div>
       </main>
       <SignInAgain />
       <KeysHelp v-model:shown="keysShown" />
@@ -76,13 +86,6 @@ useKeys({
   min-height: 100vh;
   display: grid;
   place-items: center;
-}
-
-.gate .panel {
-  display: grid;
-  gap: 12px;
-  width: min(420px, 100%);
-  padding: 24px;
 }
 
 main:focus {

@@ -11,10 +11,12 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
+import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
+import UnitsPanel from './UnitsPanel.vue'
 
 /** The kitchen: what it counts, the scale it weighs on, and how many slabs fit. */
 const slug = useSlug()
-const { kitchen } = useSession()
+const { kitchen, may } = useSession()
 const queries = useQueryClient()
 const params = computed(() => ({ path: { kitchen_slug: slug.value } }))
 const { data, error, refetch } = useQuery<Settings, ProblemError>({
@@ -30,6 +32,7 @@ const empty = {
   scale: '',
   fridge: '',
   smoker: '',
+  helpers_see_money: true,
 }
 /** What is saved, as it is typed; a draft that differs from it is the cook's and stays. */
 let known = { ...empty }
@@ -66,9 +69,7 @@ const send = (): void =>
 </script>
 
 <template>
-  <div class="head">
-    <h1>{{ kitchen?.name }}</h1>
-  </div>
+  <KitchenHead :title="kitchen?.name ?? ''" />
   <LoadState v-if="!data" :error="error" what="the kitchen" @retry="refetch()" />
   <form v-else class="panel kitchen" novalidate @submit.prevent="send">
     <section>
@@ -100,11 +101,20 @@ const send = (): void =>
         inputmode="numeric"
       />
     </section>
+    <section>
+      <h2>Helpers</h2>
+      <label class="tick">
+        <input v-model="draft.helpers_see_money" type="checkbox" />
+        Helpers see prices and costs
+      </label>
+    </section>
     <p v-if="saved && state === 'saved'" class="good" role="status">
       <span aria-hidden="true">✓</span> Saved
     </p>
-    <SaveBar word="Save" :state="state" :problem="problem" @retry="retry" />
+    <SaveBar v-if="may('owner')" word="Save" :state="state" :problem="problem" @retry="retry" />
+    <p v-else class="quiet">Owners of the kitchen change these.</p>
   </form>
+  <UnitsPanel v-if="may('owner')" />
 </template>
 
 <style scoped>

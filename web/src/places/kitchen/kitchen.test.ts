@@ -16,11 +16,11 @@ describe('the kitchen', () => {
     const calls = server({ 'GET /settings': settings, 'PUT /settings': settings })
     const shown = mount(KitchenPlace, { global: around() })
     await vi.waitFor(() => expect(shown.find('form').exists()).toBe(true))
-    const smoker = shown.findAll('input').at(-1)
+    const smoker = shown.findAll('input[inputmode="numeric"]').at(-1)
     await smoker?.setValue('4')
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('Saved'))
-    expect(calls[1]?.body).toEqual({ ...settings, smoker_slabs: 4 })
+    expect(calls.find((call) => call.method === 'PUT')?.body).toEqual({ ...settings, smoker_slabs: 4 })
   })
 
   it('says what is wrong at its field', async () => {

@@ -39,10 +39,12 @@ const pack = (more: Partial<Pack> = {}): Pack => ({
   is_soon: false,
   is_raw: false,
   is_gone: false,
+  owner: '',
   ...more,
 })
 const stack = (more: Partial<Stack> = {}): Stack => ({
   product: 'Cherry jowl',
+  owner: '',
   packs: [pack()],
   more: 0,
   count: 1,

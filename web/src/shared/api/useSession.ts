@@ -1,5 +1,6 @@
 import { computed, ref, watch } from 'vue'
 import { api, onSignedOut, ProblemError, type Problem, type Schemas, take } from './client'
+import { setZone } from '@/shared/quantity/when'
 import { ownerKey, setOwner } from './owner'
 
 const session = ref<Schemas['Session'] | null>(null)
@@ -10,17 +11,38 @@ const signIns = ref(0)
 
 onSignedOut(() => {
   if (!session.value?.signed_in) return
-  ranOut.value = true
   forgetSeen()
+  // on the kitchen's tablet nobody signs in again: it asks who is there
+  if (session.value.tablet) void load()
+  else ranOut.value = true
+})
+/** The kitchen chosen on this device, of those one is in. */
+const CHOSEN = 'dolmetsch:kitchen'
+const chosen = ref(localStorage.getItem(CHOSEN) ?? '')
+const kitchen = computed(() => {
+  const kitchens = session.value?.kitchens ?? []
+  return kitchens.find((one) => one.slug === chosen.value) ?? kitchens[0] ?? null
 })
 watch(
-  session,
-  (now) => {
-    const [kitchen, username] = [now?.kitchens?.[0]?.slug, now?.username]
-    setOwner(now?.signed_in && kitchen && username ? { kitchen, username } : null)
+  [session, kitchen],
+  ([now, here]) => {
+    const username = now?.username
+    setOwner(now?.signed_in && here && username ? { kitchen: here.slug, username } : null)
+    setZone(here?.time_zone ?? '')
   },
   { flush: 'sync' },
 )
+
+function choose(slug: string): void {
+  localStorage.setItem(CHOSEN, slug)
+  chosen.value = slug
+}
+/** What an answer says of who is signed in now. */
+function become(now: Schemas['Session']): void {
+  if (!now.signed_in) forgetSeen()
+  session.value = now
+  ranOut.value = false
+}
 
 /** What the device kept of the kitchen goes with the session. */
 function forgetSeen(): void {
@@ -36,10 +58,10 @@ async function load(): Promise<void> {
   }
 }
 
-async function signIn(username: string, password: string): Promise<void> {
+async function signIn(username: string, password: string, code = ''): Promise<void> {
   const before = ownerKey()
   await take(api.GET('/api/session'))
-  session.value = await take(api.POST('/api/session', { body: { username, password } }))
+  session.value = await take(api.POST('/api/session', { body: { username, password, code } }))
   ranOut.value = false
   // another cook's page is opened anew: what the one before typed is not sent in this one's name
   if (!before || before === ownerKey()) signIns.value += 1
@@ -50,9 +72,25 @@ async function signOut(): Promise<void> {
   forgetSeen()
 }
 
-const kitchen = computed(() => session.value?.kitchens?.[0] ?? null)
+const order = ['reader', 'helper', 'cook', 'owner']
+/** Whether one's role in the kitchen is `least` or more. */
+const may = (least: string): boolean => order.indexOf(kitchen.value?.role ?? 'reader') >= order.indexOf(least)
+const seesMoney = computed(() => kitchen.value?.sees_money ?? true)
 
-/** Who is signed in, and in which kitchen they stand. */
+/** Who is signed in, in which kitchen, and what they may do there. */
 export function useSession() {
-  return { session, kitchen, problem, ranOut, signIns, load, signIn, signOut }
+  return {
+    session,
+    kitchen,
+    problem,
+    ranOut,
+    signIns,
+    load,
+    signIn,
+    signOut,
+    choose,
+    become,
+    may,
+    seesMoney,
+  }
 }

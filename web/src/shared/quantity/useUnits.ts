@@ -14,18 +14,24 @@ export function useUnits() {
   const { kitchen } = useSession()
   const unit = computed<Unit>(() => kitchen.value?.weight_unit ?? 'lb')
   const other = computed<Unit>(() => (unit.value === 'lb' ? 'kg' : 'lb'))
+  const degrees = computed<'F' | 'C'>(() => kitchen.value?.temperature_unit ?? 'F')
   const isMetric = computed(() => unit.value === 'kg')
   const unitWord = computed(() => words[unit.value])
 
+  /** A figure with the kitchen's decimal sign. */
+  const figure = (printed: string): string =>
+    kitchen.value?.decimal_sign === ',' ? printed.replace('.', ',') : printed
+
   /** What is said for pounds, or for kilograms: an example in a field, a word. */
   const like = (pounds: string, kilograms: string): string => (isMetric.value ? kilograms : pounds)
-  const inUnit = (weight: Weight): string => weight[unit.value]
-  const weightText = (weight: Weight): string => `${weight[unit.value]} ${unit.value}`
-  const otherText = (weight: Weight): string => `${weight[other.value]} ${other.value}`
+  const inUnit = (weight: Weight): string => figure(weight[unit.value])
+  const numberIn = (weight: Weight): number => Number(weight[unit.value])
+  const weightText = (weight: Weight): string => `${figure(weight[unit.value])} ${unit.value}`
+  const otherText = (weight: Weight): string => `${figure(weight[other.value])} ${other.value}`
   const bothText = (weight: Weight): string => `${weightText(weight)} (${otherText(weight)})`
 
   const lengthText = (length: Schemas['Length']): string =>
-    unit.value === 'lb' ? `${length.inch} in` : `${length.cm} cm`
+    unit.value === 'lb' ? `${figure(length.inch)} in` : `${figure(length.cm)} cm`
 
   /** What stands before an amount: "$", or a currency's own letters. */
   const sign = computed(() => {
@@ -34,8 +40,10 @@ export function useUnits() {
   })
 
   function money(amount: string | null | undefined): string {
-    if (amount == null) return '–'
-    return amount.startsWith('-') ? `−${sign.value}${amount.slice(1)}` : `${sign.value}${amount}`
+    // empty: kept from who is not shown prices
+    if (amount == null || amount === '') return '–'
+    const bare = figure(amount.replace(/^-/, ''))
+    return amount.startsWith('-') ? `−${sign.value}${bare}` : `${sign.value}${bare}`
   }
   const cost = (price: UnitCost): string => (unit.value === 'lb' ? price.per_lb : price.per_kg)
   const costText = (price: UnitCost): string => money(cost(price))
@@ -47,9 +55,12 @@ export function useUnits() {
     other,
     unitWord,
     isMetric,
+    degrees,
+    figure,
     like,
     sign,
     inUnit,
+    numberIn,
     weightText,
     otherText,
     bothText,

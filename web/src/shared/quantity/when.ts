@@ -1,37 +1,50 @@
-const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
-const dayAndTime = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-})
-const weekday = new Intl.DateTimeFormat('en-GB', { weekday: 'short' })
-const longDay = new Intl.DateTimeFormat('en-GB', { weekday: 'long', day: 'numeric', month: 'long' })
+type Form = Intl.DateTimeFormatOptions
+const DAY: Form = { day: 'numeric', month: 'short' }
+const CLOCK: Form = { hour: '2-digit', minute: '2-digit' }
+const WEEKDAY: Form = { weekday: 'short' }
+const LONG: Form = { weekday: 'long', day: 'numeric', month: 'long' }
 
-/** Tell the server by which clock days are to be printed: this device's. */
-export function tellZone(): void {
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
-  document.cookie = `zone=${zone};path=/;max-age=31536000;samesite=lax`
+/** The kitchen's time zone; empty: this device's. */
+let zone = ''
+const made = new Map<string, Intl.DateTimeFormat>()
+function format(form: Form, moment: Date, at = zone): string {
+  const key = at + JSON.stringify(form)
+  const known = made.get(key) ?? new Intl.DateTimeFormat('en-GB', at ? { ...form, timeZone: at } : form)
+  made.set(key, known)
+  return known.format(moment)
 }
 
+/** From now on times are those of the kitchen's clock: `name` as in America/Chicago; empty: the device's. */
+export function setZone(name: string): void {
+  zone = name
+  tellZone()
+}
+
+/** Tell the server by which clock days are to be printed: the kitchen's, else this device's. */
+export function tellZone(): void {
+  const told = zone || Intl.DateTimeFormat().resolvedOptions().timeZone
+  document.cookie = `zone=${told};path=/;max-age=31536000;samesite=lax`
+}
+
+const isDay = (moment: string): boolean => /^\d{4}-\d\d-\d\d$/.test(moment)
 /** A moment, or the middle of a bare day of this device's calendar: no day slips west of Greenwich. */
-export const asDate = (moment: string): Date =>
-  new Date(/^\d{4}-\d\d-\d\d$/.test(moment) ? `${moment}T12:00` : moment)
+export const asDate = (moment: string): Date => new Date(isDay(moment) ? `${moment}T12:00` : moment)
+/** A bare day is the same day by every clock. */
+const formatOf = (form: Form, moment: string): string =>
+  isDay(moment) ? format(form, new Date(`${moment}T12:00Z`), 'UTC') : format(form, asDate(moment))
 
 /** "Thu" */
-export const weekdayText = (moment: Date): string => weekday.format(moment)
+export const weekdayText = (moment: Date): string => format(WEEKDAY, moment)
 /** "2 Mar" */
-export const dayText = (moment: string): string => day.format(asDate(moment))
+export const dayText = (moment: string): string => formatOf(DAY, moment)
 /** "2 Mar, 14:02" */
-export const momentText = (moment: string): string => dayAndTime.format(asDate(moment))
+export const momentText = (moment: string): string => formatOf({ ...DAY, ...CLOCK }, moment)
 /** "Mon 2 Mar, 14:02" */
-export const weekMomentText = (moment: string): string =>
-  `${weekday.format(asDate(moment))} ${momentText(moment)}`
+export const weekMomentText = (moment: string): string => `${formatOf(WEEKDAY, moment)} ${momentText(moment)}`
 /** "14:02" */
-export const timeText = (moment: string): string =>
-  asDate(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+export const timeText = (moment: string): string => formatOf(CLOCK, moment)
 /** "Thursday 12 March" */
-export const longDayText = (moment: Date): string => longDay.format(moment).replace(',', '')
+export const longDayText = (moment: Date): string => format(LONG, moment).replace(',', '')
 
 /** "2 Mar", or "2 to 4 Mar" where a step took several days. */
 export function spanText(first: string, last: string): string {

@@ -14,17 +14,17 @@ export type Coming = { kind: string; label: string; expected: Forecast['steps'][
 
 /** A batch's columns as steps to draw, in the kitchen's unit. Numbers here are for drawing only. */
 export function useStrip(batch: Ref<Drawn>) {
-  const { inUnit, cost } = useUnits()
+  const { numberIn, cost } = useUnits()
   const columns = computed<Column[]>(() => batch.value.strip.columns)
   const steps = computed<Step[]>(() =>
     columns.value.map((column) => ({
-      weightIn: Number(inUnit(column.weight_in)),
-      weightOut: Number(inUnit(column.weight_out)),
+      weightIn: numberIn(column.weight_in),
+      weightOut: numberIn(column.weight_out),
       price: column.cost ? Number(cost(column.cost)) : null,
       peels: column.peels.map((peel) => ({
         material: peel.material,
         name: peel.name,
-        weight: Number(inUnit(peel.weight)),
+        weight: numberIn(peel.weight),
         gain: peel.gain,
       })),
     })),
@@ -48,7 +48,7 @@ export function useStrip(batch: Ref<Drawn>) {
   const comingSteps = computed<Step[]>(() => {
     let weightIn = steps.value.at(-1)?.weightOut ?? 0
     return expected.value.map(({ weight }) => {
-      const weightOut = Number(inUnit(weight.middle))
+      const weightOut = numberIn(weight.middle)
       const step = { weightIn, weightOut, price: null, peels: [] }
       weightIn = weightOut
       return step

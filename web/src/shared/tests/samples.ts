@@ -310,12 +310,39 @@ export const settings: Settings = {
   scale: '5 g',
   fridge_slabs: 6,
   smoker_slabs: null,
+  helpers_see_money: true,
 }
+
+/** A kitchen as the session tells of it, to its owner. */
+export const kitchenInfo = (more: Partial<Schemas['KitchenInfo']> = {}): Schemas['KitchenInfo'] => ({
+  slug: 'test',
+  name: 'Test kitchen',
+  weight_unit: 'lb',
+  temperature_unit: more.weight_unit === 'kg' ? 'C' : 'F',
+  decimal_sign: '.',
+  time_zone: '',
+  currency: 'USD',
+  role: 'owner',
+  sees_money: true,
+  ...more,
+})
+/** A session, signed in as Maren unless said otherwise. */
+export const sessionOf = (more: Partial<Schemas['Session']> = {}): Schemas['Session'] => ({
+  signed_in: true,
+  name: 'Maren',
+  username: 'maren',
+  kitchens: [kitchenInfo()],
+  demo: null,
+  may_start: false,
+  tablet: null,
+  disk_low: null,
+  mail: false,
+  ...more,
+})
 
 /** Stand in a kitchen that thinks in `unit`. */
 export function standIn(unit: 'lb' | 'kg', currency = 'USD'): void {
-  const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: unit, currency }]
-  useSession().session.value = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }
+  useSession().session.value = sessionOf({ kitchens: [kitchenInfo({ weight_unit: unit, currency })] })
 }
 
 const range = (low: string, middle: string, high: string): Schemas['RangeOut'] => ({

@@ -1,19 +1,26 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import AlarmSound from '@/shared/alarms/AlarmSound.vue'
 import { useAlarms } from '@/shared/alarms/useAlarms'
 import { useToday } from '@/shared/api/useBatch'
 import { useSession } from '@/shared/api/useSession'
 import { useOutbox } from '@/shared/outbox/outbox'
-import { places } from './places'
+import { moneyPlaces, places } from './places'
 
 const route = useRoute()
-const { kitchen, session, signOut } = useSession()
+const { kitchen, session, signOut, choose, seesMoney } = useSession()
+const router = useRouter()
+const kitchens = computed(() => session.value?.kitchens ?? [])
+function switchTo(event: Event): void {
+  choose((event.target as HTMLSelectElement).value)
+  void router.push({ name: 'today' })
+}
 const today = useToday()
 const { waiting, refused } = useOutbox()
 const isAsked = ref(false)
 const unsent = computed(() => waiting.value.length + refused.value.length)
+const shown = computed(() => places.filter((one) => seesMoney.value || !moneyPlaces.has(one.name)))
 const here = computed(() => route.meta['place'])
 const { loud, alarms, pieces } = useAlarms()
 /** What hangs in fires and chambers is counted there; elsewhere what batches say. */
@@ -41,7 +48,7 @@ function labelOf(place: (typeof places)[number]): string {
       <span class="name">Dolmetsch</span>
       <nav aria-label="Places">
         <RouterLink
-          v-for="place in places"
+          v-for="place in shown"
           :key="place.name"
           :to="{ name: place.name }"
           :class="{ here: place.name === here }"
@@ -55,8 +62,18 @@ function labelOf(place: (typeof places)[number]): string {
         </RouterLink>
       </nav>
       <div class="who">
-        <RouterLink :to="{ name: 'kitchen' }">{{ kitchen?.name }}</RouterLink>
-        <button type="button" @click="leave">Sign out {{ session?.name }}</button>
+        <label v-if="kitchens.length > 1" class="switch">
+          <span class="unseen">Kitchen</span>
+          <select :value="kitchen?.slug" @change="switchTo">
+            <option v-for="one in kitchens" :key="one.slug" :value="one.slug">{{ one.name }}</option>
+          </select>
+        </label>
+        <RouterLink :to="{ name: 'kitchen' }">{{
+          kitchens.length > 1 ? 'Settings' : kitchen?.name
+        }}</RouterLink>
+        <button type="button" @click="leave">
+          {{ session?.tablet ? `Hand over, ${session.name}` : `Sign out ${session?.name}` }}
+        </button>
       </div>
     </div>
     <div v-if="isAsked && unsent" class="unsent on-bar" role="alert">
@@ -183,6 +200,16 @@ nav a.here {
 .who a {
   color: inherit;
   padding: 2px 0;
+}
+
+.switch select {
+  max-width: 150px;
+  background: var(--rail);
+  color: inherit;
+  border: 1px solid #566064;
+  border-radius: 4px;
+  font: inherit;
+  min-height: 28px;
 }
 
 .who button {

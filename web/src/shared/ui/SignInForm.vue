@@ -6,24 +6,23 @@ import { useSession } from '@/shared/api/useSession'
 import ProblemNote from './ProblemNote.vue'
 import TypedInput from './TypedInput.vue'
 
-const { session, signIn } = useSession()
-const typed = reactive({ username: '', password: '' })
+const { signIn } = useSession()
+const typed = reactive({ username: '', password: '', code: '' })
+/** Name and password were right, and a second factor is asked for. */
+const asksCode = ref(false)
 const problem = ref<Problem | null>(null)
 const busy = ref(false)
 
 async function send(): Promise<void> {
   busy.value = true
-  problem.value = await refusal(() => signIn(typed.username.trim(), typed.password))
+  problem.value = await refusal(() => signIn(typed.username.trim(), typed.password, typed.code))
+  if (problem.value?.code === 'code_needed') asksCode.value = true
   busy.value = false
 }
 </script>
 
 <template>
   <form class="form" @submit.prevent="send">
-    <p v-if="session?.demo" class="demo">
-      Demo kitchen: sign in as <b>{{ session.demo.username }}</b> with password
-      <b>{{ session.demo.password }}</b>.
-    </p>
     <TypedInput v-model="typed.username" label="Name" path="username" autocomplete="username" />
     <TypedInput
       v-model="typed.password"
@@ -31,6 +30,13 @@ async function send(): Promise<void> {
       path="password"
       password
       autocomplete="current-password"
+    />
+    <TypedInput
+      v-if="asksCode"
+      v-model="typed.code"
+      label="Code of your app, or a recovery code"
+      path="code"
+      autocomplete="one-time-code"
     />
     <ProblemNote v-if="problem" :problem="problem" />
     <NButton type="primary" attr-type="submit" :loading="busy">Sign in</NButton>
@@ -41,12 +47,5 @@ async function send(): Promise<void> {
 .form {
   display: grid;
   gap: 10px;
-}
-
-.demo {
-  border: 1px solid var(--edge);
-  border-left: 6px solid #6f8f8a;
-  border-radius: 4px;
-  padding: 10px 12px;
 }
 </style>

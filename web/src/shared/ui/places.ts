@@ -9,4 +9,7 @@ export const places = [
   { name: 'books', word: 'Books', hangs: '' },
 ] as const
 
+/** Places that are about prices alone: not for those who are not shown any. */
+export const moneyPlaces: ReadonlySet<string> = new Set(['buy', 'verdict', 'books'])
+
 export type PlaceName = (typeof places)[number]['name']

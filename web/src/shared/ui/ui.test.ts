@@ -10,7 +10,10 @@ import LoadState from './LoadState.vue'
 import Rail from './Rail.vue'
 import SaveBar from './SaveBar.vue'
 
-vi.mock('vue-router', () => ({ useRoute: () => ({ meta: { place: 'bench' } }) }))
+vi.mock('vue-router', () => ({
+  useRoute: () => ({ meta: { place: 'bench' } }),
+  useRouter: () => ({ push: vi.fn() }),
+}))
 enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')

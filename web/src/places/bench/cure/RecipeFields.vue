@@ -12,7 +12,7 @@ const props = defineProps<{ facts: DeskFacts; path: string }>()
 const asMixed = ref(false)
 const MIXED = ['mixed_water', 'mixed_salt', 'mixed_sugar', 'mixed_agent'] as const
 const recipe = defineModel<Recipe>('recipe', { required: true })
-const { like } = useUnits()
+const { degrees } = useUnits()
 const school = computed({
   get: () => recipe.value.school,
   set: (to: School) => (recipe.value = changeSchool(recipe.value, to)),
@@ -173,13 +173,13 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         v-model="recipe.hot_water"
         label="Hot water"
         :path="`${path}hot_water`"
-        :placeholder="like('212 °F', '100 °C')"
+        :placeholder="degrees === 'F' ? '212 °F' : '100 °C'"
       />
       <TypedInput
         v-model="recipe.cold_water"
         label="Cold water"
         :path="`${path}cold_water`"
-        :placeholder="like('40 °F', '4 °C')"
+        :placeholder="degrees === 'F' ? '40 °F' : '4 °C'"
       />
     </template>
     <div v-for="(extra, place) in recipe.extras" :key="place" class="extra wide">

@@ -1,20 +1,26 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 
-/** A page to print for each owner: what came in, what goes out, its yield, the charge by finished weight. */
+/** A page to print for each owner: what came in, what goes out, its yield, the charge by weight. */
 const props = defineProps<{ owners: string[]; root: string }>()
 const { unitWord, like } = useUnits()
 const charge = ref('')
+const by = ref<'out' | 'in'>('out')
+const ways = [
+  { value: 'out' as const, word: 'Goes out' },
+  { value: 'in' as const, word: 'Came in' },
+]
 const address = (owner: string): string =>
-  `${props.root}/owner-page?${new URLSearchParams({ owner, charge: charge.value.trim() }).toString()}`
+  `${props.root}/owner-page?${new URLSearchParams({ owner, charge: charge.value.trim(), by: by.value }).toString()}`
 </script>
 
 <template>
   <section class="panel lines" aria-label="Pages for owners">
     <h2>A page for each owner</h2>
     <label class="named">
-      <span>Charge a finished {{ unitWord }} (may stay empty)</span>
+      <span>Charge a {{ unitWord }} (may stay empty)</span>
       <input
         v-model="charge"
         class="box"
@@ -23,6 +29,7 @@ const address = (owner: string): string =>
         :placeholder="like('1.20', '2.65')"
       />
     </label>
+    <ChoiceBar v-model="by" label="Of the weight that" :choices="ways" />
     <ul>
       <li v-for="owner in owners" :key="owner">
         <a :href="address(owner)" target="_blank">{{ owner }} (PDF)</a>

@@ -30,7 +30,8 @@ const summary = computed(() => {
   const now = larder.value
   if (!now) return ''
   if (!now.packs) return 'nothing in it'
-  return `${now.packs} ${now.packs === 1 ? 'pack' : 'packs'}, ${weightText(now.weight)}, ${money(now.cost)} of meat`
+  const own = `${now.packs} ${now.packs === 1 ? 'pack' : 'packs'}, ${weightText(now.weight)}, ${money(now.cost)} of meat`
+  return now.their_packs ? `${own}; ${now.their_packs} of customers, ${weightText(now.their_weight)}` : own
 })
 /** "J-01 P3", as on the label, in whatever case. */
 function openPack(): void {

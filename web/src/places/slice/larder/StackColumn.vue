@@ -35,7 +35,9 @@ const isRaw = computed(() => props.stack.packs.some((pack) => pack.is_raw))
 
 <template>
   <div class="stack">
-    <h3>{{ stack.product }}</h3>
+    <h3>
+      {{ stack.product }}<span v-if="stack.owner" class="owner">{{ stack.owner }}’s</span>
+    </h3>
     <ul :aria-label="stack.product">
       <li v-for="pack in stack.packs" :key="pack.code + pack.mark">
         <RouterLink
@@ -58,6 +60,13 @@ const isRaw = computed(() => props.stack.packs.some((pack) => pack.is_raw))
 </template>
 
 <style scoped>
+.owner {
+  display: block;
+  font-size: 13px;
+  font-weight: 600;
+  color: var(--good);
+}
+
 h3 {
   font-size: 15px;
   margin: 0 0 5px;

@@ -13,7 +13,7 @@ import type { Meal, MealDraft, MealIn } from './useMeals'
  */
 const props = defineProps<{ plan: Meal; draft: MealDraft; isUnderWay?: boolean }>()
 const emit = defineEmits<{ take: [input: MealIn] }>()
-const { weightText, money, inUnit, unit } = useUnits()
+const { weightText, money, numberIn, unit } = useUnits()
 type Buy = Schemas['BuyOut']
 const percent = (one: string): string => `${Math.round(Number(one))} %`
 const packs = (buy: Buy): string =>
@@ -25,7 +25,7 @@ const caseQuery = (buy: Buy): Record<string, string> => ({
   sliced: `${Number(
     props.plan.needed
       .filter((one) => buy.products.includes(one.product))
-      .reduce((sum, one) => sum + Number(inUnit(one.short)), 0)
+      .reduce((sum, one) => sum + numberIn(one.short), 0)
       .toFixed(3),
   )} ${unit.value}`,
   sure: props.draft.sure,

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+import LoadState from '@/shared/ui/LoadState.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { momentText } from '@/shared/quantity/when'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { roleWords } from '@/shared/kitchen/roles'
+
+/** An invitation: join as who is signed in, or as a new person. */
+const props = defineProps<{ code: string }>()
+const { session, become, choose, signOut } = useSession()
+const router = useRouter()
+const path = computed(() => ({ params: { path: { code: props.code } } }))
+const { data, error, refetch } = useQuery<Schemas['InvitedOut'], ProblemError>({
+  queryKey: ['invitation', props.code],
+  queryFn: () => take(api.GET('/api/invitations/{code}', path.value)),
+  retry: false,
+})
+const draft = reactive({ cook: '', username: '', password: '' })
+const problem = ref<Problem | null>(null)
+const isSending = ref(false)
+provideFormFacts({ preview: ref(null), problem })
+
+async function join(body: Schemas['JoinIn']): Promise<void> {
+  isSending.value = true
+  problem.value = await refusal(async () => {
+    await take(api.GET('/api/session'))
+    const joined = await take(api.POST('/api/invitations/{code}', { ...path.value, body }))
+    choose(joined.slug)
+    become(joined.session)
+    await router.push({ name: 'today' })
+  })
+  isSending.value = false
+}
+</script>
+
+<template>
+  <div class="join">
+    <LoadState v-if="!data" :error="error" what="the invitation" @retry="refetch()" />
+    <section v-else class="panel lines">
+      <h1>{{ data.kitchen }}</h1>
+      <p>
+        {{ data.made_by }} invites {{ data.called || 'you' }} as <b>{{ data.role }}</b>:
+        {{ roleWords[data.role] }}
+      </p>
+      <p class="small quiet">Works once, until {{ momentText(data.ends_at) }}.</p>
+      <template v-if="session?.signed_in">
+        <p>You are signed in as {{ session.name }} on this device.</p>
+        <ProblemNote v-if="problem" :problem="problem" />
+        <button type="button" class="act first" :disabled="isSending" @click="join(draft)">
+          Join as {{ session.name }}
+        </button>
+        <button type="button" class="act" @click="signOut">I am someone else: sign out</button>
+      </template>
+      <form v-else class="lines" novalidate @submit.prevent="join(draft)">
+        <TypedInput
+          v-model="draft.cook"
+          label="What the others call you"
+          path="cook"
+          autocomplete="given-name"
+          :placeholder="data.called"
+        />
+        <TypedInput
+          v-model="draft.username"
+          label="Name to sign in with"
+          path="username"
+          autocomplete="username"
+        />
+        <TypedInput
+          v-model="draft.password"
+          label="Password"
+          path="password"
+          password
+          autocomplete="new-password"
+          hint="12 letters or more, not a common one"
+        />
+        <ProblemNote v-if="problem" :problem="problem" />
+        <button type="submit" class="act first" :disabled="isSending">Join {{ data.kitchen }}</button>
+        <p class="small quiet">
+          You sign in here already? <RouterLink to="/">Sign in</RouterLink> first, then open the link again.
+        </p>
+      </form>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.join {
+  width: min(460px, 100%);
+  margin: 24px auto;
+}
+</style>

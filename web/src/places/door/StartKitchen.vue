@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { computed, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import PickOne from '@/shared/kitchen/PickOne.vue'
+import { countries, likelyCountry, ownZone, usualOf } from '@/shared/kitchen/regions'
+import RoomWalk from './RoomWalk.vue'
+import UnitFields from '@/shared/kitchen/UnitFields.vue'
+
+/** A kitchen of one's own, in three short steps; the third can be skipped. */
+type Wanted = Schemas['StartKitchenIn']
+const { session, become, choose } = useSession()
+const router = useRouter()
+const isDemo = computed(() => session.value?.username === session.value?.demo?.username)
+/** Who owns a kitchen here already starts another one as themselves. */
+const isKnown = computed(() => Boolean(session.value?.signed_in) && !isDemo.value)
+const country = ref(likelyCountry())
+const usual = usualOf(country.value)
+const draft = reactive({
+  name: '',
+  cook: '',
+  username: '',
+  password: '',
+  scale: '',
+  stores: [] as NonNullable<Wanted['stores']>,
+})
+const units = ref({
+  currency: usual?.currency ?? 'USD',
+  weight_unit: usual?.unit ?? ('lb' as const),
+  temperature_unit: usual?.degrees ?? ('F' as const),
+  decimal_sign: usual?.sign ?? ('.' as const),
+  time_zone: ownZone(),
+})
+watch(country, (now) => {
+  const found = usualOf(now)
+  if (!found) return
+  units.value = {
+    ...units.value,
+    currency: found.currency,
+    weight_unit: found.unit,
+    temperature_unit: found.degrees,
+    decimal_sign: found.sign,
+  }
+})
+const step = ref(1)
+const steps = computed(() => (isKnown.value ? ['Kitchen', 'What it has'] : ['Kitchen', 'You', 'What it has']))
+const here = computed(() => steps.value[step.value - 1])
+const problem = ref<Problem | null>(null)
+const isSending = ref(false)
+provideFormFacts({ preview: ref(null), problem })
+
+const first: Record<string, string[]> = {
+  Kitchen: ['name', 'currency', 'time_zone'],
+  You: ['cook', 'username', 'password'],
+}
+/** A fault is shown at the step whose field it is. */
+function goToFault(): void {
+  const at = steps.value.findIndex((one) =>
+    problem.value?.fields?.some((field) => first[one]?.includes(field.path)),
+  )
+  if (at >= 0) step.value = at + 1
+}
+async function next(): Promise<void> {
+  problem.value = null
+  if (step.value < steps.value.length) {
+    step.value += 1
+    return
+  }
+  await send()
+}
+async function send(): Promise<void> {
+  isSending.value = true
+  problem.value = await refusal(async () => {
+    await take(api.GET('/api/session'))
+    const made = await take(api.POST('/api/kitchens', { body: { ...units.value, ...draft } }))
+    choose(made.slug)
+    become(made.session)
+    await router.push({ name: 'start' })
+  })
+  isSending.value = false
+  goToFault()
+}
+</script>
+
+<template>
+  <form class="panel start" novalidate @submit.prevent="next">
+    <h1>Start your kitchen</h1>
+    <ol aria-label="Steps">
+      <li v-for="(one, at) in steps" :key="one" :aria-current="at + 1 === step ? 'step' : undefined">
+        {{ at + 1 }} {{ one }}
+      </li>
+    </ol>
+    <section v-if="here === 'Kitchen'" class="lines">
+      <TypedInput v-model="draft.name" label="Its name" path="name" placeholder="The Back Porch" />
+      <PickOne v-model="country" label="Country" path="country" :choices="countries" />
+      <UnitFields v-model="units" />
+    </section>
+    <section v-else-if="here === 'You'" class="lines">
+      <TypedInput
+        v-model="draft.cook"
+        label="What the others call you"
+        path="cook"
+        autocomplete="given-name"
+      />
+      <TypedInput
+        v-model="draft.username"
+        label="Name to sign in with"
+        path="username"
+        autocomplete="username"
+      />
+      <TypedInput
+        v-model="draft.password"
+        label="Password"
+        path="password"
+        password
+        autocomplete="new-password"
+        hint="12 letters or more, not a common one"
+      />
+    </section>
+    <RoomWalk v-else v-model:scale="draft.scale" v-model:stores="draft.stores" :unit="units.weight_unit" />
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div class="buttons">
+      <button type="submit" class="act first" :disabled="isSending">
+        {{ step < steps.length ? 'Next' : 'Start the kitchen' }}
+      </button>
+      <button v-if="step > 1" type="button" class="act" @click="step -= 1">Back</button>
+      <RouterLink v-else class="act" to="/">Cancel</RouterLink>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.start {
+  display: grid;
+  gap: 14px;
+  width: min(620px, 100%);
+  margin: 24px auto;
+  padding: 24px;
+}
+
+ol {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+  border-bottom: 2px solid var(--edge);
+}
+
+li {
+  padding: 4px 0;
+  color: var(--quiet);
+  font-weight: 600;
+  margin-bottom: -2px;
+}
+
+li[aria-current] {
+  color: var(--ink);
+  border-bottom: 3px solid var(--rose);
+}
+
+.buttons {
+  display: flex;
+  gap: 8px;
+}
+</style>

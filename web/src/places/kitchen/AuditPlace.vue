@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import LoadState from '@/shared/ui/LoadState.vue'
+import { longDayText, timeText } from '@/shared/quantity/when'
+import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
+
+/** Who did what, the latest first, day by day; refusals and sign-ins too. */
+type Row = Schemas['AuditOut']
+const slug = useSlug()
+const words = ref('')
+const asked = refDebounced(words, 250)
+const page = ref(1)
+watch(asked, () => (page.value = 1))
+const { data, error, refetch } = useQuery<Schemas['AuditPage'], ProblemError>({
+  queryKey: computed(() => ['audit', slug.value, asked.value, page.value]),
+  queryFn: () =>
+    take(
+      api.GET('/api/kitchens/{kitchen_slug}/audit', {
+        params: { path: { kitchen_slug: slug.value }, query: { words: asked.value, page: page.value } },
+      }),
+    ),
+  placeholderData: (before) => before,
+  gcTime: 0,
+})
+const days = computed(() => {
+  const found = new Map<string, Row[]>()
+  for (const row of data.value?.rows ?? []) {
+    const day = longDayText(new Date(row.at))
+    found.set(day, [...(found.get(day) ?? []), row])
+  }
+  return [...found]
+})
+const fileOf = (form: string): string =>
+  `/api/kitchens/${slug.value}/audit.${form}?words=${encodeURIComponent(asked.value)}`
+const recordOf = (row: Row): string =>
+  [row.made, row.before && `in place of ${row.before}`].filter(Boolean).join(', ')
+</script>
+
+<template>
+  <KitchenHead title="Who did what" />
+  <div class="asking">
+    <label class="named"
+      ><span>Find</span
+      ><input v-model="words" class="box" placeholder="a name, B-02, refused, corrected" maxlength="80"
+    /></label>
+    <a class="act small" :href="fileOf('csv')">Export as CSV</a>
+    <a class="act small" :href="fileOf('xlsx')">Export as XLSX</a>
+  </div>
+  <LoadState v-if="!data" :error="error" what="the audit" @retry="refetch()" />
+  <section v-else class="panel">
+    <p v-if="!data.rows.length" class="quiet">
+      {{ asked ? 'Nothing holds these words.' : 'Nothing was recorded yet.' }}
+    </p>
+    <template v-for="[day, rows] in days" :key="day">
+      <h2>{{ day }}</h2>
+      <ol>
+        <li v-for="row in rows" :key="row.id" :class="{ refused: row.outcome === 'refused' }">
+          <time :datetime="row.at">{{ timeText(row.at) }}</time>
+          <span class="what">
+            <b>{{ row.who }}</b> {{ row.words }}
+            <span v-if="row.outcome === 'refused'" class="badge">refused</span>
+            <span class="quiet small">{{ recordOf(row) }}</span>
+          </span>
+          <span class="quiet small device">{{ [row.device, row.address].filter(Boolean).join(' · ') }}</span>
+          <RouterLink v-if="row.page" class="see" :to="row.page">See it</RouterLink>
+        </li>
+      </ol>
+    </template>
+    <div class="pages">
+      <button v-if="page > 1" type="button" class="act small" @click="page -= 1">Previous</button>
+      <span v-if="page > 1 || data.has_more" class="quiet">page {{ page }}</span>
+      <button v-if="data.has_more" type="button" class="act small" @click="page += 1">Next</button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.asking {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: end;
+  margin-bottom: 12px;
+}
+
+.asking .named {
+  flex: 1 1 240px;
+  max-width: 420px;
+}
+
+h2 {
+  margin-top: 12px;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 52px minmax(0, 1fr) minmax(0, 260px) 64px;
+  gap: 4px 10px;
+  align-items: baseline;
+  padding: 7px 0 7px 8px;
+  border-bottom: 1px solid var(--edge);
+  border-left: 4px solid transparent;
+}
+
+li.refused {
+  border-left-color: var(--care);
+  background: var(--care-ground);
+}
+
+.what {
+  overflow-wrap: anywhere;
+}
+
+.see {
+  grid-column: 4;
+  justify-self: end;
+  padding: 4px 0;
+}
+
+.pages {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  margin-top: 12px;
+}
+
+@media (max-width: 719px) {
+  li {
+    grid-template-columns: 46px minmax(0, 1fr) 56px;
+  }
+
+  .device {
+    grid-area: 2 / 2 / 3 / 4;
+  }
+
+  .see {
+    grid-area: 1 / 3;
+  }
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import PickOne from './PickOne.vue'
+import { currencies, zones } from './regions'
+
+/** A kitchen's units, currency and clock. */
+export type Units = {
+  currency: string
+  weight_unit: 'lb' | 'kg'
+  temperature_unit: 'F' | 'C'
+  decimal_sign: '.' | ','
+  time_zone: string
+}
+const units = defineModel<Units>({ required: true })
+const props = defineProps<{ fixed?: boolean }>()
+const money = computed(() =>
+  [...new Set([...currencies, units.value.currency])].sort().map((value) => ({ value, word: value })),
+)
+const clocks = [
+  { value: '', word: 'the clock of whoever looks' },
+  ...zones().map((value) => ({ value, word: value.replaceAll('_', ' ') })),
+]
+const weights = [
+  { value: 'lb' as const, word: 'Pounds' },
+  { value: 'kg' as const, word: 'Kilograms' },
+]
+const degrees = [
+  { value: 'F' as const, word: '°F' },
+  { value: 'C' as const, word: '°C' },
+]
+const signs = [
+  { value: '.' as const, word: '2.95' },
+  { value: ',' as const, word: '2,95' },
+]
+const hint = computed(() => (props.fixed ? 'Prices are recorded in it, so it stays.' : ''))
+</script>
+
+<template>
+  <div class="units">
+    <ChoiceBar v-model="units.weight_unit" label="Weights in" :choices="weights" />
+    <ChoiceBar v-model="units.temperature_unit" label="Temperatures in" :choices="degrees" />
+    <ChoiceBar v-model="units.decimal_sign" label="Numbers like" :choices="signs" />
+    <PickOne
+      v-model="units.currency"
+      label="Currency"
+      path="currency"
+      :choices="money"
+      :hint="hint"
+      :disabled="fixed ?? false"
+    />
+    <PickOne v-model="units.time_zone" label="Time zone" path="time_zone" :choices="clocks" />
+  </div>
+</template>
+
+<style scoped>
+.units {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(180px, 100%), 1fr));
+  gap: 10px 16px;
+}
+</style>
