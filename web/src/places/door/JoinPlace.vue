@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, reactive, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import TypedInput from '@/shared/ui/TypedInput.vue'
 import { momentText } from '@/shared/quantity/when'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { roleWords } from '@/shared/kitchen/roles'
+import PersonFields from './PersonFields.vue'
 
 /** An invitation: join as who is signed in, or as a new person. */
 const props = defineProps<{ code: string }>()
@@ -21,7 +21,7 @@ const { data, error, refetch } = useQuery<Schemas['InvitedOut'], ProblemError>({
   queryFn: () => take(api.GET('/api/invitations/{code}', path.value)),
   retry: false,
 })
-const draft = reactive({ cook: '', username: '', password: '' })
+const draft = ref({ cook: '', username: '', password: '' })
 const problem = ref<Problem | null>(null)
 const isSending = ref(false)
 provideFormFacts({ preview: ref(null), problem })
@@ -58,27 +58,7 @@ async function join(body: Schemas['JoinIn']): Promise<void> {
         <button type="button" class="act" @click="signOut">I am someone else: sign out</button>
       </template>
       <form v-else class="lines" novalidate @submit.prevent="join(draft)">
-        <TypedInput
-          v-model="draft.cook"
-          label="What the others call you"
-          path="cook"
-          autocomplete="given-name"
-          :placeholder="data.called"
-        />
-        <TypedInput
-          v-model="draft.username"
-          label="Name to sign in with"
-          path="username"
-          autocomplete="username"
-        />
-        <TypedInput
-          v-model="draft.password"
-          label="Password"
-          path="password"
-          password
-          autocomplete="new-password"
-          hint="12 letters or more, not a common one"
-        />
+        <PersonFields v-model="draft" :called="data.called" />
         <ProblemNote v-if="problem" :problem="problem" />
         <button type="submit" class="act first" :disabled="isSending">Join {{ data.kitchen }}</button>
         <p class="small quiet">

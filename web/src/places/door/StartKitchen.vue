@@ -8,6 +8,7 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import PickOne from '@/shared/kitchen/PickOne.vue'
 import { countries, likelyCountry, ownZone, usualOf } from '@/shared/kitchen/regions'
+import PersonFields from './PersonFields.vue'
 import RoomWalk from './RoomWalk.vue'
 import UnitFields from '@/shared/kitchen/UnitFields.vue'
 
@@ -22,9 +23,6 @@ const country = ref(likelyCountry())
 const usual = usualOf(country.value)
 const draft = reactive({
   name: '',
-  cook: '',
-  username: '',
-  password: '',
   scale: '',
   stores: [] as NonNullable<Wanted['stores']>,
 })
@@ -46,6 +44,7 @@ watch(country, (now) => {
     decimal_sign: found.sign,
   }
 })
+const person = ref({ cook: '', username: '', password: '' })
 const step = ref(1)
 const steps = computed(() => (isKnown.value ? ['Kitchen', 'What it has'] : ['Kitchen', 'You', 'What it has']))
 const here = computed(() => steps.value[step.value - 1])
@@ -76,7 +75,9 @@ async function send(): Promise<void> {
   isSending.value = true
   problem.value = await refusal(async () => {
     await take(api.GET('/api/session'))
-    const made = await take(api.POST('/api/kitchens', { body: { ...units.value, ...draft } }))
+    const made = await take(
+      api.POST('/api/kitchens', { body: { ...units.value, ...person.value, ...draft } }),
+    )
     choose(made.slug)
     become(made.session)
     await router.push({ name: 'start' })
@@ -100,26 +101,7 @@ async function send(): Promise<void> {
       <UnitFields v-model="units" />
     </section>
     <section v-else-if="here === 'You'" class="lines">
-      <TypedInput
-        v-model="draft.cook"
-        label="What the others call you"
-        path="cook"
-        autocomplete="given-name"
-      />
-      <TypedInput
-        v-model="draft.username"
-        label="Name to sign in with"
-        path="username"
-        autocomplete="username"
-      />
-      <TypedInput
-        v-model="draft.password"
-        label="Password"
-        path="password"
-        password
-        autocomplete="new-password"
-        hint="12 letters or more, not a common one"
-      />
+      <PersonFields v-model="person" />
     </section>
     <RoomWalk v-else v-model:scale="draft.scale" v-model:stores="draft.stores" :unit="units.weight_unit" />
     <ProblemNote v-if="problem" :problem="problem" />
