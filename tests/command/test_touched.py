@@ -4,14 +4,14 @@ import pytest
 
 from dolmetsch.command.checking import list_checks
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.touched import JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
+from dolmetsch.command.touched import BESIDE, JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
 
 EVERYTHING = {check.name for check in list_checks()}
 DOCS = "tests/test_docs.py"
 
 
 def test_the_checks_named_here_are_those_there_are():
-    assert PYTHON | WEB | {TESTS, JOURNEYS} == EVERYTHING
+    assert PYTHON | WEB | {TESTS, JOURNEYS, BESIDE} == EVERYTHING
 
 
 @pytest.mark.parametrize(
@@ -36,7 +36,8 @@ def test_the_checks_named_here_are_those_there_are():
 )
 def test_a_change_runs_what_it_can_touch(file, left_out, tests):
     checks, paths = choose_checks([file])
-    assert checks == EVERYTHING - left_out
+    beside = set() if tests == ["tests"] else {BESIDE}
+    assert checks == EVERYTHING - left_out - beside
     assert paths == tests
 
 

@@ -162,6 +162,30 @@ def test_faulty_rows_are_named_and_the_others_come_in(api):
     assert (done["added"], done["faulty"]) == (1, len(rows) - 1)
 
 
+@pytest.mark.parametrize(
+    ("row", "said"),
+    [
+        (GOOD.replace(",10,", ",,", 1), "the weight as bought is missing"),
+        (GOOD.replace(",6,100", ",,100"), "the finished weight is missing"),
+        (GOOD.replace("Spring jowl", "x" * 81), "at most 80 plain letters"),
+        (GOOD.replace("Quay butcher", "=cmd()"), "formula"),
+    ],
+)
+def test_a_row_that_lacks_or_spoils_what_it_needs_is_named(api, row, said):
+    faults = preview(api, uploaded(api, GOOD, row))["faults"]
+    assert [fault["row"] for fault in faults] == [3]
+    assert said in str(faults)
+
+
+def test_weights_in_another_unit_than_the_rest_are_read_where_they_say_so(api):
+    """A cell with a unit of its own is read by that."""
+    row = GOOD.replace(",10,", ",4.536 kg,", 1)
+    file = uploaded(api, row)
+    assert preview(api, file)["faults"] == []
+    write(api, file)
+    assert BatchFacts.objects.get().own_grams == pytest.approx(4536)
+
+
 def test_a_unit_nobody_said_is_asked_for(api):
     heads = "batch,cut,date,bought,paid,sliced"
     file = uploaded(api, "A,jowl,2026-03-04,10,20,6", heads=heads)

@@ -6,6 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 from subprocess import DEVNULL, PIPE, STDOUT, run
+from typing import Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.database import close_scratch, open_scratch
@@ -13,7 +14,10 @@ from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
-from dolmetsch.command.touched import choose_checks, list_changed
+from dolmetsch.command.touched import BESIDE, choose_checks, list_changed
+
+#: Where all tests run, these do beside the core's and the server's.
+APART: Final = ("tests/command", "tests/server/test_api_document.py")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,6 +57,9 @@ def _list_all(tests: list[str]) -> list[Check]:
     fresh = paths.PRIVATE / "schema.ts"
     kept = paths.WEB / "src/shared/api/schema.ts"
     pytest = [_tool("python"), "-m", "pytest"]
+    # two cores have more to do than one check: some of the tests run beside the rest of them
+    beside = list(APART) if tests == ["tests"] else []
+    ignored = [f"--ignore={path}" for path in ("tests/browser", *beside)]
     return [
         Check(name="lint", command=[_tool("ruff"), "check", "."]),
         Check(name="format", command=[_tool("ruff"), "format", "--check", "--quiet", "."]),
@@ -73,9 +80,10 @@ def _list_all(tests: list[str]) -> list[Check]:
         Check(name="web unit tests", command=_npm("test"), cwd=paths.WEB),
         Check(
             name="core and server tests",
-            command=[*pytest, *tests, "--ignore=tests/browser"],
+            command=[*pytest, *tests, *ignored],
         ),
         Check(name="browser journeys", command=[*pytest, "tests/browser"], is_aside=True),
+        *([Check(name=BESIDE, command=[*pytest, *beside], is_aside=True)] if beside else []),
     ]
 
 
@@ -120,7 +128,9 @@ def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str
     """Name, success and seconds of each check. What runs aside tells all it has to tell at the end."""
     with ThreadPoolExecutor() as pool:
         aside = {
-            check.name: pool.submit(_run_aside, check, environment) for check in checks if check.is_aside
+            check.name: pool.submit(_run_aside, check, {**environment, "DOLMETSCH_DB_NAME": f"aside{at}"})
+            for at, check in enumerate(checks)
+            if check.is_aside
         }
         results = [(check.name, *_run(check, environment)) for check in checks if not check.is_aside]
         for name, running in aside.items():
@@ -142,6 +152,6 @@ def _run(check: Check, environment: dict[str, str]) -> tuple[bool, float]:
 
 def _run_aside(check: Check, environment: dict[str, str]) -> tuple[bool, float, str]:
     begun = time.monotonic()
-    own = {**environment, "DOLMETSCH_DB_NAME": "aside"}
-    done = run(check.command, cwd=check.cwd, env=own, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, check=False)
+    command, cwd = check.command, check.cwd
+    done = run(command, cwd=cwd, env=environment, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, check=False)
     return done.returncode == 0, time.monotonic() - begun, done.stdout.decode("utf-8", "replace")

@@ -11,6 +11,8 @@ PYTHON = frozenset({"lint", "format", "types", "import rules"})
 WEB = frozenset({"client types are the API's", "web lint", "web types", "web unit tests"})
 TESTS = "core and server tests"
 JOURNEYS = "browser journeys"
+#: Where all tests run, those of the commands and of the API's document do beside the others.
+BESIDE = "commands and API document"
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
 
@@ -63,4 +65,6 @@ def choose_checks(files: list[str]) -> tuple[set[str], list[str]]:
             tests.add("tests")
     if tests:
         checks.add(TESTS)
+    if "tests" in tests:
+        checks.add(BESIDE)
     return checks, ["tests"] if "tests" in tests else sorted(tests)
