@@ -64,7 +64,5 @@ def choose_checks(files: list[str]) -> tuple[set[str], list[str]]:
             checks |= PYTHON | WEB | {JOURNEYS}
             tests.add("tests")
     if tests:
-        checks.add(TESTS)
-    if "tests" in tests:
-        checks.add(BESIDE)
+        checks |= {TESTS, BESIDE} if "tests" in tests else {TESTS}
     return checks, ["tests"] if "tests" in tests else sorted(tests)
