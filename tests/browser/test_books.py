@@ -171,7 +171,7 @@ def test_pieces_get_owners_and_a_page_each(kitchen: Page, canteen):
     expect(table.get_by_role("row").filter(has_text="Ibba")).to_have_count(2)
     kitchen.get_by_label("Piece, owner or place").fill("ibba")
     expect(table.get_by_role("row")).to_have_count(3)
-    kitchen.get_by_label("Charge a finished pound").fill("1.20")
+    kitchen.get_by_label("Charge a pound").fill("1.20")
     page = kitchen.get_by_role("link", name="Ibba (PDF)").get_attribute("href") or ""
     answer = kitchen.request.get(canteen + page)
     assert answer.body().startswith(b"%PDF")
