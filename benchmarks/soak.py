@@ -241,9 +241,7 @@ def compare(writers):
 
 
 def ask_rows(database, query):
-    command = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{database.port}", "-udolmetsch", "-N"]
-    env = {**os.environ, "MYSQL_PWD": database.password}
-    command += ["dolmetsch", "-e", query]
+    command, env = database.client("mariadb", "-N", "dolmetsch", "-e", query)
     done = subprocess.run(command, env=env, capture_output=True, text=True, check=True)
     return set(done.stdout.splitlines())
 

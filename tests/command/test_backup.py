@@ -146,9 +146,8 @@ def _break(machine, database):
         "INSERT INTO kitchens_membership (user_id, kitchen_id, role, tablet_code) "
         "VALUES (4711, 1, 'cook', '')",
     ):
-        command = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{machine.port}", "-udolmetsch", "dolmetsch"]
-        env = {**os.environ, "MYSQL_PWD": database.password}
-        subprocess.run([*command, "-e", statement], env=env, check=True)
+        command, env = database.client("mariadb", "dolmetsch", "-e", statement)
+        subprocess.run(command, env=env, check=True)
     said = machine.manage(database, "check_records", ok=False)
     assert f"photo {photo.name[:12]} was changed" in said
     assert "keeps another summary than its entries come to" in said

@@ -200,9 +200,9 @@ def test_real_devices_stand_beside_the_simulated_ones(monkeypatch):
     monkeypatch.setenv("DOLMETSCH_SCALES", "porch/bench=line:192.168.1.40:4001")
     monkeypatch.delenv("DOLMETSCH_COOKERS", raising=False)
     devices = Devices()
-    told = devices.environment()
+    environment = devices.environment()
     simulated = f"salt-lantern/bench=line:127.0.0.1:{devices.ports['scale']}"
-    assert told["DOLMETSCH_SCALES"] == f"porch/bench=line:192.168.1.40:4001,{simulated}"
-    assert told["DOLMETSCH_COOKERS"] == f"salt-lantern/drum=line:127.0.0.1:{devices.ports['cooker']}"
+    assert environment["DOLMETSCH_SCALES"] == f"porch/bench=line:192.168.1.40:4001,{simulated}"
+    assert environment["DOLMETSCH_COOKERS"] == f"salt-lantern/drum=line:127.0.0.1:{devices.ports['cooker']}"
     monkeypatch.setenv("DOLMETSCH_PRINTER", "192.168.1.50:9100")
     assert devices.environment()["DOLMETSCH_PRINTER"] == "192.168.1.50:9100"

@@ -7,6 +7,7 @@ A tar file: ``manifest.json`` first (the format, when, the program's tables, eve
 
 import gzip
 import hashlib
+import io
 import json
 import os
 import shutil
@@ -79,21 +80,12 @@ def write_backup(into: Path, database: Database, *, passphrase: str = "") -> Non
 
 
 def _dump(database: Database, into: Path) -> None:
-    common = [
-        "mariadb-dump",
-        "--no-defaults",
-        "-h127.0.0.1",
-        f"-P{database.port}",
-        f"-u{USER}",
-        "--default-character-set=utf8mb4",
-        "--hex-blob",
-        "--no-tablespaces",
-    ]
+    form = ("--default-character-set=utf8mb4", "--hex-blob", "--no-tablespaces")
+    common, env = database.client("mariadb-dump", *form)
     look = ["--single-transaction", "--quick", "--skip-lock-tables", "--skip-dump-date"]
     # records of an older program have not all of them
     sessions = [table for table in SESSIONS if table in ask(database, f"SHOW TABLES FROM {USER}").split()]
     left_out = [f"--ignore-table={USER}.{table}" for table in sessions]
-    env = {**os.environ, "MYSQL_PWD": database.password}
     with gzip.open(into, "wb", compresslevel=6) as out:
         commands = [[*common, *look, "--triggers", *left_out, USER]]
         if sessions:
@@ -136,12 +128,9 @@ def _pack(into: Path, parts: list[Part], database: Database) -> None:
 
 
 def _add(tar: tarfile.TarFile, name: str, content: bytes) -> None:
-    with tempfile.TemporaryFile() as held:
-        held.write(content)
-        held.seek(0)
-        info = tarfile.TarInfo(name)
-        info.size, info.mode = len(content), 0o600
-        tar.addfile(info, held)
+    info = tarfile.TarInfo(name)
+    info.size, info.mode = len(content), 0o600
+    tar.addfile(info, io.BytesIO(content))
 
 
 def _plain(info: tarfile.TarInfo) -> tarfile.TarInfo:
@@ -162,17 +151,8 @@ def ask(database: Database, query: str) -> str:
     Raises:
         TroubleError: there are no records.
     """
-    done = run(
-        [
-            *("mariadb", "--no-defaults", "-h127.0.0.1", f"-P{database.port}", f"-u{USER}"),
-            *("--batch", "--skip-column-names", "-e", query),
-        ],
-        env={**os.environ, "MYSQL_PWD": database.password},
-        stdin=DEVNULL,
-        capture_output=True,
-        text=True,
-        check=False,
-    )
+    command, env = database.client("mariadb", "--batch", "--skip-column-names", "-e", query)
+    done = run(command, env=env, stdin=DEVNULL, capture_output=True, text=True, check=False)
     if done.returncode:
         raise TroubleError("There are no records here to back up; ./dolmetsch start makes them.")
     return done.stdout
@@ -246,9 +226,7 @@ def load_dump(database: Database, packed: IO[bytes]) -> None:
     Raises:
         TroubleError: they do not load.
     """
-    command = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{database.port}", f"-u{USER}"]
-    command += ["--default-character-set=utf8mb4", USER]
-    env = {**os.environ, "MYSQL_PWD": database.password}
+    command, env = database.client("mariadb", "--default-character-set=utf8mb4", USER)
     with tempfile.TemporaryFile() as said:
         with Popen(command, stdin=PIPE, stdout=DEVNULL, stderr=said, env=env) as process:
             try:

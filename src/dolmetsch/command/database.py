@@ -83,6 +83,11 @@ class Database:
             end(self.process, patience=60)
             self.process = None
 
+    def client(self, program: str, *words: str) -> tuple[list[str], dict[str, str]]:
+        """The command and environment of MariaDB's ``program``, such as mariadb-dump, for this server."""
+        command = [program, "--no-defaults", "-h127.0.0.1", f"-P{self.port}", f"-u{USER}", *words]
+        return command, {**os.environ, "MYSQL_PWD": self.password}
+
     def empty(self) -> None:
         """Remove every table of the application.
 
@@ -92,8 +97,7 @@ class Database:
         again = (
             f"DROP DATABASE {USER}; CREATE DATABASE {USER} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci"
         )
-        command = ["mariadb", "--no-defaults", "-h127.0.0.1", f"-P{self.port}", f"-u{USER}", "-e", again]
-        env = {**os.environ, "MYSQL_PWD": self.password}
+        command, env = self.client("mariadb", "-e", again)
         must(command, doing="Emptying the record store", log=self.folder / "empty.log", env=env)
 
     def environment(self) -> dict[str, str]:
@@ -141,7 +145,7 @@ class Database:
 
     def _wait_until_ready(self) -> None:
         deadline = time.monotonic() + READY_SECONDS
-        ping = ["mariadb-admin", "--no-defaults", "-h127.0.0.1", f"-P{self.port}", f"-u{USER}", "ping"]
+        ping, _ = self.client("mariadb-admin", "ping")
         os.environ["MYSQL_PWD"] = self.password
         while time.monotonic() < deadline:
             if self.process is None or self.process.poll() is not None:

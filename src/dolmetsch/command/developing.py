@@ -39,12 +39,12 @@ def ask_advisories() -> None:
     }
     for words, (command, found, silent) in asked.items():
         done = run(command, cwd=paths.WEB, capture_output=True, text=True, check=False)
-        told = done.stdout + done.stderr
-        if silent in told or (done.returncode and found not in told):
+        output = done.stdout + done.stderr
+        if silent in output or (done.returncode and found not in output):
             say(f"{words}: nobody answered; ask again with network.")
         elif done.returncode:
             known = True
-            print(told, flush=True)
+            print(output, flush=True)
         else:
             say(f"{words}: nothing is known against them.")
     if known:

@@ -48,12 +48,24 @@ def set_stamp(name: str, mark: str) -> None:
 
 def get_secret(name: str) -> str:
     """A random secret of this checkout, made at first use and kept readable to its owner alone."""
-    path = PRIVATE / "secrets.json"
-    known: dict[str, str] = json.loads(path.read_text()) if path.is_file() else {}
+    known = read_secrets()
     if name not in known:
         known[name] = secrets.token_urlsafe(40)
-        fresh = path.with_suffix(".new")
-        fresh.touch(mode=0o600)
-        fresh.write_text(json.dumps(known))
-        os.replace(fresh, path)
+        keep_secrets(known)
     return known[name]
+
+
+def read_secrets() -> dict[str, str]:
+    """The secrets of this checkout so far."""
+    path = PRIVATE / "secrets.json"
+    known: dict[str, str] = json.loads(path.read_text()) if path.is_file() else {}
+    return known
+
+
+def keep_secrets(known: dict[str, str]) -> None:
+    """Keep ``known`` as the secrets of this checkout, readable to its owner alone."""
+    path = PRIVATE / "secrets.json"
+    fresh = path.with_suffix(".new")
+    fresh.touch(mode=0o600)
+    fresh.write_text(json.dumps(known))
+    os.replace(fresh, path)

@@ -109,14 +109,8 @@ def _put_in_place(fresh: Path) -> None:
 
 def _put_secrets(secrets: dict[str, str]) -> None:
     """The key that signs comes along; the record store's password is this machine's own."""
-    path = paths.PRIVATE / "secrets.json"
-    mine: dict[str, str] = json.loads(path.read_text()) if path.is_file() else {}
     if "django" in secrets:
-        mine["django"] = secrets["django"]
-    fresh = path.with_suffix(".new")
-    fresh.touch(mode=0o600)
-    fresh.write_text(json.dumps(mine))
-    os.replace(fresh, path)
+        paths.keep_secrets({**paths.read_secrets(), "django": secrets["django"]})
 
 
 def _open(tar: tarfile.TarFile, name: str) -> IO[bytes]:
