@@ -10,7 +10,7 @@ from typing import Final, Literal, get_args
 from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, ShopSaving, StepYield
 from dolmetsch.server.cures.models import CureRecipe
 from dolmetsch.server.diary.models import Note
@@ -52,7 +52,7 @@ def write_list(kitchen: Kitchen, name: ListName, form: Form) -> bytes:
     """The list ``name`` as a file."""
     heads, rows = _LISTS[name](kitchen)
     tables: Tables = [(name.capitalize(), [list(heads), *rows])]
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)
 
 
 Listed = tuple[Iterable[str], Iterable[Row]]

@@ -5,7 +5,7 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_tables
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.dishes.queries import read_dishes
@@ -44,7 +44,7 @@ def write_dishes(kitchen: Kitchen, form: TableForm) -> bytes:
         for part in one.parts
     ]
     tables: Tables = [("Dishes", [list(PART_HEADS), *parts]), ("Costs", [list(COST_HEADS), *costs])]
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)
 
 
 def read_file(name: str, content: bytes) -> list[schemas.DishIn]:

@@ -5,7 +5,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_tables
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow, TakenNow
 from dolmetsch.server.quantities.printing import print_money, print_weight
@@ -44,7 +44,7 @@ def write_larder(kitchen: Kitchen, form: TableForm) -> bytes:
         }
         return (json.dumps(document, ensure_ascii=False, indent=1, default=str) + "\n").encode()
     tables: Tables = [("Packs", [list(heads), *packs]), ("Gone", [list(TAKEN_HEADS), *taken])]
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)
 
 
 def _keys(heads: tuple[str, ...]) -> list[str]:

@@ -7,7 +7,7 @@ from django.db.models import Q, QuerySet
 from django.utils import timezone
 
 from dolmetsch.server.audit.models import AuditRow
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.kitchens.models import Kitchen, Membership
 from dolmetsch.server.people import schemas
 
@@ -43,7 +43,7 @@ def write_audit(kitchen: Kitchen, words: str, form: Form) -> bytes:
     """The same rows as CSV or XLSX."""
     heads: Row = ["when", "who", "outcome", "what", "page", "record", "before", "device", "address"]
     tables: Tables = [("Audit", [heads, *_cells(_found(kitchen, words)[:MOST_EXPORTED])])]
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)
 
 
 def _cells(rows: Iterable[AuditRow]) -> list[Row]:

@@ -11,7 +11,7 @@ from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.pieces import Piece, Stage
 from dolmetsch.core.numbers.natural import natural_key
 from dolmetsch.server.batches.entries.chain import CostedBatch
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.pieces import schemas
@@ -151,4 +151,4 @@ def write_table(batch: Batch, form: Form) -> bytes:
         for row in table.rows
     ]
     tables: Tables = [("Pieces", [heads, *rows])]
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)

@@ -6,7 +6,7 @@ from typing import Final, Literal
 from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.exporting import export_batch
 from dolmetsch.server.batches.exchange.papers.page import write_pdf
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, build_tables, write_csv, write_xlsx
+from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, build_tables, write_tables
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.showing import show_batch
 from dolmetsch.server.batches.verdict.show_verdict import show_verdict
@@ -25,4 +25,4 @@ def write_file(batch: Batch, form: Form, now: datetime) -> bytes:
     if form == "pdf":
         return write_pdf(shown, verdict, kitchen=batch.kitchen, now=now)
     tables = build_tables(shown, verdict, kitchen=batch.kitchen)
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+    return write_tables(tables, form)

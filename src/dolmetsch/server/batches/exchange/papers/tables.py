@@ -161,6 +161,11 @@ def _shop(verdict: VerdictOut, unit: Unit) -> list[Row]:
     return rows
 
 
+def write_tables(tables: Tables, form: Literal["csv", "xlsx"]) -> bytes:
+    """``tables`` as one file."""
+    return write_csv(tables) if form == "csv" else write_xlsx(tables)
+
+
 def write_csv(tables: Tables) -> bytes:
     """All tables below each other, each with its title, as CSV in UTF-8 with a byte order mark."""
     out = io.StringIO(newline="")
