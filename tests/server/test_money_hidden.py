@@ -29,7 +29,7 @@ def helper(api):
 def test_no_price_reaches_a_helper_who_is_to_see_none(api, ids, helper):  # noqa: F811
     code = ids["code"]
     api.recorded(code, weigh("cure", A="5.1 lb", B="3.05 lb"))
-    told_owner = 0
+    seen_by_owner = 0
     for name, method, path in IN_KITCHEN:
         rule = RULES[name]
         if name in APART or method != "GET" or not Role.HELPER.covers(rule.least):
@@ -43,9 +43,11 @@ def test_no_price_reaches_a_helper_who_is_to_see_none(api, ids, helper):  # noqa
             continue
         text = answer.content.decode(errors="replace")
         assert not AMOUNTS.search(text), (name, AMOUNTS.search(text), text[:300])
-        told_owner += bool(AMOUNTS.search(ask(api.client, method, address).content.decode(errors="replace")))
+        seen_by_owner += bool(
+            AMOUNTS.search(ask(api.client, method, address).content.decode(errors="replace"))
+        )
     # the same questions do tell an owner
-    assert told_owner >= 3
+    assert seen_by_owner >= 3
     assert helper.client.get("/api/session").json()["kitchens"][0]["sees_money"] is False
 
 
@@ -84,7 +86,7 @@ def test_where_the_owner_lets_them_helpers_see_prices(api, ids, helper):  # noqa
 
 
 @pytest.mark.parametrize(
-    ("told", "shown"),
+    ("text", "shown"),
     [
         ("lean at $2.50 a pound", "lean at … a pound"),
         ("paid −€3.10, CHF 12.00 and 4.49/lb", "paid …, … and …"),
@@ -93,5 +95,5 @@ def test_where_the_owner_lets_them_helpers_see_prices(api, ids, helper):  # noqa
         ("at 145 °F after 2 h", "at 145 °F after 2 h"),
     ],
 )
-def test_prices_are_left_out_of_words(told, shown):
-    assert _without({"said": told}) == {"said": shown}
+def test_prices_are_left_out_of_words(text, shown):
+    assert _without({"said": text}) == {"said": shown}

@@ -389,9 +389,9 @@ def test_who_asks_gets_what_is_kept_about_them_and_an_owner_that_of_this_kitchen
     mine = cook.client.get("/api/own/data").json()
     assert (mine["username"], len(mine["kitchens"])) == ("sela", 2)
     assert [row["what"] for row in mine["audit"]] == ["started a batch"]
-    told = api.client.get(f"/api/kitchens/{api.slug}/people/{place.pk}/data").json()
-    assert [one["name"] for one in told["kitchens"]] == ["Test-Kitchen"]
-    assert "devices" not in told
+    data = api.client.get(f"/api/kitchens/{api.slug}/people/{place.pk}/data").json()
+    assert [one["name"] for one in data["kitchens"]] == ["Test-Kitchen"]
+    assert "devices" not in data
     assert code
 
 

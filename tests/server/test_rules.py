@@ -111,6 +111,16 @@ def test_a_stranger_is_asked_to_sign_in_everywhere_but_at_what_is_open(api, ids)
 
 
 @pytest.mark.django_db
+def test_every_open_write_needs_the_pages_token_but_a_tasters():
+    stranger = Client(enforce_csrf_checks=True)
+    opened = [one for one in OPERATIONS if RULES[one[0]].is_open and one[1] != "GET"]
+    assert len(opened) > 4
+    for name, method, path in opened:
+        answer = ask(stranger, method, re.sub(r"{\w+}", "x", path))
+        assert (answer.json()["code"] == "stale_page") == (name != "handIn"), (name, answer.content[:200])
+
+
+@pytest.mark.django_db
 def test_who_left_or_sits_in_another_kitchen_finds_none_of_it(api, other, ids):  # noqa: F811
     former = User.objects.create(username="former")
     kitchen = Kitchen.objects.get(slug=api.slug)

@@ -6,7 +6,6 @@ from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from django.utils import timezone
 from ninja import Router
-from ninja.utils import check_csrf
 
 from dolmetsch.server.access import passwords, sessions
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
@@ -15,12 +14,12 @@ from dolmetsch.server.access.guard import origin_of
 from dolmetsch.server.access.schemas import Alive, PasswordByLink, PasswordLinkOut, Session, SignIn
 from dolmetsch.server.access.second_factor import check_code, has_second_factor
 from dolmetsch.server.access.throttle import (
-    address_of,
     forget_failures,
     is_local,
     note_failure,
     refuse_locked,
     remember_device,
+    slow_guesses,
     where_tried,
 )
 from dolmetsch.server.audit.noting import note_done, note_refused
@@ -28,7 +27,7 @@ from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.kitchens.queries import list_memberships
 from dolmetsch.server.kitchens.room import say_room
 from dolmetsch.server.kitchens.schemas import KitchenInfo
-from dolmetsch.server.problems import DomainError, Problem, answer_csrf_failure
+from dolmetsch.server.problems import DomainError, Problem
 from dolmetsch.server.responses import REFUSALS, print_json
 
 router = Router(tags=["session"])
@@ -50,8 +49,6 @@ def check_session(request: HttpRequest) -> Alive:
 @router.post("/session", response={200: Session, REFUSALS: Problem}, auth=None, operation_id="signIn")
 def sign_in(request: HttpRequest, body: SignIn) -> HttpResponse:
     """Sign in with name and password, and with the second factor's code where there is one."""
-    if check_csrf(request) is not None:
-        return answer_csrf_failure(request)
     name, address, now = body.username, where_tried(request, body.username), timezone.now()
     refuse_locked(name, address, now)
     user = authenticate(request, username=name, password=body.password)
@@ -91,10 +88,10 @@ def sign_out(request: HttpRequest) -> HttpResponse:
         sessions.leave_tablet(request)
     else:
         sessions.end_session(request)
-    shown = show_session(request)
+    response = print_json(show_session(request))
     # what was private on this device goes with the session, on a shared one above all
-    headers = {"Clear-Site-Data": '"cache"'}
-    return HttpResponse(shown.model_dump_json(), content_type="application/json", headers=headers)
+    response["Clear-Site-Data"] = '"cache"'
+    return response
 
 
 @router.get(
@@ -105,13 +102,8 @@ def sign_out(request: HttpRequest) -> HttpResponse:
 )
 def show_password_link(request: HttpRequest, code: str) -> PasswordLinkOut:
     """Whose password this link sets, while it works."""
-    address, now = address_of(request), timezone.now()
-    refuse_locked("a link", address, now)
-    try:
-        link = passwords.find_password_link(code, now)
-    except DomainError:
-        note_failure("a link", address, now)
-        raise
+    with slow_guesses(request, "a link", wrong="no_link"):
+        link = passwords.find_password_link(code, timezone.now())
     return PasswordLinkOut(name=link.user.called, username=link.user.get_username())
 
 
@@ -121,18 +113,11 @@ def show_password_link(request: HttpRequest, code: str) -> PasswordLinkOut:
     auth=None,
     operation_id="setPasswordByLink",
 )
-def set_password_by_link(request: HttpRequest, code: str, body: PasswordByLink) -> Session | HttpResponse:
+def set_password_by_link(request: HttpRequest, code: str, body: PasswordByLink) -> Session:
     """Set a new password by a link, once; every device is signed out, and this one has to sign in."""
-    if check_csrf(request) is not None:
-        return answer_csrf_failure(request)
-    address, now = address_of(request), timezone.now()
-    refuse_locked("a link", address, now)
-    try:
+    now = timezone.now()
+    with slow_guesses(request, "a link", wrong="no_link"):
         user = passwords.use_password_link(code, body.new, now)
-    except DomainError as error:
-        if error.code == "no_link":
-            note_failure("a link", address, now)
-        raise
     sessions.end_session(request)
     note_done(origin_of(request), kitchen=None, user=user, now=now, words="set a new password by a link")
     return show_session(request)

@@ -7,7 +7,9 @@ from zoneinfo import ZoneInfo
 from django.http import HttpRequest
 from django.utils import timezone
 from ninja import NinjaAPI
+from ninja.errors import HttpError
 from ninja.security import SessionAuth
+from ninja.utils import check_csrf
 
 from dolmetsch.server.access.devices import TABLET, device_of, is_tablet
 from dolmetsch.server.access.rules import RULES, Rule
@@ -85,6 +87,9 @@ def guard_operations(api: NinjaAPI) -> None:
 
 def _opening(name: str, rule: Rule) -> Callable[[HttpRequest], bool]:
     def remember(request: HttpRequest) -> bool:
+        # what is read needs none, and is let through by the check itself
+        if not rule.without_token and check_csrf(request) is not None:
+            raise HttpError(403, "CSRF check failed")
         remember_origin(request, name, rule)
         return True
 

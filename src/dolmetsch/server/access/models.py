@@ -5,8 +5,7 @@ from typing import ClassVar
 from django.db import models
 
 from dolmetsch.server.kitchens.models import Kitchen, User
-
-DEVICE_LENGTH = 60
+from dolmetsch.server.quantities.lengths import DEVICE_LENGTH
 
 
 class SignedInDevice(models.Model):

@@ -6,7 +6,6 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from django_otp.plugins.otp_static.models import StaticToken
 from ninja import Router
-from ninja.utils import check_csrf
 
 from dolmetsch.server.access import passwords, schemas, second_factor, sessions
 from dolmetsch.server.access.api import show_session
@@ -22,7 +21,6 @@ from dolmetsch.server.problems import (
     DomainError,
     FieldProblem,
     Problem,
-    answer_csrf_failure,
     refuse_fields,
 )
 from dolmetsch.server.responses import REFUSALS
@@ -43,9 +41,8 @@ def put_password(request: HttpRequest, body: schemas.NewPassword) -> schemas.Own
     """Change one's password; other devices are signed out."""
     user = _refuse_wrong(request, body.password)
     passwords.set_password(user, body.new, but=str(request.session.session_key))
-    before = str(request.session.session_key)
-    update_session_auth_hash(request, user)
-    SignedInDevice.objects.filter(session_key=before).update(session_key=request.session.session_key)
+    with sessions.followed(request):
+        update_session_auth_hash(request, user)
     _note(request, "changed their password")
     return show_own_page(request)
 
@@ -122,10 +119,8 @@ def get_tablet(request: HttpRequest) -> schemas.TabletOut:
 
 
 @router.post("/tablet", response={200: schemas.Session, REFUSALS: Problem}, auth=None, operation_id="sayWho")
-def post_who(request: HttpRequest, body: schemas.WhoIn) -> schemas.Session | HttpResponse:
+def post_who(request: HttpRequest, body: schemas.WhoIn) -> schemas.Session:
     """At the kitchen's tablet: say who one is, by the short code one set."""
-    if check_csrf(request) is not None:
-        return answer_csrf_failure(request)
     kitchen = _kitchen_of_tablet(request)
     name, address, now = f"tablet {body.person}", address_of(request), timezone.now()
     refuse_locked(name, address, now)

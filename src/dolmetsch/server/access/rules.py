@@ -10,7 +10,8 @@ from dolmetsch.server.kitchens.models import Role
 class Rule:
     """Who may do an operation.
 
-    ``least``: the least role in its kitchen; None: no kitchen is asked for. ``is_open``: without signing in.
+    ``least``: the least role in its kitchen; None: no kitchen is asked for. ``is_open``: without signing in;
+    a write then still needs the page's token, but for those ``without_token``.
     ``is_money``: it is about prices, and kept from those who are not shown any. ``words``: what the audit
     says was done; empty where nothing is recorded. ``is_own``: about the person themselves, and closed on the
     kitchen's tablet, as all that owners alone may do.
@@ -18,6 +19,7 @@ class Rule:
 
     least: Role | None = None
     is_open: bool = False
+    without_token: bool = False
     is_money: bool = False
     is_own: bool = False
     words: str = ""
@@ -35,7 +37,8 @@ def _writes(least: Role, words: dict[str, str], *, is_money: bool = False) -> di
 
 
 RULES: Final[dict[str, Rule]] = {
-    **_all("getOpenApi getSchema getSession signIn getTable handIn", least=None, is_open=True),
+    **_all("getOpenApi getSchema getSession signIn getTable", least=None, is_open=True),
+    "handIn": Rule(is_open=True, without_token=True),
     **_all("showInvitation joinKitchen showPasswordLink setPasswordByLink", least=None, is_open=True),
     **_all("startKitchen getTablet sayWho", least=None, is_open=True),
     **_all("checkSession signOut", least=None),

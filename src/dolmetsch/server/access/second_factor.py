@@ -25,7 +25,7 @@ def has_second_factor(user: User) -> bool:
 def check_code(user: User, code: str) -> bool:
     """Whether ``code`` is the app's of now, or one of the recovery codes, which is used up by it."""
     typed = code.replace(" ", "").replace("-", "").upper()
-    # told apart by their length: a wrong one of one kind slows that kind alone
+    # distinguished by their length: a wrong one of one kind slows that kind alone
     kind: Any = TOTPDevice if len(typed) == _DIGITS else StaticDevice
     with transaction.atomic():
         # locked, so that one code opens one session

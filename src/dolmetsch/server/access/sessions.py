@@ -1,7 +1,7 @@
 """Sessions: begun at sign-in, noted by device, ended after a while without use and on being asked."""
 
-from collections.abc import Callable
-from contextlib import suppress
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 from datetime import datetime, timedelta
 from typing import Final
 
@@ -15,6 +15,7 @@ from dolmetsch.server.access.devices import DEVICE, TABLET, device_of, name_devi
 from dolmetsch.server.access.models import SignedInDevice
 from dolmetsch.server.access.throttle import address_of
 from dolmetsch.server.kitchens.models import Kitchen, User
+from dolmetsch.server.quantities.lengths import DEVICE_LENGTH
 
 #: A session ends after so long without use, and after so long in any case.
 IDLE: Final = timedelta(days=7)
@@ -23,6 +24,7 @@ LONGEST: Final = timedelta(days=30)
 TABLET_IDLE: Final = timedelta(minutes=10)
 #: The last use is noted no more often than this.
 NOTED_EVERY: Final = timedelta(minutes=2)
+BACKEND: Final = "django.contrib.auth.backends.ModelBackend"
 _SINCE: Final = "since"
 _SEEN: Final = "seen"
 
@@ -31,7 +33,7 @@ def begin_session(request: HttpRequest, user: User) -> None:
     """Sign ``user`` in on this device, under a new session key."""
     now = timezone.now()
     forget_device(request)
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, user, backend=BACKEND)
     request.session[DEVICE] = name_device(request.headers.get("User-Agent", ""))
     request.session[_SINCE] = request.session[_SEEN] = now.timestamp()
     _note_device(request, user, now)
@@ -39,27 +41,27 @@ def begin_session(request: HttpRequest, user: User) -> None:
 
 def become(request: HttpRequest, user: User) -> None:
     """On a kitchen's tablet: from now on it is ``user`` who works there."""
-    kitchen, device = request.session[TABLET], request.session.get(DEVICE, "")
-    logged = SignedInDevice.objects.filter(session_key=request.session.session_key).first()
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
-    request.session[TABLET], request.session[DEVICE] = kitchen, device
-    request.session[_SEEN] = timezone.now().timestamp()
-    if logged is not None:
-        logged.session_key = str(request.session.session_key)
-        logged.save(update_fields=["session_key"])
+    kept = {name: request.session.get(name) for name in (TABLET, DEVICE)}
+    with followed(request):
+        login(request, user, backend=BACKEND)
+        request.session.update({**kept, _SEEN: timezone.now().timestamp()})
 
 
 def leave_tablet(request: HttpRequest) -> None:
     """On a kitchen's tablet: nobody works there now; the device stays the kitchen's."""
-    kitchen, device = request.session[TABLET], request.session.get(DEVICE, "")
-    since = request.session.get(_SINCE)
-    logged = SignedInDevice.objects.filter(session_key=request.session.session_key).first()
-    logout(request)
-    request.session[TABLET], request.session[DEVICE], request.session[_SINCE] = kitchen, device, since
-    request.session.save()
-    if logged is not None:
-        logged.session_key = str(request.session.session_key)
-        logged.save(update_fields=["session_key"])
+    kept = {name: request.session.get(name) for name in (TABLET, DEVICE, _SINCE)}
+    with followed(request):
+        logout(request)
+        request.session.update(kept)
+        request.session.save()
+
+
+@contextmanager
+def followed(request: HttpRequest) -> Iterator[None]:
+    """The device of this request stays in its list while its session takes another key."""
+    before = request.session.session_key
+    yield
+    SignedInDevice.objects.filter(session_key=before).update(session_key=request.session.session_key)
 
 
 def make_tablet(request: HttpRequest, user: User, kitchen: Kitchen) -> None:
@@ -68,7 +70,7 @@ def make_tablet(request: HttpRequest, user: User, kitchen: Kitchen) -> None:
     forget_device(request)
     logout(request)
     request.session[TABLET] = kitchen.pk
-    request.session[DEVICE] = f"Tablet of {kitchen.name}"[:60]
+    request.session[DEVICE] = f"Tablet of {kitchen.name}"[:DEVICE_LENGTH]
     request.session[_SINCE] = now.timestamp()
     request.session.save()
     SignedInDevice.objects.create(

@@ -6,12 +6,15 @@ signed in on before is counted by itself, for them alone.
 """
 
 import secrets
+from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import datetime, timedelta
 from typing import Final
 
 from django.conf import settings
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
 
 from dolmetsch.server.kitchens.models import SignInFailure
 from dolmetsch.server.problems import DomainError
@@ -86,6 +89,23 @@ def refuse_locked(name: str, address: str, now: datetime) -> None:
     if tried.count() >= ADDRESS_TRIES:
         first = tried.values_list("at", flat=True)[0]
         _refuse_until(first + ADDRESS_WHILE, now)
+
+
+@contextmanager
+def slow_guesses(request: HttpRequest, what: str, *, wrong: str) -> Iterator[None]:
+    """Slow whoever guesses ``what`` at an address: refusals with the code ``wrong`` count as failures.
+
+    Raises:
+        DomainError: locked_out, and what is raised within.
+    """
+    address, now = address_of(request), timezone.now()
+    refuse_locked(what, address, now)
+    try:
+        yield
+    except DomainError as error:
+        if error.code == wrong:
+            note_failure(what, address, now)
+        raise
 
 
 def note_failure(name: str, address: str, now: datetime) -> None:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from typing import IO, Any, Final
 
 from django.core.exceptions import ValidationError
-from django.db import DatabaseError, IntegrityError, models, transaction
+from django.db import DatabaseError, IntegrityError, models
 from django.utils import timezone
 
 from dolmetsch.core.errors import DolmetschError
@@ -31,7 +31,7 @@ from dolmetsch.server.diary.models import Photo
 from dolmetsch.server.diary.pictures import SIZES, put_file
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.problems import DomainError
-from dolmetsch.server.writing.once import lock_for
+from dolmetsch.server.writing.once import locked_for
 
 #: A file that unfolds to more than this is none of ours.
 MAX_UNPACKED: Final = 4_000_000_000
@@ -96,8 +96,7 @@ def fill_kitchen(
         DomainError: bad_archive, not_empty; then nothing is written.
     """
     archive = _open(file)
-    with transaction.atomic():
-        lock_for(kitchen, cook, origin)
+    with locked_for(kitchen, cook, origin):
         if not is_empty(kitchen):
             said = (
                 "This kitchen has records of its own. Everything can be brought into an empty kitchen only."

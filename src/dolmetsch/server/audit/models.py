@@ -6,9 +6,8 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.kitchens.models import Kitchen, User
-from dolmetsch.server.quantities.lengths import REASON_LENGTH
+from dolmetsch.server.quantities.lengths import DEVICE_LENGTH, REASON_LENGTH
 
-DEVICE_LENGTH = 60
 PAGE_LENGTH = 200
 ABOUT = "{about}"
 

@@ -7,9 +7,9 @@ from typing import Any, Final
 
 from django.db import models
 
-from dolmetsch.server.audit.models import DEVICE_LENGTH, PAGE_LENGTH, AuditRow
+from dolmetsch.server.audit.models import PAGE_LENGTH, AuditRow
 from dolmetsch.server.kitchens.models import Kitchen, Role, User
-from dolmetsch.server.quantities.lengths import REASON_LENGTH
+from dolmetsch.server.quantities.lengths import DEVICE_LENGTH, REASON_LENGTH
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -13,8 +13,6 @@ from datetime import date
 from fractions import Fraction
 from typing import Final
 
-from django.db import transaction
-
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.batches.exchange.importing import draft_document, write_drafted
@@ -38,7 +36,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 from dolmetsch.server.ways.queries import list_latest
-from dolmetsch.server.writing.once import Write, keep_once, lock_for
+from dolmetsch.server.writing.once import Write, keep_once, locked_for
 from dolmetsch.server.writing.uploaded import SAMPLE
 
 #: More batches than this come in parts.
@@ -254,8 +252,7 @@ def write_piece(write: Write, file_id: int, data: schemas.HistoryWriteIn) -> sch
     Raises:
         DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
     """
-    with transaction.atomic():
-        lock_for(write.kitchen, write.user, write.origin)
+    with locked_for(write.kitchen, write.user, write.origin):
         kept = HistoryFile.objects.filter(kitchen=write.kitchen, pk=file_id).first()
         if kept is None:
             raise not_found("such spreadsheet")

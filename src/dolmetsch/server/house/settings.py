@@ -3,7 +3,6 @@
 from decimal import Decimal
 from fractions import Fraction
 
-from django.db import transaction
 from django.utils import timezone
 
 from dolmetsch.core.errors import QuantityError
@@ -12,7 +11,7 @@ from dolmetsch.server.audit.noting import Origin, note_done
 from dolmetsch.server.house.schemas import SettingsIn
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.problems import FieldProblem, refuse_fields
-from dolmetsch.server.writing.once import lock_for
+from dolmetsch.server.writing.once import locked_for
 
 #: The coarsest a kitchen's scale may be: half a kilogram.
 MAX_SCALE_GRAMS = 500
@@ -54,8 +53,7 @@ def change_settings(kitchen: Kitchen, wanted: SettingsIn, *, user: User, origin:
         problems.append(FieldProblem(path="scale", code=error.reason, message=str(error)))
     if problems:
         raise refuse_fields(problems)
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         kept = Kitchen.objects.get(pk=kitchen.pk)
         kept.labour_rate, kept.scale_grams = rate, scale
         kept.credit_by_products, kept.count_fuel = wanted.by_products, wanted.fuel

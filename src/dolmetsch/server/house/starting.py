@@ -22,9 +22,9 @@ from dolmetsch.server.problems import FieldProblem, refuse_fields
 from dolmetsch.server.writing.once import Write
 
 SLUG_LENGTH = 40
-#: Beginnings of names that a slug can't have: words of the client's own addresses.
 #: What the audit shows of a kitchen's first stores is on the map.
 _STORES = "/api/kitchens/new/stores"
+#: Words that no kitchen has as its name in addresses.
 _TAKEN = frozenset({"new", "join"})
 
 

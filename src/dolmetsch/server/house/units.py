@@ -1,7 +1,6 @@
 """A kitchen's name, units, currency and clock."""
 
 from django.apps import apps
-from django.db import transaction
 from django.utils import timezone
 
 from dolmetsch.server.audit.noting import Origin, note_done
@@ -9,7 +8,7 @@ from dolmetsch.server.house.schemas import UnitsIn, UnitsOut
 from dolmetsch.server.house.starting import check_units
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.problems import FieldProblem, refuse_fields
-from dolmetsch.server.writing.once import lock_for
+from dolmetsch.server.writing.once import locked_for
 
 #: The records that hold money: after the first of any the currency stays.
 _WITH_PRICES = (
@@ -52,8 +51,7 @@ def change_units(kitchen: Kitchen, wanted: UnitsIn, *, user: User, origin: Origi
         DomainError: bad_fields (also another currency after the first price).
     """
     problems = check_units(wanted)
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         kept = Kitchen.objects.get(pk=kitchen.pk)
         if wanted.currency != kept.currency and has_prices(kept):
             said = (

@@ -1,4 +1,4 @@
-"""A kitchen, as whoever is signed in is told of it."""
+"""A kitchen, as the session describes it."""
 
 from typing import Any, Literal
 

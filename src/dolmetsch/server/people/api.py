@@ -5,7 +5,6 @@ from typing import Annotated
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Query, Router, Status
-from ninja.utils import check_csrf
 
 from dolmetsch.server.access.api import show_session
 from dolmetsch.server.access.demo_sign_in import DEMO_USERNAME
@@ -15,7 +14,7 @@ from dolmetsch.server.access.own_data import collect_own_data
 from dolmetsch.server.access.passwords import make_password_link
 from dolmetsch.server.access.schemas import OwnName, OwnPage, Session
 from dolmetsch.server.access.sessions import begin_session, make_tablet
-from dolmetsch.server.access.throttle import address_of, note_failure, refuse_locked
+from dolmetsch.server.access.throttle import slow_guesses
 from dolmetsch.server.audit.models import ABOUT
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
@@ -26,7 +25,7 @@ from dolmetsch.server.people.audit_book import Form, read_audit, write_audit
 from dolmetsch.server.people.links import show_link
 from dolmetsch.server.people.naming import rename
 from dolmetsch.server.people.queries import list_people
-from dolmetsch.server.problems import DomainError, Problem, answer_csrf_failure
+from dolmetsch.server.problems import DomainError, Problem
 from dolmetsch.server.responses import REFUSALS, answer_with
 
 router = Router(tags=["people"])
@@ -134,7 +133,7 @@ def post_password_link(
     """A link by which someone in the kitchen sets a new password, once, within a day."""
     kitchen, user, now = kitchen_of(request, kitchen_slug), signed_in(request), timezone.now()
     place = members.find_member(kitchen, member_id)
-    members.refuse_foreign_owner(place)
+    members.refuse_other_kitchens(place)
     code, ends_at = make_password_link(place.user, user, now)
     words = f"made a link for a new password of {ABOUT}"
     note_done(origin_of(request), kitchen=kitchen, user=user, now=now, words=words, about=place.user)
@@ -213,14 +212,8 @@ def put_name(request: HttpRequest, body: OwnName) -> OwnPage:
 )
 def get_invitation(request: HttpRequest, code: str) -> schemas.InvitedOut:
     """What an invitation is into."""
-    address, now = address_of(request), timezone.now()
-    refuse_locked("an invitation", address, now)
-    try:
-        found = members.find_invitation(code, now)
-    except DomainError as error:
-        if error.code == "no_invitation":
-            note_failure("an invitation", address, now)
-        raise
+    with slow_guesses(request, "an invitation", wrong="no_invitation"):
+        found = members.find_invitation(code, timezone.now())
     return schemas.InvitedOut(
         kitchen=found.kitchen.name,
         role=found.role,  # type: ignore[arg-type]
@@ -236,24 +229,14 @@ def get_invitation(request: HttpRequest, code: str) -> schemas.InvitedOut:
     auth=None,
     operation_id="joinKitchen",
 )
-def post_join(
-    request: HttpRequest, code: str, body: schemas.JoinIn
-) -> Status[schemas.JoinedOut] | HttpResponse:
+def post_join(request: HttpRequest, code: str, body: schemas.JoinIn) -> Status[schemas.JoinedOut]:
     """Use an invitation: as who is signed in, or as a new person, who is signed in then."""
-    if check_csrf(request) is not None:
-        return answer_csrf_failure(request)
-    address, now = address_of(request), timezone.now()
-    refuse_locked("an invitation", address, now)
     user = request.user if isinstance(request.user, User) and not body.username else None
     if user is not None and user.get_username() == DEMO_USERNAME:
         said = "You are looking around in the demo. Sign out, or choose a name and a password of your own."
         raise DomainError("is_demo", 409, "Not joined", said)
-    try:
-        place = members.join(code, body, user=user, origin=origin_of(request), now=now)
-    except DomainError as error:
-        if error.code == "no_invitation":
-            note_failure("an invitation", address, now)
-        raise
+    with slow_guesses(request, "an invitation", wrong="no_invitation"):
+        place = members.join(code, body, user=user, origin=origin_of(request), now=timezone.now())
     if user is None:
         begin_session(request, place.user)
     return Status(201, schemas.JoinedOut(slug=place.kitchen.slug, session=show_session(request)))

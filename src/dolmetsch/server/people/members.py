@@ -17,7 +17,7 @@ from dolmetsch.server.people.models import Invitation
 from dolmetsch.server.people.naming import rename
 from dolmetsch.server.people.schemas import InviteIn, JoinIn
 from dolmetsch.server.problems import DomainError, not_found
-from dolmetsch.server.writing.once import lock_for, lock_kitchen
+from dolmetsch.server.writing.once import lock_kitchen, locked_for
 
 #: An invitation works so long.
 INVITATION_LIVES: Final = timedelta(hours=48)
@@ -35,8 +35,7 @@ def invite(
         DomainError: too_many.
     """
     code = make_code()
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         waiting = _waiting(now).filter(kitchen=kitchen).count()
         people = Membership.objects.filter(kitchen=kitchen, left_at=None).count()
         if waiting >= MOST_INVITATIONS or people >= MOST_PEOPLE:
@@ -62,8 +61,7 @@ def withdraw(kitchen: Kitchen, invitation_id: int, *, user: User, origin: Origin
     Raises:
         DomainError: not_found (none waits by this id).
     """
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         waiting = _waiting(now).filter(kitchen=kitchen, pk=invitation_id).first()
         if waiting is None:
             raise not_found("such invitation that still waits")
@@ -126,8 +124,7 @@ def change_role(
     Raises:
         DomainError: not_found, last_owner.
     """
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         place = _get_place(kitchen, member_id)
         if role != Role.OWNER:
             _refuse_last_owner(place)
@@ -143,8 +140,7 @@ def leave(kitchen: Kitchen, *, user: User, origin: Origin, now: datetime) -> Non
     Raises:
         DomainError: last_owner.
     """
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         place = Membership.objects.select_related("user").get(kitchen=kitchen, user=user, left_at=None)
         _end(place, now)
         note_done(origin, kitchen=kitchen, user=user, now=now, made=place)
@@ -156,8 +152,7 @@ def remove(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin, now:
     Raises:
         DomainError: not_found, last_owner.
     """
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         place = _get_place(kitchen, member_id)
         _end(place, now)
         words = f"removed {ABOUT} from the kitchen"
@@ -170,11 +165,8 @@ def remove_name(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin,
     Raises:
         DomainError: not_found, still_in, elsewhere_too.
     """
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
-        place = Membership.objects.select_related("user").filter(kitchen=kitchen, pk=member_id).first()
-        if place is None:
-            raise not_found("such person")
+    with locked_for(kitchen, user, origin):
+        place = find_member(kitchen, member_id)
         if place.left_at is None:
             said = f"{place.user.called} is in the kitchen. Remove them from it first."
             raise DomainError("still_in", 409, "Not removed", said)
@@ -195,13 +187,12 @@ def remove_name(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin,
 def set_tablet_code(kitchen: Kitchen, code: str, *, user: User, origin: Origin, now: datetime) -> None:
     """Set the short code by which ``user`` says who they are at the kitchen's tablet; empty: none."""
     hashed = make_password(code) if code else ""
-    with transaction.atomic():
-        lock_for(kitchen, user, origin)
+    with locked_for(kitchen, user, origin):
         Membership.objects.filter(kitchen=kitchen, user=user, left_at=None).update(tablet_code=hashed)
         note_done(origin, kitchen=kitchen, user=user, now=now)
 
 
-def refuse_foreign_owner(place: Membership) -> None:
+def refuse_other_kitchens(place: Membership) -> None:
     """Refuse to open the account of someone who left, or who is in another kitchen too: that would open what
     is there. They change their password themselves, or who keeps the machine does.
 

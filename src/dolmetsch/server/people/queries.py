@@ -20,7 +20,8 @@ def list_people(kitchen: Kitchen, asking: User, now: datetime) -> schemas.People
         .values_list("user")
         .annotate(last=Max("at"))
     )
-    safe = set(TOTPDevice.objects.filter(confirmed=True).values_list("user_id", flat=True))
+    apps = TOTPDevice.objects.filter(confirmed=True, user__memberships__kitchen=kitchen)
+    safe = set(apps.values_list("user_id", flat=True))
     people = [
         schemas.PersonOut(
             id=one.pk,

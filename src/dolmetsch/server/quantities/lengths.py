@@ -16,4 +16,6 @@ NAME_LENGTH: Final = 80
 PRICE_LENGTH: Final = 2 * TYPED_LENGTH + 5
 FILE_NAME_LENGTH: Final = 120
 REASON_LENGTH: Final = 200
+#: What a device someone is signed in on is called.
+DEVICE_LENGTH: Final = 60
 NOTE_LENGTH: Final = 2000

@@ -2,7 +2,8 @@
 
 import hashlib
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Annotated, Any, TypeVar
@@ -84,13 +85,24 @@ def once(write: Write, find: Callable[[], Made | None], make: Callable[[], Made]
         DomainError: key_reused (by ``find``), not_found and not_allowed (the role is theirs no more), and
             what ``make`` raises; then nothing is written.
     """
-    with transaction.atomic():
-        lock_for(write.kitchen, write.user, write.origin)
+    with locked_for(write.kitchen, write.user, write.origin):
         if found := find():
             return found
         made = make()
         note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=made)
         return made
+
+
+@contextmanager
+def locked_for(kitchen: Kitchen, user: User, origin: Origin) -> Iterator[None]:
+    """A transaction that holds the kitchen for ``user`` (``lock_for``).
+
+    Raises:
+        DomainError: not_found, not_allowed.
+    """
+    with transaction.atomic():
+        lock_for(kitchen, user, origin)
+        yield
 
 
 def lock_for(kitchen: Kitchen, user: User, origin: Origin) -> None:
