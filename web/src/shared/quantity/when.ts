@@ -22,8 +22,8 @@ export function setZone(name: string): void {
 
 /** Tell the server by which clock days are to be printed: the kitchen's, else this device's. */
 export function tellZone(): void {
-  const told = zone || Intl.DateTimeFormat().resolvedOptions().timeZone
-  document.cookie = `zone=${told};path=/;max-age=31536000;samesite=lax`
+  const named = zone || Intl.DateTimeFormat().resolvedOptions().timeZone
+  document.cookie = `zone=${named};path=/;max-age=31536000;samesite=lax`
 }
 
 const isDay = (moment: string): boolean => /^\d{4}-\d\d-\d\d$/.test(moment)
