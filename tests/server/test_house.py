@@ -11,9 +11,11 @@ from django.test import Client
 from django.utils import timezone
 
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
+from dolmetsch.server.access.throttle import FORGOTTEN, KITCHENS_A_DAY
 from dolmetsch.server.audit.models import AuditRow
-from dolmetsch.server.kitchens.models import Kitchen, Membership, User
+from dolmetsch.server.kitchens.models import Kitchen, Membership, SignInFailure, User
 from tests.server.conftest import TRIM, Api, make_kitchen
+from tests.server.test_guards import together
 
 PASSWORD = "smoke and salt 9"
 KITCHEN = {
@@ -106,6 +108,36 @@ def test_from_elsewhere_only_who_owns_a_kitchen_starts_one(api, settings):
     assert send(api.client, "POST", "/kitchens", {**KITCHEN, "name": "More"}, **far)[0] == 403
     settings.OPEN_TO_NEW = True
     assert send(Client(), "POST", "/kitchens", {**KITCHEN, **OWNER}, **far)[0] == 201
+
+
+@pytest.mark.django_db
+def test_a_stranger_starts_so_many_kitchens_a_day_and_no_more(settings):
+    settings.OPEN_TO_NEW = True
+    starts = lambda at, **more: send(  # noqa: E731
+        Client(), "POST", "/kitchens", {**KITCHEN, **OWNER, "username": f"ibba-{at}"}, **more
+    )
+    far = {"REMOTE_ADDR": "192.168.1.44"}
+    assert {starts(at, **far)[0] for at in range(KITCHENS_A_DAY)} == {201}
+    assert starts("late", **far)[1]["code"] == "too_many_kitchens"
+    assert not User.objects.filter(username="ibba-late").exists()
+    # neither others nor who sits at the machine are held up by them
+    assert starts("other", REMOTE_ADDR="192.168.1.45")[0] == 201
+    assert {starts(f"here-{at}")[0] for at in range(KITCHENS_A_DAY + 1)} == {201}
+    SignInFailure.objects.update(at=timezone.now() - FORGOTTEN)
+    assert starts("tomorrow", **far)[0] == 201
+
+
+@pytest.mark.django_db(transaction=True)
+def test_kitchens_of_one_name_started_at_once_get_addresses_of_their_own():
+    acts = [
+        lambda at=at: send(Client(), "POST", "/kitchens", {**KITCHEN, **OWNER, "username": f"ibba-{at}"})[0]
+        for at in range(6)
+    ]
+    assert together(*acts) == [201] * 6
+    assert sorted(Kitchen.objects.values_list("slug", flat=True)) == [
+        "the-back-porch",
+        *(f"the-back-porch-{number}" for number in range(2, 7)),
+    ]
 
 
 @pytest.mark.django_db

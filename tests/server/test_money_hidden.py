@@ -5,9 +5,10 @@ import re
 
 import pytest
 
-from dolmetsch.server.access.money import _without
+from dolmetsch.server.access.money import _MONEY, _without
 from dolmetsch.server.access.rules import RULES
 from dolmetsch.server.batches.models import Entry
+from dolmetsch.server.config.api import api as api_document
 from dolmetsch.server.kitchens.models import Kitchen, Membership, Role, User
 from tests.server.conftest import TRIM, Api, sign_in, weigh
 from tests.server.test_kitchens_apart import fill, ids  # noqa: F401 (a fixture)
@@ -97,3 +98,16 @@ def test_where_the_owner_lets_them_helpers_see_prices(api, ids, helper):  # noqa
 )
 def test_prices_are_left_out_of_words(text, shown):
     assert _without({"said": text}) == {"said": shown}
+
+
+def test_the_answer_without_prices_is_one_that_the_document_describes():
+    """Each field that is emptied may be empty by its own schema."""
+    parts = api_document.get_openapi_schema()["components"]["schemas"]
+    strict = []
+    for part, schema in parts.items():
+        for name, field in schema.get("properties", {}).items():
+            patterns = re.findall(r'"pattern": "((?:[^"\\]|\\.)*)"', json.dumps(field))
+            # what is sent in says a price itself, and is never emptied
+            if name in _MONEY and not part.endswith("In"):
+                strict += [(part, name) for one in patterns if not re.match(json.loads(f'"{one}"'), "")]
+    assert strict == []

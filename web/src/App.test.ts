@@ -19,12 +19,18 @@ const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: 'lb', curre
 const session = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }
 
 /** The application on a page with a field, come to from the page before it. */
-async function open() {
-  server({ 'GET /api/session': session, 'GET /today': {} })
+async function open(role = 'owner') {
+  const ours = kitchens.map((one) => ({ ...one, role, sees_money: true }))
+  server({ 'GET /api/session': { ...session, kitchens: ours }, 'GET /today': {} })
   const page = { template: '<input aria-label="Weight" />' }
   const names = [...places.map((place) => place.name), 'start', 'kitchen']
   const meta = { place: 'today', title: 'Made up' } as const
-  const routes: RouteRecordRaw[] = names.map((name) => ({ path: `/${name}`, name, component: page, meta }))
+  const routes: RouteRecordRaw[] = names.map((name) => ({
+    path: `/${name}`,
+    name,
+    component: page,
+    meta: name === 'start' ? { ...meta, least: 'cook' } : meta,
+  }))
   const router: Router = createRouter({ history: createMemoryHistory(), routes })
   await router.push('/today')
   await router.push('/bench')
@@ -42,6 +48,17 @@ async function open() {
 }
 
 describe('the application', () => {
+  it('says whose work a page is to those who may not do it', async () => {
+    const { shown, router } = await open('helper')
+    await router.push('/start')
+    await flushPromises()
+    expect(shown.get('main').text()).toContain('that is for cooks and owners. You are a helper')
+    expect(shown.get('main').find('input').exists()).toBe(false)
+    await router.push('/today')
+    await flushPromises()
+    expect(shown.get('main').find('input').exists()).toBe(true)
+  })
+
   it('goes back by Esc, but never from a page where something is typed', async () => {
     const { shown, back, press } = await open()
     press('Escape')

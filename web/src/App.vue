@@ -18,9 +18,10 @@ import { hasTyped } from './shared/writing/typed'
 import FirstPage from './places/door/FirstPage.vue'
 import TabletGate from './places/door/TabletGate.vue'
 import KitchenNotes from './shared/kitchen/KitchenNotes.vue'
+import { whoMay } from './shared/kitchen/roles'
 import { theme } from './theme'
 
-const { session, kitchen, problem, load, seesMoney } = useSession()
+const { session, kitchen, problem, load, seesMoney, may } = useSession()
 const route = useRoute()
 const router = useRouter()
 const queries = useQueryClient()
@@ -63,6 +64,11 @@ useKeys({
       <main id="place" :class="{ page: !route.meta.bare }" tabindex="-1">
         <p v-if="kitchen && !seesMoney && moneyPlaces.has(route.meta['place'])" class="panel">
           The owner of this kitchen keeps prices from helpers.
+        </p>
+        <p v-else-if="kitchen && route.meta.least && !may(route.meta.least)" class="panel">
+          {{ route.meta.title }}: that is for {{ whoMay[route.meta.least] }}. You are a {{ kitchen.role }} in
+          {{ kitchen.name }}.
+          <RouterLink :to="{ name: 'today' }">Today</RouterLink>
         </p>
         <RouterView v-else-if="kitchen" v-slot="{ Component, route: shown }">
           <component :is="Component" :key="`${ownerKey()} ${shown.path}`" />

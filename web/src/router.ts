@@ -1,6 +1,7 @@
 import { ref } from 'vue'
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
 import { nothingTyped } from './shared/writing/typed'
+import type { Role } from './shared/kitchen/roles'
 import type { PlaceName } from './shared/ui/places'
 
 declare module 'vue-router' {
@@ -11,6 +12,8 @@ declare module 'vue-router' {
     bare?: boolean
     /** Opens without signing in. */
     open?: boolean
+    /** The least role that does anything there. */
+    least?: Role
   }
 }
 
@@ -58,7 +61,7 @@ const routes: RouteRecordRaw[] = [
     path: '/buy/prices/import',
     name: 'price-import',
     component: () => import('./places/buy/prices/ImportList.vue'),
-    meta: { place: 'buy', title: 'Import a price list' },
+    meta: { place: 'buy', title: 'Import a price list', least: 'cook' },
   },
   {
     path: '/buy/prices/:id(\\d+)',
@@ -77,7 +80,7 @@ const routes: RouteRecordRaw[] = [
     path: '/buy/start',
     name: 'start',
     component: () => import('./places/buy/case/StartBatch.vue'),
-    meta: { place: 'buy', title: 'Start a batch' },
+    meta: { place: 'buy', title: 'Start a batch', least: 'cook' },
   },
   {
     path: '/bench',
@@ -106,7 +109,7 @@ const routes: RouteRecordRaw[] = [
       kind: String(route.query['kind'] ?? ''),
       piece: String(route.query['piece'] ?? ''),
     }),
-    meta: { place: 'bench', title: 'Weigh', bare: true },
+    meta: { place: 'bench', title: 'Weigh', least: 'helper', bare: true },
   },
   {
     path: '/bench/:code/pieces',
@@ -153,7 +156,7 @@ const routes: RouteRecordRaw[] = [
     path: '/fire/new',
     name: 'fire-new',
     component: () => import('./places/fire/begin/IntoSmoke.vue'),
-    meta: { place: 'fire', title: 'Into the smoke' },
+    meta: { place: 'fire', title: 'Into the smoke', least: 'cook' },
   },
   {
     path: '/fire/practice',
@@ -244,7 +247,7 @@ const routes: RouteRecordRaw[] = [
     path: '/books/import',
     name: 'import',
     component: () => import('./places/books/ImportPlace.vue'),
-    meta: { place: 'books', title: 'Import a batch' },
+    meta: { place: 'books', title: 'Import a batch', least: 'cook' },
   },
   {
     path: '/new',
@@ -349,7 +352,7 @@ const routes: RouteRecordRaw[] = [
     path: '/books/history',
     name: 'history',
     component: () => import('./places/books/exchange/HistoryPlace.vue'),
-    meta: { place: 'books', title: 'Batches of before' },
+    meta: { place: 'books', title: 'Batches of before', least: 'cook' },
   },
   {
     path: '/taste/:token',

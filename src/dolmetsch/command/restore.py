@@ -5,6 +5,7 @@ import os
 import shutil
 import tarfile
 import time
+from contextlib import ExitStack
 from pathlib import Path
 from typing import IO, Any, Final
 
@@ -28,8 +29,10 @@ def restore(file: Path, *, replace: bool, db_port: int) -> None:
     """
     paths.prepare()
     busy = "Dolmetsch runs here, or is being restored already (process {pid}). ./dolmetsch stop ends it."
-    with hold("start", busy=busy), step("Reading the backup"), opened(file.resolve()) as (tar, manifest):
-        _refuse_newer(manifest)
+    with hold("start", busy=busy), ExitStack() as until_done:
+        with step("Reading the backup"):
+            tar, manifest = until_done.enter_context(opened(file.resolve()))
+            _refuse_newer(manifest)
         if (paths.PRIVATE / "mariadb" / "made").exists() and not replace:
             raise TroubleError(
                 "There are records here already. restore --replace puts them aside, into .dolmetsch/aside-…"

@@ -28,6 +28,10 @@ FORGOTTEN: Final = timedelta(days=1)
 #: Failures from one address, whatever the names, within a while.
 ADDRESS_TRIES: Final = 60
 ADDRESS_WHILE: Final = timedelta(minutes=10)
+#: Kitchens that may be started from one address within a day (the machine itself is not counted), and the
+#: name they are counted by, which nobody can sign in with.
+KITCHENS_A_DAY: Final = 10
+_KITCHEN: Final = "a new kitchen"
 #: The cookie of a device that someone has signed in on, signed; and for how long it is one.
 KNOWN: Final = "known"
 KNOWN_SECONDS: Final = 365 * 24 * 3600
@@ -106,6 +110,23 @@ def slow_guesses(request: HttpRequest, what: str, *, wrong: str) -> Iterator[Non
         if error.code == wrong:
             note_failure(what, address, now)
         raise
+
+
+def refuse_more_kitchens(address: str, now: datetime) -> None:
+    """Refuse another kitchen from an address that many were started from lately.
+
+    Raises:
+        DomainError: too_many_kitchens.
+    """
+    started = SignInFailure.objects.filter(name=_KITCHEN, address=address, at__gt=now - FORGOTTEN)
+    if started.count() >= KITCHENS_A_DAY:
+        said = f"{KITCHENS_A_DAY} kitchens were started from here within a day. Try again tomorrow."
+        raise DomainError("too_many_kitchens", 429, "Too many kitchens", said)
+
+
+def note_kitchen(address: str, now: datetime) -> None:
+    """A kitchen was started."""
+    note_failure(_KITCHEN, address, now)
 
 
 def note_failure(name: str, address: str, now: datetime) -> None:

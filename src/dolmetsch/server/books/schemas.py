@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
 
 
@@ -132,7 +132,7 @@ class FateSumOut(BaseModel):
     fate: str
     label: str
     weight: Weight
-    cost: Fixed
+    cost: Money
     income: Fixed
 
 
@@ -141,7 +141,7 @@ class ToolOut(BaseModel):
 
     id: int
     name: str
-    paid: Fixed
+    paid: Money
     bought_on: date
     saved_since: Fixed
     batches_since: int

@@ -11,7 +11,7 @@ from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.pieces.schemas import Length
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
 
 
 class SchoolOut(BaseModel):
@@ -113,7 +113,7 @@ class LineOut(BaseModel):
     own_grams: Fixed | None = None
     spoons_from: Fixed | None
     spoons_to: Fixed | None
-    cost: Fixed | None
+    cost: Money | None
 
 
 class GaugeOut(BaseModel):
@@ -210,7 +210,7 @@ class DeskPieceOut(BaseModel):
     salt_in_slice: str | None
     cautions: list[FindingOut]
     questions: list[FieldProblem]
-    cost: Fixed | None
+    cost: Money | None
     stage_note: str
     tub: str = ""
     tub_weight: Weight | None = None
@@ -222,7 +222,7 @@ class TotalOut(BaseModel):
 
     name: str
     grams: Fixed
-    cost: Fixed | None
+    cost: Money | None
 
 
 class DeskOut(BaseModel):
@@ -230,7 +230,7 @@ class DeskOut(BaseModel):
 
     pieces: list[DeskPieceOut]
     totals: list[TotalOut]
-    cost: Fixed
+    cost: Money
     unpriced: list[str]
     problems: list[FieldProblem]
 

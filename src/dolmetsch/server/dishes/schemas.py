@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed
+from dolmetsch.server.quantities.schemas import Fixed, Money
 from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
 
 PartSort = Literal["larder", "price", "own", "dish"]
@@ -45,7 +45,7 @@ class PlatePartOut(BaseModel):
     sort: PartSort
     name: str
     amount: str
-    cost: Fixed | None
+    cost: Money | None
     basis: str
 
 
@@ -54,14 +54,14 @@ class BarOut(BaseModel):
 
     name: str
     parts: list[Fixed | None]
-    cost: Fixed | None
+    cost: Money | None
     leaves: Fixed | None
 
 
 class MenuOut(BaseModel):
     """What a plate brings in and leaves; food cost in per cent."""
 
-    price: Fixed
+    price: Money
     net: Fixed
     food_cost: Fixed | None
     leaves: Fixed | None
@@ -70,7 +70,7 @@ class MenuOut(BaseModel):
 class ChargePoint(BaseModel):
     """Food cost in per cent at a menu price."""
 
-    price: Fixed
+    price: Money
     food_cost: Fixed
 
 
@@ -118,8 +118,8 @@ class VersionOut(BaseModel):
     version: int
     on: date
     by: str
-    cost: Fixed | None
-    price: Fixed | None
+    cost: Money | None
+    price: Money | None
 
 
 class DishOut(BaseModel):
@@ -127,8 +127,8 @@ class DishOut(BaseModel):
 
     name: str
     version: int
-    cost: Fixed | None
-    price: Fixed | None
+    cost: Money | None
+    price: Money | None
     food_cost: Fixed | None
     leaves: Fixed | None
     plates: int
@@ -170,7 +170,7 @@ class DishesOut(BaseModel):
 class DishPreview(BaseModel):
     """What a dish as typed would cost; nothing is written."""
 
-    cost: Fixed | None
+    cost: Money | None
     parts: list[PlatePartOut]
     menu: MenuOut | None
     charge: list[Fixed]

@@ -8,7 +8,7 @@ from dolmetsch.server.access.api import may_start, show_session
 from dolmetsch.server.access.demo_sign_in import DEMO_USERNAME
 from dolmetsch.server.access.guard import origin_of
 from dolmetsch.server.access.sessions import begin_session
-from dolmetsch.server.access.throttle import is_local
+from dolmetsch.server.access.throttle import address_of, is_local, note_kitchen, refuse_more_kitchens
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.house import schemas
 from dolmetsch.server.house.demo import put_demo_away, show_demo
@@ -34,6 +34,9 @@ def post_kitchen(request: HttpRequest, body: schemas.StartKitchenIn) -> Status[s
     if not may_start(request):
         said = "Kitchens are started at the machine itself, or by who owns one here. Ask who keeps it."
         raise DomainError("not_allowed", 403, "Not here", said)
+    now, is_elsewhere = timezone.now(), not is_local(request)
+    if is_elsewhere:
+        refuse_more_kitchens(address_of(request), now)
     # whoever looked around in the demo starts as themselves
     user = request.user
     is_someone = isinstance(user, User) and user.get_username() != DEMO_USERNAME
@@ -41,8 +44,10 @@ def post_kitchen(request: HttpRequest, body: schemas.StartKitchenIn) -> Status[s
         body,
         user=user if isinstance(user, User) and is_someone else None,
         origin=origin_of(request),
-        now=timezone.now(),
+        now=now,
     )
+    if is_elsewhere:
+        note_kitchen(address_of(request), now)
     if not is_someone:
         begin_session(request, membership.user)
     return Status(201, schemas.StartedOut(slug=membership.kitchen.slug, session=show_session(request)))

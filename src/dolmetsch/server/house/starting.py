@@ -3,8 +3,11 @@
 import re
 import unicodedata
 import uuid
+from collections.abc import Collection
+from contextlib import suppress
 from dataclasses import replace
 from datetime import datetime
+from decimal import Decimal
 from zoneinfo import available_timezones
 
 from django.db import IntegrityError, transaction
@@ -22,6 +25,7 @@ from dolmetsch.server.problems import FieldProblem, refuse_fields
 from dolmetsch.server.writing.once import Write
 
 SLUG_LENGTH = 40
+_SLUG_TRIES = 20
 #: What the audit shows of a kitchen's first stores is on the map.
 _STORES = "/api/kitchens/new/stores"
 #: Words that no kitchen has as its name in addresses.
@@ -47,22 +51,35 @@ def start_kitchen(data: StartKitchenIn, *, user: User | None, origin: Origin, no
         raise refuse_fields(problems)
     with transaction.atomic():
         owner = user or make_user(data.username, data.password, data.cook)
-        kitchen = Kitchen.objects.create(
-            slug=make_slug(data.name),
-            name=data.name.strip(),
-            currency=data.currency,
-            weight_unit=data.weight_unit,
-            temperature_unit=data.temperature_unit,
-            decimal_sign=data.decimal_sign,
-            time_zone=data.time_zone,
-            scale_grams=scale,
-            derived_edition=DERIVED_EDITION,
-        )
+        kitchen = _make_kitchen(data, scale)
         membership = Membership.objects.create(user=owner, kitchen=kitchen, role=Role.OWNER, joined_at=now)
         note_done(origin, kitchen=kitchen, user=owner, now=now, words="started the kitchen")
         for at, store in enumerate(data.stores):
             _make_store(kitchen, owner, store, now=now, at=at, origin=origin)
     return membership
+
+
+def _make_kitchen(data: StartKitchenIn, scale: Decimal | None) -> Kitchen:
+    kitchen = Kitchen(
+        name=data.name.strip(),
+        currency=data.currency,
+        weight_unit=data.weight_unit,
+        temperature_unit=data.temperature_unit,
+        decimal_sign=data.decimal_sign,
+        time_zone=data.time_zone,
+        scale_grams=scale,
+        derived_edition=DERIVED_EDITION,
+    )
+    # of several started under one name at once, each later one takes the next number
+    lost: set[str] = set()
+    while len(lost) < _SLUG_TRIES:
+        kitchen.slug = make_slug(data.name, without=lost)
+        with suppress(IntegrityError), transaction.atomic():
+            kitchen.save(force_insert=True)
+            return kitchen
+        lost.add(kitchen.slug)
+    said = "Too many kitchens of this name are being started. Try again, or choose another name."
+    raise refuse_fields([FieldProblem(path="name", code="name_taken", message=said)])
 
 
 def make_user(username: str, password: str, called: str) -> User:
@@ -125,11 +142,17 @@ def check_units(data: UnitsIn) -> list[FieldProblem]:
     return problems
 
 
-def make_slug(name: str) -> str:
-    """The kitchen's name in addresses: of its letters, with a number where another kitchen has it."""
+def make_slug(name: str, *, without: Collection[str] = ()) -> str:
+    """The kitchen's name in addresses: of its letters, with a number where another kitchen has it; none of
+    those ``without``.
+    """
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
     base = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[: SLUG_LENGTH - 6] or "kitchen"
-    taken = set(Kitchen.objects.filter(slug__startswith=base).values_list("slug", flat=True)) | _TAKEN
+    taken = (
+        set(Kitchen.objects.filter(slug__startswith=base).values_list("slug", flat=True))
+        | _TAKEN
+        | set(without)
+    )
     slug, count = base, 1
     while slug in taken:
         count += 1

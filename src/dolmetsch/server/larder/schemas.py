@@ -9,7 +9,7 @@ from dolmetsch.core.slicing.packs import Fate
 from dolmetsch.server.batches.entries.typed import SplitIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, ReadQuantity, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Code, Mark, Name, Reason, Typed, Word
 
 Form = Literal["slices", "dice", "lardons", "pulled", "ends", "whole"]
@@ -48,7 +48,7 @@ class PackCostOut(BaseModel):
     """What a pack that is being made weighs and costs; null while it cannot be read."""
 
     weight: Weight | None
-    cost: Fixed | None
+    cost: Money | None
 
 
 class UnpackedOut(BaseModel):
@@ -56,10 +56,10 @@ class UnpackedOut(BaseModel):
 
     mark: str
     weight: Weight
-    cost: Fixed
+    cost: Money
     slices: int | None
     unit_cost: UnitCost | None
-    slice_cost: Fixed | None
+    slice_cost: Money | None
 
 
 class PackingPreview(BaseModel):
@@ -74,7 +74,7 @@ class PackingPreview(BaseModel):
     pieces: list[UnpackedOut]
     portion: Fixed | None
     unit_cost: UnitCost | None
-    slice_cost: Fixed | None
+    slice_cost: Money | None
     readings: list[ReadQuantity]
     problems: list[FieldProblem]
 
@@ -87,7 +87,7 @@ class CuttableOut(BaseModel):
     weight: Weight
     grams: Fixed
     unit_cost: UnitCost | None
-    cost: Fixed
+    cost: Money
     length_mm: Fixed | None
     free_marks: list[str]
     is_finished: bool
@@ -140,8 +140,8 @@ class ThicknessPoint(BaseModel):
     millimetres: Fixed
     slices: int
     slice_weight: Weight
-    slice_cost: Fixed
-    portion_cost: Fixed | None
+    slice_cost: Money
+    portion_cost: Money | None
     packs: int
     over: int
 
@@ -167,8 +167,8 @@ class PackOut(BaseModel):
     left: Weight
     slices: int | None
     left_slices: int | None
-    cost: Fixed
-    left_cost: Fixed
+    cost: Money
+    left_cost: Money
     packed_at: datetime
     state: StateKey
     store: str
@@ -215,7 +215,7 @@ class StackOut(BaseModel):
     count: int
     weight: Weight
     slices: int | None
-    cost: Fixed
+    cost: Money
     lasts: int | None
     use_by: date | None
 
@@ -233,7 +233,7 @@ class WentOut(BaseModel):
 
     fate: Fate
     weight: Weight
-    cost: Fixed
+    cost: Money
     income: Fixed
 
 
@@ -265,7 +265,7 @@ class LostOut(BaseModel):
     product: str
     packed: Weight
     lost: Weight
-    cost: Fixed
+    cost: Money
     percent: Fixed
     weighed: int
     purge: Fixed | None
@@ -280,7 +280,7 @@ class LarderOut(BaseModel):
 
     packs: int
     weight: Weight
-    cost: Fixed
+    cost: Money
     their_packs: int
     their_weight: Weight
     shelves: list[ShelfOut]

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.lanes.schemas import LaneOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Typed
 
 MOST_WANTS = 10
@@ -116,7 +116,7 @@ class BuyOut(BaseModel):
     packs: int | None
     by: date | None
     is_too_late: bool
-    cost: Fixed | None
+    cost: Money | None
     over: Weight
     over_plates: str
     odds: list[OddsOut]
@@ -176,7 +176,7 @@ class ShoppingOut(BaseModel):
     needed: str
     here: str
     buy: str
-    cost: Fixed | None
+    cost: Money | None
 
 
 class PlateOut(BaseModel):
@@ -204,7 +204,7 @@ class MealOut(BaseModel):
     is_too_late: bool
     later: str
     work_minutes: int
-    cost: Fixed | None
+    cost: Money | None
     lanes: list[LaneOut]
     first: datetime
     days: int

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from dolmetsch.server.batches.forecast.schemas import RangeOut
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Typed, Word
 
 
@@ -78,7 +78,7 @@ class AmountOut(BaseModel):
 
     packs: int | None
     weight: Weight
-    cost: Fixed
+    cost: Money
     left: Weight
     left_portions: Fixed | None
 
@@ -148,7 +148,7 @@ class ListedOut(BaseModel):
     """Raw meat from the price list, as an offer."""
 
     cut: str
-    price: Fixed
+    price: Money
     source: str
     on: date
     pack_weight: str

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.core.curing.cure import Product
-from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
 StoreSort = Literal["fridge", "smoker", "chamber", "freezer"]
@@ -194,14 +194,14 @@ class TestPartOut(BaseModel):
     is_usable: bool
     weight: Weight
     share: Fixed
-    worth: Fixed
+    worth: Money
 
 
 class TestOut(BaseModel):
     """A butcher's test. ``factor``: price of usable ÷ price as purchased, to three places."""
 
     bought: Weight
-    paid: Fixed
+    paid: Money
     price: UnitCost
     parts: list[TestPartOut]
     lost: Weight

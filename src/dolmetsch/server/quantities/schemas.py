@@ -5,6 +5,8 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
+#: An amount of money; empty where the one who asks is shown no prices (``access.money``).
+Money = Annotated[str, Field(pattern=r"^(-?\d+(\.\d+)?)?$")]
 
 
 class Weight(BaseModel):
@@ -25,8 +27,8 @@ class Weight(BaseModel):
 class UnitCost(BaseModel):
     """A price by weight in both units."""
 
-    per_lb: Fixed
-    per_kg: Fixed
+    per_lb: Money
+    per_kg: Money
 
     def of(self, unit: str) -> str:
         """The price of one ``unit``, "lb" or "kg"."""
@@ -38,4 +40,4 @@ class ReadQuantity(BaseModel):
 
     path: str
     weight: Weight | None = None
-    money: Fixed | None = None
+    money: Money | None = None

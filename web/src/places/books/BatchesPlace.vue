@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { refDebounced } from '@vueuse/core'
 import { computed, watch } from 'vue'
 import BatchRow from '@/shared/parts/BatchRow.vue'
@@ -46,7 +47,7 @@ function turn(by: number): void {
     <h1>All batches</h1>
     <span v-if="data" class="quiet" role="status">{{ count }}</span>
     <div class="acts">
-      <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
   <form class="filter" role="search" @submit.prevent>

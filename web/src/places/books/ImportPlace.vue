@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -101,7 +102,7 @@ const word = computed(() => (many.value === 1 ? 'Import this batch' : `Import th
       <FindingList :findings="one.warnings" label="Check again" />
       <Strip :batch="{ strip: one.strip, shops: [] }" />
     </section>
-    <form v-if="!shown.written" class="panel" @submit.prevent="bringIn">
+    <form v-if="!shown.written" v-may:cook class="panel" @submit.prevent="bringIn">
       <SaveBar
         :word="word"
         :state="made.state.value"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
@@ -69,7 +70,9 @@ function renew(): void {
           :problem="canceled.problem.value"
           @done="canceled.write({ id: tool.id, reason }, renew)"
         />
-        <button v-else type="button" class="act small" @click="removed = tool.id">Recorded by mistake</button>
+        <button v-else v-may:cook type="button" class="act small" @click="removed = tool.id">
+          Recorded by mistake
+        </button>
       </li>
     </ul>
     <form v-if="isAdding" class="lines" @submit.prevent="bought.write({ ...draft }, renew)">
@@ -86,7 +89,7 @@ function renew(): void {
         @retry="bought.retry()"
       />
     </form>
-    <button v-else type="button" class="act small" @click="isAdding = true">Add a machine</button>
+    <button v-else v-may:cook type="button" class="act small" @click="isAdding = true">Add a machine</button>
   </section>
 </template>
 

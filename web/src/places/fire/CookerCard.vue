@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Problem, ProblemError, type Schemas } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -63,7 +64,7 @@ async function send(commands: readonly string[]): Promise<void> {
           {{ label }}
         </button>
       </div>
-      <form @submit.prevent="send([words])">
+      <form v-may:cook @submit.prevent="send([words])">
         <label class="named"
           ><span>In its own words</span><input v-model="words" class="box" placeholder="OFFSET 1 5"
         /></label>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { momentText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import CookerCard from './CookerCard.vue'
@@ -17,7 +18,7 @@ const { data: fires, error, refetch } = useFires()
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'practice' }">Practice</RouterLink>
       <RouterLink class="act" :to="{ name: 'chamber' }">Chamber</RouterLink>
-      <RouterLink class="act first" :to="{ name: 'fire-new' }">Into the smoke</RouterLink>
+      <RouterLink v-may:cook class="act first" :to="{ name: 'fire-new' }">Into the smoke</RouterLink>
     </div>
   </div>
   <LoadState v-if="!fires" :error="error" what="the fires" @retry="refetch()" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import { weekMomentText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -20,6 +21,7 @@ const tick = (uid: string): void => void ticking.write({ uid, sort: 'done' }, re
     <ul class="lines">
       <li v-for="job in due" :key="job.uid">
         <button
+          v-may:helper
           type="button"
           class="ring"
           :aria-label="`Check off ${job.words}, ${job.meal}`"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import AlarmList from '@/shared/alarms/AlarmList.vue'
 import { useAlarms } from '@/shared/alarms/useAlarms'
@@ -33,7 +34,7 @@ const summary = computed(() =>
       <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
       <RouterLink class="act" :to="{ name: 'plans' }">Plan a meal</RouterLink>
       <button type="button" class="act" @click="print">Print for the wall</button>
-      <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
   <AlarmList :alarms="alarms" named class="alarms" />

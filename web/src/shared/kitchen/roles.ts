@@ -15,3 +15,11 @@ export const roles: { value: Role; word: string }[] = [
   { value: 'helper', word: 'Helper' },
   { value: 'reader', word: 'Reader' },
 ]
+
+/** Whose work it is where this is the least role. */
+export const whoMay: Record<Role, string> = {
+  owner: 'owners',
+  cook: 'cooks and owners',
+  helper: 'helpers, cooks and owners',
+  reader: 'everyone',
+}

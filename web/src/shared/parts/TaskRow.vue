@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Task } from '@/shared/api/client'
+import { useSession } from '@/shared/api/useSession'
 import { dayText, momentText, timeText, weekMomentText } from '@/shared/quantity/when'
 import { useTick } from './useTick'
 
 /** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
 const props = defineProps<{ task: Task; plain?: boolean }>()
 const { tell, isWaiting } = useTick()
+const { may } = useSession()
 const isOpen = ref(false)
 const when = ref('')
 const following = ref(true)
@@ -56,6 +58,7 @@ function drop(): void {
     <button
       type="button"
       class="ring"
+      :disabled="!may('helper')"
       :aria-pressed="isDone"
       :aria-label="isDone ? `${label}: done` : `Check off ${label}`"
       @click="tick"
@@ -78,7 +81,7 @@ function drop(): void {
       </p>
     </div>
     <button
-      v-if="task.state === 'open' && !waits"
+      v-if="task.state === 'open' && !waits && may('helper')"
       type="button"
       class="more"
       :aria-expanded="isOpen"

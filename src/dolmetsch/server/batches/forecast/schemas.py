@@ -4,7 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name
 
 
@@ -37,8 +37,8 @@ class StepToComeOut(BaseModel):
     basis: str
     weight: WeightRangeOut
     price: RangeOut
-    spent: Fixed
-    worth_back: Fixed
+    spent: Money
+    worth_back: Money
 
 
 class ForecastOut(BaseModel):

@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from dolmetsch.server.batches.entries.typed import Content, PolicyIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, ReadQuantity, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
 
 
 class PeelOut(BaseModel):
@@ -33,8 +33,8 @@ class ColumnOut(BaseModel):
     weight_out: Weight
     kept_of_step: Fixed | None
     kept_of_bought: Fixed
-    spent: Fixed
-    worth_back: Fixed
+    spent: Money
+    worth_back: Money
     cost: UnitCost | None
     peels: list[PeelOut]
     came_together: bool = False
@@ -58,8 +58,8 @@ class GroupOut(BaseModel):
     """A group of the final bill: money on the batch and on a pound of what is left."""
 
     group: str
-    money: Fixed
-    per_lb: Fixed | None
+    money: Money
+    per_lb: Money | None
 
 
 class HouseOut(BaseModel):
@@ -72,11 +72,11 @@ class HouseOut(BaseModel):
     is_sliced: bool
     is_finished: bool
     weight: Weight
-    cost: Fixed
+    cost: Money
     unit_cost: UnitCost | None
     kept_of_bought: Fixed
     slices: int | None
-    cost_per_slice: Fixed | None
+    cost_per_slice: Money | None
     cost_per_cooked: UnitCost | None
     fry_kept: Fixed | None
     fry_spread: Fixed | None
@@ -99,19 +99,19 @@ class ShopOut(BaseModel):
     name: str
     pack: str
     unit_cost: UnitCost
-    cost_per_slice: Fixed | None
+    cost_per_slice: Money | None
     portion: Fixed | None
-    saved_per_lb: Fixed | None
-    saved_per_kg: Fixed | None
-    saved_per_portion: Fixed | None
-    saved_on_batch: Fixed | None
+    saved_per_lb: Money | None
+    saved_per_kg: Money | None
+    saved_per_portion: Money | None
+    saved_on_batch: Money | None
     is_cheaper: bool | None
     chance: int | None = None
     saved_low: UnitCost | None = None
     saved_high: UnitCost | None = None
     cost_per_cooked: UnitCost | None
     break_even: UnitCost | None
-    earned_per_hour: Fixed | None
+    earned_per_hour: Money | None
 
 
 class PieceOut(BaseModel):
@@ -218,7 +218,7 @@ class PreviewOut(BaseModel):
     readings: list[ReadQuantity] = []
     problems: list[FieldProblem] = []
     asks: list[str] = []
-    paid: Fixed | None = None
+    paid: Money | None = None
     bought_cost: UnitCost | None = None
     column: ColumnOut | None = None
     house: HouseOut | None = None
@@ -243,8 +243,8 @@ class SummaryOut(BaseModel):
     weight: Weight
     cost: UnitCost | None
     shop_name: str | None
-    saved_per_lb: Fixed | None
-    saved_on_batch: Fixed | None = None
+    saved_per_lb: Money | None
+    saved_on_batch: Money | None = None
 
 
 class UnderWayOut(BaseModel):

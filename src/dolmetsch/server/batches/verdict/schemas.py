@@ -9,7 +9,7 @@ from dolmetsch.server.batches.entries.typed import PolicyIn
 from dolmetsch.server.batches.show.schemas import HouseOut, ShopOut, SourceOut, StripOut, TakerOut
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, ReadQuantity, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Kind, Typed
 
 BasisKey = Literal["pound", "portion", "slice", "cooked"]
@@ -22,7 +22,7 @@ class RungOut(BaseModel):
     """
 
     name: str
-    price: Fixed | None
+    price: Money | None
     saved: Fixed | None
     apart: bool
     chance: int | None = None
@@ -39,7 +39,7 @@ class BasisOut(BaseModel):
 
     key: BasisKey
     label: str
-    price: Fixed | None
+    price: Money | None
     low: Fixed | None
     high: Fixed | None
     shops: list[RungOut]
@@ -52,8 +52,8 @@ class PartOut(BaseModel):
     sort: str
     name: str
     label: str
-    per_lb: Fixed
-    per_kg: Fixed
+    per_lb: Money
+    per_kg: Money
     per_portion: Fixed | None
     on_batch: Fixed
     entries: list[int]
@@ -63,8 +63,8 @@ class BillOut(BaseModel):
     """Where the bill went."""
 
     parts: list[PartOut]
-    per_lb: Fixed
-    per_kg: Fixed
+    per_lb: Money
+    per_kg: Money
     per_portion: Fixed | None
     on_batch: Fixed
 
@@ -74,7 +74,7 @@ class GoneOut(BaseModel):
 
     fate: Fate
     weight: Weight
-    cost: Fixed
+    cost: Money
     income: Fixed
 
 
@@ -94,7 +94,7 @@ class StowedOut(BaseModel):
 
     went: list[GoneOut]
     left: Weight
-    left_cost: Fixed
+    left_cost: Money
     income: Fixed
     shrink: Fixed
     earned: list[EarnedOut]
@@ -107,7 +107,7 @@ class SpreadOut(BaseModel):
     unit_cost: UnitCost | None
     portion: Fixed | None
     kept: Fixed | None
-    saved_on_batch: list[Fixed | None]
+    saved_on_batch: list[Money | None]
 
 
 class YearOut(BaseModel):
@@ -199,8 +199,8 @@ class OutlayOut(BaseModel):
 
     what: str
     packs: int | None
-    paid: Fixed
-    charged: Fixed
+    paid: Money
+    charged: Money
 
 
 class YieldDial(BaseModel):

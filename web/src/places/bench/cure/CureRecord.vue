@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Cures } from '@/shared/api/client'
 import { momentText } from '@/shared/quantity/when'
@@ -19,7 +20,9 @@ const isMistake = ref(false)
     </p>
     <WeighOut :piece="cure.answer" is-done />
     <TakeBack v-if="isMistake" :code="code" :cure="cure.id" />
-    <button v-else type="button" class="act small back" @click="isMistake = true">Recorded by mistake</button>
+    <button v-else v-may:cook type="button" class="act small back" @click="isMistake = true">
+      Recorded by mistake
+    </button>
   </section>
   <div class="right">
     <section v-if="cure.answer.gauge" class="panel" aria-label="Was it too much">

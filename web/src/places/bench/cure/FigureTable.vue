@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -58,7 +59,7 @@ function keep(value: string): void {
       <p v-if="row.is_own" class="small quiet wide">
         {{ row.source }}; the reference has {{ Number(row.reference) }}.
       </p>
-      <form v-if="open === row.key" class="wide" @submit.prevent="keep(own.value)">
+      <form v-if="open === row.key" v-may:owner class="wide" @submit.prevent="keep(own.value)">
         <label class="named"
           ><span>Our figure, {{ unit }}</span
           ><input v-model="own.value" class="box" inputmode="decimal"

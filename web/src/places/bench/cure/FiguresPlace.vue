@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -83,7 +84,7 @@ const { like } = useUnits()
           </li>
         </ul>
         <p v-else class="quiet">None yet. A mix made ahead is used up by weight at the desk.</p>
-        <form @submit.prevent="make">
+        <form v-may:cook @submit.prevent="make">
           <label class="named">
             <span>Recipe</span>
             <select v-model="mix.recipe" class="box">

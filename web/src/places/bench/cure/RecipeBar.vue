@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import type { Recipe } from './recipes'
@@ -55,7 +56,7 @@ function choose(name: string): void {
     </p>
     <div v-show="isOpen" class="open">
       <RecipeFields v-model:recipe="recipe" :facts="facts" :path="path" />
-      <form class="keep" @submit.prevent="keep(recipe)">
+      <form v-may:cook class="keep" @submit.prevent="keep(recipe)">
         <label class="named">
           <span>Save it under the name</span>
           <input v-model="recipe.name" class="box" maxlength="80" />

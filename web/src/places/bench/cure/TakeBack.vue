@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { reactive, ref, toRef } from 'vue'
 import { api, type Cures, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -33,7 +34,7 @@ function send(): void {
 </script>
 
 <template>
-  <form @submit.prevent="send">
+  <form v-may:cook @submit.prevent="send">
     <TypedInput
       v-model="draft.reason"
       label="Why it should not count"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toRef } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
@@ -58,7 +59,7 @@ const days = computed(() => {
       <div class="acts">
         <LabelsPanel :code="code" />
         <RouterLink class="act" :to="{ name: 'cure', params: { code } }">Cure desk</RouterLink>
-        <RouterLink class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
+        <RouterLink v-may:helper class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
       </div>
     </div>
     <div class="book">

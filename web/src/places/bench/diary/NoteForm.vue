@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useSlug } from '@/shared/api/useBatch'
 import { post } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -24,7 +25,7 @@ function write(): void {
 </script>
 
 <template>
-  <form @submit.prevent="write">
+  <form v-may:helper @submit.prevent="write">
     <label class="named">
       <span>Add a note</span>
       <textarea v-model="draft.text" class="box" rows="3" maxlength="2000" @input="said = ''" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -57,7 +58,7 @@ function send(): void {
 </script>
 
 <template>
-  <form @submit.prevent="send">
+  <form v-may:helper @submit.prevent="send">
     <label class="named">
       <span>Add a photo</span>
       <input

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, type Plan, type Schemas, take } from '@/shared/api/client'
@@ -54,7 +55,7 @@ function plan(): void {
 <template>
   <details class="panel">
     <summary>Plan something else</summary>
-    <form @submit.prevent="plan">
+    <form v-may:cook @submit.prevent="plan">
       <label class="named">
         <span>What</span>
         <select v-model="kind" class="box">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useToday } from '@/shared/api/useBatch'
 import { marksText } from '@/shared/parts/marksText'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -28,7 +29,7 @@ const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else-if="!batches.length" class="panel empty">
     <p>No batches under way. Start one with what you bought.</p>
-    <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+    <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
   </div>
   <ul v-else aria-label="Batches under way">
     <li v-for="batch in batches" :key="batch.code" class="panel">
@@ -42,7 +43,7 @@ const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
         <p class="quiet small">{{ batch.cut }}, {{ batch.stage }}, {{ weightText(batch.weight) }}</p>
       </div>
       <div class="ways">
-        <RouterLink class="act first" :to="{ name: 'weigh', params: { code: batch.code } }">
+        <RouterLink v-may:helper class="act first" :to="{ name: 'weigh', params: { code: batch.code } }">
           {{ batch.next ? weighWord(batch.next.kind) : 'Weigh' }}
         </RouterLink>
         <RouterLink class="act" :to="{ name: 'cure', params: { code: batch.code } }">Cure desk</RouterLink>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { type Component, computed, nextTick, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Batch, Entry } from '@/shared/api/client'
@@ -101,7 +102,7 @@ useKeys({
   <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <RouterLink class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
+      <RouterLink v-may:helper class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
       <RouterLink class="act" :to="{ name: 'cure', params: { code } }">Cure desk</RouterLink>
       <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary</RouterLink>
       <RouterLink class="act" :to="{ name: 'strip', params: { code } }">See the verdict</RouterLink>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, nextTick, ref, watch } from 'vue'
 import {
   api,
@@ -101,6 +102,7 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
 <template>
   <form
     ref="form"
+    v-may:helper
     class="entry"
     novalidate
     @submit.prevent="send(body, correcting ? 'Corrected' : 'Recorded')"

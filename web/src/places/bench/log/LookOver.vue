@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, type Batch, type Pieces, type ProblemError, type Schemas, take } from '@/shared/api/client'
@@ -44,7 +45,7 @@ function send(): void {
 </script>
 
 <template>
-  <form @submit.prevent="send">
+  <form v-may:cook @submit.prevent="send">
     <ul aria-label="What to check for">
       <li
         v-for="look in looks"

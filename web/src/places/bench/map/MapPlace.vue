@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useMap } from '@/shared/api/useBench'
@@ -62,7 +63,7 @@ function keep(): void {
       held ? `${held.code} ${held.mark}: tap where it goes` : 'tap a piece, then where it goes'
     }}</span>
     <div class="acts">
-      <button type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
+      <button v-may:cook type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
         Add a fridge or rack
       </button>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { levelWords as words, type Lying } from './useStores'
@@ -20,7 +21,13 @@ function touch(level: number, slot: number): void {
   <section class="store" :class="store.sort" :aria-label="store.name">
     <h2>
       {{ store.name }}
-      <button type="button" class="small" :aria-label="`Change ${store.name}`" @click="$emit('change')">
+      <button
+        v-may:cook
+        type="button"
+        class="small"
+        :aria-label="`Change ${store.name}`"
+        @click="$emit('change')"
+      >
         change
       </button>
     </h2>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
 import { api, type Pieces, type Schemas, take } from '@/shared/api/client'
@@ -42,7 +43,7 @@ function send(): void {
 </script>
 
 <template>
-  <form @submit.prevent="send">
+  <form v-may:cook @submit.prevent="send">
     <TypedInput v-model="facts.length" label="Length" path="length" placeholder="14 in" />
     <TypedInput v-model="facts.width" label="Width" path="width" placeholder="9 in" />
     <TypedInput

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Problem } from '@/shared/api/client'
 import SaveBar from '@/shared/ui/SaveBar.vue'
@@ -12,7 +13,7 @@ const pieceWord = (count: number): string => (count === 1 ? '1 piece' : `${count
 </script>
 
 <template>
-  <form class="panel lines" aria-label="Owner" @submit.prevent="emit('set', owner.trim())">
+  <form v-may:cook class="panel lines" aria-label="Owner" @submit.prevent="emit('set', owner.trim())">
     <h2>Whose are they?</h2>
     <p v-if="!count" class="quiet">Choose pieces in the table, then note their owner.</p>
     <template v-else>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { useCures, usePieces, usePlan } from '@/shared/api/useBench'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
@@ -39,7 +40,7 @@ const isMeasuring = ref(false)
       <span class="quiet">{{ pieces.name }}, {{ pieces.cut }}</span>
       <div class="acts">
         <LabelsPanel :code="code" :marks="[mark]" />
-        <RouterLink v-if="piece" class="act first" :to="{ name: 'weigh', params: { code } }"
+        <RouterLink v-if="piece" v-may:helper class="act first" :to="{ name: 'weigh', params: { code } }"
           >Weigh</RouterLink
         >
       </div>
@@ -77,7 +78,13 @@ const isMeasuring = ref(false)
             <dd>between {{ dayText(cure.first_at) }} and {{ dayText(cure.last_at) }}</dd>
           </template>
         </dl>
-        <button type="button" class="act" :aria-expanded="isMeasuring" @click="isMeasuring = !isMeasuring">
+        <button
+          v-may:cook
+          type="button"
+          class="act"
+          :aria-expanded="isMeasuring"
+          @click="isMeasuring = !isMeasuring"
+        >
           Measure it, or move it
         </button>
         <FactsForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />

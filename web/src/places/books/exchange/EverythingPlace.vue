@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import BooksHead from '@/places/books/BooksHead.vue'
@@ -59,7 +60,7 @@ const label = (name: string): string => capital(words[name] ?? name)
         One ZIP with all records, each batch as an open document and as a page, every list as CSV and XLSX,
         the photos and the schemas. An empty kitchen filled from it shows the same figures.
       </p>
-      <a class="act first" :href="`${root}/everything.zip`" download>Export everything (ZIP)</a>
+      <a v-may:owner class="act first" :href="`${root}/everything.zip`" download>Export everything (ZIP)</a>
       <h3>List by list</h3>
       <ul class="lists">
         <li v-for="name in data?.lists" :key="name">
@@ -70,7 +71,7 @@ const label = (name: string): string => capital(words[name] ?? name)
       </ul>
       <p class="quiet small">A batch’s own document and page are under Export on its verdict.</p>
     </section>
-    <section class="panel" aria-label="In">
+    <section v-may:cook class="panel" aria-label="In">
       <h2>In</h2>
       <p>
         <RouterLink class="act" :to="{ name: 'history' }">Batches of before, from a spreadsheet</RouterLink>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import BooksHead from '@/places/books/BooksHead.vue'
 import ColumnTable from '@/shared/parts/ColumnTable.vue'
@@ -52,7 +53,7 @@ const begun = computed(() => (file.value?.next_row ?? 0) > 0)
 
 <template>
   <BooksHead title="Batches of before" />
-  <section class="panel intro">
+  <section v-may:cook class="panel intro">
     <p>
       A spreadsheet of batches you made before, one a row (CSV or XLSX): what was bought and paid, the weights
       you took, the finished weight. They become finished batches, so that yields and forecasts are this

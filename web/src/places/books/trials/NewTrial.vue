@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -55,7 +56,7 @@ function begin(): void {
 </script>
 
 <template>
-  <form class="panel lines" aria-label="A new trial" @submit.prevent="begin">
+  <form v-may:cook class="panel lines" aria-label="A new trial" @submit.prevent="begin">
     <TypedInput
       v-model="draft.name"
       label="What is tried"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -14,7 +15,7 @@ const countText = (sheets: number): string => (sheets === 1 ? '1 taster' : `${sh
 
 <template>
   <BooksHead title="Trials">
-    <button type="button" class="act first" @click="isNew = !isNew">Begin a trial</button>
+    <button v-may:cook type="button" class="act first" @click="isNew = !isNew">Begin a trial</button>
   </BooksHead>
   <NewTrial v-if="isNew" />
   <LoadState v-if="!data" :error="error" what="the trials" @retry="refetch()" />

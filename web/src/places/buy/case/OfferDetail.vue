@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
@@ -67,7 +68,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           </div>
         </template>
       </dl>
-      <form class="take" novalidate @submit.prevent="takeHome(packs, weight)">
+      <form v-may:cook class="take" novalidate @submit.prevent="takeHome(packs, weight)">
         <TypedInput
           v-if="!offer.pack"
           v-model="weight"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -88,7 +89,7 @@ function send(): void {
 <template>
   <div class="head"><h1>Start a batch</h1></div>
   <div class="start">
-    <form ref="form" class="panel" novalidate @submit.prevent="send">
+    <form ref="form" v-may:cook class="panel" novalidate @submit.prevent="send">
       <ChoiceBar v-model="way" label="The meat was" :choices="ways" />
       <TypedInput
         v-model="draft.name"

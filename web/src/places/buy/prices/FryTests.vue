@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
@@ -59,7 +60,7 @@ function send(): void {
         <span class="quiet">{{ test.by }}</span>
       </li>
     </ul>
-    <form novalidate @submit.prevent="send">
+    <form v-may:cook novalidate @submit.prevent="send">
       <div class="pair">
         <TypedInput v-model="draft.raw" label="Raw" path="raw" placeholder="112 g" />
         <TypedInput v-model="draft.cooked" label="Cooked" path="cooked" placeholder="38 g" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -111,7 +112,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
     <h1>Import a price list</h1>
     <div class="acts"><RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink></div>
   </div>
-  <section class="panel intro">
+  <section v-may:cook class="panel intro">
     <p>
       A supplier’s list or receipts, as CSV or a workbook (XLSX). Match its columns, check it, and only then
       is anything saved. Importing the same list twice changes nothing.

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
@@ -99,7 +100,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
 </script>
 
 <template>
-  <form class="note" novalidate @submit.prevent="send()">
+  <form v-may:cook class="note" novalidate @submit.prevent="send()">
     <h2>
       {{ correcting ? `Correct the price of ${correcting.on}` : `A price, ${sortWords[sort].toLowerCase()}` }}
     </h2>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -36,7 +37,7 @@ function close(): void {
       <span class="badge">{{ whole.item.kind || sortWords[whole.item.sort] }}</span>
       <div class="acts">
         <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
-        <button type="button" class="act first" @click="noting = true">Add a price</button>
+        <button v-may:cook type="button" class="act first" @click="noting = true">Add a price</button>
       </div>
     </div>
     <section v-if="noting" class="panel form" :aria-label="correcting ? 'Correct a price' : 'Add a price'">
@@ -95,7 +96,13 @@ function close(): void {
             <p v-else-if="quote.same_day" class="small care">
               one of two prices for that day and source; the later one counts
             </p>
-            <button v-if="!quote.overruled" type="button" class="act small" @click="correct(quote)">
+            <button
+              v-if="!quote.overruled"
+              v-may:cook
+              type="button"
+              class="act small"
+              @click="correct(quote)"
+            >
               Correct<span class="unseen"> the price of {{ quote.on }}</span>
             </button>
           </li>

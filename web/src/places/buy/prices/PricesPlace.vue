@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
@@ -36,14 +37,14 @@ const dry = computed(() =>
   <div class="head">
     <h1>Price list</h1>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'price-import' }">Import a price list</RouterLink>
+      <RouterLink v-may:cook class="act" :to="{ name: 'price-import' }">Import a price list</RouterLink>
       <DropPanel word="Export">
         <ul class="files">
           <li><a class="act" :href="address('csv')" download>As CSV</a></li>
           <li><a class="act" :href="address('xlsx')" download>As a workbook (XLSX)</a></li>
         </ul>
       </DropPanel>
-      <button type="button" class="act first" :aria-expanded="noting" @click="noting = !noting">
+      <button v-may:cook type="button" class="act first" :aria-expanded="noting" @click="noting = !noting">
         Add a price
       </button>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -65,7 +66,7 @@ function send(put_away: boolean): void {
 </script>
 
 <template>
-  <form class="way" novalidate @submit.prevent="send(false)">
+  <form v-may:cook class="way" novalidate @submit.prevent="send(false)">
     <h2>{{ title }}</h2>
     <TypedInput
       v-if="!input"

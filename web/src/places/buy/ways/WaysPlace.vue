@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
@@ -44,7 +45,7 @@ function saved(ways: Ways): void {
     <span class="quiet">how you make things: steps, ingredients, time</span>
     <div class="acts">
       <RouterLink class="act" :to="{ name: 'buy' }">At the case</RouterLink>
-      <button type="button" class="act first" @click="editing = ''">New method</button>
+      <button v-may:cook type="button" class="act first" @click="editing = ''">New method</button>
     </div>
   </div>
   <LoadState v-if="!data" :error="error" what="the methods" @retry="refetch()" />
@@ -69,7 +70,7 @@ function saved(ways: Ways): void {
             {{ way.days }} days<template v-if="way.portion">, a portion is {{ way.portion }}</template
             >, version {{ way.version }} of {{ dayText(way.recorded_at) }}, {{ way.by }}
           </span>
-          <button type="button" class="act small" @click="editing = way.name">
+          <button v-may:cook type="button" class="act small" @click="editing = way.name">
             Change<span class="unseen"> {{ way.name }}</span>
           </button>
         </div>

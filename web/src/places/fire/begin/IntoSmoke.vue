@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { labelOf, piecesOf } from '@/places/fire/pieces'
@@ -74,7 +75,7 @@ function begin(): void {
     <span class="quiet">{{ count === 1 ? 'one piece' : `${count || 'no'} pieces` }}</span>
   </div>
   <LoadState v-if="!map || !fires" :error="error" what="the pieces" @retry="refetch()" />
-  <form v-else class="form" @submit.prevent="begin">
+  <form v-else v-may:cook class="form" @submit.prevent="begin">
     <section class="panel" aria-label="Pieces">
       <h2>Which pieces, and which probe in each</h2>
       <p v-if="!pieces.length">No piece is under way. Start a batch first.</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, watch } from 'vue'
 import { useWays } from '@/shared/api/useWays'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -112,7 +113,7 @@ function save(): void {
             </option>
           </select></label
         >
-        <button type="button" class="act small" :disabled="isSaving" @click="save">Save it</button>
+        <button v-may:cook type="button" class="act small" :disabled="isSaving" @click="save">Save it</button>
       </div>
       <datalist id="programs">
         <option v-for="one in fires.programs" :key="one.name" :value="one.name" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText, momentText, spanText } from '@/shared/quantity/when'
@@ -41,7 +42,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
     <h1>Chamber</h1>
     <span v-if="chamber" class="quiet">{{ summary }}</span>
     <div class="acts">
-      <button type="button" class="act" :aria-expanded="isHanging" @click="isHanging = !isHanging">
+      <button v-may:cook type="button" class="act" :aria-expanded="isHanging" @click="isHanging = !isHanging">
         Hang a piece
       </button>
     </div>

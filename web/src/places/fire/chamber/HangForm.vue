@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import type { Problem, Schemas } from '@/shared/api/client'
 import { labelOf, piecesOf } from '@/places/fire/pieces'
@@ -39,7 +40,7 @@ function hang(): void {
 </script>
 
 <template>
-  <form class="panel" aria-label="Hang a piece" @submit.prevent="hang">
+  <form v-may:cook class="panel" aria-label="Hang a piece" @submit.prevent="hang">
     <label class="named"
       ><span>Piece</span
       ><select v-model="chosen" class="box" required>

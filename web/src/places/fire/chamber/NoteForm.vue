@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Problem } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -39,7 +40,7 @@ function send(): void {
 </script>
 
 <template>
-  <form class="panel" aria-label="Note" @submit.prevent="send">
+  <form v-may:helper class="panel" aria-label="Note" @submit.prevent="send">
     <label class="named"
       ><span>Piece</span
       ><select v-model="id" class="box">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -47,7 +48,7 @@ function begin(lesson: string): void {
         <p class="quiet small">
           About {{ lesson.hours }} h where nothing goes wrong. Things will go wrong, and nobody says when.
         </p>
-        <button type="button" class="act first" :disabled="isSaving" @click="begin(lesson.key)">
+        <button v-may:helper type="button" class="act first" :disabled="isSaving" @click="begin(lesson.key)">
           Light the fire
         </button>
       </article>

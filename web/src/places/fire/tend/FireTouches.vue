@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { EventIn, Live } from '@/places/fire/useFires'
@@ -53,7 +54,7 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
 </script>
 
 <template>
-  <section class="panel" aria-label="What happens">
+  <section v-may:helper class="panel" aria-label="What happens">
     <div class="touches">
       <button
         v-for="[kind, word] in plain ? asked.slice(0, 3) : asked"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -84,7 +85,7 @@ const save = (): Promise<void> =>
 </script>
 
 <template>
-  <details class="take">
+  <details v-may:cook class="take">
     <summary>Take in a log</summary>
     <div class="inner">
       <p class="small quiet">

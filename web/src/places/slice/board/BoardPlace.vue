@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef, watch } from 'vue'
 import { useScale } from '@/shared/scale/useScale'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
@@ -222,7 +223,7 @@ useKeys({
         </section>
         <HowThick v-if="isCut" v-model="draft.millimetres" :thickness="thickness" :in-pack="draft.inPack" />
         <FryTest :code="code" :seen="board.seen" />
-        <form class="panel finish" @submit.prevent="record">
+        <form v-may:cook class="panel finish" @submit.prevent="record">
           <FinishCut v-if="isCut" :draft="draft" />
           <ul v-if="problems.length" class="dear small">
             <li v-for="one in problems" :key="one.path + one.code">▲ {{ one.message }}</li>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive } from 'vue'
 import { api, type BrieflyRecorded, type Recorded, type Schemas, take } from '@/shared/api/client'
@@ -42,7 +43,7 @@ const isReady = computed(() => draft.raw !== '' && draft.cooked !== '')
 <template>
   <details class="panel">
     <summary><b>Fry a few slices</b></summary>
-    <form @submit.prevent="record">
+    <form v-may:helper @submit.prevent="record">
       <label class="named"
         ><span>Raw</span><input v-model="draft.raw" class="box" :placeholder="like('4 oz', '112 g')"
       /></label>

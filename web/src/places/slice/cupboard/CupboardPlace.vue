@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
@@ -92,8 +93,12 @@ const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one
             one.note || (one.noted_on ? `noted ${dayText(one.noted_on)}` : '')
           }}</span>
           <span class="acts">
-            <button type="button" class="act small" @click="choose(one.what, 'bought')">Bought</button>
-            <button type="button" class="act small" @click="choose(one.what, 'counted')">Count</button>
+            <button v-may:cook type="button" class="act small" @click="choose(one.what, 'bought')">
+              Bought
+            </button>
+            <button v-may:cook type="button" class="act small" @click="choose(one.what, 'counted')">
+              Count
+            </button>
           </span>
         </li>
       </ul>
@@ -112,7 +117,7 @@ const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one
         </p>
       </template>
     </section>
-    <form class="panel" @submit.prevent="note">
+    <form v-may:cook class="panel" @submit.prevent="note">
       <h2>Note it</h2>
       <label class="named"
         ><span>What</span

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import type { Preview } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -56,7 +57,7 @@ function save(putAway = false): void {
 </script>
 
 <template>
-  <form class="panel" aria-label="A dish" @submit.prevent="save()">
+  <form v-may:cook class="panel" aria-label="A dish" @submit.prevent="save()">
     <div class="top">
       <TypedInput v-model="draft.name" label="Name" path="name" placeholder="Harbor roll" />
       <TypedInput

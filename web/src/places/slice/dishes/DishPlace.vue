@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref, toRef } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -53,7 +54,13 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
         >{{ page.menu ? `sold at ${money(page.menu.price)}, ` : '' }}{{ page.month_plates }} in 30 days</span
       >
       <div class="acts">
-        <button type="button" class="act" :aria-expanded="isChanging" @click="isChanging = !isChanging">
+        <button
+          v-may:cook
+          type="button"
+          class="act"
+          :aria-expanded="isChanging"
+          @click="isChanging = !isChanging"
+        >
           Change the dish
         </button>
       </div>
@@ -72,7 +79,7 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
     <p v-if="page.dish.moved" class="moved" role="status">
       ▲ A plate has moved by {{ signed(page.dish.moved) }} %, from {{ money(page.dish.cost_then) }} to
       {{ money(page.dish.cost) }}.
-      <button type="button" class="act small" @click="looking.write(name, done)">Seen</button>
+      <button v-may:cook type="button" class="act small" @click="looking.write(name, done)">Seen</button>
     </p>
     <TwoColumns side-first>
       <section class="panel" aria-label="One plate">
@@ -105,7 +112,7 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
           </p>
           <p v-if="!page.menu" class="quiet">It has no price on the menu yet.</p>
         </section>
-        <form class="panel lines" aria-label="Plate some" @submit.prevent="serve">
+        <form v-may:cook class="panel lines" aria-label="Plate some" @submit.prevent="serve">
           <h2>Plate some</h2>
           <div class="serve">
             <button

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useSlug } from '@/shared/api/useBatch'
@@ -55,7 +56,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
         </div>
       </DropPanel>
       <DropPanel word="Aims">
-        <form class="lines" @submit.prevent="aiming.write({ ...aims }, renew)">
+        <form v-may:cook class="lines" @submit.prevent="aiming.write({ ...aims }, renew)">
           <label class="named"
             ><span>Food cost from (%)</span
             ><input
@@ -88,7 +89,13 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
           />
         </form>
       </DropPanel>
-      <button type="button" class="act first" :aria-expanded="isAdding" @click="isAdding = !isAdding">
+      <button
+        v-may:cook
+        type="button"
+        class="act first"
+        :aria-expanded="isAdding"
+        @click="isAdding = !isAdding"
+      >
         New dish
       </button>
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -33,7 +34,9 @@ function cancel(): void {
           <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span></span
         >
         <span v-if="one.canceled" class="quiet small">canceled: {{ one.canceled }}</span>
-        <button v-else type="button" class="act small" @click="wrong = one.id">It was not served</button>
+        <button v-else v-may:cook type="button" class="act small" @click="wrong = one.id">
+          It was not served
+        </button>
       </li>
       <li v-if="!served.length" class="quiet">none yet</li>
     </ol>

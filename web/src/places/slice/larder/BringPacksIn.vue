@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -50,7 +51,7 @@ const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 
 </script>
 
 <template>
-  <label class="named"
+  <label v-may:cook class="named"
     ><span>Import packs (CSV, XLSX, JSON)</span><input type="file" accept=".csv,.xlsx,.json" @change="look"
   /></label>
   <p class="quiet small">Columns: batch, pack, piece, product, form, packed, weight, slices, place.</p>

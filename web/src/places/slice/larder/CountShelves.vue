@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Larder, useLarderWrites } from '@/places/slice/useLarder'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -51,7 +52,7 @@ const word = computed(() => {
 </script>
 
 <template>
-  <form class="panel" aria-label="Count the shelves" @submit.prevent="count">
+  <form v-may:helper class="panel" aria-label="Count the shelves" @submit.prevent="count">
     <p>Untick what is not there. It is recorded as thrown away, “not found when the shelves were counted”.</p>
     <div class="shelves">
       <fieldset v-for="shelf in shelves" :key="shelf.store">

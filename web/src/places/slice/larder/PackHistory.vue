@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type PackPage, useLarderWrites } from '@/places/slice/useLarder'
 import { momentText } from '@/shared/quantity/when'
@@ -32,12 +33,12 @@ function cancel(): void {
       <li v-for="(one, place) in page.news" :key="place" :class="{ wrong: one.is_canceled }">
         <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span>
         <span>{{ one.words }}</span>
-        <button v-if="one.taken" type="button" class="act small" @click="wrong = one.taken">
+        <button v-if="one.taken" v-may:cook type="button" class="act small" @click="wrong = one.taken">
           It did not happen
         </button>
       </li>
     </ol>
-    <button v-if="!page.pack.is_gone" type="button" class="act small" @click="wrong = 'pack'">
+    <button v-if="!page.pack.is_gone" v-may:cook type="button" class="act small" @click="wrong = 'pack'">
       This pack was recorded by mistake
     </button>
     <ReasonForm

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { usePack, useTaking } from '@/places/slice/useLarder'
 import { fates, type Fate } from '@/shared/parts/fates'
@@ -177,7 +178,7 @@ const step = (by: number): void => {
           </button>
         </div>
       </section>
-      <form v-if="!pack.is_gone" class="panel again" @submit.prevent="weigh">
+      <form v-if="!pack.is_gone" v-may:helper class="panel again" @submit.prevent="weigh">
         <label class="named"
           ><span>Weigh it again: what ran out in the bag, or dried away in the freezer</span
           ><input v-model="weighed" class="box" :placeholder="weightText(pack.left)"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Fate, fateWord } from '@/shared/parts/fates'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -31,7 +32,7 @@ function take(): void {
 </script>
 
 <template>
-  <form @submit.prevent="take">
+  <form v-may:helper @submit.prevent="take">
     <label v-if="fate === 'used'" class="named">
       <span>In which batch</span>
       <select v-model="text" class="box">

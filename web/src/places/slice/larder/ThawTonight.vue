@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Larder, useTaking } from '@/places/slice/useLarder'
 
@@ -35,7 +36,7 @@ function thaw(): void {
           <option value="">{{ fridges[0] }}</option>
           <option v-for="one in fridges.slice(1)" :key="one" :value="one">{{ one }}</option>
         </select>
-        <button type="button" class="act" :disabled="isMoved" @click="thaw">
+        <button v-may:helper type="button" class="act" :disabled="isMoved" @click="thaw">
           Move {{ larder.thaw.length === 1 ? 'it' : 'them' }} to {{ fridge || fridges[0] }}
         </button>
       </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSlug } from '@/shared/api/useBatch'
@@ -127,8 +128,8 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         >
         <DropPanel word="Copy, drop">
           <div class="lines">
-            <button type="button" class="act" @click="copy">Copy it</button>
-            <button type="button" class="act" @click="drop">Drop it: off the list</button>
+            <button v-may:cook type="button" class="act" @click="copy">Copy it</button>
+            <button v-may:cook type="button" class="act" @click="drop">Drop it: off the list</button>
           </div>
         </DropPanel>
         <button
@@ -141,7 +142,14 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
           {{ page?.jobs.length ? 'Put it on the list anew' : 'Go: put it on the list' }}
         </button>
       </template>
-      <button v-else type="button" class="act first" :disabled="saving.isSaving.value" @click="save">
+      <button
+        v-else
+        v-may:cook
+        type="button"
+        class="act first"
+        :disabled="saving.isSaving.value"
+        @click="save"
+      >
         Save the plan
       </button>
     </div>
@@ -177,8 +185,8 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
     </p>
     <TwoColumns v-else side-first class="plan">
       <div class="moves" role="group" aria-label="Move the meal">
-        <button type="button" class="act small" @click="move(-1)">A day earlier</button>
-        <button type="button" class="act small" @click="move(1)">A day later</button>
+        <button v-may:cook type="button" class="act small" @click="move(-1)">A day earlier</button>
+        <button v-may:cook type="button" class="act small" @click="move(1)">A day later</button>
         <span class="quiet small">{{ laterText }}</span>
       </div>
       <LanesDrawing

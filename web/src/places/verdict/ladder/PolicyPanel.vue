@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import {
   api,
@@ -73,10 +74,16 @@ const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
     <p class="quiet small">The verdict changes at once; nothing is saved until you say so.</p>
     <ProblemNote v-if="trouble" :problem="trouble" retry-word="" />
     <div class="acts">
-      <button type="button" class="act small first" :disabled="!differs" @click="keepForBatch">
+      <button v-may:helper type="button" class="act small first" :disabled="!differs" @click="keepForBatch">
         Save for this batch
       </button>
-      <button type="button" class="act small" :disabled="!differsFromKitchen" @click="keepForKitchen">
+      <button
+        v-may:owner
+        type="button"
+        class="act small"
+        :disabled="!differsFromKitchen"
+        @click="keepForKitchen"
+      >
         Save for the kitchen
       </button>
     </div>

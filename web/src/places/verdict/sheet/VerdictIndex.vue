@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
@@ -43,8 +44,8 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
     <h1>Verdict</h1>
     <span class="quiet">what each batch came to, compared with the shop</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'import' }">Import a batch</RouterLink>
-      <RouterLink class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <RouterLink v-may:cook class="act" :to="{ name: 'import' }">Import a batch</RouterLink>
+      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
     </div>
   </div>
   <LoadState v-if="!data" :error="error" what="the verdicts" @retry="refetch()" />
