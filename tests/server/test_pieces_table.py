@@ -3,6 +3,7 @@
 import csv
 import io
 import re
+from decimal import Decimal
 
 import pytest
 
@@ -171,3 +172,36 @@ def test_the_strip_of_one_piece_counts_the_many_others(batch):
     strip = batch.get(f"/batches/{batch.code}/strips/P7")[1]
     names = [peel["name"] for column in strip["columns"] for peel in column["peels"]]
     assert "on as 59 other pieces" in names
+
+
+def test_what_a_customers_pieces_save_is_no_saving_of_the_kitchen(batch):
+    """A sixth of the batch is a customer's: verdict, list and money book all count the other five."""
+    code = batch.code
+    lines = [{"mark": f"P{number}", "weight": "9 lb"} for number in range(1, COUNT + 1)]
+    batch.recorded(code, {"act": "policy", "labour_rate": "18.00"})
+    batch.recorded(code, {"act": "weigh", "kind": "chill", "weights": lines, "minutes": "120"})
+    batch.recorded(code, {"act": "shop_pack", "name": "Thick cut", "paid": "6.00", "weight": "1 lb"})
+    batch.recorded(code, {"act": "finish"})
+    whole = batch.get(f"/batches/{code}/verdict")[1]
+    assert whole["yours"] is None
+    saved = Decimal(whole["judged"]["shops"][0]["saved_on_batch"])
+    before = batch.get("/books/money")[1]["sums"]
+    assert before["saved"] == str(saved)
+    own(batch, "Ibba", *(f"P{number}" for number in range(1, 11)))
+    verdict = batch.get(f"/batches/{code}/verdict")[1]
+    yours = verdict["yours"]
+    assert (yours["pieces"], yours["customers_pieces"]) == (50, 10)
+    assert (yours["weight"]["lb"], yours["customers_weight"]["lb"]) == ("450.00", "90.00")
+    assert abs(Decimal(yours["saved"][0]) - saved * 5 / 6) < Decimal("0.01")
+    sums = batch.get("/books/money")[1]["sums"]
+    assert (sums["saved"], sums["weight"]["lb"]) == (yours["saved"][0], "450.00")
+    for figure in ("labor", "saved_without_work"):
+        assert abs(Decimal(sums[figure]) - Decimal(before[figure]) * 5 / 6) <= Decimal("0.01"), figure
+    assert Decimal(before["labor"]) > 0
+    assert abs(Decimal(sums["hours"]) - Decimal(before["hours"]) * 5 / 6) <= Decimal("0.1")
+    listed = batch.get("/verdicts")[1]["finished"][0]
+    assert (listed["code"], listed["saved_on_batch"]) == (code, yours["saved"][0])
+    # all of it theirs: nothing is said of savings
+    own(batch, "Ibba", *(f"P{number}" for number in range(11, COUNT + 1)))
+    assert batch.get(f"/batches/{code}/verdict")[1]["yours"]["saved"] == [None]
+    assert batch.get("/books/money")[1]["sums"] is None

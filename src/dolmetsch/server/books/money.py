@@ -42,7 +42,9 @@ DAYS_A_MONTH: Final = Fraction(365, 12)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finished:
-    """A finished batch beside the shop: what it saved, its labor, minutes and finished weight."""
+    """A finished batch beside the shop: what it saved, its labor, minutes and finished weight; of all that
+    the kitchen's own part where it had customers' pieces too.
+    """
 
     saved: Saved
     labour: Decimal
@@ -133,15 +135,18 @@ def _list_finished(
     by_batch = {one.batch: one for one in saved if begin <= one.at < end}
     facts = BatchFacts.objects.filter(
         kitchen=kitchen, finished_at__gte=begin, finished_at__lt=end
-    ).values_list("batch", "batch__code", "labour", "minutes", "final_grams")
+    ).values_list(
+        *("batch", "batch__code", "labour", "minutes", "final_grams", "customers_grams", "customers_labour")
+    )
     found = [
         Finished(
             saved=replace(by_batch[batch], code=code),
-            labour=labour,
-            minutes=minutes or Decimal(0),
-            grams=grams,
+            labour=labour - others_labour,
+            # minutes are of the batch as a whole: theirs by weight
+            minutes=(minutes or Decimal(0)) * (grams - others) / grams if grams else Decimal(0),
+            grams=grams - others,
         )
-        for batch, code, labour, minutes, grams in facts
+        for batch, code, labour, minutes, grams, others, others_labour in facts
         if batch in by_batch
     ]
     return sorted(found, key=lambda one: (one.saved.at, one.saved.batch))

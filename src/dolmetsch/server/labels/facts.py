@@ -46,7 +46,7 @@ def gather_labels(batch: Batch, marks: list[str], *, root: str) -> list[LabelFac
     for mark in marks:
         if mark not in mains:
             raise not_found(f"piece “{mark}”, or it is no longer in use,")
-    owners = owners_of(batch, costed)
+    owners = owners_of(batch, costed.chain.batch, costed.sheet)
     wanted = marks or list(owners)
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
@@ -84,7 +84,7 @@ def gather_tubs(batch: Batch, *, root: str) -> list[LabelFacts]:
         DomainError: no_tub.
     """
     costed = cost_batch(batch)
-    owners = owners_of(batch, costed)
+    owners = owners_of(batch, costed.chain.batch, costed.sheet)
     mains = {piece.id for piece in costed.sheet.ledger.mains if "cure" not in piece.kinds}
     tubs: dict[tuple[uuid.UUID, str], list[PieceCure]] = {}
     for cure in list_cures(batch):
@@ -126,7 +126,8 @@ def gather_pack_labels(batch: Batch, marks: list[str], *, root: str) -> list[Lab
         raise DomainError("no_packs", 409, "No packs", "No pack of this batch is left to label.")
     if len(wanted) > MOST:
         raise DomainError("too_many", 422, "Too many", f"At most {MOST} labels at once.")
-    owners = owners_of(batch, cost_batch(batch))
+    costed = cost_batch(batch)
+    owners = owners_of(batch, costed.chain.batch, costed.sheet)
     return [
         _label_pack(batch, packs[mark], owner=owners.get(packs[mark].pack.piece, ""), root=root)
         for mark in wanted

@@ -11,6 +11,8 @@ from typing import Any, Final, cast
 from django.db.models import QuerySet
 from django.utils import timezone
 
+from dolmetsch.core.costing.sheet import Sheet
+from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.spelling import spell_weight
 from dolmetsch.core.slicing.keeping import State, keep_until, keeps_like
@@ -22,7 +24,7 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models
 from dolmetsch.server.pieces.queries import Facts, gather_facts, product_of, sorts_of
-from dolmetsch.server.pieces.table import owners_of
+from dolmetsch.server.pieces.table import customers_of
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.quantities.lengths import (
     MARK_LENGTH,
@@ -102,6 +104,10 @@ class KnownPacks:
         """How many grams of the piece ``mark`` are in packs."""
         return sum((Fraction(row.grams) for row in find_packs(batch) if row.piece == mark), Fraction(0))
 
+    def customers(self, batch: Batch, record: CoreBatch, sheet: Sheet) -> frozenset[str]:
+        """The final pieces that are customers'."""
+        return frozenset(customers_of(batch, record, sheet))
+
     def write(self, batch: Batch) -> Json:
         """The packs and where they went, as the document has them."""
         unit = batch.kitchen.weight_unit
@@ -150,8 +156,11 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
     stowed = follow_rows(mains, packs, takings)
     pieces = {piece.id: piece for piece in mains}
     facts = gather_facts([batch])
-    # whose a piece is goes down to what it became; nearly no batch has a customer's
-    owners = owners_of(batch, cost_batch(batch)) if any(one.owner for one in facts.values()) else {}
+    owners = {}
+    # whose a piece is goes down to what it became
+    if any(one.owner for one in facts.values()):
+        costed = cost_batch(batch)
+        owners = customers_of(batch, costed.chain.batch, costed.sheet)
     raw = list_raw_of(batch, mains)
     lives = follow_lives(packs, sorts_of(batch.kitchen))
     models.PackNow.objects.filter(pack__batch=batch).delete()

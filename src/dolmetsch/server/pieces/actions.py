@@ -3,8 +3,9 @@
 import uuid
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
+from dolmetsch.server.batches.entries.chain import list_entry_rows
+from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
@@ -59,9 +60,9 @@ def set_owner(write: Write, batch: Batch, data: schemas.OwnerIn) -> PieceFact:
             stamp = write.stamp if at == 0 else {**write.stamp, "key": uuid.uuid5(write.key, mark)}
             rows.append(PieceFact(batch=batch, mark=mark, owner=data.owner, **stamp))
         PieceFact.objects.bulk_create(rows)
-        if batch.packs_made:
-            # packs of these pieces are the customer's too, or no longer
-            pack_facts().renew(batch, costed.sheet.ledger.mains)
+        if batch.is_finished or batch.packs_made:
+            # packs of these pieces are the customer's too, and what they saved is no saving of the kitchen's
+            renew(batch, list_entry_rows(batch), costed)
         return rows[0]
 
     return keep_once(write, PieceFact, note)

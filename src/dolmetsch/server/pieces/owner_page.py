@@ -33,7 +33,7 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime, by: C
         DomainError: not_found (nothing here is theirs), bad_fields (the charge).
     """
     costed = cost_batch(batch)
-    traced = trace_pieces(costed)
+    traced = trace_pieces(costed.chain.batch, costed.sheet)
     owners = read_owners(batch, traced)
     mine = [one for one in traced if owners[one.piece.id].casefold() == owner.casefold()]
     if not owner or not mine:

@@ -5,8 +5,9 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Final, Literal
 
-from dolmetsch.core.costing.sheet import cost_per_lb
+from dolmetsch.core.costing.sheet import Sheet, cost_per_lb
 from dolmetsch.core.costing.strip import label_kind
+from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.pieces import Piece, Stage
 from dolmetsch.core.numbers.natural import natural_key
@@ -15,6 +16,7 @@ from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_t
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.pieces import schemas
+from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.pieces.queries import gather_facts, list_stores, show_place
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 
@@ -52,14 +54,14 @@ class Traced:
         return None
 
 
-def trace_pieces(costed: CostedBatch) -> list[Traced]:
+def trace_pieces(record: CoreBatch, sheet: Sheet) -> list[Traced]:
     """The living pieces of a batch in natural order, each traced as far as it was alone."""
     ways: dict[str, tuple[list[tuple[str, Fraction]], list[str]]] = {
-        lot.id: ([("bought", lot.grams)], [lot.id]) for lot in costed.chain.batch.lots
+        lot.id: ([("bought", lot.grams)], [lot.id]) for lot in record.lots
     }
-    for stage in costed.sheet.ledger.stages:
+    for stage in sheet.ledger.stages:
         _follow(stage, ways)
-    mains = sorted(costed.sheet.ledger.mains, key=lambda piece: natural_key(piece.id))
+    mains = sorted(sheet.ledger.mains, key=lambda piece: natural_key(piece.id))
     return [Traced(piece=piece, weights=ways[piece.id][0], marks=ways[piece.id][1]) for piece in mains]
 
 
@@ -84,7 +86,7 @@ def _follow(stage: Stage, ways: dict[str, tuple[list[tuple[str, Fraction]], list
 def read_table(batch: Batch) -> schemas.PiecesTableOut:
     """The table of all living pieces of ``batch``."""
     costed = cost_batch(batch)
-    traced = trace_pieces(costed)
+    traced = trace_pieces(costed.chain.batch, costed.sheet)
     owners = read_owners(batch, traced)
     kinds = _list_kinds(costed, traced)
     facts = gather_facts([batch])
@@ -120,9 +122,16 @@ def _list_kinds(costed: CostedBatch, traced: Sequence[Traced]) -> list[str]:
     return [column.kind for column in costed.strip.columns if column.kind in weighed]
 
 
-def owners_of(batch: Batch, costed: CostedBatch) -> dict[str, str]:
+def owners_of(batch: Batch, record: CoreBatch, sheet: Sheet) -> dict[str, str]:
     """Whose each living piece of ``batch`` is, P2 before P10; empty: nobody's."""
-    return read_owners(batch, trace_pieces(costed))
+    return read_owners(batch, trace_pieces(record, sheet))
+
+
+def customers_of(batch: Batch, record: CoreBatch, sheet: Sheet) -> dict[str, str]:
+    """The living pieces of ``batch`` that are customers', each with its owner; nearly no batch has any."""
+    if not PieceFact.objects.filter(batch=batch).exclude(owner="").exists():
+        return {}
+    return {mark: owner for mark, owner in owners_of(batch, record, sheet).items() if owner}
 
 
 def read_owners(batch: Batch, traced: Sequence[Traced]) -> dict[str, str]:

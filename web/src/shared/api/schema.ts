@@ -5321,6 +5321,7 @@ export interface components {
             /** Hourly */
             hourly: string | null;
             stowed?: components["schemas"]["StowedOut"] | null;
+            yours?: components["schemas"]["YoursOut"] | null;
         };
         /**
          * YearOut
@@ -5347,6 +5348,23 @@ export interface components {
             label: string;
             /** Kept */
             kept: string;
+        };
+        /**
+         * YoursOut
+         * @description What of a batch with customers' pieces is the kitchen's own.
+         *
+         *     ``saved``: what that saved beside each shop pack, in their order; None where nothing is compared.
+         */
+        YoursOut: {
+            /** Pieces */
+            pieces: number;
+            weight: components["schemas"]["Weight"];
+            unit_cost: components["schemas"]["UnitCost"] | null;
+            /** Customers Pieces */
+            customers_pieces: number;
+            customers_weight: components["schemas"]["Weight"];
+            /** Saved */
+            saved: (string | null)[];
         };
         /**
          * TrialOut

@@ -19,6 +19,7 @@ from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import methods_of
 from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, StepYield
+from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.reader import round_decimal
 
@@ -153,6 +154,7 @@ def read_facts(batch: Batch, costed: CostedBatch) -> BatchFacts:
     sources = {row.lot.bought_from for row in costed.chain.lot_entries if row.lot is not None}
     discarded = [stage.own_grams_in for stage in sheet.ledger.stages if stage.act == "discard"]
     kept = sheet.final.sliced_yield_ratio
+    own = find_own_share(batch, costed)
     return BatchFacts(
         batch=batch,
         kitchen_id=batch.kitchen_id,
@@ -167,6 +169,8 @@ def read_facts(batch: Batch, costed: CostedBatch) -> BatchFacts:
         bought_grams=_kept(sheet.bought.grams),
         own_grams=_kept(sheet.bought.own_grams),
         final_grams=_kept(sheet.final.grams),
+        customers_grams=_kept(own.customers_grams),
+        customers_labour=_kept(own.customers_labour),
         discarded_grams=_kept(sum(discarded, Fraction(0))),
         paid=_kept(sheet.bought.paid),
         meat=_kept(sheet.final.groups.get("meat", Fraction(0))),

@@ -63,7 +63,8 @@ class BatchFacts(models.Model):
     ``cut`` by its key, empty where meats came together; then, and of pieces of other batches, there is no
     ``log_yield`` (ln of sliced ÷ bought weight). ``way``: the method's name; ``source``: whom the meat was
     bought from; ``cook``: who recorded most of its steps. ``meat`` is what of ``paid``, for ``own_grams`` of
-    meat, the finished pieces carry; ``loss`` and ``discarded_grams`` what was thrown away before packing.
+    meat, the finished pieces carry; ``customers_grams`` and ``customers_labour`` what of weight and work is
+    customers'; ``loss`` and ``discarded_grams`` what was thrown away before packing.
     """
 
     batch = models.OneToOneField(Batch, on_delete=models.CASCADE, primary_key=True, related_name="facts")
@@ -77,10 +78,12 @@ class BatchFacts(models.Model):
     bought_grams = grams_field()
     own_grams = grams_field()
     final_grams = grams_field()
+    customers_grams = grams_field(default=0)
     discarded_grams = grams_field()
     paid = exact_money_field()
     meat = exact_money_field()
     labour = exact_money_field()
+    customers_labour = exact_money_field(default=0)
     cost = exact_money_field()
     loss = exact_money_field()
     minutes = models.DecimalField(max_digits=10, decimal_places=2)

@@ -1,4 +1,4 @@
-"""What the larder knows of a batch, for those who renew, judge and export it.
+"""What the larder knows of a batch and of whose it is, for those who renew, judge and export it.
 
 The larder stands above batches and knows them; so that batches need not know the larder, this is put in place
 when the application starts (``use_packs``).
@@ -8,6 +8,8 @@ from collections.abc import Sequence
 from fractions import Fraction
 from typing import Any, Protocol
 
+from dolmetsch.core.costing.sheet import Sheet
+from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.slicing.packs import Pack, Stowed, Taking
 from dolmetsch.server.batches.models.batch import Batch
@@ -32,6 +34,9 @@ class PackFacts(Protocol):
     def packed(self, batch: Batch, mark: str) -> Fraction:
         """How many grams of the piece ``mark`` are in packs."""
 
+    def customers(self, batch: Batch, record: CoreBatch, sheet: Sheet) -> frozenset[str]:
+        """The final pieces of ``batch`` that are customers'; ``record`` and ``sheet`` are its own."""
+
     def write(self, batch: Batch) -> Json:
         """``packs`` and ``gone`` of the batch's document; nothing where there are none."""
 
@@ -54,6 +59,10 @@ class NoPacks:
     def packed(self, batch: Batch, mark: str) -> Fraction:
         """Nothing is packed."""
         return Fraction(0)
+
+    def customers(self, batch: Batch, record: CoreBatch, sheet: Sheet) -> frozenset[str]:
+        """Nobody's."""
+        return frozenset()
 
     def write(self, batch: Batch) -> Json:
         """Nothing is packed."""

@@ -34,6 +34,7 @@ from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import free_marks
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show import schemas
+from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import (
@@ -362,6 +363,8 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
     batch.is_finished = is_finished(batch, costed)
     house = show_house(costed, is_finished=batch.is_finished)
     shops = show_shops(costed, is_finished=batch.is_finished)
+    # a customer's pieces save the kitchen nothing
+    own = find_own_share(batch, costed).saved if batch.is_finished else (None,) * len(shops)
     shop = shops[0] if shops else None
     columns = costed.strip.columns
     last = _last_kind(costed)
@@ -386,8 +389,12 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
         "cost": None if house.unit_cost is None else house.unit_cost.model_dump(),
         "shop_name": None if shop is None else shop.name,
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
-        "saved_on_batch": None if shop is None else shop.saved_on_batch,
-        "shops": [[one.name, one.saved_on_batch] for one in shops] if batch.is_finished else [],
+        "saved_on_batch": print_money_or_none(own[0]) if own else None,
+        "shops": [
+            [one.name, print_money_or_none(saved)]
+            for one, saved in zip(shops, own, strict=True)
+            if batch.is_finished
+        ],
         "slabs": count_slabs(costed.sheet),
         "minutes": fixed(costed.sheet.minutes, 2),
     }

@@ -100,6 +100,20 @@ class StowedOut(BaseModel):
     earned: list[EarnedOut]
 
 
+class YoursOut(BaseModel):
+    """What of a batch with customers' pieces is the kitchen's own.
+
+    ``saved``: what that saved beside each shop pack, in their order; None where nothing is compared.
+    """
+
+    pieces: int
+    weight: Weight
+    unit_cost: UnitCost | None
+    customers_pieces: int
+    customers_weight: Weight
+    saved: list[Money | None]
+
+
 class SpreadOut(BaseModel):
     """Standard deviations from scale error alone. ``is_known``: some weighing names its scale."""
 
@@ -250,6 +264,7 @@ class VerdictOut(BaseModel):
     seen: int
     hourly: Fixed | None
     stowed: StowedOut | None = None
+    yours: YoursOut | None = None
 
 
 class PortionTrial(Body):

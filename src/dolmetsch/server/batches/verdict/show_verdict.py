@@ -4,6 +4,7 @@ from datetime import datetime
 from fractions import Fraction
 from typing import Final
 
+from dolmetsch.core.costing.customers import OwnShare
 from dolmetsch.core.costing.derivation import Derivation, Input, Unit
 from dolmetsch.core.costing.explain import explain
 from dolmetsch.core.costing.parts import compute_outlay
@@ -29,6 +30,7 @@ from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.links import list_taken
 from dolmetsch.server.batches.show import schemas
+from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_sources
 from dolmetsch.server.batches.verdict import schemas as out
 from dolmetsch.server.batches.verdict.figures import find_figures
@@ -38,7 +40,9 @@ from dolmetsch.server.findings import show_findings
 from dolmetsch.server.quantities.printing import (
     per_kg,
     print_money,
+    print_money_or_none,
     print_percent,
+    print_unit_cost,
     print_weight,
     sign_of,
 )
@@ -125,6 +129,21 @@ def show_verdict(
         seen=rows[-1].entry.sequence,
         hourly=None if hourly is None else print_money(Fraction(hourly)),
         stowed=show_stowed(batch, costed) if batch.packs_made else None,
+        yours=_show_yours(find_own_share(batch, costed), is_done=is_done),
+    )
+
+
+def _show_yours(share: OwnShare, *, is_done: bool) -> out.YoursOut | None:
+    """The kitchen's own part; None where all of it is."""
+    if not share.customers_pieces:
+        return None
+    return out.YoursOut(
+        pieces=share.pieces,
+        weight=print_weight(share.grams),
+        unit_cost=print_unit_cost(share.cost_per_lb),
+        customers_pieces=share.customers_pieces,
+        customers_weight=print_weight(share.customers_grams),
+        saved=[print_money_or_none(saved) if is_done else None for saved in share.saved],
     )
 
 

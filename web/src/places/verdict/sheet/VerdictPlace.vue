@@ -18,6 +18,7 @@ import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
 import HeadlinePrice from './HeadlinePrice.vue'
 import TakeAway from './TakeAway.vue'
+import CustomersShare from './CustomersShare.vue'
 import WherePacksWent from './WherePacksWent.vue'
 import WhoseMeat from './WhoseMeat.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
@@ -106,6 +107,7 @@ const drawn = computed(() => {
       <div class="side">
         <ForecastNote v-if="forecast && !batch.is_finished" :code="code" :forecast="forecast" />
         <AgainstShop :batch="batch" :verdict="verdict" />
+        <CustomersShare v-if="verdict?.yours" :yours="verdict.yours" :shops="batch.shops" :code="code" />
         <WherePacksWent v-if="verdict?.stowed" :stowed="verdict.stowed" />
       </div>
     </div>

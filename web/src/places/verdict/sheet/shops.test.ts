@@ -1,6 +1,7 @@
 import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, cost, shop, standIn, verdict, weight } from '@/shared/tests/samples'
+import CustomersShare from './CustomersShare.vue'
 import TakeAway from './TakeAway.vue'
 import WhoseMeat from './WhoseMeat.vue'
 import AcrossDrawing from '@/shared/strip/AcrossDrawing.vue'
@@ -125,4 +126,42 @@ it('gives every material and part of the bill a colour of its own, and strangers
   expect(colourOfPart('meat', 'meat as bought')).toBe(colourOf('lean'))
   expect(colourOfPart('group', 'work')).not.toBe(colourOfPart('group', 'fuel'))
   expect(colourOfPart('group', 'herbs')).toBe(colourOf('other'))
+})
+
+describe('a batch shared with customers', () => {
+  const share = (more = {}) =>
+    plain(
+      mount(CustomersShare, {
+        props: {
+          code: 'J-01',
+          shops: kinds,
+          yours: {
+            pieces: 2,
+            weight: weight('3.00', '1.361'),
+            unit_cost: cost('5.10', '11.24'),
+            customers_pieces: 1,
+            customers_weight: weight('1.50', '0.680'),
+            saved: ['12.90', '-2.40', null],
+            ...more,
+          },
+        },
+        global: { components },
+      }).text(),
+    )
+
+  it('says what is the kitchen’s own, at what price, and what that saved', () => {
+    const text = share()
+    expect(text).toContain('1 piece here, 1.50 lb, is a customer’s.')
+    expect(text).toContain('Yours: 2 pieces, 3.00 lb, at $5.10 a pound. The books count these alone.')
+    expect(text).toContain('$12.90 less than the best kind')
+    expect(text).toContain('$2.40 more than the good kind')
+    expect(text).not.toContain('cheap kind')
+  })
+
+  it('says that nothing is saved where all of it is theirs', () => {
+    const text = share({ pieces: 0, unit_cost: null, customers_pieces: 3, saved: [null] })
+    expect(text).toContain('3 pieces here, 1.50 lb, are customers’.')
+    expect(text).toContain('None of it is yours')
+    expect(text).not.toContain('Yours:')
+  })
 })
