@@ -14,6 +14,7 @@ from ninja.utils import check_csrf
 from dolmetsch.server.access.devices import TABLET, device_of, is_tablet
 from dolmetsch.server.access.rules import RULES, Rule
 from dolmetsch.server.access.throttle import address_of
+from dolmetsch.server.again import tried_again
 from dolmetsch.server.audit.noting import Origin, note_refused
 from dolmetsch.server.kitchens.models import Membership, Role
 from dolmetsch.server.kitchens.queries import membership_of, refuse_role
@@ -70,7 +71,8 @@ class Guard(SessionAuth):
 
 
 def guard_operations(api: NinjaAPI) -> None:
-    """Put a guard before each operation of ``api``, also before those that are open to all.
+    """Put a guard before each operation of ``api``, also before those that are open to all; what the record
+    store could not do just then is tried again (``again``).
 
     Raises:
         LookupError: an operation has no rule.
@@ -82,6 +84,7 @@ def guard_operations(api: NinjaAPI) -> None:
                 rule = RULES.get(name)
                 if rule is None:
                     raise LookupError(f"{name} has no rule: say in access/rules.py who may do it")
+                operation.view_func = tried_again(operation.view_func)
                 operation.auth_callbacks = [_opening(name, rule) if rule.is_open else Guard(name, rule)]
 
 

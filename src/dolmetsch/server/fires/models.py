@@ -38,6 +38,20 @@ class ProbeReading(models.Model):
         return f"{self.cooker} {self.at}"
 
 
+class CollectorLease(models.Model):
+    """Which of several collectors hears a group of devices, ``holder`` by its own name, and until when.
+
+    By the record store's clock, so that the clocks of machines may differ.
+    """
+
+    name = models.CharField(max_length=WORD_LENGTH, unique=True)
+    holder = models.CharField(max_length=NAME_LENGTH)
+    until = models.DateTimeField()
+
+    def __str__(self) -> str:
+        return f"{self.name} {self.holder}"
+
+
 class Fire(Kept):
     """A fire as it was begun: what is cooked in which ``cooker`` (empty: without one), and by which program.
 
