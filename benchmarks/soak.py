@@ -78,12 +78,15 @@ class Machine:
 
 
 class Writer:
-    """Someone who signs in and writes: prices, or entries of a batch of their own."""
+    """Someone who signs in and writes: prices, or entries of a batch of their own.
+
+    ``acknowledged``: names of prices, numbers of entries; ``batches``: of each batch its entries among them.
+    """
 
     def __init__(self, base, number):
         self.base, self.number, self.jar = base, number, CookieJar()
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
-        self.acknowledged, self.code, self.slug = [], "", "soak"
+        self.acknowledged, self.batches, self.sent, self.slug = [], {}, 0, "soak"
 
     def call(self, method, path, body=None, key=None):
         token = next((one.value for one in self.jar if one.name == "csrftoken"), "")
@@ -118,26 +121,30 @@ class Writer:
         return None
 
     def go_on(self, stop):
+        code = ""
         if self.number % 2 == 0:
             answer = self.until("/batches", {"name": f"soak {self.number}", "bought": BOUGHT}, stop)
-            self.code = answer["batch"]["code"] if answer else ""
+            code = answer["batch"]["code"] if answer else ""
+            self.batches[code] = []
         while not stop.is_set():
-            self.write_price(stop) if self.number % 2 else self.write_weight(stop)
+            self.write_price(stop) if self.number % 2 else self.write_weight(code, stop)
 
     def write_price(self, stop):
-        name = f"soak {self.number} {len(self.acknowledged)}"
+        self.sent += 1
+        name = f"soak {self.number} {self.sent}"
         body = {"sort": "ingredient", "name": name, "source": "soak", "price": "1.00", "size": "1 kg"}
         body["on"] = time.strftime("%Y-%m-%d", time.gmtime())
         if self.until("/prices", body, stop):
             self.acknowledged.append(name)
 
-    def write_weight(self, stop):
-        count = len(self.acknowledged)
+    def write_weight(self, code, stop):
+        count = len(self.batches[code])
         weights = [{"mark": "lot", "weight": f"{10 - count / 1000:.3f} lb"}]
         content = {"act": "weigh", "kind": f"step {count}", "weights": weights}
         body = {"content": content, "seen": count + 1}
-        answer = self.until(f"/batches/{self.code}/entries", body, stop)
+        answer = self.until(f"/batches/{code}/entries", body, stop)
         if answer:
+            self.batches[code].append(answer["entry"])
             self.acknowledged.append(answer["entry"])
 
 
@@ -231,12 +238,12 @@ def compare(writers):
                 page += 1
             lost += sum(not counted.get(name) for name in one.acknowledged)
             doubled += sum(times > 1 for times in counted.values())
-        elif one.code:
-            log = asking.call("GET", f"/api/kitchens/{one.slug}/batches/{one.code}")[1]["log"]
+        for code, entries in one.batches.items():
+            log = asking.call("GET", f"/api/kitchens/{one.slug}/batches/{code}")[1]["log"] if code else []
             steps = [line["id"] for line in log]
-            lost += sum(entry not in steps for entry in one.acknowledged)
+            lost += sum(entry not in steps for entry in entries)
             # one may have been written whose answer nobody heard
-            doubled += max(len(steps) - len(one.acknowledged) - 2, 0)
+            doubled += max(len(steps) - len(entries) - 2, 0)
     return lost, doubled
 
 

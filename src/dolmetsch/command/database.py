@@ -43,35 +43,46 @@ class Database:
         Raises:
             TroubleError: a tool is missing, the port is taken, or it does not come up; says what to do.
         """
+        self.launch()
+        self.wait_until_ready()
+
+    def launch(self) -> None:
+        """Start the server, and do not wait for its answer.
+
+        Raises:
+            TroubleError: a tool is missing, or the port is taken.
+        """
         if shutil.which("mariadbd") is None:
             raise TroubleError("mariadbd is missing; install Debian's mariadb-server.")
         self._end_left_over()
         refuse_taken_port(self.port, flag="--db-port")
         self._make_data()
-        init = self._write_init()
-        self.process = spawn(
-            [
-                "mariadbd",
-                "--no-defaults",
-                *_as_root(),
-                f"--datadir={self.folder / 'data'}",
-                f"--tmpdir={self.folder / 'tmp'}",
-                "--bind-address=127.0.0.1",
-                f"--port={self.port}",
-                f"--socket={self._socket()}",
-                f"--pid-file={self.folder / 'mariadbd.pid'}",
-                f"--log-error={self.folder / 'error.log'}",
-                f"--init-file={init}",
-                "--character-set-server=utf8mb4",
-                "--collation-server=utf8mb4_unicode_ci",
-                "--sql-mode=STRICT_ALL_TABLES",
-                "--skip-name-resolve",
-                "--skip-log-bin",
-                *(SAFE if self.durable else FAST),
-            ],
-            log=self.folder / "output.log",
-        )
-        self._wait_until_ready()
+        self.process = spawn([*self._server(), *self._more()], log=self.folder / "output.log")
+
+    def _server(self) -> list[str]:
+        """The server's command, over this folder."""
+        return [
+            "mariadbd",
+            "--no-defaults",
+            *_as_root(),
+            f"--datadir={self.folder / 'data'}",
+            f"--tmpdir={self.folder / 'tmp'}",
+            "--bind-address=127.0.0.1",
+            f"--port={self.port}",
+            f"--socket={self._socket()}",
+            f"--pid-file={self.folder / 'mariadbd.pid'}",
+            f"--log-error={self.folder / 'error.log'}",
+            "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_unicode_ci",
+            "--sql-mode=STRICT_ALL_TABLES",
+            "--skip-name-resolve",
+            "--skip-log-bin",
+            *(SAFE if self.durable else FAST),
+        ]
+
+    def _more(self) -> list[str]:
+        """What a start of it is told besides."""
+        return [f"--init-file={self._write_init()}"]
 
     def has_ended(self) -> bool:
         """Whether it was started and runs no more."""
@@ -143,7 +154,12 @@ class Database:
         )
         return init
 
-    def _wait_until_ready(self) -> None:
+    def wait_until_ready(self) -> None:
+        """Wait until it answers.
+
+        Raises:
+            TroubleError: it does not come up.
+        """
         deadline = time.monotonic() + READY_SECONDS
         ping, _ = self.client("mariadb-admin", "ping")
         os.environ["MYSQL_PWD"] = self.password

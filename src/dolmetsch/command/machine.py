@@ -16,16 +16,19 @@ SERVING: Final = (
     # what the printed sheets are drawn with
     *("libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz0b", "libharfbuzz-subset0", "fontconfig"),
 )
-TESTING: Final = ("chromium",)
+#: What a record store of several nodes needs besides.
+CLUSTERED: Final = ("galera-4", "mariadb-backup", "socat", "lsof", "haproxy")
+TESTING: Final = ("chromium", *CLUSTERED)
 NODE_MAJOR: Final = 20
 DEBIANS_PYTHON: Final = "/usr/bin/python3"
 
 
-def set_up(*, for_tests: bool) -> None:
+def set_up(*, for_tests: bool, clustered: bool = False) -> None:
     """Install what is missing; quick where nothing is."""
     paths.prepare()
     with wait_for("setup"):
-        _set_up_debian((*SERVING, *TESTING) if for_tests else SERVING)
+        more = TESTING if for_tests else CLUSTERED if clustered else ()
+        _set_up_debian((*SERVING, *more))
         _set_up_python()
         _set_up_node()
 

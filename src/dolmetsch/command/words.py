@@ -16,7 +16,15 @@ def read_words(words: list[str]) -> argparse.Namespace:
     """The options of the command; ``run`` is what does it."""
     parser = argparse.ArgumentParser(prog="./dolmetsch", description="What house-cured meat really costs.")
     verbs = parser.add_subparsers(required=True, metavar="VERB")
-    for add in (_add_serving, _add_keeping, _add_people, _add_documents, _add_devices, _add_developing):
+    for add in (
+        _add_serving,
+        _add_cluster,
+        _add_keeping,
+        _add_people,
+        _add_documents,
+        _add_devices,
+        _add_developing,
+    ):
         add(verbs)
     return parser.parse_args(words)
 
@@ -59,6 +67,14 @@ def _add_serving(verbs: Verbs) -> None:
     )
     _add(verbs, "stop", _stop, "stop a start that runs elsewhere")
     _add(verbs, "prepare", _prepare, "install and build what start needs, and start nothing")
+
+
+def _add_cluster(verbs: Verbs) -> None:
+    cluster = _add(
+        verbs, "cluster", _start_cluster, "start: a set of several machines, on this one's loopback"
+    )
+    cluster.add_argument("word", choices=["start"])
+    cluster.add_argument("--port", type=_port, default=paths.PORT, help="of the proxy (%(default)s)")
 
 
 def _add_keeping(verbs: Verbs) -> None:
@@ -144,6 +160,14 @@ def _add_developing(verbs: Verbs) -> None:
     ):
         verb = _add(verbs, name, _run_script, says)
         verb.set_defaults(script=script)
+        if name == "soak":
+            verb.add_argument(
+                "--cluster",
+                dest="script",
+                action="store_const",
+                const="benchmarks/cluster_soak.py",
+                help="of a set of several machines, on this one's loopback",
+            )
         verb.add_argument("words", nargs=argparse.REMAINDER, metavar="WORD")
 
 
@@ -206,6 +230,12 @@ def _command_device(options: argparse.Namespace) -> None:
     from dolmetsch.command.devices import command_device
 
     command_device(options.device, options.words)
+
+
+def _start_cluster(options: argparse.Namespace) -> None:
+    from dolmetsch.command.cluster import start_cluster
+
+    start_cluster(options.port)
 
 
 def _backup(options: argparse.Namespace) -> None:
