@@ -48,7 +48,7 @@ class Machines:
         self.folder, self.port = folder, find_free_port()
         words = [str(folder), str(self.port), "durable" if durable else "fast"]
         self.process = subprocess.Popen([sys.executable, __file__, "serve", *words])
-        wait_until((folder / "open").is_file, patience=300)
+        wait_until(lambda: (folder / "open").is_file() or self.process.poll() is not None, patience=900)
         self.facts = json.loads((folder / "open").read_text())
         self.nodes = [
             Node(folder / f"node{at}", ports=Ports(**ports), password=self.facts["password"], durable=True)

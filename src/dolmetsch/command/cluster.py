@@ -15,7 +15,7 @@ from typing import Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.children import end, end_orphans, spawn
-from dolmetsch.command.database import Database, find_free_port, refuse_taken_port
+from dolmetsch.command.database import USER, Database, find_free_port, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
@@ -163,6 +163,7 @@ class Cluster:
         return {
             **server_environment(store or self.records),
             **self.devices.environment(),
+            "DOLMETSCH_DB_NAME": USER,
             "DOLMETSCH_CLUSTER": "1",
             "DOLMETSCH_NODE": name,
             "DOLMETSCH_DEMO": "1" if self.has_demo else "0",

@@ -148,6 +148,9 @@ def _add_developing(verbs: Verbs) -> None:
     )
     _add(verbs, "advisories", _advisories, "ask what is known against the packages, where that is answered")
     _add(verbs, "api", _write_api, "write the API document and the client's types again")
+    many = _add(verbs, "many", _copy_kitchen, "copy a kitchen many times in the record store, for measuring")
+    many.add_argument("words", nargs=argparse.REMAINDER, metavar="COUNT [--like KITCHEN] [--owner NAME]")
+    _add_db_port(many)
     for name, script, says in (
         ("screenshots", "docs/screenshots/make.py", "take the pictures in docs/screenshots again"),
         ("bench", "benchmarks/run.py", "measure, and write docs/speed.md again"),
@@ -260,6 +263,12 @@ def _manage_kitchens(options: argparse.Namespace) -> None:
     from dolmetsch.command.managing import manage
 
     manage("kitchen", *(options.words or ["--help"]), db_port=options.db_port)
+
+
+def _copy_kitchen(options: argparse.Namespace) -> None:
+    from dolmetsch.command.managing import manage
+
+    manage("copy_kitchen", *(options.words or ["--help"]), db_port=options.db_port)
 
 
 def _manage_users(options: argparse.Namespace) -> None:

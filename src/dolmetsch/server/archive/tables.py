@@ -12,6 +12,7 @@ from django.db import models
 from django.utils.dateparse import parse_date, parse_datetime
 
 from dolmetsch.server.batches.models import Batch, BatchFacts, ForecastScore, ShopSaving, StepYield
+from dolmetsch.server.fires.models import CollectorLease
 from dolmetsch.server.kitchens.models import Kitchen, Membership, SignInFailure, User
 from dolmetsch.server.larder.models import PackNow, TakenNow
 from dolmetsch.server.meals.models import MealJob
@@ -25,7 +26,9 @@ AnyModel = type[models.Model]
 DERIVED: Final[frozenset[AnyModel]] = frozenset(
     {StepYield, ShopSaving, BatchFacts, ForecastScore, PackNow, TakenNow}
 )
-_NO_RECORDS: Final[frozenset[AnyModel]] = frozenset({User, Kitchen, Membership, SignInFailure})
+_NO_RECORDS: Final[frozenset[AnyModel]] = frozenset(
+    {User, Kitchen, Membership, SignInFailure, CollectorLease}
+)
 #: Who is in a kitchen, on which devices, and who did what stay with the machine.
 _NO_RECORDS_OF: Final = frozenset({"access", "people", "audit"})
 #: Columns that no two kitchens may share, and how each is made anew: the link of a tasting, which opens a

@@ -129,7 +129,8 @@ def owners_of(batch: Batch, record: CoreBatch, sheet: Sheet) -> dict[str, str]:
 
 def customers_of(batch: Batch, record: CoreBatch, sheet: Sheet) -> dict[str, str]:
     """The living pieces of ``batch`` that are customers', each with its owner; nearly no batch has any."""
-    if not PieceFact.objects.filter(batch=batch).exclude(owner="").exists():
+    # one that is only looked at is not saved yet
+    if batch.pk is None or not PieceFact.objects.filter(batch=batch).exclude(owner="").exists():
         return {}
     return {mark: owner for mark, owner in owners_of(batch, record, sheet).items() if owner}
 

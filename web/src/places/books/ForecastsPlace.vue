@@ -10,7 +10,7 @@ import ForecastKinds from './ForecastKinds.vue'
 
 /** How often the 80 % range held, from the kitchen's own record, nothing left out. */
 const slug = useSlug()
-const { costText, cost, unitWord } = useUnits()
+const { costText, cost, percent, unitWord } = useUnits()
 const { data, error, refetch } = useQuery<Schemas['CalibrationOut'], ProblemError>({
   queryKey: computed(() => ['calibration', slug.value]),
   queryFn: () =>
@@ -19,7 +19,7 @@ const { data, error, refetch } = useQuery<Schemas['CalibrationOut'], ProblemErro
     ),
 })
 const WIDE = 360
-const at = (percent: string): number => (Number(percent) / 100) * WIDE
+const at = (part: string): number => (Number(part) / 100) * WIDE
 const verdict = computed(() => {
   const all = data.value?.all
   if (!all?.low || !all.high) return ''
@@ -50,14 +50,14 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
     <section class="panel all" aria-label="In short">
       <p class="big">{{ data.all.held }} of {{ data.all.count }}</p>
       <p>
-        forecasts of a sliced {{ unitWord }}’s price were right: <b>{{ data.all.held_part }} %</b>, expected
-        80 %. The true share is likely between {{ data.all.low }} and {{ data.all.high }} %.
+        forecasts of a sliced {{ unitWord }}’s price were right: <b>{{ percent(data.all.held_part) }}</b>,
+        expected 80 %. The true share is likely between {{ data.all.low }} and {{ percent(data.all.high) }}.
         <b>{{ verdict }}</b>
       </p>
       <p class="quiet small">
         From {{ data.batches }} finished batches; {{ data.waiting }} are under way. Forecasts from one batch
         are not independent, so this interval is a little too narrow. The middle was typically
-        {{ data.all.off }} % off. Every saved forecast counts; for a corrected entry, the last one.
+        {{ percent(data.all.off) }} off. Every saved forecast counts; for a corrected entry, the last one.
       </p>
     </section>
     <section class="panel" aria-label="By step">
@@ -96,7 +96,7 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
               </svg>
             </td>
             <td class="right">{{ stage.above }} / {{ stage.below }}</td>
-            <td class="right">{{ stage.off }} %</td>
+            <td class="right">{{ percent(stage.off) }}</td>
           </tr>
         </tbody>
       </table>

@@ -14,7 +14,7 @@ import { useMoneyBook } from './useBooks'
 const year = useInAddress<string>('year', '')
 const kind = useInAddress<string>('kind', '')
 const { data, error, refetch } = useMoneyBook(year, kind)
-const { money, costText, unitWord, weightText } = useUnits()
+const { money, costText, unitWord, weightText, percent } = useUnits()
 const years = computed(() =>
   (data.value?.years ?? []).map((one) => ({ value: String(one.year), word: String(one.year) })).reverse(),
 )
@@ -140,7 +140,7 @@ const sums = computed(() => data.value?.sums)
             </tbody>
           </table>
           <p v-if="data.sold_part">
-            Of what people ate, {{ data.sold_part }} % was sold or plated, by what it cost.
+            Of what people ate, {{ percent(data.sold_part) }} was sold or plated, by what it cost.
           </p>
         </section>
         <section class="panel" aria-label="Thrown away">

@@ -10,7 +10,7 @@ import { endsOf, placeDots, ticksOf } from './dots'
 /** Yields of several sorts on one scale: every batch a dot, the last one dark, the band of eight in ten behind. */
 const props = defineProps<{ sorts: Schemas['SortOut'][]; isShort?: boolean; isStep?: boolean }>()
 const router = useRouter()
-const { costText, unitWord } = useUnits()
+const { costText, unitWord, percent } = useUnits()
 const scale = ref<HTMLElement>()
 const { width } = useElementSize(scale)
 const wide = computed(() => Math.max(width.value, 160))
@@ -89,7 +89,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
           @click="router.push({ name: 'strip', params: { code: one.dot.code } })"
         >
           <title>
-            {{ one.dot.code }} {{ one.dot.name }}: {{ one.dot.kept }} %, {{ dayText(one.dot.at) }}
+            {{ one.dot.code }} {{ one.dot.name }}: {{ percent(one.dot.kept) }}, {{ dayText(one.dot.at) }}
           </title>
           <circle :cx="one.x" :cy="20 + one.aside * 7" r="11" fill="transparent" />
           <circle
@@ -103,7 +103,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
       </svg>
       <b class="price">{{ row.part.spread.price ? costText(row.part.spread.price) : '–' }}</b>
       <p v-if="!isShort" class="quiet small words">
-        middle {{ row.part.spread.middle }} %, {{ bandText(row.part) }}
+        middle {{ percent(row.part.spread.middle) }}, {{ bandText(row.part) }}
         <template v-if="spreadText(row.part.spread)">; {{ spreadText(row.part.spread) }}</template>
         <template v-if="row.sort.forecast && row.isFirst">. Forecasts go by {{ row.sort.forecast }}</template>
       </p>
@@ -114,7 +114,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
             <RouterLink :to="{ name: 'strip', params: { code: one.dot.code } }">{{
               one.dot.code
             }}</RouterLink>
-            {{ one.dot.kept }} %, {{ dayText(one.dot.at) }}
+            {{ percent(one.dot.kept) }}, {{ dayText(one.dot.at) }}
           </li>
         </ul>
       </details>

@@ -156,12 +156,13 @@ describe('a kitchen as its session tells of it', () => {
     expect(kitchen.value?.slug).toBe('test')
   })
 
-  it('writes money and weights with its decimal sign, and a dash for a price that is kept from one', () => {
+  it('writes money, weights and per cents with its decimal sign, and a dash for a price that is kept from one', () => {
     useSession().session.value = sessionOf({
       kitchens: [kitchenInfo({ decimal_sign: ',', currency: 'EUR' })],
     })
-    const { money, weightText } = useUnits()
+    const { money, weightText, percent } = useUnits()
     expect([money('12.50'), money('-0.40'), money(''), money(null)]).toEqual(['€12,50', '−€0,40', '–', '–'])
     expect(weightText({ lb: '4.40', kg: '1.996' })).toBe('4,40 lb')
+    expect([percent('71.5'), percent(8), percent(null)]).toEqual(['71,5 %', '8 %', '–'])
   })
 })

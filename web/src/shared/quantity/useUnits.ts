@@ -22,6 +22,10 @@ export function useUnits() {
   const figure = (printed: string): string =>
     kitchen.value?.decimal_sign === ',' ? printed.replace('.', ',') : printed
 
+  /** A share in per cent, with the decimal sign; a dash where there is none. */
+  const percent = (value: string | number | null | undefined): string =>
+    value == null || value === '' ? '–' : `${figure(String(value))} %`
+
   /** What is said for pounds, or for kilograms: an example in a field, a word. */
   const like = (pounds: string, kilograms: string): string => (isMetric.value ? kilograms : pounds)
   const inUnit = (weight: Weight): string => figure(weight[unit.value])
@@ -57,6 +61,7 @@ export function useUnits() {
     isMetric,
     degrees,
     figure,
+    percent,
     like,
     sign,
     inUnit,

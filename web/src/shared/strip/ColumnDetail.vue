@@ -6,7 +6,7 @@ import WhyFigure from '@/shared/why/WhyFigure.vue'
 
 const props = defineProps<{ column: Column; sources: Batch['sources']; place: number | null }>()
 const figure = (name: string): string => (props.place === null ? '' : `column_${props.place}_${name}`)
-const { bothText, costText, otherCostText, money, unitWord } = useUnits()
+const { bothText, costText, otherCostText, money, unitWord, percent } = useUnits()
 </script>
 
 <template>
@@ -16,7 +16,7 @@ const { bothText, costText, otherCostText, money, unitWord } = useUnits()
       <template v-if="column.came_together">came together, </template>
       <template v-if="column.kept_of_step">{{ bothText(column.weight_in) }} → </template>
       <b>{{ bothText(column.weight_out) }}</b><template v-if="column.kept_of_step"
-        >, <WhyFigure :figure="figure('kept')">{{ column.kept_of_step }} %</WhyFigure> kept</template
+        >, <WhyFigure :figure="figure('kept')">{{ percent(column.kept_of_step) }}</WhyFigure> kept</template
       >
       <template v-for="peel in column.peels" :key="peel.name">
         · {{ peel.name }} {{ peel.gain ? '+' : '' }}{{ bothText(peel.weight)

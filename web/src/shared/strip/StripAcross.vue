@@ -10,7 +10,7 @@ import { type Drawn, useStrip } from './useStrip'
 const props = defineProps<{ batch: Drawn; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
-const { inUnit, cost, unit, unitWord } = useUnits()
+const { inUnit, cost, percent, unit, unitWord } = useUnits()
 
 const { columns, coming } = useStrip(batch)
 const count = computed(() => columns.value.length + coming.value.length)
@@ -42,7 +42,6 @@ const rows = computed(() => [
     pale: pale((step) => dash(step.worth_back, '−')),
   },
 ])
-const percent = (value: string | null): string => (value === null ? '–' : `${value} %`)
 const dash = (money: string, sign = ''): string => (money === '0.00' ? '–' : `${sign}${money}`)
 </script>
 

@@ -13,7 +13,7 @@ const props = defineProps<{ batch: Drawn; width: number }>()
 const chosen = defineModel<number | null>('chosen', { required: true })
 const batch = toRef(props, 'batch')
 const { columns, steps, shops, topPrice, coming, comingSteps, ranges } = useStrip(batch)
-const { inUnit, otherText, cost, unit, unitWord } = useUnits()
+const { inUnit, otherText, cost, unit, unitWord, percent } = useUnits()
 
 const PITCH = 84
 const HEADS = 88
@@ -58,11 +58,11 @@ function cameOff(column: Column): string {
           <StepHead v-model:chosen="chosen" :index="index" :count="columns.length">
             <b>{{ column.label }}</b>
             <span>{{ spanText(column.first_at, column.last_at) }}</span>
-            <span v-if="column.kept_of_step">{{ column.kept_of_step }} % kept</span>
+            <span v-if="column.kept_of_step">{{ percent(column.kept_of_step) }} kept</span>
             <span class="unseen">
               {{ inUnit(column.weight_out) }} {{ unit }} left<template v-if="column.cost"
                 >, {{ cost(column.cost) }} a {{ unitWord }}</template
-              >, {{ column.kept_of_bought }} % of what was bought
+              >, {{ percent(column.kept_of_bought) }} of what was bought
             </span>
           </StepHead>
         </li>

@@ -6,7 +6,7 @@ import FindingList from '@/shared/ui/FindingList.vue'
 
 /** What to weigh out for one piece, in figures to be read from the scale; or what was, once it is done. */
 defineProps<{ piece: Schemas['DeskPieceOut']; isDone?: boolean }>()
-const { weightText, money } = useUnits()
+const { weightText, money, percent } = useUnits()
 const bySpoon = ref(false)
 const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').replace(/,/g, '\u202f')
 </script>
@@ -61,7 +61,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
     <p v-else class="quiet">Nothing can be weighed out yet: see the fields marked above.</p>
     <div v-if="piece.brine" class="brine">
       <p>
-        <b>{{ whole(piece.brine.grams) }} g of brine</b>, {{ piece.brine.strength }} % salt.
+        <b>{{ whole(piece.brine.grams) }} g of brine</b>, {{ percent(piece.brine.strength) }} salt.
         <template v-if="Number(piece.brine.injector_grams)">
           Inject <b>{{ whole(piece.brine.injector_grams) }} g</b>, the rest
           <template v-if="Number(piece.brine.tub_grams)"

@@ -9,7 +9,7 @@ import { colourOf } from '@/shared/strip/materials'
 /** The butcher's test: what a usable pound costs, and what next week's price makes of it at once. */
 const props = defineProps<{ batch: Batch }>()
 const kitchen_slug = useSlug()
-const { weightText, costText, unit, unitWord, money } = useUnits()
+const { weightText, costText, unit, unitWord, money, percent } = useUnits()
 const price = ref('')
 const materials = computed(() => new Map(props.batch.by_products.map((one) => [one.name, one.material])))
 const colour = (part: Schemas['TestPartOut']): string =>
@@ -59,19 +59,19 @@ const lines = computed(() => {
           <tr v-for="part in lines" :key="part.name">
             <th scope="row">{{ part.name }}</th>
             <td>{{ weightText(part.weight) }}</td>
-            <td>{{ part.share }} %</td>
+            <td>{{ percent(part.share) }}</td>
             <td>{{ part.is_usable ? '' : money(part.worth) }}</td>
           </tr>
           <tr>
             <th scope="row" class="quiet">lost, not weighed</th>
             <td>{{ weightText(test.lost) }}</td>
-            <td>{{ test.lost_share }} %</td>
+            <td>{{ percent(test.lost_share) }}</td>
             <td />
           </tr>
           <tr class="sum">
             <th scope="row">usable</th>
             <td>{{ weightText(test.usable) }}</td>
-            <td>{{ test.usable_share }} %</td>
+            <td>{{ percent(test.usable_share) }}</td>
             <td />
           </tr>
         </tbody>

@@ -5,7 +5,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 
 /** What an entry would do, before it is recorded. */
 const props = defineProps<{ preview: Preview | null; isStep: boolean }>()
-const { bothText, costText, otherCostText, unitWord } = useUnits()
+const { bothText, costText, otherCostText, unitWord, percent } = useUnits()
 
 /** Faults that belong to the entry as a whole, not to one field. */
 const whole = new Set(['pieces', 'weights', 'piece', 'cut_off', 'into'])
@@ -27,7 +27,7 @@ const loss = computed(() =>
     <dl v-if="column">
       <div v-if="column.kept_of_step">
         <dt>kept of this step</dt>
-        <dd>{{ column.kept_of_step }} %</dd>
+        <dd>{{ percent(column.kept_of_step) }}</dd>
       </div>
       <div v-if="loss">
         <dt>{{ loss.name }}{{ loss.gain ? ', gained' : loss.name.startsWith('lost') ? '' : ', lost' }}</dt>

@@ -6,7 +6,7 @@ import UsualBand from './UsualBand.vue'
 
 /** What the weight on the scale means, at once. */
 const props = defineProps<{ meaning: Schemas['MeaningOut']; kind: string }>()
-const { weightText, costText, unitWord } = useUnits()
+const { weightText, costText, unitWord, percent } = useUnits()
 const apart = computed(() =>
   props.meaning.apart ? `${props.meaning.gain ? '+' : '−'}${weightText(props.meaning.apart)}` : '–',
 )
@@ -22,7 +22,7 @@ const problem = computed(() => props.meaning.problems?.[0]?.message ?? '')
       </div>
       <div>
         <dt>kept of this step</dt>
-        <dd>{{ meaning.kept }} %</dd>
+        <dd>{{ percent(meaning.kept) }}</dd>
       </div>
       <div v-if="meaning.cost">
         <dt>a {{ unitWord }} now costs</dt>

@@ -7,7 +7,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 /** What a spreadsheet would make: how many batches, the first of them, and every row that cannot be read. */
 const props = defineProps<{ preview: Schemas['HistoryPreviewOut']; busy: boolean }>()
 defineEmits<{ write: [] }>()
-const { weightText, costText, unitWord } = useUnits()
+const { weightText, costText, unitWord, percent } = useUnits()
 const word = computed(() => {
   const { faulty } = props.preview
   const count = props.preview.new
@@ -49,7 +49,7 @@ const word = computed(() => {
               <td>{{ row.day }}</td>
               <td class="right">{{ weightText(row.bought) }}</td>
               <td class="right">{{ weightText(row.finished) }}</td>
-              <td class="right">{{ row.kept }} %</td>
+              <td class="right">{{ percent(row.kept) }}</td>
               <td class="right">{{ row.price ? costText(row.price) : '–' }}</td>
             </tr>
           </tbody>

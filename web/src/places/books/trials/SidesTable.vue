@@ -4,7 +4,7 @@ import type { Trial } from './useTrials'
 
 /** The sides of a trial beside each other: cure, salt, time, yields by step, price. */
 defineProps<{ trial: Trial }>()
-const { weightText, costText, unitWord } = useUnits()
+const { weightText, costText, unitWord, percent } = useUnits()
 const dayWord = (days: number): string =>
   days === 0 ? 'the same day' : days === 1 ? '1 day' : `${days} days`
 </script>
@@ -39,11 +39,11 @@ const dayWord = (days: number): string =>
         </tr>
         <tr v-for="step in trial.steps" :key="step.kind">
           <th scope="row">Kept, {{ step.label.toLowerCase() }}</th>
-          <td v-for="(kept, at) in step.kept" :key="at">{{ kept === null ? '–' : `${kept} %` }}</td>
+          <td v-for="(kept, at) in step.kept" :key="at">{{ percent(kept) }}</td>
         </tr>
         <tr class="strong">
           <th scope="row">Kept of what was bought</th>
-          <td v-for="side in trial.sides" :key="side.letter">{{ side.kept ? `${side.kept} %` : '–' }}</td>
+          <td v-for="side in trial.sides" :key="side.letter">{{ percent(side.kept) }}</td>
         </tr>
         <tr>
           <th scope="row">Weight now</th>

@@ -21,7 +21,7 @@ const props = defineProps<{
   shops: { name: string; price: number }[]
 }>()
 const emit = defineEmits<{ change: []; drop: []; answer: [isPack: boolean] }>()
-const { costText, cost, money, unitWord } = useUnits()
+const { costText, cost, money, unitWord, percent } = useUnits()
 const open = ref(false)
 const { state, problem, retry, takeHome } = useTake(() => props.asked, props.offer.id)
 
@@ -52,7 +52,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       <h2>{{ titleText(typed) }}</h2>
       <p class="quiet small">{{ formText(typed) }}</p>
       <p v-if="offer.meat" class="water small">
-        paying for {{ typed.solution }} % water: {{ costText(offer.meat) }} meat
+        paying for {{ percent(typed.solution) }} water: {{ costText(offer.meat) }} meat
       </p>
     </div>
     <p class="tag">

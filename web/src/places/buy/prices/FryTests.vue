@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useUnits } from '@/shared/quantity/useUnits'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
@@ -40,13 +41,14 @@ function send(): void {
     void queries.invalidateQueries({ queryKey: ['case'] })
   })
 }
+const { percent } = useUnits()
 </script>
 
 <template>
   <section class="panel fry" aria-label="Frying tests">
     <h2>Frying tests</h2>
     <p v-if="whole.item.fry?.mean">
-      <b>{{ whole.item.fry.mean }} %</b> is left<template v-if="whole.item.fry.spread">
+      <b>{{ percent(whole.item.fry.mean) }}</b> is left<template v-if="whole.item.fry.spread">
         ± {{ whole.item.fry.spread }}</template
       >,
       <span class="quiet"
@@ -56,7 +58,7 @@ function send(): void {
     <p v-else class="quiet">No test yet: fry some, and weigh it before and after.</p>
     <ul>
       <li v-for="(test, at) in whole.fryings" :key="at" class="small">
-        {{ dayText(test.on) }}: {{ test.raw }} to {{ test.cooked }}, {{ test.kept }} %
+        {{ dayText(test.on) }}: {{ test.raw }} to {{ test.cooked }}, {{ percent(test.kept) }}
         <span class="quiet">{{ test.by }}</span>
       </li>
     </ul>

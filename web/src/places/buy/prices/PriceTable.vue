@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
 import { dayText } from '@/shared/quantity/when'
 import SparkLine from './SparkLine.vue'
@@ -13,6 +14,7 @@ const aboutText = (item: Item): string =>
     .filter(Boolean)
     .join(', ')
 const isShop = computed(() => props.sort === 'shop_pack')
+const { percent } = useUnits()
 </script>
 
 <template>
@@ -54,7 +56,7 @@ const isShop = computed(() => props.sort === 'shop_pack')
         </td>
         <td v-if="isShop">
           <template v-if="item.fry?.mean"
-            >{{ item.fry.mean }} % left<span class="sub"
+            >{{ percent(item.fry.mean) }} left<span class="sub"
               ><template v-if="item.fry.spread">± {{ item.fry.spread }}, </template>{{ item.fry.tests }}
               {{ item.fry.tests === 1 ? 'test' : 'tests' }}</span
             ></template

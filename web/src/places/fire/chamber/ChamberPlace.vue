@@ -16,7 +16,7 @@ import { useChamber, useHooks } from './useChamber'
 /** What hangs: how much it has lost, when it is dry, and what the air and the pH say. */
 const { data: chamber, error, refetch } = useChamber()
 const { hang, note, hangProblem, noteProblem } = useHooks()
-const { weightText, like, money } = useUnits()
+const { weightText, like, money, percent } = useUnits()
 const isHanging = ref(false)
 const next = computed(() => chamber.value?.hanging.find((one) => one.low && one.why !== 'reached'))
 const air = computed(() => chamber.value?.air.at(-1))
@@ -92,7 +92,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
               ><b>{{ one.label }}</b
               ><span class="small">{{ weightText(one.weight) }}</span></RouterLink
             >
-            <b>−{{ one.lost }} %</b>
+            <b>−{{ percent(one.lost) }}</b>
             <span class="quiet small">of {{ one.target }}</span>
             <span class="quiet small">{{
               one.why === 'reached'
@@ -126,7 +126,8 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
         <li v-for="one in chamber.down" :key="one.id">
           <b>{{ one.label }}</b>
           <span class="quiet"
-            >lost {{ one.lost }} % in {{ Math.round(one.day) }} days, hung {{ dayText(one.hung_at) }}</span
+            >lost {{ percent(one.lost) }} in {{ Math.round(one.day) }} days, hung
+            {{ dayText(one.hung_at) }}</span
           >
         </li>
       </ul>

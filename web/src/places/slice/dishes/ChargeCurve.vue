@@ -7,7 +7,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 
 /** Food cost at each menu price, the kitchen's aim as a band of prices, and where the menu is now. */
 const props = defineProps<{ page: Schemas['DishPage'] }>()
-const { money } = useUnits()
+const { money, percent } = useUnits()
 const [WIDE, LEFT, TOP, LOW] = [760, 30, 20, 128] as const
 const points = computed(() =>
   props.page.curve.map((one) => [Number(one.price), Number(one.food_cost)] as const),
@@ -47,7 +47,7 @@ const label = (at: number): number => Math.min(WIDE - 80, Math.max(90, at))
         fill="#E2EFE9"
       />
       <text :x="(band.from + band.to) / 2" y="11" text-anchor="middle" class="aim">
-        {{ Number(page.aims.low) }} to {{ Number(page.aims.high) }} %, the aim
+        {{ Number(page.aims.low) }} to {{ percent(Number(page.aims.high)) }}, the aim
       </text>
     </template>
     <line :x1="LEFT" :x2="WIDE - 20" :y1="LOW" :y2="LOW" stroke="#CBD2CE" />
@@ -58,7 +58,7 @@ const label = (at: number): number => Math.min(WIDE - 80, Math.max(90, at))
     <template v-if="now">
       <circle :cx="now.x" :cy="now.y" r="8" fill="#B5304A" />
       <text :x="label(now.x)" :y="now.y - 14" text-anchor="middle" class="now halo">
-        {{ Math.round(Number(now.menu.food_cost)) }} % at {{ money(now.menu.price) }}
+        {{ percent(Math.round(Number(now.menu.food_cost))) }} at {{ money(now.menu.price) }}
       </text>
     </template>
   </svg>

@@ -14,7 +14,7 @@ import { blankPart, type DishIn, type Dishes, sorts, useDishPreview, useDishWrit
 /** A dish, part by part, each with what it costs beside it as it is typed. */
 const props = defineProps<{ dishes: Dishes; input?: DishIn }>()
 const emit = defineEmits<{ done: [] }>()
-const { money } = useUnits()
+const { money, percent } = useUnits()
 const start = (): DishIn => ({
   name: '',
   parts: [blankPart()],
@@ -122,7 +122,7 @@ function save(putAway = false): void {
     </button>
     <p class="sum">
       A plate costs <b>{{ money(answer?.cost ?? null) }}</b><template v-if="answer?.menu?.food_cost"
-        >, {{ answer.menu.food_cost }} % of the menu price; it leaves
+        >, {{ percent(answer.menu.food_cost) }} of the menu price; it leaves
         <b>{{ money(answer.menu.leaves) }}</b></template
       ><template v-if="answer?.charge.length"
         >. For the aim: {{ answer.charge.map((one) => money(one)).join(' to ') }}</template

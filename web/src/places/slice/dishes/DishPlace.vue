@@ -17,7 +17,7 @@ import { useDish, useDishes, useDishWrites } from './useDishes'
 const props = defineProps<{ name: string }>()
 const { data: page, error, refetch } = useDish(toRef(props, 'name'))
 const { data: dishes } = useDishes()
-const { money } = useUnits()
+const { money, percent } = useUnits()
 const isChanging = ref(false)
 const served = reactive({ plates: '1', price: '', is_free: false })
 const { serving, looking, renew } = useDishWrites(() => served)
@@ -40,7 +40,7 @@ function done(): void {
   renew()
   void refetch()
 }
-const signed = (percent: string): string => (percent.startsWith('-') ? `−${percent.slice(1)}` : `+${percent}`)
+const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.slice(1)}` : `+${moved}`)
 </script>
 
 <template>
@@ -77,7 +77,7 @@ const signed = (percent: string): string => (percent.startsWith('-') ? `−${per
       "
     />
     <p v-if="page.dish.moved" class="moved" role="status">
-      ▲ A plate has moved by {{ signed(page.dish.moved) }} %, from {{ money(page.dish.cost_then) }} to
+      ▲ A plate has moved by {{ percent(signed(page.dish.moved)) }}, from {{ money(page.dish.cost_then) }} to
       {{ money(page.dish.cost) }}.
       <button v-may:cook type="button" class="act small" @click="looking.write(name, done)">Seen</button>
     </p>

@@ -14,7 +14,7 @@ import { useDishes, useDishWrites } from './useDishes'
 
 /** Every dish: what a plate costs at today's prices, what it leaves, and which have moved. */
 const { data: dishes, error, refetch } = useDishes()
-const { money } = useUnits()
+const { money, percent } = useUnits()
 const kitchen_slug = useSlug()
 const isAdding = ref(false)
 const aims = reactive({ low: '', high: '', threshold: '' })
@@ -30,7 +30,7 @@ const inAim = (cost: string | null): string => {
   if (Number(cost) > Number(now.high)) return 'over'
   return Number(cost) < Number(now.low) ? 'under' : 'in'
 }
-const signed = (percent: string): string => (percent.startsWith('-') ? `−${percent.slice(1)}` : `+${percent}`)
+const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.slice(1)}` : `+${moved}`)
 const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dishes/files/${form}`
 </script>
 
@@ -39,7 +39,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
   <div class="head">
     <h1>Dishes</h1>
     <span v-if="dishes?.aims" class="quiet"
-      >food cost to be {{ Number(dishes.aims.low) }} to {{ Number(dishes.aims.high) }} %</span
+      >food cost to be {{ Number(dishes.aims.low) }} to {{ percent(Number(dishes.aims.high)) }}</span
     >
     <div class="acts">
       <DropPanel word="Export, import">
@@ -128,7 +128,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
           <div>
             <dt>Food cost</dt>
             <dd :class="inAim(one.food_cost)">
-              {{ one.food_cost ? `${one.food_cost} %` : '–' }}
+              {{ percent(one.food_cost) }}
             </dd>
           </div>
           <div>

@@ -6,7 +6,7 @@ import WhyFigure from '@/shared/why/WhyFigure.vue'
 
 /** The one number, and the stage it is of. */
 const props = defineProps<{ batch: Batch; verdict: Verdict | undefined }>()
-const { costText, otherCostText, bothText, money, unitWord } = useUnits()
+const { costText, otherCostText, bothText, money, unitWord, percent } = useUnits()
 const house = computed(() => props.batch.house)
 const stage = computed(() => (house.value.stage === 'bought' ? 'as bought' : house.value.stage))
 /** One standard deviation by scale error, where a scale is known. */
@@ -63,12 +63,12 @@ const title = computed(() =>
       <div>
         <dt>Kept of what was bought</dt>
         <dd>
-          <WhyFigure figure="kept">{{ house.kept_of_bought }} %</WhyFigure>
+          <WhyFigure figure="kept">{{ percent(house.kept_of_bought) }}</WhyFigure>
         </dd>
       </div>
       <div v-if="house.cost_per_cooked">
         <dt>
-          A {{ unitWord }} cooked, {{ house.fry_kept }} % left<template v-if="house.fry_spread">
+          A {{ unitWord }} cooked, {{ percent(house.fry_kept) }} left<template v-if="house.fry_spread">
             ± {{ house.fry_spread }}, {{ house.fry_tests }} fryings</template
           >
         </dt>

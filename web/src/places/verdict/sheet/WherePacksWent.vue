@@ -6,7 +6,7 @@ import { useUnits } from '@/shared/quantity/useUnits'
 
 /** Where the packs of a finished batch went, what is left, what they brought in and what the batch earned so. */
 const props = defineProps<{ stowed: Schemas['StowedOut'] }>()
-const { weightText, money } = useUnits()
+const { weightText, money, percent } = useUnits()
 const hasIncome = computed(() => Number(props.stowed.income) > 0)
 </script>
 
@@ -19,7 +19,7 @@ const hasIncome = computed(() => Number(props.stowed.income) > 0)
         <RouterLink :to="{ name: 'slice' }">in the larder</RouterLink>.
       </p>
       <p v-if="Number(stowed.shrink)">
-        Lost after packing: <b>{{ Number(stowed.shrink) }} %</b> of what was packed.
+        Lost after packing: <b>{{ percent(Number(stowed.shrink)) }}</b> of what was packed.
       </p>
       <template v-if="hasIncome">
         <p>
