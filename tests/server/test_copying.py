@@ -14,15 +14,16 @@ from dolmetsch.server.archive.copying import BEYOND, copy_many
 from dolmetsch.server.archive.lists import LISTS, write_list
 from dolmetsch.server.archive.tables import DERIVED, list_tables, rows_of
 from dolmetsch.server.batches.models import Batch, BatchFacts
+from dolmetsch.server.books.recount import recount
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from tests.server.conftest import Api, make_kitchen, sign_in
 from tests.server.test_kitchens_apart import fill
 from tests.server.test_rules import IN_KITCHEN, RULES
 
-COPIES = 40
+COPIES = 80
 #: A table read whole is no matter while it is so small.
-SMALL = 300
+SMALL = 2000
 TABLES = [*list_tables(), *DERIVED]
 
 
@@ -75,9 +76,7 @@ def test_a_copy_comes_to_the_same_figures_some_days_earlier(demo):
     # each by days of its own
     assert len(apart) == 5
     assert all(one.seconds == 0 and 0 <= one.days < 1000 for one in apart)
-    said = StringIO()
-    call_command("recount", stdout=said)
-    assert "differ" not in said.getvalue()
+    assert recount(copies[0], is_mending=False).wrong == []
     weights = [name for name in LISTS if name in ("steps", "packs")]
     for name in weights:
         assert len(write_list(copies[0], name, "csv")) == len(write_list(kitchen, name, "csv"))
@@ -110,7 +109,7 @@ def test_no_question_reads_a_table_whole_or_sorts_more_than_its_kitchens_rows(de
     ids, bad, asked = ids_of(copy), [], set()
     sizes = {model._meta.db_table: count(model, copy) for model in TABLES}
     whole = {model._meta.db_table: model._default_manager.count() for model in TABLES}
-    assert max(whole.values()) > 50 * SMALL
+    assert max(whole.values()) > 10 * SMALL
     for name, method, path in IN_KITCHEN:
         if method != "GET" or name in ("exportEverything", "getAudit", "exportAudit") or "isten" in name:
             continue
@@ -131,7 +130,7 @@ def test_no_question_reads_a_table_whole_or_sorts_more_than_its_kitchens_rows(de
                 heads = [column[0] for column in cursor.description]
                 plan = [dict(zip(heads, row, strict=True)) for row in cursor.fetchall()]
             for step in plan:
-                table, rows = step["table"], int(step["rows"] or 0)
+                table, rows = step["table"], int(str(step["rows"] or 0).split()[0])
                 if table not in whole or whole[table] <= SMALL:
                     continue
                 is_whole = step["type"] == "ALL" or (step["type"] == "index" and rows > whole[table] / 2)

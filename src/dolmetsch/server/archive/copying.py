@@ -86,7 +86,8 @@ def _columns(
         elif target in spans:
             yield field.column, f"{column} + {BEYOND + number * spans[target]}"
         elif field.name == anew:
-            yield field.column, f"MD5(CONCAT({column}, '{number}'))"
+            is_uuid = isinstance(field, models.UUIDField)
+            yield field.column, "UUID()" if is_uuid else f"MD5(CONCAT({column}, '{number}'))"
         elif isinstance(field, models.DateTimeField | models.DateField):
             yield field.column, f"DATE_SUB({column}, INTERVAL {days} DAY)"
         else:
