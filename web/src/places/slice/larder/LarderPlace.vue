@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
@@ -61,6 +62,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
       </DropPanel>
       <button
         v-if="packs.length"
+        v-may:helper
         type="button"
         class="act"
         :aria-expanded="isCounting"
@@ -85,7 +87,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
   <LoadState v-if="!larder" :error="error" what="the larder" @retry="refetch()" />
   <template v-else>
     <CountShelves v-if="isCounting" :larder="larder" @done="isCounting = false" />
-    <section v-if="larder.unpacked.length" class="panel ready" aria-label="To slice and pack">
+    <section v-if="larder.unpacked.length" v-may:cook class="panel ready" aria-label="To slice and pack">
       <h2>To slice and pack</h2>
       <ul>
         <li v-for="one in larder.unpacked" :key="one.code">

@@ -32,7 +32,13 @@ function thaw(): void {
       <p>{{ larder.thaw_why }}</p>
       <p class="small quiet">{{ larder.thaw.map((one) => `${one.code} ${one.mark}`).join(' · ') }}</p>
       <div v-if="fridges.length" class="row">
-        <select v-if="fridges.length > 1" v-model="fridge" class="box" aria-label="Into which fridge">
+        <select
+          v-if="fridges.length > 1"
+          v-model="fridge"
+          v-may:helper
+          class="box"
+          aria-label="Into which fridge"
+        >
           <option value="">{{ fridges[0] }}</option>
           <option v-for="one in fridges.slice(1)" :key="one" :value="one">{{ one }}</option>
         </select>
