@@ -10,7 +10,7 @@ from django.db import InterfaceError, OperationalError, transaction
 from django.test import RequestFactory
 
 from dolmetsch.server import again
-from dolmetsch.server.again import AWAY, PATIENCE, UNDONE, tried_again
+from dolmetsch.server.again import PATIENCE, tried_again
 from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.writing import once
@@ -42,7 +42,7 @@ def fails(*errors):
 
 
 @pytest.mark.django_db(transaction=True)
-@pytest.mark.parametrize("number", sorted(UNDONE))
+@pytest.mark.parametrize("number", [1205, 1213])
 def test_what_was_undone_is_tried_again_whoever_asks(clock, number):
     error = OperationalError(number, "undone")
     assert fails(error, error)(ask.post("/")) == 3
@@ -52,7 +52,14 @@ def test_what_was_undone_is_tried_again_whoever_asks(clock, number):
 
 @pytest.mark.django_db(transaction=True)
 @pytest.mark.parametrize(
-    "error", [*(OperationalError(number, "") for number in sorted(AWAY)), InterfaceError(0, "")]
+    "error",
+    [
+        *(
+            OperationalError(number, "")
+            for number in (1047, 1053, 1180, 1927, 2002, 2003, 2006, 2013, 2026, 2055)
+        ),
+        InterfaceError(0, ""),
+    ],
 )
 def test_after_a_broken_connection_only_what_reads_or_has_a_key_is_tried_again(clock, error):
     assert fails(error)(ask.get("/")) == 2

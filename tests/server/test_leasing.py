@@ -7,7 +7,7 @@ from django.db import OperationalError
 from django.db.models import F
 
 from dolmetsch.server.fires import leasing
-from dolmetsch.server.fires.leasing import LEASE, SURE_SECONDS, Lease
+from dolmetsch.server.fires.leasing import LEASE, RENEW_SECONDS, SURE_SECONDS, Lease
 from dolmetsch.server.fires.models import CollectorLease
 from tests.server.test_guards import together
 
@@ -51,6 +51,17 @@ def test_what_is_not_renewed_is_not_sure_before_another_may_have_it(clock):
     clock[0] += SURE_SECONDS + 0.1
     assert lease.is_held is False
     assert LEASE.total_seconds() > SURE_SECONDS
+
+
+def test_what_was_just_renewed_is_not_asked_for_again(clock, django_assert_num_queries):
+    lease = Lease("drums", "a")
+    lease.renew()
+    clock[0] += RENEW_SECONDS - 0.1
+    with django_assert_num_queries(0):
+        assert lease.renew() is True
+    clock[0] += 0.2
+    with django_assert_num_queries(1):
+        assert lease.renew() is True
 
 
 def test_groups_are_apart_and_the_same_one_has_its_own_at_once():
