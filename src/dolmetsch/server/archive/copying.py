@@ -79,16 +79,17 @@ def _columns(
     """Each column of a copied row with the SQL of its value."""
     anew = MADE_ANEW.get(model, ("", None))[0]
     for field in model._meta.concrete_fields:
-        column = f"`{field.column}`"
+        name = str(field.column)
+        column = f"`{name}`"
         target: Any = field.related_model if field.is_relation else model if field.primary_key else None
         if target is Kitchen:
-            yield field.column, str(BEYOND + number)
+            yield name, str(BEYOND + number)
         elif target in spans:
-            yield field.column, f"{column} + {BEYOND + number * spans[target]}"
+            yield name, f"{column} + {BEYOND + number * spans[target]}"
         elif field.name == anew:
             is_uuid = isinstance(field, models.UUIDField)
-            yield field.column, "UUID()" if is_uuid else f"MD5(CONCAT({column}, '{number}'))"
+            yield name, "UUID()" if is_uuid else f"MD5(CONCAT({column}, '{number}'))"
         elif isinstance(field, models.DateTimeField | models.DateField):
-            yield field.column, f"DATE_SUB({column}, INTERVAL {days} DAY)"
+            yield name, f"DATE_SUB({column}, INTERVAL {days} DAY)"
         else:
-            yield field.column, column
+            yield name, column
