@@ -7,13 +7,16 @@ from decimal import Decimal
 
 import pytest
 
+from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import get_batch
+from dolmetsch.server.books.recount import recount
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels.facts import gather_labels, gather_pack_labels
 from dolmetsch.server.pieces.owner_page import write_owner_page
 from dolmetsch.server.problems import DomainError
-from tests.server.conftest import BOUGHT
+from tests.server.conftest import BOUGHT, make_kitchen
 from tests.server.test_books import timezone
+from tests.server.test_guards import together
 
 pytestmark = pytest.mark.django_db
 COUNT = 60
@@ -172,6 +175,27 @@ def test_the_strip_of_one_piece_counts_the_many_others(batch):
     strip = batch.get(f"/batches/{batch.code}/strips/P7")[1]
     names = [peel["name"] for column in strip["columns"] for peel in column["peels"]]
     assert "on as 59 other pieces" in names
+
+
+@pytest.mark.django_db(transaction=True)
+def test_an_owner_noted_while_another_cook_records_leaves_that_record_whole():
+    api = make_kitchen("busy-kitchen")
+    api.code = code = api.started()
+    lines = [{"mark": mark, "weight": "1 lb"} for mark in "AB"]
+    api.recorded(code, {"act": "split", "kind": "trim", "piece": "lot", "cut_off": [], "pieces": lines})
+    api.recorded(code, {"act": "finish"})
+    for turn in range(6):
+        pack = {"act": "shop_pack", "name": f"Pack {turn}", "paid": "6.00", "weight": "1 lb"}
+        seen = api.get(f"/batches/{code}")[1]["seen"]
+        acts = (
+            lambda pack=pack, seen=seen: api.record(code, pack, seen=seen)[0],
+            lambda turn=turn: own(api, f"Ibba {turn}", "A")[0],
+        )
+        assert together(*acts) == [201, 201], turn
+    batch = Batch.objects.get()
+    assert batch.last_sequence == Entry.objects.filter(batch=batch).count() == 9
+    assert len(batch.summary["shops"]) == 6
+    assert recount(batch.kitchen, is_mending=False).wrong == []
 
 
 def test_what_a_customers_pieces_save_is_no_saving_of_the_kitchen(batch):

@@ -6,7 +6,7 @@ from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import cost_batch, get_piece
+from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_piece
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.pieces.queries import NOWHERE, list_stores
@@ -42,14 +42,16 @@ def learn_facts(write: Write, batch: Batch, mark: str, data: schemas.FactsIn) ->
     return keep_once(write, PieceFact, learn)
 
 
-def set_owner(write: Write, batch: Batch, data: schemas.OwnerIn) -> PieceFact:
-    """Note whose pieces are, all of them in one go.
+def set_owner(write: Write, code: str, data: schemas.OwnerIn) -> PieceFact:
+    """Note whose pieces of the batch ``code`` are, all of them in one go.
 
     Raises:
         DomainError: not_found, bad_fields, key_reused.
     """
 
     def note() -> PieceFact:
+        # read under the lock: it may be renewed, and what others recorded meanwhile is to stay
+        batch = get_batch(write.kitchen, code)
         costed = cost_batch(batch)
         reader = Reader.of(write.kitchen)
         if not reader.need("owner", data.owner, "Say whose they are."):

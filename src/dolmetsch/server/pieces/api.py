@@ -68,9 +68,8 @@ def post_owner(
 ) -> Status[schemas.PiecesTableOut]:
     """Note whose pieces are."""
     kitchen = kitchen_of(request, kitchen_slug)
-    batch = get_batch(kitchen, code)
-    actions.set_owner(write_of(request, kitchen, key), batch, body)
-    return Status(201, table.read_table(batch))
+    actions.set_owner(write_of(request, kitchen, key), code, body)
+    return Status(201, table.read_table(get_batch(kitchen, code)))
 
 
 @router.get(
