@@ -5,6 +5,7 @@ Records are written and compared as in `soak.py`: each acknowledged one has to b
 """
 
 import contextlib
+import dataclasses
 import json
 import os
 import random
@@ -259,15 +260,7 @@ def serve(folder, port, how):
         facts = {
             "password": cluster.password,
             "applications": cluster.application_ports,
-            "nodes": [
-                {
-                    "sql": one.port,
-                    "nodes": one.ports.nodes,
-                    "writes": one.ports.writes,
-                    "records": one.ports.records,
-                }
-                for one in cluster.nodes
-            ],
+            "nodes": [dataclasses.asdict(one.ports) for one in cluster.nodes],
             "environment": {
                 name: value for name, value in cluster.environment("manage").items() if "DOLMETSCH" in name
             },

@@ -6,8 +6,8 @@ and HAProxy before all of them with the file that a real set has (``deploy/clust
 
 import os
 import shutil
-import signal
 import time
+from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 from subprocess import Popen
@@ -20,19 +20,24 @@ from dolmetsch.command.devices import Devices
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
-from dolmetsch.command.serving import LOOPBACK, gunicorn, server_environment, wait_until_served
-from dolmetsch.command.telling import TroubleError, must, say, step
-from dolmetsch.command.watching import Watched, look_after
+from dolmetsch.command.serving import (
+    PATIENT,
+    gunicorn,
+    migrate,
+    server_environment,
+    spawn_collector,
+    wait_until_served,
+)
+from dolmetsch.command.telling import TroubleError, say, step
+from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_after
 
 FILES: Final = paths.ROOT / "deploy" / "cluster"
 FOLDER: Final = paths.PRIVATE / "cluster"
 NODES: Final = 3
 APPLICATIONS: Final = 2
 COLLECTORS: Final = 2
-
-
-class _StopAskedError(Exception):
-    """Ctrl-C, or SIGTERM."""
+#: Until the proxy has found the nodes.
+PROXY_SECONDS: Final = 20
 
 
 def start_cluster(port: int) -> None:
@@ -43,8 +48,7 @@ def start_cluster(port: int) -> None:
     """
     paths.prepare()
     with hold("cluster", busy="A cluster is running here already (process {pid})."):
-        for asked in (signal.SIGINT, signal.SIGTERM):
-            signal.signal(asked, _ask_to_stop)
+        heed_stop()
         cluster = Cluster(FOLDER, port=port, durable=True)
         try:
             refuse_taken_port(port, flag="./dolmetsch cluster start --port")
@@ -54,16 +58,10 @@ def start_cluster(port: int) -> None:
             say(f"Open http://127.0.0.1:{port}/")
             say("Ctrl-C stops everything.")
             cluster.watch()
-        except _StopAskedError:
+        except StopAskedError:
             say("Stopping …")
         finally:
             cluster.close()
-
-
-def _ask_to_stop(*_args: object) -> None:
-    for asked in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(asked, signal.SIG_IGN)
-    raise _StopAskedError
 
 
 class Cluster:
@@ -77,7 +75,7 @@ class Cluster:
             for at in range(1, NODES + 1)
         ]
         for node in self.nodes:
-            node.others = self.nodes
+            node.members = self.nodes
         self.application_ports = [find_free_port() for _ in range(APPLICATIONS)]
         self.records = Database(folder, port=find_free_port(), password=self.password, durable=durable)
         self.applications: list[Popen[bytes] | None] = [None] * APPLICATIONS
@@ -176,23 +174,16 @@ class Cluster:
         }
 
     def _fill(self, store: Database) -> None:
-        command = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
-        command += [] if self.has_demo else ["--no-demo"]
         env = {**self.environment("migrate", store), "DOLMETSCH_CLUSTER": "0"}
-        must(command, doing="Bringing the tables up to date", log=self.logs / "migrate.log", env=env)
+        migrate(self.logs, env, has_demo=self.has_demo)
 
     def _wait_for_records(self) -> None:
         """Until the proxy has found the nodes."""
-        command, env = self.records.client("mariadb", "-e", "SELECT 1")
-        deadline = time.monotonic() + 20
-        while True:
-            try:
-                must(command, doing="Asking the record store", log=self.logs / "asked.log", env=env)
-                return
-            except TroubleError:
-                if time.monotonic() > deadline:
-                    raise
-                time.sleep(0.2)
+        deadline = time.monotonic() + PROXY_SECONDS
+        while not self.records.is_ready():
+            if time.monotonic() > deadline:
+                raise TroubleError(f"The proxy found no node that serves (see {self.logs / 'proxy.log'}).")
+            time.sleep(0.2)
 
     def start_application(self, at: int) -> None:
         """One of the applications, again.
@@ -208,10 +199,7 @@ class Cluster:
         port, name = self.application_ports[at], f"app{at + 1}"
         end_orphans(f":{port}", "dolmetsch.server.config.wsgi")
         log = self.logs / f"{name}.log"
-        command = [
-            *gunicorn(port, on=LOOPBACK),
-            *("--workers", "1", "--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
-        ]
+        command = [*gunicorn(port), "--workers", "1", *PATIENT]
         self.applications[at] = spawn(command, log=log, env=self.environment(name), cwd=paths.ROOT)
 
     def wait_for_application(self, at: int) -> None:
@@ -227,9 +215,7 @@ class Cluster:
     def start_collector(self, at: int) -> None:
         """One of the collectors: the first hears the devices, the other stands by."""
         name = f"collector{at + 1}"
-        command = [str(paths.PYTHON), "-m", "django", "collect"]
-        env = self.environment(name)
-        self.collectors[at] = spawn(command, log=self.logs / f"{name}.log", env=env, cwd=paths.ROOT)
+        self.collectors[at] = spawn_collector(self.logs / f"{name}.log", self.environment(name))
 
     def watched(self) -> list[Watched]:
         """What is started again where it ends."""
@@ -242,23 +228,12 @@ class Cluster:
             Watched(name=f"Node {at}", has_ended=node.has_ended, start=node.launch)
             for at, node in enumerate(self.nodes, start=1)
         ]
-        applications = [
-            Watched(
-                name=f"Application {at + 1}",
-                has_ended=partial(_has_ended, self.applications, at),
-                start=partial(self.start_application, at),
-            )
-            for at in range(APPLICATIONS)
+        return [
+            *nodes,
+            proxy,
+            *_watch_each("Application", self.applications, self.start_application),
+            *_watch_each("Collector", self.collectors, self.start_collector),
         ]
-        collectors = [
-            Watched(
-                name=f"Collector {at + 1}",
-                has_ended=partial(_has_ended, self.collectors, at),
-                start=partial(self.start_collector, at),
-            )
-            for at in range(COLLECTORS)
-        ]
-        return [*nodes, proxy, *applications, *collectors]
 
     def watch(self) -> None:
         """Start again what ends, until asked to stop."""
@@ -277,6 +252,16 @@ class Cluster:
             node.stop()
 
 
-def _has_ended(processes: list[Popen[bytes] | None], at: int) -> bool:
-    process = processes[at]
-    return process is None or process.poll() is not None
+def _watch_each(
+    name: str, processes: list[Popen[bytes] | None], start: Callable[[int], None]
+) -> list[Watched]:
+    """All of ``processes``, as they are by then."""
+
+    def has_ended(at: int) -> bool:
+        process = processes[at]
+        return process is None or process.poll() is not None
+
+    return [
+        Watched(name=f"{name} {at + 1}", has_ended=partial(has_ended, at), start=partial(start, at))
+        for at in range(len(processes))
+    ]

@@ -8,14 +8,13 @@ import tempfile
 import time
 from pathlib import Path
 from subprocess import Popen
-from typing import Final
+from typing import ClassVar, Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.telling import TroubleError, answer_of, must
 
 USER: Final = "dolmetsch"
-READY_SECONDS: Final = 60
 SAFE: Final = ("--innodb-flush-log-at-trx-commit=1", "--innodb-buffer-pool-size=256M")
 FAST: Final = (
     "--innodb-flush-log-at-trx-commit=0",
@@ -29,6 +28,8 @@ class Database:
 
     ``durable``: every commit reaches the disk. Otherwise fast settings, for tests.
     """
+
+    ready_seconds: ClassVar = 60
 
     def __init__(self, folder: Path, *, port: int, password: str, durable: bool) -> None:
         self.folder = folder
@@ -81,7 +82,7 @@ class Database:
         ]
 
     def _more(self) -> list[str]:
-        """What a start of it is told besides."""
+        """Options of a start alone."""
         return [f"--init-file={self._write_init()}"]
 
     def has_ended(self) -> bool:
@@ -160,13 +161,9 @@ class Database:
         Raises:
             TroubleError: it does not come up.
         """
-        deadline = time.monotonic() + READY_SECONDS
-        ping, _ = self.client("mariadb-admin", "ping")
-        os.environ["MYSQL_PWD"] = self.password
-        while time.monotonic() < deadline:
-            if self.process is None or self.process.poll() is not None:
-                break
-            if answer_of(ping) is not None:
+        deadline = time.monotonic() + self.ready_seconds
+        while time.monotonic() < deadline and self.process is not None and not self.has_ended():
+            if self.is_ready():
                 return
             time.sleep(0.1)
         log = self.folder / "error.log"
@@ -175,6 +172,15 @@ class Database:
             # kept, so that whoever watches it sees that it has ended
             end(self.process, patience=60)
         raise TroubleError(f"MariaDB did not come up (the whole log is in {log}):\n{tail}")
+
+    def is_ready(self) -> bool:
+        """Whether it answers."""
+        ping, _ = self.client("mariadb-admin", "ping")
+        return self._answer_of(ping) is not None
+
+    def _answer_of(self, command: list[str]) -> str | None:
+        os.environ["MYSQL_PWD"] = self.password
+        return answer_of(command)
 
     def _end_left_over(self) -> None:
         """End a server that an earlier, killed command left on this folder."""

@@ -1,22 +1,19 @@
 """One node of a record store of several: MariaDB with Galera, both from Debian's packages."""
 
-import os
 import re
 import shutil
-import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from subprocess import DEVNULL, STDOUT, run
-from typing import Final
+from typing import ClassVar, Final
 
-from dolmetsch.command.children import end
 from dolmetsch.command.database import Database, find_free_port
-from dolmetsch.command.telling import TroubleError, answer_of
+from dolmetsch.command.telling import TroubleError
 
 PROVIDER: Final = Path("/usr/lib/galera/libgalera_smm.so")
 CLUSTER: Final = "dolmetsch"
-#: A node that comes back may need all records from another one first.
+#: Until a node has joined the others, or has found the last write it knows.
 JOIN_SECONDS: Final = 120
 #: Writes kept for nodes that were away a while; longer, and they are sent all records.
 KEPT_WRITES: Final = "128M"
@@ -43,12 +40,17 @@ class Ports:
 
 
 class Node(Database):
-    """One node over one folder; ``others`` are all nodes of the cluster, this one too."""
+    """One node over one folder; ``members`` are all nodes of its cluster.
+
+    One that comes back may need all records from another one first, and is waited for longer.
+    """
+
+    ready_seconds: ClassVar = JOIN_SECONDS
 
     def __init__(self, folder: Path, *, ports: Ports, password: str, durable: bool) -> None:
         super().__init__(folder, port=ports.sql, password=password, durable=durable)
         self.ports = ports
-        self.others: list[Node] = [self]
+        self.members: list[Node] = [self]
         self._is_first = False
 
     def begin_cluster(self) -> None:
@@ -133,7 +135,7 @@ class Node(Database):
         return [*self._of_cluster(), *begun, *(["--wsrep-new-cluster"] if self._is_first else [])]
 
     def _of_cluster(self) -> list[str]:
-        nodes = ",".join(f"127.0.0.1:{one.ports.nodes}" for one in self.others)
+        nodes = ",".join(f"127.0.0.1:{one.ports.nodes}" for one in self.members)
         options = {
             "gmcast.listen_addr": f"tcp://127.0.0.1:{self.ports.nodes}",
             "ist.recv_addr": f"127.0.0.1:{self.ports.writes}",
@@ -160,21 +162,7 @@ class Node(Database):
             "--wsrep-provider-options=" + ";".join(f"{name}={value}" for name, value in options.items()),
         ]
 
-    def wait_until_ready(self) -> None:
-        """Wait until it serves: it may be sent what it lacks first."""
-        deadline = time.monotonic() + JOIN_SECONDS
-        os.environ["MYSQL_PWD"] = self.password
-        while time.monotonic() < deadline and not self.has_ended():
-            if self.is_ready():
-                return
-            time.sleep(0.2)
-        log = self.folder / "error.log"
-        tail = "\n".join(f"    {line}" for line in log.read_text(errors="replace").splitlines()[-8:])
-        if self.process is not None:
-            end(self.process, patience=20)
-        raise TroubleError(f"{self.folder.name} did not join the others (the whole log is in {log}):\n{tail}")
-
     def is_ready(self) -> bool:
         """Whether it serves: it runs, and is of the greater part of its cluster."""
         command, _ = self.client("mariadb", "-Ne", "SHOW STATUS LIKE 'wsrep_ready'")
-        return "ON" in (answer_of(command) or "")
+        return "ON" in (self._answer_of(command) or "")

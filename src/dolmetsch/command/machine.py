@@ -16,7 +16,7 @@ SERVING: Final = (
     # what the printed sheets are drawn with
     *("libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz0b", "libharfbuzz-subset0", "fontconfig"),
 )
-#: What a record store of several nodes needs besides.
+#: What a record store of several nodes needs too.
 CLUSTERED: Final = ("galera-4", "mariadb-backup", "socat", "lsof", "haproxy")
 TESTING: Final = ("chromium", *CLUSTERED)
 NODE_MAJOR: Final = 20

@@ -21,19 +21,17 @@ from dolmetsch.command.devices import Devices
 from dolmetsch.command.holding import find_holder, hold, is_held, note_holder
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
-from dolmetsch.command.watching import Watched, look_after
+from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_after
 
 READY_SECONDS: Final = 30
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
 #: A log larger than this is put aside at the next start.
 MOST_LOG: Final = 20_000_000
+#: How long an answer may take, and what it has begun when it ends.
+PATIENT: Final = ("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning")
 #: Of one worker: each screen that listens to a scale takes one, and some stay free for all else.
 THREADS: Final = 64
-
-
-class _StopAskedError(Exception):
-    """Ctrl-C, or ./dolmetsch stop."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -67,8 +65,7 @@ def start(wanted: Wanted) -> None:
     with hold("start", busy=busy):
         house = House(wanted)
         note_holder("start", pid=os.getpid(), address=house.address, db_port=wanted.db_port)
-        for asked in (signal.SIGINT, signal.SIGTERM):
-            signal.signal(asked, _ask_to_stop)
+        heed_stop()
         try:
             refuse_taken_port(wanted.port, flag="./dolmetsch start --port")
             set_up(for_tests=False)
@@ -81,7 +78,7 @@ def start(wanted: Wanted) -> None:
                 say(f"Demo sign-in: {house.demo_sign_in()}.")
             say("Ctrl-C stops everything.")
             house.watch()
-        except _StopAskedError:
+        except StopAskedError:
             say("Stopping …")
         finally:
             if house.close():
@@ -101,12 +98,6 @@ def stop() -> None:
             raise TroubleError("It did not stop within 90 s; see .dolmetsch/logs.")
         time.sleep(0.1)
     say("Stopped; all records are saved.")
-
-
-def _ask_to_stop(*_args: object) -> None:
-    for asked in (signal.SIGINT, signal.SIGTERM):
-        signal.signal(asked, signal.SIG_IGN)
-    raise _StopAskedError
 
 
 class House:
@@ -188,11 +179,8 @@ class House:
             return
         before = self._back_up_first() if stamp.is_file() else None
         with step("Bringing the tables up to date"):
-            prepare = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
-            prepare += [] if self.wanted.has_demo else ["--no-demo"]
-            log = paths.LOGS / "migrate.log"
             try:
-                must(prepare, doing="Bringing the tables up to date", log=log, env=self.environment())
+                migrate(paths.LOGS, self.environment(), has_demo=self.wanted.has_demo)
             except TroubleError:
                 if before is not None:
                     self._bring_back(before)
@@ -224,7 +212,7 @@ class House:
                 *gunicorn(self.port, on=self.listens_on()),
                 *self._certificate(),
                 *("--workers", str(WORKERS), "--preload"),
-                *("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning"),
+                *PATIENT,
             ],
             log=paths.LOGS / "application.log",
             env=self.environment(),
@@ -243,10 +231,7 @@ class House:
         """The collector of probe readings hears the cookers from now on."""
         if self.collector is not None:
             end(self.collector, patience=5)
-        command = [str(paths.PYTHON), "-m", "django", "collect"]
-        self.collector = spawn(
-            command, log=paths.LOGS / "collector.log", env=self.environment(), cwd=paths.ROOT
-        )
+        self.collector = spawn_collector(paths.LOGS / "collector.log", self.environment())
 
     def listens_on(self) -> str:
         """The network address the application is bound to."""
@@ -294,6 +279,22 @@ class House:
         self.devices.stop()
         self.database.stop()
         return ran
+
+
+def migrate(logs: Path, env: dict[str, str], *, has_demo: bool) -> None:
+    """Bring the tables up to date, and load the demo into empty ones where it is wanted.
+
+    Raises:
+        TroubleError: it failed.
+    """
+    command = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
+    command += [] if has_demo else ["--no-demo"]
+    must(command, doing="Bringing the tables up to date", log=logs / "migrate.log", env=env)
+
+
+def spawn_collector(log: Path, env: dict[str, str]) -> Popen[bytes]:
+    """Start a collector of probe readings."""
+    return spawn([str(paths.PYTHON), "-m", "django", "collect"], log=log, env=env, cwd=paths.ROOT)
 
 
 def rotate_logs() -> None:

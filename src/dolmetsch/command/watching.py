@@ -3,6 +3,7 @@
 Nothing that is watched can end the watch: a start that fails is reported and tried again, later each time.
 """
 
+import signal
 import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
@@ -17,6 +18,22 @@ LONGEST_PAUSE: Final = 60.0
 LONGEST_REST: Final = 4.0
 #: What has run so long is taken to be well again.
 WELL_AFTER: Final = 60.0
+
+
+class StopAskedError(Exception):
+    """Ctrl-C, or ./dolmetsch stop."""
+
+
+def heed_stop() -> None:
+    """From now on, being asked to stop raises StopAskedError, once."""
+    for asked in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(asked, _ask_to_stop)
+
+
+def _ask_to_stop(*_args: object) -> None:
+    for asked in (signal.SIGINT, signal.SIGTERM):
+        signal.signal(asked, signal.SIG_IGN)
+    raise StopAskedError
 
 
 @dataclass(slots=True, kw_only=True)

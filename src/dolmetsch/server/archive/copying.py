@@ -1,6 +1,6 @@
 """Many kitchens for measuring: one kitchen's records copied inside the record store, table by table.
 
-Copies are told apart from real records: their kitchens are called `many-1` and so on, and all their rows are
+Copies are known from real records: their kitchens are called `many-1` and so on, and all their rows are
 numbered beyond ``BEYOND``. Nobody is in them but who is asked for.
 """
 

@@ -24,7 +24,7 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models
 from dolmetsch.server.pieces.queries import Facts, gather_facts, product_of, sorts_of
-from dolmetsch.server.pieces.table import customers_of
+from dolmetsch.server.pieces.table import customers_of, owners_of
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.quantities.lengths import (
     MARK_LENGTH,
@@ -160,7 +160,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
     # whose a piece is goes down to what it became
     if any(one.owner for one in facts.values()):
         costed = cost_batch(batch)
-        owners = customers_of(batch, costed.chain.batch, costed.sheet)
+        owners = owners_of(batch, costed.chain.batch, costed.sheet)
     raw = list_raw_of(batch, mains)
     lives = follow_lives(packs, sorts_of(batch.kitchen))
     models.PackNow.objects.filter(pack__batch=batch).delete()

@@ -364,7 +364,8 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
     house = show_house(costed, is_finished=batch.is_finished)
     shops = show_shops(costed, is_finished=batch.is_finished)
     # a customer's pieces save the kitchen nothing
-    own = find_own_share(batch, costed).saved if batch.is_finished else (None,) * len(shops)
+    own = find_own_share(batch, costed).saved if batch.is_finished else ()
+    saved = [print_money_or_none(amount) for amount in own]
     shop = shops[0] if shops else None
     columns = costed.strip.columns
     last = _last_kind(costed)
@@ -389,12 +390,10 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
         "cost": None if house.unit_cost is None else house.unit_cost.model_dump(),
         "shop_name": None if shop is None else shop.name,
         "saved_per_lb": None if shop is None else shop.saved_per_lb,
-        "saved_on_batch": print_money_or_none(own[0]) if own else None,
-        "shops": [
-            [one.name, print_money_or_none(saved)]
-            for one, saved in zip(shops, own, strict=True)
-            if batch.is_finished
-        ],
+        "saved_on_batch": saved[0] if saved else None,
+        "shops": [[one.name, amount] for one, amount in zip(shops, saved, strict=True)]
+        if batch.is_finished
+        else [],
         "slabs": count_slabs(costed.sheet),
         "minutes": fixed(costed.sheet.minutes, 2),
     }
