@@ -4,9 +4,11 @@ import { computed, ref } from 'vue'
 import { type Problem, ProblemError, type Schemas } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useCommand } from './useFires'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** A cooker with what it reads now, and the panel of a simulated one. */
 const props = defineProps<{ cooker: Schemas['CookerOut']; unit: 'F' | 'C' }>()
+const { figure } = useUnits()
 const command = useCommand(computed(() => props.cooker.name))
 const problem = ref<Problem | null>(null)
 const words = ref('')
@@ -43,10 +45,10 @@ async function send(commands: readonly string[]): Promise<void> {
     <h2>{{ cooker.name }}</h2>
     <p v-if="cooker.is_heard" class="reads">
       <span
-        >air <b>{{ cooker.air ?? '–' }}</b></span
+        >air <b>{{ figure(cooker.air ?? '–') }}</b></span
       >
       <span v-for="(value, probe) in cooker.probes" :key="probe"
-        >probe {{ probe }} <b>{{ value }}</b></span
+        >probe {{ probe }} <b>{{ figure(value) }}</b></span
       >
       <span class="quiet">°{{ unit }}</span>
     </p>

@@ -3,9 +3,11 @@ import { scaleLinear, scaleTime } from 'd3-scale'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { asDate, dayText, momentText } from '@/shared/quantity/when'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** A chamber's air of the last days: two curves, and how long each lay outside of what dries well. */
 const props = defineProps<{ chamber: Schemas['HeardOut']; unit: string }>()
+const { figure, percent } = useUnits()
 const [WIDE, LEFT, TOP, BOTTOM] = [360, 40, 8, 74]
 const curves = computed(() =>
   [
@@ -35,15 +37,15 @@ const ends = (points: Schemas['AirPointOut'][]): string[] => {
     <h2>
       {{ chamber.name }}
       <span class="quiet">
-        {{ chamber.is_heard ? '' : 'not heard, last ' }}{{ chamber.temp ?? '–' }} °{{ unit }},
-        {{ chamber.humidity ? `${Number(chamber.humidity)} %` : '–' }}</span
+        {{ chamber.is_heard ? '' : 'not heard, last ' }}{{ figure(chamber.temp ?? '–') }} °{{ unit }},
+        {{ percent(chamber.humidity && Number(chamber.humidity)) }}</span
       >
     </h2>
     <figure v-for="one in curves" :key="one.name">
       <svg :viewBox="`0 0 ${WIDE} 96`" role="img" :aria-label="`${one.name} of the last days`">
         <g v-for="{ tick, y } in lay(one.points).ticks" :key="tick">
           <line :x1="LEFT" :x2="WIDE - 6" :y1="y" :y2="y" stroke="#E3E7E4" />
-          <text :x="LEFT - 6" :y="y + 4" text-anchor="end" class="tick">{{ tick }}</text>
+          <text :x="LEFT - 6" :y="y + 4" text-anchor="end" class="tick">{{ figure(String(tick)) }}</text>
         </g>
         <path :d="lay(one.points).d" fill="none" :stroke="one.color" stroke-width="2" />
         <text :x="LEFT" y="92" class="tick">{{ ends(one.points)[0] }}</text>

@@ -16,7 +16,7 @@ import { useChamber, useHooks } from './useChamber'
 /** What hangs: how much it has lost, when it is dry, and what the air and the pH say. */
 const { data: chamber, error, refetch } = useChamber()
 const { hang, note, hangProblem, noteProblem } = useHooks()
-const { weightText, like, money, percent } = useUnits()
+const { weightText, like, money, percent, figure } = useUnits()
 const isHanging = ref(false)
 const next = computed(() => chamber.value?.hanging.find((one) => one.low && one.why !== 'reached'))
 const air = computed(() => chamber.value?.air.at(-1))
@@ -25,8 +25,8 @@ const heard = computed(() => (chamber.value?.chambers ?? []).filter((one) => one
 const summary = computed(() => {
   const count = chamber.value?.hanging.length ?? 0
   const parts = [count === 1 ? 'one piece hangs' : `${count || 'no'} pieces hang`]
-  if (air.value?.temp) parts.push(`${air.value.temp} °${chamber.value?.unit}`)
-  if (air.value?.humidity) parts.push(`${Number(air.value.humidity)} % humidity`)
+  if (air.value?.temp) parts.push(`${figure(air.value.temp)} °${chamber.value?.unit}`)
+  if (air.value?.humidity) parts.push(`${percent(Number(air.value.humidity))} humidity`)
   return parts.join(', ')
 })
 const findings = computed(() => {
@@ -106,11 +106,11 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
         <section v-for="one in chamber.hanging.filter((hook) => hook.ferment)" :key="one.id" class="panel">
           <h2>{{ one.label }} ferments</h2>
           <p>
-            <b>{{ one.ferment!.degree_hours }} of {{ one.ferment!.limit }} °F·hours</b>,
+            <b>{{ figure(one.ferment!.degree_hours) }} of {{ figure(one.ferment!.limit) }} °F·hours</b>,
             {{
               one.ferment!.reached_at
-                ? `pH 5.3 reached ${momentText(one.ferment!.reached_at)}`
-                : `pH ${one.ferment!.ph ?? 'not read'}`
+                ? `pH ${figure('5.3')} reached ${momentText(one.ferment!.reached_at)}`
+                : `pH ${figure(one.ferment!.ph ?? 'not read')}`
             }}.
             <span :class="one.ferment!.state === 'failed' ? 'dear' : 'good'">{{
               { met: '✓ met', running: 'running', failed: '▲ too many' }[one.ferment!.state]

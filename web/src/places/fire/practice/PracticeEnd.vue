@@ -6,7 +6,7 @@ import type { PracticeVerdict } from './usePractice'
 
 /** How a practice run ended: what it cost beside the best, what was caught and when, what to watch next time. */
 const props = defineProps<{ verdict: PracticeVerdict; unit: string }>()
-const { weightText, money, costText, unitWord } = useUnits()
+const { figure, weightText, money, costText, unitWord } = useUnits()
 const missed = computed(() => props.verdict.caught.filter((one) => !one.is_caught))
 const isGood = computed(() => props.verdict.is_cooked && !missed.value.length)
 const judged = new Set(['pull', 'late', 'raw'])
@@ -53,7 +53,7 @@ function more(one: PracticeVerdict['caught'][number]): string {
       </tbody>
     </table>
     <p>
-      At most {{ verdict.peak }} °{{ unit }} in the middle,
+      At most {{ figure(verdict.peak) }} °{{ unit }} in the middle,
       {{ verdict.is_cooked ? 'cooked through' : 'not cooked through'
       }}<template v-if="verdict.late_seconds">, {{ hoursText(verdict.late_seconds) }} after the meal</template
       >.

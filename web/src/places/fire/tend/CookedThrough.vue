@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { useUnits } from '@/shared/quantity/useUnits'
 import { timeText } from '@/shared/quantity/when'
 import type { Live } from '@/places/fire/useFires'
 
 /** Whether it is cooked through: both reductions by the coldest probe, and the home rule. */
 const props = defineProps<{ live: Live }>()
+const { figure } = useUnits()
 const wide = (part: string): string => `${Math.min(100, Number(part) * 100)}%`
 const coldest = (): string =>
   props.live.coldest_probe === 'instant'
@@ -20,9 +22,9 @@ const coldest = (): string =>
     <div v-for="one in live.lethality" :key="one.name" class="bar">
       <span>{{ one.name }}</span>
       <span class="track"><span :style="{ width: wide(one.part) }" :class="{ met: one.met_at }" /></span>
-      <b>{{ one.part }}</b>
+      <b>{{ figure(one.part) }}</b>
       <span :class="one.met_at ? 'good' : 'quiet'">{{
-        one.met_at ? `✓ met ${timeText(one.met_at)}` : 'of 1.00'
+        one.met_at ? `✓ met ${timeText(one.met_at)}` : `of ${figure('1.00')}`
       }}</span>
     </div>
     <p v-if="!live.lethality.length" class="quiet">

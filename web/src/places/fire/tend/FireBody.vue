@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import AlarmList from '@/shared/alarms/AlarmList.vue'
 import { isLoud } from '@/shared/alarms/useAlarms'
 import type { Problem } from '@/shared/api/client'
+import { useUnits, without } from '@/shared/quantity/useUnits'
 import { momentText, timeText } from '@/shared/quantity/when'
 import FindingList from '@/shared/ui/FindingList.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -26,6 +27,7 @@ const props = defineProps<{
 }>()
 defineEmits<{ happened: [event: Partial<EventIn> & { kind: EventIn['kind'] }]; retry: [] }>()
 
+const { figure } = useUnits()
 const words = {
   burning: 'in the fire',
   resting: 'resting',
@@ -129,7 +131,7 @@ const head = computed(() => {
             ><b class="dear">The coldest probe decides.</b>
             {{
               live.rate_per_hour
-                ? `${live.rate_per_hour.startsWith('-') ? 'Falling' : 'Climbing'} ${live.rate_per_hour.replace('-', '')} °${live.unit} an hour.`
+                ? `${live.rate_per_hour.startsWith('-') ? 'Falling' : 'Climbing'} ${figure(without(live.rate_per_hour))} °${live.unit} an hour.`
                 : ''
             }}</span
           >

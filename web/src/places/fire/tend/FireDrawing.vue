@@ -5,9 +5,11 @@ import { timeText } from '@/shared/quantity/when'
 import { apart } from '@/places/fire/apart'
 import type { Live } from '@/places/fire/useFires'
 import { BOTTOM, fireScale, hourTicks, LEFT, lines, TOP, wideOf } from './fireScale'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** The stages, the air, the insides, and the fan of when the coldest will be there, over the hours. */
 const props = defineProps<{ live: Live }>()
+const { figure } = useUnits()
 const isPhone = useMediaQuery('(max-width: 719px)')
 const wide = computed(() => wideOf(isPhone.value))
 const scale = computed(() => fireScale(props.live, wide.value))
@@ -72,9 +74,9 @@ const marks = computed(() =>
 )
 const description = computed(() => {
   const inside = props.live.coldest
-    ? `coldest inside ${props.live.coldest} °${props.live.unit}`
+    ? `coldest inside ${figure(props.live.coldest)} °${props.live.unit}`
     : 'no inside read'
-  return `Since ${timeText(props.live.begun_at)}: ${inside}${props.live.air ? `, air ${props.live.air}` : ''}.`
+  return `Since ${timeText(props.live.begun_at)}: ${inside}${props.live.air ? `, air ${figure(props.live.air)}` : ''}.`
 })
 </script>
 

@@ -7,9 +7,11 @@ import { useEvents, useLive } from '@/places/fire/useFires'
 import { useReadings, withReading } from '@/places/fire/useReadings'
 import FireBody from './FireBody.vue'
 import TakeInLog from './TakeInLog.vue'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** A fire as it is now, what to weigh when it is out, and its log to take away or in. */
 const props = defineProps<{ id: number }>()
+const { figure } = useUnits()
 const id = toRef(props, 'id')
 const { data: followed, error, refetch } = useLive(id)
 const heard = useReadings(computed(() => (followed.value?.done_at ? '' : (followed.value?.cooker ?? ''))))
@@ -35,8 +37,8 @@ const file = (form: string): string => `/api/kitchens/${kitchen_slug.value}/fire
       <section v-if="live.out_at" class="panel out" aria-label="Weigh it">
         <p>
           Out at {{ timeText(live.out_at)
-          }}<template v-if="live.peak">, at most {{ live.peak }} °{{ live.unit }} inside</template>. Weigh
-          each piece: its step takes along the hours, its share of fuel and work.
+          }}<template v-if="live.peak">, at most {{ figure(live.peak) }} °{{ live.unit }} inside</template>.
+          Weigh each piece: its step takes along the hours, its share of fuel and work.
         </p>
         <RouterLink
           v-for="[code, kind] in toWeigh"

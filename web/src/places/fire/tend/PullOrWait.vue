@@ -4,7 +4,7 @@ import type { Live } from '@/places/fire/useFires'
 
 /** What taking it hotter leaves and costs. */
 defineProps<{ live: Live }>()
-const { like, weightText, money, percent } = useUnits()
+const { like, weightText, money, percent, figure } = useUnits()
 </script>
 
 <template>
@@ -24,9 +24,10 @@ const { like, weightText, money, percent } = useUnits()
       </thead>
       <tbody>
         <tr v-for="one in live.pulls" :key="one.inside" :class="{ plan: one.is_plan }">
-          <th scope="row">{{ one.inside }} °{{ live.unit }}{{ one.is_plan ? ', the plan' : '' }}</th>
+          <th scope="row">{{ figure(one.inside) }} °{{ live.unit }}{{ one.is_plan ? ', the plan' : '' }}</th>
           <td>
-            {{ percent(one.kept) }} <span class="quiet small">{{ one.low }} to {{ one.high }}</span>
+            {{ percent(one.kept) }}
+            <span class="quiet small">{{ figure(one.low) }} to {{ figure(one.high) }}</span>
           </td>
           <td>{{ weightText(one.weight) }}</td>
           <td>

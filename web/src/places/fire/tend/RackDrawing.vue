@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Live } from '@/places/fire/useFires'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** The pieces on their racks as they hang in the smoker, each with its probe's number and what that reads. */
 const props = defineProps<{ live: Live }>()
+const { figure } = useUnits()
 const racks = computed(() => {
   const found = new Map<number, Live['hanging']>()
   for (const one of props.live.hanging) found.set(one.rack, [...(found.get(one.rack) ?? []), one])
@@ -15,7 +17,7 @@ const racks = computed(() => {
   <section class="smoker" :aria-label="live.cooker || 'Pieces'">
     <div class="top">
       <h2>{{ live.cooker || 'By hand' }}</h2>
-      <span v-if="live.air">air {{ live.air }} °{{ live.unit }}</span>
+      <span v-if="live.air">air {{ figure(live.air) }} °{{ live.unit }}</span>
     </div>
     <div v-for="[rack, pieces] in racks" :key="rack" class="rack">
       <span class="narrow">{{ rack ? `rack ${rack}` : '' }}</span>
@@ -25,7 +27,7 @@ const racks = computed(() => {
           <span class="narrow small">{{
             one.probe ? `probe ${one.probe}${one.where ? `, ${one.where}` : ''}` : 'no probe'
           }}</span>
-          <b>{{ one.now ? `${one.now}°` : '–' }}</b>
+          <b>{{ one.now ? `${figure(one.now)}°` : '–' }}</b>
           <span v-if="one.is_coldest" class="small">coldest</span>
         </li>
       </ul>

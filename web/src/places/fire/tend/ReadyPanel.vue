@@ -2,9 +2,11 @@
 import { computed } from 'vue'
 import type { Live } from '@/places/fire/useFires'
 import { hoursText, timeText } from '@/shared/quantity/when'
+import { useUnits } from '@/shared/quantity/useUnits'
 
 /** When it is ready, and what that leaves before the meal it is for. */
 const props = defineProps<{ live: Live }>()
+const { figure } = useUnits()
 const ready = computed(() => props.live.ready)
 const isReached = computed(() => ready.value?.why === 'reached')
 const tender = computed(() => props.live.tender)
@@ -19,7 +21,7 @@ const clock = (moment: string): string =>
 <template>
   <section class="panel" aria-label="Ready">
     <template v-if="ready?.likely && isReached">
-      <p class="quiet">{{ live.pull_at }} °{{ live.unit }} inside</p>
+      <p class="quiet">{{ figure(live.pull_at ?? '') }} °{{ live.unit }} inside</p>
       <p class="heavy good">✓ {{ clock(ready.likely) }}</p>
       <p>The coldest is there. Pull it when you are.</p>
     </template>
@@ -46,7 +48,7 @@ const clock = (moment: string): string =>
       ><template v-if="tender.over_seconds !== null"
         >, {{ hoursText(tender.over_seconds) }}
         {{ tender.over_seconds > 0 ? 'more than you have' : 'before the meal' }}</template
-      >, at {{ tender.inside }} °{{ live.unit }} inside<span class="quiet">
+      >, at {{ figure(tender.inside) }} °{{ live.unit }} inside<span class="quiet">
         ({{
           tender.cooks
             ? `with ${tender.cooks === 1 ? 'one cook' : `${tender.cooks} cooks`} of your own`

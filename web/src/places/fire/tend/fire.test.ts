@@ -1,6 +1,7 @@
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { standIn } from '@/shared/tests/samples'
+import { useSession } from '@/shared/api/useSession'
+import { kitchenInfo, sessionOf, standIn } from '@/shared/tests/samples'
 import { type FakeStream, standInForStreams } from '@/shared/tests/stream'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import { apart } from '@/places/fire/apart'
@@ -9,6 +10,7 @@ import { type Heard, withReading } from '@/places/fire/useReadings'
 import FireTouches from './FireTouches.vue'
 import { fireScale, hourTicks, lines } from './fireScale'
 import LiveView from './LiveView.vue'
+import RackDrawing from './RackDrawing.vue'
 import ReadyPanel from './ReadyPanel.vue'
 import { hoursText } from '@/shared/quantity/when'
 import TroubleList from './TroubleList.vue'
@@ -175,6 +177,14 @@ describe('when it is ready', () => {
     const none = { low: null, likely: null, high: null, why: 'the cook is over', left_seconds: null }
     expect(text({ ready: none })).toContain('Cannot be said: the cook is over.')
     expect(text({ ready: null })).toContain('No inside temperature is aimed at.')
+  })
+  it('is said with the decimal sign of the kitchen, as every temperature', () => {
+    useSession().session.value = sessionOf({ kitchens: [kitchenInfo({ decimal_sign: ',' })] })
+    expect(text({ pull_at: '65.6', unit: 'C', ready: { ...READY, why: 'reached' } })).toContain(
+      '65,6 °C inside',
+    )
+    const racks = mount(RackDrawing, { props: { live: live({ air: '107.2', unit: 'C' }) } })
+    expect(racks.text()).toContain('air 107,2 °C')
   })
   it('prints spans of time', () => {
     expect([hoursText(0), hoursText(59 * 60), hoursText(3600), hoursText(-7500)]).toEqual([
