@@ -3,6 +3,7 @@
 import json
 import threading
 import uuid
+from datetime import timedelta
 
 import pytest
 from django.contrib.auth.hashers import check_password
@@ -59,7 +60,8 @@ def test_an_invitation_lets_one_new_person_in_once(api):
 def test_an_invitation_that_is_old_withdrawn_or_made_up_says_so(api):
     code = invite(api)
     Invitation.objects.update(ends_at=timezone.now())
-    assert send(Client(), "POST", f"/api/invitations/{code}", NEW)[1]["code"] == "invitation_old"
+    status, problem = send(Client(), "POST", f"/api/invitations/{code}", NEW)
+    assert (status, problem["code"]) == (409, "invitation_old")
     code = invite(api)
     waiting = api.get("/people")[1]["invitations"]
     assert [one["called"] for one in waiting] == ["Odo"]
@@ -76,6 +78,29 @@ def test_guessing_codes_is_slowed(api):
     assert codes == ["no_invitation"] * 5 + ["locked_out"]
     invited = invite(api)
     assert phone.get(f"/api/invitations/{invited}").json()["code"] == "locked_out"
+
+
+def test_so_many_invitations_wait_and_so_many_people_are_in_a_kitchen_and_no_more(api):
+    kitchen, me = Kitchen.objects.get(slug=api.slug), User.objects.get(username="cook-of-test-kitchen")
+    now = timezone.now()
+    waiting = {"kitchen": kitchen, "role": "cook", "made_by": me, "made_at": now}
+    Invitation.objects.bulk_create(
+        Invitation(**waiting, code_hash=str(at), ends_at=now + timedelta(hours=1)) for at in range(99)
+    )
+    invite(api)
+    for _ in range(2):
+        status, problem = api.call("POST", "/invitations", {"role": "cook", "called": ""})
+        assert (status, problem["code"]) == (409, "too_many")
+    # those that ran out wait no more
+    Invitation.objects.update(ends_at=now)
+    User.objects.bulk_create(User(username=f"u{at}") for at in range(498))
+    users = User.objects.filter(username__startswith="u")
+    Membership.objects.bulk_create(Membership(user=one, kitchen=kitchen, role="helper") for one in users)
+    invite(api)
+    Membership.objects.create(user=User.objects.create(username="late"), kitchen=kitchen, role="helper")
+    assert api.call("POST", "/invitations", {"role": "cook", "called": ""})[1]["code"] == "too_many"
+    Membership.objects.filter(user__username="late").update(left_at=now)
+    invite(api)
 
 
 def test_who_is_signed_in_joins_as_themselves_and_whoever_is_in_already_is_told(api, other):
@@ -227,7 +252,8 @@ def test_who_leaves_keeps_their_name_on_what_they_recorded(api):
 def test_a_name_is_removed_once_its_bearer_has_left(api, other):
     cook, place = member(api, Role.COOK)
     code = cook.started()
-    assert api.call("DELETE", f"/people/{place.pk}/name")[1]["code"] == "still_in"
+    status, problem = api.call("DELETE", f"/people/{place.pk}/name")
+    assert (status, problem["code"]) == (409, "still_in")
     assert api.call("DELETE", f"/people/{place.pk}")[0] == 200
     kitchen = Kitchen.objects.get(slug=other.slug)
     elsewhere = Membership.objects.create(user=place.user, kitchen=kitchen, role="reader")
@@ -265,10 +291,14 @@ def test_an_owner_opens_the_door_for_who_forgot_their_password(api, other):
 
 def test_the_tablet_asks_who_one_is_and_lets_only_work_be_done(api, other):
     cook, place = member(api, Role.COOK)
+    theirs = Kitchen.objects.get(slug=other.slug)
+    elsewhere = Membership.objects.create(user=place.user, kitchen=theirs)
     assert cook.call("PUT", "/tablet-code", {"code": "12"})[0] == 422
     assert cook.call("PUT", "/tablet-code", {"code": "4711"})[0] == 200
     place.refresh_from_db()
     assert check_password("4711", place.tablet_code)
+    elsewhere.refresh_from_db()
+    assert elsewhere.tablet_code == ""
     tablet = api.client
     assert api.call("POST", "/tablet")[1]["tablet"] == "Test-Kitchen"
     assert tablet.get("/api/session").json()["signed_in"] is False
@@ -285,7 +315,6 @@ def test_the_tablet_asks_who_one_is_and_lets_only_work_be_done(api, other):
     assert api.call("PUT", "/tablet-code", {"code": ""})[1]["code"] == "on_tablet"
     Membership.objects.filter(pk=place.pk).update(role="owner")
     assert api.get("/people")[1]["code"] == "on_tablet"
-    Membership.objects.create(user=place.user, kitchen=Kitchen.objects.get(slug=other.slug))
     assert tablet.get(f"/api/kitchens/{other.slug}/today").json()["code"] == "on_tablet"
     assert len(tablet.get("/api/session").json()["kitchens"]) == 1
     # handed over: the device stays the kitchen's
