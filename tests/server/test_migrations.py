@@ -1,0 +1,78 @@
+"""Migrations beside a program of the edition before: it goes on, and no table is held up."""
+
+from collections.abc import Iterator
+
+import pytest
+from django.db import DatabaseError, connection, models
+from django.db.migrations import operations
+from django.db.migrations.loader import MigrationLoader
+
+from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.prices.models import PriceItem
+
+#: The last migration of each app that ran while no program was running.
+ALONE = {
+    **{"access": 1, "audit": 1, "batches": 13, "books": 2, "cures": 4, "diary": 2, "dishes": 2, "fires": 3},
+    **{"history": 1, "hooks": 2, "kitchens": 7, "larder": 4, "meals": 3, "people": 1, "pieces": 4, "plans": 3},
+    **{"practice": 2, "prices": 3, "tastings": 2, "ways": 3},
+}
+RENAMED = (operations.RenameField, operations.RenameModel, operations.AlterModelTable)
+
+
+def hindering(done: list[operations.base.Operation]) -> Iterator[str]:
+    """What of a migration an older program cannot go on with."""
+    made = {one.name.lower() for one in done if isinstance(one, operations.CreateModel)}
+    for one in done:
+        if isinstance(one, RENAMED):
+            yield f"{one.describe()}: an older program asks for the name of before"
+        elif isinstance(one, operations.AddField) and one.model_name.lower() not in made:
+            field = one.field
+            if not (field.null or field.many_to_many or field.has_db_default()):
+                yield f"{one.describe()}: an older program does not write it; give it null or db_default"
+
+
+def test_a_migration_leaves_older_programs_running():
+    known = MigrationLoader(None).disk_migrations
+    assert ALONE.keys() <= {app for app, _ in known}
+    for (app, name), migration in known.items():
+        if type(migration).__module__.startswith("dolmetsch.") and int(name[:4]) > ALONE.get(app, 0):
+            assert list(hindering(migration.operations)) == [], f"{app} {name}"
+
+
+def test_what_would_hinder_is_known():
+    word = models.CharField(max_length=8, default="")
+    new = operations.CreateModel(name="Fresh", fields=[])
+    assert list(hindering([operations.RenameField("batch", "code", "mark")]))
+    assert list(hindering([new, operations.AddField("batch", "word", word)]))
+    assert list(hindering([new, operations.AddField("fresh", "word", word)])) == []
+    for kind in (models.CharField(max_length=8, db_default=""), models.DateField(null=True)):
+        assert list(hindering([operations.AddField("batch", "word", kind)])) == []
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_column_with_a_default_of_the_tables_own_is_there_at_once_and_older_programs_write_on():
+    """By ``alter_algorithm`` MariaDB refuses what it could not do without touching the rows."""
+    kitchen = Kitchen.objects.create(slug="upgraded", name="Upgraded")
+    for field, goes_on in (
+        (models.CharField(max_length=8, db_default="", blank=True), True),
+        (models.CharField(max_length=8, default="", blank=True), False),
+    ):
+        field.set_attributes_from_name("extra")
+        field.model = PriceItem
+        with connection.cursor() as cursor:
+            cursor.execute("SET SESSION alter_algorithm = 'INSTANT'")
+        try:
+            with connection.schema_editor(atomic=False) as editor:
+                editor.add_field(PriceItem, field)
+            try:
+                # what an older program writes: without the column
+                PriceItem.objects.create(kitchen=kitchen, sort="fuel", name=f"oak {goes_on}")
+            except DatabaseError as error:
+                assert not goes_on, error
+            else:
+                assert goes_on
+        finally:
+            with connection.schema_editor(atomic=False) as editor:
+                editor.remove_field(PriceItem, field)
+            with connection.cursor() as cursor:
+                cursor.execute("SET SESSION alter_algorithm = 'DEFAULT'")
