@@ -11,7 +11,6 @@ import subprocess
 import sys
 import tempfile
 import time
-import uuid
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
@@ -19,10 +18,10 @@ import django
 from books_speed import describe_books, measure_books, spread_out
 from connections import Pool
 from core_speed import measure_core
+from filling import UNDER_WAY_EACH, copy_batch
 from fire_speed import TellingCooker, measure_fires
 from larder_speed import describe_larder, measure_larder
 from large_batch import describe_large, measure_large
-from many_kitchens import COPIES, EACH, explain_busiest, fill_up, show_plans
 from outlook_speed import measure_import, measure_outlooks
 from plan_speed import describe_plan, measure_plan
 from scale_delay import TellingScale, measure_delay
@@ -37,8 +36,6 @@ BATCHES = 2_000
 ENTRIES = 16
 #: Batches of the kitchen whose books are measured.
 IN_BOOKS = 11_500
-#: Every so many batches one is under way.
-UNDER_WAY_EACH = 8
 REQUESTS = 400
 #: The same measured before lists, map and verdict read what is kept.
 BEFORE = {
@@ -58,60 +55,6 @@ AIMS = {
     "what-if": 5,
     **dict.fromkeys(("today", "plan", "map", "diary"), 4),
 }
-
-
-def fill(batches: int = BATCHES) -> list[type]:
-    """So many batches of the finished jowl's entries each, copied row by row; the tables that were filled."""
-    django.setup()
-    from dolmetsch.server.batches import models
-
-    pattern = models.Batch.objects.get(code="J-01")
-    entries = list(models.Entry.objects.filter(batch=pattern).order_by("sequence"))
-    kinds = [
-        *(models.LotLine, models.ExtraLine, models.Weighing, models.UsedLine),
-        *(models.PortionLine, models.ShopPackLine, models.FryLine),
-    ]
-    lines = [line for kind in kinds for line in kind.objects.filter(entry__batch=pattern)]
-    derived = (models.StepYield, models.ShopSaving, models.BatchFacts)
-    forecasts = list(models.Forecast.objects.filter(batch=pattern).order_by("id"))
-    scores = list(models.ForecastScore.objects.filter(batch=pattern))
-    forecasting = (models.Forecast, models.ForecastScore)
-    fresh = {
-        kind: [] for kind in (models.Batch, models.Entry, models.BatchWay, *forecasting, *derived, *kinds)
-    }
-    for number in range(batches):
-        is_finished = number % UNDER_WAY_EACH != 0
-        # its packs are not copied
-        own = {"is_finished": is_finished, "page_edition": "", "packs_made": 0}
-        batch = _copy(pattern, pk=1_000 + number, code=f"X-{number:04d}", **own)
-        fresh[models.Batch].append(batch)
-        ids = {entry.pk: 10_000 + number * len(entries) + index for index, entry in enumerate(entries)}
-        for entry in entries:
-            more = {"batch_id": batch.pk, "key": uuid.uuid4(), "corrects_id": ids.get(entry.corrects_id)}
-            fresh[models.Entry].append(_copy(entry, pk=ids[entry.pk], **more))
-        for line in lines:
-            fresh[type(line)].append(_copy(line, entry_id=ids[line.entry_id]))
-        for way in models.BatchWay.objects.filter(batch=pattern):
-            fresh[models.BatchWay].append(_copy(way, batch_id=batch.pk, key=uuid.uuid4()))
-        kept_as = {one.pk: 1_000_000 + number * len(forecasts) + index for index, one in enumerate(forecasts)}
-        for one in forecasts:
-            entry = ids[one.entry_id]
-            fresh[models.Forecast].append(_copy(one, pk=kept_as[one.pk], batch_id=batch.pk, entry_id=entry))
-        for score in scores if is_finished else ():
-            more = {"batch_id": batch.pk, "forecast_id": kept_as[score.forecast_id]}
-            fresh[models.ForecastScore].append(_copy(score, **more))
-        for kind in derived if is_finished else ():
-            for kept in kind.objects.filter(batch=pattern):
-                fresh[kind].append(_copy(kept, batch_id=batch.pk))
-    for kind, rows in fresh.items():
-        kind.objects.bulk_create(rows, batch_size=500)
-    # a forecast is scored once, so scores cannot be copied on from the copies
-    return [kind for kind in fresh if kind not in forecasting]
-
-
-def _copy(row, **changed):
-    values = {f.attname: getattr(row, f.attname) for f in row._meta.concrete_fields if not f.primary_key}
-    return type(row)(**{**values, **changed})
 
 
 def timed(act) -> float:
@@ -263,7 +206,8 @@ def main() -> None:
         load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
         must(load, doing="load_demo", log=log, env=dict(os.environ))
         say(f"filling the record store with {BATCHES} batches …")
-        tables = fill()
+        django.setup()
+        copy_batch("J-01", BATCHES, with_packs=False)
         scale, cooker = TellingScale(), TellingCooker()
         heard = {
             **os.environ,
@@ -273,32 +217,28 @@ def main() -> None:
         process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
         try:
             wait_until_served(port, process, log=log)
-            sample = random.Random(7).sample(range(BATCHES), 2 * REQUESTS)
+            sample = random.Random(7).sample(range(BATCHES), REQUESTS)
             codes = [f"X-{number:04d}" for number in sample]
-            served = measure_server(port, codes[:REQUESTS])
+            served = measure_server(port, codes)
             large = describe_large(measure_large(port))
             say("a large batch: measured")
             sizes = measure_script(port)
             delay = measure_delay(port, scale)
             core |= {f"import_{name}": value for name, value in measure_import().items()}
-            say(f"filling up to {BATCHES * (COPIES + 1):,} batches …")
-            fill_up(tables, batches=BATCHES, entries=BATCHES * ENTRIES)
-            crowded = measure_server(port, codes[REQUESTS:])
             fires = measure_fires(port, cooker, heard)
             larder = describe_larder(measure_larder(port))
             plan = describe_plan(measure_plan(port))
-            plans = show_plans(explain_busiest(client(), busy_addresses(codes[0])))
         finally:
             end(process, patience=10)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(served, crowded, plans)}\n{large}\n{fires}\n{larder}\n{plan}"
+    server = f"{describe_server(served)}\n{large}\n{fires}\n{larder}\n{plan}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 
 
 def books(port: int) -> str:
     """The part on the books, over a kitchen filled for it."""
-    fill(IN_BOOKS)
+    copy_batch("J-01", IN_BOOKS, with_packs=False)
     batches = spread_out()
     return describe_books(measure_books(port), batches)
 
@@ -348,28 +288,6 @@ under 150).
 """
 
 
-def client():
-    """Signed in as the demo's cook, in this process."""
-    from django.contrib.auth import get_user_model
-    from django.test import Client
-
-    signed_in = Client(SERVER_NAME="127.0.0.1")
-    signed_in.force_login(get_user_model().objects.get(username="maren"))
-    return signed_in
-
-
-def busy_addresses(code: str) -> dict[str, str]:
-    """What is asked most often, by its name."""
-    kitchen = "/api/kitchens/salt-lantern"
-    batch = f"{kitchen}/batches/{code}"
-    return {
-        **{name: f"{kitchen}/{name}" for name in ("today", "plan", "map", "verdicts", "yields", "prices")},
-        **{name: f"{batch}/{name}" for name in ("verdict", "diary", "forecast", "pieces", "cures")},
-        "batch": batch,
-        "a batch found by its name": f"{kitchen}/batches?words=jowl",
-    }
-
-
 def _empty(served: list[dict], part: str) -> float:
     return statistics.mean(row[part] for row in served if row["name"].startswith("empty"))
 
@@ -386,19 +304,17 @@ What is left is mostly Django's own work: a query costs about a millisecond of P
 read; recording makes 20 of them, a verdict 14."""
 
 
-def describe_server(served: list[dict], crowded: list[dict], plans: str) -> str:
+def describe_server(served: list[dict]) -> str:
     rows = "\n".join(
         f"| {row['name']} | {row['rate']:.0f} | {row['p50']:.1f} | {row['p95']:.1f} "
-        f"| {row['p50'] / _empty(served, 'p50'):.1f} | {row['p95'] / _empty(served, 'p95'):.1f} "
-        f"| {many['p50'] / _empty(crowded, 'p50'):.1f} | {many['p95'] / _empty(crowded, 'p95'):.1f} |"
-        for row, many in zip(served, crowded, strict=True)
+        f"| {row['p50'] / _empty(served, 'p50'):.1f} | {row['p95'] / _empty(served, 'p95'):.1f} |"
+        for row in served
     )
     return f"""## The server
 {BATCHES:,} batches of {ENTRIES} entries in the record store, {BATCHES // UNDER_WAY_EACH} of them under
 way; {WORKERS} workers of {THREADS} threads. Times are of one client, one request after another; the rate is
-that of {CLIENTS} clients at once. The next columns are median and 95th percentile over those of the empty
-endpoint (mean of its two runs); the last two the same with {BATCHES * (COPIES + 1):,} batches in
-{BATCHES * COPIES // EACH + 1} kitchens (aim: no worse than 1.3 times).
+that of {CLIENTS} clients at once. The last columns are median and 95th percentile over those of the empty
+endpoint (mean of its two runs). The same with 500 kitchens: [scale.md](scale.md).
 Writes of this run go to a scratch store in memory; the real one also waits for the disk.
 
 {describe_aims(served)}
@@ -417,13 +333,9 @@ fifths decoding what every batch of the year had saved and a third its scale err
 were joined to the cooks, so that MariaDB read all that a cook had ever recorded; what steps keep was numbered
 row by row over the kitchen's whole past. Both are read by an index now, and do not grow with the kitchen.
 
-| | a second | median ms | 95 % ms | median, times empty | 95 %, times empty | median, many | 95 %, many |
-|---|---|---|---|---|---|---|---|
+| | a second | median ms | 95 % ms | median, times empty | 95 %, times empty |
+|---|---|---|---|---|---|
 {rows}
-
-The queries that look at most rows then, each with its plan:
-
-{plans}
 """
 
 

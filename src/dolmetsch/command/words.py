@@ -171,6 +171,14 @@ def _add_developing(verbs: Verbs) -> None:
                 const="benchmarks/cluster_soak.py",
                 help="of a set of several machines, on this one's loopback",
             )
+        if name == "bench":
+            verb.add_argument(
+                "--town",
+                dest="script",
+                action="store_const",
+                const="benchmarks/town.py",
+                help="of 500 kitchens and people at work in them (docs/scale.md); takes an hour and 30 GB",
+            )
         verb.add_argument("words", nargs=argparse.REMAINDER, metavar="WORD")
 
 

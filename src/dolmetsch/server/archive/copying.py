@@ -6,6 +6,7 @@ numbered beyond ``BEYOND``. Nobody is in them but who is asked for.
 
 import random
 from collections.abc import Iterator
+from contextlib import contextmanager
 from datetime import datetime
 from typing import Any, Final
 
@@ -35,7 +36,7 @@ def copy_many(pattern: Kitchen, count: int, *, seed: int, owner: User | None, no
         days = dice.randrange(MOST_DAYS)
         if number <= known:
             continue
-        with transaction.atomic():
+        with _unchecked(), transaction.atomic():
             made += _copy(pattern, number, days=days, spans=spans)
             if owner is not None:
                 Membership.objects.create(
@@ -45,6 +46,19 @@ def copy_many(pattern: Kitchen, count: int, *, seed: int, owner: User | None, no
     with connection.cursor() as cursor:
         cursor.execute(f"ANALYZE TABLE {names}")
     return made
+
+
+@contextmanager
+def _unchecked() -> Iterator[None]:
+    """Rows that are copied keep the rules that the rows they are copied from keep: not checked once more."""
+    checks = ("foreign_key_checks", "unique_checks", "check_constraint_checks")
+    with connection.cursor() as cursor:
+        cursor.execute(f"SET SESSION {', '.join(f'{name} = 0' for name in checks)}")
+    try:
+        yield
+    finally:
+        with connection.cursor() as cursor:
+            cursor.execute(f"SET SESSION {', '.join(f'{name} = 1' for name in checks)}")
 
 
 def _span(model: AnyModel, pattern: Kitchen) -> int:

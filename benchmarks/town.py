@@ -1,0 +1,168 @@
+"""A town's worth of kitchens on one machine: `./dolmetsch bench --town [KITCHENS]`; a part of docs/scale.md.
+
+A kitchen of 200 batches is filled and measured alone; then it is copied, and one of the copies is measured
+the same way. Then the sizes of the tables, changes of tables beside writers, a kitchen out and in again as
+a file, and people at work in a hundred kitchens at once. The records are on the disk, every commit too.
+"""
+
+import os
+import shutil
+import sys
+import tempfile
+import time
+from pathlib import Path
+from typing import Final
+
+import django
+from connections import Pool
+from filling import copy_batch, fill_prices, fill_readings
+from larder_speed import fill_dishes
+from scale_delay import TellingScale
+from town_changes import SIZES, ask, measure_archive, measure_changes
+from town_pages import measure_kitchen, weigh_again
+from town_people import KITCHENS, LEVELS, measure_people, sign_in_people
+from town_report import (
+    describe_archive,
+    describe_changes,
+    describe_pages,
+    describe_people,
+    describe_rows,
+    describe_sizes,
+)
+
+from dolmetsch.command import paths
+from dolmetsch.command.children import end, spawn
+from dolmetsch.command.database import Database, find_free_port
+from dolmetsch.command.serving import WORKERS, gunicorn, server_environment, wait_until_served
+from dolmetsch.command.telling import must, say
+
+PAGE: Final = Path(__file__).resolve().parents[1] / "docs" / "scale.md"
+HEAD: Final = "## A town on one machine"
+BATCHES, ENTRIES, WEEKS = 200, 50, 52
+#: A year of a chamber, and of so many fires of so many hours.
+DAYS, FIRES, HOURS = 365, 50, 10
+POOL: Final = "4G"
+
+
+class Store(Database):
+    """A record store on the disk, every commit too, with the memory of a machine for a town."""
+
+    def _server(self) -> list[str]:
+        return [*super()._server(), f"--innodb-buffer-pool-size={POOL}", "--innodb-log-file-size=1G"]
+
+
+def fill_first(port: int) -> str:
+    """The demo's kitchen with 200 batches of 50 entries, their packs, a year of prices and readings."""
+    from django.utils import timezone
+
+    from dolmetsch.server.batches.models import Batch
+    from dolmetsch.server.kitchens.models import Kitchen
+
+    pool, kitchen = Pool(port), Kitchen.objects.get(slug="salt-lantern")
+    pattern = Batch.objects.get(code="J-01")
+    for seen in range(pattern.last_sequence, ENTRIES):
+        content = {"act": "weigh", "kind": "pack", "weights": weigh_again(pattern)}
+        pool.post("/api/kitchens/salt-lantern/batches/J-01/entries", {"content": content, "seen": seen})
+    copy_batch("J-01", BATCHES, with_packs=True)
+    fill_prices(WEEKS)
+    stamp = {"kitchen": kitchen, "recorded_at": timezone.now(), "recorded_by_id": 1, "fingerprint": "-"}
+    fill_dishes(stamp)
+    read, kept = fill_readings(timezone.now(), days=DAYS, fires=FIRES, hours=HOURS)
+    ask("ANALYZE TABLE " + ", ".join(name for name, *_ in ask(SIZES)))
+    said = f"a year of a chamber and {FIRES} fires of {HOURS} hours, {read:,} readings"
+    return f"{said}, {kept:,} of them kept"
+
+
+def copy_town(kitchens: int) -> float:
+    """So many copies; seconds."""
+    from django.core.management import call_command
+
+    begun = time.monotonic()
+    call_command("copy_kitchen", str(kitchens), owner="maren")
+    return time.monotonic() - begun
+
+
+def nearest_copy() -> str:
+    """The copy whose days lie nearest to what it was copied from."""
+    latest = ask(
+        "SELECT k.slug FROM kitchens_kitchen k JOIN batches_batchfacts f ON f.kitchen_id = k.id "
+        "WHERE k.slug LIKE 'many-%%' GROUP BY k.slug ORDER BY MAX(f.finished_at) DESC LIMIT 1"
+    )
+    return str(latest[0][0])
+
+
+def main() -> None:
+    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else 500
+    folder = Path(tempfile.mkdtemp(prefix="dolmetsch-town-"))
+    store = Store(folder, port=find_free_port(), password=paths.get_secret("database"), durable=True)
+    store.start()
+    try:
+        os.environ |= server_environment(store) | {
+            name: str(folder / word)
+            for name, word in (("DOLMETSCH_PHOTOS", "photos"), ("DOLMETSCH_KEPT", "kept"))
+        }
+        os.environ["DOLMETSCH_DEMO"] = "1"
+        PAGE.write_text(replace_part(PAGE.read_text(), measure(folder, kitchens)))
+    finally:
+        store.stop()
+        shutil.rmtree(folder, ignore_errors=True)
+    say(f"written: {HEAD.removeprefix('## ').lower()}, in docs/scale.md")
+
+
+def measure(folder: Path, kitchens: int) -> str:
+    """All of it, as a part of docs/scale.md."""
+    log, port, scale = folder / "log", find_free_port(), TellingScale()
+    must([sys.executable, "-m", "django", "load_demo", "--migrate"], doing="load_demo", log=log)
+    django.setup()
+    slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
+    heard = {"DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs)}
+
+    codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
+    serving = [*gunicorn(port), "--workers", str(WORKERS), "--preload"]
+    process = spawn(serving, log=log, env={**os.environ, **heard})
+    try:
+        wait_until_served(port, process, log=log)
+        readings = fill_first(port)
+        say(f"one kitchen is filled: {readings}; measuring it alone …")
+        few = measure_kitchen(Pool(port), "salt-lantern", codes)
+        say("copying …")
+        seconds = copy_town(kitchens)
+        say(f"{kitchens} kitchens copied: {seconds:.0f} s; measuring one of them …")
+        slug = nearest_copy()
+        many = measure_kitchen(Pool(port), slug, codes)
+        sizes = ask(SIZES)
+        say(f"{slug} measured; {sum(row[2] + row[3] for row in sizes) / 1e9:.1f} GB")
+        archive = measure_archive(folder, slug)
+        say(f"out and in: {archive}")
+        people = []
+        if kitchens >= KITCHENS:
+            crowd = sign_in_people()
+            for count in LEVELS:
+                people.append(measure_people(port, crowd, count))
+                say(f"people: {people[-1]}")
+        changes = measure_changes(port)
+    finally:
+        end(process, patience=10)
+    parts = [
+        describe_rows(kitchens, BATCHES, readings=readings, seconds=seconds, sizes=sizes),
+        describe_pages(kitchens, few, many),
+        describe_sizes(kitchens, BATCHES, sizes),
+        describe_archive(archive),
+        describe_changes(changes),
+        describe_people(people),
+    ]
+    return f"{HEAD}\n" + "\n".join(parts)
+
+
+def replace_part(page: str, part: str) -> str:
+    """``page`` with this part written anew, or before what is on paper only."""
+    before, _, rest = page.partition(f"{HEAD}\n")
+    if not rest:
+        before, _, after = page.partition("## From there on")
+        return f"{before}{part}\n## From there on{after}"
+    _, _, after = rest.partition("\n## ")
+    return f"{before}{part}\n## {after}"
+
+
+if __name__ == "__main__":
+    main()
