@@ -1,5 +1,6 @@
-"""A soak of a machine of its own: 50 writers while processes are killed and stopped, the disk fills up and
-copies are taken as a power cut leaves them. `./dolmetsch soak [ROUNDS] [SEED]`; ends with figures.
+"""A soak of a machine of its own: 50 writers while processes are killed and stopped, the disk fills up, the
+clock jumps by more than a year each way and copies are taken as a power cut leaves them.
+`./dolmetsch soak [ROUNDS] [SEED]`; ends with figures.
 
 Every record has a key that its writer repeats until it is acknowledged. At the end each acknowledged record
 has to be there once, and every sheet has to come to what its entries come to (`check_records`).
@@ -32,8 +33,10 @@ ROOM = "1200m"
 BOUGHT = {"act": "bought", "cut": "jowl", "own_weight": "10 lb", "price_basis": "pack", "price": "20.00"}
 FAULTS = (
     *("database", "master", "worker", "master and database"),
-    *("stopped", "stopped server", "full disk", "power"),
+    *("stopped", "stopped server", "full disk", "power", "clock"),
 )
+#: By how many seconds the application's clock jumps, there and back.
+JUMPS = (400 * 86400, -400 * 86400, 0)
 
 
 class Machine:
@@ -80,13 +83,18 @@ class Machine:
 class Writer:
     """Someone who signs in and writes: prices, or entries of a batch of their own.
 
-    ``acknowledged``: names of prices, numbers of entries; ``batches``: of each batch its entries among them.
+    ``acknowledged``: names of prices, numbers of entries; ``batches``: of each batch its entries among them;
+    ``refused``: answers that nothing here explains.
     """
+
+    #: Today's date may be one that is still to come for the machine, which refuses it then.
+    is_clock_off = False
 
     def __init__(self, base, number):
         self.base, self.number, self.jar = base, number, CookieJar()
         self.opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(self.jar))
         self.acknowledged, self.batches, self.sent, self.slug = [], {}, 0, "soak"
+        self.password, self.refused = "", []
 
     def call(self, method, path, body=None, key=None):
         token = next((one.value for one in self.jar if one.name == "csrftoken"), "")
@@ -102,6 +110,7 @@ class Writer:
             return error.code, json.loads(error.read() or b"{}")
 
     def sign_in(self, password):
+        self.password = password
         self.call("GET", "/api/session")
         status, answer = self.call("POST", "/api/session", {"username": "soak", "password": password})
         assert status == 200, answer
@@ -115,8 +124,13 @@ class Writer:
                 status, answer = self.call("POST", f"/api/kitchens/{self.slug}{path}", body, key)
                 if status in (200, 201):
                     return answer
-                if status < 500 and status != 429:
-                    raise AssertionError((status, answer))
+                if status == 401:
+                    # by the machine's clock nobody was here for a year
+                    with contextlib.suppress(AssertionError):
+                        self.sign_in(self.password)
+                elif status < 500 and status != 429 and not Writer.is_clock_off:
+                    self.refused.append((status, answer))
+                    return None
             time.sleep(0.2)
         return None
 
@@ -125,8 +139,9 @@ class Writer:
         if self.number % 2 == 0:
             answer = self.until("/batches", {"name": f"soak {self.number}", "bought": BOUGHT}, stop)
             code = answer["batch"]["code"] if answer else ""
-            self.batches[code] = []
-        while not stop.is_set():
+            if code:
+                self.batches[code] = []
+        while not stop.is_set() and not self.refused:
             self.write_price(stop) if self.number % 2 else self.write_weight(code, stop)
 
     def write_price(self, stop):
@@ -175,6 +190,12 @@ def disturb(machine, fault, count, copies):
                 out.write(b"\0" * (1 << 20))
         time.sleep(4)
         filler.unlink()
+    elif fault == "clock":
+        Writer.is_clock_off = True
+        for jump in JUMPS:
+            (machine.folder / "clock").write_text(str(jump))
+            time.sleep(4)
+        Writer.is_clock_off = False
     elif fault == "power":
         known = count()
         machine.signal(["database"], signal.SIGSTOP)
@@ -195,6 +216,8 @@ def run_rounds(machine, rounds, dice, password, copies):
     threads = [threading.Thread(target=one.go_on, args=(stop,)) for one in writers]
     for one in threads:
         one.start()
+    # a batch bought by a clock that is off takes nothing that is weighed before that day
+    wait_until(lambda: all(one.batches or one.number % 2 for one in writers))
 
     def total():
         return sum(len(one.acknowledged) for one in writers)
@@ -224,6 +247,7 @@ def compare(writers):
     """Acknowledged records that are lost, and records that are there twice."""
     lost = doubled = 0
     asking = writers[0]
+    asking.sign_in(asking.password)
     for one in writers:
         if one.number % 2:
             counted, page = {}, 0
@@ -239,7 +263,7 @@ def compare(writers):
             lost += sum(not counted.get(name) for name in one.acknowledged)
             doubled += sum(times > 1 for times in counted.values())
         for code, entries in one.batches.items():
-            log = asking.call("GET", f"/api/kitchens/{one.slug}/batches/{code}")[1]["log"] if code else []
+            log = asking.call("GET", f"/api/kitchens/{one.slug}/batches/{code}")[1]["log"]
             steps = [line["id"] for line in log]
             lost += sum(entry not in steps for entry in entries)
             # one may have been written whose answer nobody heard
@@ -321,6 +345,9 @@ def soak(rounds, seed):
         shutil.rmtree(base, ignore_errors=True)
     total, failed = sum(len(one.acknowledged) for one in writers), sum(took >= PATIENCE for took in back)
     back.sort()
+    refused = [one for writer in writers for one in writer.refused]
+    for one in refused:
+        print(f"refused: {one}")
     print(said)
     print(
         f"{rounds} rounds, {WRITERS} writers, {total} acknowledged: {lost} lost, {doubled} doubled, "
@@ -328,7 +355,14 @@ def soak(rounds, seed):
         f"{copies} copies as of a power cut, {cut} lost in them; "
         f"back after {back[len(back) // 2]:.1f} s (median), {back[-1]:.1f} s at most, {failed} not back"
     )
-    return int(bool(lost or doubled or cut or failed or status))
+    return int(bool(lost or doubled or cut or failed or status or refused))
+
+
+def build_clock(folder):
+    """What gives the application's processes a clock that goes by the file ``clock`` of ``folder``."""
+    made, source = folder / "clock.so", Path(__file__).with_name("clock.c")
+    subprocess.run(["cc", "-shared", "-fPIC", "-O1", "-o", str(made), str(source)], check=True)
+    return {"LD_PRELOAD": str(made), "DOLMETSCH_CLOCK": str(folder / "clock")}
 
 
 def serve(folder, port, db_port):
@@ -337,6 +371,8 @@ def serve(folder, port, db_port):
     paths.LOGS = paths.PRIVATE / "logs"
     from dolmetsch.command import serving
 
+    plain, clock = serving.server_environment, build_clock(Path(folder))
+    serving.server_environment = lambda database: {**plain(database), **clock}
     serving.set_up = lambda **_: None
     serving.build_web = lambda: None
     serving.start(serving.Wanted(port=int(port), db_port=int(db_port), has_demo=False, backups=0))

@@ -2,6 +2,7 @@
 
 import json
 from datetime import datetime
+from decimal import Decimal
 from io import StringIO
 from zoneinfo import ZoneInfo
 
@@ -10,9 +11,11 @@ from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
 
+from dolmetsch.core.errors import QuantityError
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 from dolmetsch.server.access.throttle import FORGOTTEN, KITCHENS_A_DAY
 from dolmetsch.server.audit.models import AuditRow
+from dolmetsch.server.house.settings import read_scale
 from dolmetsch.server.kitchens.models import Kitchen, Membership, SignInFailure, User
 from tests.server.conftest import TRIM, Api, make_kitchen
 from tests.server.test_guards import together
@@ -156,6 +159,18 @@ def test_the_currency_changes_before_the_first_price_and_units_at_any_time(api):
     assert (row.words, row.page) == ("changed units, currency or clock", "/kitchen")
 
 
+@pytest.mark.parametrize(
+    ("typed", "grams"),
+    [("500 g", 500), ("2 lb", None), ("500.001 g", None), ("0.1 g", "0.1"), ("0.0001 g", None)],
+)
+def test_a_scale_shows_steps_of_a_kitchen_scale(typed, grams):
+    if grams is None:
+        with pytest.raises(QuantityError):
+            read_scale(typed)
+    else:
+        assert read_scale(typed) == Decimal(grams)
+
+
 @pytest.mark.django_db
 def test_a_wage_is_a_price_too(api):
     settings = {**api.get("/settings")[1], "labour_rate": "18.00"}
@@ -196,7 +211,7 @@ def test_the_demo_is_put_away_and_brought_back(api, settings):
     # not by the demo itself, nor from elsewhere
     assert send(maren, "PUT", "/kitchens/salt-lantern/demo", {"is_away": True})[1]["code"] == "not_allowed"
     far = send(api.client, "PUT", path, {"is_away": True}, REMOTE_ADDR="192.168.1.44")
-    assert far[1]["code"] == "not_allowed"
+    assert (far[0], far[1]["code"]) == (403, "not_allowed")
     assert "put away" in manage("kitchen", "demo", "away")
     assert "salt-lantern: Salt-Lantern, 2 people, USD, put away" in manage("kitchen", "list")
 

@@ -306,7 +306,8 @@ def test_the_tablet_asks_who_one_is_and_lets_only_work_be_done(api, other):
     names = {one["name"]: one for one in tablet.get("/api/tablet").json()["people"]}
     assert names["Sela"]["has_code"]
     wrong = {"person": names["Sela"]["id"], "code": "4712"}
-    assert send(tablet, "POST", "/api/tablet", wrong)[1]["code"] == "wrong_code"
+    status, problem = send(tablet, "POST", "/api/tablet", wrong)
+    assert (status, problem["code"]) == (401, "wrong_code")
     status, session = send(tablet, "POST", "/api/tablet", {**wrong, "code": "4711"})
     assert (status, session["name"], session["tablet"]) == (200, "Sela", "Test-Kitchen")
     assert api.started()
@@ -374,6 +375,14 @@ def test_every_write_leaves_a_row_in_the_same_transaction(api):
     corrected = api.recorded(code, TRIM, corrects=made, reason="typed wrong")["entry"]
     row = AuditRow.objects.latest("id")
     assert (row.made, row.before) == (f"entry {corrected}", f"entry {made}")
+
+
+def test_the_audit_names_the_version_that_a_new_one_took_the_place_of(api):
+    dressing = {"sort": "own", "name": "dressing", "amount": "", "cost": "0.20"}
+    dish = {"name": "Salad", "parts": [dressing], "price": "4.00"}
+    for before in ("", "version 1", "version 2"):
+        assert api.call("POST", "/dishes", dish)[0] == 201
+        assert AuditRow.objects.latest("id").before == before
 
 
 def test_the_audit_is_searched_exported_and_told_to_owners_of_that_kitchen_alone(api, other):
