@@ -10,12 +10,14 @@ import shutil
 import sys
 import tempfile
 import time
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Final
 
 import django
 from connections import Pool
 from filling import copy_batch, fill_prices, fill_readings
+from fire_speed import fill_fire
 from larder_speed import fill_dishes
 from scale_delay import TellingScale
 from town_changes import SIZES, ask, measure_archive, measure_changes
@@ -67,6 +69,7 @@ def fill_first(port: int) -> str:
     fill_prices(WEEKS)
     stamp = {"kitchen": kitchen, "recorded_at": timezone.now(), "recorded_by_id": 1, "fingerprint": "-"}
     fill_dishes(stamp)
+    fill_fire()
     read, kept = fill_readings(timezone.now(), days=DAYS, fires=FIRES, hours=HOURS)
     ask("ANALYZE TABLE " + ", ".join(name for name, *_ in ask(SIZES)))
     said = f"a year of a chamber and {FIRES} fires of {HOURS} hours, {read:,} readings"
@@ -102,21 +105,24 @@ def main() -> None:
             for name, word in (("DOLMETSCH_PHOTOS", "photos"), ("DOLMETSCH_KEPT", "kept"))
         }
         os.environ["DOLMETSCH_DEMO"] = "1"
-        PAGE.write_text(replace_part(PAGE.read_text(), measure(folder, kitchens)))
+        part = HEAD
+        for said in measure(folder, kitchens):
+            # each as soon as it is known: all of it takes an hour
+            part += f"\n{said}"
+            PAGE.write_text(replace_part(PAGE.read_text(), part))
     finally:
         store.stop()
         shutil.rmtree(folder, ignore_errors=True)
     say(f"written: {HEAD.removeprefix('## ').lower()}, in docs/scale.md")
 
 
-def measure(folder: Path, kitchens: int) -> str:
-    """All of it, as a part of docs/scale.md."""
+def measure(folder: Path, kitchens: int) -> Iterator[str]:
+    """All of it, as the paragraphs of a part of docs/scale.md."""
     log, port, scale = folder / "log", find_free_port(), TellingScale()
     must([sys.executable, "-m", "django", "load_demo", "--migrate"], doing="load_demo", log=log)
     django.setup()
     slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
     heard = {"DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs)}
-
     codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
     serving = [*gunicorn(port), "--workers", str(WORKERS), "--preload"]
     process = spawn(serving, log=log, env={**os.environ, **heard})
@@ -131,27 +137,19 @@ def measure(folder: Path, kitchens: int) -> str:
         slug = nearest_copy()
         many = measure_kitchen(Pool(port), slug, codes)
         sizes = ask(SIZES)
-        say(f"{slug} measured; {sum(row[2] + row[3] for row in sizes) / 1e9:.1f} GB")
-        archive = measure_archive(folder, slug)
-        say(f"out and in: {archive}")
-        people = []
+        yield describe_rows(kitchens, BATCHES, readings=readings, seconds=seconds, sizes=sizes)
+        yield describe_pages(kitchens, few, many)
+        yield describe_sizes(kitchens, BATCHES, sizes)
         if kitchens >= KITCHENS:
-            crowd = sign_in_people()
+            crowd, people = sign_in_people(), []
             for count in LEVELS:
                 people.append(measure_people(port, crowd, count))
                 say(f"people: {people[-1]}")
-        changes = measure_changes(port)
+            yield describe_people(people)
+        yield describe_archive(measure_archive(folder, slug))
+        yield describe_changes(measure_changes(port))
     finally:
         end(process, patience=10)
-    parts = [
-        describe_rows(kitchens, BATCHES, readings=readings, seconds=seconds, sizes=sizes),
-        describe_pages(kitchens, few, many),
-        describe_sizes(kitchens, BATCHES, sizes),
-        describe_archive(archive),
-        describe_changes(changes),
-        describe_people(people),
-    ]
-    return f"{HEAD}\n" + "\n".join(parts)
 
 
 def replace_part(page: str, part: str) -> str:

@@ -65,9 +65,11 @@ class Person(threading.Thread):
             if len(self.times) % 3:
                 code = f"X-{self.dice.randrange(200):04d}"
                 status, page = self._ask("GET", f"{kitchen}/batches/{code}")
+                if status != 200:
+                    return status
                 content = {"act": "weigh", "kind": "pack", "weights": WEIGHTS}
                 path, body = f"{kitchen}/batches/{code}/entries", {"content": content, "seen": page["seen"]}
-                return self._ask("POST", path, body)[0] if status == 200 else status
+                return self._ask("POST", path, body)[0]
             return self._ask("POST", f"{kitchen}/prices", body)[0]
         paths = {
             "watches a fire": ["fires/{fire}", "fires", "alarms"],
@@ -92,17 +94,26 @@ class Person(threading.Thread):
             self.refused.append(f"stream {status}")
 
     def _ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        if self.connection is None:
-            self.connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
         headers = {"Cookie": self.cookies, "X-CSRFToken": self.token, "Content-Type": "application/json"}
         headers |= {"Idempotency-Key": str(uuid.uuid4())}
         if method == "POST":
             headers["Prefer"] = "return=minimal"
-        self.connection.request(method, path, None if body is None else json.dumps(body), headers)
-        response = self.connection.getresponse()
-        answer = response.read()
+        sent = None if body is None else json.dumps(body)
+        try:
+            response, answer = self._send(method, path, sent, headers)
+        except ConnectionError:
+            # it was idle for too long: sent again on a new one, as a browser does
+            self.connection = None
+            response, answer = self._send(method, path, sent, headers)
         is_page = "json" in (response.getheader("Content-Type") or "") and method == "GET"
         return response.status, json.loads(answer) if is_page else {}
+
+    def _send(self, method: str, path: str, sent: str | None, headers: dict[str, str]) -> tuple[Any, bytes]:
+        if self.connection is None:
+            self.connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
+        self.connection.request(method, path, sent, headers)
+        response = self.connection.getresponse()
+        return response, response.read()
 
 
 #: The fire that is watched, by kitchen; what each batch weighs.
