@@ -19,7 +19,7 @@ import time
 import uuid
 from pathlib import Path
 
-from soak import WRITERS, Writer, compare, wait_until
+from soak import WRITERS, Writer, compare, list_refused, wait_until
 
 from dolmetsch.command import holding, paths
 from dolmetsch.command.cluster import Cluster
@@ -232,6 +232,7 @@ def soak(rounds, seed):
     finally:
         machines.end()
         shutil.rmtree(folder, ignore_errors=True)
+    refused = list_refused(writers)
     print(said)
     for fault, ordered in ((fault, sorted(seconds)) for fault, seconds in away.items() if seconds):
         print(
@@ -243,7 +244,7 @@ def soak(rounds, seed):
         f"{rounds} rounds of {len(FAULTS)} faults, {WRITERS} writers, {total} acknowledged: {lost} lost, "
         f"{doubled} doubled, {split} tables split, {'0' if status == 0 else 'some'} half-written"
     )
-    return int(bool(lost or doubled or split or status))
+    return int(bool(lost or doubled or split or status or refused))
 
 
 def serve(folder, port, how):

@@ -271,6 +271,14 @@ def compare(writers):
     return lost, doubled
 
 
+def list_refused(writers):
+    """Answers that nothing here explains; each is printed."""
+    refused = [one for writer in writers for one in writer.refused]
+    for one in refused:
+        print(f"refused: {one}")
+    return refused
+
+
 def ask_rows(database, query):
     command, env = database.client("mariadb", "-N", "dolmetsch", "-e", query)
     done = subprocess.run(command, env=env, capture_output=True, text=True, check=True)
@@ -345,9 +353,7 @@ def soak(rounds, seed):
         shutil.rmtree(base, ignore_errors=True)
     total, failed = sum(len(one.acknowledged) for one in writers), sum(took >= PATIENCE for took in back)
     back.sort()
-    refused = [one for writer in writers for one in writer.refused]
-    for one in refused:
-        print(f"refused: {one}")
+    refused = list_refused(writers)
     print(said)
     print(
         f"{rounds} rounds, {WRITERS} writers, {total} acknowledged: {lost} lost, {doubled} doubled, "

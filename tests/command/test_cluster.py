@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 from cluster_soak import Machines, begin_writers, count_split, disturb, wait_for_all, write_meanwhile
-from soak import Writer, compare, wait_until
+from soak import Writer, compare, list_refused, wait_until
 
 from dolmetsch.command import paths
 from dolmetsch.command.database import find_free_port
@@ -48,6 +48,7 @@ def write_while(writers, act, *, more=20):
 
     write_meanwhile(writers, do)
     assert compare(writers) == (0, 0)
+    assert list_refused(writers) == []
 
 
 def wait_for_applications(machines):
