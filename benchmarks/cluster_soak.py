@@ -168,7 +168,7 @@ def wait_for_all(machines, patience=180):
 
 def count_split(machines):
     """Tables of records that are not the same on all nodes."""
-    tables = ("batches_entry", "prices_priceitem", "prices_pricequote", "audit_auditrow", "kitchens_kitchen")
+    tables = ("batches_entry", "prices_priceitem", "prices_quote", "audit_auditrow", "kitchens_kitchen")
     names = [name for name in tables if machines.ask(0, f"SELECT 1 FROM {name} LIMIT 1") is not None]
     split = 0
     for name in names:
