@@ -42,7 +42,7 @@ PAGE: Final = Path(__file__).resolve().parents[1] / "docs" / "scale.md"
 HEAD: Final = "## A town on one machine"
 BATCHES, ENTRIES, WEEKS = 200, 50, 52
 #: A year of a chamber, and of so many fires of so many hours.
-DAYS, FIRES, HOURS = 365, 50, 10
+DAYS, FIRES, HOURS = 365, 20, 10
 POOL: Final = "4G"
 
 
@@ -110,6 +110,9 @@ def main() -> None:
             # each as soon as it is known: all of it takes an hour
             part += f"\n{said}"
             PAGE.write_text(replace_part(PAGE.read_text(), part))
+    except Exception:
+        say((folder / "error.log").read_text(errors="replace")[-4000:])
+        raise
     finally:
         store.stop()
         shutil.rmtree(folder, ignore_errors=True)

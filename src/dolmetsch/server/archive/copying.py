@@ -51,7 +51,7 @@ def copy_many(pattern: Kitchen, count: int, *, seed: int, owner: User | None, no
 @contextmanager
 def _unchecked() -> Iterator[None]:
     """Rows that are copied keep the rules that the rows they are copied from keep: not checked once more."""
-    checks = ("foreign_key_checks", "unique_checks", "check_constraint_checks")
+    checks = ("foreign_key_checks", "check_constraint_checks")
     with connection.cursor() as cursor:
         cursor.execute(f"SET SESSION {', '.join(f'{name} = 0' for name in checks)}")
     try:
