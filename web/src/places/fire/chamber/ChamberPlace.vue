@@ -19,9 +19,13 @@ const { hang, note, hangProblem, noteProblem } = useHooks()
 const { weightText, like, money, percent, figure } = useUnits()
 const isHanging = ref(false)
 const next = computed(() => chamber.value?.hanging.find((one) => one.low && one.why !== 'reached'))
-const air = computed(() => chamber.value?.air.at(-1))
 /** Chambers that were ever heard. */
 const heard = computed(() => (chamber.value?.chambers ?? []).filter((one) => one.temp ?? one.humidity))
+/** What the one chamber that is heard says now; without one what was noted last. */
+const air = computed(() => {
+  const now = heard.value.filter((one) => one.is_heard)
+  return now.length === 1 ? now[0] : chamber.value?.air.at(-1)
+})
 const summary = computed(() => {
   const count = chamber.value?.hanging.length ?? 0
   const parts = [count === 1 ? 'one piece hangs' : `${count || 'no'} pieces hang`]
@@ -93,7 +97,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
               ><span class="small">{{ weightText(one.weight) }}</span></RouterLink
             >
             <b>−{{ percent(one.lost) }}</b>
-            <span class="quiet small">of {{ one.target }}</span>
+            <span class="quiet small">of {{ percent(one.target) }}</span>
             <span class="quiet small">{{
               one.why === 'reached'
                 ? '✓ dry'

@@ -46,27 +46,26 @@ const hook = (more: Partial<Hanging> = {}): Hanging => ({
   findings: [],
   ...more,
 })
+const LOFT: Chamber['chambers'][number] = {
+  name: 'loft',
+  is_heard: true,
+  temp: '55',
+  humidity: '76.0',
+  cells: ['1'],
+  days: 14,
+  temps: [
+    { at: '2026-11-19T09:00:00Z', value: 54 },
+    { at: '2026-11-20T09:00:00Z', value: 61 },
+  ],
+  humidities: [],
+  outside: ['Air over 59 °F for 2 h.'],
+  source: 'common practice',
+}
 const chamber = (more: Partial<Chamber> = {}): Chamber => ({
   unit: 'F',
   hanging: [hook()],
   down: [],
-  chambers: [
-    {
-      name: 'loft',
-      is_heard: true,
-      temp: '55',
-      humidity: '76.0',
-      cells: ['1'],
-      days: 14,
-      temps: [
-        { at: '2026-11-19T09:00:00Z', value: 54 },
-        { at: '2026-11-20T09:00:00Z', value: 61 },
-      ],
-      humidities: [],
-      outside: ['Air over 59 °F for 2 h.'],
-      source: 'common practice',
-    },
-  ],
+  chambers: [LOFT],
   air: [{ at: '2026-11-20T09:00:00Z', temp: '55', humidity: '76.0' }],
   ...more,
 })
@@ -102,6 +101,14 @@ describe('the chamber', () => {
     expect(plain(shown.text())).toContain('one piece hangs, 55 °F, 76 % humidity')
     expect(plain(shown.get('[aria-label="Next ready"]').text())).toContain('10 to 16 Dec')
     expect(plain(shown.get('[aria-label="Next ready"]').text())).toContain('A pound will have cost $13.33')
+  })
+
+  it('says in its head what the chamber says that is heard, else what was noted last', async () => {
+    const air = [{ at: '2026-11-20T09:00:00Z', temp: '57', humidity: '81.0' }]
+    const heard = await open({ 'GET /chamber': chamber({ air, chambers: [{ ...LOFT, humidity: '75.8' }] }) })
+    expect(plain(heard.shown.text())).toContain('one piece hangs, 55 °F, 75.8 % humidity')
+    const silent = await open({ 'GET /chamber': chamber({ air, chambers: [{ ...LOFT, is_heard: false }] }) })
+    expect(plain(silent.shown.text())).toContain('one piece hangs, 57 °F, 81 % humidity')
   })
 
   it('says once what holds for several, and that one is dry', async () => {
