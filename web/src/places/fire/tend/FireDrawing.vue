@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { timeText } from '@/shared/quantity/when'
 import { apart } from '@/places/fire/apart'
 import type { Live } from '@/places/fire/useFires'
-import { BOTTOM, fireScale, hourTicks, LEFT, lines, TOP, wideOf } from './fireScale'
+import { BOTTOM, fireScale, hourTicks, layStages, LEFT, lines, TOP, wideOf } from './fireScale'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** The stages, the air, the insides, and the fan of when the coldest will be there, over the hours. */
@@ -28,7 +28,7 @@ const last = computed(() =>
   props.live.curves.flatMap((one) => {
     const point = one.points.findLast((found) => found !== null)
     return one.is_now && point
-      ? [{ id: one.id, at: point[0] ?? 0, of: point[1] ?? 0, text: `${one.piece} ${one.now ?? ''}` }]
+      ? [{ id: one.id, at: point[0] ?? 0, of: point[1] ?? 0, text: `${one.piece} ${figure(one.now ?? '')}` }]
       : []
   }),
 )
@@ -38,20 +38,8 @@ const labels = computed(() =>
     14,
   ),
 )
-const stages = computed(() =>
-  props.live.stages.flatMap((stage) => {
-    if (!stage.begun_at) return []
-    const from = scale.value.at(stage.begun_at)
-    const until = stage.ended_at
-      ? scale.value.at(stage.ended_at)
-      : props.live.out_at
-        ? nowX.value
-        : right.value
-    return [
-      { ...stage, from, wide: Math.max(until - from - 2, 2), isNow: !stage.ended_at && !props.live.out_at },
-    ]
-  }),
-)
+const fills = { over: '#D5DBD8', now: '#20272A', ahead: '#FFFFFF' } as const
+const stages = computed(() => layStages(props.live, scale.value))
 const coldest = computed(() => last.value.find((one) => isColdest(one.id)) ?? null)
 /** From where the coldest is now to the temperature wanted, at the earlier and the later end of the range. */
 const fan = computed(() => {
@@ -107,23 +95,29 @@ const description = computed(() => {
         :width="stage.wide"
         height="22"
         rx="3"
-        :fill="stage.isNow ? '#20272A' : '#D5DBD8'"
+        :fill="fills[stage.is]"
+        :stroke="stage.is === 'ahead' ? '#8B9692' : 'none'"
+        :stroke-dasharray="stage.is === 'ahead' ? '3 3' : undefined"
       />
       <text
         v-if="stage.wide > 60"
         :x="stage.from + 7"
         y="24"
         class="stage"
-        :fill="stage.isNow ? '#FFFFFF' : '#1B1F1E'"
+        :fill="stage.is === 'now' ? '#FFFFFF' : '#1B1F1E'"
       >
         {{ stage.label }}
       </text>
     </g>
     <path :d="lines(live.air_points, x, y)" fill="none" stroke="#6F8F8A" stroke-width="1.6" />
-    <text v-if="live.air_points[0]" :x="LEFT + 6" :y="TOP + 12" class="air">air {{ live.air ?? '' }}</text>
+    <text v-if="live.air_points[0]" :x="LEFT + 6" :y="TOP + 12" class="air">
+      air {{ figure(live.air ?? '') }}
+    </text>
     <template v-if="pull !== null">
       <line :x1="LEFT" :x2="right" :y1="y(pull)" :y2="y(pull)" stroke="#1B1F1E" stroke-dasharray="6 4" />
-      <text :x="right" :y="y(pull) - 6" text-anchor="end" class="pull halo">pull at {{ pull }} inside</text>
+      <text :x="right" :y="y(pull) - 6" text-anchor="end" class="pull halo">
+        pull at {{ figure(String(pull)) }} inside
+      </text>
     </template>
     <template v-if="fan && pull !== null">
       <path

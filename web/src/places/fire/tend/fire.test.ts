@@ -8,7 +8,7 @@ import { apart } from '@/places/fire/apart'
 import type { Live } from '@/places/fire/useFires'
 import { type Heard, withReading } from '@/places/fire/useReadings'
 import FireTouches from './FireTouches.vue'
-import { fireScale, hourTicks, lines } from './fireScale'
+import { fireScale, hourTicks, layStages, lines } from './fireScale'
 import LiveView from './LiveView.vue'
 import RackDrawing from './RackDrawing.vue'
 import ReadyPanel from './ReadyPanel.vue'
@@ -150,6 +150,24 @@ describe('the drawing of a fire', () => {
     expect(scale.end).toBeCloseTo(4 * 3600 * 1.06)
     expect(scale.at(BEGUN)).toBe(44)
     expect(scale.high).toBeGreaterThan(181)
+  })
+  it('lays a stage as far as the program foresees, and the next one after it', () => {
+    const stage = (kind: 'smoke' | 'cook', minutes: string | null, begun_at: string | null) => ({
+      ...{ kind, label: kind, air: '180', minutes, inside: null, begun_at },
+      ended_at: null,
+    })
+    const bars = (more: Partial<Live>, first: string | null) => {
+      const shown = live({ stages: [stage('smoke', first, BEGUN), stage('cook', null, null)], ...more })
+      return layStages(shown, fireScale(shown, 800)).map((one) => [one.is, Math.round(one.from + one.wide)])
+    }
+    // two hours have gone of three, and a little over four are drawn
+    expect(bars({}, '180')).toEqual([
+      ['now', 567],
+      ['ahead', 784],
+    ])
+    // due already, without an end, or out: nobody knows when the next one begins
+    for (const first of ['90', null]) expect(bars({}, first)).toEqual([['now', 784]])
+    expect(bars({ out_at: '2026-11-26T11:00:00Z' }, '180').map(([is]) => is)).toEqual(['over'])
   })
   it('leaves a gap where nothing was read, and parts labels that lie on each other', () => {
     const same = (value: number): number => value

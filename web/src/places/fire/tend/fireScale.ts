@@ -25,6 +25,42 @@ export function fireScale(live: Live, wide: number) {
   return { x, y, right, now, end, low, high, at: (moment: string) => x(seconds(live.begun_at, moment)) }
 }
 
+export type LaidStage = { label: string; from: number; wide: number; is: 'over' | 'now' | 'ahead' }
+
+type Stage = Live['stages'][number]
+
+/** When a stage ends by its program, in seconds; null where nobody knows, or it is due already. */
+function foresee(live: Live, minutes: string | null, begun: number): number | null {
+  const planned = minutes === null ? 0 : begun + Number(minutes) * 60
+  return !live.out_at && planned > seconds(live.begun_at, live.now) ? planned : null
+}
+/** When a stage ended, in seconds; null while it runs. */
+function endOf(live: Live, stage: Stage): number | null {
+  if (stage.ended_at) return seconds(live.begun_at, stage.ended_at)
+  return live.out_at ? seconds(live.begun_at, live.now) : null
+}
+
+/** The bars of the stages: those that ran, the one that runs, and those whose beginning the program foresees. */
+export function layStages(live: Live, { x, end }: ReturnType<typeof fireScale>): LaidStage[] {
+  const laid: LaidStage[] = []
+  let next: number | null = null
+  for (const stage of live.stages) {
+    const begun: number | null = stage.begun_at ? seconds(live.begun_at, stage.begun_at) : next
+    if (begun === null || begun >= end) break
+    next = foresee(live, stage.minutes, begun)
+    const over = endOf(live, stage)
+    const wide = x(Math.min(over ?? next ?? end, end)) - x(begun) - 2
+    const runs = over === null ? 'now' : 'over'
+    laid.push({
+      label: stage.label,
+      from: x(begun),
+      wide: Math.max(wide, 2),
+      is: stage.begun_at ? runs : 'ahead',
+    })
+  }
+  return laid
+}
+
 /** Full hours of this device's clock within the drawing, few enough to be read. */
 export function hourTicks(begun_at: string, end: number, most: number): { at: number; text: string }[] {
   const begun = new Date(begun_at)
