@@ -10,6 +10,8 @@ from django.utils import timezone
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.ways import queries
+from dolmetsch.server.ways.models import Way
 from dolmetsch.server.writing import kept_answers
 from tests.server.conftest import make_kitchen, weigh
 from tests.server.test_meals import DISH, WAY, in_days, worked
@@ -31,6 +33,19 @@ def test_the_second_time_only_who_asks_is_looked_up(api, django_assert_num_queri
         first = api.get(path)
         with django_assert_num_queries(ASKING):
             assert api.get(path) == first, path
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_method_is_read_once_for_all_its_batches_until_a_price_is_written(api, monkeypatch):
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    read, reads = queries.read_kept, []
+    monkeypatch.setattr(queries, "read_kept", lambda way: reads.append(way.name) or read(way))
+    first = queries.core_of(Way.objects.get())
+    assert queries.core_of(Way.objects.get()) == first
+    assert len(reads) == 1
+    noted(api, sort="fuel", name="cherry wood", price="9.00/kg")
+    queries.core_of(Way.objects.get())
+    assert len(reads) == 2
 
 
 def writes(api, code):

@@ -2,6 +2,8 @@
 
 from fractions import Fraction
 
+from django.utils import timezone
+
 from dolmetsch.core.forecast.way import Way as CoreWay
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS
@@ -12,6 +14,7 @@ from dolmetsch.server.ways import schemas
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.reading import ReadWay, read_way
 from dolmetsch.server.writing.kept import latest_by_name
+from dolmetsch.server.writing.kept_answers import keep_until_write
 
 
 def list_latest(kitchen: Kitchen) -> list[Way]:
@@ -38,12 +41,13 @@ def read_kept(way: Way) -> ReadWay:
 
 
 def core_of(way: Way) -> CoreWay:
-    """A kept way for the core.
+    """A kept way for the core; many batches of a kitchen are made by one, so it is kept until a write.
 
     Raises:
         ValueError: it was read when it was kept, and cannot be now.
     """
-    return _must(read_kept(way), way)
+    about = ("way", way.pk)
+    return keep_until_write(way.kitchen, timezone.now(), about, lambda: _must(read_kept(way), way))
 
 
 def _must(read: ReadWay, way: Way) -> CoreWay:
