@@ -12,7 +12,7 @@ from typing import Any, Final
 from town_pages import percentile, weigh_again
 
 KITCHENS: Final = 100
-LEVELS: Final = (50, 100, 200, 400, 800)
+LEVELS: Final = (25, 50, 100, 200, 400)
 SECONDS: Final = 45.0
 #: Seconds between two acts of one, on average.
 PAUSE: Final = 5.0

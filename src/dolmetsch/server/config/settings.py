@@ -116,7 +116,8 @@ CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
         "LOCATION": _env("KEPT", str(ROOT / ".dolmetsch" / "kept")),
-        "OPTIONS": {"MAX_ENTRIES": 1000},
+        # a busy kitchen has some 40: with few, what is kept of one pushes out what is kept of another
+        "OPTIONS": {"MAX_ENTRIES": 20_000},
     }
 }
 DATABASES = {
