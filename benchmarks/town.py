@@ -35,7 +35,7 @@ from town_report import (
 from dolmetsch.command import paths
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import Database, find_free_port
-from dolmetsch.command.serving import WORKERS, gunicorn, server_environment, wait_until_served
+from dolmetsch.command.serving import UNHURRIED, WORKERS, gunicorn, server_environment, wait_until_served
 from dolmetsch.command.telling import must, say
 
 PAGE: Final = Path(__file__).resolve().parents[1] / "docs" / "scale.md"
@@ -104,7 +104,7 @@ def main() -> None:
             name: str(folder / word)
             for name, word in (("DOLMETSCH_PHOTOS", "photos"), ("DOLMETSCH_KEPT", "kept"))
         }
-        os.environ["DOLMETSCH_DEMO"] = "1"
+        os.environ |= {"DOLMETSCH_DEMO": "1", **UNHURRIED}
         part = HEAD
         for said in measure(folder, kitchens):
             # each as soon as it is known: all of it takes an hour
@@ -126,6 +126,8 @@ def measure(folder: Path, kitchens: int) -> Iterator[str]:
     django.setup()
     slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
     heard = {"DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs)}
+    # the application is as impatient as ever
+    heard["DOLMETSCH_STATEMENT_SECONDS"] = "10"
     codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
     serving = [*gunicorn(port), "--workers", str(WORKERS), "--preload"]
     process = spawn(serving, log=log, env={**os.environ, **heard})

@@ -10,7 +10,7 @@ from dolmetsch.command import paths
 from dolmetsch.command.database import Database
 from dolmetsch.command.holding import find_holder, hold, is_held
 from dolmetsch.command.machine import set_up
-from dolmetsch.command.serving import server_environment
+from dolmetsch.command.serving import UNHURRIED, server_environment
 from dolmetsch.command.telling import TroubleError, say
 
 #: How Django begins the line that says why a command failed.
@@ -51,7 +51,7 @@ def manage(*words: str, db_port: int) -> None:
     if not (paths.PRIVATE / "mariadb" / "up-to-date").is_file():
         raise TroubleError("There are no records here yet; ./dolmetsch start makes them.")
     with running_database(db_port) as database:
-        env = {**os.environ, **server_environment(database)}
+        env = {**os.environ, **server_environment(database), **UNHURRIED}
         command = [str(paths.PYTHON), "-W", "ignore", "-m", "django", *words]
         done = run(command, env=env, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, text=True, check=False)
     lines = done.stdout.splitlines()

@@ -26,6 +26,8 @@ from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_
 READY_SECONDS: Final = 30
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
+#: For what changes full tables or looks over all records: a statement may take a day.
+UNHURRIED: Final = {"DOLMETSCH_STATEMENT_SECONDS": "86400"}
 #: A log larger than this is put aside at the next start.
 MOST_LOG: Final = 20_000_000
 #: How long an answer may take, and what it has begun when it ends.
@@ -289,7 +291,7 @@ def migrate(logs: Path, env: dict[str, str], *, has_demo: bool) -> None:
     """
     command = [str(paths.PYTHON), "-m", "django", "load_demo", "--migrate"]
     command += [] if has_demo else ["--no-demo"]
-    must(command, doing="Bringing the tables up to date", log=logs / "migrate.log", env=env)
+    must(command, doing="Bringing the tables up to date", log=logs / "migrate.log", env={**env, **UNHURRIED})
 
 
 def spawn_collector(log: Path, env: dict[str, str]) -> Popen[bytes]:

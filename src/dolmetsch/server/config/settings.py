@@ -120,6 +120,9 @@ CACHES = {
         "OPTIONS": {"MAX_ENTRIES": 20_000},
     }
 }
+#: A statement that takes longer has lost its connection: of an answer to someone who waits. What changes full
+#: tables or looks over all records is given more by whoever starts it.
+STATEMENT_SECONDS = int(_env("STATEMENT_SECONDS", "10"))
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.mysql",
@@ -135,8 +138,8 @@ DATABASES = {
             "isolation_level": "read committed",
             "sql_mode": "STRICT_ALL_TABLES",
             "connect_timeout": 3,
-            "read_timeout": 10,
-            "write_timeout": 10,
+            "read_timeout": STATEMENT_SECONDS,
+            "write_timeout": STATEMENT_SECONDS,
             # in a cluster, whichever node is asked first has what any of them had committed before
             **({"init_command": "SET SESSION wsrep_sync_wait = 7"} if IS_CLUSTERED else {}),
         },
