@@ -65,13 +65,15 @@ def measure_changes(port: int) -> list[tuple[str, float, float]]:
             one.start()
         time.sleep(2)
         begun = time.monotonic()
-        with connection.schema_editor(atomic=False) as editor:
-            change(editor)
-        took = time.monotonic() - begun
-        time.sleep(1)
-        stop.set()
-        for one in writers:
-            one.join()
+        try:
+            with connection.schema_editor(atomic=False) as editor:
+                change(editor)
+            took = time.monotonic() - begun
+            time.sleep(1)
+        finally:
+            stop.set()
+            for one in writers:
+                one.join()
         written.append(time.monotonic())
         gaps = [later - one for one, later in itertools.pairwise(written) if later > begun]
         found.append((name, took, max(gaps)))
