@@ -1,9 +1,9 @@
 """The books over a filled kitchen: each book asked right after a write, and a recount beside what is kept."""
 
 import statistics
-import time
 
 from connections import Pool
+from timing import timed
 
 ROUNDS = 20
 BOOKS = {
@@ -62,21 +62,12 @@ def measure_books(port: int) -> dict[str, dict[str, float]]:
         for _ in range(ROUNDS):
             # as after a write: what was kept is as of before
             mine.update(writes=F("writes") + 1)
-            begun = time.perf_counter()
-            pool.get(f"/api/kitchens/salt-lantern/{path}")
-            took.append((time.perf_counter() - begun) * 1000)
+            took.append(timed(lambda: pool.get(f"/api/kitchens/salt-lantern/{path}")))  # noqa: B023 (at once)
         took.sort()
         found[name] = {"p50": statistics.median(took), "p95": took[int(ROUNDS * 0.95)]}
-    empty = [pool_time(pool) for _ in range(ROUNDS)]
+    empty = [timed(lambda: pool.get("/api/session/alive")) for _ in range(ROUNDS)]
     found["empty endpoint"] = {"p50": statistics.median(empty), "p95": sorted(empty)[int(ROUNDS * 0.95)]}
     return found
-
-
-def pool_time(pool: Pool) -> float:
-    """Milliseconds of the empty endpoint."""
-    begun = time.perf_counter()
-    pool.get("/api/session/alive")
-    return (time.perf_counter() - begun) * 1000
 
 
 def describe_books(found: dict[str, dict[str, float]], batches: int) -> str:

@@ -13,6 +13,7 @@ from datetime import UTC, datetime, timedelta
 from random import Random
 
 from connections import Pool
+from timing import timed
 
 COOKERS, PROBES = 20, 8
 SECONDS = 20
@@ -183,7 +184,7 @@ def measure_live(pool: Pool, fire: int) -> dict[str, float]:
     from dolmetsch.server.fires.models import ProbeReading
 
     path = f"/api/kitchens/salt-lantern/fires/{fire}"
-    first = [_time(lambda: pool.get(path)) for _ in range(12)]
+    first = [timed(lambda: pool.get(path)) for _ in range(12)]
     last = ProbeReading.objects.filter(cooker="drum").order_by("-at").first()
     fresh = []
     for number in range(8):
@@ -191,7 +192,7 @@ def measure_live(pool: Pool, fire: int) -> dict[str, float]:
         ProbeReading.objects.create(
             kitchen_id=last.kitchen_id, cooker="drum", at=at, values=last.values, heard_at=at
         )
-        fresh.append(_time(lambda: pool.get(path)))
+        fresh.append(timed(lambda: pool.get(path)))
         # it is followed beside the look meanwhile
         time.sleep(3)
     again = sorted(first)[: len(first) - 3]
@@ -240,13 +241,13 @@ def measure_year(pool: Pool) -> float:
         ignore_conflicts=True,
     )
     # the first look alone computes it: later ones get the answer that was kept
-    return _time(lambda: pool.get("/api/kitchens/salt-lantern/chamber"))
+    return timed(lambda: pool.get("/api/kitchens/salt-lantern/chamber"))
 
 
 def measure_fires(port: int, cooker: TellingCooker, environment: dict[str, str]) -> str:
     """All of it, as a section of docs/speed.md."""
     pool = Pool(port)
-    times = sorted(_time(lambda: pool.get("/api/session/alive")) for _ in range(100))
+    times = sorted(timed(lambda: pool.get("/api/session/alive")) for _ in range(100))
     empty = times[95]
     readings = measure_readings(port, cooker)
     live = measure_live(pool, fill_fire())
@@ -267,9 +268,3 @@ endpoint ({empty:.1f} ms); the very first look, before it was ever followed: {fi
 Its ready range alone: **{ready:.0f} ms** (aim: under 30).
 The chamber's page with a year of readings behind it, looked at first: **{year:.0f} ms** (aim: under 500).
 """
-
-
-def _time(act) -> float:
-    begun = time.perf_counter()
-    act()
-    return (time.perf_counter() - begun) * 1000

@@ -1,11 +1,11 @@
 """The larder with much in it: 5,000 packs and 500 dishes, read, taken from, and costed anew."""
 
 import statistics
-import time
 import uuid
 from datetime import timedelta
 
 from connections import Pool
+from timing import timed
 
 PACKS, DISHES, ROUNDS = 5_000, 500, 20
 PER_BATCH, PRODUCTS = 50, 40
@@ -105,11 +105,6 @@ def measure_larder(port: int) -> dict[str, float]:
     made = fill_larder()
     pool = Pool(port)
     kitchen = "/api/kitchens/salt-lantern/"
-
-    def timed(act) -> float:
-        begun = time.perf_counter()
-        act()
-        return (time.perf_counter() - begun) * 1000
 
     def take(code: str, mark: str):
         return lambda: pool.post(f"{kitchen}packs/{code}/{mark}/takings", {"fate": "eaten", "slices": "3"})

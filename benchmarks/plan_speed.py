@@ -1,11 +1,11 @@
 """A plan of three dishes over four weeks against sixty pieces under way: worked out, and moved by a day."""
 
 import statistics
-import time
 import uuid
 from datetime import timedelta
 
 from connections import Pool
+from timing import timed
 
 PIECES_EACH, BATCHES, ROUNDS = 6, 10, 40
 WEEKS = 4
@@ -65,9 +65,9 @@ def measure_plan(port: int) -> dict[str, float]:
         day_of = (first + timedelta(days=day)).isoformat()
         pool.post(path, {"day": day_of, "wants": wants, "makes": [make]})
 
-    empty = [_time(lambda: pool.get("/api/session/alive")) for _ in range(ROUNDS)]
-    whole = sorted(_time(lambda: ask(0)) for _ in range(ROUNDS))
-    moved = sorted(_time(lambda day=day: ask(day % 7)) for day in range(ROUNDS))
+    empty = [timed(lambda: pool.get("/api/session/alive")) for _ in range(ROUNDS)]
+    whole = sorted(timed(lambda: ask(0)) for _ in range(ROUNDS))
+    moved = sorted(timed(lambda day=day: ask(day % 7)) for day in range(ROUNDS))
     return {
         "empty": statistics.median(empty),
         "p50": statistics.median(whole),
@@ -75,12 +75,6 @@ def measure_plan(port: int) -> dict[str, float]:
         "moved": statistics.median(moved),
         "moved_p95": moved[int(ROUNDS * 0.95)],
     }
-
-
-def _time(act) -> float:
-    begun = time.perf_counter()
-    act()
-    return (time.perf_counter() - begun) * 1000
 
 
 def describe_plan(measured: dict[str, float]) -> str:

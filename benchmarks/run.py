@@ -8,13 +8,14 @@ import shutil
 import signal
 import statistics
 import subprocess
-import sys
 import tempfile
 import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import django
+from acts import CASE, TRIAL, weigh
+from application import load_demo, served
 from books_speed import describe_books, measure_books, spread_out
 from connections import Pool
 from core_speed import measure_core
@@ -23,12 +24,13 @@ from fire_speed import TellingCooker, measure_fires
 from larder_speed import describe_larder, measure_larder
 from large_batch import describe_large, measure_large
 from outlook_speed import measure_import, measure_outlooks
+from parts import put_part
 from plan_speed import describe_plan, measure_plan
 from scale_delay import TellingScale, measure_delay
+from timing import timed
 
-from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
-from dolmetsch.command.serving import THREADS, WORKERS, gunicorn, wait_until_served
+from dolmetsch.command.serving import THREADS, WORKERS
 from dolmetsch.command.telling import must, say
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -57,12 +59,6 @@ AIMS = {
 }
 
 
-def timed(act) -> float:
-    begun = time.perf_counter()
-    act()
-    return (time.perf_counter() - begun) * 1000
-
-
 def measure(name: str, acts) -> dict:
     """Half of ``acts`` one at a time, for their times; the rest by CLIENTS at once, for the rate."""
     half = len(acts) // 2
@@ -88,18 +84,14 @@ def measure_server(port: int, codes: list[str]) -> list[dict]:
 
     def record(code: str):
         weights = [{"mark": mark, "weight": "4 lb"} for mark in ("A1", "B1", "C1")]
-        content = {"act": "weigh", "kind": "pack", "weights": weights}
-        return lambda: pool.post(f"{view}{code}/entries", {"content": content, "seen": ENTRIES})
+        return lambda: pool.post(f"{view}{code}/entries", weigh(weights, ENTRIES))
 
     def try_out(code: str):
-        return lambda: pool.post(f"{view}{code}/trial", {"tag": "3.10", "yields": {"smoke": "90"}})
+        return lambda: pool.post(f"{view}{code}/trial", TRIAL)
 
     def empty(count: int):
         return [lambda: pool.get("/api/session/alive")] * count
 
-    tags = [("jowl", "2.85"), ("belly", "3.79"), ("loin", "3.19"), ("shoulder, bone in", "1.99")] * 3
-    offers = [{"id": str(at), "cut": cut, "price": price} for at, (cut, price) in enumerate(tags)]
-    case = {"way": "Dry cure, cherry smoke", "offers": offers}
     under_way = [f"X-{number:04d}" for number in range(0, BATCHES, UNDER_WAY_EACH)]
     measure("warm-up", empty(400))
     return [
@@ -116,7 +108,7 @@ def measure_server(port: int, codes: list[str]) -> list[dict]:
         measure("a batch found by its name", [lambda: pool.get(f"{kitchen}batches?words=jowl")] * 100),
         measure(
             "case check of 12 offers",
-            [lambda: pool.post(f"{kitchen}case", case)] * 100,
+            [lambda: pool.post(f"{kitchen}case", CASE)] * 100,
         ),
         measure("forecast", [lambda c=c: pool.get(f"{view}{c}/forecast") for c in under_way[:100]]),
         measure("recording a weighing", [record(code) for code in codes]),
@@ -202,36 +194,29 @@ def main() -> None:
     core = measure_core() | measure_outlooks()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
-        log = Path(folder) / "log"
-        load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
-        must(load, doing="load_demo", log=log, env=dict(os.environ))
+        load_demo(Path(folder))
         say(f"filling the record store with {BATCHES} batches …")
         django.setup()
         copy_batch("J-01", BATCHES, with_packs=False)
         scale, cooker = TellingScale(), TellingCooker()
         heard = {
-            **os.environ,
             "DOLMETSCH_SCALES": f"salt-lantern/bench=line:127.0.0.1:{scale.port}",
             **name_devices(cooker),
         }
-        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
-        try:
-            wait_until_served(port, process, log=log)
+        with served(port, Path(folder), heard):
             sample = random.Random(7).sample(range(BATCHES), REQUESTS)
             codes = [f"X-{number:04d}" for number in sample]
-            served = measure_server(port, codes)
+            answered = measure_server(port, codes)
             large = describe_large(measure_large(port))
             say("a large batch: measured")
             sizes = measure_script(port)
             delay = measure_delay(port, scale)
             core |= {f"import_{name}": value for name, value in measure_import().items()}
-            fires = measure_fires(port, cooker, heard)
+            fires = measure_fires(port, cooker, {**os.environ, **heard})
             larder = describe_larder(measure_larder(port))
             plan = describe_plan(measure_plan(port))
-        finally:
-            end(process, patience=10)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(served)}\n{large}\n{fires}\n{larder}\n{plan}"
+    server = f"{describe_server(answered)}\n{large}\n{fires}\n{larder}\n{plan}"
     (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 
@@ -256,25 +241,12 @@ def write_part(head: str, measure) -> None:
     django.setup()
     port = find_free_port()
     with tempfile.TemporaryDirectory() as folder:
-        log = Path(folder) / "log"
-        load = [sys.executable, "-m", "django", "load_demo", "--migrate"]
-        must(load, doing="load_demo", log=log, env=dict(os.environ))
+        load_demo(Path(folder))
         cooker = TellingCooker()
-        heard = {**os.environ, **name_devices(cooker)}
-        process = spawn([*gunicorn(port), "--workers", str(WORKERS), "--preload"], log=log, env=heard)
-        try:
-            wait_until_served(port, process, log=log)
-            part = measure(port, cooker, heard)
-        finally:
-            end(process, patience=10)
-    path = ROOT / "docs" / "speed.md"
-    before, _, rest = path.read_text().partition(f"{head}\n")
-    if rest:
-        _, _, after = rest.partition("\n## ")
-        path.write_text(f"{before}{part}\n## {after}")
-    else:
-        before, _, after = before.partition("## From the scale")
-        path.write_text(f"{before}{part}\n## From the scale{after}")
+        heard = name_devices(cooker)
+        with served(port, Path(folder), heard):
+            part = measure(port, cooker, {**os.environ, **heard})
+    put_part(ROOT / "docs" / "speed.md", head, part, before="## From the scale")
     say(f"written: the part of docs/speed.md on {head.removeprefix('## ').lower()}")
 
 

@@ -15,13 +15,16 @@ from pathlib import Path
 from typing import Final
 
 import django
+from acts import weigh, weigh_again
+from application import load_demo, served
 from connections import Pool
 from filling import copy_batch, fill_prices, fill_readings
 from fire_speed import fill_fire
 from larder_speed import fill_dishes
+from parts import put_part
 from scale_delay import TellingScale
 from town_changes import SIZES, ask, measure_archive, measure_changes
-from town_pages import measure_kitchen, weigh_again
+from town_pages import measure_kitchen
 from town_people import KITCHENS, LEVELS, measure_people, sign_in_people
 from town_report import (
     describe_archive,
@@ -33,10 +36,9 @@ from town_report import (
 )
 
 from dolmetsch.command import paths
-from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import Database, find_free_port
-from dolmetsch.command.serving import UNHURRIED, WORKERS, gunicorn, server_environment, wait_until_served
-from dolmetsch.command.telling import must, say
+from dolmetsch.command.serving import UNHURRIED, server_environment
+from dolmetsch.command.telling import say
 
 PAGE: Final = Path(__file__).resolve().parents[1] / "docs" / "scale.md"
 HEAD: Final = "## A town on one machine"
@@ -63,8 +65,7 @@ def fill_first(port: int) -> str:
     pool, kitchen = Pool(port), Kitchen.objects.get(slug="salt-lantern")
     pattern = Batch.objects.get(code="J-01")
     for seen in range(pattern.last_sequence, ENTRIES):
-        content = {"act": "weigh", "kind": "pack", "weights": weigh_again(pattern)}
-        pool.post("/api/kitchens/salt-lantern/batches/J-01/entries", {"content": content, "seen": seen})
+        pool.post("/api/kitchens/salt-lantern/batches/J-01/entries", weigh(weigh_again(pattern), seen))
     copy_batch("J-01", BATCHES, with_packs=True)
     fill_prices(WEEKS)
     stamp = {"kitchen": kitchen, "recorded_at": timezone.now(), "recorded_by_id": 1, "fingerprint": "-"}
@@ -109,7 +110,7 @@ def main() -> None:
         for said in measure(folder, kitchens):
             # each as soon as it is known: all of it takes an hour
             part += f"\n{said}"
-            PAGE.write_text(replace_part(PAGE.read_text(), part))
+            put_part(PAGE, HEAD, part, before="## From there on")
     except Exception:
         say((folder / "error.log").read_text(errors="replace")[-4000:])
         raise
@@ -121,18 +122,15 @@ def main() -> None:
 
 def measure(folder: Path, kitchens: int) -> Iterator[str]:
     """All of it, as the paragraphs of a part of docs/scale.md."""
-    log, port, scale = folder / "log", find_free_port(), TellingScale()
-    must([sys.executable, "-m", "django", "load_demo", "--migrate"], doing="load_demo", log=log)
+    port, scale = find_free_port(), TellingScale()
+    load_demo(folder)
     django.setup()
     slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
     heard = {"DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs)}
     # the application is as impatient as ever
     heard["DOLMETSCH_STATEMENT_SECONDS"] = "10"
     codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
-    serving = [*gunicorn(port), "--workers", str(WORKERS), "--preload"]
-    process = spawn(serving, log=log, env={**os.environ, **heard})
-    try:
-        wait_until_served(port, process, log=log)
+    with served(port, folder, heard):
         readings = fill_first(port)
         say(f"one kitchen is filled: {readings}; measuring it alone …")
         few = measure_kitchen(Pool(port), "salt-lantern", codes)
@@ -153,18 +151,6 @@ def measure(folder: Path, kitchens: int) -> Iterator[str]:
             yield describe_people(people)
         yield describe_archive(measure_archive(folder, slug))
         yield describe_changes(measure_changes(port))
-    finally:
-        end(process, patience=10)
-
-
-def replace_part(page: str, part: str) -> str:
-    """``page`` with this part written anew, or before what is on paper only."""
-    before, _, rest = page.partition(f"{HEAD}\n")
-    if not rest:
-        before, _, after = page.partition("## From there on")
-        return f"{before}{part}\n## From there on{after}"
-    _, _, after = rest.partition("\n## ")
-    return f"{before}{part}\n## {after}"
 
 
 if __name__ == "__main__":

@@ -9,8 +9,8 @@ import time
 from pathlib import Path
 from typing import Any, Final
 
+from acts import weigh, weigh_again
 from connections import Pool
-from town_pages import weigh_again
 
 from dolmetsch.command.telling import say
 
@@ -90,8 +90,7 @@ def _write_on(port: int, number: int, stop: threading.Event, written: list[float
     seen, weights = batch.last_sequence, weigh_again(batch)
     pool = Pool(port)
     while not stop.is_set():
-        content = {"act": "weigh", "kind": "pack", "weights": weights}
-        pool.post(f"/api/kitchens/{slug}/batches/{code}/entries", {"content": content, "seen": seen})
+        pool.post(f"/api/kitchens/{slug}/batches/{code}/entries", weigh(weights, seen))
         written.append(time.monotonic())
         seen += 1
 

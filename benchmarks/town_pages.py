@@ -8,7 +8,9 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, Final
 
+from acts import CASE, TRIAL, weigh, weigh_again
 from connections import Pool
+from timing import percentile, timed
 
 from dolmetsch.command.telling import say
 
@@ -123,9 +125,8 @@ def _writes(pool: Pool, kitchen: str, codes: list[str]) -> dict[str, list[Callab
 
     weights = weigh_again(Batch.objects.get(kitchen__slug=slug, code=_BATCH))
 
-    def weigh(code: str) -> None:
-        body = {"content": {"act": "weigh", "kind": "pack", "weights": weights}, "seen": seen[code]}
-        pool.post(f"{kitchen}batches/{code}/entries", body)
+    def record(code: str) -> None:
+        pool.post(f"{kitchen}batches/{code}/entries", weigh(weights, seen[code]))
 
     def take(code: str) -> None:
         pool.post(f"{kitchen}packs/{code}/P10/takings", {"fate": "eaten", "slices": "1"})
@@ -138,15 +139,13 @@ def _writes(pool: Pool, kitchen: str, codes: list[str]) -> dict[str, list[Callab
         pool.post(f"{kitchen}prices", {**body, "size": "1 kg", "on": time.strftime("%Y-%m-%d")})
 
     def try_out(code: str) -> None:
-        pool.post(f"{kitchen}batches/{code}/trial", {"tag": "3.10", "yields": {"smoke": "90"}})
+        pool.post(f"{kitchen}batches/{code}/trial", TRIAL)
 
     def check_case(_code: str) -> None:
-        tags = [("jowl", "2.85"), ("belly", "3.79"), ("loin", "3.19"), ("shoulder, bone in", "1.99")] * 3
-        offers = [{"id": str(at), "cut": cut, "price": price} for at, (cut, price) in enumerate(tags)]
-        pool.post(f"{kitchen}case", {"way": "Dry cure, cherry smoke", "offers": offers})
+        pool.post(f"{kitchen}case", CASE)
 
     named = {
-        "weighing recorded": weigh,
+        "weighing recorded": record,
         "taken from a pack": take,
         "pack placed": place,
         "price recorded": quote,
@@ -154,25 +153,3 @@ def _writes(pool: Pool, kitchen: str, codes: list[str]) -> dict[str, list[Callab
         "case check of 12 offers": check_case,
     }
     return {name: [lambda c=code, a=act: a(c) for code in codes] for name, act in named.items()}
-
-
-def weigh_again(batch: Any) -> list[dict[str, str]]:
-    """What the batch's pieces weighed last, as it is sent: packs were made of them, so they weigh no less."""
-    from dolmetsch.server.batches.models import Weighing
-
-    lines = Weighing.objects.filter(entry__batch=batch)
-    last = lines.order_by("-entry__sequence").values_list("entry", flat=True)[0]
-    weights = lines.filter(entry=last).values_list("mark", "typed")
-    return [{"mark": mark, "weight": typed} for mark, typed in weights]
-
-
-def timed(act: Callable[[], Any]) -> float:
-    """Milliseconds of one call."""
-    begun = time.perf_counter()
-    act()
-    return (time.perf_counter() - begun) * 1000
-
-
-def percentile(times: list[float], part: int) -> float:
-    """The time that ``part`` of a hundred stay within."""
-    return sorted(times)[min(len(times) - 1, len(times) * part // 100)]

@@ -5,19 +5,25 @@ import json
 import random
 import threading
 import time
-import uuid
 from collections import defaultdict
 from typing import Any, Final
 
-from town_pages import percentile, weigh_again
+from acts import weigh, weigh_again
+from connections import Pool
+from timing import percentile, timed
 
 KITCHENS: Final = 100
 LEVELS: Final = (25, 50, 100, 200, 400)
 SECONDS: Final = 45.0
 #: Seconds between two acts of one, on average.
 PAUSE: Final = 5.0
-KINDS: Final = ("weighs", "watches a fire", "plans", "reads books")
-BOOKS: Final = ("books/yields", "books/money", "books/prices", "verdicts", "larder")
+#: What those read who read, below the kitchen's address.
+READ: Final = {
+    "watches a fire": ("fires/{fire}", "fires", "alarms"),
+    "plans": ("plan", "today", "cure-desk", "map"),
+    "reads books": ("books/yields", "books/money", "books/prices", "verdicts", "larder"),
+}
+KINDS: Final = ("weighs", *READ)
 
 
 class Person(threading.Thread):
@@ -25,95 +31,68 @@ class Person(threading.Thread):
 
     def __init__(self, port: int, number: int, slug: str, cookies: dict[str, str], stop: threading.Event):
         super().__init__(daemon=True)
-        self.port, self.slug, self.stop = port, slug, stop
-        self.cookies = "; ".join(f"{name}={value}" for name, value in cookies.items())
-        self.token = cookies["csrftoken"]
+        self.pool, self.kitchen, self.stop = Pool(port, cookies), f"/api/kitchens/{slug}", stop
+        self.fire = FIRES[slug]
         self.kind = "empty endpoint" if number < 0 else KINDS[number % len(KINDS)]
         self.dice, self.number = random.Random(number), number
         self.times: list[float] = []
         self.refused: list[str] = []
-        self.connection: http.client.HTTPConnection | None = None
-        self.stream: http.client.HTTPConnection | None = None
 
     def run(self) -> None:
         pause = 0.5 if self.number < 0 else PAUSE
-        if self.kind == "weighs":
-            self._listen()
+        stream = self._listen() if self.kind == "weighs" else None
         self.stop.wait(self.dice.uniform(0, pause))
         while not self.stop.is_set():
-            begun = time.perf_counter()
-            try:
-                status = self._act()
-            except (OSError, http.client.HTTPException) as error:
-                self.connection = None
-                status, said = 0, type(error).__name__
-            else:
-                said = str(status)
-            self.times.append((time.perf_counter() - begun) * 1000)
-            if not 200 <= status < 300:
-                self.refused.append(said)
+            self.times.append(timed(self._act_or_note))
             self.stop.wait(self.dice.expovariate(1 / pause))
-        for one in (self.connection, self.stream):
-            if one is not None:
-                one.close()
+        self.pool.close()
+        if stream is not None:
+            stream.close()
+
+    def _act_or_note(self) -> None:
+        try:
+            status = self._act()
+        except (OSError, http.client.HTTPException) as error:
+            self.pool.close()
+            self.refused.append(type(error).__name__)
+        else:
+            if not 200 <= status < 300:
+                self.refused.append(str(status))
 
     def _act(self) -> int:
-        kitchen = f"/api/kitchens/{self.slug}"
+        """Do one thing; the status that was answered."""
         if self.kind == "weighs":
-            body = {"sort": "ingredient", "name": f"cup {self.number} {len(self.times)}", "source": "Quay"}
-            body |= {"price": "1.00", "size": "1 kg", "on": time.strftime("%Y-%m-%d")}
-            if len(self.times) % 3:
-                code = f"X-{self.dice.randrange(200):04d}"
-                status, page = self._ask("GET", f"{kitchen}/batches/{code}")
-                if status != 200:
-                    return status
-                content = {"act": "weigh", "kind": "pack", "weights": WEIGHTS}
-                path, body = f"{kitchen}/batches/{code}/entries", {"content": content, "seen": page["seen"]}
-                return self._ask("POST", path, body)[0]
-            return self._ask("POST", f"{kitchen}/prices", body)[0]
-        paths = {
-            "watches a fire": ["fires/{fire}", "fires", "alarms"],
-            "plans": ["plan", "today", "cure-desk", "map"],
-            "reads books": list(BOOKS),
-        }.get(self.kind)
-        if paths is None:
-            return self._ask("GET", "/api/session/alive")[0]
-        path = self.dice.choice(paths).replace("{fire}", str(FIRES.get(self.slug, 1)))
-        return self._ask("GET", f"{kitchen}/{path}")[0]
+            return self._weigh() if len(self.times) % 3 else self._note_price()
+        path = "/api/session/alive"
+        if self.kind in READ:
+            path = f"{self.kitchen}/{self.dice.choice(READ[self.kind])}".replace("{fire}", str(self.fire))
+        return int(self.pool.ask("GET", path)[0].status)
 
-    def _listen(self) -> None:
-        """A stream of the bench scale stays open, as the weigh view has it."""
-        self.stream = http.client.HTTPConnection("127.0.0.1", self.port, timeout=20)
+    def _weigh(self) -> int:
+        path = f"{self.kitchen}/batches/X-{self.dice.randrange(200):04d}"
+        response, answer = self.pool.ask("GET", path)
+        if response.status == 200:
+            sent = weigh(WEIGHTS, json.loads(answer)["seen"])
+            response, _ = self.pool.ask("POST", f"{path}/entries", sent)
+        return int(response.status)
+
+    def _note_price(self) -> int:
+        body = {"sort": "ingredient", "name": f"cup {self.number} {len(self.times)}", "source": "Quay"}
+        body |= {"price": "1.00", "size": "1 kg", "on": time.strftime("%Y-%m-%d")}
+        return int(self.pool.ask("POST", f"{self.kitchen}/prices", body)[0].status)
+
+    def _listen(self) -> http.client.HTTPConnection:
+        """A stream of the bench scale that stays open, as the weigh view has it."""
+        stream = http.client.HTTPConnection("127.0.0.1", self.pool.port, timeout=20)
         try:
-            path = f"/api/kitchens/{self.slug}/scales/bench/stream"
-            self.stream.request("GET", path, headers={"Cookie": self.cookies})
-            status = self.stream.getresponse().status
+            path = f"{self.kitchen}/scales/bench/stream"
+            stream.request("GET", path, headers={"Cookie": self.pool.cookies})
+            status = stream.getresponse().status
         except (OSError, http.client.HTTPException) as error:
             status = type(error).__name__
         if status != 200:
             self.refused.append(f"stream {status}")
-
-    def _ask(self, method: str, path: str, body: Any = None) -> tuple[int, Any]:
-        headers = {"Cookie": self.cookies, "X-CSRFToken": self.token, "Content-Type": "application/json"}
-        headers |= {"Idempotency-Key": str(uuid.uuid4())}
-        if method == "POST":
-            headers["Prefer"] = "return=minimal"
-        sent = None if body is None else json.dumps(body)
-        try:
-            response, answer = self._send(method, path, sent, headers)
-        except ConnectionError:
-            # it was idle for too long: sent again on a new one, as a browser does
-            self.connection = None
-            response, answer = self._send(method, path, sent, headers)
-        is_page = "json" in (response.getheader("Content-Type") or "") and method == "GET"
-        return response.status, json.loads(answer) if is_page else {}
-
-    def _send(self, method: str, path: str, sent: str | None, headers: dict[str, str]) -> tuple[Any, bytes]:
-        if self.connection is None:
-            self.connection = http.client.HTTPConnection("127.0.0.1", self.port, timeout=60)
-        self.connection.request(method, path, sent, headers)
-        response = self.connection.getresponse()
-        return response, response.read()
+        return stream
 
 
 #: The fire that is watched, by kitchen; what each batch weighs.
@@ -122,7 +101,7 @@ WEIGHTS: list[dict[str, str]] = []
 
 
 def sign_in_people() -> list[tuple[str, dict[str, str]]]:
-    """Owners of the first kitchens of the town, two each, their kitchens and cookies."""
+    """Owners of the first kitchens of the town, as many of each; their kitchens and cookies."""
     from django.conf import settings
     from django.test import Client
     from django.utils import timezone

@@ -2,6 +2,7 @@
 
 import os
 import subprocess
+from contextlib import nullcontext
 
 import pytest
 
@@ -40,18 +41,11 @@ def test_commands_over_all_records_have_no_hurry(monkeypatch, tmp_path):
         asked.append(how["env"])
         return subprocess.CompletedProcess([], 0, stdout="")
 
-    class Held:
-        def __enter__(self):
-            return None
-
-        def __exit__(self, *_):
-            return None
-
     (tmp_path / "mariadb").mkdir()
     (tmp_path / "mariadb" / "up-to-date").touch()
     monkeypatch.setattr(managing.paths, "PRIVATE", tmp_path)
     monkeypatch.setattr(managing.paths, "prepare", lambda: None)
-    monkeypatch.setattr(managing, "running_database", lambda _port: Held())
+    monkeypatch.setattr(managing, "running_database", lambda _port: nullcontext())
     monkeypatch.setattr(managing, "server_environment", lambda _database: {})
     monkeypatch.setattr(managing, "run", run)
     managing.manage("check_records", db_port=1)

@@ -1,6 +1,5 @@
 """Commands over the records kept here, beside a running start or without one."""
 
-import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from subprocess import DEVNULL, PIPE, STDOUT, run
@@ -51,7 +50,7 @@ def manage(*words: str, db_port: int) -> None:
     if not (paths.PRIVATE / "mariadb" / "up-to-date").is_file():
         raise TroubleError("There are no records here yet; ./dolmetsch start makes them.")
     with running_database(db_port) as database:
-        env = {**os.environ, **server_environment(database), **UNHURRIED}
+        env = {**server_environment(database), **UNHURRIED}
         command = [str(paths.PYTHON), "-W", "ignore", "-m", "django", *words]
         done = run(command, env=env, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, text=True, check=False)
     lines = done.stdout.splitlines()

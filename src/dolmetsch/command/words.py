@@ -3,13 +3,28 @@
 import argparse
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from dolmetsch.command import paths
 
 # what does the work is imported by the verb that needs it: an answer to a document is to be quick
 
 Verbs = Any
+
+
+#: What a verb runs in place of its script, by the flag that asks for it.
+_LARGER: Final = {
+    "bench": (
+        "--town",
+        "benchmarks/town.py",
+        "of 500 kitchens and people at work in them (docs/scale.md); takes an hour and 30 GB",
+    ),
+    "soak": (
+        "--cluster",
+        "benchmarks/cluster_soak.py",
+        "of a set of several machines, on this one's loopback",
+    ),
+}
 
 
 def read_words(words: list[str]) -> argparse.Namespace:
@@ -163,22 +178,9 @@ def _add_developing(verbs: Verbs) -> None:
     ):
         verb = _add(verbs, name, _run_script, says)
         verb.set_defaults(script=script)
-        if name == "soak":
-            verb.add_argument(
-                "--cluster",
-                dest="script",
-                action="store_const",
-                const="benchmarks/cluster_soak.py",
-                help="of a set of several machines, on this one's loopback",
-            )
-        if name == "bench":
-            verb.add_argument(
-                "--town",
-                dest="script",
-                action="store_const",
-                const="benchmarks/town.py",
-                help="of 500 kitchens and people at work in them (docs/scale.md); takes an hour and 30 GB",
-            )
+        if name in _LARGER:
+            flag, larger, of = _LARGER[name]
+            verb.add_argument(flag, dest="script", action="store_const", const=larger, help=of)
         verb.add_argument("words", nargs=argparse.REMAINDER, metavar="WORD")
 
 
