@@ -1,16 +1,19 @@
-"""A town's worth of kitchens on one machine: `./dolmetsch bench --town [KITCHENS]`; a part of docs/scale.md.
+"""A town's worth of kitchens on one machine: `./dolmetsch bench --town [KITCHENS [FOLDER]]`.
 
-A kitchen of 200 batches is filled and measured alone; then it is copied, and one of the copies is measured
-the same way. Then the sizes of the tables, changes of tables beside writers, a kitchen out and in again as
-a file, and people at work in a hundred kitchens at once. The records are on the disk, every commit too.
+A kitchen of 200 batches is filled and copied; it is measured alone, and one of the copies the same way. Then
+the sizes of the tables, people at work in a hundred kitchens at once, a kitchen out and in again as a file,
+and changes of tables beside writers: a part of docs/scale.md. The records are on the disk, every commit too.
+They are kept in FOLDER, where one is named, to be measured again.
 """
 
+import json
 import os
 import shutil
 import sys
 import tempfile
 import time
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Final
 
@@ -18,6 +21,8 @@ import django
 from acts import weigh, weigh_again
 from application import load_demo, served
 from connections import Pool
+from django.core.management import call_command
+from django.db import connections
 from filling import copy_batch, fill_prices, fill_readings
 from fire_speed import fill_fire
 from larder_speed import fill_dishes
@@ -46,6 +51,8 @@ BATCHES, ENTRIES, WEEKS = 200, 50, 52
 #: A year of a chamber, and of so many fires of so many hours.
 DAYS, FIRES, HOURS = 365, 20, 10
 POOL: Final = "4G"
+#: What is known of a town that is filled.
+FILLED: Final = "filled.json"
 
 
 class Store(Database):
@@ -53,6 +60,26 @@ class Store(Database):
 
     def _server(self) -> list[str]:
         return [*super()._server(), f"--innodb-buffer-pool-size={POOL}", "--innodb-log-file-size=1G"]
+
+    @contextmanager
+    def opened(self) -> Iterator[None]:
+        """Started, for so long."""
+        self.start()
+        try:
+            yield
+        except Exception:
+            say((self.folder / "error.log").read_text(errors="replace")[-4000:])
+            raise
+        finally:
+            connections.close_all()
+            self.stop()
+
+    @contextmanager
+    def up_to_date(self) -> Iterator[None]:
+        """Opened, with what this program's migrations add to one that an older program filled."""
+        with self.opened():
+            call_command("migrate", verbosity=0)
+            yield
 
 
 def fill_first(port: int) -> str:
@@ -79,8 +106,6 @@ def fill_first(port: int) -> str:
 
 def copy_town(kitchens: int) -> float:
     """So many copies; seconds."""
-    from django.core.management import call_command
-
     begun = time.monotonic()
     call_command("copy_kitchen", str(kitchens), owner="maren")
     return time.monotonic() - begun
@@ -97,60 +122,87 @@ def nearest_copy() -> str:
 
 def main() -> None:
     kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else 500
-    folder = Path(tempfile.mkdtemp(prefix="dolmetsch-town-"))
-    store = Store(folder, port=find_free_port(), password=paths.get_secret("database"), durable=True)
-    store.start()
+    is_kept = len(sys.argv) > 2
+    folder = Path(sys.argv[2] if is_kept else tempfile.mkdtemp(prefix="dolmetsch-town-")).resolve()
+    town = Town(folder)
     try:
-        os.environ |= server_environment(store) | {
+        if not (folder / FILLED).exists():
+            town.fill(kitchens)
+        part = HEAD
+        for said in town.measure():
+            # each as soon as it is known: all of it takes half an hour
+            part += f"\n{said}"
+            put_part(PAGE, HEAD, part, before="## From there on")
+    finally:
+        if not is_kept:
+            shutil.rmtree(folder, ignore_errors=True)
+    say(f"written: {HEAD.removeprefix('## ').lower()}, in docs/scale.md")
+
+
+class Town:
+    """The kitchen alone and the town of its copies, each in a record store of its own below ``folder``.
+
+    One of them runs at a time, at the same port.
+    """
+
+    def __init__(self, folder: Path) -> None:
+        self.folder, self.port = folder, find_free_port()
+        port, password = find_free_port(), paths.get_secret("database")
+        self.alone, self.town = (
+            Store(folder / name, port=port, password=password, durable=True) for name in ("alone", "town")
+        )
+        os.environ |= server_environment(self.alone) | {
             name: str(folder / word)
             for name, word in (("DOLMETSCH_PHOTOS", "photos"), ("DOLMETSCH_KEPT", "kept"))
         }
         os.environ |= {"DOLMETSCH_DEMO": "1", **UNHURRIED}
-        part = HEAD
-        for said in measure(folder, kitchens):
-            # each as soon as it is known: all of it takes an hour
-            part += f"\n{said}"
-            put_part(PAGE, HEAD, part, before="## From there on")
-    except Exception:
-        say((folder / "error.log").read_text(errors="replace")[-4000:])
-        raise
-    finally:
-        store.stop()
-        shutil.rmtree(folder, ignore_errors=True)
-    say(f"written: {HEAD.removeprefix('## ').lower()}, in docs/scale.md")
+        django.setup()
 
+    def fill(self, kitchens: int) -> None:
+        """One kitchen, then so many copies of it; what there is of them is noted beside."""
+        with self.alone.opened():
+            load_demo(self.folder)
+            with served(self.port, self.folder, {}):
+                readings = fill_first(self.port)
+        say(f"one kitchen is filled: {readings}; copying …")
+        shutil.copytree(self.alone.folder, self.town.folder)
+        with self.town.opened():
+            seconds = copy_town(kitchens)
+        say(f"{kitchens} kitchens copied: {seconds:.0f} s")
+        facts = {"kitchens": kitchens, "readings": readings, "seconds": seconds}
+        (self.folder / FILLED).write_text(json.dumps(facts))
 
-def measure(folder: Path, kitchens: int) -> Iterator[str]:
-    """All of it, as the paragraphs of a part of docs/scale.md."""
-    port, scale = find_free_port(), TellingScale()
-    load_demo(folder)
-    django.setup()
-    slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
-    heard = {"DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs)}
-    # the application is as impatient as ever
-    heard["DOLMETSCH_STATEMENT_SECONDS"] = "10"
-    codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
-    with served(port, folder, heard):
-        readings = fill_first(port)
-        say(f"one kitchen is filled: {readings}; measuring it alone …")
-        few = measure_kitchen(Pool(port), "salt-lantern", codes)
-        say("copying …")
-        seconds = copy_town(kitchens)
-        say(f"{kitchens} kitchens copied: {seconds:.0f} s; measuring one of them …")
-        slug = nearest_copy()
-        many = measure_kitchen(Pool(port), slug, codes)
-        sizes = ask(SIZES)
-        yield describe_rows(kitchens, BATCHES, readings=readings, seconds=seconds, sizes=sizes)
-        yield describe_pages(kitchens, few, many)
-        yield describe_sizes(kitchens, BATCHES, sizes)
-        if kitchens >= KITCHENS:
-            crowd, people = sign_in_people(), []
-            for count in LEVELS:
-                people.append(measure_people(port, crowd, count))
-                say(f"people: {people[-1]}")
-            yield describe_people(people)
-        yield describe_archive(measure_archive(folder, slug))
-        yield describe_changes(measure_changes(port))
+    def measure(self) -> Iterator[str]:
+        """All of it, as the paragraphs of a part of docs/scale.md."""
+        facts, scale = json.loads((self.folder / FILLED).read_text()), TellingScale()
+        kitchens = facts["kitchens"]
+        slugs = [f"many-{number}" for number in range(1, min(kitchens, KITCHENS) + 1)]
+        heard = {
+            "DOLMETSCH_SCALES": ",".join(f"{slug}/bench=line:127.0.0.1:{scale.port}" for slug in slugs),
+            # the application is as impatient as ever
+            "DOLMETSCH_STATEMENT_SECONDS": "10",
+        }
+        codes = [f"X-{number:04d}" for number in range(1, BATCHES) if number % 8][:16]
+        say("measuring one kitchen alone …")
+        with self.alone.up_to_date(), served(self.port, self.folder, heard):
+            few = measure_kitchen(Pool(self.port), "salt-lantern", codes)
+        say(f"measuring one of {kitchens} …")
+        with self.town.up_to_date(), served(self.port, self.folder, heard):
+            slug = nearest_copy()
+            many = measure_kitchen(Pool(self.port), slug, codes)
+            sizes = ask(SIZES)
+            filled = {"readings": facts["readings"], "seconds": facts["seconds"]}
+            yield describe_rows(kitchens, BATCHES, sizes=sizes, **filled)
+            yield describe_pages(kitchens, few, many)
+            yield describe_sizes(kitchens, BATCHES, sizes)
+            if kitchens >= KITCHENS:
+                crowd, people = sign_in_people(), []
+                for count in LEVELS:
+                    people.append(measure_people(self.port, crowd, count))
+                    say(f"people: {people[-1]}")
+                yield describe_people(people)
+            yield describe_archive(measure_archive(self.folder, slug))
+            yield describe_changes(measure_changes(self.port))
 
 
 if __name__ == "__main__":

@@ -107,9 +107,10 @@ def measure_archive(folder: Path, slug: str) -> dict[str, float]:
         "import django, sys; django.setup()\n"
         "from dolmetsch.server.archive.reading import fill_kitchen\n"
         "from dolmetsch.server.kitchens.models import Kitchen, User\n"
-        "kitchen = Kitchen.objects.create(slug='back-again', name='Back again')\n"
+        "kitchen = Kitchen.objects.create(slug=sys.argv[2], name='Back again')\n"
         "fill_kitchen(kitchen, User.objects.get(username='maren'), open(sys.argv[1], 'rb'))",
         str(file),
+        f"back-{int(time.time())}",
     )
     return {
         "out": out,

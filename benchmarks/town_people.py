@@ -118,8 +118,9 @@ def sign_in_people() -> list[tuple[str, dict[str, str]]]:
         fires = Fire.objects.filter(kitchen=kitchen).order_by("-pk")
         FIRES[kitchen.slug] = fires.values_list("pk", flat=True)[0]
         for place in range(most // KITCHENS):
-            user = User.objects.create(username=f"cook-{number}-{place}")
-            Membership.objects.create(user=user, kitchen=kitchen, joined_at=timezone.now())
+            user, is_new = User.objects.get_or_create(username=f"cook-{number}-{place}")
+            if is_new:
+                Membership.objects.create(user=user, kitchen=kitchen, joined_at=timezone.now())
             client = Client()
             client.force_login(user)
             session = client.session

@@ -19,6 +19,7 @@ from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import LineCooker
 from dolmetsch.server.configured import read_configured
+from dolmetsch.server.fires import thinning
 from dolmetsch.server.fires.collecting import Collector, Heard, Hearing
 from dolmetsch.server.fires.models import ProbeReading
 from dolmetsch.server.fires.thinning import thin_old
@@ -181,6 +182,47 @@ def test_old_readings_are_thinned_and_new_ones_are_not():
     assert old.order_by("at").first().at == NINE
     assert ProbeReading.objects.exclude(pk__in=old).count() == 360
     assert thin_old(now) == 0
+
+
+def count_read(asking):
+    """How many rows the record store looks at for ``asking``."""
+
+    def read():
+        with connection.cursor() as cursor:
+            cursor.execute("SHOW SESSION STATUS LIKE 'Handler_read%'")
+            return sum(int(count) for _, count in cursor.fetchall())
+
+    before, asked_for = read(), read()
+    asking()
+    return read() - asked_for - (asked_for - before)
+
+
+@pytest.mark.django_db
+def test_the_last_that_was_heard_is_found_without_reading_the_others(monkeypatch):
+    quay, pier = (Kitchen.objects.get(slug=make_kitchen(name).slug) for name in ("quay", "pier"))
+    for kitchen, device, count in ((quay, "drum", 1), (quay, "pit", 3000), (pier, "drum", 3000)):
+        ProbeReading.objects.bulk_create(
+            ProbeReading(
+                kitchen=kitchen,
+                cooker=device,
+                # by a clock that runs backward: the last that is written is the last that was heard
+                at=NINE - timedelta(seconds=number),
+                values={"1": str(number)},
+                heard_at=NINE,
+            )
+            for number in range(count)
+        )
+    with connection.cursor() as cursor:
+        cursor.execute("ANALYZE TABLE fires_probereading")
+        cursor.fetchall()
+    found = []
+    for kitchen, device in ((quay, "drum"), (quay, "pit"), (pier, "drum"), (pier, "pit")):
+        where = (kitchen.pk, device)
+        assert count_read(lambda where=where: found.append(ProbeReading.last_heard(*where))) < 10
+    assert [one and one.values["1"] for one in found] == ["0", "2999", "2999", None]
+    # what is to be thinned is looked for by device: nothing of them is old
+    monkeypatch.setattr(thinning, "LOOKED_AT_DAYS", 2)
+    assert count_read(lambda: thin_old(NINE)) < 50
 
 
 MAKE_QUAY = "import django; django.setup(); from dolmetsch.server.kitchens.models import Kitchen; " + (

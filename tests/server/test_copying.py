@@ -1,6 +1,8 @@
 """Many copies of a kitchen: each whole and by itself, and read as quickly as one."""
 
 import re
+import uuid
+from datetime import timedelta
 from io import StringIO
 
 import pytest
@@ -16,6 +18,7 @@ from dolmetsch.server.archive.tables import DERIVED, list_tables, rows_of
 from dolmetsch.server.batches.models import Batch, BatchFacts
 from dolmetsch.server.books.recount import recount
 from dolmetsch.server.demo.loading import load_demo
+from dolmetsch.server.fires.models import Fire, ProbeReading
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from tests.server.conftest import Api, make_kitchen, sign_in
 from tests.server.test_kitchens_apart import fill
@@ -32,11 +35,33 @@ def demo(django_db_setup, django_db_blocker):
     """The demo, copied; one for all tests of this file, which write nothing to it."""
     with django_db_blocker.unblock():
         kitchen = load_demo(timezone.now())
+        watch_fire(kitchen, timezone.now())
         owner = make_kitchen("own-kitchen").client
         user = User.objects.get(username="cook-of-own-kitchen")
         copy_many(kitchen, COPIES, seed=7, owner=user, now=timezone.now())
         yield kitchen, owner
         call_command("flush", interactive=False, verbosity=0)
+
+
+def watch_fire(kitchen, now):
+    """A fire whose cooker was heard for half an hour."""
+    stages = [{"kind": "smoke", "air": "225", "minutes": None, "inside": None}]
+    Fire.objects.create(
+        kitchen=kitchen,
+        key=uuid.uuid4(),
+        recorded_at=now,
+        recorded_by=User.objects.get(username="maren"),
+        name="Night fire",
+        cooker="drum",
+        meat="pork",
+        begun_at=now - timedelta(hours=1),
+        stages=stages,
+    )
+    ProbeReading.objects.bulk_create(
+        ProbeReading(kitchen=kitchen, cooker=cooker, at=at, values={"1": "90", "air": "225"}, heard_at=at)
+        for cooker in ("drum", "loft")
+        for at in (now - timedelta(seconds=10 * number) for number in range(180))
+    )
 
 
 pytestmark = pytest.mark.django_db
@@ -99,7 +124,8 @@ def test_more_copies_go_on_after_those_that_are_there(demo):
 def ids_of(kitchen):
     """Ids of things in ``kitchen`` that its addresses take."""
     batch = Batch.objects.filter(kitchen=kitchen, is_finished=True, packs_made__gt=0).order_by("-pk")[0]
-    return {"code": batch.code, "mark": batch.summary["pieces"][0], "item_id": "1"}
+    fire = Fire.objects.filter(kitchen=kitchen).exclude(cooker="").order_by("-pk")[0]
+    return {"code": batch.code, "mark": batch.summary["pieces"][0], "item_id": "1", "fire_id": str(fire.pk)}
 
 
 def test_no_question_reads_a_table_whole_or_sorts_more_than_its_kitchens_rows(demo):

@@ -666,14 +666,14 @@ def test_a_fire_followed_once_is_followed_anew_when_anything_changed(cooks, monk
     follow = followed.follow_cook
     monkeypatch.setattr(followed, "follow_cook", lambda *a, **k: times.append(1) or follow(*a, **k))
     now = timezone.now()
-    monkeypatch.setattr(followed, "clock_of", lambda fire: now)
+    monkeypatch.setattr(followed, "clock_by", lambda last: now)
     first = live(cooks, fire_id)
     assert (live(cooks, fire_id), len(times)) == (first, 1)
     heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=21), p1=60, air=200)
     assert (live(cooks, fire_id)["coldest"], len(times)) == ("60", 2)
     happens(cooks, fire_id, "spritz")
     assert len(times) == 3
-    monkeypatch.setattr(followed, "clock_of", lambda fire: now + timedelta(minutes=1))
+    monkeypatch.setattr(followed, "clock_by", lambda last: now + timedelta(minutes=1))
     live(cooks, fire_id)
     assert len(times) == 4
 
@@ -699,7 +699,7 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     # further behind than that nobody is shown it
     heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=22), p1=70, air=200)
     later = timezone.now() + followed.BEHIND + timedelta(seconds=1)
-    monkeypatch.setattr(followed, "clock_of", lambda fire: later)
+    monkeypatch.setattr(followed, "clock_by", lambda last: later)
     assert live(cooks, fire_id)["coldest"] == "70"
 
 

@@ -9,13 +9,18 @@ from django.utils import timezone
 
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.verdict import index
+from dolmetsch.server.fires.models import Fire
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways import queries
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.writing import kept_answers
-from tests.server.conftest import make_kitchen, weigh
+from tests.server.conftest import TRIM, make_kitchen, weigh
+from tests.server.test_fires import begun, climb, cooks, heard, live  # noqa: F401 (a fixture)
 from tests.server.test_meals import DISH, WAY, in_days, worked
+from tests.server.test_outlooks import finish
 from tests.server.test_prices import LIST, noted, upload, write
+from tests.server.test_verdict_api import PACK
 
 pytestmark = [pytest.mark.django_db, pytest.mark.kept_answers]
 
@@ -173,3 +178,83 @@ def test_a_plan_is_worked_out_from_what_is_kept(api):
     dish = {**DISH, "parts": [{**DISH["parts"][0], "amount": "6 oz"}]}
     assert api.call("POST", "/dishes", dish)[0] == 201
     assert asked(20)[0]["needed"][0]["wanted"]["lb"] == "15.00"
+
+
+def find_under_way(api):
+    """What is told of each batch under way, as it is kept, which is as it would be worked out anew."""
+    listed = api.get("/verdicts")[1]["under_way"]
+    kept_answers.cache.clear()
+    assert api.get("/verdicts")[1]["under_way"] == listed
+    return {one["name"]: one for one in listed}
+
+
+@pytest.mark.django_db(transaction=True)
+def test_of_batches_under_way_only_what_a_write_changed_is_worked_out_anew(api, monkeypatch):
+    noted(api, sort="ingredient", name="salt", price="1.20/kg")
+    use = {"what": "salt", "group": "cure", "amount": "2.5 %", "price": ""}
+    steps = [{**WAY["steps"][1], "used": [use]}, *WAY["steps"][2:]]
+    assert api.call("POST", "/ways", {**WAY, "steps": steps})[0] == 201
+    jowl, loin = api.started(name="Jowl"), api.started(name="Loin")
+    assert api.call("POST", f"/batches/{jowl}/way", {"way": WAY["name"]})[0] == 201
+    for code in (jowl, loin):
+        api.recorded(code, PACK)
+        api.recorded(code, TRIM)
+    down = {"cut": "rind", "source": {"batch": loin, "piece": "B"}}
+    api.started(name="Down", bought=down)
+    before, forecast = find_under_way(api), index.forecast
+    made = []
+    monkeypatch.setattr(
+        index, "forecast", lambda batch, costed: made.append(batch.name) or forecast(batch, costed)
+    )
+
+    def changed(do):
+        """What is worked out anew after ``do``, and of what the price is another then."""
+        nonlocal before
+        do()
+        made.clear()
+        api.get("/verdicts")
+        anew, now = set(made), find_under_way(api)
+        others = {name for name, one in now.items() if one["price"] != before[name]["price"]}
+        before = now
+        return anew, others
+
+    # what is taken from another batch follows that one's entries: it is worked out each time
+    assert changed(lambda: api.call("POST", f"/batches/{jowl}/notes", {"text": "turned"})) == (
+        {"Down"},
+        set(),
+    )
+    dear = {"sort": "ingredient", "name": "salt", "price": "2.20/kg"}
+    assert changed(lambda: noted(api, **dear, on="2026-11-20")) == ({"Down", "Jowl"}, {"Jowl"})
+    more = weigh("cure", A="4.5 lb", B="2.5 lb")
+    assert changed(lambda: api.recorded(jowl, more)) == ({"Down", "Jowl"}, {"Jowl"})
+    assert changed(lambda: api.recorded(loin, more)) == ({"Down", "Loin"}, {"Down", "Loin"})
+    finished = api.started(name="Finished")
+    assert changed(lambda: finish(api, finished))[0] == {"Down", "Jowl", "Loin"}
+
+
+@pytest.mark.django_db(transaction=True)
+def test_what_a_fire_is_expected_to_keep_is_part_of_what_is_told(api):
+    code = api.started(name="Jowl")
+    api.recorded(code, TRIM)
+    before = find_under_way(api)["Jowl"]["price"]
+    pieces = [{"code": code, "mark": mark} for mark in ("A", "B")]
+    hot = {"name": "Hot", "meat": "pork", "pull_at": "205", "stages": [{"kind": "smoke", "air": "225"}]}
+    assert api.call("POST", "/fires", {**hot, "pieces": pieces})[0] == 201
+    assert find_under_way(api)["Jowl"]["price"] != before
+
+
+@pytest.mark.django_db(transaction=True)
+def test_many_screens_at_a_fire_are_answered_from_one_until_it_is_heard_again(cooks):  # noqa: F811
+    fire_id = begun(cooks, ago=30)
+    climb(cooks, fire_id, 20)
+    begun_at = Fire.objects.get(pk=fire_id).begun_at
+    for path in ("/alarms", "/fires", f"/fires/{fire_id}"):
+        first = cooks.get(path)
+        with CaptureQueriesContext(connection) as asked:
+            assert cooks.get(path) == first
+        # who asks, the fires there are, and the last that was heard
+        assert len(asked) == ASKING + 2, path
+    heard(cooks, begun_at + timedelta(minutes=21), p1=60, air=200)
+    assert live(cooks, fire_id)["coldest"] == "60"
+    assert cooks.get("/fires")[1]["cookers"][0]["probes"] == {"1": "60"}
+    assert cooks.get("/alarms")[1]["alarms"] == []

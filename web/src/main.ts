@@ -4,11 +4,12 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
+import { asksAgain } from './shared/api/client'
 import { tellZone } from './shared/quantity/when'
 
 const queryClient = new QueryClient({
   defaultOptions: {
-    queries: { retry: false, staleTime: 5_000, refetchOnWindowFocus: true, networkMode: 'always' },
+    queries: { retry: asksAgain, staleTime: 5_000, refetchOnWindowFocus: true, networkMode: 'always' },
   },
 })
 // with it the application opens in a garage without network; a browser that has none does without

@@ -1,5 +1,7 @@
 """The fires' API: only maps requests to reads and writes."""
 
+from functools import partial
+
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
@@ -13,24 +15,29 @@ from dolmetsch.server.fires.hearing import hear_cooker
 from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
 from dolmetsch.server.fires.of_batch import read_of_batch
-from dolmetsch.server.fires.queries import get_fire, read_fires
+from dolmetsch.server.fires.queries import find_last_heard, get_fire, read_fires
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with, print_json
 from dolmetsch.server.scales.hub import hub
+from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["fires"])
+#: Many screens ask every few seconds: what they are answered is kept until the next reading.
+until_next_reading = partial(until_next_write, also=find_last_heard)
 
 
 @router.get("/fires", response={200: schemas.FiresOut, REFUSALS: Problem}, operation_id="getFires")
+@until_next_reading
 def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Fires, and cookers."""
     return print_json(read_fires(kitchen_of(request, kitchen_slug)))
 
 
 @router.get("/alarms", response={200: schemas.AlarmsOut, REFUSALS: Problem}, operation_id="getAlarms")
+@until_next_reading
 def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What asks for the cook now, of all fires."""
     return print_json(read_alarms(kitchen_of(request, kitchen_slug)))
@@ -46,6 +53,7 @@ def post_fire(
 
 
 @router.get("/fires/{fire_id}", response={200: schemas.LiveOut, REFUSALS: Problem}, operation_id="getFire")
+@until_next_reading
 def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> HttpResponse:
     """A fire as it is now."""
     return print_json(read_live(get_fire(kitchen_of(request, kitchen_slug), fire_id)))

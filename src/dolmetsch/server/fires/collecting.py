@@ -122,9 +122,9 @@ class Collector:
             hearing.last_kept = self._find_last(hearing.cooker)
 
     def _find_last(self, cooker: ConfiguredDevice) -> datetime | None:
-        kept = ProbeReading.objects.filter(kitchen=self._kitchens[cooker.kitchen], cooker=cooker.name)
         # the last that was written: a cooker whose clock was set back goes on from there
-        return kept.order_by("-id").values_list("at", flat=True).first()
+        last = ProbeReading.last_heard(self._kitchens[cooker.kitchen], cooker.name)
+        return None if last is None else last.at
 
     def run(self, *, is_done: Callable[[], bool] = lambda: False) -> None:
         """Hear and keep until asked to stop."""

@@ -17,12 +17,13 @@ from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
 from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.heat.troubles import Trouble
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
-from dolmetsch.server.fires.models import Fire, ProbeReading
+from dolmetsch.server.fires.models import Fire
 from dolmetsch.server.fires.schemas import Point
 from dolmetsch.server.fires.story import (
     Story,
     build_log,
-    clock_of,
+    clock_by,
+    last_reading,
     list_readings,
     plan_air,
     read_story,
@@ -89,16 +90,10 @@ def follow_fire(fire: Fire) -> FollowedFire:
 
 def _look(fire: Fire) -> tuple[Story, datetime, tuple[Any, ...], tuple[Any, ...]]:
     """The story of ``fire``, the time there, its acts, and what was heard: whether anything is new."""
-    story = read_story(fire)
-    now = story.done_at or clock_of(fire)
-    return story, now, (len(story.events), unit_of(fire.kitchen)), (_last_heard(fire), _minute(now))
-
-
-def _last_heard(fire: Fire) -> int | None:
-    if not fire.cooker:
-        return None
-    heard = ProbeReading.objects.filter(kitchen=fire.kitchen_id, cooker=fire.cooker)
-    return heard.order_by("-id").values_list("id", flat=True).first()
+    story, last = read_story(fire), last_reading(fire)
+    now = story.done_at or clock_by(last)
+    heard = (None if last is None else last.pk, _minute(now))
+    return story, now, (len(story.events), unit_of(fire.kitchen)), heard
 
 
 def _minute(now: datetime) -> datetime:

@@ -34,6 +34,13 @@ _COOKS_READ: Final = 60
 class KnownFires:
     """What fires know of a batch (``FireFacts``)."""
 
+    def look_up(self, batches: Sequence[Batch]) -> None:
+        """The latest fire of each, in one query."""
+        pieces = FirePiece.objects.filter(batch__in=batches).select_related("fire").order_by("fire_id")
+        latest = {piece.batch_id: piece.fire for piece in pieces}
+        for batch in batches:
+            _keep_latest(batch, latest.get(batch.pk))
+
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
         """By kind of step: whether every fire of that kind the batch was in heated it enough."""
         events = _fire_events(batch).filter(kind__in=OUT_KINDS).select_related("fire").order_by("at", "id")
@@ -74,11 +81,15 @@ def latest_fire(batch: Batch) -> Fire | None:
     kept = batch.__dict__
     if "latest_fire" not in kept:
         piece = FirePiece.objects.filter(batch=batch).select_related("fire").order_by("-fire_id").first()
-        kept["latest_fire"] = None if piece is None else piece.fire
-        if piece is not None:
-            piece.fire.kitchen = batch.kitchen
+        _keep_latest(batch, None if piece is None else piece.fire)
     found: Fire | None = kept["latest_fire"]
     return found
+
+
+def _keep_latest(batch: Batch, fire: Fire | None) -> None:
+    batch.__dict__["latest_fire"] = fire
+    if fire is not None:
+        fire.kitchen = batch.kitchen
 
 
 def is_cold(fire: Fire) -> bool:

@@ -52,6 +52,13 @@ def list_open(kitchen: Kitchen) -> list[Fire]:
     return fires
 
 
+def find_last_heard(kitchen: Kitchen) -> list[int | None]:
+    """The numbers of the last readings of a kitchen's cookers, and of those of its open fires."""
+    burning = Fire.objects.filter(kitchen=kitchen).exclude(events__kind="done")
+    names = sorted({*cooker_names(kitchen), *burning.values_list("cooker", flat=True)} - {""})
+    return [ProbeReading.last_id(kitchen.pk, name) for name in names]
+
+
 def read_fires(kitchen: Kitchen) -> out.FiresOut:
     """Fires and cookers."""
     burning = [read_story(fire) for fire in list_open(kitchen)]
@@ -139,7 +146,7 @@ def cooker_names(kitchen: Kitchen) -> list[str]:
 
 def show_cooker(kitchen: Kitchen, name: str, fire: int | None) -> out.CookerOut:
     """A cooker with what it read last."""
-    row = ProbeReading.objects.filter(kitchen=kitchen, cooker=name).order_by("-id").first()
+    row = ProbeReading.last_heard(kitchen.pk, name)
     unit = unit_of(kitchen)
     values = (
         {} if row is None else {key: print_degrees(Fraction(text), unit) for key, text in row.values.items()}

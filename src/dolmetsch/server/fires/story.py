@@ -129,13 +129,18 @@ def plan_air(story: Story, *, now: datetime) -> list[tuple[Fraction, float]]:
 
 def clock_of(fire: Fire) -> datetime:
     """The time it is at the fire: a simulated cooker may run ahead of ours."""
+    return clock_by(last_reading(fire))
+
+
+def last_reading(fire: Fire) -> ProbeReading | None:
+    """The last that was heard of its cooker: a clock that had run ahead may have been set back."""
+    return ProbeReading.last_heard(fire.kitchen_id, fire.cooker) if fire.cooker else None
+
+
+def clock_by(last: ProbeReading | None) -> datetime:
+    """The time it is where ``last`` was the last that was heard."""
     now = timezone.now()
-    latest = None
-    if fire.cooker:
-        kept = ProbeReading.objects.filter(kitchen=fire.kitchen_id, cooker=fire.cooker)
-        # the last that was heard: a clock that had run ahead may have been set back
-        latest = kept.order_by("-id").values_list("at", flat=True).first()
-    return max(now, latest) if latest is not None else now
+    return now if last is None else max(now, last.at)
 
 
 def imported_name(fire: Fire) -> str:

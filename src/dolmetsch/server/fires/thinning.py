@@ -18,9 +18,9 @@ def thin_old(now: datetime) -> int:
     """Thin what is older than ``WHOLE_DAYS``, a device and a day at a time; how many readings went."""
     end = now.astimezone(UTC).replace(hour=0, minute=0, second=0, microsecond=0) - WHOLE_DAYS * _DAY
     begin = end - LOOKED_AT_DAYS * _DAY
-    old = ProbeReading.objects.filter(at__gte=begin, at__lt=end)
     gone = 0
-    for kitchen, cooker in old.values_list("kitchen", "cooker").distinct():
+    # by the index alone: a search by time would read every reading of every kitchen
+    for kitchen, cooker in ProbeReading.objects.order_by().values_list("kitchen", "cooker").distinct():
         for number in range(LOOKED_AT_DAYS):
             start = begin + number * _DAY
             gone += _thin(kitchen, cooker, start, start + _DAY)

@@ -84,7 +84,7 @@ def show_chambers(kitchen: Kitchen, *, now: datetime) -> list[out.HeardOut]:
 
 def _show(kitchen: Kitchen, name: str, *, now: datetime) -> out.HeardOut:
     unit = unit_of(kitchen)
-    latest = ProbeReading.objects.filter(kitchen=kitchen, cooker=name).order_by("-id").first()
+    latest = ProbeReading.last_heard(kitchen.pk, name)
     # by the chamber's own clock, which a simulated one may have ahead of ours
     end = now if latest is None else max(now, latest.at)
     rows = list_rows(kitchen, name, since=end - timedelta(days=DAYS_SHOWN))

@@ -65,10 +65,15 @@ api.use(withToken)
 export const retriable = new Set([
   'no_connection',
   'database_away',
+  'busy',
   'server_error',
   'signed_out',
   'stale_page',
 ])
+
+/** Whether a read that failed `times` times is asked once more by itself: where too many asked at once. */
+export const asksAgain = (times: number, error: unknown): boolean =>
+  times < 3 && error instanceof ProblemError && error.problem.code === 'busy'
 
 const listeners = new Set<() => void>()
 

@@ -1,5 +1,7 @@
 """The way a batch is made by, as chosen; the standard one where nobody said."""
 
+from collections.abc import Sequence
+
 from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.way import Way, plain_way
 from dolmetsch.core.reference.yields import METHODS
@@ -13,6 +15,17 @@ def way_of(chosen: BatchWay | None, *, pieces: int = 1) -> Way:
     where nobody said.
     """
     return plain_way(USUAL_KINDS, pieces=pieces) if chosen is None else core_of(chosen.way)
+
+
+def fetch_ways(batches: Sequence[Batch]) -> None:
+    """Read at once the ways that ``batches`` are made by, where those of several are asked for."""
+    rows = BatchWay.objects.filter(batch__in=batches).select_related("way").order_by("id")
+    latest = {row.batch_id: row for row in rows}
+    for batch in batches:
+        chosen = latest.get(batch.pk)
+        if chosen is not None:
+            chosen.way.kitchen = batch.kitchen
+        batch.chosen_way = chosen
 
 
 def kinds_of(chosen: BatchWay) -> list[str]:

@@ -8,6 +8,7 @@ from math import log
 from typing import Any, Final
 
 from django.db import connection
+from django.utils import timezone
 
 from dolmetsch.core.costing.strip import Column
 from dolmetsch.core.forecast.way import plain_method
@@ -22,6 +23,7 @@ from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, StepYield
 from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.writing.kept_answers import keep_until_write
 
 #: So many of the latest batches of a method and cut are learned from.
 YIELDS_READ: Final = 60
@@ -30,7 +32,14 @@ FRYINGS_READ: Final = 60
 
 
 def read_history(kitchen: Kitchen) -> History:
-    """Tallies of the kitchen's finished batches by method and cut, of each the latest ``YIELDS_READ``."""
+    """Tallies of the kitchen's finished batches by method and cut, of each the latest ``YIELDS_READ``.
+
+    Asked for with every forecast, so it is kept until a write.
+    """
+    return keep_until_write(kitchen, timezone.now(), ("history",), lambda: _read_history(kitchen))
+
+
+def _read_history(kitchen: Kitchen) -> History:
     kept: defaultdict[tuple[str, str], list[tuple[float, float]]] = defaultdict(list)
     for method, cut, log_ratio, scale in _read_latest(kitchen):
         kept[method, cut].append((log_ratio, scale))
@@ -90,7 +99,11 @@ def latest_of_each(
 
 
 def list_fryings(kitchen: Kitchen) -> list[float]:
-    """Cooked ÷ raw weight of the kitchen's latest fryings of its own, those that count."""
+    """Cooked ÷ raw weight of the latest fryings of the kitchen's own that count; kept until a write."""
+    return keep_until_write(kitchen, timezone.now(), ("fryings",), lambda: _list_fryings(kitchen))
+
+
+def _list_fryings(kitchen: Kitchen) -> list[float]:
     acts = (Entry.Act.FRY, Entry.Act.WITHDRAW)
     entries = Entry.objects.filter(kitchen=kitchen, act__in=acts).select_related("fry").order_by("-id")
     latest: dict[int, Entry] = {}

@@ -4,7 +4,7 @@ Fires stand above batches and know them; so that batches need not know fires, th
 application starts (``use_fires``).
 """
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Protocol
 
 from dolmetsch.core.forecast.yields import Belief
@@ -13,6 +13,9 @@ from dolmetsch.server.batches.models.batch import Batch
 
 class FireFacts(Protocol):
     """What is asked of fires."""
+
+    def look_up(self, batches: Sequence[Batch]) -> None:
+        """Look up at once what is going to be asked of each of ``batches``, all of one kitchen."""
 
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
         """By kind of step: whether the fires ``batch`` was in heated it enough to be cooked."""
@@ -26,6 +29,9 @@ class FireFacts(Protocol):
 
 class NoFires:
     """A kitchen that follows no fires."""
+
+    def look_up(self, batches: Sequence[Batch]) -> None:
+        """There is nothing to look up."""
 
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
         """Nothing is known."""

@@ -1,0 +1,84 @@
+"""When more ask at once than can be answered, who waits too long is refused early, and nothing is lost."""
+
+import threading
+
+import pytest
+from django.http import HttpResponse, StreamingHttpResponse
+from django.test import RequestFactory
+
+from dolmetsch.server.config import turns
+from tests.server.test_prices import JOWL
+
+
+@pytest.fixture
+def hurried(monkeypatch):
+    monkeypatch.setattr(turns, "READ_PATIENCE", 0.1)
+    monkeypatch.setattr(turns, "WRITE_PATIENCE", 0.3)
+
+
+def begin(count):
+    """So many requests that are being answered; what ends them, and a middleware of theirs."""
+    may_end, begun = threading.Event(), threading.Semaphore(0)
+
+    def answer(_request):
+        begun.release()
+        may_end.wait(20)
+        return HttpResponse()
+
+    middleware = turns.take_turns(answer)
+    threads = [
+        threading.Thread(target=middleware, args=(RequestFactory().get("/api/x"),)) for _ in range(count)
+    ]
+    for one in threads:
+        one.start()
+    for _ in range(min(count, turns.AT_ONCE)):
+        assert begun.acquire(timeout=20)
+
+    def end():
+        may_end.set()
+        for one in threads:
+            one.join(timeout=20)
+
+    return end
+
+
+def test_who_waits_too_long_is_told_to_ask_again_and_recorded_once_when_they_do(api, hurried):
+    end = begin(turns.AT_ONCE)
+    try:
+        for method, path, body in (("GET", "/today", None), ("POST", "/prices", JOWL)):
+            status, problem = api.call(method, path, body)
+            assert (status, problem["code"]) == (503, "busy")
+            assert "trying again records it once" in problem["detail"]
+        assert api.client.get(f"/api/kitchens/{api.slug}/today")["Retry-After"] == "2"
+        # what watches over it is answered all the same
+        assert api.client.get("/healthz").status_code == 200
+    finally:
+        end()
+    assert api.get("/today")[0] == 200
+    assert api.get("/prices")[1]["items"] == []
+    assert api.call("POST", "/prices", JOWL)[0] == 201
+    assert len(api.get("/prices")[1]["items"]) == 1
+
+
+def test_a_turn_that_comes_in_time_is_taken_and_a_write_waits_longer_than_a_read(api, monkeypatch):
+    monkeypatch.setattr(turns, "READ_PATIENCE", 0.05)
+    end = begin(turns.AT_ONCE)
+    later = threading.Timer(0.5, end)
+    later.start()
+    assert api.get("/today")[0] == 503
+    assert api.call("POST", "/prices", JOWL)[0] == 201
+    later.join()
+
+
+def test_a_stream_and_a_failure_give_their_turn_back(hurried):
+    asked = RequestFactory().get("/api/x")
+    stream = turns.take_turns(lambda _request: StreamingHttpResponse(iter([b"a"])))
+
+    def fail(_request):
+        raise RuntimeError("as planned")
+
+    failing = turns.take_turns(fail)
+    for _ in range(turns.AT_ONCE + 1):
+        assert stream(asked).status_code == 200
+        with pytest.raises(RuntimeError, match="as planned"):
+            failing(asked)
