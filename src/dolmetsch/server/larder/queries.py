@@ -54,8 +54,8 @@ def get_pack(kitchen: Kitchen, code: str, mark: str) -> Pack:
     Raises:
         DomainError: not_found.
     """
-    # a canceled pack is nothing now
-    mine = Pack.objects.filter(kitchen=kitchen, batch__code=code, mark=mark, now__isnull=False)
+    # a canceled pack is nothing now; by the batch, of which there is one of that code in the kitchen
+    mine = Pack.objects.filter(batch__kitchen=kitchen, batch__code=code, mark=mark, now__isnull=False)
     try:
         pack = mine.select_related("now", "batch").defer(*UNREAD).get()
     except Pack.DoesNotExist as error:

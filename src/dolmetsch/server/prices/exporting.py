@@ -28,7 +28,8 @@ HEADS: Final = (
 def list_rows(kitchen: Kitchen) -> list[tuple[str, ...]]:
     """Every price that counts, by line and day, in the columns of ``HEADS``."""
     quotes = (
-        Quote.counting.filter(kitchen=kitchen)
+        # by its lines, from which MariaDB goes to their prices
+        Quote.counting.filter(item__kitchen=kitchen)
         .select_related("item", "recorded_by")
         .order_by("item__sort", "item__name", "seen_on", "id")
     )
