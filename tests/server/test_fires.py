@@ -660,7 +660,7 @@ def test_tender_is_planned_back_from_the_kitchens_own_cooks(cooks):
 
 
 def test_a_fire_followed_once_is_followed_anew_when_anything_changed(cooks, monkeypatch):
-    fire_id = begun(cooks, ago=30)
+    fire_id = begun(cooks, ago=25)
     climb(cooks, fire_id, 20)
     times = []
     follow = followed.follow_cook
@@ -688,6 +688,10 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     follow = followed.follow_cook
     monkeypatch.setattr(followed, "follow_cook", lambda *a, **k: may_go_on.wait(20) and follow(*a, **k))
     heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=21), p1=60, air=200)
+    # one that took its share of the worker's time is not followed again just now
+    monkeypatch.setattr(followed, "_SHARE", 1_000_000)
+    assert (live(cooks, fire_id)["coldest"], followed._renewing) == ("50", set())
+    monkeypatch.setattr(followed, "_SHARE", 0)
     # twice, while one thread follows it
     assert [live(cooks, fire_id)["coldest"] for _ in range(2)] == ["50", "50"]
     assert len(followed._renewing) == 1
@@ -701,6 +705,19 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     later = timezone.now() + followed.BEHIND + timedelta(seconds=1)
     monkeypatch.setattr(followed, "clock_by", lambda last: later)
     assert live(cooks, fire_id)["coldest"] == "70"
+
+
+def test_a_fire_that_is_heard_no_more_is_worked_out_anew_every_five_minutes_alone(cooks, monkeypatch):
+    fire_id = begun(cooks, ago=60)
+    climb(cooks, fire_id, 20)
+    times, follow = [], followed.follow_cook
+    monkeypatch.setattr(followed, "follow_cook", lambda *a, **k: times.append(1) or follow(*a, **k))
+    hour = timezone.now().replace(minute=0, second=0, microsecond=0)
+    for minute, count in ((5, 1), (6, 1), (9, 1), (10, 2)):
+        monkeypatch.setattr(followed, "clock_by", lambda last, at=minute: hour + timedelta(minutes=at))
+        monkeypatch.setattr(followed, "STALE_SECONDS", -3600)
+        live(cooks, fire_id)
+        assert len(times) == count, minute
 
 
 def send_log(api, fire_id, text, match=None, *, preview=False, key=None, name="night.csv"):

@@ -11,6 +11,7 @@ from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.alarms import read_alarms
 from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, FileForm, write_file
+from dolmetsch.server.fires.followed import followed_up_to
 from dolmetsch.server.fires.hearing import hear_cooker
 from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
@@ -25,8 +26,10 @@ from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["fires"])
-#: Many screens ask every few seconds: what they are answered is kept until the next reading.
+#: Many screens ask every few seconds: what they are answered is kept until the next reading, or until a fire
+#: is followed further.
 until_next_reading = partial(until_next_write, also=find_last_heard)
+until_followed_further = partial(until_next_write, also=followed_up_to)
 
 
 @router.get("/fires", response={200: schemas.FiresOut, REFUSALS: Problem}, operation_id="getFires")
@@ -37,7 +40,7 @@ def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
 
 
 @router.get("/alarms", response={200: schemas.AlarmsOut, REFUSALS: Problem}, operation_id="getAlarms")
-@until_next_reading
+@until_followed_further
 def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What asks for the cook now, of all fires."""
     return print_json(read_alarms(kitchen_of(request, kitchen_slug)))
@@ -53,7 +56,7 @@ def post_fire(
 
 
 @router.get("/fires/{fire_id}", response={200: schemas.LiveOut, REFUSALS: Problem}, operation_id="getFire")
-@until_next_reading
+@until_followed_further
 def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> HttpResponse:
     """A fire as it is now."""
     return print_json(read_live(get_fire(kitchen_of(request, kitchen_slug), fire_id)))

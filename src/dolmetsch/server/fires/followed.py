@@ -2,6 +2,7 @@
 
 import logging
 import threading
+import time
 from collections import OrderedDict
 from collections.abc import Iterator, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
@@ -17,7 +18,8 @@ from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
 from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.heat.troubles import Trouble
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
-from dolmetsch.server.fires.models import Fire
+from dolmetsch.server.fires.models import Fire, ProbeReading
+from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.schemas import Point
 from dolmetsch.server.fires.story import (
     Story,
@@ -30,6 +32,7 @@ from dolmetsch.server.fires.story import (
     seconds_of,
     unit_of,
 )
+from dolmetsch.server.kitchens.models import Kitchen
 
 _log = logging.getLogger(__name__)
 #: So many fires are kept by each worker; a long one takes some ten megabytes.
@@ -37,26 +40,39 @@ _MOST_KEPT: Final = 12
 #: A long fire takes a second to follow: whoever looks meanwhile sees it as it was, at most so long ago by the
 #: fire's own clock.
 BEHIND = timedelta(seconds=30)
+#: Following a fire takes each worker at most one part in so many of its time, however often it is heard.
+_SHARE: Final = 20
+#: Of a fire that is heard no more, what is to come is worked out anew so seldom.
+_SILENT_MINUTES: Final = 5
 #: Points of a curve that are drawn.
 POINTS: Final = 240
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FollowedFire:
-    """A fire's story, what follows from its readings, the time there, and each probe's curve as drawn."""
+    """A fire's story, what follows from its readings, the time there, and each probe's curve as drawn.
+
+    ``up_to``: what it was followed up to; the same wherever ``cook`` is.
+    """
 
     story: Story
     cook: FollowedCook
     now: datetime
     curves: Mapping[str, list[Point | None]]
+    up_to: tuple[Any, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class _Kept:
-    """A fire as followed: ``acts`` are its events and unit, ``heard`` its last reading and the minute."""
+    """A fire as followed: ``acts`` are its events and unit, ``heard`` its last reading and the minute.
+
+    ``made``: when, by this process's own clock, and how many seconds it ``took``.
+    """
 
     acts: tuple[Any, ...]
     heard: tuple[Any, ...]
+    made: float
+    took: float
     now: datetime
     cook: FollowedCook
     curves: Mapping[str, list[Point | None]]
@@ -83,29 +99,39 @@ def follow_fire(fire: Fire) -> FollowedFire:
     is_far_behind = kept is not None and kept.heard != heard and now - kept.now > BEHIND
     if kept is None or kept.acts != acts or is_far_behind:
         kept = _follow(story, now=now, acts=acts, heard=heard)
-    elif kept.heard != heard:
+    elif kept.heard != heard and time.monotonic() - kept.made >= _SHARE * kept.took:
         _renew_beside(fire)
-    return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves)
+    up_to = (*kept.acts, *kept.heard)
+    return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves, up_to=up_to)
+
+
+def followed_up_to(kitchen: Kitchen) -> list[tuple[Any, ...]]:
+    """Each open fire of a kitchen, and what it is followed up to: till then the same is told of it."""
+    return [(fire.pk, *follow_fire(fire).up_to) for fire in list_open(kitchen)]
 
 
 def _look(fire: Fire) -> tuple[Story, datetime, tuple[Any, ...], tuple[Any, ...]]:
     """The story of ``fire``, the time there, its acts, and what was heard: whether anything is new."""
     story, last = read_story(fire), last_reading(fire)
     now = story.done_at or clock_by(last)
-    heard = (None if last is None else last.pk, _minute(now))
+    heard = (None if last is None else last.pk, _minute(now, last))
     return story, now, (len(story.events), unit_of(fire.kitchen)), heard
 
 
-def _minute(now: datetime) -> datetime:
+def _minute(now: datetime, last: ProbeReading | None) -> datetime:
     # the air to come is planned from now on, so a minute later it is another
-    return now.replace(second=0, microsecond=0)
+    minute = now.replace(second=0, microsecond=0)
+    if last is not None and (now - last.at).total_seconds() <= STALE_SECONDS:
+        return minute
+    return minute - timedelta(minutes=minute.minute % _SILENT_MINUTES)
 
 
 def _follow(story: Story, *, now: datetime, acts: tuple[Any, ...], heard: tuple[Any, ...]) -> _Kept:
-    fire = story.fire
+    fire, begun = story.fire, time.monotonic()
     cook = follow_cook(build_log(story, list_readings(story)), program=plan_air(story, now=now))
     curves = draw_curves(cook, fire.begun_at)
-    kept = _Kept(acts=acts, heard=heard, now=now, cook=cook, curves=curves)
+    made = time.monotonic()
+    kept = _Kept(acts=acts, heard=heard, made=made, took=made - begun, now=now, cook=cook, curves=curves)
     with _lock:
         _kept[fire.pk] = kept
         _kept.move_to_end(fire.pk)

@@ -140,7 +140,7 @@ def _follow(run: Run) -> tuple[FollowedFire, list[FirePiece]]:
     log = build_log(story, readings)
     cook = follow_cook(log, program=plan_air(story, now=run.now))
     curves = draw_curves(cook, row.recorded_at)
-    return FollowedFire(story=story, cook=cook, now=run.now, curves=curves), [piece]
+    return FollowedFire(story=story, cook=cook, now=run.now, curves=curves, up_to=()), [piece]
 
 
 def _price(lesson: Lesson, kept: float) -> float:
