@@ -131,16 +131,18 @@ def measure_readings(port: int, cooker: TellingCooker) -> dict[str, float]:
     }
 
 
-def fill_fire() -> int:
-    """A fire of fourteen hours with eight probes, its readings as a collector keeps them; its number."""
+def fill_fire(
+    slug: str = "salt-lantern", code: str = "L-01", *, hours: int = LONG_HOURS, probes: int = PROBES
+) -> int:
+    """A fire of so many ``hours``, its readings as a collector keeps them; its number."""
     from django.utils import timezone
 
     from dolmetsch.server.batches.models import Batch
     from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, ProbeReading
     from dolmetsch.server.kitchens.models import Kitchen, User
 
-    kitchen, cook = Kitchen.objects.get(slug="salt-lantern"), User.objects.get(username="maren")
-    begun = timezone.now() - timedelta(hours=LONG_HOURS)
+    kitchen, cook = Kitchen.objects.get(slug=slug), User.objects.get(username="maren")
+    begun = timezone.now() - timedelta(hours=hours)
     stamp = {"kitchen": kitchen, "recorded_at": begun, "recorded_by": cook, "fingerprint": "bench"}
     import uuid
 
@@ -155,9 +157,9 @@ def fill_fire() -> int:
         **stamp,
     )
     piece = FirePiece.objects.create(
-        fire=fire, batch=Batch.objects.get(kitchen=kitchen, code="L-01"), mark="A", grams=2000
+        fire=fire, batch=Batch.objects.get(kitchen=kitchen, code=code), mark="A", grams=2000
     )
-    for number in range(1, PROBES + 1):
+    for number in range(1, probes + 1):
         FireEvent.objects.create(
             fire=fire,
             at=begun,
@@ -167,9 +169,9 @@ def fill_fire() -> int:
             **stamp,
         )
     random = Random(1)
-    inside = [40.0] * PROBES
+    inside = [40.0] * probes
     rows = []
-    for step in range(LONG_HOURS * 360):
+    for step in range(hours * 360):
         inside = [one + (225 - one) * (0.00014 if 150 < one < 168 else 0.0005) for one in inside]
         values = {str(at + 1): f"{one + random.gauss(0, 0.2):.1f}" for at, one in enumerate(inside)}
         values["air"] = f"{225 + random.gauss(0, 4):.1f}"

@@ -30,7 +30,7 @@ from parts import put_part
 from scale_delay import TellingScale
 from town_changes import SIZES, ask, measure_archive, measure_changes
 from town_pages import measure_kitchen
-from town_people import KITCHENS, LEVELS, measure_people, sign_in_people
+from town_people import KITCHENS, LEVELS, look_around, measure_people, sign_in_people
 from town_report import (
     describe_archive,
     describe_changes,
@@ -197,6 +197,7 @@ class Town:
             yield describe_sizes(kitchens, BATCHES, sizes)
             if kitchens >= KITCHENS:
                 crowd, people = sign_in_people(), []
+                look_around(self.port, crowd)
                 for count in LEVELS:
                     people.append(measure_people(self.port, crowd, count))
                     say(f"people: {people[-1]}")

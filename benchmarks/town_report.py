@@ -4,6 +4,8 @@ import os
 from collections.abc import Iterable
 from typing import Any, Final
 
+from town_people import ALARMS_EVERY, HEARD_EVERY, HOURS, PAUSES, PROBES
+
 #: Pages and tables that are shown one by one.
 SHOWN: Final = 10
 Sizes = list[tuple[Any, ...]]
@@ -90,10 +92,14 @@ def describe_people(people: list[dict[str, Any]]) -> str:
         ]
         refused = ", ".join(f"{count} × {word}" for word, count in one["refused"].items()) or "none"
         lines.append(f"| {one['people']} | all: {one['acts']:.0f} a second, refused: {refused} | | | | |")
-    return f"""**People at once**, in a hundred kitchens of the town, each doing something every five
-seconds or so; who weighs has a stream of the scale open too. The load is made on the same machine.
+    fire, page = PAUSES["watches a fire"], PAUSES["plans"]
+    return f"""**People at once**, in a hundred kitchens of the town. In each a fire burns that was begun
+{HOURS} hours ago and is heard every {HEARD_EVERY} seconds by {PROBES} probes. A quarter of the people weigh
+every {PAUSES["weighs"]:.0f} seconds or so, with a stream of the scale open; a quarter watch the fire, whose
+screen renews itself every {fire:.0f}; the others turn a page of plans or books every {page:.0f}; and every
+screen asks for alarms every {ALARMS_EVERY:.0f}. The load is made on the same machine.
 
-| people | who | acts | median, ms | 95 %, ms | 95 %, times empty |
+| people | who | times | median, ms | 95 %, ms | 95 %, times empty |
 |---|---|---|---|---|---|
 {_rows(lines)}
 """

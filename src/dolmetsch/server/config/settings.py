@@ -115,10 +115,9 @@ TEMPLATES: list[dict[str, object]] = []
 #: What is worked out once and kept for all workers (``writing.kept_answers``): files of this machine alone.
 CACHES = {
     "default": {
-        "BACKEND": "django.core.cache.backends.filebased.FileBasedCache",
+        "BACKEND": "dolmetsch.server.config.files.ServedFiles",
         "LOCATION": _env("KEPT", str(ROOT / ".dolmetsch" / "kept")),
-        # the folder is listed whenever something is kept: 2 ms with 1,000 files, 40 with 20,000
-        "OPTIONS": {"MAX_ENTRIES": 1000},
+        "OPTIONS": {"MAX_ENTRIES": 5000},
     }
 }
 #: A statement that takes longer has lost its connection: of an answer to someone who waits. What changes full

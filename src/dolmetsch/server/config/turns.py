@@ -10,7 +10,7 @@ from dolmetsch.server.config.watching import REQUESTS
 from dolmetsch.server.problems import DomainError, answer
 
 #: So many answers each worker works out at once; more would only take from each other.
-AT_ONCE: Final = 16
+AT_ONCE: Final = 8
 #: Seconds that a read and a write wait for their turn: less than a screen waits for its answer.
 READ_PATIENCE, WRITE_PATIENCE = 5.0, 10.0
 BUSY: Final = DomainError(

@@ -35,8 +35,8 @@ from dolmetsch.server.fires.story import (
 from dolmetsch.server.kitchens.models import Kitchen
 
 _log = logging.getLogger(__name__)
-#: So many fires are kept by each worker; a long one takes some ten megabytes.
-_MOST_KEPT: Final = 12
+#: Fires of so many readings together are kept by each worker: a reading takes one to two kilobytes.
+_MOST_READINGS: Final = 150_000
 #: A long fire takes a second to follow: whoever looks meanwhile sees it as it was, at most so long ago by the
 #: fire's own clock.
 BEHIND = timedelta(seconds=30)
@@ -66,7 +66,7 @@ class FollowedFire:
 class _Kept:
     """A fire as followed: ``acts`` are its events and unit, ``heard`` its last reading and the minute.
 
-    ``made``: when, by this process's own clock, and how many seconds it ``took``.
+    ``made``: when, by this process's own clock, and how many seconds of a core it ``took``.
     """
 
     acts: tuple[Any, ...]
@@ -127,17 +127,23 @@ def _minute(now: datetime, last: ProbeReading | None) -> datetime:
 
 
 def _follow(story: Story, *, now: datetime, acts: tuple[Any, ...], heard: tuple[Any, ...]) -> _Kept:
-    fire, begun = story.fire, time.monotonic()
+    fire, begun = story.fire, time.thread_time()
     cook = follow_cook(build_log(story, list_readings(story)), program=plan_air(story, now=now))
     curves = draw_curves(cook, fire.begun_at)
     made = time.monotonic()
-    kept = _Kept(acts=acts, heard=heard, made=made, took=made - begun, now=now, cook=cook, curves=curves)
+    kept = _Kept(
+        acts=acts, heard=heard, made=made, took=time.thread_time() - begun, now=now, cook=cook, curves=curves
+    )
     with _lock:
         _kept[fire.pk] = kept
         _kept.move_to_end(fire.pk)
-        while len(_kept) > _MOST_KEPT:
+        while len(_kept) > 1 and _count_readings() > _MOST_READINGS:
             _kept.popitem(last=False)
     return kept
+
+
+def _count_readings() -> int:
+    return sum(len(one.cook.log.readings) for one in _kept.values())
 
 
 def forget() -> None:
