@@ -27,6 +27,8 @@ from dolmetsch.command.database import find_free_port
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.watching import look_after
 
+#: Seconds that are watched after a fault, longer than a node that is gone is waited for.
+AFTER = 10
 #: Each fault: whom it meets, and for how many seconds they are away.
 FAULTS = {
     "a node killed": ("node", 0),
@@ -199,7 +201,7 @@ def run_rounds(machines, writers, rounds, dice):
 
 
 def watch_service(total, act):
-    """The longest time without an acknowledged record from before ``act`` until 15 s after it, or until it
+    """The longest time without an acknowledged record from before ``act`` until ``AFTER`` it, or until it
     goes on."""
     thread = threading.Thread(target=act)
     begun = last = time.monotonic()
@@ -213,7 +215,7 @@ def watch_service(total, act):
             longest, last, seen = max(longest, now - last), now, total()
         if after is None and not thread.is_alive():
             after = now
-        if after is not None and now - after > 15 and (last > after or now - begun > 180):
+        if after is not None and now - after > AFTER and (last > after or now - begun > 180):
             return max(longest, now - last)
 
 

@@ -90,9 +90,16 @@ def _write_on(port: int, number: int, stop: threading.Event, written: list[float
     seen, weights = batch.last_sequence, weigh_again(batch)
     pool = Pool(port)
     while not stop.is_set():
-        pool.post(f"/api/kitchens/{slug}/batches/{code}/entries", weigh(weights, seen))
-        written.append(time.monotonic())
-        seen += 1
+        try:
+            pool.post(f"/api/kitchens/{slug}/batches/{code}/entries", weigh(weights, seen))
+        except RuntimeError:
+            # refused while the table is copied: asked again, as a cook's device asks
+            time.sleep(0.5)
+            batch.refresh_from_db(fields=["last_sequence"])
+            seen = batch.last_sequence
+        else:
+            written.append(time.monotonic())
+            seen += 1
 
 
 def measure_archive(folder: Path, slug: str) -> dict[str, float]:

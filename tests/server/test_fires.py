@@ -9,7 +9,8 @@ from zoneinfo import ZoneInfo
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.db import OperationalError, transaction
+from django.db import OperationalError, connection, transaction
+from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
 from dolmetsch.core.documents.answers import answer_cook
@@ -705,6 +706,24 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     later = timezone.now() + followed.BEHIND + timedelta(seconds=1)
     monkeypatch.setattr(followed, "clock_by", lambda last: later)
     assert live(cooks, fire_id)["coldest"] == "70"
+
+
+def test_many_fires_are_listed_in_as_many_questions_as_one(cooks):
+    def listed():
+        with CaptureQueriesContext(connection) as asked:
+            answer = cooks.get("/fires")[1]
+        return [one["pieces"] for one in answer["done"]], len(answer["burning"]), len(asked)
+
+    def done():
+        pieces = [{"code": cooks.code, "mark": "A"}]
+        happens(cooks, begun(cooks, cooker="", pieces=pieces), "done")
+
+    done()
+    pieces, burning, asked = listed()
+    assert (pieces, burning) == ([[f"{cooks.code} A"]], 0)
+    for _ in range(3):
+        done()
+    assert listed() == ([[f"{cooks.code} A"]] * 4, 0, asked)
 
 
 def test_a_fire_that_is_heard_no_more_is_worked_out_anew_every_five_minutes_alone(cooks, monkeypatch):

@@ -3,6 +3,7 @@
 from datetime import timedelta
 
 import pytest
+from django.core.cache.backends.filebased import FileBasedCache
 from django.db import connection, transaction
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
@@ -10,6 +11,7 @@ from django.utils import timezone
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.verdict import index
+from dolmetsch.server.config import files
 from dolmetsch.server.fires.models import Fire
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways import queries
@@ -258,3 +260,15 @@ def test_many_screens_at_a_fire_are_answered_from_one_until_it_is_heard_again(co
     assert live(cooks, fire_id)["coldest"] == "60"
     assert cooks.get("/fires")[1]["cookers"][0]["probes"] == {"1": "60"}
     assert cooks.get("/alarms")[1]["alarms"] == []
+
+
+def test_of_many_answers_few_look_whether_too_many_are_kept(tmp_path, monkeypatch):
+    turn, looked, look = iter(range(1, 401)), [], FileBasedCache._cull
+    monkeypatch.setattr(files.random, "randrange", lambda many: next(turn) % many)
+    monkeypatch.setattr(FileBasedCache, "_cull", lambda cache: looked.append(1) or look(cache))
+    cache = files.ServedFiles(str(tmp_path), {"OPTIONS": {"MAX_ENTRIES": 50}})
+    for number in range(400):
+        cache.set(number, number)
+    assert len(looked) == 20
+    assert 25 < len(list(tmp_path.glob("*.djcache"))) < 75
+    assert cache.get(399) == 399

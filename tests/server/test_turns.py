@@ -1,6 +1,7 @@
 """When more ask at once than can be answered, who waits too long is refused early, and nothing is lost."""
 
 import threading
+import time
 
 import pytest
 from django.http import HttpResponse, StreamingHttpResponse
@@ -68,6 +69,32 @@ def test_a_turn_that_comes_in_time_is_taken_and_a_write_waits_longer_than_a_read
     assert api.get("/today")[0] == 503
     assert api.call("POST", "/prices", JOWL)[0] == 201
     later.join()
+
+
+def test_who_comes_when_many_wait_is_refused_at_once_reads_before_writes(monkeypatch):
+    monkeypatch.setattr(turns, "READS_WAITING", 2)
+    monkeypatch.setattr(turns, "WRITES_WAITING", 3)
+    end = begin(turns.AT_ONCE + 2)
+    middleware, asked = turns.take_turns(lambda _request: HttpResponse()), RequestFactory()
+    deadline = time.monotonic() + 20
+    while turns._turns._waiting < 2 and time.monotonic() < deadline:
+        time.sleep(0.01)
+    answers = []
+    write = threading.Thread(target=lambda: answers.append(middleware(asked.post("/api/x"))))
+    try:
+        begun = time.monotonic()
+        assert middleware(asked.get("/api/x")).status_code == 503
+        # one write more may wait
+        write.start()
+        while turns._turns._waiting < 3 and time.monotonic() < deadline:
+            time.sleep(0.01)
+        assert middleware(asked.post("/api/x")).status_code == 503
+        assert time.monotonic() - begun < turns.READ_PATIENCE
+    finally:
+        end()
+    write.join(timeout=20)
+    assert [one.status_code for one in answers] == [200]
+    assert turns._turns._waiting == 0
 
 
 def test_a_stream_and_a_failure_give_their_turn_back(hurried):

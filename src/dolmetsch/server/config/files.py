@@ -14,4 +14,4 @@ class ServedFiles(FileBasedCache):
 
     def _cull(self) -> None:
         if random.randrange(_LOOKED_EACH) == 0:  # noqa: S311 (which of them looks is no secret)
-            super()._cull()  # type: ignore[misc] (Django's own, which its types do not name)
+            super()._cull()  # type: ignore[misc]

@@ -1,4 +1,4 @@
-"""When more ask at once than can be answered: who waits for too long is told to ask again, early."""
+"""When more ask at once than can be answered: who would wait for too long is told to ask again, early."""
 
 import threading
 from collections.abc import Callable
@@ -11,21 +11,52 @@ from dolmetsch.server.problems import DomainError, answer
 
 #: So many answers each worker works out at once; more would only take from each other.
 AT_ONCE: Final = 8
-#: Seconds that a read and a write wait for their turn: less than a screen waits for its answer.
+#: Seconds that a read and a write wait for their turn, less than a screen waits for its answer; and how many
+#: may wait: whoever comes when more do is refused at once.
 READ_PATIENCE, WRITE_PATIENCE = 5.0, 10.0
+READS_WAITING, WRITES_WAITING = 20, 40
 BUSY: Final = DomainError(
     "busy",
     503,
     "Busy just now",
     "Many are asking at once. Nothing was written; what you typed is kept, and trying again records it once.",
 )
-_turns = threading.BoundedSemaphore(AT_ONCE)
+
+
+class _Turns:
+    """``AT_ONCE`` turns, and who waits for one."""
+
+    def __init__(self) -> None:
+        self._free = threading.BoundedSemaphore(AT_ONCE)
+        self._lock = threading.Lock()
+        self._waiting = 0
+
+    def take(self, *, is_read: bool) -> bool:
+        """Wait for a turn; whether there was one in time."""
+        if self._free.acquire(blocking=False):
+            return True
+        with self._lock:
+            if self._waiting >= (READS_WAITING if is_read else WRITES_WAITING):
+                return False
+            self._waiting += 1
+        try:
+            return self._free.acquire(timeout=READ_PATIENCE if is_read else WRITE_PATIENCE)
+        finally:
+            with self._lock:
+                self._waiting -= 1
+
+    def give_back(self) -> None:
+        """Let the next one have it."""
+        self._free.release()
+
+
+_turns = _Turns()
 
 
 def take_turns(
     get_response: Callable[[HttpRequest], HttpResponseBase],
 ) -> Callable[[HttpRequest], HttpResponseBase]:
-    """Middleware: answer ``AT_ONCE`` requests to the API at once; who waited too long is refused (``busy``).
+    """Middleware: answer ``AT_ONCE`` requests to the API at once; refuse who would wait too long (``busy``).
 
     A stream holds its turn until it begins, not while it lasts.
     """
@@ -33,8 +64,7 @@ def take_turns(
     def middleware(request: HttpRequest) -> HttpResponseBase:
         if not request.path.startswith("/api/"):
             return get_response(request)
-        is_read = request.method in ("GET", "HEAD")
-        if not _turns.acquire(timeout=READ_PATIENCE if is_read else WRITE_PATIENCE):
+        if not _turns.take(is_read=request.method in ("GET", "HEAD")):
             REQUESTS.labels("refused as busy", request.method or "", "503").inc()
             refused = answer(BUSY)
             refused["Retry-After"] = "2"
@@ -42,6 +72,6 @@ def take_turns(
         try:
             return get_response(request)
         finally:
-            _turns.release()
+            _turns.give_back()
 
     return middleware

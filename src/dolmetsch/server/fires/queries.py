@@ -1,6 +1,6 @@
 """Reads: fires, cookers."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import asdict
 from datetime import timedelta
 from decimal import Decimal
@@ -18,8 +18,8 @@ from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.batches.models import BatchWay
 from dolmetsch.server.configured import ConfiguredDevice, find_configured, list_names
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.models import Fire, ProbeReading, Program
-from dolmetsch.server.fires.story import Story, read_story, unit_of
+from dolmetsch.server.fires.models import Fire, FirePiece, ProbeReading, Program
+from dolmetsch.server.fires.story import Story, read_stories, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found
@@ -61,13 +61,13 @@ def find_last_heard(kitchen: Kitchen) -> list[int | None]:
 
 def read_fires(kitchen: Kitchen) -> out.FiresOut:
     """Fires and cookers."""
-    burning = [read_story(fire) for fire in list_open(kitchen)]
+    burning = read_stories(list_open(kitchen))
     done = Fire.objects.filter(kitchen=kitchen, events__kind="done").order_by("-id").distinct()[:DONE_SHOWN]
     in_use = {story.fire.cooker: story.fire.pk for story in reversed(burning) if story.out_at is None}
     return out.FiresOut(
         unit=unit_of(kitchen),
-        burning=[_show_fire(story) for story in burning],
-        done=[_show_fire(read_story(fire)) for fire in done],
+        burning=_show_fires(burning),
+        done=_show_fires(read_stories(list(done))),
         programs=list(_show_programs(kitchen)),
         methods=_list_methods(kitchen),
         programs_source=PROGRAMS_SOURCE,
@@ -75,16 +75,21 @@ def read_fires(kitchen: Kitchen) -> out.FiresOut:
     )
 
 
-def _show_fire(story: Story) -> out.FireOut:
-    fire = story.fire
-    return out.FireOut(
-        id=fire.pk,
-        name=fire.name,
-        cooker=fire.cooker,
-        begun_at=fire.begun_at,
-        done_at=story.done_at,
-        pieces=[piece.label for piece in fire.pieces.select_related("batch").order_by("id")],
-    )
+def _show_fires(stories: Sequence[Story]) -> list[out.FireOut]:
+    pieces: dict[int, list[str]] = {story.fire.pk: [] for story in stories}
+    for piece in FirePiece.objects.filter(fire__in=pieces).select_related("batch").order_by("id"):
+        pieces[piece.fire_id].append(piece.label)
+    return [
+        out.FireOut(
+            id=story.fire.pk,
+            name=story.fire.name,
+            cooker=story.fire.cooker,
+            begun_at=story.fire.begun_at,
+            done_at=story.done_at,
+            pieces=pieces[story.fire.pk],
+        )
+        for story in stories
+    ]
 
 
 def list_programs(kitchen: Kitchen) -> list[Program]:

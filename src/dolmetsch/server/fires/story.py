@@ -77,7 +77,15 @@ def moment_of(seconds: Fraction) -> datetime:
 
 def read_story(fire: Fire) -> Story:
     """The story of a fire, by its events in order of time."""
-    return build_story(fire, list(fire.events.select_related("recorded_by").order_by("at", "id")))
+    return read_stories([fire])[0]
+
+
+def read_stories(fires: Sequence[Fire]) -> list[Story]:
+    """The story of each of ``fires``, their events read at once."""
+    events: dict[int, list[FireEvent]] = {fire.pk: [] for fire in fires}
+    for event in FireEvent.objects.filter(fire__in=fires).select_related("recorded_by").order_by("at", "id"):
+        events[event.fire_id].append(event)
+    return [build_story(fire, events[fire.pk]) for fire in fires]
 
 
 def build_story(fire: Fire, events: list[FireEvent]) -> Story:
