@@ -34,6 +34,9 @@ MOST_LOG: Final = 20_000_000
 PATIENT: Final = ("--timeout", "60", "--graceful-timeout", "15", "--log-level", "warning")
 #: Of one worker: each screen that listens to a scale takes one, and some stay free for all else.
 THREADS: Final = 64
+#: Seconds that a connection stays open without a request: screens ask every few seconds, and a worker that
+#: computes is slow to take new ones.
+KEEP_OPEN: Final = 30
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -310,7 +313,8 @@ def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
     """The application server's command, as every start of it has it; ``on``: the address it listens on."""
     served = [str(paths.PYTHON), "-m", "gunicorn", "dolmetsch.server.config.wsgi", "--no-control-socket"]
     config = ["--config", "python:dolmetsch.server.config.workers"]
-    return [*served, *config, "--bind", f"{on}:{port}", "--threads", str(THREADS)]
+    held = ["--threads", str(THREADS), "--keep-alive", str(KEEP_OPEN)]
+    return [*served, *config, "--bind", f"{on}:{port}", *held]
 
 
 def server_environment(database: Database) -> dict[str, str]:
