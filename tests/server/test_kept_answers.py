@@ -135,6 +135,13 @@ def test_nothing_is_kept_of_a_write_that_may_be_taken_back():
 
 
 @pytest.mark.django_db(transaction=True)
+def test_nothing_is_taken_of_what_another_program_worked_out(monkeypatch):
+    assert kept_answers.keep(("a", 1), lambda: "by this one") == "by this one"
+    monkeypatch.setattr(kept_answers, "_PROGRAM", 0)
+    assert kept_answers.keep(("a", 1), lambda: "by another") == "by another"
+
+
+@pytest.mark.django_db(transaction=True)
 def test_what_a_plan_is_made_from_is_kept_until_a_write_and_read_anew_within_one(api):
     kitchen = Kitchen.objects.get(slug=api.slug)
     now, said = timezone.now(), ("a plan",)

@@ -97,6 +97,37 @@ def test_who_comes_when_many_wait_is_refused_at_once_reads_before_writes(monkeyp
     assert turns._turns._waiting == 0
 
 
+@pytest.mark.parametrize("sort", ["application/json", "multipart/form-data; boundary=x"])
+def test_a_slow_line_keeps_nobody_waiting(hurried, sort):
+    may_come, middleware = threading.Event(), turns.take_turns(lambda _request: HttpResponse())
+
+    class Slow:
+        def read(self, *_size):
+            may_come.wait(20)
+            return b""
+
+        readline = close = read
+
+    def send():
+        asked = RequestFactory().post("/api/x", data=b"{}", content_type=sort)
+        asked._stream = asked.META["wsgi.input"] = Slow()
+        answers.append(middleware(asked).status_code)
+
+    answers = []
+    senders = [threading.Thread(target=send) for _ in range(turns.AT_ONCE + 1)]
+    for one in senders:
+        one.start()
+    time.sleep(0.2)
+    try:
+        assert middleware(RequestFactory().get("/api/x")).status_code == 200
+        assert answers == []
+    finally:
+        may_come.set()
+        for one in senders:
+            one.join(timeout=20)
+    assert answers == [200] * len(senders)
+
+
 def test_a_stream_and_a_failure_give_their_turn_back(hurried):
     asked = RequestFactory().get("/api/x")
     stream = turns.take_turns(lambda _request: StreamingHttpResponse(iter([b"a"])))

@@ -14,7 +14,7 @@ from typing import Any, Final
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import DataError, IntegrityError, InterfaceError, OperationalError
 from django.db import Error as DatabaseError
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, UnreadablePostError
 from django.http.multipartparser import MultiPartParserError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -98,7 +98,8 @@ def answer(error: DomainError) -> HttpResponse:
     )
 
 
-def _answer_any(error: BaseException | None) -> HttpResponse:
+def answer_failure(error: BaseException | None) -> HttpResponse:
+    """The problem document of whatever else went wrong."""
     if isinstance(error, RequestDataTooBig):
         said = "That is more than one entry can hold; nothing was saved."
         return answer(DomainError("too_much", 413, "Too much at once", said))
@@ -106,7 +107,8 @@ def _answer_any(error: BaseException | None) -> HttpResponse:
         log.warning("not kept: %s", error)
         said = "Something in this cannot be recorded as typed; nothing was written."
         return answer(DomainError("cannot_keep", 422, "Not recorded", said))
-    if isinstance(error, BadRequest | SuspiciousOperation | MultiPartParserError | UnicodeError):
+    unreadable = BadRequest | SuspiciousOperation | MultiPartParserError | UnicodeError | UnreadablePostError
+    if isinstance(error, unreadable):
         log.warning("not understood: %s", error)
         said = "This request cannot be read; nothing was written."
         return answer(DomainError("bad_request", 400, "Not understood", said))
@@ -120,7 +122,7 @@ def _answer_any(error: BaseException | None) -> HttpResponse:
 
 def answer_server_error(_request: HttpRequest) -> HttpResponse:
     """Django's last resort: what failed outside the API's own handling."""
-    return _answer_any(sys.exc_info()[1])
+    return answer_failure(sys.exc_info()[1])
 
 
 def answer_no_such_address(_request: HttpRequest) -> HttpResponse:
@@ -221,5 +223,5 @@ def install_handlers(api: NinjaAPI) -> None:
     handle(ShapeError, _answer_shape)
     handle(HttpError, _answer_http)
     handle(AuthenticationError, _answer_signed_out)
-    handle(DatabaseError, lambda _request, error: _answer_any(error))
-    handle(Exception, lambda _request, error: _answer_any(error))
+    handle(DatabaseError, lambda _request, error: answer_failure(error))
+    handle(Exception, lambda _request, error: answer_failure(error))

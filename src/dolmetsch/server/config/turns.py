@@ -4,10 +4,12 @@ import threading
 from collections.abc import Callable
 from typing import Final
 
-from django.http import HttpRequest, HttpResponseBase
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponseBase, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
 
 from dolmetsch.server.config.watching import REQUESTS
-from dolmetsch.server.problems import DomainError, answer
+from dolmetsch.server.problems import DomainError, answer, answer_failure
 
 #: So many answers each worker works out at once; more would only take from each other.
 AT_ONCE: Final = 8
@@ -58,13 +60,20 @@ def take_turns(
 ) -> Callable[[HttpRequest], HttpResponseBase]:
     """Middleware: answer ``AT_ONCE`` requests to the API at once; refuse who would wait too long (``busy``).
 
-    A stream holds its turn until it begins, not while it lasts.
+    What is sent is received before its turn, and a stream holds its turn until it begins: neither a slow line
+    nor a long look keeps others waiting.
     """
 
     def middleware(request: HttpRequest) -> HttpResponseBase:
         if not request.path.startswith("/api/"):
             return get_response(request)
-        if not _turns.take(is_read=request.method in ("GET", "HEAD")):
+        is_read = request.method in ("GET", "HEAD")
+        try:
+            if not is_read:
+                _receive(request)
+        except (RequestDataTooBig, MultiPartParserError, UnreadablePostError) as error:
+            return answer_failure(error)
+        if not _turns.take(is_read=is_read):
             REQUESTS.labels("refused as busy", request.method or "", "503").inc()
             refused = answer(BUSY)
             refused["Retry-After"] = "2"
@@ -75,3 +84,11 @@ def take_turns(
             _turns.give_back()
 
     return middleware
+
+
+def _receive(request: HttpRequest) -> None:
+    """Read all that is sent."""
+    if request.content_type == "multipart/form-data":
+        len(request.POST)
+    else:
+        len(request.body)

@@ -5,6 +5,7 @@ import time
 from collections.abc import Callable
 from datetime import datetime
 from functools import wraps
+from pathlib import Path
 from typing import Any, Final, TypeVar
 
 from django.core.cache import cache
@@ -12,9 +13,12 @@ from django.db import connection
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 
+import dolmetsch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 
+#: By which program it was worked out: of another edition's nothing is taken.
+_PROGRAM: Final = max(one.stat().st_mtime_ns for one in Path(dolmetsch.__file__).parent.rglob("*.py"))
 #: An answer says what is late and how long ago: it is never older than this.
 MOST_SECONDS: Final = 30
 
@@ -57,7 +61,8 @@ def _as_it_is(kitchen: Kitchen, seconds: float) -> tuple[object, ...]:
 
 def _key(about: tuple[object, ...]) -> str:
     # ids of one database say nothing of another's, such as one that tests make anew
-    return hashlib.sha256(repr((connection.settings_dict["NAME"], *about)).encode()).hexdigest()
+    of = (_PROGRAM, connection.settings_dict["NAME"], *about)
+    return hashlib.sha256(repr(of).encode()).hexdigest()
 
 
 def until_next_write(view: View, *, also: Callable[[Kitchen], object] = lambda kitchen: None) -> View:
