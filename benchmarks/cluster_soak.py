@@ -27,8 +27,8 @@ from dolmetsch.command.database import find_free_port
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.watching import look_after
 
-#: Seconds that are watched after a fault, longer than a node that is gone is waited for.
-AFTER = 10
+#: Seconds that are watched after a fault, longer than the 4 that a node is waited for.
+AFTER = 6
 #: Each fault: whom it meets, and for how many seconds they are away.
 FAULTS = {
     "a node killed": ("node", 0),
