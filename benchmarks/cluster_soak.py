@@ -134,7 +134,8 @@ def begin_writers(machines, count=WRITERS):
     status, said = machines.manage("kitchen", "new", "Soak", "--owner", "soak")
     assert status == 0, said
     first = Writer(base, 0)
-    first.call("GET", "/api/session")
+    # the proxy has to have found the applications first
+    wait_until(lambda: first.call("GET", "/api/session")[0] == 200)
     code = said.split("/password/")[1].strip()
     assert first.call("POST", f"/api/password-links/{code}", {"new": password})[0] == 200
     writers = [Writer(base, number) for number in range(count)]
