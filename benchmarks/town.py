@@ -191,8 +191,8 @@ class Town:
             slug = nearest_copy()
             many = measure_kitchen(Pool(self.port), slug, codes)
             sizes = ask(SIZES)
-            filled = {"readings": facts["readings"], "seconds": facts["seconds"]}
-            yield describe_rows(kitchens, BATCHES, sizes=sizes, **filled)
+            readings, seconds = facts["readings"], facts["seconds"]
+            yield describe_rows(kitchens, BATCHES, readings=readings, seconds=seconds, sizes=sizes)
             yield describe_pages(kitchens, few, many)
             yield describe_sizes(kitchens, BATCHES, sizes)
             if kitchens >= KITCHENS:

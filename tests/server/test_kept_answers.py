@@ -190,7 +190,7 @@ def test_a_plan_is_worked_out_from_what_is_kept(api):
 
 
 def find_under_way(api):
-    """What is told of each batch under way, as it is kept, which is as it would be worked out anew."""
+    """What is shown of each batch under way, as it is kept, which is as it would be worked out anew."""
     listed = api.get("/verdicts")[1]["under_way"]
     kept_answers.cache.clear()
     assert api.get("/verdicts")[1]["under_way"] == listed
@@ -242,7 +242,7 @@ def test_of_batches_under_way_only_what_a_write_changed_is_worked_out_anew(api, 
 
 
 @pytest.mark.django_db(transaction=True)
-def test_what_a_fire_is_expected_to_keep_is_part_of_what_is_told(api):
+def test_what_a_fire_is_expected_to_keep_is_part_of_what_is_shown(api):
     code = api.started(name="Jowl")
     api.recorded(code, TRIM)
     before = find_under_way(api)["Jowl"]["price"]

@@ -43,7 +43,7 @@ def begin(count):
     return end
 
 
-def test_who_waits_too_long_is_told_to_ask_again_and_recorded_once_when_they_do(api, hurried):
+def test_who_waits_too_long_is_refused_and_recorded_once_when_they_ask_again(api, hurried):
     end = begin(turns.AT_ONCE)
     try:
         for method, path, body in (("GET", "/today", None), ("POST", "/prices", JOWL)):

@@ -1,4 +1,4 @@
-"""When more ask at once than can be answered: who would wait for too long is told to ask again, early."""
+"""When more ask at once than can be answered: who would wait too long is refused early, and asks again."""
 
 import threading
 from collections.abc import Callable

@@ -1,6 +1,6 @@
 """What asks for the cook now: an alarm stays until it is over; quieted, it only makes no sound."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from fractions import Fraction
 from typing import Final
 
@@ -10,9 +10,8 @@ from dolmetsch.core.reference.fire import COLD_AIR_SECONDS, FIRE_LOW_DROP
 from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING
 from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.followed import FollowedFire, follow_fire, is_on
+from dolmetsch.server.fires.followed import FollowedFire, is_on
 from dolmetsch.server.fires.models import FirePiece
-from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.story import seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees, say_next
 from dolmetsch.server.kitchens.models import Kitchen
@@ -30,11 +29,11 @@ def count_also(count: Callable[[Kitchen], int]) -> None:
     _also.append(count)
 
 
-def read_alarms(kitchen: Kitchen) -> out.AlarmsOut:
-    """The alarms of every fire that is not done, and how many pieces hang in fires and chambers."""
-    fires = list_open(kitchen)
+def read_alarms(kitchen: Kitchen, burning: Sequence[FollowedFire]) -> out.AlarmsOut:
+    """The alarms of ``burning``, the fires not done yet, and how many pieces hang in fires and chambers."""
+    fires = [followed.story.fire for followed in burning]
     return out.AlarmsOut(
-        alarms=[alarm for fire in fires for alarm in list_alarms(follow_fire(fire))],
+        alarms=[alarm for followed in burning for alarm in list_alarms(followed)],
         pieces=FirePiece.objects.filter(fire__in=fires).count() + sum(count(kitchen) for count in _also),
     )
 

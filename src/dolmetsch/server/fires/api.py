@@ -1,49 +1,58 @@
 """The fires' API: only maps requests to reads and writes."""
 
-from functools import partial
+from collections.abc import Callable
 
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.utils import timezone
 from ninja import File, Form, Path, Router, Status
 from ninja.files import UploadedFile
+from pydantic import BaseModel
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.alarms import read_alarms
 from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, FileForm, write_file
-from dolmetsch.server.fires.followed import followed_up_to
+from dolmetsch.server.fires.followed import follow_fire
 from dolmetsch.server.fires.hearing import hear_cooker
 from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
 from dolmetsch.server.fires.of_batch import read_of_batch
-from dolmetsch.server.fires.queries import find_last_heard, get_fire, read_fires
+from dolmetsch.server.fires.queries import find_last_heard, get_fire, list_open, read_fires
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with, print_json
 from dolmetsch.server.scales.hub import hub
-from dolmetsch.server.writing.kept_answers import until_next_write
+from dolmetsch.server.writing.kept_answers import keep_until_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["fires"])
-#: Many screens ask every few seconds: what they are answered is kept until the next reading, or until a fire
-#: is followed further.
-until_next_reading = partial(until_next_write, also=find_last_heard)
-until_followed_further = partial(until_next_write, also=followed_up_to)
+
+
+def _keep(kitchen: Kitchen, about: tuple[object, ...], read: Callable[[], BaseModel]) -> HttpResponse:
+    """What is read ``about`` fires, kept until a write or until that is another: many screens ask every few
+    seconds.
+    """
+    text = keep_until_write(kitchen, timezone.now(), about, lambda: read().model_dump_json())
+    return HttpResponse(text, content_type="application/json")
 
 
 @router.get("/fires", response={200: schemas.FiresOut, REFUSALS: Problem}, operation_id="getFires")
-@until_next_reading
 def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Fires, and cookers."""
-    return print_json(read_fires(kitchen_of(request, kitchen_slug)))
+    kitchen = kitchen_of(request, kitchen_slug)
+    return _keep(kitchen, ("fires", find_last_heard(kitchen)), lambda: read_fires(kitchen))
 
 
 @router.get("/alarms", response={200: schemas.AlarmsOut, REFUSALS: Problem}, operation_id="getAlarms")
-@until_followed_further
 def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What asks for the cook now, of all fires."""
-    return print_json(read_alarms(kitchen_of(request, kitchen_slug)))
+    kitchen = kitchen_of(request, kitchen_slug)
+    burning = [follow_fire(fire) for fire in list_open(kitchen)]
+    about = ("alarms", *(followed.up_to for followed in burning))
+    return _keep(kitchen, about, lambda: read_alarms(kitchen, burning))
 
 
 @router.post("/fires", response={201: schemas.BegunOut, REFUSALS: Problem}, operation_id="beginFire")
@@ -56,10 +65,11 @@ def post_fire(
 
 
 @router.get("/fires/{fire_id}", response={200: schemas.LiveOut, REFUSALS: Problem}, operation_id="getFire")
-@until_followed_further
 def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> HttpResponse:
     """A fire as it is now."""
-    return print_json(read_live(get_fire(kitchen_of(request, kitchen_slug), fire_id)))
+    kitchen = kitchen_of(request, kitchen_slug)
+    followed = follow_fire(get_fire(kitchen, fire_id))
+    return _keep(kitchen, ("live", followed.up_to), lambda: read_live(followed))
 
 
 @router.post(
@@ -73,7 +83,7 @@ def post_event(
     """Record what happened in a fire; the fire as it is then."""
     kitchen = kitchen_of(request, kitchen_slug)
     event = actions.record_event(write_of(request, kitchen, key), fire_id, body)
-    answer = print_json(read_live(get_fire(kitchen, event.fire_id)))
+    answer = print_json(read_live(follow_fire(get_fire(kitchen, event.fire_id))))
     answer.status_code = 201
     return answer
 
@@ -116,7 +126,7 @@ def post_log(
     write = write_of(request, kitchen, key, uploaded=f"{match}\n{file.name}\n".encode() + content)
     log = read_log(file.name or "log", content)
     take_in(write, fire, log, parse_match(match) or guess_match(fire, log))
-    answer = print_json(read_live(fire))
+    answer = print_json(read_live(follow_fire(fire)))
     answer.status_code = 201
     return answer
 

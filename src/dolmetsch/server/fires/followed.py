@@ -19,7 +19,6 @@ from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.heat.troubles import Trouble
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
 from dolmetsch.server.fires.models import Fire, ProbeReading
-from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.schemas import Point
 from dolmetsch.server.fires.story import (
     Story,
@@ -32,7 +31,6 @@ from dolmetsch.server.fires.story import (
     seconds_of,
     unit_of,
 )
-from dolmetsch.server.kitchens.models import Kitchen
 
 _log = logging.getLogger(__name__)
 #: Fires of so many readings together are kept by each worker: a reading takes one to two kilobytes.
@@ -52,7 +50,7 @@ POINTS: Final = 240
 class FollowedFire:
     """A fire's story, what follows from its readings, the time there, and each probe's curve as drawn.
 
-    ``up_to``: what it was followed up to; the same wherever ``cook`` is.
+    ``up_to``: the fire and what it was followed up to; the same wherever ``cook`` is.
     """
 
     story: Story
@@ -101,13 +99,8 @@ def follow_fire(fire: Fire) -> FollowedFire:
         kept = _follow(story, now=now, acts=acts, heard=heard)
     elif kept.heard != heard and time.monotonic() - kept.made >= _SHARE * kept.took:
         _renew_beside(fire)
-    up_to = (*kept.acts, *kept.heard)
+    up_to = (fire.pk, *kept.acts, *kept.heard)
     return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves, up_to=up_to)
-
-
-def followed_up_to(kitchen: Kitchen) -> list[tuple[Any, ...]]:
-    """Each open fire of a kitchen, and what it is followed up to: till then the same is told of it."""
-    return [(fire.pk, *follow_fire(fire).up_to) for fire in list_open(kitchen)]
 
 
 def _look(fire: Fire) -> tuple[Story, datetime, tuple[Any, ...], tuple[Any, ...]]:

@@ -32,7 +32,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
-from dolmetsch.server.fires.followed import FollowedFire, follow_fire, is_on
+from dolmetsch.server.fires.followed import FollowedFire, is_on
 from dolmetsch.server.fires.models import Fire, FirePiece
 from dolmetsch.server.fires.of_batch import believe_at, hours_in, is_cold, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
@@ -50,9 +50,9 @@ EVENTS_SHOWN: Final = 40
 _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding", "cool": "cooling"}
 
 
-def read_live(fire: Fire) -> out.LiveOut:
+def read_live(followed: FollowedFire) -> out.LiveOut:
     """The live view of a fire."""
-    followed = follow_fire(fire)
+    fire = followed.story.fire
     pieces = list(fire.pieces.select_related("batch").order_by("rack", "slot", "id"))
     can_pull = followed.story.out_at is None and not is_cold(fire)
     pulls = _show_pulls(fire, pieces, unit_of(fire.kitchen), now=followed.now) if can_pull else ()

@@ -54,8 +54,7 @@ def list_open(kitchen: Kitchen) -> list[Fire]:
 
 def find_last_heard(kitchen: Kitchen) -> list[int | None]:
     """The numbers of the last readings of a kitchen's cookers, and of those of its open fires."""
-    burning = Fire.objects.filter(kitchen=kitchen).exclude(events__kind="done")
-    names = sorted({*cooker_names(kitchen), *burning.values_list("cooker", flat=True)} - {""})
+    names = sorted({*cooker_names(kitchen), *(fire.cooker for fire in list_open(kitchen))} - {""})
     return [ProbeReading.last_id(kitchen.pk, name) for name in names]
 
 

@@ -4,6 +4,7 @@ from datetime import UTC, datetime, timedelta
 from typing import Final
 
 from django.db import transaction
+from django.db.models import QuerySet
 
 from dolmetsch.core.heat.thinning import choose_kept
 from dolmetsch.core.reference.heat import KEPT_MARKS
@@ -20,16 +21,21 @@ def thin_old(now: datetime) -> int:
     begin = end - LOOKED_AT_DAYS * _DAY
     gone = 0
     # by the index alone: a search by time would read every reading of every kitchen
-    for kitchen, cooker in ProbeReading.objects.order_by().values_list("kitchen", "cooker").distinct():
+    for kitchen, cooker in ProbeReading.objects.values_list("kitchen", "cooker").distinct():
+        if not _of(kitchen, cooker, begin, end).exists():
+            continue
         for number in range(LOOKED_AT_DAYS):
             start = begin + number * _DAY
             gone += _thin(kitchen, cooker, start, start + _DAY)
     return gone
 
 
+def _of(kitchen: int, cooker: str, start: datetime, end: datetime) -> QuerySet[ProbeReading]:
+    return ProbeReading.objects.filter(kitchen=kitchen, cooker=cooker, at__gte=start, at__lt=end)
+
+
 def _thin(kitchen: int, cooker: str, start: datetime, end: datetime) -> int:
-    mine = ProbeReading.objects.filter(kitchen=kitchen, cooker=cooker, at__gte=start, at__lt=end)
-    rows = list(mine.order_by("at").values_list("id", "at", "values"))
+    rows = list(_of(kitchen, cooker, start, end).order_by("at").values_list("id", "at", "values"))
     if not rows:
         return 0
     readings = [

@@ -65,9 +65,8 @@ def _key(about: tuple[object, ...]) -> str:
     return hashlib.sha256(repr(of).encode()).hexdigest()
 
 
-def until_next_write(view: View, *, also: Callable[[Kitchen], object] = lambda kitchen: None) -> View:
-    """Keep a GET's answer until something is written in its kitchen, MOST_SECONDS at the longest, and until
-    what ``also`` says of the kitchen is another.
+def until_next_write(view: View) -> View:
+    """Keep a GET's answer until something is written in its kitchen, MOST_SECONDS at the longest.
 
     Kept by the kitchen's count of writes, which every write raises in its own transaction
     (``writing.once``): what is kept of a count is at least as new as that count. Whoever asks has to be a
@@ -77,7 +76,7 @@ def until_next_write(view: View, *, also: Callable[[Kitchen], object] = lambda k
     @wraps(view)
     def answer(request: HttpRequest, kitchen_slug: str, **path: Any) -> HttpResponse:
         kitchen = kitchen_of(request, kitchen_slug)
-        key = _key((*_as_it_is(kitchen, time.time()), also(kitchen), request.get_full_path()))
+        key = _key((*_as_it_is(kitchen, time.time()), request.get_full_path()))
         kept = cache.get(key)
         if kept is not None:
             return HttpResponse(kept, content_type="application/json")

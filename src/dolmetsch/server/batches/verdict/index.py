@@ -7,7 +7,6 @@ from fractions import Fraction
 from functools import partial
 from typing import Final
 
-from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.batches.entries.chain import KEPT_SECONDS, build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.entries.chosen_way import fetch_ways, way_of
@@ -50,14 +49,14 @@ def _show_under_way(batches: Sequence[Batch], kitchen: Kitchen) -> list[UnderWay
     # the entries of one that is taken from another do not say what that one comes to
     taken = LotLine.objects.filter(entry__batch__in=batches, from_batch__isnull=False)
     linked = set(taken.values_list("entry__batch", flat=True))
-    learned = (sorted(read_history(kitchen).items()), list_fryings(kitchen))
-    ways: dict[int | None, Way] = {}
+    learned = repr((sorted(read_history(kitchen).items()), list_fryings(kitchen)))
+    ways: dict[int | None, str] = {}
     shown = []
     for batch in batches:
         chosen = batch.chosen_way
         way_id = None if chosen is None else chosen.way_id
         if way_id not in ways:
-            ways[way_id] = way_of(chosen)
+            ways[way_id] = repr(way_of(chosen))
         # all that is shown is made of these (``forecasting.forecast``)
         made_of = (ways[way_id], facts.methods(batch), facts.expected(batch), learned)
         about = ("under way", batch.pk, batch.last_sequence, batch.name, batch.summary, *made_of)
