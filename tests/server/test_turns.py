@@ -45,11 +45,14 @@ def begin(count):
 
 def test_who_waits_too_long_is_refused_and_recorded_once_when_they_ask_again(api, hurried):
     end = begin(turns.AT_ONCE)
+    refused = [turns.REQUESTS.labels("refused as busy", method, "503") for method in ("GET", "POST")]
+    before = [one._value.get() for one in refused]
     try:
         for method, path, body in (("GET", "/today", None), ("POST", "/prices", JOWL)):
             status, problem = api.call(method, path, body)
             assert (status, problem["code"]) == (503, "busy")
             assert "trying again records it once" in problem["detail"]
+        assert [one._value.get() - was for one, was in zip(refused, before, strict=True)] == [1, 1]
         assert api.client.get(f"/api/kitchens/{api.slug}/today")["Retry-After"] == "2"
         # what watches over it is answered all the same
         assert api.client.get("/healthz").status_code == 200
