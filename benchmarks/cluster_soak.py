@@ -17,6 +17,7 @@ import tempfile
 import threading
 import time
 import uuid
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from soak import WRITERS, Writer, compare, list_refused, wait_until
@@ -25,7 +26,6 @@ from dolmetsch.command import holding, paths
 from dolmetsch.command.cluster import Cluster
 from dolmetsch.command.database import find_free_port
 from dolmetsch.command.galera import Node, Ports
-from dolmetsch.command.watching import look_after
 
 #: Seconds that are watched after a fault, longer than the 4 that a node is waited for.
 AFTER = 6
@@ -34,6 +34,7 @@ FAULTS = {
     "a node killed": ("node", 0),
     "a node stopped": ("node", 10),
     "a node cut off": ("node", 10),
+    "a node that gives its group up": ("node", 0),
     "a node without its records": ("node", 0),
     "an application killed": ("application", 0),
     "an application ended in order": ("application", 0),
@@ -41,6 +42,7 @@ FAULTS = {
     "the proxy killed": ("proxy", 0),
     "two nodes of three stopped": ("node", 12),
     "two nodes of three killed": ("node", 0),
+    "two nodes of three that give their group up": ("node", 0),
 }
 
 
@@ -87,6 +89,16 @@ class Machines:
         done = subprocess.run(command, env=env, capture_output=True, text=True, check=False, timeout=30)
         return done.stdout.split("\n") if done.returncode == 0 else None
 
+    def isolate(self, at, how):
+        """Cut the node ``at`` off from the others (1), let it come back (0), or have its group communication
+        end with an error while it runs on (2).
+        """
+        query = f"SET GLOBAL wsrep_provider_options = 'gmcast.isolate={how}'"
+        # the application's user may not do that
+        command = [*([] if os.geteuid() == 0 else ["sudo"]), "mariadb", "--no-defaults", "-uroot"]
+        command += [f"-S{self.nodes[at].socket_path()}", "-e", query]
+        subprocess.run(command, check=True, capture_output=True, timeout=30)
+
     def manage(self, *words):
         env = {**os.environ, **self.facts["environment"]}
         command = [str(paths.PYTHON), "-W", "ignore", "-m", "django", *words]
@@ -103,9 +115,12 @@ def disturb(machines, fault, at):
     sort, seconds = FAULTS[fault]
     parts = [at % 3, (at + 1) % 3] if fault.startswith("two") else [at % {"node": 3}.get(sort, 2)]
     if fault == "a node cut off":
-        machines.ask(parts[0], "SET GLOBAL wsrep_provider_options = 'gmcast.isolate=1'")
+        machines.isolate(parts[0], 1)
         time.sleep(seconds)
-        machines.ask(parts[0], "SET GLOBAL wsrep_provider_options = 'gmcast.isolate=0'")
+        machines.isolate(parts[0], 0)
+    elif "group up" in fault:
+        for part in parts:
+            machines.isolate(part, 2)
     elif seconds:
         for part in parts:
             machines.signal(signal.SIGSTOP, sort, part)
@@ -204,17 +219,17 @@ def run_rounds(machines, writers, rounds, dice):
 def watch_service(total, act):
     """The longest time without an acknowledged record from before ``act`` until ``AFTER`` it, or until it
     goes on."""
-    thread = threading.Thread(target=act)
     begun = last = time.monotonic()
-    seen, longest = total(), 0.0
-    thread.start()
-    after = None
+    seen, longest, after = total(), 0.0, None
+    fault = ThreadPoolExecutor(1).submit(act)
     while True:
         time.sleep(0.05)
         now = time.monotonic()
         if total() > seen:
             longest, last, seen = max(longest, now - last), now, total()
-        if after is None and not thread.is_alive():
+        if after is None and fault.done():
+            # raises what went wrong with it
+            fault.result()
             after = now
         if after is not None and now - after > AFTER and (last > after or now - begun > 180):
             return max(longest, now - last)
@@ -273,9 +288,7 @@ def serve(folder, port, how):
         facts["environment"] |= {"PYTHONPATH": str(paths.ROOT / "src")}
         (Path(folder) / "open.new").write_text(json.dumps(facts))
         (Path(folder) / "open.new").rename(Path(folder) / "open")
-        watched = cluster.watched()
-        while not ending.wait(0.2):
-            look_after(watched)
+        cluster.watch(ending.is_set)
     finally:
         cluster.close()
 

@@ -20,6 +20,7 @@ from dolmetsch.command.devices import Devices
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.rejoining import Rejoining
 from dolmetsch.command.serving import (
     PATIENT,
     gunicorn,
@@ -114,21 +115,33 @@ class Cluster:
             self.start_collector(at)
 
     def open_records(self) -> bool:
-        """Start the nodes, the one that wrote last first, the others join it; whether they are new."""
+        """Start the nodes and wait for all; whether they are new.
+
+        Raises:
+            TroubleError: one does not come up.
+        """
         first, *others = self.nodes
         is_fresh = not all(node.is_made for node in self.nodes)
         if is_fresh:
             first.make_records(self._fill)
             for node in others:
                 node.copy_from(first)
+        self.begin_records()
+        for node in self.nodes:
+            node.wait_until_ready()
+        return is_fresh
+
+    def begin_records(self) -> None:
+        """Start the nodes, none of which runs; the others join the one that wrote last.
+
+        Raises:
+            TroubleError: that one does not come up.
+        """
         latest = max(self.nodes, key=lambda node: node.find_position()[1])
         latest.begin_cluster()
         for node in self.nodes:
             if node is not latest:
                 node.launch()
-        for node in self.nodes:
-            node.wait_until_ready()
-        return is_fresh
 
     def start_proxy(self) -> None:
         """The way in, and the applications' way to the record store."""
@@ -217,7 +230,15 @@ class Cluster:
         name = f"collector{at + 1}"
         self.collectors[at] = spawn_collector(self.logs / f"{name}.log", self.environment(name))
 
-    def watched(self) -> list[Watched]:
+    def watch(self, ending: Callable[[], bool] = lambda: False) -> None:
+        """Start again what ends and lead back who is apart, until asked to stop or ``ending``."""
+        watched, rejoining = self._list_watched(), Rejoining(self.nodes, self.begin_records)
+        while not ending():
+            time.sleep(0.2)
+            look_after(watched)
+            rejoining.look()
+
+    def _list_watched(self) -> list[Watched]:
         """What is started again where it ends."""
         proxy = Watched(
             name="The proxy",
@@ -234,13 +255,6 @@ class Cluster:
             *_watch_each("Application", self.applications, self.start_application),
             *_watch_each("Collector", self.collectors, self.start_collector),
         ]
-
-    def watch(self) -> None:
-        """Start again what ends, until asked to stop."""
-        watched = self.watched()
-        while True:
-            time.sleep(0.5)
-            look_after(watched)
 
     def close(self) -> None:
         """Stop what runs, the node that stops last writes last."""

@@ -70,7 +70,7 @@ class Database:
             f"--tmpdir={self.folder / 'tmp'}",
             "--bind-address=127.0.0.1",
             f"--port={self.port}",
-            f"--socket={self._socket()}",
+            f"--socket={self.socket_path()}",
             f"--pid-file={self.folder / 'mariadbd.pid'}",
             f"--log-error={self.folder / 'error.log'}",
             "--character-set-server=utf8mb4",

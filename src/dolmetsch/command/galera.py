@@ -5,7 +5,7 @@ import shutil
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from subprocess import DEVNULL, STDOUT, run
+from subprocess import DEVNULL, STDOUT, TimeoutExpired, run
 from typing import ClassVar, Final
 
 from dolmetsch.command.database import Database, find_free_port
@@ -110,7 +110,14 @@ class Node(Database):
         log = self.folder / "recover.log"
         log.unlink(missing_ok=True)
         command = [*self._server(), *self._of_cluster(), "--wsrep-recover", f"--log-error={log}"]
-        done = run(command, stdin=DEVNULL, stdout=DEVNULL, stderr=STDOUT, check=False, timeout=JOIN_SECONDS)
+        try:
+            done = run(
+                command, stdin=DEVNULL, stdout=DEVNULL, stderr=STDOUT, check=False, timeout=JOIN_SECONDS
+            )
+        except TimeoutExpired as error:
+            raise TroubleError(
+                f"The last write of {self.folder} was not found within {JOIN_SECONDS} s."
+            ) from error
         found = re.search(r"Recovered position:? ([0-9a-f-]+):(-?\d+)", log.read_text(errors="replace"))
         if found is None:
             raise TroubleError(f"The last write of {self.folder} is not known ({done.returncode}, {log}).")
@@ -161,6 +168,21 @@ class Node(Database):
             "--log-bin-trust-function-creators=ON",
             "--wsrep-provider-options=" + ";".join(f"{name}={value}" for name, value in options.items()),
         ]
+
+    def find_group(self) -> str | None:
+        """What it says of the group it is in: ``Primary``, ``non-Primary`` or ``Disconnected``; None where it
+        does not answer within two seconds.
+        """
+        command, _ = self.client(
+            "mariadb", "--connect-timeout=2", "-Ne", "SHOW STATUS LIKE 'wsrep_cluster_status'"
+        )
+        return (self._answer_of(command) or "").removeprefix("wsrep_cluster_status").strip() or None
+
+    def kill(self) -> None:
+        """End it at once, as one that may not answer any more; who watches over it sees that it has ended."""
+        if self.process is not None:
+            self.process.kill()
+            self.process.wait()
 
     def is_ready(self) -> bool:
         """Whether it serves: it runs, and is of the greater part of its cluster."""
