@@ -121,7 +121,7 @@ class Database:
             "DOLMETSCH_DB_PASSWORD": self.password,
         }
 
-    def _socket(self) -> Path:
+    def socket_path(self) -> Path:
         """Beside the data, or below the temporary folder where that path would be too long for one."""
         path = self.folder / "mariadbd.sock"
         return path if len(str(path)) < 90 else Path(tempfile.gettempdir()) / f"dolmetsch-{self.port}.sock"
