@@ -44,7 +44,7 @@ def write_while(writers, act, *, more=20):
         assert wait_until(lambda: total() > before, patience=60) < 60
         act()
         seen = total()
-        assert wait_until(lambda: total() > seen + more, patience=90) < 90, "it is written again"
+        assert wait_until(lambda: total() > seen + more, patience=180) < 180, "it is written again"
 
     write_meanwhile(writers, do)
     assert compare(writers) == (0, 0)
@@ -164,6 +164,36 @@ def test_the_standby_takes_over_where_the_collector_ends(machines):
         assert wait_until(lambda: holder() not in ("", first), patience=60) < 60
     finally:
         machines.signal(signal.SIGCONT, "collector", at)
+
+
+def watch_node(machines, at, restart):
+    """What ``galera-watch`` does at the node ``at``, where to start it anew is the command ``restart``."""
+    client, env = machines.nodes[at].client("mariadb", "--connect-timeout=2")
+    env |= {
+        "DOLMETSCH_CLIENT": " ".join(client),
+        "DOLMETSCH_RESTART": restart,
+        "DOLMETSCH_APART_SECONDS": "1",
+    }
+    script = paths.ROOT / "deploy" / "cluster" / "galera-watch"
+    subprocess.run([script], env=env, check=True, timeout=30)
+
+
+def test_nodes_that_have_given_their_group_up_begin_again_where_none_serves(machines, writers, tmp_path):
+    """Two of three run on without a group, and the third is not the greater part: nobody would ever serve."""
+    restarted = tmp_path / "restarted"
+    watch_node(machines, 1, f"touch {restarted}")
+    assert not restarted.exists(), "it is of its group"
+
+    def give_up():
+        disturb(machines, "two nodes of three that give their group up", 1)
+        assert wait_until(lambda: machines.nodes[1].find_group() == "Disconnected", patience=20) < 20
+        watch_node(machines, 1, f"touch {restarted}")
+        assert restarted.exists()
+
+    write_while(writers, give_up)
+    assert wait_for_all(machines) < 180
+    assert count_split(machines) == 0
+    assert machines.manage("check_records")[0] == 0
 
 
 def test_without_the_greater_part_nothing_is_taken_and_it_goes_on_after(machines, writers):

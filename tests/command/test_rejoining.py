@@ -99,7 +99,7 @@ def test_it_is_tried_again_and_again_with_growing_pauses_until_one_serves(error,
     cluster.say(None, None, None)
     cluster.go_on(6 * LONGEST)
     pauses = [later - earlier for earlier, later in pairwise(cluster.begun)]
-    assert [round(pause / NONE_SECONDS) for pause in pauses] [:6] == [2, 4, 8, 16, 16, 16]
+    assert [round(pause / NONE_SECONDS) for pause in pauses][:6] == [2, 4, 8, 16, 16, 16]
     assert ("They did not come up; trying again later." in capsys.readouterr().out) is bool(error)
     # once one has served the first pause is the short one again
     cluster.say("Primary", None, None)
