@@ -19,7 +19,7 @@ from dolmetsch.server.books import schemas as out
 from dolmetsch.server.books.tools import Saved, list_saved, list_tools
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import TakenNow
-from dolmetsch.server.larder.queries import FATE_WORDS
+from dolmetsch.server.larder.one_pack import FATE_WORDS
 from dolmetsch.server.prices.models import PriceItem, Sort
 from dolmetsch.server.quantities.days import midnight_of
 from dolmetsch.server.quantities.printing import (

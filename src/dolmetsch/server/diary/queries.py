@@ -22,7 +22,7 @@ from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.fires.words import describe_event, label_stage
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import Packing, Taken
-from dolmetsch.server.larder.queries import describe_taken
+from dolmetsch.server.larder.one_pack import describe_taken
 from dolmetsch.server.pieces.models import LookOver, PieceFact
 from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_place, sorts_of
 from dolmetsch.server.plans.models import TaskNews

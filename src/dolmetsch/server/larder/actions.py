@@ -26,7 +26,8 @@ from dolmetsch.server.larder.of_batch import (
     set_life,
     taken_now,
 )
-from dolmetsch.server.larder.queries import get_pack, list_choices
+from dolmetsch.server.larder.one_pack import get_pack
+from dolmetsch.server.larder.queries import list_choices
 from dolmetsch.server.pieces.queries import sorts_of
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.printing import as_sentence, print_weight

@@ -11,8 +11,9 @@ from dolmetsch.server.larder import actions, schemas
 from dolmetsch.server.larder.board import read_board
 from dolmetsch.server.larder.files import write_larder
 from dolmetsch.server.larder.importing import import_packs, preview_file
+from dolmetsch.server.larder.one_pack import read_pack
 from dolmetsch.server.larder.packing import pack_batch, preview_packing
-from dolmetsch.server.larder.queries import read_larder, read_pack, show_now
+from dolmetsch.server.larder.queries import read_larder, show_now
 from dolmetsch.server.larder.thickness import read_thickness
 from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.typed import FileIn
