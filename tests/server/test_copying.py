@@ -12,6 +12,7 @@ from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 
+from dolmetsch.server.archive.checking import check_sheets
 from dolmetsch.server.archive.copying import BEYOND, copy_many
 from dolmetsch.server.archive.lists import LISTS, write_list
 from dolmetsch.server.archive.tables import DERIVED, list_tables, rows_of
@@ -78,6 +79,8 @@ def test_a_copy_has_every_row_and_refers_to_its_own_alone(demo):
     counts = {model: count(model, kitchen) for model in TABLES}
     assert sum(counts.values()) > 1000
     assert {model: count(model, copy) for model in TABLES} == counts
+    # what a batch keeps of itself fits the days of the copy
+    assert list(check_sheets(copy)) == []
     for model in TABLES:
         for field in model._meta.concrete_fields:
             target = field.related_model if isinstance(field, models.ForeignKey) else None

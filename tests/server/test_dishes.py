@@ -7,10 +7,13 @@ from fractions import Fraction
 
 import pytest
 from django.db import OperationalError, connection, transaction
+from django.db.models import F
 from django.utils import timezone
 
+from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.dishes.models import Dish, Plating
 from dolmetsch.server.larder.models import PackNow, Taken
+from dolmetsch.server.writing import kept_answers
 from tests.server.conftest import as_file, make_kitchen, weigh
 from tests.server.test_larder import (  # noqa: F401 (fixtures)
     everything,
@@ -382,6 +385,33 @@ def test_the_cupboard_holds_what_was_bought_less_what_batches_used(kitchen):
     assert row["note"].startswith("counted ")
     assert note(kitchen, "bought", "1 kg")[0] == 201
     assert stock(kitchen)["left"] == "2.76 lb"
+
+
+def test_what_batches_used_follows_corrections_and_stays_in_its_kitchen(kitchen):
+    kitchen.recorded(kitchen.code, weigh("rest", B="2.9 lb"))
+    noted(kitchen, sort="ingredient", name="salt", price="1.20/kg")
+    assert stock(kitchen)["used"] == "0 g"
+    salted(kitchen, kitchen.code, "200 g")
+    salted(kitchen, kitchen.code, "100 g")
+    row = stock(kitchen)
+    assert (row["used"], row["a_batch"]) == ("300 g", "300 g")
+    last = kitchen.get(f"/batches/{kitchen.code}")[1]["log"][-1]["id"]
+    less = {"used": [{"what": "salt", "group": "cure", "amount": "40 g", "price": "1.20/kg"}]}
+    content = {**weigh("rest", B="2.9 lb"), **less}
+    kitchen.recorded(kitchen.code, content, corrects=last, reason="weighed again")
+    row = stock(kitchen)
+    assert (row["used"], row["a_batch"]) == ("240 g", "240 g")
+    # of a batch that an older program wrote, nothing is kept in its summary
+    summary = Batch.objects.get(code=kitchen.code).summary
+    Batch.objects.filter(code=kitchen.code).update(
+        summary={name: value for name, value in summary.items() if name != "used"},
+        renewals=F("renewals") + 1,
+    )
+    kept_answers.cache.clear()
+    assert stock(kitchen) == row
+    other = make_kitchen("used-elsewhere")
+    noted(other, sort="ingredient", name="salt", price="1.20/kg")
+    assert (stock(other)["used"], stock(other)["a_batch"]) == ("0 g", None)
 
 
 def test_more_used_than_bought_is_said_and_never_below_nothing(kitchen):

@@ -2,19 +2,16 @@
 
 from collections import defaultdict
 from collections.abc import Collection, Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
-from functools import reduce
-from operator import or_
 from typing import Final
 
-from django.db.models import Q, Sum
 from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.models import UsedLine
+from dolmetsch.server.batches.show.uses import Use, list_uses
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.models import StockNote
 from dolmetsch.server.kitchens.models import Kitchen
@@ -28,13 +25,6 @@ SMALL_GRAMS: Final = 500
 #: Enough for fewer batches is low.
 LOW_BATCHES: Final = 1
 _STOCKED: Final = ("ingredient", "packaging", "fuel")
-
-
-@dataclass(slots=True)
-class Used:
-    """What batches used of a thing: when, in which batch, and how much (grams, or a count)."""
-
-    lines: list[tuple[datetime, int, Fraction | None, Fraction | None]] = field(default_factory=list)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -68,21 +58,17 @@ def read_cupboard(kitchen: Kitchen) -> schemas.CupboardOut:
     listed = PriceItem.objects.filter(kitchen=kitchen, sort__in=_STOCKED).values_list("name", flat=True)
     for name in (*listed, *(row.what for rows in notes.values() for row in rows)):
         names.setdefault(name.casefold(), name)
-    rows = [_show(name, notes.get(key, []), used.get(key, Used()), kitchen) for key, name in names.items()]
+    rows = [_show(name, notes.get(key, []), used.get(key, []), kitchen) for key, name in names.items()]
     return schemas.CupboardOut(
         stock=sorted(rows, key=lambda one: (not one.is_low, one.left is None, one.what.casefold()))
     )
 
 
-def _find_used(kitchen: Kitchen) -> dict[str, Used]:
-    """What every entry that counts used, by name in small letters."""
-    lines = UsedLine.objects.filter(entry__kitchen=kitchen, entry__corrections__isnull=True)
-    found: dict[str, Used] = defaultdict(Used)
-    rows = lines.order_by("entry__happened_at", "id").values_list(
-        "what", "entry__happened_at", "entry__batch_id", "amount_grams", "amount_count"
-    )
-    for what, at, batch, grams, count in rows:
-        found[what.casefold()].lines.append((at, batch, _exact(grams), _exact(count)))
+def _find_used(kitchen: Kitchen, names: Collection[str] | None = None) -> dict[str, list[Use]]:
+    """What was used of each thing, or of ``names`` alone, by its name in small letters, oldest first."""
+    found: dict[str, list[Use]] = defaultdict(list)
+    for use in list_uses(kitchen, names):
+        found[use.what.casefold()].append(use)
     return found
 
 
@@ -90,7 +76,7 @@ def _exact(value: Decimal | None) -> Fraction | None:
     return None if value is None else Fraction(value)
 
 
-def _show(name: str, notes: Sequence[StockNote], used: Used, kitchen: Kitchen) -> schemas.StockOut:
+def _show(name: str, notes: Sequence[StockNote], used: Sequence[Use], kitchen: Kitchen) -> schemas.StockOut:
     unit = kitchen.weight_unit
     by_weight = _is_by_weight(notes, used)
     left = _count_left(notes, used, by_weight=by_weight)
@@ -120,20 +106,18 @@ def _note(counted: StockNote | None, *, is_below: bool) -> str:
     return "" if counted is None else f"counted {timezone.localtime(counted.at):%-d %b}"
 
 
-def _is_by_weight(notes: Sequence[StockNote], used: Used) -> bool:
+def _is_by_weight(notes: Sequence[StockNote], used: Sequence[Use]) -> bool:
     if notes:
         return notes[-1].grams is not None
-    return not used.lines or used.lines[-1][2] is not None
+    return not used or used[-1].grams is not None
 
 
 def _amount(size: Fraction, *, by_weight: bool) -> Amount:
     return Amount(grams=size) if by_weight else Amount(count=size)
 
 
-def _sum(used: Used, *, since: datetime | None, by_weight: bool) -> Fraction:
-    parts = [
-        (grams if by_weight else count) for at, _, grams, count in used.lines if since is None or at > since
-    ]
+def _sum(used: Sequence[Use], *, since: datetime | None, by_weight: bool) -> Fraction:
+    parts = [(use.grams if by_weight else use.count) for use in used if since is None or use.at > since]
     return sum((part for part in parts if part is not None), Fraction(0))
 
 
@@ -161,7 +145,7 @@ def _find_stock(notes: Iterable[StockNote], *, by_weight: bool) -> _Stock | None
     return None if start is None else _Stock(size=size, since=start, by_weight=by_weight)
 
 
-def _count_left(notes: Iterable[StockNote], used: Used, *, by_weight: bool) -> Amount | None:
+def _count_left(notes: Iterable[StockNote], used: Sequence[Use], *, by_weight: bool) -> Amount | None:
     """Counted last, and bought since, less what was used since; None where it was never noted."""
     stock = _find_stock(notes, by_weight=by_weight)
     if stock is None:
@@ -169,13 +153,13 @@ def _count_left(notes: Iterable[StockNote], used: Used, *, by_weight: bool) -> A
     return _amount(stock.size - _sum(used, since=stock.since, by_weight=by_weight), by_weight=by_weight)
 
 
-def _mean_batch(used: Used, *, by_weight: bool) -> Amount | None:
+def _mean_batch(used: Sequence[Use], *, by_weight: bool) -> Amount | None:
     """What one of the latest batches that used it took, in the mean."""
     by_batch: dict[int, Fraction] = {}
-    for _, batch, grams, count in used.lines:
-        value = grams if by_weight else count
+    for use in used:
+        value = use.grams if by_weight else use.count
         if value is not None:
-            by_batch[batch] = by_batch.pop(batch, Fraction(0)) + value
+            by_batch[use.batch] = by_batch.pop(use.batch, Fraction(0)) + value
     latest = list(by_batch.values())[-BATCHES_READ:]
     return _amount(sum(latest, Fraction(0)) / len(latest), by_weight=by_weight) if latest else None
 
@@ -185,22 +169,9 @@ def list_left(kitchen: Kitchen, names: Collection[str]) -> dict[str, Amount]:
     notes: dict[str, list[StockNote]] = defaultdict(list)
     for note in StockNote.objects.filter(kitchen=kitchen, what__in=names).order_by("at", "id"):
         notes[note.what.casefold()].append(note)
-    stocks = {
-        name: stock
+    used = _find_used(kitchen, notes) if notes else {}
+    left = {
+        name: _count_left(rows, used.get(name, []), by_weight=_is_by_weight(rows, []))
         for name, rows in notes.items()
-        if (stock := _find_stock(rows, by_weight=_is_by_weight(rows, Used()))) is not None
     }
-    if not stocks:
-        return {}
-    since = reduce(or_, (Q(what=name, entry__happened_at__gt=one.since) for name, one in stocks.items()))
-    lines = UsedLine.objects.filter(since, entry__kitchen=kitchen, entry__corrections__isnull=True)
-    used: dict[str, dict[bool, Fraction]] = defaultdict(lambda: {True: Fraction(0), False: Fraction(0)})
-    # summed by the database: a busy kitchen has salted ten thousand times
-    sums = lines.values("what").annotate(grams=Sum("amount_grams"), count=Sum("amount_count"))
-    for what, grams, count in sums.values_list("what", "grams", "count"):
-        used[what.casefold()][True] += _exact(grams) or Fraction(0)
-        used[what.casefold()][False] += _exact(count) or Fraction(0)
-    return {
-        name: _amount(one.size - used[name][one.by_weight], by_weight=one.by_weight)
-        for name, one in stocks.items()
-    }
+    return {name: amount for name, amount in left.items() if amount is not None}

@@ -35,6 +35,7 @@ from dolmetsch.server.batches.entries.reading import free_marks
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.own_share import find_own_share
+from dolmetsch.server.batches.show.uses import keep_uses
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import (
@@ -396,6 +397,7 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
         else [],
         "slabs": count_slabs(costed.sheet),
         "minutes": fixed(costed.sheet.minutes, 2),
+        "used": keep_uses(batch, costed.chain.current),
     }
 
 
