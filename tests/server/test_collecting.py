@@ -22,7 +22,7 @@ from dolmetsch.server.configured import read_configured
 from dolmetsch.server.fires import thinning
 from dolmetsch.server.fires.collecting import Collector, Heard, Hearing
 from dolmetsch.server.fires.models import ProbeReading
-from dolmetsch.server.fires.thinning import thin_old
+from dolmetsch.server.fires.thinning import LOOKED_AT_DAYS, WHOLE_DAYS, thin_old
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.server.conftest import make_kitchen
@@ -182,6 +182,37 @@ def test_old_readings_are_thinned_and_new_ones_are_not():
     assert old.order_by("at").first().at == NINE
     assert ProbeReading.objects.exclude(pk__in=old).count() == 360
     assert thin_old(now) == 0
+
+
+@pytest.mark.django_db
+def test_each_device_of_each_kitchen_is_thinned_by_itself_and_within_its_days():
+    quay, pier = (Kitchen.objects.get(slug=make_kitchen(name).slug) for name in ("quay", "pier"))
+    midnight = datetime(2026, 3, 1, tzinfo=UTC)
+    now = midnight + timedelta(days=WHOLE_DAYS, hours=5)
+    whole = {midnight: True, midnight - timedelta(days=1): False}
+    # the first of the days that are looked at, and the last that is not any more
+    begin = midnight - timedelta(days=LOOKED_AT_DAYS)
+    whole |= {begin: False, begin - timedelta(days=1): True}
+    for kitchen, device, warmth in ((quay, "drum", 71), (quay, "pit", 81), (pier, "drum", 91)):
+        ProbeReading.objects.bulk_create(
+            ProbeReading(
+                kitchen=kitchen,
+                cooker=device,
+                at=day + timedelta(seconds=10 * number),
+                values={"1": f"{warmth}.{number:02}"},
+                heard_at=day,
+            )
+            for day in whole
+            for number in range(30)
+        )
+    assert thin_old(now) > 0
+    for kitchen, device, warmth in ((quay, "drum", 71), (quay, "pit", 81), (pier, "drum", 91)):
+        mine = ProbeReading.objects.filter(kitchen=kitchen, cooker=device)
+        for day, is_whole in whole.items():
+            rows = mine.filter(at__gte=day, at__lt=day + timedelta(days=1)).order_by("at")
+            left = [values["1"].partition(".")[2] for values in rows.values_list("values", flat=True)]
+            # of five minutes the first and last, here the lowest and the highest
+            assert left == ([f"{number:02}" for number in range(30)] if is_whole else ["00", "29"])
 
 
 def count_read(asking):
