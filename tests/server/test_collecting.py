@@ -193,7 +193,8 @@ def test_each_device_of_each_kitchen_is_thinned_by_itself_and_within_its_days():
     # the first of the days that are looked at, and the last that is not any more
     begin = midnight - timedelta(days=LOOKED_AT_DAYS)
     whole |= {begin: False, begin - timedelta(days=1): True}
-    for kitchen, device, warmth in ((quay, "drum", 71), (quay, "pit", 81), (pier, "drum", 91)):
+    devices = ((quay, "drum", 71), (quay, "pit", 81), (pier, "drum", 91))
+    for kitchen, device, warmth in devices:
         ProbeReading.objects.bulk_create(
             ProbeReading(
                 kitchen=kitchen,
@@ -206,7 +207,7 @@ def test_each_device_of_each_kitchen_is_thinned_by_itself_and_within_its_days():
             for number in range(30)
         )
     assert thin_old(now) > 0
-    for kitchen, device, warmth in ((quay, "drum", 71), (quay, "pit", 81), (pier, "drum", 91)):
+    for kitchen, device, _ in devices:
         mine = ProbeReading.objects.filter(kitchen=kitchen, cooker=device)
         for day, is_whole in whole.items():
             rows = mine.filter(at__gte=day, at__lt=day + timedelta(days=1)).order_by("at")
