@@ -2,16 +2,17 @@
 
 import pytest
 
+from dolmetsch.command import paths
 from dolmetsch.command.checking import list_checks
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.touched import BESIDE, JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
+from dolmetsch.command.touched import BESIDE, JOURNEYS, LATER, PYTHON, TESTS, WEB, choose_checks, list_changed
 
 EVERYTHING = {check.name for check in list_checks()}
 DOCS = "tests/test_docs.py"
 
 
 def test_the_checks_named_here_are_those_there_are():
-    assert PYTHON | WEB | {TESTS, JOURNEYS, BESIDE} == EVERYTHING
+    assert PYTHON | WEB | {TESTS, JOURNEYS, BESIDE, LATER} == EVERYTHING
 
 
 @pytest.mark.parametrize(
@@ -35,10 +36,23 @@ def test_the_checks_named_here_are_those_there_are():
     ],
 )
 def test_a_change_runs_what_it_can_touch(file, left_out, tests):
-    checks, paths = choose_checks([file])
-    beside = set() if tests == ["tests"] else {BESIDE}
+    checks, chosen = choose_checks([file])
+    beside = set() if tests == ["tests"] else {BESIDE, LATER}
     assert checks == EVERYTHING - left_out - beside
-    assert paths == tests
+    assert chosen == tests
+
+
+def is_run_by(check, file):
+    words = [word for word in check.command if word.startswith(("tests", "--ignore=tests"))]
+    left_out = [word.removeprefix("--ignore=") for word in words if word.startswith("--")]
+    return any(file.startswith(word) for word in words) and not any(map(file.startswith, left_out))
+
+
+def test_every_test_is_run_by_one_check():
+    files = sorted(str(path.relative_to(paths.ROOT)) for path in (paths.ROOT / "tests").rglob("test_*.py"))
+    assert len(files) > 100
+    for file in files:
+        assert sum(is_run_by(check, file) for check in list_checks()) == 1, file
 
 
 def test_nothing_changed_runs_nothing():

@@ -14,17 +14,19 @@ from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
-from dolmetsch.command.touched import BESIDE, choose_checks, list_changed
+from dolmetsch.command.touched import BESIDE, LATER, choose_checks, list_changed
 
 #: Where all tests run, these do beside the core's and the server's.
 APART: Final = ("tests/command", "tests/server/test_api_document.py")
+#: So many checks run beside the others at once: with more, two cores are slow enough to fail a browser's.
+BESIDES: Final = 2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Check:
     """One check: its name, its command, the folder it runs in.
 
-    ``is_aside``: runs beside the others, over a test database of its own, for it waits more than it works.
+    ``is_aside``: runs beside the others, over a test database of its own.
     """
 
     name: str
@@ -58,8 +60,11 @@ def _list_all(tests: list[str]) -> list[Check]:
     kept = paths.WEB / "src/shared/api/schema.ts"
     pytest = [_tool("python"), "-m", "pytest"]
     # two cores have more to do than one check: some of the tests run beside the rest of them
-    beside = list(APART) if tests == ["tests"] else []
-    ignored = [f"--ignore={path}" for path in ("tests/browser", *beside)]
+    beside, later = [], []
+    if tests == ["tests"]:
+        beside = list(APART)
+        later = sorted(f"tests/server/{path.name}" for path in paths.ROOT.glob("tests/server/test_[k-z]*.py"))
+    ignored = [f"--ignore={path}" for path in ("tests/browser", *beside, *later)]
     return [
         Check(name="lint", command=[_tool("ruff"), "check", "."]),
         Check(name="format", command=[_tool("ruff"), "format", "--check", "--quiet", "."]),
@@ -83,7 +88,11 @@ def _list_all(tests: list[str]) -> list[Check]:
             command=[*pytest, *tests, *ignored],
         ),
         Check(name="browser journeys", command=[*pytest, "tests/browser"], is_aside=True),
-        *([Check(name=BESIDE, command=[*pytest, *beside], is_aside=True)] if beside else []),
+        *(
+            Check(name=name, command=[*pytest, *files], is_aside=True)
+            for name, files in ((BESIDE, beside), (LATER, later))
+            if files
+        ),
     ]
 
 
@@ -126,7 +135,7 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
 
 def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:
     """Name, success and seconds of each check. What runs aside tells all it has to tell at the end."""
-    with ThreadPoolExecutor() as pool:
+    with ThreadPoolExecutor(BESIDES) as pool:
         aside = {
             check.name: pool.submit(_run_aside, check, {**environment, "DOLMETSCH_DB_NAME": f"aside{at}"})
             for at, check in enumerate(checks)

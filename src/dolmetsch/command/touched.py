@@ -13,6 +13,8 @@ TESTS = "core and server tests"
 JOURNEYS = "browser journeys"
 #: Where all tests run, those of the commands and of the API's document do beside the others.
 BESIDE = "commands and API document"
+#: … and the later half of the server's when one of those is done.
+LATER = "server tests from K on"
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
 
@@ -64,5 +66,5 @@ def choose_checks(files: list[str]) -> tuple[set[str], list[str]]:
             checks |= PYTHON | WEB | {JOURNEYS}
             tests.add("tests")
     if tests:
-        checks |= {TESTS, BESIDE} if "tests" in tests else {TESTS}
+        checks |= {TESTS, BESIDE, LATER} if "tests" in tests else {TESTS}
     return checks, ["tests"] if "tests" in tests else sorted(tests)
