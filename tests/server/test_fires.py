@@ -4,6 +4,7 @@ import json
 import threading
 import time
 import uuid
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
@@ -706,6 +707,51 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     later = timezone.now() + followed.BEHIND + timedelta(seconds=1)
     monkeypatch.setattr(followed, "clock_by", lambda last: later)
     assert live(cooks, fire_id)["coldest"] == "70"
+
+
+@pytest.mark.followed_beside
+def test_following_a_fire_takes_at_most_a_twentieth_of_the_time_and_one_at_a_time(cooks, monkeypatch):
+    fire_id = begun(cooks, ago=30)
+    climb(cooks, fire_id, 20)
+    live(cooks, fire_id)
+    kept = followed._kept[fire_id]
+    # of this fire alone, not of all that its thread did before
+    assert 0 < kept.took < time.thread_time() / 2
+    sent = []
+    monkeypatch.setattr(followed, "_renew_beside", sent.append)
+    heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=21), p1=60, air=200)
+    for passed, count in ((19.0, 0), (20.5, 1)):
+        followed._kept[fire_id] = replace(kept, took=1.0, made=time.monotonic() - passed)
+        live(cooks, fire_id)
+        assert len(sent) == count, passed
+    monkeypatch.undo()
+    monkeypatch.setattr(followed._renewer, "submit", lambda *what: sent.append(what))
+    for _ in range(3):
+        followed._renew_beside(sent[0])
+    assert (len(sent), followed._renewing) == (2, {fire_id})
+    followed._renewing.clear()
+
+
+def test_a_worker_keeps_so_many_readings_the_latest_fire_always(cooks, monkeypatch):
+    fires = []
+    for _ in range(3):
+        fires.append(begun(cooks, cooker="", pieces=[{"code": cooks.code, "mark": "A"}]))
+        happens(cooks, fires[-1], "done")
+    first, second, third = fires
+    followed.forget()
+    for fire_id in (first, second):
+        live(cooks, fire_id)
+    assert list(followed._kept) == [first, second]
+    followed.forget()
+    count = iter((7, 8, 8, 8))
+    monkeypatch.setattr(followed, "_MOST_READINGS", 7)
+    monkeypatch.setattr(followed, "_count_readings", lambda: next(count))
+    # of one alone nothing is counted; seven are few enough, eight are not
+    live(cooks, first)
+    live(cooks, second)
+    assert list(followed._kept) == [first, second]
+    live(cooks, third)
+    assert list(followed._kept) == [third]
 
 
 def test_many_fires_are_listed_in_as_many_questions_as_one(cooks):

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show import queries as shown
 from dolmetsch.server.batches.verdict import index
 from dolmetsch.server.config import files
 from dolmetsch.server.fires.models import Fire
@@ -195,6 +196,18 @@ def find_under_way(api):
     kept_answers.cache.clear()
     assert api.get("/verdicts")[1]["under_way"] == listed
     return {one["name"]: one for one in listed}
+
+
+def test_of_many_batches_under_way_the_latest_are_shown_on_the_first_page(api, monkeypatch):
+    monkeypatch.setattr(index, "UNDER_WAY_SHOWN", 2)
+    monkeypatch.setattr(shown, "PAGE", 1)
+    codes = [api.started(name=name) for name in ("Jowl", "Loin", "Neck", "Old", "Older")]
+    for code in codes[3:]:
+        finish(api, code)
+    pages = [api.get(f"/verdicts?page={number}")[1] for number in (1, 2)]
+    assert [(page["page"], page["pages"], page["more_under_way"]) for page in pages] == [(1, 2, 1), (2, 2, 0)]
+    assert [[one["name"] for one in page["under_way"]] for page in pages] == [["Neck", "Loin"], []]
+    assert [[one["name"] for one in page["finished"]] for page in pages] == [["Older"], ["Old"]]
 
 
 @pytest.mark.django_db(transaction=True)
