@@ -6,6 +6,7 @@ import socket
 import subprocess
 import sys
 import time
+from pathlib import Path
 
 import pytest
 
@@ -15,6 +16,7 @@ from dolmetsch.command.database import close_scratch, find_free_port, open_scrat
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.serving import House, Wanted, gunicorn
 from dolmetsch.command.telling import TroubleError, must
+from dolmetsch.command.words import read_words
 
 HOLDER = """
 import sys, time
@@ -206,3 +208,13 @@ def test_real_devices_stand_beside_the_simulated_ones(monkeypatch):
     assert environment["DOLMETSCH_COOKERS"] == f"salt-lantern/drum=line:127.0.0.1:{devices.ports['cooker']}"
     monkeypatch.setenv("DOLMETSCH_PRINTER", "192.168.1.50:9100")
     assert devices.environment()["DOLMETSCH_PRINTER"] == "192.168.1.50:9100"
+
+
+def test_a_scripts_own_flags_reach_it_and_others_are_refused(capsys):
+    assert read_words(["bench", "--books", "--no-starts"]).words == ["--books", "--no-starts"]
+    assert read_words(["bench", "--fires", "3"]).words == ["--fires", "3"]
+    town = read_words(["bench", "--town", "60", "FOLDER"])
+    assert (Path(town.script).name, town.words) == ("town.py", ["60", "FOLDER"])
+    with pytest.raises(SystemExit):
+        read_words(["start", "--loud"])
+    assert "unrecognized arguments: --loud" in capsys.readouterr().err

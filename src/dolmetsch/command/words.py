@@ -41,7 +41,13 @@ def read_words(words: list[str]) -> argparse.Namespace:
         _add_developing,
     ):
         add(verbs)
-    return parser.parse_args(words)
+    options, more = parser.parse_known_args(words)
+    if more and options.run is not _run_script:
+        parser.error(f"unrecognized arguments: {' '.join(more)}")
+    if more:
+        # a script's own flags
+        options.words = [*more, *options.words]
+    return options
 
 
 def _add(
