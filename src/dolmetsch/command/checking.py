@@ -137,7 +137,7 @@ def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str
     """Name, success and seconds of each check. What runs aside tells all it has to tell at the end."""
     with ThreadPoolExecutor(BESIDES) as pool:
         aside = {
-            check.name: pool.submit(_run_aside, check, {**environment, "DOLMETSCH_DB_NAME": f"aside{at}"})
+            check.name: pool.submit(_run_aside, check, {**environment, **_of_its_own(f"aside{at}")})
             for at, check in enumerate(checks)
             if check.is_aside
         }
@@ -149,6 +149,11 @@ def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str
             print(result, flush=True)
             results.append((name, passed, seconds))
     return results
+
+
+def _of_its_own(name: str) -> dict[str, str]:
+    """A database, and a folder of kept answers, which each test empties."""
+    return {"DOLMETSCH_DB_NAME": name, "DOLMETSCH_KEPT": str(paths.PRIVATE / "kept" / name)}
 
 
 def _run(check: Check, environment: dict[str, str]) -> tuple[bool, float]:

@@ -23,7 +23,7 @@ from dolmetsch.command.machine import build_web, set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
 from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_after
 
-READY_SECONDS: Final = 30
+READY_SECONDS: Final = 60
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
 #: For what changes full tables or looks over all records: a statement may take a day.
