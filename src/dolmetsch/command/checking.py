@@ -18,21 +18,19 @@ from dolmetsch.command.touched import BESIDE, LATER, choose_checks, list_changed
 
 #: Where all tests run, these do beside the core's and the server's.
 APART: Final = ("tests/command", "tests/server/test_api_document.py")
-#: So many checks run beside the others at once: with more, two cores are slow enough to fail a browser's.
-BESIDES: Final = 2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Check:
     """One check: its name, its command, the folder it runs in.
 
-    ``is_aside``: runs beside the others, over a test database of its own.
+    ``lane``: those of one lane run one after another, beside all else, each over a test database of its own.
     """
 
     name: str
     command: list[str]
     cwd: Path = paths.ROOT
-    is_aside: bool = False
+    lane: str = ""
 
 
 def _tool(name: str) -> str:
@@ -87,10 +85,11 @@ def _list_all(tests: list[str]) -> list[Check]:
             name="core and server tests",
             command=[*pytest, *tests, *ignored],
         ),
-        Check(name="browser journeys", command=[*pytest, "tests/browser"], is_aside=True),
+        Check(name="browser journeys", command=[*pytest, "tests/browser"], lane="browser"),
         *(
-            Check(name=name, command=[*pytest, *files], is_aside=True)
-            for name, files in ((BESIDE, beside), (LATER, later))
+            Check(name=name, command=[*pytest, *files], lane=lane)
+            # behind the browser's, which two cores with more to do at once would be too slow for
+            for name, files, lane in ((BESIDE, beside, "commands"), (LATER, later, "browser"))
             if files
         ),
     ]
@@ -134,20 +133,22 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
 
 
 def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:
-    """Name, success and seconds of each check. What runs aside tells all it has to tell at the end."""
-    with ThreadPoolExecutor(BESIDES) as pool:
-        aside = {
-            check.name: pool.submit(_run_aside, check, {**environment, **_of_its_own(f"aside{at}")})
-            for at, check in enumerate(checks)
-            if check.is_aside
-        }
-        results = [(check.name, *_run(check, environment)) for check in checks if not check.is_aside]
-        for name, running in aside.items():
-            passed, seconds, result = running.result()
-            print(flush=True)
-            say(f"{name} …")
-            print(result, flush=True)
-            results.append((name, passed, seconds))
+    """Name, success and seconds of each check. What runs in a lane says all it has to say at the end."""
+    lanes: dict[str, list[Check]] = {}
+    for check in checks:
+        lanes.setdefault(check.lane, []).append(check)
+    here = lanes.pop("", [])
+    with ThreadPoolExecutor(max(1, len(lanes))) as pool:
+        running = [
+            pool.submit(_run_lane, lane, {**environment, **_of_its_own(name)}) for name, lane in lanes.items()
+        ]
+        results = [(check.name, *_run(check, environment)) for check in here]
+        for lane in running:
+            for name, passed, seconds, output in lane.result():
+                print(flush=True)
+                say(f"{name} …")
+                print(output, flush=True)
+                results.append((name, passed, seconds))
     return results
 
 
@@ -164,8 +165,13 @@ def _run(check: Check, environment: dict[str, str]) -> tuple[bool, float]:
     return done.returncode == 0, time.monotonic() - begun
 
 
-def _run_aside(check: Check, environment: dict[str, str]) -> tuple[bool, float, str]:
-    begun = time.monotonic()
-    command, cwd = check.command, check.cwd
-    done = run(command, cwd=cwd, env=environment, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, check=False)
-    return done.returncode == 0, time.monotonic() - begun, done.stdout.decode("utf-8", "replace")
+def _run_lane(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float, str]]:
+    """Name, success, seconds and output of each."""
+    results = []
+    for check in checks:
+        begun = time.monotonic()
+        command, cwd = check.command, check.cwd
+        done = run(command, cwd=cwd, env=environment, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, check=False)
+        output = done.stdout.decode("utf-8", "replace")
+        results.append((check.name, done.returncode == 0, time.monotonic() - begun, output))
+    return results

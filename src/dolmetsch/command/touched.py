@@ -13,7 +13,7 @@ TESTS = "core and server tests"
 JOURNEYS = "browser journeys"
 #: Where all tests run, those of the commands and of the API's document do beside the others.
 BESIDE = "commands and API document"
-#: … and the later half of the server's when one of those is done.
+#: … and the later half of the server's behind the journeys.
 LATER = "server tests from K on"
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
