@@ -24,7 +24,7 @@ APART: Final = ("tests/command", "tests/server/test_api_document.py")
 class Check:
     """One check: its name, its command, the folder it runs in.
 
-    ``lane``: those of one lane run one after another, beside all else, each over a test database of its own.
+    ``lane``: those of one lane run one after another, beside all else, over the lane's own test database.
     """
 
     name: str
@@ -138,7 +138,7 @@ def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str
     for check in checks:
         lanes.setdefault(check.lane, []).append(check)
     here = lanes.pop("", [])
-    with ThreadPoolExecutor(max(1, len(lanes))) as pool:
+    with ThreadPoolExecutor() as pool:
         running = [
             pool.submit(_run_lane, lane, {**environment, **_of_its_own(name)}) for name, lane in lanes.items()
         ]

@@ -4,7 +4,6 @@ from collections import defaultdict
 from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from decimal import Decimal
 from fractions import Fraction
 from typing import Final
 
@@ -16,6 +15,7 @@ from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.models import StockNote
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import PriceItem
+from dolmetsch.server.quantities.columns import exact_or_none
 from dolmetsch.server.quantities.printing import print_weight
 
 #: What a batch takes is the mean of the latest that used it.
@@ -72,10 +72,6 @@ def _find_used(kitchen: Kitchen, names: Collection[str] | None = None) -> dict[s
     return found
 
 
-def _exact(value: Decimal | None) -> Fraction | None:
-    return None if value is None else Fraction(value)
-
-
 def _show(name: str, notes: Sequence[StockNote], used: Sequence[Use], kitchen: Kitchen) -> schemas.StockOut:
     unit = kitchen.weight_unit
     by_weight = _is_by_weight(notes, used)
@@ -127,14 +123,13 @@ class _Stock:
 
     size: Fraction
     since: datetime
-    by_weight: bool
 
 
 def _find_stock(notes: Iterable[StockNote], *, by_weight: bool) -> _Stock | None:
     """The stock that notes, oldest first, come to; None where none of them is by weight, or by count."""
     start, size = None, Fraction(0)
     for note in notes:
-        value = _exact(note.grams if by_weight else note.count)
+        value = exact_or_none(note.grams if by_weight else note.count)
         if value is None:
             continue
         if note.sort == "counted":
@@ -142,7 +137,7 @@ def _find_stock(notes: Iterable[StockNote], *, by_weight: bool) -> _Stock | None
         else:
             start = start or note.at
             size += value
-    return None if start is None else _Stock(size=size, since=start, by_weight=by_weight)
+    return None if start is None else _Stock(size=size, since=start)
 
 
 def _count_left(notes: Iterable[StockNote], used: Sequence[Use], *, by_weight: bool) -> Amount | None:

@@ -1,5 +1,7 @@
 """Columns of weights, money and ratios, and what their tables refuse."""
 
+from decimal import Decimal
+from fractions import Fraction
 from typing import Any, Final
 
 from django.db import migrations, models
@@ -8,6 +10,11 @@ from django.db.models import Q
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
 
 RATIO_PLACES: Final = 8
+
+
+def exact_or_none(value: Decimal | str | None) -> Fraction | None:
+    """What a column holds, or a summary keeps of one, as an exact number; None where it is empty."""
+    return None if value is None else Fraction(value)
 
 
 def grams_field(**options: Any) -> Any:

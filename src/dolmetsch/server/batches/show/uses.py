@@ -3,16 +3,18 @@
 Without that a kitchen's every entry would have to be asked for the few that used something.
 """
 
-from collections.abc import Collection, Iterable, Iterator, Sequence
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
+from operator import itemgetter
 from typing import Any, Final
 
 from dolmetsch.server.batches.entries.chain import EntryRows
 from dolmetsch.server.batches.models import Batch, UsedLine
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.columns import exact_or_none
 
 _TICK: Final = timedelta(microseconds=1)
 
@@ -49,34 +51,23 @@ def list_uses(kitchen: Kitchen, names: Collection[str] | None = None) -> list[Us
 
     A busy kitchen has salted ten thousand times: what is not asked for is not read as numbers.
     """
-    kept = Batch.objects.filter(kitchen=kitchen).order_by("pk")
-    found: list[Use] = []
+    rows: list[tuple[Any, ...]] = []
     unknown: list[int] = []
-    for batch, started_at, rows in kept.values_list("pk", "started_at", "summary__used"):
-        if rows is None:
+    batches = Batch.objects.filter(kitchen=kitchen).order_by("pk")
+    for batch, started_at, kept in batches.values_list("pk", "started_at", "summary__used"):
+        if kept is None:
             unknown.append(batch)
-            continue
-        for what, after, grams, count in rows:
-            if names is None or what.casefold() in names:
-                at = started_at + after * _TICK
-                found.append(Use(what=what, at=at, batch=batch, grams=_exact(grams), count=_exact(count)))
-    found += [one for one in _read_lines(unknown) if names is None or one.what.casefold() in names]
-    return sorted(found, key=lambda one: one.at)
-
-
-def _read_lines(batches: Sequence[int]) -> Iterator[Use]:
-    """Of batches whose summary an older program wrote, which runs beside this one while it is replaced."""
-    if not batches:
-        return
-    lines = UsedLine.objects.filter(entry__batch__in=batches, entry__corrections__isnull=True).order_by("id")
-    columns = ("what", "entry__happened_at", "entry__batch_id", "amount_grams", "amount_count")
-    for what, at, batch, grams, count in lines.values_list(*columns):
-        yield Use(what=what, at=at, batch=batch, grams=_exact(grams), count=_exact(count))
+        else:
+            rows += [(what, started_at + after * _TICK, batch, *amount) for what, after, *amount in kept]
+    # their summary was written by an older program, which runs beside this one while it is replaced
+    lines = UsedLine.objects.filter(entry__batch__in=unknown, entry__corrections__isnull=True).order_by("id")
+    rows += lines.values_list("what", "entry__happened_at", "entry__batch", "amount_grams", "amount_count")
+    return [
+        Use(what=what, at=at, batch=batch, grams=exact_or_none(grams), count=exact_or_none(count))
+        for what, at, batch, grams, count in sorted(rows, key=itemgetter(1))
+        if names is None or what.casefold() in names
+    ]
 
 
 def _text(value: Decimal | None) -> str | None:
     return None if value is None else str(Fraction(value))
-
-
-def _exact(value: Decimal | str | None) -> Fraction | None:
-    return None if value is None else Fraction(value)
