@@ -20,11 +20,25 @@ export type ScaleState = ScaleEvent['state'] | 'none' | 'waiting' | 'choose'
 /** Without any event for so long the scale is silent, whoever is to blame. */
 const SILENT_MS = 1700
 
-/** A steady weight that trembles by a single step stays what it was, so that it can be read and taken. */
-function holdStill(fresh: ScaleEvent, held: ScaleEvent | null): ScaleEvent {
-  if (!fresh.steady || !held?.steady || fresh.tare?.kg !== held.tare?.kg) return fresh
-  const apart = Math.abs(Number(fresh.grams) - Number(held.grams))
-  return apart <= Number(fresh.step ?? 0) ? held : fresh
+/** A steady scale that shows the next step for so long means it. */
+const MEANT_MS = 1000
+
+/** Whether both are steady, under the same tare and a step apart at most. */
+function isBeside(fresh: ScaleEvent, held: ScaleEvent | null): held is ScaleEvent {
+  if (!fresh.steady || !held?.steady || fresh.tare?.kg !== held.tare?.kg) return false
+  return Math.abs(Number(fresh.grams) - Number(held.grams)) <= Number(fresh.step ?? 0)
+}
+
+/**
+ * Keeps a steady weight that trembles by a single step as it was, so that it can be read and taken. A step that stays
+ * is followed: the first steady reading may still have been on the swing.
+ */
+function createHold(): (fresh: ScaleEvent, held: ScaleEvent | null) => ScaleEvent {
+  let next: { grams?: string; since: number } = { since: 0 }
+  return (fresh, held) => {
+    if (next.grams !== fresh.grams) next = { grams: fresh.grams, since: Date.now() }
+    return isBeside(fresh, held) && Date.now() - next.since < MEANT_MS ? held : fresh
+  }
 }
 
 /** The scale that is heard: its latest reading, and in words why there is none. */
@@ -41,6 +55,7 @@ export function useScale() {
   )
   const { data, open, error } = useEventSource(address, [], { immediate: false })
   const event = ref<ScaleEvent | null>(null)
+  const hold = createHold()
   const heardAt = ref(0)
   const now = ref(Date.now())
 
@@ -61,7 +76,7 @@ export function useScale() {
   })
   watch(data, (texts) => {
     if (!texts) return
-    event.value = holdStill(JSON.parse(texts) as ScaleEvent, event.value)
+    event.value = hold(JSON.parse(texts) as ScaleEvent, event.value)
     heardAt.value = now.value = Date.now()
   })
   useIntervalFn(() => {

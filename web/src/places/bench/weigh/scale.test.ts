@@ -81,6 +81,24 @@ describe('a scale that is heard', () => {
     expect(scale.event.value?.grams).toBe('1905')
   })
 
+  it('follows a step that stays: what it was first steady at may have been on the swing', async () => {
+    const { scale } = await listen(['bench'])
+    const tenths = async (grams: string, count: number) => {
+      for (let tenth = 0; tenth < count; tenth++) {
+        await say(live(grams, { at: Date.now() }))
+        await vi.advanceTimersByTimeAsync(100)
+      }
+      return scale.event.value?.grams
+    }
+    expect(await tenths('1860', 20)).toBe('1860')
+    expect(await tenths('1855', 9)).toBe('1860')
+    // one reading of the step before, and it begins anew
+    await say(live('1860'))
+    expect(await tenths('1855', 10)).toBe('1860')
+    expect(await tenths('1855', 1)).toBe('1855')
+    expect(await tenths('1860', 5)).toBe('1855')
+  })
+
   it('says within two seconds that it has gone silent, from the first moment on', async () => {
     const { scale } = await listen(['bench'])
     await vi.advanceTimersByTimeAsync(2000)
