@@ -38,7 +38,7 @@ def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: 
     kitchen.keyboard.press("s")
     lay("PUT 250")
     close = kitchen.get_by_role("button", name="Close P1: 10 slices, 0.55 lb")
-    close.click()
+    close.dblclick()
     expect(kitchen.get_by_text("10 cut, about")).to_be_visible()
     # as full again, typed
     lay("TAKE")

@@ -112,13 +112,27 @@ export function useScale() {
     }
     return texts[state.value]
   })
-  const isTakeable = computed(
+  const isLoaded = computed(
     () =>
       state.value === 'live' &&
       event.value?.steady === true &&
       !event.value.below &&
       Number(event.value.grams) > 0,
   )
+  /** The load that was taken and still lies there: a second touch must not take it for the next piece. */
+  const taken = ref<ScaleEvent | null>(null)
+  const isTaken = computed(() => taken.value !== null)
+  const isTakeable = computed(() => isLoaded.value && !isTaken.value)
+  watch([isLoaded, event], ([loaded, now]) => {
+    if (!loaded || !now || !isBeside(now, taken.value)) taken.value = null
+  })
+  /** What lies there has been taken; it can be taken again once it was lifted, or with `putBack`. */
+  function took(): void {
+    taken.value = isLoaded.value ? event.value : null
+  }
+  function putBack(): void {
+    taken.value = null
+  }
   function choose(to: string): void {
     chosen.value = to
     localStorage.setItem('dolmetsch:scale', to)
@@ -143,5 +157,19 @@ export function useScale() {
       }),
     )
   }
-  return { names, name, event, state, words, problem, isTakeable, choose, command, lay }
+  return {
+    names,
+    name,
+    event,
+    state,
+    words,
+    problem,
+    isTakeable,
+    isTaken,
+    took,
+    putBack,
+    choose,
+    command,
+    lay,
+  }
 }

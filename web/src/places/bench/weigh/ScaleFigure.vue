@@ -10,6 +10,8 @@ const props = defineProps<{
   shown: string
   figure: string
   isTyped: boolean
+  /** What lies there has been taken already. */
+  isTaken: boolean
   meaning: Schemas['MeaningOut'] | null
 }>()
 const { unit, other, weightText } = useUnits()
@@ -28,6 +30,9 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
       <span>
         <template v-if="isTyped"
           >Typed for <b>{{ shown }}</b></template
+        >
+        <template v-else-if="isTaken"
+          >Taken for <b>{{ shown }}</b>, lift it off</template
         >
         <template v-else
           >Piece <b>{{ shown }}</b> on the scale</template
@@ -55,7 +60,7 @@ const tare = computed(() => props.scale.event.value?.tare ?? null)
       </span>
     </p>
     <p class="now">
-      <span class="number" :class="{ faint: !isTyped && !isSteady }">{{ figure || '–' }}</span>
+      <span class="number" :class="{ faint: !isTyped && (!isSteady || isTaken) }">{{ figure || '–' }}</span>
       <span class="unit">{{ unit }}</span>
       <span class="beside">{{ beside }}</span>
     </p>

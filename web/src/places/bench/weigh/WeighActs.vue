@@ -16,6 +16,12 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: []; swap: [] }>()
 
 <template>
   <div class="acts">
+    <!-- room is kept for these: nothing may come to lie under a finger that touches twice -->
+    <div class="latest">
+      <button v-if="doneWord" type="button" @click="$emit('done')">{{ doneWord }}</button>
+      <button v-else-if="swapWord" type="button" @click="$emit('swap')">{{ swapWord }}</button>
+      <button v-if="undoWord" type="button" class="undo" @click="$emit('undo')">{{ undoWord }}</button>
+    </div>
     <button type="button" class="take" :disabled="!canTake" @click="$emit('take')">{{ word }}</button>
     <button type="button" :disabled="!canTare" @click="$emit('tare')">
       {{ hasTare ? 'Clear tare' : 'Tare' }}
@@ -23,9 +29,6 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: []; swap: [] }>()
     <button type="button" :aria-pressed="isTyping" @click="$emit('type')">
       {{ isTyping ? 'Use the scale' : 'Type it in' }}
     </button>
-    <button v-if="doneWord" type="button" class="wide" @click="$emit('done')">{{ doneWord }}</button>
-    <button v-if="undoWord" type="button" class="wide" @click="$emit('undo')">{{ undoWord }}</button>
-    <button v-if="swapWord" type="button" class="wide" @click="$emit('swap')">{{ swapWord }}</button>
   </div>
 </template>
 
@@ -67,10 +70,21 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: []; swap: [] }>()
   color: #b9c3bf;
 }
 
-.acts .wide {
+.latest {
   grid-column: 1 / -1;
-  min-height: 52px;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: inherit;
+  min-height: 56px;
+}
+
+.acts .latest button {
+  min-height: 56px;
   font-size: 18px;
+}
+
+.latest .undo {
+  grid-column: 2;
 }
 
 @media (max-width: 1099px) {
@@ -103,6 +117,14 @@ defineEmits<{ take: []; tare: []; type: []; done: []; undo: []; swap: [] }>()
     grid-row: 2;
     min-height: 96px;
     font-size: 26px;
+  }
+
+  .latest {
+    grid-row: 3;
+  }
+
+  .acts .latest button {
+    font-size: 16px;
   }
 }
 </style>

@@ -5,21 +5,18 @@ import { useRouter } from 'vue-router'
 import { useBatch } from '@/shared/api/useBatch'
 import { useCures, usePieceFires, usePieces } from '@/shared/api/useBench'
 import OutboxSign from '@/shared/outbox/OutboxSign.vue'
-import { capital } from '@/shared/quantity/capital'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { afterWord, recordWord, stepWord } from '@/shared/parts/stepWords'
-import CutParts from './CutParts.vue'
+import { recordWord } from '@/shared/parts/stepWords'
 import OutOfFire from './OutOfFire.vue'
-import PieceCards from './PieceCards.vue'
 import ScaleFigure from './ScaleFigure.vue'
 import SimulatedScale from '@/shared/scale/SimulatedScale.vue'
-import StepChoice from './StepChoice.vue'
 import { useOnScale } from './useOnScale'
 import { useScale } from '@/shared/scale/useScale'
 import { stepAtHand, useWeighing } from './useWeighing'
 import { useWeighKeys } from './useWeighKeys'
 import WeighActs from './WeighActs.vue'
+import WeighSide from './WeighSide.vue'
 import WeightMeaning from './WeightMeaning.vue'
 import WeightPad from './WeightPad.vue'
 
@@ -51,12 +48,13 @@ onMounted(() => void wake.request('screen').catch(() => undefined))
 const {
   typed,
   isTyping,
+  isTyped,
   off,
   hasPad,
   mark,
-  shown,
   figure,
-  meaning,
+  said,
+  taken,
   canTake,
   button,
   step,
@@ -65,24 +63,26 @@ const {
   stopTyping,
 } = useOnScale({ code, kind, scale, work })
 
-const fire = computed(() => work.fireOf(work.current.value?.mark ?? ''))
-const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
-const title = computed(() => words[kind.value] ?? capital(afterWord(kind.value)))
-/** The step weighed for can be another one than expected. */
-function choose(to: string): void {
-  void router.replace({ name: 'weigh', params: { code: props.code }, query: { kind: to } })
-}
 const doneWord = computed(() => {
   const parts = work.draft.parts
   const isReady = work.isCut.value && parts.some((part) => part.mark)
   return isReady ? `${recordWord(kind.value)}: ${parts.length} weighed` : ''
 })
 
+/** Another piece: what lies on the scale may be taken for it, taken already or not. */
+function choose(mark: string): void {
+  work.chosen.value = mark
+  scale.putBack()
+}
 function move(by: number): void {
   const rows = work.rows.value
   const at = rows.findIndex((row) => row.mark === work.current.value?.mark)
   const next = rows[(at + by + rows.length) % rows.length]
-  if (next) work.chosen.value = next.mark
+  if (next) choose(next.mark)
+}
+function undo(): void {
+  work.undo()
+  scale.putBack()
 }
 function leave(): void {
   void router.push({ name: 'log', params: { code: props.code } })
@@ -92,7 +92,7 @@ useWeighKeys({
   move,
   figure: type,
   erase: () => (typed.value = typed.value.slice(0, -1)),
-  undo: work.undo,
+  undo,
   swap: work.swap,
   take,
   back: () => (isTyping.value ? stopTyping() : leave()),
@@ -103,46 +103,27 @@ useWeighKeys({
   <div class="weigh">
     <LoadState v-if="!batch || !pieces" :error="error" :what="`batch ${code}`" @retry="refetch()" />
     <template v-else>
-      <aside>
-        <p class="batch">
-          {{ batch.name }} <b>{{ batch.code }}</b>
-        </p>
-        <h1>{{ title }}</h1>
-        <StepChoice :kind="kind" @choose="choose" />
-        <template v-if="work.isCut.value">
-          <CutParts
-            v-model:off="off"
-            v-model:piece="work.draft.piece"
-            :marks="work.rows.value.map((row) => row.mark)"
-            :current="work.cutPiece.value?.mark ?? ''"
-            :parts="work.draft.parts"
-            :next-mark="work.nextMark.value"
-            :kind="kind"
-            @remove="(place) => work.draft.parts.splice(place, 1)"
-          />
-        </template>
-        <template v-else>
-          <PieceCards
-            :rows="work.rows.value"
-            :current="work.current.value?.mark ?? ''"
-            :before="`before ${stepWord(kind)}`"
-            @choose="(to) => (work.chosen.value = to)"
-          />
-          <RouterLink class="more" :to="{ name: 'weigh', params: { code }, query: { kind: 'trim' } }">
-            + add something cut off
-          </RouterLink>
-        </template>
-      </aside>
+      <WeighSide
+        v-model:off="off"
+        :draft="work.draft"
+        :batch="batch"
+        :kind="kind"
+        :work="work"
+        @choose="choose"
+        @remove="scale.putBack()"
+      />
       <section aria-label="On the scale">
         <ScaleFigure
           :scale="scale"
-          :shown="shown"
+          :shown="said.shown"
           :figure="figure"
-          :is-typed="hasPad && typed !== ''"
-          :meaning="meaning"
+          :is-typed="isTyped"
+          :is-taken="taken !== null"
+          :meaning="said.meaning"
         />
-        <WeightMeaning v-if="meaning && !work.isCut.value" :meaning="meaning" :kind="kind" />
-        <OutOfFire v-if="fire && !work.isCut.value" :fire="fire" />
+        <WeightMeaning v-if="said.meaning" :meaning="said.meaning" :kind="kind" />
+        <OutOfFire v-if="said.fire" :fire="said.fire" />
+        <OutboxSign />
         <div class="spring" />
         <WeightPad v-if="hasPad" v-model="typed" :unit="unit" />
         <WeighActs
@@ -158,10 +139,9 @@ useWeighKeys({
           @tare="scale.command(scale.event.value?.tare ? 'clear' : 'tare')"
           @type="isTyping = !isTyping"
           @done="work.recordCut(step)"
-          @undo="work.undo"
+          @undo="undo"
           @swap="work.swap"
         />
-        <OutboxSign />
       </section>
       <div class="below">
         <SimulatedScale
@@ -190,39 +170,6 @@ useWeighKeys({
   grid-column: 1 / -1;
   margin: 40px auto;
   color: var(--ink);
-}
-
-aside {
-  grid-area: aside;
-  display: flex;
-  flex-direction: column;
-  gap: 12px;
-  padding: 20px 22px;
-}
-
-.batch {
-  font-weight: 640;
-  font-size: 18px;
-  color: #a9b4b0;
-}
-
-.batch b {
-  color: #eef2ef;
-  white-space: nowrap;
-}
-
-h1 {
-  font-size: 30px;
-}
-
-.more {
-  display: grid;
-  place-items: center;
-  min-height: 52px;
-  border: 2px dashed #3a4447;
-  border-radius: 5px;
-  color: #b9c3bf;
-  text-decoration: none;
 }
 
 .below {
@@ -279,23 +226,6 @@ section {
 
   .below {
     padding: 0 16px 14px;
-  }
-
-  aside {
-    padding: 14px 16px 0;
-    gap: 8px;
-  }
-
-  .batch {
-    font-size: 15px;
-  }
-
-  h1 {
-    font-size: 22px;
-  }
-
-  aside .more {
-    min-height: 44px;
   }
 
   section {

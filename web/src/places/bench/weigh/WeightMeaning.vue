@@ -7,9 +7,11 @@ import UsualBand from './UsualBand.vue'
 /** What the weight on the scale means, at once. */
 const props = defineProps<{ meaning: Schemas['MeaningOut']; kind: string }>()
 const { weightText, costText, unitWord, percent } = useUnits()
-const apart = computed(() =>
-  props.meaning.apart ? `${props.meaning.gain ? '+' : '−'}${weightText(props.meaning.apart)}` : '–',
-)
+const apart = computed(() => {
+  const { apart, gain } = props.meaning
+  if (!apart) return '–'
+  return Number(apart.kg) ? `${gain ? '+' : '−'}${weightText(apart)}` : 'no change'
+})
 const problem = computed(() => props.meaning.problems?.[0]?.message ?? '')
 </script>
 

@@ -99,6 +99,29 @@ describe('a scale that is heard', () => {
     expect(await tenths('1860', 5)).toBe('1855')
   })
 
+  it('gives a load once: again when it was lifted, when another lies there, or when it is put back', async () => {
+    const { scale } = await listen(['bench'])
+    const takeable = async (grams: string, more: object = {}) => {
+      await say(live(grams, more))
+      return scale.isTakeable.value
+    }
+    await say(live('1900'))
+    scale.took()
+    expect([scale.isTaken.value, scale.isTakeable.value]).toEqual([true, false])
+    expect(await takeable('1905')).toBe(false)
+    scale.putBack()
+    expect(scale.isTakeable.value).toBe(true)
+    scale.took()
+    expect(await takeable('1900', { steady: false })).toBe(false)
+    expect(await takeable('1900')).toBe(true)
+    scale.took()
+    expect(await takeable('1910')).toBe(true)
+    // with nothing there, nothing is taken
+    await say(live('0'))
+    scale.took()
+    expect(scale.isTaken.value).toBe(false)
+  })
+
   it('says within two seconds that it has gone silent, from the first moment on', async () => {
     const { scale } = await listen(['bench'])
     await vi.advanceTimersByTimeAsync(2000)

@@ -1,4 +1,4 @@
-import { computed, ref, type Ref, watch } from 'vue'
+import { computed, ref, type Ref, shallowRef, watch } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useMeaning } from './useMeaning'
 import type { useScale } from '@/shared/scale/useScale'
@@ -27,20 +27,30 @@ export function useOnScale(options: {
     return off.value ? off.value.name : options.work.nextMark.value
   })
   const shown = computed(() => named(mark.value))
+  const isTyped = computed(() => hasPad.value && typed.value !== '')
   const figure = computed(() => {
-    if (hasPad.value && typed.value) return typed.value
+    if (isTyped.value) return typed.value
     return options.scale.state.value === 'live' ? (options.scale.event.value?.net?.[unit.value] ?? '') : ''
   })
   const weight = computed(() => (figure.value ? `${figure.value} ${unit.value}` : ''))
   const asked = computed(() => {
-    if (options.work.isCut.value || !weight.value || !mark.value || Number(figure.value) <= 0) return null
+    if (options.work.isCut.value || !mark.value || !(Number(figure.value) > 0)) return null
+    if (!isTyped.value && options.scale.isTaken.value) return null
     return { code: options.code.value, kind: options.kind.value, mark: mark.value, weight: weight.value }
   })
-  const { meaning } = useMeaning(asked)
+  const { meaning: meant } = useMeaning(asked)
+  /** For whom a weight is, what it means, and the fire the piece came out of. */
+  const atHand = computed(() => ({
+    shown: shown.value,
+    meaning: options.work.isCut.value ? null : meant.value,
+    fire: options.work.isCut.value ? undefined : options.work.fireOf(mark.value),
+  }))
+  /** The same of what was taken last: shown until it is lifted off. */
+  const latest = shallowRef<typeof atHand.value | null>(null)
+  const taken = computed(() => (options.scale.isTaken.value && !isTyped.value ? latest.value : null))
+  const said = computed(() => taken.value ?? atHand.value)
   const canTake = computed(
-    () =>
-      mark.value !== '' &&
-      (hasPad.value && typed.value ? Number(typed.value) > 0 : options.scale.isTakeable.value),
+    () => mark.value !== '' && (isTyped.value ? Number(typed.value) > 0 : options.scale.isTakeable.value),
   )
   const button = computed(() => {
     if (canTake.value) return `Take ${weight.value} for ${shown.value}`
@@ -50,15 +60,17 @@ export function useOnScale(options: {
       : `Put ${shown.value} on the scale`
   })
   const step = computed(() =>
-    hasPad.value && typed.value ? '' : `${options.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
+    isTyped.value ? '' : `${options.scale.event.value?.step ?? ''} g`.replace(/^ g$/, ''),
   )
 
   function take(): void {
     if (!canTake.value) return
+    latest.value = atHand.value
     if (options.work.isCut.value) options.work.takePart(weight.value, off.value)
     else options.work.takeWeight(weight.value, step.value)
     off.value = null
     stopTyping()
+    options.scale.took()
   }
   watch(
     () => options.work.current.value?.mark,
@@ -77,12 +89,14 @@ export function useOnScale(options: {
   return {
     typed,
     isTyping,
+    isTyped,
     off,
     hasPad,
     mark,
     shown,
     figure,
-    meaning,
+    said,
+    taken,
     canTake,
     button,
     step,

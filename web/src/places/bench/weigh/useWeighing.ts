@@ -16,7 +16,7 @@ export type Part = {
   price: string
 }
 /** The last thing taken, so that it can be undone: by its letter's key, or its entry once that is known. */
-type Last = { key: string; entry: number | null; words: string; code: string }
+type Last = { key: string; entry: number | null; words: string; code: string; mark: string }
 
 const cutKinds = new Set(['trim', 'slice'])
 const last = ref<Last | null>(null)
@@ -66,11 +66,8 @@ export function useWeighing(options: {
   const { letters } = useOutbox()
   const isCut = computed(() => cutKinds.has(options.kind.value))
   const chosen = ref(options.first ?? '')
-  const { draft, clear } = useDraft(`${options.code.value}:parts-${options.kind.value}`, () => ({
-    parts: [] as Part[],
-    piece: '',
-    off: '',
-  }))
+  // of whichever step: which one it is, is known only once the batch is here
+  const { draft, clear } = useDraft(`${options.code.value}:parts`, () => ({ parts: [] as Part[], piece: '' }))
 
   /** What of this batch waits on the device, by mark. */
   const waiting = computed(() => {
@@ -130,7 +127,7 @@ export function useWeighing(options: {
     const seen = options.batch.value?.seen ?? 0
     const body = { content, seen, corrects: null, reason: '', happened_at: new Date().toISOString() }
     const letter = post({ path: path.value, body, words, code: options.code.value, mark })
-    last.value = { key: letter.key, entry: null, words, code: options.code.value }
+    last.value = { key: letter.key, entry: null, words, code: options.code.value, mark }
   }
 
   /** The fire a piece came out of and is weighed for now; what it took goes into the step once. */
@@ -182,7 +179,6 @@ export function useWeighing(options: {
       price: '',
     }
     draft.parts.push(off ? { ...off, weight } : kept)
-    draft.off = ''
   }
 
   function recordCut(scale: string): void {
@@ -232,6 +228,8 @@ export function useWeighing(options: {
     const address = `/api/kitchens/${kitchen_slug.value}/batches/${now.code}/entries`
     post({ path: address, body, words, code: now.code, mark: '', ...undoes })
     for (const one of [...arrived]) if (one.startsWith(`${now.code} `)) arrived.delete(one)
+    // and it is on the scale again
+    if (now.code === options.code.value) chosen.value = now.mark
     last.value = null
   }
   /** The last two pieces weighed for this step, where neither waits to be sent: their weights may be mixed up. */

@@ -94,6 +94,27 @@ describe('a piece out of the fire', () => {
   })
 })
 
+describe('the parts of a piece that is cut', () => {
+  it('are there after a reload, when the step is not known at first', () => {
+    standIn('lb')
+    localStorage.clear()
+    const begun = { ...batch(['bought'], 'trim'), pieces: [{ mark: 'A', free_marks: ['A1', 'A2'] }] }
+    const open = (kind: string) =>
+      useWeighing({
+        code: ref('J-01'),
+        kind: ref(kind),
+        batch: ref(begun as unknown as Batch),
+        pieces: ref(pieces([])),
+        cures: computed(() => undefined),
+        fires: computed(() => undefined),
+      })
+    open('trim').takePart('3 lb', null)
+    const { draft, nextMark } = open('')
+    expect(draft.parts).toMatchObject([{ mark: 'A1', weight: '3 lb' }])
+    expect(nextMark.value).toBe('A2')
+  })
+})
+
 describe('two pieces mixed up at the scale', () => {
   const weighed = (sequence: number, mark: string, weight: string, more: Partial<Entry> = {}) => {
     const content = { ...entry(1).content, kind: 'smoke', weights: [{ mark, weight }] } as Entry['content']

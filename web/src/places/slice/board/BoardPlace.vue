@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { vMay } from '@/shared/kitchen/vMay'
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, ref, toRef } from 'vue'
 import { useScale } from '@/shared/scale/useScale'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -9,7 +9,6 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
-import { useDraft } from '@/shared/writing/useDraft'
 import { hasTyped } from '@/shared/writing/typed'
 import FillPack from './FillPack.vue'
 import FinishCut from './FinishCut.vue'
@@ -17,7 +16,8 @@ import FryTest from './FryTest.vue'
 import HowThick from './HowThick.vue'
 import PackCards from './PackCards.vue'
 import SlabDrawing from './SlabDrawing.vue'
-import { bodyOf, type Cutting, useBoard, useCutting, useThickness } from './useBoard'
+import { bodyOf, useBoard, useCutting, useThickness } from './useBoard'
+import { useSlicing } from './useSlicing'
 
 /** Slicing and packing, standing at the slicer: which piece, slices by touch, the pack being filled on the scale. */
 const props = defineProps<{ code: string }>()
@@ -25,52 +25,21 @@ const code = toRef(props, 'code')
 const { data: board, error, refetch } = useBoard(code)
 const { weightText, money, costText, unitWord } = useUnits()
 const scale = useScale()
-const blank = (): Cutting => ({
-  piece: '',
-  products: [],
-  packs: [],
-  cutOff: [],
-  minutes: '',
-  bagPrice: '',
-  millimetres: '',
-  inPack: '10',
-})
-const { draft, clear } = useDraft<Cutting>(`slicing:${props.code}`, blank)
-const product = ref(0)
-const slices = ref(0)
-const pieces = computed(() => board.value?.pieces ?? [])
-const piece = computed(() => pieces.value.find((one) => one.mark === draft.piece))
-const isCut = computed(() => piece.value !== undefined && !piece.value.is_finished)
-
-/** The first piece to slice is on the board unless another is chosen; its slices are the first product. */
-function choose(mark: string): void {
-  const now = pieces.value.find((one) => one.mark === mark)
-  if (!now || !board.value) return
-  const name = board.value.product
-  const first = {
-    mark: now.free_marks[0] ?? `${mark}1`,
-    name,
-    form: 'slices' as const,
-    weight: '',
-    slices: '',
-  }
-  Object.assign(draft, { piece: mark, products: [first], packs: [], cutOff: [] })
-  product.value = 0
-  slices.value = 0
-}
-watch(
+const {
+  draft,
+  clear,
+  product,
+  slices,
   pieces,
-  (now) => {
-    if (!now.length || now.some((one) => one.mark === draft.piece)) return
-    const next = now.find((one) => !one.is_finished) ?? unpackedFirst()
-    if (next) choose(next.mark)
-  },
-  { immediate: true },
-)
-function unpackedFirst() {
-  const open = board.value?.unpacked.find((one) => Number(one.weight.kg) > 0)
-  return pieces.value.find((one) => one.mark === open?.mark) ?? pieces.value[0]
-}
+  piece,
+  isCut,
+  choose,
+  firstPacks,
+  counted,
+  packNumber,
+  closePack,
+  addProduct,
+} = useSlicing(props.code, board)
 
 const isDone = ref(false)
 const { preview, closing, close } = useCutting(code, () =>
@@ -78,8 +47,6 @@ const { preview, closing, close } = useCutting(code, () =>
     ? bodyOf(draft, board.value, isDone.value)
     : null,
 )
-const firstPacks = computed(() => draft.packs.filter((one) => one.product === 0 && one.slices))
-const counted = computed(() => firstPacks.value.reduce((sum, one) => sum + Number(one.slices), 0))
 const thickness = useThickness(code, () =>
   draft.piece && piece.value
     ? {
@@ -97,26 +64,9 @@ const toGo = computed(() => {
   const left = preview.value?.to_go
   return left == null ? null : Math.max(0, left - (product.value === 0 ? slices.value : 0))
 })
-const packNumber = computed(() => {
-  const first = Number(board.value?.next_mark.slice(1) ?? 1)
-  return `P${first + draft.packs.length}`
-})
-function closePack(weight: string, store: string): void {
-  draft.packs.push({
-    product: product.value,
-    weight,
-    slices: slices.value ? String(slices.value) : '',
-    store,
-  })
-  slices.value = 0
-}
-function addProduct(): void {
-  const used = draft.products.map((one) => one.mark)
-  const mark =
-    piece.value?.free_marks.find((one) => !used.includes(one)) ?? `${draft.piece}${used.length + 1}`
-  const name = `${draft.products[0]?.name ?? ''}, dice`
-  draft.products.push({ mark, name, form: 'dice', weight: '', slices: '' })
-  product.value = draft.products.length - 1
+function remove(at: number): void {
+  draft.packs.splice(at, 1)
+  scale.putBack()
 }
 function record(): void {
   if (!board.value) return
@@ -203,7 +153,7 @@ useKeys({
         :before="board.packs"
         :first="packNumber"
         :number="Number(board.next_mark.slice(1))"
-        @remove="(at) => draft.packs.splice(at, 1)"
+        @remove="remove"
       />
       <template #side>
         <section class="panel" aria-label="What it costs">

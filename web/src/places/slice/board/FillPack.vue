@@ -63,6 +63,7 @@ function close(): void {
   if (!weight.value || !isWhole.value) return
   emit('close', weight.value, store.value)
   typed.value = ''
+  props.scale.took()
 }
 </script>
 
@@ -122,7 +123,9 @@ function close(): void {
         <p class="big">
           {{ typed || onScale || '–' }} <small v-if="!typed">{{ unit }}</small>
         </p>
-        <p class="quiet small">{{ toGo || scale.words.value }}</p>
+        <p class="quiet small">
+          {{ toGo || (scale.isTaken.value ? 'taken: lift it off' : scale.words.value) }}
+        </p>
         <input
           v-model="typed"
           class="box"
