@@ -10,6 +10,7 @@ export default defineConfig({
   test: {
     environment: 'happy-dom',
     include: ['src/**/*.test.ts'],
+    setupFiles: ['src/shared/tests/setup.ts'],
     restoreMocks: true,
     testTimeout: 30_000,
   },

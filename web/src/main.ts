@@ -6,6 +6,7 @@ import App from './App.vue'
 import { router } from './router'
 import { asksAgain } from './shared/api/client'
 import { tellZone } from './shared/quantity/when'
+import { guardSecondTouch } from './shared/ui/secondTouch'
 
 const queryClient = new QueryClient({
   defaultOptions: {
@@ -15,4 +16,5 @@ const queryClient = new QueryClient({
 // with it the application opens in a garage without network; a browser that has none does without
 if ('serviceWorker' in navigator && import.meta.env.PROD) void navigator.serviceWorker.register('/worker.js')
 tellZone()
+guardSecondTouch(document)
 createApp(App).use(router).use(VueQueryPlugin, { queryClient }).mount('#app')

@@ -1,7 +1,8 @@
 import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
-import { around, plain, refused, server } from '@/shared/tests/server'
+import { routed } from '@/shared/tests/router'
+import { plain, refused, server } from '@/shared/tests/server'
 import FindBox from './FindBox.vue'
 
 enableAutoUnmount(afterEach)
@@ -28,7 +29,7 @@ const found = [
 
 async function ask(words: string, answer: unknown) {
   const calls = server({ [`GET /find?words=${words}`]: answer })
-  const shown = mount(FindBox, { global: around() })
+  const shown = mount(FindBox, { global: routed() })
   await shown.find('input').setValue(words)
   await vi.advanceTimersByTimeAsync(300)
   await flushPromises()

@@ -1,5 +1,7 @@
-import { beforeEach, describe, expect, it } from 'vitest'
-import { nextTick, ref } from 'vue'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { defineComponent, nextTick, ref } from 'vue'
 import { noConnection, type Problem, ProblemError } from '@/shared/api/client'
 import { setOwner } from '@/shared/api/owner'
 import { useDraft } from './useDraft'
@@ -74,6 +76,25 @@ describe('a write', () => {
     await nextTick()
     await write({}, nothing)
     expect(problem.value?.fields).toEqual([fault])
+  })
+
+  it.each([true, false])('asks anew for what is shown if its form was left meanwhile: %s', async (isLeft) => {
+    let answer: ((taken: string) => void) | undefined
+    const queryClient = new QueryClient()
+    const asked = vi.spyOn(queryClient, 'invalidateQueries')
+    let form!: ReturnType<typeof useWrite<object, string>>
+    const Form = defineComponent({
+      setup() {
+        form = useWrite('a', () => new Promise<string>((resolve) => (answer = resolve)))
+        return () => null
+      },
+    })
+    const page = mount(Form, { global: { plugins: [[VueQueryPlugin, { queryClient }]] as never } })
+    const written = form.write({}, nothing)
+    if (isLeft) page.unmount()
+    answer?.('taken')
+    await written
+    expect(asked).toHaveBeenCalledTimes(isLeft ? 1 : 0)
   })
 
   it('hands on what went wrong in our own code', async () => {

@@ -1,4 +1,5 @@
-import { computed, ref, watch } from 'vue'
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, getCurrentScope, hasInjectionContext, onScopeDispose, ref, watch } from 'vue'
 import { type Problem, ProblemError, retriable } from '@/shared/api/client'
 import { ownerKey } from '@/shared/api/owner'
 import { useSession } from '@/shared/api/useSession'
@@ -12,6 +13,8 @@ type Pending = { key: string; text: string }
  * Sends a body under an idempotency key. The key stays as long as the body does, across failures and
  * reloads, so trying again never records twice; a changed body takes a new key.
  *
+ * Where the form was left before the answer came, all that is on the screen is asked for anew.
+ *
  * `typed`: what is typed in the form. A refusal is dropped when that changes, and its faults are not held against
  * fields that were typed anew while it was on its way.
  */
@@ -24,6 +27,10 @@ export function useWrite<B, R>(
   const state = ref<WriteState>('idle')
   const problem = ref<Problem | null>(null)
   const { signIns } = useSession()
+  const queries = hasInjectionContext() ? useQueryClient() : null
+  /** The form was left: nobody hears of its answer any more. */
+  let isLeft = false
+  if (getCurrentScope()) onScopeDispose(() => (isLeft = true))
   let last: { body: B; done: (answer: R) => void } | null = null
 
   function keyFor(body: B): string {
@@ -49,6 +56,7 @@ export function useWrite<B, R>(
       state.value = 'saved'
       nothingTyped()
       done(answer)
+      if (isLeft) void queries?.invalidateQueries()
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error
       const isAsSent = JSON.stringify(typed()) === sent

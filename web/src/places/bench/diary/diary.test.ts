@@ -4,6 +4,7 @@ import type { Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/outbox/outbox'
 import { task } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
+import { routed } from '@/shared/tests/router'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import DiaryPlace from './DiaryPlace.vue'
 import NoteForm from './NoteForm.vue'
@@ -39,7 +40,7 @@ const diary = (leaves: Schemas['LeafOut'][]): Schemas['DiaryOut'] => ({
 })
 const open = async (result: Schemas['DiaryOut']) => {
   server({ 'GET /batches/J-01/diary': result, 'GET /plan?days=400&code=J-01': { tasks: [task()] } })
-  const shown = mount(DiaryPlace, { props: { code: 'J-01' }, global: around() })
+  const shown = mount(DiaryPlace, { props: { code: 'J-01' }, global: routed() })
   await vi.waitFor(() => expect(shown.find('.book').exists()).toBe(true))
   return shown
 }

@@ -201,7 +201,7 @@ describe('when it is ready', () => {
     expect(text({ pull_at: '65.6', unit: 'C', ready: { ...READY, why: 'reached' } })).toContain(
       '65,6 °C inside',
     )
-    const racks = mount(RackDrawing, { props: { live: live({ air: '107.2', unit: 'C' }) } })
+    const racks = mount(RackDrawing, { props: { live: live({ air: '107.2', unit: 'C' }) }, global: around() })
     expect(racks.text()).toContain('air 107,2 °C')
   })
   it('prints spans of time', () => {

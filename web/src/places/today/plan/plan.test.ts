@@ -1,6 +1,7 @@
 import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
+import { routed } from '@/shared/tests/router'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import PlanJobs from '@/places/today/PlanJobs.vue'
 import { useDayDrag } from '@/places/today/useDayDrag'
@@ -229,7 +230,7 @@ describe('a plan', () => {
         fields: [{ path: 'day', code: 'odd_time', message: 'That day has gone by.' }],
       }),
     })
-    const shown = mount(PlanPlace, { props: { name: '' }, global: around() })
+    const shown = mount(PlanPlace, { props: { name: '' }, global: routed() })
     await flushPromises()
     const type = async (label: string, value: string): Promise<void> => {
       const field = shown.findAll('label').find((one) => one.text().startsWith(label))
@@ -340,7 +341,7 @@ describe('a plan', () => {
       ],
     }
     server({ 'GET /meals': meals(), 'GET /meals/Saturday': page, 'POST /previews/meals': meal() })
-    const shown = mount(PlanPlace, { props: { name: 'Saturday' }, global: around() })
+    const shown = mount(PlanPlace, { props: { name: 'Saturday' }, global: routed() })
     await flushPromises()
     const text = plain(shown.text())
     expect(text).toContain('▲ Ready Sun 13 Dec, 10:00 as it stands')
