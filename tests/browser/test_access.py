@@ -108,9 +108,9 @@ def test_every_form_of_the_bench(kitchen: Page, canteen):
         assert (word, serious(kitchen)) == (word, [])
     kitchen.keyboard.press("Escape")
     for word in ("Set the portion", "Add a shop pack", "Record a frying test", "Combine pieces", "Add meat"):
-        kitchen.get_by_role("button", name=word, exact=True).click()
+        kitchen.get_by_role("button", name=word, exact=True).press("Enter")
         assert (word, serious(kitchen)) == (word, [])
-        kitchen.get_by_role("button", name="Back to recording").click()
+        kitchen.get_by_role("button", name="Back to recording").press("Enter")
     kitchen.get_by_role("button", name="Correct entry 1, Bought").click()
     expect(kitchen.get_by_label("What was wrong")).to_be_visible()
     assert serious(kitchen) == []
