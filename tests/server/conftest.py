@@ -7,8 +7,9 @@ import uuid
 from dataclasses import dataclass
 
 import pytest
-from django.test import Client
+from django.test import Client, override_settings
 
+from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 
 BOUGHT = {
@@ -63,7 +64,8 @@ class Api:
 
     def record(self, code, content, *, seen=None, key=None, **more):
         if seen is None:
-            seen = self.get(f"/batches/{code}")[1]["seen"]
+            entries = Entry.objects.filter(batch__code=code, batch__kitchen__slug=self.slug)
+            seen = entries.order_by("-sequence").values_list("sequence", flat=True)[0]
         return self.call("POST", f"/batches/{code}/entries", {"content": content, "seen": seen, **more}, key)
 
     def recorded(self, code, content, **more):
@@ -100,6 +102,13 @@ def sign_in(user):
     session["since"] = session["seen"] = time.time()
     session.save()
     return client
+
+
+@pytest.fixture(scope="session", autouse=True)
+def files_when_asked_for():
+    """Else each client lists all files of the web client anew, which takes longer than a request."""
+    with override_settings(WHITENOISE_AUTOREFRESH=True):
+        yield
 
 
 @pytest.fixture
