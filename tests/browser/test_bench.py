@@ -87,6 +87,7 @@ def test_three_pieces_one_after_another_on_a_noisy_scale(kitchen: Page, canteen,
     expect(kitchen.get_by_role("button", name="Piece C", exact=True)).to_contain_text("before the cure")
     # it lies there still, and can be taken again
     expect(kitchen.get_by_role("button", name="Take 4.60 lb for C", exact=True)).to_be_enabled()
+    expect(kitchen.get_by_text("since trimmed")).to_be_visible()
     assert Entry.objects.count() == before + 4
     weighed = Entry.objects.filter(batch__code="B-02", kind="cure").order_by("sequence")
     assert [entry.weighings.get().typed for entry in weighed] == ["4.19 lb", "4.09 lb", "4.60 lb"]

@@ -61,7 +61,7 @@ const {
   take,
   type,
   stopTyping,
-} = useOnScale({ code, kind, scale, work })
+} = useOnScale({ code, kind, seen: computed(() => batch.value?.seen ?? 0), scale, work })
 
 const doneWord = computed(() => {
   const parts = work.draft.parts

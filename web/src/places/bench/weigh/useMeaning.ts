@@ -3,7 +3,8 @@ import { api, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
 
-type Asked = { code: string; kind: string; mark: string; weight: string }
+/** `seen`: how far the batch has come; what a weight means is asked anew when that changes. */
+type Asked = { code: string; seen: number; kind: string; mark: string; weight: string }
 
 /** What a weight means, asked of the server a few times a second; null without an answer. */
 export function useMeaning(asked: Ref<Asked | null>) {
@@ -11,11 +12,11 @@ export function useMeaning(asked: Ref<Asked | null>) {
   const { answer: meaning } = useAsking(
     'on the scale',
     () => asked.value,
-    ({ code, ...body }) =>
+    ({ code, kind, mark, weight }) =>
       take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/on-the-scale', {
           params: { path: { kitchen_slug: kitchen_slug.value, code } },
-          body,
+          body: { kind, mark, weight },
         }),
       ),
     { wait: 220, steady: true },

@@ -11,6 +11,7 @@ export const named = (piece: string): string => (piece === 'lot' ? 'the whole pi
 export function useOnScale(options: {
   code: Ref<string>
   kind: Ref<string>
+  seen: Ref<number>
   scale: ReturnType<typeof useScale>
   work: ReturnType<typeof useWeighing>
 }) {
@@ -36,7 +37,8 @@ export function useOnScale(options: {
   const asked = computed(() => {
     if (options.work.isCut.value || !mark.value || !(Number(figure.value) > 0)) return null
     if (!isTyped.value && options.scale.isTaken.value) return null
-    return { code: options.code.value, kind: options.kind.value, mark: mark.value, weight: weight.value }
+    const { code, kind, seen } = options
+    return { code: code.value, seen: seen.value, kind: kind.value, mark: mark.value, weight: weight.value }
   })
   const { meaning: meant } = useMeaning(asked)
   /** For whom a weight is, what it means, and the fire the piece came out of. */
@@ -93,7 +95,6 @@ export function useOnScale(options: {
     off,
     hasPad,
     mark,
-    shown,
     figure,
     said,
     taken,
