@@ -1,9 +1,13 @@
 """What a change can touch: too much runs longer than needed, too little would miss a fault."""
 
+import json
+import sys
+from pathlib import Path
+
 import pytest
 
 from dolmetsch.command import paths
-from dolmetsch.command.checking import list_checks
+from dolmetsch.command.checking import Check, list_checks, run_checks
 from dolmetsch.command.telling import TroubleError
 from dolmetsch.command.touched import BESIDE, JOURNEYS, LATER, PYTHON, TESTS, WEB, choose_checks, list_changed
 
@@ -62,3 +66,30 @@ def test_nothing_changed_runs_nothing():
 def test_a_commit_that_is_not_there_is_said():
     with pytest.raises(TroubleError, match="git knows no commit nowhere"):
         list_changed("nowhere")
+
+
+NOTES = "import json, os, sys; print(json.dumps({name: os.environ.get(name) for name in sys.argv[1:]}))"
+
+
+def test_each_lane_has_a_database_and_kept_answers_of_its_own(capfd):
+    """Those of one lane run one after another and share them; a check that fails is said so."""
+    names = ("DOLMETSCH_DB_NAME", "DOLMETSCH_KEPT")
+    checks = [
+        Check(name=f"{lane} {at}", command=[sys.executable, "-c", NOTES, *names], lane=lane)
+        for lane in ("one", "two")
+        for at in range(2)
+    ]
+    wrong = Check(name="wrong", command=[sys.executable, "-c", "raise SystemExit(3)"], lane="two")
+    here = Check(name="here", command=[sys.executable, "-c", NOTES, *names])
+    results = run_checks([*checks, wrong, here], {"DOLMETSCH_DB_NAME": "main", "DOLMETSCH_KEPT": "kept"})
+    assert [(name, passed) for name, passed, _ in results] == [
+        ("here", True),
+        ("one 0", True),
+        ("one 1", True),
+        ("two 0", True),
+        ("two 1", True),
+        ("wrong", False),
+    ]
+    said = [json.loads(line) for line in capfd.readouterr().out.splitlines() if line.startswith("{")]
+    assert [one["DOLMETSCH_DB_NAME"] for one in said] == ["main", "one", "one", "two", "two"]
+    assert [Path(one["DOLMETSCH_KEPT"]).name for one in said] == ["kept", "one", "one", "two", "two"]

@@ -119,7 +119,7 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
                 "CI": os.environ.get("CI", ""),
             }
             checks = [check for check in chosen if only is None or only in check.name]
-            results = _run_all(checks, environment)
+            results = run_checks(checks, environment)
         finally:
             close_scratch(database)
     print()
@@ -132,8 +132,8 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
         raise TroubleError("Not every check passed; see each one above.")
 
 
-def _run_all(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:
-    """Name, success and seconds of each check. What runs in a lane says all it has to say at the end."""
+def run_checks(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:
+    """Run each check: its name, success and seconds. A lane says all it has to say at the end."""
     lanes: dict[str, list[Check]] = {}
     for check in checks:
         lanes.setdefault(check.lane, []).append(check)
