@@ -7,9 +7,6 @@ from django.db import connection
 from django.http import HttpResponse, StreamingHttpResponse
 from pydantic import BaseModel
 
-#: The statuses an answer may have besides its own.
-REFUSALS = frozenset({400, 401, 403, 404, 409, 413, 422, 429, 500, 503})
-
 
 def answer_with(*media_types: str) -> dict[str, Any]:
     """What the API document says of an operation that answers with a file of one of ``media_types``."""

@@ -27,26 +27,26 @@ from dolmetsch.server.kitchens.models import Kitchen, Membership, User
 from dolmetsch.server.kitchens.queries import list_memberships
 from dolmetsch.server.kitchens.room import say_room
 from dolmetsch.server.kitchens.schemas import KitchenInfo
-from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.problems import DomainError
+from dolmetsch.server.responses import print_json
 
 router = Router(tags=["session"])
 
 
-@router.get("/session", response={200: Session, REFUSALS: Problem}, auth=None, operation_id="getSession")
+@router.get("/session", response=Session, auth=None, operation_id="getSession")
 def get_session(request: HttpRequest) -> Session:
     """Who is signed in, if anyone; gives the page its CSRF token."""
     get_token(request)
     return show_session(request)
 
 
-@router.get("/session/alive", response={200: Alive, REFUSALS: Problem}, operation_id="checkSession")
+@router.get("/session/alive", response=Alive, operation_id="checkSession")
 def check_session(request: HttpRequest) -> Alive:
     """Whether the session still holds: 401 if not."""
     return Alive()
 
 
-@router.post("/session", response={200: Session, REFUSALS: Problem}, auth=None, operation_id="signIn")
+@router.post("/session", response=Session, auth=None, operation_id="signIn")
 def sign_in(request: HttpRequest, body: SignIn) -> HttpResponse:
     """Sign in with name and password, and with the second factor's code where there is one."""
     name, address, now = body.username, where_tried(request, body.username), timezone.now()
@@ -78,7 +78,7 @@ def _refused(request: HttpRequest, name: str, said: str, code: str) -> DomainErr
     return DomainError(code, 401, "Not signed in", said)
 
 
-@router.delete("/session", response={200: Session, REFUSALS: Problem}, operation_id="signOut")
+@router.delete("/session", response=Session, operation_id="signOut")
 def sign_out(request: HttpRequest) -> HttpResponse:
     """Sign out; on a kitchen's tablet it is free for the next person. The browser forgets what it kept."""
     user = request.user
@@ -94,12 +94,7 @@ def sign_out(request: HttpRequest) -> HttpResponse:
     return response
 
 
-@router.get(
-    "/password-links/{code}",
-    response={200: PasswordLinkOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="showPasswordLink",
-)
+@router.get("/password-links/{code}", response=PasswordLinkOut, auth=None, operation_id="showPasswordLink")
 def show_password_link(request: HttpRequest, code: str) -> PasswordLinkOut:
     """Whose password this link sets, while it works."""
     with slow_guesses(request, "a link", wrong="no_link"):
@@ -107,12 +102,7 @@ def show_password_link(request: HttpRequest, code: str) -> PasswordLinkOut:
     return PasswordLinkOut(name=link.user.called, username=link.user.get_username())
 
 
-@router.post(
-    "/password-links/{code}",
-    response={200: Session, REFUSALS: Problem},
-    auth=None,
-    operation_id="setPasswordByLink",
-)
+@router.post("/password-links/{code}", response=Session, auth=None, operation_id="setPasswordByLink")
 def set_password_by_link(request: HttpRequest, code: str, body: PasswordByLink) -> Session:
     """Set a new password by a link, once; every device is signed out, and this one has to sign in."""
     now = timezone.now()

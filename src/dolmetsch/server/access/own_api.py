@@ -20,23 +20,19 @@ from dolmetsch.server.kitchens.queries import signed_in
 from dolmetsch.server.problems import (
     DomainError,
     FieldProblem,
-    Problem,
     refuse_fields,
 )
-from dolmetsch.server.responses import REFUSALS
 
 router = Router(tags=["own page"])
 
 
-@router.get("/own", response={200: schemas.OwnPage, REFUSALS: Problem}, operation_id="getOwnPage")
+@router.get("/own", response=schemas.OwnPage, operation_id="getOwnPage")
 def get_own_page(request: HttpRequest) -> schemas.OwnPage:
     """One's name, second factor, and the devices one is signed in on."""
     return show_own_page(request)
 
 
-@router.put(
-    "/own/password", response={200: schemas.OwnPage, REFUSALS: Problem}, operation_id="changePassword"
-)
+@router.put("/own/password", response=schemas.OwnPage, operation_id="changePassword")
 def put_password(request: HttpRequest, body: schemas.NewPassword) -> schemas.OwnPage:
     """Change one's password; other devices are signed out."""
     user = _refuse_wrong(request, body.password)
@@ -47,9 +43,7 @@ def put_password(request: HttpRequest, body: schemas.NewPassword) -> schemas.Own
     return show_own_page(request)
 
 
-@router.delete(
-    "/own/devices/{device_id}", response={200: schemas.OwnPage, REFUSALS: Problem}, operation_id="endSession"
-)
+@router.delete("/own/devices/{device_id}", response=schemas.OwnPage, operation_id="endSession")
 def delete_device(request: HttpRequest, device_id: int) -> schemas.OwnPage:
     """Sign out on one of one's devices."""
     user = signed_in(request)
@@ -59,11 +53,7 @@ def delete_device(request: HttpRequest, device_id: int) -> schemas.OwnPage:
     return show_own_page(request)
 
 
-@router.post(
-    "/own/second-factor",
-    response={200: schemas.SecondFactorOut, REFUSALS: Problem},
-    operation_id="beginSecondFactor",
-)
+@router.post("/own/second-factor", response=schemas.SecondFactorOut, operation_id="beginSecondFactor")
 def post_second_factor(request: HttpRequest, body: schemas.PasswordAgain) -> schemas.SecondFactorOut:
     """A key for an authenticator app; it is asked for only once it was confirmed."""
     user = _refuse_wrong(request, body.password)
@@ -71,11 +61,7 @@ def post_second_factor(request: HttpRequest, body: schemas.PasswordAgain) -> sch
     return schemas.SecondFactorOut(secret=secret, qr=qr)
 
 
-@router.put(
-    "/own/second-factor",
-    response={200: schemas.RecoveryCodes, REFUSALS: Problem},
-    operation_id="confirmSecondFactor",
-)
+@router.put("/own/second-factor", response=schemas.RecoveryCodes, operation_id="confirmSecondFactor")
 def put_second_factor(request: HttpRequest, body: schemas.AppCode) -> schemas.RecoveryCodes:
     """Confirm the app by the code it shows; gives recovery codes."""
     codes = second_factor.confirm_second_factor(signed_in(request), body.code)
@@ -83,11 +69,7 @@ def put_second_factor(request: HttpRequest, body: schemas.AppCode) -> schemas.Re
     return schemas.RecoveryCodes(codes=codes)
 
 
-@router.delete(
-    "/own/second-factor",
-    response={200: schemas.OwnPage, REFUSALS: Problem},
-    operation_id="endSecondFactor",
-)
+@router.delete("/own/second-factor", response=schemas.OwnPage, operation_id="endSecondFactor")
 def delete_second_factor(request: HttpRequest, body: schemas.PasswordAgain) -> schemas.OwnPage:
     """Sign in by the password alone again."""
     user = _refuse_wrong(request, body.password)
@@ -96,7 +78,7 @@ def delete_second_factor(request: HttpRequest, body: schemas.PasswordAgain) -> s
     return show_own_page(request)
 
 
-@router.get("/own/data", response={REFUSALS: Problem}, operation_id="exportOwnData")
+@router.get("/own/data", operation_id="exportOwnData")
 def get_own_data(request: HttpRequest) -> HttpResponse:
     """All that is kept about oneself, as JSON."""
     content = collect_own_data(signed_in(request))
@@ -104,9 +86,7 @@ def get_own_data(request: HttpRequest) -> HttpResponse:
     return HttpResponse(content, content_type="application/json", headers=headers)
 
 
-@router.get(
-    "/tablet", response={200: schemas.TabletOut, REFUSALS: Problem}, auth=None, operation_id="getTablet"
-)
+@router.get("/tablet", response=schemas.TabletOut, auth=None, operation_id="getTablet")
 def get_tablet(request: HttpRequest) -> schemas.TabletOut:
     """Who works in the kitchen whose tablet this is."""
     kitchen = _kitchen_of_tablet(request)
@@ -118,7 +98,7 @@ def get_tablet(request: HttpRequest) -> schemas.TabletOut:
     return schemas.TabletOut(kitchen=kitchen.name, people=people)
 
 
-@router.post("/tablet", response={200: schemas.Session, REFUSALS: Problem}, auth=None, operation_id="sayWho")
+@router.post("/tablet", response=schemas.Session, auth=None, operation_id="sayWho")
 def post_who(request: HttpRequest, body: schemas.WhoIn) -> schemas.Session:
     """At the kitchen's tablet: say who one is, by the short code one set."""
     kitchen = _kitchen_of_tablet(request)

@@ -14,15 +14,12 @@ from dolmetsch.server.archive.reading import fill_kitchen, is_empty
 from dolmetsch.server.archive.writing import write_archive
 from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
 from dolmetsch.server.kitchens.queries import kitchen_of, signed_in
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import answer_with
 
 router = Router(tags=["archive"])
 
 
-@router.get(
-    "/archive", response={200: schemas.ArchiveFactsOut, REFUSALS: Problem}, operation_id="getArchiveFacts"
-)
+@router.get("/archive", response=schemas.ArchiveFactsOut, operation_id="getArchiveFacts")
 def get_facts(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ArchiveFactsOut:
     """Whether this kitchen is empty, and which lists there are."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -31,7 +28,6 @@ def get_facts(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ArchiveF
 
 @router.get(
     "/archive/everything.zip",
-    response={REFUSALS: Problem},
     operation_id="exportEverything",
     openapi_extra=answer_with("application/zip"),
 )
@@ -49,7 +45,6 @@ def get_everything(request: HttpRequest, kitchen_slug: Path[str]) -> FileRespons
 
 @router.get(
     "/archive/{name}.{form}",
-    response={REFUSALS: Problem},
     operation_id="exportList",
     openapi_extra=answer_with(TABLE_TYPES["csv"], TABLE_TYPES["xlsx"]),
 )
@@ -60,7 +55,7 @@ def get_list(request: HttpRequest, kitchen_slug: Path[str], name: ListName, form
     return HttpResponse(content, content_type=TABLE_TYPES[form], headers=disposition)
 
 
-@router.post("/archive", response={201: schemas.FilledOut, REFUSALS: Problem}, operation_id="fillKitchen")
+@router.post("/archive", response={201: schemas.FilledOut}, operation_id="fillKitchen")
 def post_everything(
     request: HttpRequest, kitchen_slug: Path[str], file: File[UploadedFile]
 ) -> Status[schemas.FilledOut]:

@@ -44,9 +44,8 @@ from dolmetsch.server.batches.verdict.schemas import MachineIn, PayBackOut, Tria
 from dolmetsch.server.batches.verdict.show_verdict import read_verdict
 from dolmetsch.server.batches.verdict.trials import read_pay_back, read_trial
 from dolmetsch.server.kitchens.queries import kitchen_of, membership_of
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.printing import print_money, print_unit_cost
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
@@ -65,14 +64,14 @@ def answer_recorded(recorded: actions.Recorded, *, is_brief: bool = False) -> Ht
     return HttpResponse(printed, status=status, headers=headers, content_type="application/json")
 
 
-@router.get("/today", response={200: TodayOut, REFUSALS: Problem}, operation_id="getToday")
+@router.get("/today", response=TodayOut, operation_id="getToday")
 @until_next_write
 def get_today(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Batches under way."""
     return print_json(read_today(kitchen_of(request, kitchen_slug)))
 
 
-@router.get("/verdicts", response={200: VerdictsOut, REFUSALS: Problem}, operation_id="getVerdicts")
+@router.get("/verdicts", response=VerdictsOut, operation_id="getVerdicts")
 @until_next_write
 def get_verdicts(
     request: HttpRequest, kitchen_slug: Path[str], page: Annotated[int, Query(ge=1, le=10_000)] = 1
@@ -81,7 +80,7 @@ def get_verdicts(
     return print_json(read_verdicts(kitchen_of(request, kitchen_slug), page=page))
 
 
-@router.get("/batches", response={200: BatchesOut, REFUSALS: Problem}, operation_id="findBatches")
+@router.get("/batches", response=BatchesOut, operation_id="findBatches")
 @until_next_write
 def list_batches(
     request: HttpRequest,
@@ -97,23 +96,21 @@ def list_batches(
     return print_json(find_batches(kitchen_of(request, kitchen_slug), wanted, page=page))
 
 
-@router.get("/batches/{code}", response={200: BatchOut, REFUSALS: Problem}, operation_id="getBatch")
+@router.get("/batches/{code}", response=BatchOut, operation_id="getBatch")
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code, with_page=True)
     return HttpResponse(read_page(batch), content_type="application/json")
 
 
-@router.post(
-    "/batches", response={frozenset({200, 201}): RecordedOut, REFUSALS: Problem}, operation_id="startBatch"
-)
+@router.post("/batches", response={frozenset({200, 201}): RecordedOut}, operation_id="startBatch")
 def start_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn, key: Key) -> HttpResponse:
     """Start a batch. 200 for a resend of the same key, 201 for a new one."""
     kitchen = kitchen_of(request, kitchen_slug)
     return answer_recorded(actions.start_batch(write_of(request, kitchen, key), body))
 
 
-@router.post("/previews/batches", response={200: PreviewOut, REFUSALS: Problem}, operation_id="previewBatch")
+@router.post("/previews/batches", response=PreviewOut, operation_id="previewBatch")
 def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) -> PreviewOut:
     """What starting this batch would make; nothing is written."""
     draft = draft_start(kitchen_of(request, kitchen_slug), body, now=timezone.now())
@@ -126,7 +123,7 @@ def preview_batch(request: HttpRequest, kitchen_slug: Path[str], body: StartIn) 
 
 @router.post(
     "/batches/{code}/entries",
-    response={frozenset({200, 201}): RecordedOut | BrieflyRecordedOut, REFUSALS: Problem},
+    response={frozenset({200, 201}): RecordedOut | BrieflyRecordedOut},
     operation_id="recordEntry",
 )
 def record_entry(
@@ -142,11 +139,7 @@ def record_entry(
     return answer_recorded(actions.record_entry(write, code, body), is_brief=write.is_brief)
 
 
-@router.post(
-    "/previews/batches/{code}/entries",
-    response={200: PreviewOut, REFUSALS: Problem},
-    operation_id="previewEntry",
-)
+@router.post("/previews/batches/{code}/entries", response=PreviewOut, operation_id="previewEntry")
 def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body: EntryIn) -> PreviewOut:
     """What this entry would do; nothing is written."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)
@@ -174,34 +167,26 @@ def _own_column(draft: Draft) -> ColumnOut | None:
     return show_column(column, costed)
 
 
-@router.get(
-    "/batches/{code}/verdict", response={200: VerdictOut, REFUSALS: Problem}, operation_id="getVerdict"
-)
+@router.get("/batches/{code}/verdict", response=VerdictOut, operation_id="getVerdict")
 @until_next_write
 def get_verdict(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch's verdict."""
     return print_json(read_verdict(get_batch(kitchen_of(request, kitchen_slug), code), timezone.now()))
 
 
-@router.post("/batches/{code}/trial", response={200: TrialOut, REFUSALS: Problem}, operation_id="tryChanges")
+@router.post("/batches/{code}/trial", response=TrialOut, operation_id="tryChanges")
 def try_changes(request: HttpRequest, kitchen_slug: Path[str], code: str, body: TrialIn) -> HttpResponse:
     """What the verdict would be with something changed; nothing is written."""
     return print_json(read_trial(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now()))
 
 
-@router.post(
-    "/batches/{code}/pay-back", response={200: PayBackOut, REFUSALS: Problem}, operation_id="getPayBack"
-)
+@router.post("/batches/{code}/pay-back", response=PayBackOut, operation_id="getPayBack")
 def get_pay_back(request: HttpRequest, kitchen_slug: Path[str], code: str, body: MachineIn) -> PayBackOut:
     """After how many batches like this one a machine is paid; nothing is written."""
     return read_pay_back(get_batch(kitchen_of(request, kitchen_slug), code), body, timezone.now())
 
 
-@router.get(
-    "/batches/{code}/strips/{mark}",
-    response={200: StripOut, REFUSALS: Problem},
-    operation_id="getStripOfPiece",
-)
+@router.get("/batches/{code}/strips/{mark}", response=StripOut, operation_id="getStripOfPiece")
 def get_strip_of_piece(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str) -> StripOut:
     """The strip of one living piece alone."""
     return read_strip_of_piece(get_batch(kitchen_of(request, kitchen_slug), code), mark)
@@ -209,7 +194,6 @@ def get_strip_of_piece(request: HttpRequest, kitchen_slug: Path[str], code: str,
 
 @router.get(
     "/batches/{code}/files/{form}",
-    response={REFUSALS: Problem},
     operation_id="getFile",
     openapi_extra=answer_with(*CONTENT_TYPES.values()),
 )
@@ -224,9 +208,7 @@ def get_file(request: HttpRequest, kitchen_slug: Path[str], code: str, form: For
     )
 
 
-@router.post(
-    "/imports", response={frozenset({200, 201}): ImportOut, REFUSALS: Problem}, operation_id="importDocument"
-)
+@router.post("/imports", response={frozenset({200, 201}): ImportOut}, operation_id="importDocument")
 def import_document(
     request: HttpRequest, kitchen_slug: Path[str], body: ImportIn, key: Key, dry_run: bool = False
 ) -> Status[ImportOut]:

@@ -15,18 +15,15 @@ from dolmetsch.server.books.unusual import read_unusual_book
 from dolmetsch.server.books.yields import By, read_yield_book
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.responses import print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["books"])
 
 
-@router.get(
-    "/books/yields", response={200: schemas.YieldBookOut, REFUSALS: Problem}, operation_id="getYieldBook"
-)
+@router.get("/books/yields", response=schemas.YieldBookOut, operation_id="getYieldBook")
 @until_next_write
 def get_yield_book(
     request: HttpRequest, kitchen_slug: Path[str], by: By = "way", part: Part = "none"
@@ -35,16 +32,14 @@ def get_yield_book(
     return print_json(read_yield_book(kitchen_of(request, kitchen_slug), by=by, part=part))
 
 
-@router.get(
-    "/books/unusual", response={200: schemas.UnusualBookOut, REFUSALS: Problem}, operation_id="getUnusualBook"
-)
+@router.get("/books/unusual", response=schemas.UnusualBookOut, operation_id="getUnusualBook")
 @until_next_write
 def get_unusual_book(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What was out of the usual, and what else differed then."""
     return print_json(read_unusual_book(kitchen_of(request, kitchen_slug)))
 
 
-@router.get("/books/money", response={200: schemas.MoneyOut, REFUSALS: Problem}, operation_id="getMoneyBook")
+@router.get("/books/money", response=schemas.MoneyOut, operation_id="getMoneyBook")
 @until_next_write
 def get_money_book(
     request: HttpRequest,
@@ -57,20 +52,14 @@ def get_money_book(
     return print_json(read_money_book(kitchen, timezone.now(), year=year, kind=kind))
 
 
-@router.get(
-    "/books/prices", response={200: schemas.PriceBookOut, REFUSALS: Problem}, operation_id="getPriceBook"
-)
+@router.get("/books/prices", response=schemas.PriceBookOut, operation_id="getPriceBook")
 @until_next_write
 def get_price_book(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Raw and shop prices over time by source, and the house at today's prices."""
     return print_json(read_price_book(kitchen_of(request, kitchen_slug), timezone.now()))
 
 
-@router.get(
-    "/books/forecasts",
-    response={200: schemas.ForecastKindsOut, REFUSALS: Problem},
-    operation_id="getForecastKinds",
-)
+@router.get("/books/forecasts", response=schemas.ForecastKindsOut, operation_id="getForecastKinds")
 @until_next_write
 def get_forecast_kinds(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """How often each kind of forecast held: price, enough, ready time, dry date."""
@@ -83,7 +72,7 @@ def _list_tools(kitchen: Kitchen) -> list[schemas.ToolOut]:
     return tools.list_tools(kitchen, tools.list_saved(kitchen, names))
 
 
-@router.post("/tools", response={201: list[schemas.ToolOut], REFUSALS: Problem}, operation_id="buyTool")
+@router.post("/tools", response={201: list[schemas.ToolOut]}, operation_id="buyTool")
 def post_tool(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.ToolIn, key: Key
 ) -> Status[list[schemas.ToolOut]]:
@@ -93,11 +82,7 @@ def post_tool(
     return Status(201, _list_tools(kitchen))
 
 
-@router.post(
-    "/tools/{tool_id}/cancel",
-    response={201: list[schemas.ToolOut], REFUSALS: Problem},
-    operation_id="cancelTool",
-)
+@router.post("/tools/{tool_id}/cancel", response={201: list[schemas.ToolOut]}, operation_id="cancelTool")
 def post_tool_canceled(
     request: HttpRequest, kitchen_slug: Path[str], tool_id: int, body: schemas.ToolGoneIn, key: Key
 ) -> Status[list[schemas.ToolOut]]:

@@ -37,7 +37,7 @@ from dolmetsch.server.plans.api import router as plans
 from dolmetsch.server.practice.api import router as practice
 from dolmetsch.server.prices.api import router as prices
 from dolmetsch.server.problems import Problem, install_handlers
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import answer_with
 from dolmetsch.server.scales.api import router as scales
 from dolmetsch.server.tastings.api import router as trials
 from dolmetsch.server.tastings.api import table
@@ -49,23 +49,20 @@ SchemaName = Literal[
 
 
 class DocumentedAPI(NinjaAPI):
-    """The API with a document that names the media type refusals really have."""
+    """The API with a document that says of every operation how it refuses: by a problem document."""
 
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
-        """As Ninja writes it, refusals as problem documents."""
+        """As Ninja writes it, with the refusals."""
         document = super().get_openapi_schema(*args, **kwargs)
+        problem = Problem.model_json_schema(ref_template="#/components/schemas/{model}")
+        content = {"application/problem+json": {"schema": {"$ref": "#/components/schemas/Problem"}}}
+        components = document["components"]
+        components["schemas"] |= {**problem.pop("$defs"), "Problem": problem}
+        components["responses"] = {"Refusal": {"description": "Why it was refused", "content": content}}
         for path in document["paths"].values():
             for operation in path.values():
-                for response in operation.get("responses", {}).values():
-                    _name_problem(response)
+                operation["responses"]["default"] = {"$ref": "#/components/responses/Refusal"}
         return document
-
-
-def _name_problem(response: dict[str, Any]) -> None:
-    content = response.get("content", {})
-    found = content.get("application/json", {}).get("schema", {}).get("$ref", "")
-    if found.endswith("/Problem"):
-        response["content"] = {"application/problem+json": content["application/json"]}
 
 
 api = DocumentedAPI(
@@ -93,7 +90,6 @@ def get_openapi(request: HttpRequest) -> HttpResponse:
 @api.get(
     "/schemas/{name}",
     auth=None,
-    response={REFUSALS: Problem},
     operation_id="getSchema",
     openapi_extra=answer_with("application/schema+json"),
 )

@@ -11,20 +11,18 @@ from dolmetsch.server.cures.mixes import make_mix
 from dolmetsch.server.cures.queries import read_cures, read_facts
 from dolmetsch.server.cures.showing import show_desk
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["cures"])
 
 
-@router.get("/cure-desk", response={200: schemas.DeskFactsOut, REFUSALS: Problem}, operation_id="getCureDesk")
+@router.get("/cure-desk", response=schemas.DeskFactsOut, operation_id="getCureDesk")
 def get_cure_desk(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.DeskFactsOut:
     """Schools, agents, spoons, limits, recipes and mixes."""
     return read_facts(kitchen_of(request, kitchen_slug))
 
 
-@router.post("/recipes", response={201: schemas.DeskFactsOut, REFUSALS: Problem}, operation_id="saveRecipe")
+@router.post("/recipes", response={201: schemas.DeskFactsOut}, operation_id="saveRecipe")
 def save_recipe(
     request: HttpRequest, kitchen_slug: Path[str], body: typed.SaveRecipeIn, key: Key
 ) -> Status[schemas.DeskFactsOut]:
@@ -34,9 +32,7 @@ def save_recipe(
     return Status(201, read_facts(kitchen))
 
 
-@router.post(
-    "/cure-figures", response={201: schemas.DeskFactsOut, REFUSALS: Problem}, operation_id="setFigure"
-)
+@router.post("/cure-figures", response={201: schemas.DeskFactsOut}, operation_id="setFigure")
 def post_figure(
     request: HttpRequest, kitchen_slug: Path[str], body: typed.FigureIn, key: Key
 ) -> Status[schemas.DeskFactsOut]:
@@ -46,7 +42,7 @@ def post_figure(
     return Status(201, read_facts(kitchen))
 
 
-@router.post("/mixes", response={201: schemas.DeskFactsOut, REFUSALS: Problem}, operation_id="makeMix")
+@router.post("/mixes", response={201: schemas.DeskFactsOut}, operation_id="makeMix")
 def post_mix(
     request: HttpRequest, kitchen_slug: Path[str], body: typed.MixIn, key: Key
 ) -> Status[schemas.DeskFactsOut]:
@@ -56,11 +52,7 @@ def post_mix(
     return Status(201, read_facts(kitchen))
 
 
-@router.post(
-    "/batches/{code}/cure-desk",
-    response={200: schemas.DeskOut, REFUSALS: Problem},
-    operation_id="askCureDesk",
-)
+@router.post("/batches/{code}/cure-desk", response=schemas.DeskOut, operation_id="askCureDesk")
 def ask_cure_desk(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: typed.DeskIn
 ) -> schemas.DeskOut:
@@ -68,17 +60,13 @@ def ask_cure_desk(
     return show_desk(read_desk(get_batch(kitchen_of(request, kitchen_slug), code), body))
 
 
-@router.get(
-    "/batches/{code}/cures", response={200: schemas.CuresOut, REFUSALS: Problem}, operation_id="getCures"
-)
+@router.get("/batches/{code}/cures", response=schemas.CuresOut, operation_id="getCures")
 def get_cures(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schemas.CuresOut:
     """Every cure of a batch."""
     return read_cures(get_batch(kitchen_of(request, kitchen_slug), code))
 
 
-@router.post(
-    "/batches/{code}/cures", response={201: schemas.CuresOut, REFUSALS: Problem}, operation_id="putIn"
-)
+@router.post("/batches/{code}/cures", response={201: schemas.CuresOut}, operation_id="putIn")
 def put_in(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: typed.PutInIn, key: Key
 ) -> Status[schemas.CuresOut]:
@@ -91,7 +79,7 @@ def put_in(
 
 @router.post(
     "/batches/{code}/cures/{cure_id}/take-back",
-    response={201: schemas.CuresOut, REFUSALS: Problem},
+    response={201: schemas.CuresOut},
     operation_id="takeCureBack",
 )
 def take_back(

@@ -8,26 +8,22 @@ from dolmetsch.server.diary import actions, schemas
 from dolmetsch.server.diary.pictures import MAX_BYTES, Size, read_file
 from dolmetsch.server.diary.queries import get_photo, read_diary
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.problems import DomainError
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["diary"])
 
 
-@router.get(
-    "/batches/{code}/diary", response={200: schemas.DiaryOut, REFUSALS: Problem}, operation_id="getDiary"
-)
+@router.get("/batches/{code}/diary", response=schemas.DiaryOut, operation_id="getDiary")
 @until_next_write
 def get_diary(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """Everything that happened to a batch, in time order."""
     return print_json(read_diary(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
-@router.post(
-    "/batches/{code}/notes", response={201: schemas.DiaryOut, REFUSALS: Problem}, operation_id="writeNote"
-)
+@router.post("/batches/{code}/notes", response={201: schemas.DiaryOut}, operation_id="writeNote")
 def write_note(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.NoteIn, key: Key
 ) -> Status[schemas.DiaryOut]:
@@ -38,9 +34,7 @@ def write_note(
     return Status(201, read_diary(batch))
 
 
-@router.post(
-    "/batches/{code}/photos", response={201: schemas.DiaryOut, REFUSALS: Problem}, operation_id="keepPhoto"
-)
+@router.post("/batches/{code}/photos", response={201: schemas.DiaryOut}, operation_id="keepPhoto")
 def keep_photo(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -61,12 +55,7 @@ def keep_photo(
     return Status(201, read_diary(batch))
 
 
-@router.get(
-    "/photos/{photo_id}/{size}",
-    response={REFUSALS: Problem},
-    operation_id="getPhoto",
-    openapi_extra=answer_with("image/jpeg"),
-)
+@router.get("/photos/{photo_id}/{size}", operation_id="getPhoto", openapi_extra=answer_with("image/jpeg"))
 def show_photo(request: HttpRequest, kitchen_slug: Path[str], photo_id: int, size: Size) -> HttpResponse:
     """A photo, as the picture it is and nothing else."""
     photo = get_photo(kitchen_of(request, kitchen_slug), photo_id)

@@ -9,31 +9,28 @@ from dolmetsch.server.dishes.cupboard import read_cupboard
 from dolmetsch.server.dishes.files import write_dishes
 from dolmetsch.server.dishes.queries import preview_dish, read_dish_page, read_dishes
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.typed import FileIn
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["dishes"])
 
 
-@router.get("/dishes", response={200: schemas.DishesOut, REFUSALS: Problem}, operation_id="getDishes")
+@router.get("/dishes", response=schemas.DishesOut, operation_id="getDishes")
 @until_next_write
 def get_dishes(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Every dish with what a plate costs now."""
     return print_json(read_dishes(kitchen_of(request, kitchen_slug)))
 
 
-@router.post(
-    "/previews/dishes", response={200: schemas.DishPreview, REFUSALS: Problem}, operation_id="previewDish"
-)
+@router.post("/previews/dishes", response=schemas.DishPreview, operation_id="previewDish")
 def preview(request: HttpRequest, kitchen_slug: Path[str], body: schemas.DishIn) -> schemas.DishPreview:
     """What a dish as typed would cost; nothing is written."""
     return preview_dish(kitchen_of(request, kitchen_slug), body)
 
 
-@router.post("/dishes", response={201: schemas.DishesOut, REFUSALS: Problem}, operation_id="saveDish")
+@router.post("/dishes", response={201: schemas.DishesOut}, operation_id="saveDish")
 def save_dish(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.DishIn, key: Key
 ) -> Status[schemas.DishesOut]:
@@ -43,9 +40,7 @@ def save_dish(
     return Status(201, read_dishes(kitchen))
 
 
-@router.post(
-    "/dish-imports", response={201: schemas.DishesOut, REFUSALS: Problem}, operation_id="importDishes"
-)
+@router.post("/dish-imports", response={201: schemas.DishesOut}, operation_id="importDishes")
 def import_dishes(
     request: HttpRequest, kitchen_slug: Path[str], body: FileIn, key: Key
 ) -> Status[schemas.DishesOut]:
@@ -57,7 +52,6 @@ def import_dishes(
 
 @router.get(
     "/dishes/files/{form}",
-    response={REFUSALS: Problem},
     operation_id="getDishesFile",
     openapi_extra=answer_with(*TABLE_TYPES.values()),
 )
@@ -70,16 +64,14 @@ def get_dishes_file(request: HttpRequest, kitchen_slug: Path[str], form: TableFo
     )
 
 
-@router.get("/dishes/{name}", response={200: schemas.DishPage, REFUSALS: Problem}, operation_id="getDish")
+@router.get("/dishes/{name}", response=schemas.DishPage, operation_id="getDish")
 @until_next_write
 def get_dish(request: HttpRequest, kitchen_slug: Path[str], name: str) -> HttpResponse:
     """One dish whole."""
     return print_json(read_dish_page(kitchen_of(request, kitchen_slug), name))
 
 
-@router.post(
-    "/dishes/{name}/looks", response={201: schemas.DishPage, REFUSALS: Problem}, operation_id="lookAtCost"
-)
+@router.post("/dishes/{name}/looks", response={201: schemas.DishPage}, operation_id="lookAtCost")
 def look_at_cost(
     request: HttpRequest, kitchen_slug: Path[str], name: str, key: Key
 ) -> Status[schemas.DishPage]:
@@ -89,9 +81,7 @@ def look_at_cost(
     return Status(201, read_dish_page(kitchen, name))
 
 
-@router.post(
-    "/dishes/{name}/plates", response={201: schemas.DishPage, REFUSALS: Problem}, operation_id="servePlates"
-)
+@router.post("/dishes/{name}/plates", response={201: schemas.DishPage}, operation_id="servePlates")
 def serve_plates(
     request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.PlatesIn, key: Key
 ) -> Status[schemas.DishPage]:
@@ -101,11 +91,7 @@ def serve_plates(
     return Status(201, read_dish_page(kitchen, name))
 
 
-@router.post(
-    "/platings/{plating_id}/cancel",
-    response={201: schemas.DishesOut, REFUSALS: Problem},
-    operation_id="cancelPlates",
-)
+@router.post("/platings/{plating_id}/cancel", response={201: schemas.DishesOut}, operation_id="cancelPlates")
 def cancel_plates(
     request: HttpRequest, kitchen_slug: Path[str], plating_id: int, body: schemas.CancelPlatesIn, key: Key
 ) -> Status[schemas.DishesOut]:
@@ -115,7 +101,7 @@ def cancel_plates(
     return Status(201, read_dishes(kitchen))
 
 
-@router.post("/dish-aims", response={201: schemas.DishesOut, REFUSALS: Problem}, operation_id="setAims")
+@router.post("/dish-aims", response={201: schemas.DishesOut}, operation_id="setAims")
 def set_aims(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.AimsIn, key: Key
 ) -> Status[schemas.DishesOut]:
@@ -125,14 +111,14 @@ def set_aims(
     return Status(201, read_dishes(kitchen))
 
 
-@router.get("/cupboard", response={200: schemas.CupboardOut, REFUSALS: Problem}, operation_id="getCupboard")
+@router.get("/cupboard", response=schemas.CupboardOut, operation_id="getCupboard")
 @until_next_write
 def get_cupboard(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """The store cupboard."""
     return print_json(read_cupboard(kitchen_of(request, kitchen_slug)))
 
 
-@router.post("/cupboard", response={201: schemas.CupboardOut, REFUSALS: Problem}, operation_id="noteStock")
+@router.post("/cupboard", response={201: schemas.CupboardOut}, operation_id="noteStock")
 def note_stock(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.StockIn, key: Key
 ) -> Status[schemas.CupboardOut]:

@@ -9,14 +9,12 @@ from ninja import Path, Query, Router
 from dolmetsch.server.finding import schemas
 from dolmetsch.server.finding.queries import find
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
-from dolmetsch.server.responses import REFUSALS
 
 router = Router(tags=["finding"])
 
 
-@router.get("/find", response={200: schemas.FindOut, REFUSALS: Problem}, operation_id="find")
+@router.get("/find", response=schemas.FindOut, operation_id="find")
 def get_found(
     request: HttpRequest, kitchen_slug: Path[str], words: Annotated[str, Query(max_length=NAME_LENGTH)] = ""
 ) -> schemas.FindOut:

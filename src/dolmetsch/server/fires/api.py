@@ -22,8 +22,7 @@ from dolmetsch.server.fires.queries import find_last_heard, get_fire, list_open,
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with, print_json
+from dolmetsch.server.responses import answer_stream, answer_with, print_json
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.writing.kept_answers import keep_until_write
 from dolmetsch.server.writing.once import Key, write_of
@@ -39,14 +38,14 @@ def _keep(kitchen: Kitchen, about: tuple[object, ...], read: Callable[[], BaseMo
     return HttpResponse(text, content_type="application/json")
 
 
-@router.get("/fires", response={200: schemas.FiresOut, REFUSALS: Problem}, operation_id="getFires")
+@router.get("/fires", response=schemas.FiresOut, operation_id="getFires")
 def get_fires(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Fires, and cookers."""
     kitchen = kitchen_of(request, kitchen_slug)
     return _keep(kitchen, ("fires", find_last_heard(kitchen)), lambda: read_fires(kitchen))
 
 
-@router.get("/alarms", response={200: schemas.AlarmsOut, REFUSALS: Problem}, operation_id="getAlarms")
+@router.get("/alarms", response=schemas.AlarmsOut, operation_id="getAlarms")
 def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What asks for the cook now, of all fires."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -55,7 +54,7 @@ def get_alarms(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     return _keep(kitchen, about, lambda: read_alarms(kitchen, burning))
 
 
-@router.post("/fires", response={201: schemas.BegunOut, REFUSALS: Problem}, operation_id="beginFire")
+@router.post("/fires", response={201: schemas.BegunOut}, operation_id="beginFire")
 def post_fire(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.FireIn, key: Key
 ) -> Status[schemas.BegunOut]:
@@ -64,7 +63,7 @@ def post_fire(
     return Status(201, schemas.BegunOut(id=actions.begin_fire(write_of(request, kitchen, key), body).pk))
 
 
-@router.get("/fires/{fire_id}", response={200: schemas.LiveOut, REFUSALS: Problem}, operation_id="getFire")
+@router.get("/fires/{fire_id}", response=schemas.LiveOut, operation_id="getFire")
 def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> HttpResponse:
     """A fire as it is now."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -72,11 +71,7 @@ def get_live(request: HttpRequest, kitchen_slug: Path[str], fire_id: int) -> Htt
     return _keep(kitchen, ("live", followed.up_to), lambda: read_live(followed))
 
 
-@router.post(
-    "/fires/{fire_id}/events",
-    response={201: schemas.LiveOut, REFUSALS: Problem},
-    operation_id="recordFireEvent",
-)
+@router.post("/fires/{fire_id}/events", response={201: schemas.LiveOut}, operation_id="recordFireEvent")
 def post_event(
     request: HttpRequest, kitchen_slug: Path[str], fire_id: int, body: schemas.EventIn, key: Key
 ) -> HttpResponse:
@@ -88,11 +83,7 @@ def post_event(
     return answer
 
 
-@router.post(
-    "/previews/fires/{fire_id}/log",
-    response={200: schemas.LogPreviewOut, REFUSALS: Problem},
-    operation_id="previewLog",
-)
+@router.post("/previews/fires/{fire_id}/log", response=schemas.LogPreviewOut, operation_id="previewLog")
 def preview_log(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -106,11 +97,7 @@ def preview_log(
     return look_at(fire, log, parse_match(match))
 
 
-@router.post(
-    "/fires/{fire_id}/log",
-    response={201: schemas.LiveOut, REFUSALS: Problem},
-    operation_id="takeInLog",
-)
+@router.post("/fires/{fire_id}/log", response={201: schemas.LiveOut}, operation_id="takeInLog")
 def post_log(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -139,7 +126,6 @@ def _content(file: UploadedFile) -> bytes:
 
 @router.get(
     "/fires/{fire_id}/files/{form}",
-    response={REFUSALS: Problem},
     operation_id="getFireFile",
     openapi_extra=answer_with(*CONTENT_TYPES.values()),
 )
@@ -151,17 +137,13 @@ def get_file(request: HttpRequest, kitchen_slug: Path[str], fire_id: int, form: 
     return HttpResponse(write_file(fire, form), content_type=CONTENT_TYPES[form], headers=headers)
 
 
-@router.get(
-    "/batches/{code}/fires",
-    response={200: schemas.BatchFiresOut, REFUSALS: Problem},
-    operation_id="getBatchFires",
-)
+@router.get("/batches/{code}/fires", response=schemas.BatchFiresOut, operation_id="getBatchFires")
 def get_of_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """The latest fire of each piece of a batch, with its share of fuel and work."""
     return print_json(read_of_batch(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
-@router.post("/programs", response={201: schemas.FiresOut, REFUSALS: Problem}, operation_id="saveProgram")
+@router.post("/programs", response={201: schemas.FiresOut}, operation_id="saveProgram")
 def post_program(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.ProgramIn, key: Key
 ) -> Status[schemas.FiresOut]:
@@ -173,7 +155,6 @@ def post_program(
 
 @router.get(
     "/cookers/{name}/stream",
-    response={REFUSALS: Problem},
     operation_id="listenToCooker",
     openapi_extra=answer_with("text/event-stream"),
 )
@@ -182,11 +163,7 @@ def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> Streamin
     return answer_stream(hub.stream(hear_cooker(kitchen_of(request, kitchen_slug), name)))
 
 
-@router.post(
-    "/cookers/{name}/command",
-    response={200: schemas.FiresOut, REFUSALS: Problem},
-    operation_id="commandCooker",
-)
+@router.post("/cookers/{name}/command", response=schemas.FiresOut, operation_id="commandCooker")
 def post_command(
     request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.CookerCommandIn
 ) -> HttpResponse:

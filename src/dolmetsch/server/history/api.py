@@ -8,16 +8,12 @@ from ninja.files import UploadedFile
 from dolmetsch.server.history import importing, schemas
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["history"])
 
 
-@router.post(
-    "/history", response={201: schemas.HistoryFileOut, REFUSALS: Problem}, operation_id="uploadHistory"
-)
+@router.post("/history", response={201: schemas.HistoryFileOut}, operation_id="uploadHistory")
 def post_history(
     request: HttpRequest, kitchen_slug: Path[str], key: Key, file: File[UploadedFile]
 ) -> Status[schemas.HistoryFileOut]:
@@ -30,19 +26,13 @@ def post_history(
     return Status(201, importing.upload(write, name=file.name or "batches", content=content))
 
 
-@router.get(
-    "/history/{file_id}", response={200: schemas.HistoryFileOut, REFUSALS: Problem}, operation_id="getHistory"
-)
+@router.get("/history/{file_id}", response=schemas.HistoryFileOut, operation_id="getHistory")
 def get_history(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.HistoryFileOut:
     """An uploaded spreadsheet, and how far it is written."""
     return importing.show_file(importing.get_file(kitchen_of(request, kitchen_slug), file_id))
 
 
-@router.post(
-    "/history/{file_id}/preview",
-    response={200: schemas.HistoryPreviewOut, REFUSALS: Problem},
-    operation_id="previewHistory",
-)
+@router.post("/history/{file_id}/preview", response=schemas.HistoryPreviewOut, operation_id="previewHistory")
 def preview_history(
     request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.HistoryMatchIn
 ) -> schemas.HistoryPreviewOut:
@@ -51,11 +41,7 @@ def preview_history(
     return importing.preview(kept, body, today=timezone.localdate())
 
 
-@router.post(
-    "/history/{file_id}/write",
-    response={200: schemas.HistoryFileOut, REFUSALS: Problem},
-    operation_id="writeHistory",
-)
+@router.post("/history/{file_id}/write", response=schemas.HistoryFileOut, operation_id="writeHistory")
 def write_history(
     request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.HistoryWriteIn, key: Key
 ) -> schemas.HistoryFileOut:

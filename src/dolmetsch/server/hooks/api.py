@@ -7,22 +7,21 @@ from ninja import Path, Router, Status
 from dolmetsch.server.hooks import actions, schemas
 from dolmetsch.server.hooks.queries import read_chamber
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.responses import print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["hooks"])
 
 
-@router.get("/chamber", response={200: schemas.ChamberOut, REFUSALS: Problem}, operation_id="getChamber")
+@router.get("/chamber", response=schemas.ChamberOut, operation_id="getChamber")
 @until_next_write
 def get_chamber(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What hangs, and when it is dry."""
     return print_json(read_chamber(kitchen_of(request, kitchen_slug), now=timezone.now()))
 
 
-@router.post("/hooks", response={201: schemas.HungOut, REFUSALS: Problem}, operation_id="hangPiece")
+@router.post("/hooks", response={201: schemas.HungOut}, operation_id="hangPiece")
 def post_hook(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.HangIn, key: Key
 ) -> Status[schemas.HungOut]:
@@ -31,9 +30,7 @@ def post_hook(
     return Status(201, schemas.HungOut(id=actions.hang(write_of(request, kitchen, key), body).pk))
 
 
-@router.post(
-    "/hooks/{hook_id}/notes", response={201: schemas.ChamberOut, REFUSALS: Problem}, operation_id="noteOfHook"
-)
+@router.post("/hooks/{hook_id}/notes", response={201: schemas.ChamberOut}, operation_id="noteOfHook")
 def post_note(
     request: HttpRequest, kitchen_slug: Path[str], hook_id: int, body: schemas.HookNoteIn, key: Key
 ) -> HttpResponse:

@@ -17,18 +17,12 @@ from dolmetsch.server.house.starting import start_kitchen
 from dolmetsch.server.house.units import change_units, show_units
 from dolmetsch.server.kitchens.models import User
 from dolmetsch.server.kitchens.queries import kitchen_of, signed_in
-from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.responses import REFUSALS
+from dolmetsch.server.problems import DomainError
 
 router = Router(tags=["kitchen"])
 
 
-@router.post(
-    "/kitchens",
-    response={201: schemas.StartedOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="startKitchen",
-)
+@router.post("/kitchens", response={201: schemas.StartedOut}, auth=None, operation_id="startKitchen")
 def post_kitchen(request: HttpRequest, body: schemas.StartKitchenIn) -> Status[schemas.StartedOut]:
     """Start a kitchen: with its owner, who is signed in then; or another one of who is signed in."""
     if not may_start(request):
@@ -53,21 +47,13 @@ def post_kitchen(request: HttpRequest, body: schemas.StartKitchenIn) -> Status[s
     return Status(201, schemas.StartedOut(slug=membership.kitchen.slug, session=show_session(request)))
 
 
-@router.get(
-    "/kitchens/{kitchen_slug}/settings",
-    response={200: schemas.SettingsIn, REFUSALS: Problem},
-    operation_id="getSettings",
-)
+@router.get("/kitchens/{kitchen_slug}/settings", response=schemas.SettingsIn, operation_id="getSettings")
 def get_settings(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.SettingsIn:
     """What a kitchen counts by default, its scale, and how many slabs fit."""
     return show_settings(kitchen_of(request, kitchen_slug))
 
 
-@router.put(
-    "/kitchens/{kitchen_slug}/settings",
-    response={200: schemas.SettingsIn, REFUSALS: Problem},
-    operation_id="changeSettings",
-)
+@router.put("/kitchens/{kitchen_slug}/settings", response=schemas.SettingsIn, operation_id="changeSettings")
 def put_settings(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.SettingsIn
 ) -> schemas.SettingsIn:
@@ -76,42 +62,26 @@ def put_settings(
     return change_settings(kitchen, body, user=signed_in(request), origin=origin_of(request))
 
 
-@router.get(
-    "/kitchens/{kitchen_slug}/units",
-    response={200: schemas.UnitsOut, REFUSALS: Problem},
-    operation_id="getUnits",
-)
+@router.get("/kitchens/{kitchen_slug}/units", response=schemas.UnitsOut, operation_id="getUnits")
 def get_units(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.UnitsOut:
     """A kitchen's name, units, currency and clock."""
     return show_units(kitchen_of(request, kitchen_slug))
 
 
-@router.put(
-    "/kitchens/{kitchen_slug}/units",
-    response={200: schemas.UnitsOut, REFUSALS: Problem},
-    operation_id="changeUnits",
-)
+@router.put("/kitchens/{kitchen_slug}/units", response=schemas.UnitsOut, operation_id="changeUnits")
 def put_units(request: HttpRequest, kitchen_slug: Path[str], body: schemas.UnitsIn) -> schemas.UnitsOut:
     """Change a kitchen's name, units and clock; its currency only before the first price."""
     kitchen = kitchen_of(request, kitchen_slug)
     return change_units(kitchen, body, user=signed_in(request), origin=origin_of(request))
 
 
-@router.get(
-    "/kitchens/{kitchen_slug}/demo",
-    response={200: schemas.DemoOut, REFUSALS: Problem},
-    operation_id="getDemo",
-)
+@router.get("/kitchens/{kitchen_slug}/demo", response=schemas.DemoOut, operation_id="getDemo")
 def get_demo(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.DemoOut:
     """Whether the demo is on this machine, and was put away."""
     return show_demo()
 
 
-@router.put(
-    "/kitchens/{kitchen_slug}/demo",
-    response={200: schemas.DemoOut, REFUSALS: Problem},
-    operation_id="putDemoAway",
-)
+@router.put("/kitchens/{kitchen_slug}/demo", response=schemas.DemoOut, operation_id="putDemoAway")
 def put_demo(request: HttpRequest, kitchen_slug: Path[str], body: schemas.DemoIn) -> schemas.DemoOut:
     """Put the demo away, or bring it back: by an owner of a kitchen of their own, at the machine itself."""
     user = signed_in(request)

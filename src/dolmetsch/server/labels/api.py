@@ -13,9 +13,8 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.labels.facts import LabelFacts, gather_labels, gather_pack_labels, gather_tubs
 from dolmetsch.server.labels.printing import print_labels
 from dolmetsch.server.labels.sheet import Paper, write_sheet
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.typed import Body, Marks
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import answer_with
 
 router = Router(tags=["labels"])
 
@@ -36,7 +35,6 @@ class PrintedOut(BaseModel):
 
 @router.get(
     "/batches/{code}/labels.pdf",
-    response={REFUSALS: Problem},
     operation_id="getLabelSheet",
     openapi_extra=answer_with("application/pdf"),
 )
@@ -57,7 +55,6 @@ def get_sheet(
 
 @router.get(
     "/batches/{code}/pack-labels.pdf",
-    response={REFUSALS: Problem},
     operation_id="getPackLabelSheet",
     openapi_extra=answer_with("application/pdf"),
 )
@@ -75,9 +72,7 @@ def get_pack_sheet(
     return HttpResponse(write_sheet(labels, paper), content_type="application/pdf", headers=headers)
 
 
-@router.post(
-    "/batches/{code}/labels", response={200: PrintedOut, REFUSALS: Problem}, operation_id="printLabels"
-)
+@router.post("/batches/{code}/labels", response=PrintedOut, operation_id="printLabels")
 def post_labels(request: HttpRequest, kitchen_slug: Path[str], code: str, body: LabelsIn) -> PrintedOut:
     """Print labels on the label printer."""
     batch = get_batch(kitchen_of(request, kitchen_slug), code)

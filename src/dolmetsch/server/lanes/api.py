@@ -9,14 +9,13 @@ from ninja import Path, Query, Router
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.lanes import schemas
 from dolmetsch.server.lanes.queries import read_lanes
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.responses import print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 
 router = Router(tags=["lanes"])
 
 
-@router.get("/lanes", response={200: schemas.LanesOut, REFUSALS: Problem}, operation_id="getLanes")
+@router.get("/lanes", response=schemas.LanesOut, operation_id="getLanes")
 @until_next_write
 def get_lanes(
     request: HttpRequest, kitchen_slug: Path[str], days: Annotated[int, Query(ge=1, le=60)] = 14

@@ -15,28 +15,21 @@ from dolmetsch.server.larder.one_pack import read_pack
 from dolmetsch.server.larder.packing import pack_batch, preview_packing
 from dolmetsch.server.larder.queries import read_larder, show_now
 from dolmetsch.server.larder.thickness import read_thickness
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.typed import FileIn
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["larder"])
 
 
-@router.get(
-    "/batches/{code}/board", response={200: schemas.BoardOut, REFUSALS: Problem}, operation_id="getBoard"
-)
+@router.get("/batches/{code}/board", response=schemas.BoardOut, operation_id="getBoard")
 def get_board(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """What lies on the board: pieces to slice and to pack, packs made."""
     return print_json(read_board(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
-@router.post(
-    "/previews/batches/{code}/packs",
-    response={200: schemas.PackingPreview, REFUSALS: Problem},
-    operation_id="previewPacks",
-)
+@router.post("/previews/batches/{code}/packs", response=schemas.PackingPreview, operation_id="previewPacks")
 def preview_packs(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.PackingIn
 ) -> schemas.PackingPreview:
@@ -44,9 +37,7 @@ def preview_packs(
     return preview_packing(get_batch(kitchen_of(request, kitchen_slug), code), body)
 
 
-@router.post(
-    "/batches/{code}/packs", response={201: schemas.BoardOut, REFUSALS: Problem}, operation_id="closePacks"
-)
+@router.post("/batches/{code}/packs", response={201: schemas.BoardOut}, operation_id="closePacks")
 def close_packs(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.PackingIn, key: Key
 ) -> Status[schemas.BoardOut]:
@@ -56,11 +47,7 @@ def close_packs(
     return Status(201, read_board(get_batch(kitchen, code)))
 
 
-@router.post(
-    "/batches/{code}/thickness",
-    response={200: schemas.ThicknessOut, REFUSALS: Problem},
-    operation_id="getThickness",
-)
+@router.post("/batches/{code}/thickness", response=schemas.ThicknessOut, operation_id="getThickness")
 def get_thickness(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.ThicknessIn
 ) -> schemas.ThicknessOut:
@@ -68,7 +55,7 @@ def get_thickness(
     return read_thickness(get_batch(kitchen_of(request, kitchen_slug), code), body)
 
 
-@router.get("/larder", response={200: schemas.LarderOut, REFUSALS: Problem}, operation_id="getLarder")
+@router.get("/larder", response=schemas.LarderOut, operation_id="getLarder")
 @until_next_write
 def get_larder(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """What lies where, what to thaw, what runs out, where it went."""
@@ -77,7 +64,6 @@ def get_larder(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
 
 @router.get(
     "/larder/files/{form}",
-    response={REFUSALS: Problem},
     operation_id="getLarderFile",
     openapi_extra=answer_with(*TABLE_TYPES.values()),
 )
@@ -90,19 +76,13 @@ def get_larder_file(request: HttpRequest, kitchen_slug: Path[str], form: TableFo
     )
 
 
-@router.post(
-    "/previews/larder/imports",
-    response={200: schemas.PacksFoundOut, REFUSALS: Problem},
-    operation_id="previewPackImport",
-)
+@router.post("/previews/larder/imports", response=schemas.PacksFoundOut, operation_id="previewPackImport")
 def preview_pack_import(request: HttpRequest, kitchen_slug: Path[str], body: FileIn) -> schemas.PacksFoundOut:
     """What bringing in a file of packs would do; nothing is written."""
     return preview_file(kitchen_of(request, kitchen_slug), body.name, body.content)
 
 
-@router.post(
-    "/larder/imports", response={201: schemas.LarderOut, REFUSALS: Problem}, operation_id="importPacks"
-)
+@router.post("/larder/imports", response={201: schemas.LarderOut}, operation_id="importPacks")
 def post_pack_import(
     request: HttpRequest, kitchen_slug: Path[str], body: FileIn, key: Key
 ) -> Status[schemas.LarderOut]:
@@ -112,19 +92,13 @@ def post_pack_import(
     return Status(201, read_larder(kitchen))
 
 
-@router.get(
-    "/packs/{code}/{mark}", response={200: schemas.PackPage, REFUSALS: Problem}, operation_id="getPack"
-)
+@router.get("/packs/{code}/{mark}", response=schemas.PackPage, operation_id="getPack")
 def get_pack(request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str) -> schemas.PackPage:
     """One pack with all that happened to it."""
     return read_pack(kitchen_of(request, kitchen_slug), code, mark)
 
 
-@router.post(
-    "/packs/{code}/{mark}/takings",
-    response={201: schemas.PackOut, REFUSALS: Problem},
-    operation_id="takeFromPack",
-)
+@router.post("/packs/{code}/{mark}/takings", response={201: schemas.PackOut}, operation_id="takeFromPack")
 def take_from_pack(
     request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.TakingIn, key: Key
 ) -> Status[schemas.PackOut]:
@@ -134,11 +108,7 @@ def take_from_pack(
     return Status(201, show_now(taken.pack.now, timezone.localdate()))
 
 
-@router.post(
-    "/packs/{code}/{mark}/moves",
-    response={201: schemas.PackPage, REFUSALS: Problem},
-    operation_id="movePack",
-)
+@router.post("/packs/{code}/{mark}/moves", response={201: schemas.PackPage}, operation_id="movePack")
 def move_pack(
     request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.MoveIn, key: Key
 ) -> Status[schemas.PackPage]:
@@ -148,11 +118,7 @@ def move_pack(
     return Status(201, read_pack(kitchen, code, mark))
 
 
-@router.post(
-    "/packs/{code}/{mark}/weighings",
-    response={201: schemas.PackPage, REFUSALS: Problem},
-    operation_id="weighPack",
-)
+@router.post("/packs/{code}/{mark}/weighings", response={201: schemas.PackPage}, operation_id="weighPack")
 def weigh_pack(
     request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.WeighedIn, key: Key
 ) -> Status[schemas.PackPage]:
@@ -162,11 +128,7 @@ def weigh_pack(
     return Status(201, read_pack(kitchen, code, mark))
 
 
-@router.post(
-    "/packs/{code}/{mark}/cancel",
-    response={201: schemas.BoardOut, REFUSALS: Problem},
-    operation_id="cancelPack",
-)
+@router.post("/packs/{code}/{mark}/cancel", response={201: schemas.BoardOut}, operation_id="cancelPack")
 def cancel_pack(
     request: HttpRequest, kitchen_slug: Path[str], code: str, mark: str, body: schemas.CancelIn, key: Key
 ) -> Status[schemas.BoardOut]:
@@ -176,11 +138,7 @@ def cancel_pack(
     return Status(201, read_board(get_batch(kitchen, code)))
 
 
-@router.post(
-    "/takings/{taken_id}/cancel",
-    response={201: schemas.LarderOut, REFUSALS: Problem},
-    operation_id="cancelTaking",
-)
+@router.post("/takings/{taken_id}/cancel", response={201: schemas.LarderOut}, operation_id="cancelTaking")
 def cancel_taking(
     request: HttpRequest, kitchen_slug: Path[str], taken_id: int, body: schemas.CancelIn, key: Key
 ) -> Status[schemas.LarderOut]:
@@ -190,9 +148,7 @@ def cancel_taking(
     return Status(201, read_larder(kitchen))
 
 
-@router.post(
-    "/larder/counts", response={201: schemas.LarderOut, REFUSALS: Problem}, operation_id="countShelves"
-)
+@router.post("/larder/counts", response={201: schemas.LarderOut}, operation_id="countShelves")
 def count_shelves(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.CountIn, key: Key
 ) -> Status[schemas.LarderOut]:

@@ -10,30 +10,27 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.meals import actions, schemas
 from dolmetsch.server.meals.queries import read_meal_page, read_meals, write_meal_calendar
 from dolmetsch.server.meals.showing import show_meal
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["meals"])
 
 
-@router.get("/meals", response={200: schemas.MealsOut, REFUSALS: Problem}, operation_id="getMeals")
+@router.get("/meals", response=schemas.MealsOut, operation_id="getMeals")
 @until_next_write
 def get_meals(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Every meal plan, and the jobs on the list."""
     return print_json(read_meals(kitchen_of(request, kitchen_slug), timezone.now()))
 
 
-@router.post(
-    "/previews/meals", response={200: schemas.MealOut, REFUSALS: Problem}, operation_id="previewMeal"
-)
+@router.post("/previews/meals", response=schemas.MealOut, operation_id="previewMeal")
 def preview_meal(request: HttpRequest, kitchen_slug: Path[str], body: schemas.MealIn) -> schemas.MealOut:
     """A meal plan worked out; nothing is written."""
     return show_meal(kitchen_of(request, kitchen_slug), body, timezone.now())
 
 
-@router.post("/meals", response={201: schemas.MealsOut, REFUSALS: Problem}, operation_id="saveMeal")
+@router.post("/meals", response={201: schemas.MealsOut}, operation_id="saveMeal")
 def save_meal(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.MealIn, key: Key
 ) -> Status[schemas.MealsOut]:
@@ -44,7 +41,7 @@ def save_meal(
     return Status(201, read_meals(kitchen, write.now))
 
 
-@router.get("/meals/{name}", response={200: schemas.MealPage, REFUSALS: Problem}, operation_id="getMeal")
+@router.get("/meals/{name}", response=schemas.MealPage, operation_id="getMeal")
 @until_next_write
 def get_one_meal(request: HttpRequest, kitchen_slug: Path[str], name: str) -> HttpResponse:
     """One meal plan whole."""
@@ -53,7 +50,6 @@ def get_one_meal(request: HttpRequest, kitchen_slug: Path[str], name: str) -> Ht
 
 @router.get(
     "/meals/{name}/plan.ics",
-    response={REFUSALS: Problem},
     operation_id="getMealCalendar",
     openapi_extra=answer_with("text/calendar"),
 )
@@ -66,9 +62,7 @@ def get_meal_calendar(request: HttpRequest, kitchen_slug: Path[str], name: str) 
     )
 
 
-@router.post(
-    "/meals/{name}/listed", response={201: schemas.MealPage, REFUSALS: Problem}, operation_id="putMealOnList"
-)
+@router.post("/meals/{name}/listed", response={201: schemas.MealPage}, operation_id="putMealOnList")
 def put_on_list(
     request: HttpRequest, kitchen_slug: Path[str], name: str, key: Key
 ) -> Status[schemas.MealPage]:
@@ -79,9 +73,7 @@ def put_on_list(
     return Status(201, read_meal_page(kitchen, name, write.now))
 
 
-@router.post(
-    "/meals/{name}/made", response={201: schemas.MealPage, REFUSALS: Problem}, operation_id="nameMealBatch"
-)
+@router.post("/meals/{name}/made", response={201: schemas.MealPage}, operation_id="nameMealBatch")
 def name_batch(
     request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.MadeIn, key: Key
 ) -> Status[schemas.MealPage]:
@@ -92,9 +84,7 @@ def name_batch(
     return Status(201, read_meal_page(kitchen, name, write.now))
 
 
-@router.post(
-    "/meal-jobs/{uid}/news", response={201: schemas.MealsOut, REFUSALS: Problem}, operation_id="recordJobNews"
-)
+@router.post("/meal-jobs/{uid}/news", response={201: schemas.MealsOut}, operation_id="recordJobNews")
 def record_job_news(
     request: HttpRequest, kitchen_slug: Path[str], uid: uuid.UUID, body: schemas.JobNewsIn, key: Key
 ) -> Status[schemas.MealsOut]:

@@ -25,8 +25,8 @@ from dolmetsch.server.people.audit_book import Form, read_audit, write_audit
 from dolmetsch.server.people.links import show_link
 from dolmetsch.server.people.naming import rename
 from dolmetsch.server.people.queries import list_people
-from dolmetsch.server.problems import DomainError, Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.problems import DomainError
+from dolmetsch.server.responses import answer_with
 
 router = Router(tags=["people"])
 #: What opens by an invitation's code, without being in a kitchen yet.
@@ -34,13 +34,13 @@ door = Router(tags=["people"])
 Words = Annotated[str, Query(max_length=80)]
 
 
-@router.get("/people", response={200: schemas.PeopleOut, REFUSALS: Problem}, operation_id="getPeople")
+@router.get("/people", response=schemas.PeopleOut, operation_id="getPeople")
 def get_people(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.PeopleOut:
     """Who is in the kitchen, who was, and who is invited."""
     return list_people(kitchen_of(request, kitchen_slug), signed_in(request), timezone.now())
 
 
-@router.post("/invitations", response={201: schemas.LinkOut, REFUSALS: Problem}, operation_id="invite")
+@router.post("/invitations", response={201: schemas.LinkOut}, operation_id="invite")
 def post_invitation(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.InviteIn
 ) -> Status[schemas.LinkOut]:
@@ -63,11 +63,7 @@ def post_invitation(
     return Status(201, shown)
 
 
-@router.delete(
-    "/invitations/{invitation_id}",
-    response={200: schemas.PeopleOut, REFUSALS: Problem},
-    operation_id="withdrawInvitation",
-)
+@router.delete("/invitations/{invitation_id}", response=schemas.PeopleOut, operation_id="withdrawInvitation")
 def delete_invitation(request: HttpRequest, kitchen_slug: Path[str], invitation_id: int) -> schemas.PeopleOut:
     """An invitation works no more."""
     kitchen, user, now = kitchen_of(request, kitchen_slug), signed_in(request), timezone.now()
@@ -75,11 +71,7 @@ def delete_invitation(request: HttpRequest, kitchen_slug: Path[str], invitation_
     return list_people(kitchen, user, now)
 
 
-@router.put(
-    "/people/{member_id}/role",
-    response={200: schemas.PeopleOut, REFUSALS: Problem},
-    operation_id="changeRole",
-)
+@router.put("/people/{member_id}/role", response=schemas.PeopleOut, operation_id="changeRole")
 def put_role(
     request: HttpRequest, kitchen_slug: Path[str], member_id: int, body: schemas.RoleIn
 ) -> schemas.PeopleOut:
@@ -89,11 +81,7 @@ def put_role(
     return list_people(kitchen, user, now)
 
 
-@router.delete(
-    "/people/{member_id}",
-    response={200: schemas.PeopleOut, REFUSALS: Problem},
-    operation_id="removeMember",
-)
+@router.delete("/people/{member_id}", response=schemas.PeopleOut, operation_id="removeMember")
 def delete_member(request: HttpRequest, kitchen_slug: Path[str], member_id: int) -> schemas.PeopleOut:
     """Take someone out of the kitchen; what they recorded stays under their name."""
     kitchen, user, now = kitchen_of(request, kitchen_slug), signed_in(request), timezone.now()
@@ -101,11 +89,7 @@ def delete_member(request: HttpRequest, kitchen_slug: Path[str], member_id: int)
     return list_people(kitchen, user, now)
 
 
-@router.delete(
-    "/people/{member_id}/name",
-    response={200: schemas.PeopleOut, REFUSALS: Problem},
-    operation_id="removeName",
-)
+@router.delete("/people/{member_id}/name", response=schemas.PeopleOut, operation_id="removeName")
 def delete_name(request: HttpRequest, kitchen_slug: Path[str], member_id: int) -> schemas.PeopleOut:
     """Replace the name of someone who left by a number, in every record."""
     kitchen, user, now = kitchen_of(request, kitchen_slug), signed_in(request), timezone.now()
@@ -113,7 +97,7 @@ def delete_name(request: HttpRequest, kitchen_slug: Path[str], member_id: int) -
     return list_people(kitchen, user, now)
 
 
-@router.get("/people/{member_id}/data", response={REFUSALS: Problem}, operation_id="exportPerson")
+@router.get("/people/{member_id}/data", operation_id="exportPerson")
 def get_person(request: HttpRequest, kitchen_slug: Path[str], member_id: int) -> HttpResponse:
     """What the kitchen keeps about a person, as JSON."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -124,7 +108,7 @@ def get_person(request: HttpRequest, kitchen_slug: Path[str], member_id: int) ->
 
 @router.post(
     "/people/{member_id}/password-link",
-    response={201: schemas.LinkOut, REFUSALS: Problem},
+    response={201: schemas.LinkOut},
     operation_id="linkForPassword",
 )
 def post_password_link(
@@ -140,7 +124,7 @@ def post_password_link(
     return Status(201, show_link(request, "password", code, ends_at))
 
 
-@router.delete("/people", response={200: Session, REFUSALS: Problem}, operation_id="leaveKitchen")
+@router.delete("/people", response=Session, operation_id="leaveKitchen")
 def delete_me(request: HttpRequest, kitchen_slug: Path[str]) -> Session:
     """Leave the kitchen; what one recorded stays."""
     kitchen, user, now = kitchen_of(request, kitchen_slug), signed_in(request), timezone.now()
@@ -148,9 +132,7 @@ def delete_me(request: HttpRequest, kitchen_slug: Path[str]) -> Session:
     return show_session(request)
 
 
-@router.put(
-    "/tablet-code", response={200: schemas.TabletCodeIn, REFUSALS: Problem}, operation_id="setTabletCode"
-)
+@router.put("/tablet-code", response=schemas.TabletCodeIn, operation_id="setTabletCode")
 def put_tablet_code(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.TabletCodeIn
 ) -> schemas.TabletCodeIn:
@@ -160,7 +142,7 @@ def put_tablet_code(
     return schemas.TabletCodeIn(code="")
 
 
-@router.post("/tablet", response={200: Session, REFUSALS: Problem}, operation_id="makeTablet")
+@router.post("/tablet", response=Session, operation_id="makeTablet")
 def post_tablet(request: HttpRequest, kitchen_slug: Path[str]) -> Session:
     """Make this device the kitchen's tablet: whoever works there says who they are by a short code."""
     kitchen, user = kitchen_of(request, kitchen_slug), signed_in(request)
@@ -169,7 +151,7 @@ def post_tablet(request: HttpRequest, kitchen_slug: Path[str]) -> Session:
     return show_session(request)
 
 
-@router.get("/audit", response={200: schemas.AuditPage, REFUSALS: Problem}, operation_id="getAudit")
+@router.get("/audit", response=schemas.AuditPage, operation_id="getAudit")
 def get_audit(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -182,7 +164,6 @@ def get_audit(
 
 @router.get(
     "/audit.{form}",
-    response={REFUSALS: Problem},
     operation_id="exportAudit",
     openapi_extra=answer_with(TABLE_TYPES["csv"], TABLE_TYPES["xlsx"]),
 )
@@ -195,7 +176,7 @@ def get_audit_file(
     return HttpResponse(content, content_type=TABLE_TYPES[form], headers=headers)
 
 
-@door.put("/own/name", response={200: OwnPage, REFUSALS: Problem}, operation_id="changeOwnName")
+@door.put("/own/name", response=OwnPage, operation_id="changeOwnName")
 def put_name(request: HttpRequest, body: OwnName) -> OwnPage:
     """Change what the others call one; records of before show the new name too."""
     user = signed_in(request)
@@ -204,12 +185,7 @@ def put_name(request: HttpRequest, body: OwnName) -> OwnPage:
     return show_own_page(request)
 
 
-@door.get(
-    "/invitations/{code}",
-    response={200: schemas.InvitedOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="showInvitation",
-)
+@door.get("/invitations/{code}", response=schemas.InvitedOut, auth=None, operation_id="showInvitation")
 def get_invitation(request: HttpRequest, code: str) -> schemas.InvitedOut:
     """What an invitation is into."""
     with slow_guesses(request, "an invitation", wrong="no_invitation"):
@@ -223,12 +199,7 @@ def get_invitation(request: HttpRequest, code: str) -> schemas.InvitedOut:
     )
 
 
-@door.post(
-    "/invitations/{code}",
-    response={201: schemas.JoinedOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="joinKitchen",
-)
+@door.post("/invitations/{code}", response={201: schemas.JoinedOut}, auth=None, operation_id="joinKitchen")
 def post_join(request: HttpRequest, code: str, body: schemas.JoinIn) -> Status[schemas.JoinedOut]:
     """Use an invitation: as who is signed in, or as a new person, who is signed in then."""
     user = request.user if isinstance(request.user, User) and not body.username else None

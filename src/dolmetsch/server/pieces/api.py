@@ -14,28 +14,21 @@ from dolmetsch.server.pieces import actions, schemas, table
 from dolmetsch.server.pieces.cutting import read_test
 from dolmetsch.server.pieces.owner_page import ChargedBy, write_owner_pdf
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
-from dolmetsch.server.problems import Problem
 from dolmetsch.server.quantities.lengths import NAME_LENGTH, TYPED_LENGTH
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["pieces"])
 
 
-@router.get(
-    "/batches/{code}/pieces", response={200: schemas.PiecesOut, REFUSALS: Problem}, operation_id="getPieces"
-)
+@router.get("/batches/{code}/pieces", response=schemas.PiecesOut, operation_id="getPieces")
 def get_pieces(request: HttpRequest, kitchen_slug: Path[str], code: str) -> schemas.PiecesOut:
     """The living pieces of a batch, with size, skin and place."""
     return read_pieces(get_batch(kitchen_of(request, kitchen_slug), code))
 
 
-@router.get(
-    "/batches/{code}/pieces-table",
-    response={200: schemas.PiecesTableOut, REFUSALS: Problem},
-    operation_id="getPiecesTable",
-)
+@router.get("/batches/{code}/pieces-table", response=schemas.PiecesTableOut, operation_id="getPiecesTable")
 @until_next_write
 def get_table(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """All living pieces of a batch at once: owner, weights by step, gain, yield, place."""
@@ -44,7 +37,6 @@ def get_table(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpR
 
 @router.get(
     "/batches/{code}/pieces-table.{form}",
-    response={REFUSALS: Problem},
     operation_id="exportPiecesTable",
     openapi_extra=answer_with(TABLE_TYPES["csv"], TABLE_TYPES["xlsx"]),
 )
@@ -58,11 +50,7 @@ def get_table_file(
     return HttpResponse(content, content_type=TABLE_TYPES[form], headers=disposition)
 
 
-@router.post(
-    "/batches/{code}/owners",
-    response={201: schemas.PiecesTableOut, REFUSALS: Problem},
-    operation_id="setOwner",
-)
+@router.post("/batches/{code}/owners", response={201: schemas.PiecesTableOut}, operation_id="setOwner")
 def post_owner(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.OwnerIn, key: Key
 ) -> Status[schemas.PiecesTableOut]:
@@ -74,7 +62,6 @@ def post_owner(
 
 @router.get(
     "/batches/{code}/owner-page",
-    response={REFUSALS: Problem},
     operation_id="printOwnerPage",
     openapi_extra=answer_with("application/pdf"),
 )
@@ -95,7 +82,7 @@ def get_owner_page(
 
 @router.post(
     "/batches/{code}/pieces/{mark}/facts",
-    response={201: schemas.PiecesOut, REFUSALS: Problem},
+    response={201: schemas.PiecesOut},
     operation_id="learnFacts",
 )
 def learn_facts(
@@ -108,11 +95,7 @@ def learn_facts(
     return Status(201, read_pieces(batch))
 
 
-@router.post(
-    "/batches/{code}/look-overs",
-    response={201: schemas.PiecesOut, REFUSALS: Problem},
-    operation_id="lookOver",
-)
+@router.post("/batches/{code}/look-overs", response={201: schemas.PiecesOut}, operation_id="lookOver")
 def look_over(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.LookOverIn, key: Key
 ) -> Status[schemas.PiecesOut]:
@@ -123,7 +106,7 @@ def look_over(
     return Status(201, read_pieces(batch))
 
 
-@router.get("/looks", response={200: list[schemas.LookOut], REFUSALS: Problem}, operation_id="getLooks")
+@router.get("/looks", response=list[schemas.LookOut], operation_id="getLooks")
 def get_looks(request: HttpRequest, kitchen_slug: Path[str]) -> list[schemas.LookOut]:
     """What meat is checked for, and what to do where it is found."""
     kitchen_of(request, kitchen_slug)
@@ -133,17 +116,13 @@ def get_looks(request: HttpRequest, kitchen_slug: Path[str]) -> list[schemas.Loo
     ]
 
 
-@router.get("/offcuts", response={200: list[schemas.OffcutOut], REFUSALS: Problem}, operation_id="getOffcuts")
+@router.get("/offcuts", response=list[schemas.OffcutOut], operation_id="getOffcuts")
 def get_offcuts(request: HttpRequest, kitchen_slug: Path[str]) -> list[schemas.OffcutOut]:
     """What was cut off before, and what it was worth."""
     return list_offcuts(kitchen_of(request, kitchen_slug))
 
 
-@router.post(
-    "/batches/{code}/butchers-test",
-    response={200: schemas.TestOut, REFUSALS: Problem},
-    operation_id="readButchersTest",
-)
+@router.post("/batches/{code}/butchers-test", response=schemas.TestOut, operation_id="readButchersTest")
 def butchers_test(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.TestIn
 ) -> schemas.TestOut:
@@ -151,14 +130,14 @@ def butchers_test(
     return read_test(get_batch(kitchen_of(request, kitchen_slug), code), body)
 
 
-@router.get("/map", response={200: schemas.MapOut, REFUSALS: Problem}, operation_id="getMap")
+@router.get("/map", response=schemas.MapOut, operation_id="getMap")
 @until_next_write
 def get_map(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Which piece lies where."""
     return print_json(read_map(kitchen_of(request, kitchen_slug)))
 
 
-@router.post("/stores", response={201: schemas.MapOut, REFUSALS: Problem}, operation_id="saveStore")
+@router.post("/stores", response={201: schemas.MapOut}, operation_id="saveStore")
 def save_store(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.StoreIn, key: Key
 ) -> Status[schemas.MapOut]:

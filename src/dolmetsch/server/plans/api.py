@@ -11,8 +11,7 @@ from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.plans import actions, schemas
 from dolmetsch.server.plans.queries import read_plan, write_calendar
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with, print_json
+from dolmetsch.server.responses import answer_with, print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 
@@ -21,7 +20,7 @@ router = Router(tags=["plans"])
 ALL_DAYS = 400
 
 
-@router.get("/plan", response={200: schemas.PlanOut, REFUSALS: Problem}, operation_id="getPlan")
+@router.get("/plan", response=schemas.PlanOut, operation_id="getPlan")
 @until_next_write
 def get_plan(
     request: HttpRequest,
@@ -33,12 +32,7 @@ def get_plan(
     return print_json(read_plan(kitchen_of(request, kitchen_slug), timezone.now(), days=days, code=code))
 
 
-@router.get(
-    "/plan.ics",
-    response={REFUSALS: Problem},
-    operation_id="getCalendar",
-    openapi_extra=answer_with("text/calendar"),
-)
+@router.get("/plan.ics", operation_id="getCalendar", openapi_extra=answer_with("text/calendar"))
 def get_calendar(request: HttpRequest, kitchen_slug: Path[str], code: str = "") -> HttpResponse:
     """The plan as a calendar file."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -50,9 +44,7 @@ def get_calendar(request: HttpRequest, kitchen_slug: Path[str], code: str = "") 
     )
 
 
-@router.post(
-    "/batches/{code}/tasks", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="planTask"
-)
+@router.post("/batches/{code}/tasks", response={201: schemas.PlanOut}, operation_id="planTask")
 def plan_task(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.TaskIn, key: Key
 ) -> Status[schemas.PlanOut]:
@@ -63,13 +55,11 @@ def plan_task(
     return Status(201, read_plan(kitchen, write.now, days=ALL_DAYS, code=code))
 
 
-@router.post(
-    "/tasks/{uid}/news", response={201: schemas.PlanOut, REFUSALS: Problem}, operation_id="recordNews"
-)
+@router.post("/tasks/{uid}/news", response={201: schemas.PlanOut}, operation_id="recordNews")
 # what waits on a device may have been written for the address of before
 @router.post(
     "/acts/{uid}/news",
-    response={201: schemas.PlanOut, REFUSALS: Problem},
+    response={201: schemas.PlanOut},
     include_in_schema=False,
     operation_id="recordNewsAsBefore",
 )

@@ -8,14 +8,12 @@ from dolmetsch.server.practice import schemas
 from dolmetsch.server.practice.actions import begin_run, do_in_run, get_run
 from dolmetsch.server.practice.models import PracticeRun
 from dolmetsch.server.practice.showing import RUNS_SHOWN, show_practices, show_run
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["practice"])
 
 
-@router.get("/practice", response={200: schemas.PracticesOut, REFUSALS: Problem}, operation_id="getPractices")
+@router.get("/practice", response=schemas.PracticesOut, operation_id="getPractices")
 def get_practices(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.PracticesOut:
     """What can be practiced, and how it went lately."""
     kitchen = kitchen_of(request, kitchen_slug)
@@ -26,9 +24,7 @@ def get_practices(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.Prac
     return show_practices(rows)
 
 
-@router.post(
-    "/practice", response={201: schemas.PracticeBegunOut, REFUSALS: Problem}, operation_id="beginPractice"
-)
+@router.post("/practice", response={201: schemas.PracticeBegunOut}, operation_id="beginPractice")
 def post_practice(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.PracticeIn, key: Key
 ) -> Status[schemas.PracticeBegunOut]:
@@ -37,19 +33,13 @@ def post_practice(
     return Status(201, schemas.PracticeBegunOut(id=begin_run(write_of(request, kitchen, key), body).pk))
 
 
-@router.get(
-    "/practice/{run_id}", response={200: schemas.PracticeOut, REFUSALS: Problem}, operation_id="getPractice"
-)
+@router.get("/practice/{run_id}", response=schemas.PracticeOut, operation_id="getPractice")
 def get_practice(request: HttpRequest, kitchen_slug: Path[str], run_id: int) -> schemas.PracticeOut:
     """A run as it is now."""
     return show_run(get_run(kitchen_of(request, kitchen_slug), run_id))
 
 
-@router.post(
-    "/practice/{run_id}/events",
-    response={201: schemas.PracticeOut, REFUSALS: Problem},
-    operation_id="doInPractice",
-)
+@router.post("/practice/{run_id}/events", response={201: schemas.PracticeOut}, operation_id="doInPractice")
 def post_act(
     request: HttpRequest, kitchen_slug: Path[str], run_id: int, body: schemas.PracticeActIn, key: Key
 ) -> Status[schemas.PracticeOut]:

@@ -9,8 +9,7 @@ from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices import actions, exporting, importing, schemas
 from dolmetsch.server.prices.queries import read_item, read_prices
 from dolmetsch.server.prices.tables import MAX_BYTES, too_large
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_with
+from dolmetsch.server.responses import answer_with
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["prices"])
@@ -20,7 +19,7 @@ CONTENT_TYPES = {
 }
 
 
-@router.get("/prices", response={200: schemas.PricesOut, REFUSALS: Problem}, operation_id="getPrices")
+@router.get("/prices", response=schemas.PricesOut, operation_id="getPrices")
 def get_prices(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -33,7 +32,7 @@ def get_prices(
     return read_prices(kitchen_of(request, kitchen_slug), sort=sort, find=find[:80], page=page)
 
 
-@router.post("/prices", response={201: schemas.NotedOut, REFUSALS: Problem}, operation_id="notePrice")
+@router.post("/prices", response={201: schemas.NotedOut}, operation_id="notePrice")
 def note_price(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.QuoteIn, key: Key
 ) -> Status[schemas.NotedOut]:
@@ -44,7 +43,6 @@ def note_price(
 
 @router.get(
     "/prices/files/{form}",
-    response={REFUSALS: Problem},
     operation_id="getPriceFile",
     openapi_extra=answer_with(*CONTENT_TYPES.values()),
 )
@@ -55,19 +53,13 @@ def get_price_file(request: HttpRequest, kitchen_slug: Path[str], form: exportin
     return HttpResponse(content, content_type=CONTENT_TYPES[form], headers=headers)
 
 
-@router.get(
-    "/prices/{item_id}", response={200: schemas.ItemWholeOut, REFUSALS: Problem}, operation_id="getPriceItem"
-)
+@router.get("/prices/{item_id}", response=schemas.ItemWholeOut, operation_id="getPriceItem")
 def get_price_item(request: HttpRequest, kitchen_slug: Path[str], item_id: int) -> schemas.ItemWholeOut:
     """One line with its whole history."""
     return read_item(kitchen_of(request, kitchen_slug), item_id)
 
 
-@router.post(
-    "/prices/{item_id}/fryings",
-    response={201: schemas.ItemWholeOut, REFUSALS: Problem},
-    operation_id="noteFrying",
-)
+@router.post("/prices/{item_id}/fryings", response={201: schemas.ItemWholeOut}, operation_id="noteFrying")
 def note_frying(
     request: HttpRequest, kitchen_slug: Path[str], item_id: int, body: schemas.FryTestIn, key: Key
 ) -> Status[schemas.ItemWholeOut]:
@@ -77,9 +69,7 @@ def note_frying(
     return Status(201, read_item(kitchen, item_id))
 
 
-@router.post(
-    "/price-lists", response={201: schemas.FileOut, REFUSALS: Problem}, operation_id="uploadPriceList"
-)
+@router.post("/price-lists", response={201: schemas.FileOut}, operation_id="uploadPriceList")
 def upload_list(
     request: HttpRequest,
     kitchen_slug: Path[str],
@@ -97,9 +87,7 @@ def upload_list(
     return Status(201, importing.upload(write, name=file.name or "list", source=source, content=content))
 
 
-@router.get(
-    "/price-lists/{file_id}", response={200: schemas.FileOut, REFUSALS: Problem}, operation_id="getPriceList"
-)
+@router.get("/price-lists/{file_id}", response=schemas.FileOut, operation_id="getPriceList")
 def get_list(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.FileOut:
     """An uploaded list, and how far it is written."""
     kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
@@ -108,7 +96,7 @@ def get_list(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> sch
 
 @router.post(
     "/price-lists/{file_id}/preview",
-    response={200: schemas.FilePreviewOut, REFUSALS: Problem},
+    response=schemas.FilePreviewOut,
     operation_id="previewPriceList",
 )
 def preview_list(
@@ -119,11 +107,7 @@ def preview_list(
     return importing.preview(kept, body, today=timezone.localdate())
 
 
-@router.post(
-    "/price-lists/{file_id}/write",
-    response={200: schemas.FileOut, REFUSALS: Problem},
-    operation_id="writePriceList",
-)
+@router.post("/price-lists/{file_id}/write", response=schemas.FileOut, operation_id="writePriceList")
 def write_list(
     request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.FileWriteIn, key: Key
 ) -> schemas.FileOut:

@@ -6,8 +6,7 @@ from ninja import Path, Router
 
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, answer_stream, answer_with
+from dolmetsch.server.responses import answer_stream, answer_with
 from dolmetsch.server.scales import schemas
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.scales.laying import lay
@@ -16,7 +15,7 @@ from dolmetsch.server.scales.meaning import read_meaning
 router = Router(tags=["scales"])
 
 
-@router.get("/scales", response={200: schemas.ScalesOut, REFUSALS: Problem}, operation_id="getScales")
+@router.get("/scales", response=schemas.ScalesOut, operation_id="getScales")
 def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesOut:
     """The scales there are."""
     return schemas.ScalesOut(names=hub.names(kitchen_of(request, kitchen_slug).slug))
@@ -24,7 +23,6 @@ def get_scales(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.ScalesO
 
 @router.get(
     "/scales/{name}/stream",
-    response={REFUSALS: Problem},
     operation_id="listenToScale",
     openapi_extra=answer_with("text/event-stream"),
 )
@@ -33,11 +31,7 @@ def listen(request: HttpRequest, kitchen_slug: Path[str], name: str) -> Streamin
     return answer_stream(hub.stream(hub.get(kitchen_of(request, kitchen_slug).slug, name)))
 
 
-@router.post(
-    "/scales/{name}/command",
-    response={200: schemas.ScalesOut, REFUSALS: Problem},
-    operation_id="commandScale",
-)
+@router.post("/scales/{name}/command", response=schemas.ScalesOut, operation_id="commandScale")
 def command(
     request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.CommandIn
 ) -> schemas.ScalesOut:
@@ -47,20 +41,14 @@ def command(
     return schemas.ScalesOut(names=hub.names(kitchen.slug))
 
 
-@router.post(
-    "/scales/{name}/lay", response={200: schemas.LoadOut, REFUSALS: Problem}, operation_id="layOnScale"
-)
+@router.post("/scales/{name}/lay", response=schemas.LoadOut, operation_id="layOnScale")
 def lay_on(request: HttpRequest, kitchen_slug: Path[str], name: str, body: schemas.LayIn) -> schemas.LoadOut:
     """Lay something on a simulated scale."""
     kitchen = kitchen_of(request, kitchen_slug)
     return lay(kitchen, hub.get(kitchen.slug, name), body)
 
 
-@router.post(
-    "/batches/{code}/on-the-scale",
-    response={200: schemas.MeaningOut, REFUSALS: Problem},
-    operation_id="readOnScale",
-)
+@router.post("/batches/{code}/on-the-scale", response=schemas.MeaningOut, operation_id="readOnScale")
 def on_the_scale(
     request: HttpRequest, kitchen_slug: Path[str], code: str, body: schemas.OnScaleIn
 ) -> schemas.MeaningOut:

@@ -9,8 +9,7 @@ from ninja import Path, Query, Router, Status
 
 from dolmetsch.server.access.guard import origin_of
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS, print_json
+from dolmetsch.server.responses import print_json
 from dolmetsch.server.tastings import actions, schemas
 from dolmetsch.server.tastings.models import TOKEN_LENGTH
 from dolmetsch.server.tastings.queries import get_trial, list_trials, show_trial
@@ -23,13 +22,13 @@ table = Router(tags=["tastings"])
 Token = Annotated[str, Path(max_length=TOKEN_LENGTH)]
 
 
-@router.get("/trials", response={200: schemas.TrialsOut, REFUSALS: Problem}, operation_id="getTrials")
+@router.get("/trials", response=schemas.TrialsOut, operation_id="getTrials")
 def get_trials(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.TrialsOut:
     """All trials, the latest first."""
     return list_trials(kitchen_of(request, kitchen_slug), timezone.now())
 
 
-@router.post("/trials", response={201: schemas.CureTrialOut, REFUSALS: Problem}, operation_id="beginTrial")
+@router.post("/trials", response={201: schemas.CureTrialOut}, operation_id="beginTrial")
 def post_trial(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.CureTrialIn, key: Key
 ) -> Status[schemas.CureTrialOut]:
@@ -38,20 +37,14 @@ def post_trial(
     return Status(201, show_trial(actions.begin_trial(write, body), write.now))
 
 
-@router.get(
-    "/trials/{trial_id}", response={200: schemas.CureTrialOut, REFUSALS: Problem}, operation_id="getTrial"
-)
+@router.get("/trials/{trial_id}", response=schemas.CureTrialOut, operation_id="getTrial")
 @until_next_write
 def get_one_trial(request: HttpRequest, kitchen_slug: Path[str], trial_id: int) -> HttpResponse:
     """A trial: its sides beside each other, and what tasters said."""
     return print_json(show_trial(get_trial(kitchen_of(request, kitchen_slug), trial_id), timezone.now()))
 
 
-@router.post(
-    "/trials/{trial_id}/tastings",
-    response={201: schemas.CureTrialOut, REFUSALS: Problem},
-    operation_id="openTasting",
-)
+@router.post("/trials/{trial_id}/tastings", response={201: schemas.CureTrialOut}, operation_id="openTasting")
 def post_tasting(
     request: HttpRequest, kitchen_slug: Path[str], trial_id: int, key: Key
 ) -> Status[schemas.CureTrialOut]:
@@ -61,23 +54,13 @@ def post_tasting(
     return Status(201, show_trial(get_trial(write.kitchen, tasting.trial_id), write.now))
 
 
-@table.get(
-    "/tastings/{token}",
-    response={200: schemas.TableOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="getTable",
-)
+@table.get("/tastings/{token}", response=schemas.TableOut, auth=None, operation_id="getTable")
 def get_table(request: HttpRequest, token: Token, device: Annotated[uuid.UUID, Query()]) -> schemas.TableOut:
     """The plates of a tasting, in this device's own order."""
     return actions.show_table(token, device, timezone.now())
 
 
-@table.post(
-    "/tastings/{token}/sheets",
-    response={201: schemas.TableOut, REFUSALS: Problem},
-    auth=None,
-    operation_id="handIn",
-)
+@table.post("/tastings/{token}/sheets", response={201: schemas.TableOut}, auth=None, operation_id="handIn")
 def post_sheet(request: HttpRequest, token: Token, body: schemas.SheetIn) -> Status[schemas.TableOut]:
     """Hand in a taster's scores, once a device."""
     now = timezone.now()

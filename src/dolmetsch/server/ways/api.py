@@ -4,8 +4,6 @@ from django.http import HttpRequest
 from ninja import Path, Router, Status
 
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.problems import Problem
-from dolmetsch.server.responses import REFUSALS
 from dolmetsch.server.ways import schemas
 from dolmetsch.server.ways.actions import save_way
 from dolmetsch.server.ways.queries import read_ways
@@ -15,13 +13,13 @@ from dolmetsch.server.writing.once import Key, write_of
 router = Router(tags=["ways"])
 
 
-@router.get("/ways", response={200: schemas.WaysOut, REFUSALS: Problem}, operation_id="getWays")
+@router.get("/ways", response=schemas.WaysOut, operation_id="getWays")
 def get_ways(request: HttpRequest, kitchen_slug: Path[str]) -> schemas.WaysOut:
     """Every way, and the methods there are."""
     return read_ways(kitchen_of(request, kitchen_slug))
 
 
-@router.post("/ways", response={201: schemas.WaysOut, REFUSALS: Problem}, operation_id="saveWay")
+@router.post("/ways", response={201: schemas.WaysOut}, operation_id="saveWay")
 def post_way(
     request: HttpRequest, kitchen_slug: Path[str], body: schemas.WayIn, key: Key
 ) -> Status[schemas.WaysOut]:
@@ -31,9 +29,7 @@ def post_way(
     return Status(201, read_ways(kitchen))
 
 
-@router.post(
-    "/previews/ways", response={200: schemas.WayPreviewOut, REFUSALS: Problem}, operation_id="previewWay"
-)
+@router.post("/previews/ways", response=schemas.WayPreviewOut, operation_id="previewWay")
 def preview_way(request: HttpRequest, kitchen_slug: Path[str], body: schemas.WayIn) -> schemas.WayPreviewOut:
     """How a way being typed is read; nothing is written."""
     reader = read_way(kitchen_of(request, kitchen_slug), body).reader
