@@ -88,7 +88,7 @@ def main():
     """Write the bill and the list."""
     kinds = {"pypi": list_python(), "npm": list_web(), "deb": DEBIAN, "generic": FONTS}
     parts = [component(sort, *one) for sort, rows in kinds.items() for one in rows]
-    about = {"type": "application", "name": "dolmetsch", "version": "0.1.0"}
+    about = {"type": "application", "name": "dolmetsch", "version": "0.2.0"}
     bill = {"bomFormat": "CycloneDX", "specVersion": "1.6", "version": 1, "metadata": {"component": about}}
     (HERE / "bill.json").write_text(json.dumps({**bill, "components": parts}, indent=1) + "\n")
     words = {"pypi": "Python", "npm": "Web client", "deb": "Debian's packages", "generic": "Fonts"}

@@ -11,29 +11,6 @@ from django.db.migrations.loader import MigrationLoader
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import PriceItem
 
-#: The last migration of each app that ran while no program was running.
-ALONE = {
-    "access": 1,
-    "audit": 1,
-    "batches": 13,
-    "books": 2,
-    "cures": 4,
-    "diary": 2,
-    "dishes": 2,
-    "fires": 3,
-    "history": 1,
-    "hooks": 2,
-    "kitchens": 7,
-    "larder": 4,
-    "meals": 3,
-    "people": 1,
-    "pieces": 4,
-    "plans": 3,
-    "practice": 2,
-    "prices": 3,
-    "tastings": 2,
-    "ways": 3,
-}
 RENAMED = (operations.RenameField, operations.RenameModel, operations.AlterModelTable)
 
 
@@ -51,9 +28,11 @@ def hindering(done: list[operations.base.Operation]) -> Iterator[str]:
 
 def test_a_migration_leaves_older_programs_running():
     known = MigrationLoader(None).disk_migrations
-    assert ALONE.keys() <= {app for app, _ in known}
+    ours = {app for (app, _), one in known.items() if type(one).__module__.startswith("dolmetsch.")}
+    assert len(ours) == 20
     for (app, name), migration in known.items():
-        if type(migration).__module__.startswith("dolmetsch.") and int(name[:4]) > ALONE.get(app, 0):
+        # the first makes tables that no older program knows
+        if app in ours and not migration.initial:
             assert list(hindering(migration.operations)) == [], f"{app} {name}"
 
 

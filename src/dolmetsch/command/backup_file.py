@@ -140,7 +140,9 @@ def _plain(info: tarfile.TarInfo) -> tarfile.TarInfo:
 
 
 def list_migrations(database: Database) -> list[str]:
-    """The changes of tables that ``database`` has seen, as ``app.name``."""
+    """The changes of tables that ``database`` has seen, as ``app.name``; none where it has no tables yet."""
+    if not ask(database, f"SHOW TABLES FROM {USER} LIKE 'django_migrations'"):
+        return []
     query = f"SELECT CONCAT(app, '.', name) FROM {USER}.django_migrations ORDER BY app, name"  # noqa: S608
     return ask(database, query).split()
 

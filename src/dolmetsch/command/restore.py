@@ -7,11 +7,12 @@ import tarfile
 import time
 from contextlib import ExitStack
 from pathlib import Path
-from typing import IO, Any, Final
+from typing import IO, Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.backup_file import CHUNK, RECORDS, SECRETS, load_dump, opened
 from dolmetsch.command.database import Database
+from dolmetsch.command.editions import refuse_other_editions
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import set_up
 from dolmetsch.command.sealing import VARIABLE, ask_passphrase, unseal
@@ -25,14 +26,14 @@ def restore(file: Path, *, replace: bool, db_port: int) -> None:
     """Bring the records and photos of ``file`` here; with ``replace`` what is here is put aside, not removed.
 
     Raises:
-        TroubleError: Dolmetsch runs, the file is none or newer than this program, or records are here.
+        TroubleError: Dolmetsch runs, the file is none or of another edition, or records are here.
     """
     paths.prepare()
     busy = "Dolmetsch runs here, or is being restored already (process {pid}). ./dolmetsch stop ends it."
     with hold("start", busy=busy), ExitStack() as until_done:
         with step("Reading the backup"):
             tar, manifest = until_done.enter_context(opened(file.resolve()))
-            _refuse_newer(manifest)
+            refuse_other_editions(manifest["tables"])
         if (paths.PRIVATE / "mariadb" / "made").exists() and not replace:
             raise TroubleError(
                 "There are records here already. restore --replace puts them aside, into .dolmetsch/aside-…"
@@ -51,19 +52,6 @@ def restore(file: Path, *, replace: bool, db_port: int) -> None:
     say(
         f"Restored: the records of {manifest['made_at']}. ./dolmetsch check recounts them, start serves them."
     )
-
-
-def _refuse_newer(manifest: dict[str, Any]) -> None:
-    """Refuse the records of a newer program: this one would not know some of their tables."""
-    known = {
-        f"{path.parent.parent.name}.{path.stem}"
-        for path in (paths.ROOT / "src/dolmetsch/server").glob("*/migrations/*.py")
-    }
-    own = {name.partition(".")[0] for name in known}
-    newer = [name for name in manifest["tables"] if name.partition(".")[0] in own and name not in known]
-    if newer:
-        said = f"This backup was made by a newer Dolmetsch ({newer[0]}). Update this one first."
-        raise TroubleError(said)
 
 
 def _load(tar: tarfile.TarFile, fresh: Path, db_port: int) -> None:

@@ -4,7 +4,7 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final
 
-from django.db import migrations, models
+from django.db import models
 from django.db.models import Q
 
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
@@ -53,21 +53,3 @@ def money_check(name: str, column: str) -> models.CheckConstraint:
     """Money is not negative; null passes."""
     within = Q(**{f"{column}__gte": 0, f"{column}__lte": int(MAX_MONEY)})
     return models.CheckConstraint(name=name, condition=Q(**{f"{column}__isnull": True}) | within)
-
-
-def never_deleted(table: str) -> migrations.RunSQL:
-    """A guard for a migration: the database refuses to delete a row of ``table``."""
-    return migrations.RunSQL(
-        f"CREATE TRIGGER {table}_never_deleted BEFORE DELETE ON {table} FOR EACH ROW "
-        "SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a record is corrected by a later one, never deleted'",
-        f"DROP TRIGGER {table}_never_deleted",
-    )
-
-
-def never_changed(table: str) -> migrations.RunSQL:
-    """A guard for a migration: the database refuses to change a row of ``table``."""
-    return migrations.RunSQL(
-        f"CREATE TRIGGER {table}_never_changed BEFORE UPDATE ON {table} FOR EACH ROW "  # noqa: S608
-        "SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a record is corrected by a later one, never changed'",
-        f"DROP TRIGGER {table}_never_changed",
-    )
