@@ -90,6 +90,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.demo",
 ]
 MIDDLEWARE = [
+    "dolmetsch.server.config.room.answer_with_room",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",

@@ -1,0 +1,38 @@
+"""Deep calls: chunks of frames are mapped once, not at every call."""
+
+import resource
+
+from dolmetsch.server.config.room import with_room
+
+
+def descend(depth):
+    """Many calls of a call, from ``depth`` calls deep: at some depth they cross the end of a chunk."""
+    return descend(depth - 1) if depth else sum(one(at) for at in range(100))
+
+
+def one(at):
+    return other(at)
+
+
+def other(at):
+    return at
+
+
+def faults_at_every_depth():
+    """Pages asked of the system: of whichever depth it took the most."""
+    most = 0
+    for depth in range(300):
+        before = resource.getrusage(resource.RUSAGE_THREAD).ru_minflt
+        descend(depth)
+        most = max(most, resource.getrusage(resource.RUSAGE_THREAD).ru_minflt - before)
+    return most
+
+
+def test_below_it_no_call_asks_the_system_for_room():
+    assert faults_at_every_depth() >= 100
+    with_room(faults_at_every_depth)()
+    assert with_room(faults_at_every_depth)() < 50
+
+
+def test_it_is_called_as_before():
+    assert with_room(lambda one, *, two: (one, two))(1, two=2) == (1, 2)
