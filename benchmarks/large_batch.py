@@ -70,10 +70,12 @@ def measure_large(port: int) -> dict[str, dict[str, float]]:
     """Median milliseconds from a click until each view is drawn, and its longest task, from the browser."""
     from playwright.sync_api import sync_playwright
 
+    from dolmetsch.command.paths import BROWSER
+
     code = record_large(Pool(port))
     found = {}
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=BROWSER, args=["--no-sandbox"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(f"http://127.0.0.1:{port}/")
         page.get_by_label("Name").fill("maren")

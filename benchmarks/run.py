@@ -30,6 +30,7 @@ from scale_delay import TellingScale, measure_delay
 from timing import timed
 
 from dolmetsch.command.database import find_free_port
+from dolmetsch.command.paths import BROWSER
 from dolmetsch.command.serving import THREADS, WORKERS
 from dolmetsch.command.telling import must, say
 
@@ -122,7 +123,7 @@ def measure_script(port: int) -> dict[str, int]:
 
     sizes = {"js": 0, "css": 0, "woff2": 0}
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=BROWSER, args=["--no-sandbox"])
         page = browser.new_page()
         done = []
         page.on("requestfinished", lambda request: done.append(request))  # noqa: PLW0108 (it is set upon)

@@ -84,9 +84,11 @@ def measure_delay(port: int, scale: TellingScale) -> dict[str, float]:
     """Milliseconds from a line of the scale to the listeners and to the screen: median and 95 % within."""
     from playwright.sync_api import sync_playwright
 
+    from dolmetsch.command.paths import BROWSER
+
     pool = Pool(port)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=BROWSER, args=["--no-sandbox"])
         page = browser.new_page()
         page.goto(f"http://127.0.0.1:{port}/")
         page.get_by_label("Name").fill("maren")

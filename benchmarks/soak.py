@@ -386,8 +386,7 @@ def serve(folder, port, db_port):
 
     plain, clock = serving.server_environment, build_clock(Path(folder))
     serving.server_environment = lambda database: {**plain(database), **clock}
-    serving.set_up = lambda **_: None
-    serving.build_web = lambda: None
+    serving.set_up = lambda *, meanwhile, **_: meanwhile()
     serving.start(serving.Wanted(port=int(port), db_port=int(db_port), has_demo=False, backups=0))
 
 

@@ -10,6 +10,7 @@ from playwright.sync_api import Page, sync_playwright
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.database import find_free_port
 from dolmetsch.command.devices import Devices, command_device
+from dolmetsch.command.paths import BROWSER
 from dolmetsch.command.serving import gunicorn, wait_until_served
 from dolmetsch.command.telling import must
 
@@ -144,7 +145,7 @@ PICTURES = [
 
 def take_pictures(address: str) -> None:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        browser = playwright.chromium.launch(executable_path=BROWSER, args=CHROMIUM)
         for name, path, viewport, fill in PICTURES:
             if sys.argv[1:] and name not in sys.argv[1:]:
                 continue

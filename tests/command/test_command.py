@@ -5,7 +5,6 @@ import signal
 import socket
 import subprocess
 import sys
-import time
 from pathlib import Path
 
 import pytest
@@ -14,9 +13,11 @@ from dolmetsch.command import holding, main, paths
 from dolmetsch.command.addresses import read_address
 from dolmetsch.command.database import close_scratch, find_free_port, open_scratch, refuse_taken_port
 from dolmetsch.command.devices import Devices
+from dolmetsch.command.machine import can_build
 from dolmetsch.command.serving import House, Wanted, gunicorn
 from dolmetsch.command.telling import TroubleError, must
 from dolmetsch.command.words import read_words
+from tests.waiting import wait_for
 
 HOLDER = """
 import sys, time
@@ -184,10 +185,7 @@ def test_children_end_when_the_command_is_killed(tmp_path):
     child = int(process.stdout.readline())
     process.kill()
     process.communicate()
-    deadline = time.monotonic() + 5
-    while time.monotonic() < deadline and _is_running(child):
-        time.sleep(0.05)
-    assert not _is_running(child)
+    wait_for(lambda: not _is_running(child), "the child to end with its parent")
 
 
 def _is_running(pid):
@@ -218,3 +216,20 @@ def test_a_scripts_own_flags_reach_it_and_others_are_refused(capsys):
     with pytest.raises(SystemExit):
         read_words(["start", "--loud"])
     assert "unrecognized arguments: --loud" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("version", "builds"),
+    [
+        ("v20.11.0", False),
+        ("v20.18.3", False),
+        ("v20.19.0", True),
+        ("v21.7.3", False),
+        ("v22.11.0", False),
+        ("v22.12.0", True),
+        ("v23.0.0", True),
+        ("v18.20.4", False),
+    ],
+)
+def test_the_client_is_built_by_the_versions_of_node_that_can(version, builds):
+    assert can_build(version) == builds

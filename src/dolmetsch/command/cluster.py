@@ -19,7 +19,7 @@ from dolmetsch.command.database import USER, Database, find_free_port, refuse_ta
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
-from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.machine import set_up
 from dolmetsch.command.rejoining import Rejoining
 from dolmetsch.command.serving import (
     PATIENT,
@@ -54,7 +54,6 @@ def start_cluster(port: int) -> None:
         try:
             refuse_taken_port(port, flag="./dolmetsch cluster start --port")
             set_up(for_tests=False, clustered=True)
-            build_web()
             cluster.open()
             say(f"Open http://127.0.0.1:{port}/")
             say("Ctrl-C stops everything.")

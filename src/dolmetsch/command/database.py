@@ -117,6 +117,7 @@ class Database:
         return {
             "DOLMETSCH_DB_HOST": "127.0.0.1",
             "DOLMETSCH_DB_PORT": str(self.port),
+            "DOLMETSCH_DB_NAME": USER,
             "DOLMETSCH_DB_USER": USER,
             "DOLMETSCH_DB_PASSWORD": self.password,
         }

@@ -4,7 +4,7 @@ from subprocess import run
 
 from dolmetsch.command import paths, serving
 from dolmetsch.command.database import close_scratch, open_scratch
-from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.machine import set_up
 from dolmetsch.command.telling import TroubleError, must, say
 
 
@@ -32,7 +32,7 @@ def ask_advisories() -> None:
     """
     set_up(for_tests=True)
     known = False
-    audit = [str(paths.VENV / "bin" / "pip-audit"), "-r", str(paths.ROOT / "requirements.txt")]
+    audit = [str(paths.VENV / "bin" / "pip-audit"), "-r", str(paths.ROOT / "requirements-test.txt")]
     asked = {
         "Python packages": ([*audit, "--disable-pip", "--no-deps"], "Found ", "could not be audited"),
         "npm packages": (["npm", "audit", "--omit=dev"], "vulnerabilit", "audit endpoint returned an error"),
@@ -54,7 +54,6 @@ def ask_advisories() -> None:
 def run_script(script: str, words: list[str]) -> None:
     """Run a script of the project's beside a scratch record store."""
     set_up(for_tests=True)
-    build_web()
     database = open_scratch()
     try:
         environment = {**serving.server_environment(database), "DOLMETSCH_DEMO": "1"}

@@ -4,6 +4,8 @@ import os
 import shutil
 import sys
 import sysconfig
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Final
 
@@ -18,19 +20,28 @@ SERVING: Final = (
 )
 #: What a record store of several nodes needs too.
 CLUSTERED: Final = ("galera-4", "mariadb-backup", "socat", "lsof", "haproxy")
-TESTING: Final = ("chromium", *CLUSTERED)
-NODE_MAJOR: Final = 20
+TESTING: Final = ("chromium-headless-shell", *CLUSTERED)
 DEBIANS_PYTHON: Final = "/usr/bin/python3"
 
 
-def set_up(*, for_tests: bool, clustered: bool = False) -> None:
-    """Install what is missing; quick where nothing is."""
+def set_up(*, for_tests: bool, clustered: bool = False, meanwhile: Callable[[], None] = lambda: None) -> None:
+    """Install what is missing, and build the web client where its sources changed; quick where nothing is.
+
+    ``meanwhile``: what needs Debian's and the Python packages alone, done while the web client is built.
+
+    Raises:
+        TroubleError: something cannot be installed or built; says what to do.
+    """
     paths.prepare()
-    with wait_for("setup"):
+    with wait_for("setup"), ThreadPoolExecutor(1) as beside:
+        web = beside.submit(_make_web)
         more = TESTING if for_tests else CLUSTERED if clustered else ()
         _set_up_debian((*SERVING, *more))
-        _set_up_python()
-        _set_up_node()
+        _set_up_python("requirements-test.txt" if for_tests else "requirements.txt")
+        meanwhile()
+        built = web.result()
+        if built is not None:
+            _put_web_in_place(built)
 
 
 def _set_up_debian(wanted: tuple[str, ...]) -> None:
@@ -61,10 +72,13 @@ def _is_installed(package: str) -> bool:
     return state is not None and state.startswith("ii")
 
 
-def _set_up_python() -> None:
-    locked = paths.ROOT / "requirements.txt"
-    mark = paths.fingerprint([locked], sys.version, str(paths.VENV))
-    if paths.PYTHON.exists() and paths.is_stamped("python", mark):
+def _set_up_python(lock: str) -> None:
+    """The packages of ``lock``; those for tests have all of those that run."""
+    marks = {
+        name: paths.fingerprint([paths.ROOT / name], sys.version, str(paths.VENV))
+        for name in {lock, "requirements-test.txt"}
+    }
+    if paths.PYTHON.exists() and any(paths.is_stamped("python", mark) for mark in marks.values()):
         return
     with step("Installing the Python packages"):
         uv = _set_up_uv()
@@ -73,12 +87,12 @@ def _set_up_python() -> None:
         must([sys.executable, "-m", "venv", "--without-pip", str(paths.VENV)], doing="venv", log=log)
         env = {**os.environ, "VIRTUAL_ENV": str(paths.VENV), "UV_LINK_MODE": "copy"}
         must(
-            [str(uv), "pip", "sync", "--system-certs", "--require-hashes", str(locked)],
+            [str(uv), "pip", "sync", "--system-certs", "--require-hashes", str(paths.ROOT / lock)],
             doing="uv",
             log=log,
             env=env,
         )
-    paths.set_stamp("python", mark)
+    paths.set_stamp("python", marks[lock])
 
 
 def _set_up_uv() -> Path:
@@ -102,12 +116,18 @@ def _has_pip(python: str) -> bool:
     return answer_of([python, "-m", "pip", "--version"]) is not None
 
 
+def can_build(version: str) -> bool:
+    """Whether Node of ``version``, such as v20.19.4, builds the web client."""
+    major, minor = (int(part) for part in version.lstrip("v").split(".")[:2])
+    return major > 22 or (major, minor) >= (22, 12) or (major == 20 and minor >= 19)
+
+
 def _set_up_node() -> None:
     version = answer_of(["node", "--version"])
-    if version is None or int(version.lstrip("v").split(".")[0]) < NODE_MAJOR or shutil.which("npm") is None:
+    if version is None or not can_build(version) or shutil.which("npm") is None:
         found = "no Node" if version is None else f"Node {version}"
         raise TroubleError(
-            f"Node {NODE_MAJOR} or newer with npm is needed to build the web client; found {found}.\n"
+            f"Node 20.19, 22.12 or newer with npm is needed to build the web client; found {found}.\n"
             "    Install it (Debian: nodejs and npm of a release that carries it) and run this again."
         )
     files = [paths.WEB / "package.json", paths.WEB / "package-lock.json", paths.WEB / ".npmrc"]
@@ -120,26 +140,31 @@ def _set_up_node() -> None:
     paths.set_stamp("node", mark)
 
 
-def build_web() -> None:
-    """Build the web client into web/dist where its sources changed, compressed for serving."""
-    with wait_for("setup"):
-        sources = [path for path in paths.WEB.rglob("*") if path.is_file() and not _is_made(path)]
-        mark = paths.fingerprint(sources)
-        dist = paths.WEB / "dist"
-        if (dist / "index.html").is_file() and paths.is_stamped("web", mark):
-            return
-        with step("Building the web client"):
-            fresh, old, log = dist.with_suffix(".new"), dist.with_suffix(".old"), paths.LOGS / "web.log"
-            npm = ["npm", "run", "build", "--", "--outDir", fresh.name, "--emptyOutDir"]
-            must(npm, doing="vite build", log=log, cwd=paths.WEB)
-            compress = [str(paths.PYTHON), "-m", "whitenoise.compress", "--quiet", str(fresh)]
-            must(compress, doing="compressing", log=paths.LOGS / "compress.log")
-            shutil.rmtree(old, ignore_errors=True)
-            if dist.exists():
-                dist.rename(old)
-            fresh.rename(dist)
-            shutil.rmtree(old, ignore_errors=True)
-        paths.set_stamp("web", mark)
+def _make_web() -> str | None:
+    """The npm packages, and the client built into dist.new; its mark, or None where dist is up to date."""
+    _set_up_node()
+    sources = [path for path in paths.WEB.rglob("*") if path.is_file() and not _is_made(path)]
+    mark = paths.fingerprint(sources)
+    if (paths.WEB / "dist" / "index.html").is_file() and paths.is_stamped("web", mark):
+        return None
+    with step("Building the web client"):
+        npm = ["npm", "run", "build", "--", "--outDir", "dist.new", "--emptyOutDir"]
+        must(npm, doing="vite build", log=paths.LOGS / "web.log", cwd=paths.WEB)
+    return mark
+
+
+def _put_web_in_place(mark: str) -> None:
+    """Compress the built client for serving, and put it in the place of the one before."""
+    dist = paths.WEB / "dist"
+    fresh, old = dist.with_suffix(".new"), dist.with_suffix(".old")
+    compress = [str(paths.PYTHON), "-m", "whitenoise.compress", "--quiet", str(fresh)]
+    must(compress, doing="compressing", log=paths.LOGS / "compress.log")
+    shutil.rmtree(old, ignore_errors=True)
+    if dist.exists():
+        dist.rename(old)
+    fresh.rename(dist)
+    shutil.rmtree(old, ignore_errors=True)
+    paths.set_stamp("web", mark)
     say("The web client is built.")
 
 

@@ -17,6 +17,8 @@ LOGS: Final = PRIVATE / "logs"
 #: Where the application and MariaDB listen, unless set otherwise.
 PORT: Final = 8137
 DB_PORT: Final = 33137
+#: What drives pages in tests, benchmarks and for the pictures of the docs: no windows, half the work.
+BROWSER: Final = "/usr/bin/chromium-headless-shell"
 
 
 def prepare() -> None:

@@ -13,13 +13,21 @@ from typing import Final
 
 from dolmetsch.command import certificate, paths
 from dolmetsch.command.addresses import Address
-from dolmetsch.command.backup_file import RECORDS, load_dump, name_backup, opened, write_backup
+from dolmetsch.command.backup_file import (
+    RECORDS,
+    list_migrations,
+    load_dump,
+    name_backup,
+    opened,
+    write_backup,
+)
 from dolmetsch.command.children import end, end_orphans, spawn
 from dolmetsch.command.daily import Daily
 from dolmetsch.command.database import Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
+from dolmetsch.command.editions import refuse_other_editions
 from dolmetsch.command.holding import find_holder, hold, is_held, note_holder
-from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.machine import set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
 from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_after
 
@@ -73,8 +81,7 @@ def start(wanted: Wanted) -> None:
         heed_stop()
         try:
             refuse_taken_port(wanted.port, flag="./dolmetsch start --port")
-            set_up(for_tests=False)
-            build_web()
+            set_up(for_tests=False, meanwhile=house.open_records)
             house.open()
             say(f"Ready after {time.monotonic() - begun:.1f} s.")
             say(f"Open {house.address}")
@@ -157,11 +164,14 @@ class House:
         else:
             say("The demo's sign-in works on this machine only; --demo-sign-in opens it there too.")
 
-    def open(self) -> None:
-        """Start all of it, the tables up to date."""
+    def open_records(self) -> None:
+        """Start MariaDB, its tables up to date."""
         with step("Starting MariaDB"):
             self.database.start()
         self._bring_up_to_date()
+
+    def open(self) -> None:
+        """Start all that needs the records."""
         self.devices.start()
         # kept answers may be of an older program, or of records since restored
         shutil.rmtree(paths.PRIVATE / "kept", ignore_errors=True)
@@ -182,6 +192,7 @@ class House:
         stamp = self.database.folder / "up-to-date"
         if stamp.is_file() and stamp.read_text() == mark:
             return
+        refuse_other_editions(list_migrations(self.database))
         before = self._back_up_first() if stamp.is_file() else None
         with step("Bringing the tables up to date"):
             try:
@@ -320,8 +331,11 @@ def gunicorn(port: int, *, on: str = LOOPBACK) -> list[str]:
 def server_environment(database: Database) -> dict[str, str]:
     """What the server needs to know of this machine."""
     folder = paths.PRIVATE if database.durable else database.folder
+    own = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     return {
-        **os.environ,
+        **own,
+        # compiled once, and not beside the sources: every process starts some seconds sooner
+        "PYTHONPYCACHEPREFIX": str(paths.PRIVATE / "bytecode"),
         **database.environment(),
         "DOLMETSCH_PHOTOS": str(folder / "photos"),
         "DOLMETSCH_KEPT": str(folder / "kept"),
