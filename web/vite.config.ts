@@ -9,9 +9,13 @@ export default defineConfig({
   // a busy machine mounts slowly: no unit test is about how soon
   test: {
     environment: 'happy-dom',
-    include: ['src/**/*.test.ts'],
     setupFiles: ['src/shared/tests/setup.ts'],
     restoreMocks: true,
     testTimeout: 30_000,
+    // imports and a window for each file took four times what the tests do; who mocks a module has its own
+    projects: [
+      { extends: true, test: { name: 'together', isolate: false, include: ['src/**/!(*.apart).test.ts'] } },
+      { extends: true, test: { name: 'apart', include: ['src/**/*.apart.test.ts'] } },
+    ],
   },
 })

@@ -1,5 +1,5 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { flushPromises, mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Component } from 'vue'
 import { setOwner } from './shared/api/owner'
 import { facts, store } from './shared/tests/bench'
@@ -13,7 +13,6 @@ import MapPlace from '@/places/bench/map/MapPlace.vue'
 import NotePrice from '@/places/buy/prices/NotePrice.vue'
 import WayForm from '@/places/buy/ways/WayForm.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,11 +1,10 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { standIn, summary } from '@/shared/tests/samples'
 import { around, plain } from '@/shared/tests/server'
 import BatchesPlace from './BatchesPlace.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   vi.useFakeTimers()

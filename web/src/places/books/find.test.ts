@@ -1,11 +1,10 @@
-import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
 import { routed } from '@/shared/tests/router'
 import { plain, refused, server } from '@/shared/tests/server'
 import FindBox from './FindBox.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   vi.useFakeTimers({ shouldAdvanceTime: true })

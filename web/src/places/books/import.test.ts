@@ -1,10 +1,9 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { judged, standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import ImportPlace from './ImportPlace.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

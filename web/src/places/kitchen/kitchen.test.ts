@@ -1,10 +1,9 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { settings, standIn } from '@/shared/tests/samples'
 import { around, refused, server } from '@/shared/tests/server'
 import KitchenPlace from './KitchenPlace.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
 import { around, server } from '@/shared/tests/server'
@@ -10,7 +10,6 @@ import TakeForm from './larder/TakeForm.vue'
 import ThawTonight from './larder/ThawTonight.vue'
 import type { Larder, Pack, Stack } from './useLarder'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

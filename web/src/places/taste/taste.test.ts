@@ -1,10 +1,9 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { around, refused, server } from '@/shared/tests/server'
 import TastePlace from './TastePlace.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => localStorage.clear())
 afterEach(() => vi.unstubAllGlobals())
 

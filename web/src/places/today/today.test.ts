@@ -1,9 +1,8 @@
-import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { mount, RouterLinkStub } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { standIn, summary } from '@/shared/tests/samples'
 import BatchRow from '@/shared/parts/BatchRow.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const row = (more: Parameters<typeof summary>[0] = {}): string =>

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Task } from '@/shared/api/client'
 import { task } from '@/shared/tests/bench'
@@ -7,7 +7,6 @@ import { around, plain, server } from '@/shared/tests/server'
 import TaskRow from '@/shared/parts/TaskRow.vue'
 import ToDo from './ToDo.vue'
 
-enableAutoUnmount(afterEach)
 const hour = 3_600_000
 beforeEach(() => {
   standIn('lb')

@@ -1,11 +1,10 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, nextTick, ref } from 'vue'
 import { noConnection, ProblemError } from '@/shared/api/client'
 import { around } from '@/shared/tests/server'
 import { useAsking } from './useAsking'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   vi.useFakeTimers()
 })

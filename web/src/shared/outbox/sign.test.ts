@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { setOwner } from '@/shared/api/owner'
 import { batch, standIn } from '@/shared/tests/samples'
@@ -6,7 +6,6 @@ import { around, plain, refused, server } from '@/shared/tests/server'
 import { post, send, useOutbox } from './outbox'
 import OutboxSign from './OutboxSign.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

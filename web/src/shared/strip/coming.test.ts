@@ -1,11 +1,10 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { batch, forecast, standIn } from '@/shared/tests/samples'
 import { drawFan, type Frame } from './geometry'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 const show = (component: object) =>
   mount(component, { props: { batch: { ...batch(), forecast: forecast() }, width: 900, chosen: null } })

@@ -1,11 +1,10 @@
-import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { mount, RouterLinkStub } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, shop, standIn, weight } from '@/shared/tests/samples'
 import ColumnDetail from './ColumnDetail.vue'
 import StripAcross from './StripAcross.vue'
 import StripDown from './StripDown.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const show = (component: object, shown = batch(), width = 900) =>

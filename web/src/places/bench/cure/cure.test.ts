@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { reactive } from 'vue'
 import { brine, curingTime, cured, deskPiece, facts, gauge, pieces } from '@/shared/tests/bench'
@@ -13,7 +13,6 @@ import RecipeFields from './RecipeFields.vue'
 import { blankRecipe, changeSchool, isPumped, isWet, type School } from './recipes'
 import WeighOut from './WeighOut.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { useOutbox } from '@/shared/outbox/outbox'
@@ -11,7 +11,6 @@ import NoteForm from './NoteForm.vue'
 import PhotoForm from './PhotoForm.vue'
 import PlanForm from './PlanForm.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Batch, Entry } from '@/shared/api/client'
@@ -7,7 +7,6 @@ import BatchLog from './BatchLog.vue'
 import StepForm from './StepForm.vue'
 import WhatItDoes from './WhatItDoes.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   localStorage.clear()
   stale = 0

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { piece, pieces } from '@/shared/tests/bench'
@@ -9,7 +9,6 @@ import ButchersTest from './ButchersTest.vue'
 import LookOver from './LookOver.vue'
 import PieceSizes from './PieceSizes.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { lying, store } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
@@ -6,7 +6,6 @@ import { around, plain, refused, server } from '@/shared/tests/server'
 import MapPlace from './MapPlace.vue'
 import StoreDrawing from './StoreDrawing.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

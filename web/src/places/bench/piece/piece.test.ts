@@ -1,11 +1,10 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { task, cured, piece, pieces, store } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import PiecePlace from './PiecePlace.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent } from 'vue'
 import { standIn } from '@/shared/tests/samples'
@@ -6,7 +6,6 @@ import { around, refused, server } from '@/shared/tests/server'
 import { FakeStream, standInForStreams } from '@/shared/tests/stream'
 import { useScale } from '@/shared/scale/useScale'
 
-enableAutoUnmount(afterEach)
 let stream: () => FakeStream | undefined
 beforeEach(() => {
   standIn('lb')

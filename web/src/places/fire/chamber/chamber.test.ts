@@ -1,4 +1,4 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { lying, store } from '@/shared/tests/bench'
 import { standIn } from '@/shared/tests/samples'
@@ -7,7 +7,6 @@ import ChamberPlace from './ChamberPlace.vue'
 import { lossScale, path } from './lossScale'
 import type { Chamber, Hanging } from './useChamber'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/api/useSession'
 import { kitchenInfo, sessionOf, standIn } from '@/shared/tests/samples'
@@ -15,7 +15,6 @@ import ReadyPanel from './ReadyPanel.vue'
 import { hoursText } from '@/shared/quantity/when'
 import TroubleList from './TroubleList.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

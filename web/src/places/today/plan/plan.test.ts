@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
 import { routed } from '@/shared/tests/router'
@@ -12,7 +12,6 @@ import PlanSide from './PlanSide.vue'
 import PlansPlace from './PlansPlace.vue'
 import { blankMake, blankMeal, dayAhead, isAskable, type Meal, type MealPage, type Meals } from './useMeals'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,5 +1,5 @@
 import { VueQueryPlugin } from '@tanstack/vue-query'
-import { enableAutoUnmount, flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
+import { flushPromises, mount, RouterLinkStub } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import type { Judged } from '@/shared/api/client'
@@ -10,7 +10,6 @@ import PriceLadder from '@/places/verdict/ladder/PriceLadder.vue'
 import SlabsAtOnce from '@/places/verdict/ladder/SlabsAtOnce.vue'
 import { dialsOf, trialOf } from './useTrial'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 afterEach(() => vi.unstubAllGlobals())
 const page = { template: '<p />' }

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { judged, standIn, verdict } from '@/shared/tests/samples'
 import { around, plain, server } from '@/shared/tests/server'
@@ -8,7 +8,6 @@ import PayBack from './PayBack.vue'
 import PolicyPanel from './PolicyPanel.vue'
 import WhatMatters from './WhatMatters.vue'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

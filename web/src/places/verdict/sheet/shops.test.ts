@@ -1,5 +1,5 @@
-import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { mount, RouterLinkStub } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { batch, column, cost, shop, standIn, verdict, weight } from '@/shared/tests/samples'
 import CustomersShare from './CustomersShare.vue'
 import TakeAway from './TakeAway.vue'
@@ -10,7 +10,6 @@ import StripAcross from '@/shared/strip/StripAcross.vue'
 import StripDown from '@/shared/strip/StripDown.vue'
 import { colourOf, colourOfPart } from '@/shared/strip/materials'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 const components = { RouterLink: RouterLinkStub }
 const plain = (text: string): string => text.replace(/\s+/g, ' ')

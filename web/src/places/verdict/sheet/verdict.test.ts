@@ -1,5 +1,5 @@
-import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { mount, RouterLinkStub } from '@vue/test-utils'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, ref } from 'vue'
 import type { Batch, Verdict } from '@/shared/api/client'
 import { batch, cost, entry, judged, shop, standIn, verdict } from '@/shared/tests/samples'
@@ -9,7 +9,6 @@ import HeadlinePrice from './HeadlinePrice.vue'
 import WhyFigure from '@/shared/why/WhyFigure.vue'
 import { provideWhy } from '@/shared/why/why'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 
 const components = { RouterLink: RouterLinkStub }

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/api/useSession'
 import { likelyCountry, usualOf } from '@/shared/kitchen/regions'
@@ -15,7 +15,6 @@ vi.mock('vue-router', () => ({
   useRouter: () => ({ push }),
   useRoute: () => ({ meta: {}, path: '/' }),
 }))
-enableAutoUnmount(afterEach)
 const out = sessionOf({ signed_in: false, name: null, username: null, kitchens: [] })
 beforeEach(() => {
   localStorage.clear()

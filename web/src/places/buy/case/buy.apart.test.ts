@@ -1,6 +1,6 @@
-import { enableAutoUnmount, mount, RouterLinkStub } from '@vue/test-utils'
+import { mount, RouterLinkStub } from '@vue/test-utils'
 import { VueQueryPlugin } from '@tanstack/vue-query'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { checkedOffer, standIn } from '@/shared/tests/samples'
 import { chanceText } from '@/shared/quantity/chance'
 import { caseScale } from './caseScale'
@@ -11,7 +11,6 @@ import OfferPad from './OfferPad.vue'
 import OfferRow from './OfferRow.vue'
 
 vi.mock('vue-router', () => ({ useRouter: () => ({ push: vi.fn() }) }))
-enableAutoUnmount(afterEach)
 beforeEach(() => standIn('lb'))
 const shops = [
   { name: 'cheap', price: 4.3, text: '$4.30' },

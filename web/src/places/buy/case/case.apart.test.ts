@@ -1,5 +1,5 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent } from 'vue'
 import { standIn } from '@/shared/tests/samples'
 import { around, plain, server } from '@/shared/tests/server'
@@ -8,7 +8,6 @@ import { blankOffer } from './offerDraft'
 import { useCase } from './useCase'
 
 vi.mock('vue-router', () => ({ useRouter: () => ({ push: vi.fn() }) }))
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h, ref } from 'vue'
 import { noConnection, ProblemError } from '@/shared/api/client'
@@ -14,7 +14,6 @@ vi.mock('vue-router', () => ({
   useRoute: () => ({ meta: { place: 'bench' } }),
   useRouter: () => ({ push: vi.fn() }),
 }))
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   localStorage.clear()

@@ -1,6 +1,6 @@
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { flushPromises, mount } from '@vue/test-utils'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter, type RouteRecordRaw, type Router } from 'vue-router'
 import App from './App.vue'
 import { isOpening } from './router'
@@ -9,7 +9,6 @@ import { places } from './shared/ui/places'
 import { nothingTyped } from './shared/writing/typed'
 import { server } from './shared/tests/server'
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   nothingTyped()
   localStorage.clear()

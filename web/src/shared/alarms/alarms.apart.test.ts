@@ -1,4 +1,4 @@
-import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
 import { around, server } from '@/shared/tests/server'
@@ -8,7 +8,6 @@ import { ring } from './sound'
 import { type Alarm, isLoud } from './useAlarms'
 
 vi.mock('./sound', () => ({ ring: vi.fn() }))
-enableAutoUnmount(afterEach)
 const alarm = (more: Partial<Alarm> = {}): Alarm => ({
   fire: 3,
   name: 'Jowl',

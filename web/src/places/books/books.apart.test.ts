@@ -1,4 +1,4 @@
-import { enableAutoUnmount, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Schemas } from '@/shared/api/client'
 import { marksText } from '@/shared/parts/marksText'
@@ -14,7 +14,6 @@ vi.mock('vue-router', async (real) => ({
   useRouter: () => ({ push }),
 }))
 
-enableAutoUnmount(afterEach)
 beforeEach(() => {
   standIn('lb')
   push.mockClear()
