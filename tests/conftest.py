@@ -1,29 +1,82 @@
 """What every test goes by."""
 
+from contextlib import suppress
 from datetime import timedelta
 
 import pytest
 from django.core.cache.backends.dummy import DummyCache
 from hypothesis import HealthCheck, settings
 
+from tests.prepared import make_tables
+
 # how fast examples come and run tells how busy the machine is; speed is measured in benchmarks/
-settings.register_profile("ours", deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.register_profile(
+    "ours", max_examples=40, deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
 settings.load_profile("ours")
 
 
 def empty_by_truncating() -> None:
-    """Let Django empty the test database table by table: a row of a record cannot be deleted, by trigger."""
+    """Let Django empty the test database table by table, of those that hold a row: a row of a record cannot
+    be deleted, by trigger.
+    """
     from django.db.backends.mysql.operations import DatabaseOperations
 
     usual = DatabaseOperations.sql_flush
 
     def sql_flush(self, style, tables, **_options):
-        return usual(self, style, tables, reset_sequences=True)
+        asked = " UNION ALL ".join(f"(SELECT '{table}' FROM {table} LIMIT 1)" for table in tables)
+        with self.connection.cursor() as cursor:
+            cursor.execute(asked)
+            filled = [table for (table,) in cursor.fetchall()]
+        return usual(self, style, filled, reset_sequences=True)
 
     DatabaseOperations.sql_flush = sql_flush
 
 
 empty_by_truncating()
+
+
+#: Files that take longest: begun first, so that no process is left with one at the end.
+LONG = (
+    "tests/command/test_cluster.py",
+    "tests/server/test_api_document.py",
+    "tests/server/test_meals_following.py",
+    "tests/server/test_larder.py",
+    "tests/command/test_backup.py",
+    "tests/server/test_dishes.py",
+    "tests/browser/test_access.py",
+    "tests/browser/test_fire.py",
+    "tests/browser/test_bench.py",
+)
+
+
+def pytest_collection_modifyitems(items):
+    order = {file: at for at, file in enumerate(LONG)}
+    items.sort(key=lambda item: order.get(item.nodeid.partition("::")[0], len(LONG)))
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(request, django_test_environment, django_db_blocker, django_db_modify_db_settings):
+    """The test database of this process, as pytest-django makes one, its tables from the dump of the run."""
+    from django.db import connection
+
+    with django_db_blocker.unblock():
+        before = make_tables()
+    yield
+    with django_db_blocker.unblock():
+        connection.creation.destroy_test_db(before, verbosity=0)
+
+
+@pytest.fixture(scope="session", autouse=True)
+def answers_are_kept_apart(worker_id):
+    """By each process of a run: a test empties the folder."""
+    from django.conf import settings
+    from django.core.cache import caches
+
+    settings.CACHES["default"]["LOCATION"] += f"-{worker_id}"
+    with suppress(AttributeError):
+        del caches["default"]
 
 
 @pytest.fixture(autouse=True)

@@ -3,16 +3,16 @@
 import os
 
 import pytest
-from django.db import connection
-from django.utils import timezone
 from playwright.sync_api import Page, expect
 
-from dolmetsch.server.demo.loading import load_demo
+from dolmetsch.command.paths import BROWSER
 from tests.devices.conftest import start_device, stop_device
+from tests.prepared import load_dump
+from tests.waiting import LONGEST
 
 os.environ["DJANGO_ALLOW_ASYNC_UNSAFE"] = "1"
 # long enough for a machine busy with other things: journeys test what comes, not how soon
-expect.set_options(timeout=30_000)
+expect.set_options(timeout=LONGEST * 1000)
 
 #: Another machine's name for this one: a browser does not trust it as it trusts loopback.
 LAN_NAME = "kitchen.test"
@@ -30,7 +30,7 @@ CHROMIUM = (
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
-    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": list(CHROMIUM)}
+    return {**browser_type_launch_args, "executable_path": BROWSER, "args": list(CHROMIUM)}
 
 
 @pytest.fixture
@@ -50,28 +50,6 @@ EXPECTED = (
     "The Cross-Origin-Opener-Policy header has been ignored",
 )
 
-#: Tables Django fills by itself whenever it empties the others.
-OWN_TABLES = {"django_migrations", "django_content_type", "auth_permission"}
-#: Rows of the loaded demo by table, so that it is recorded through the actions once and then copied.
-LOADED: dict[str, list[tuple]] = {}
-
-
-def put_demo() -> None:
-    with connection.cursor() as cursor:
-        if not LOADED:
-            load_demo(timezone.now())
-            for table in connection.introspection.table_names(cursor):
-                if table not in OWN_TABLES:
-                    cursor.execute(f"SELECT * FROM {table}")
-                    LOADED[table] = list(cursor.fetchall())
-            return
-        cursor.execute("SET FOREIGN_KEY_CHECKS=0")
-        for table, rows in LOADED.items():
-            if rows:
-                places = ", ".join(["%s"] * len(rows[0]))
-                cursor.executemany(f"INSERT INTO {table} VALUES ({places})", rows)
-        cursor.execute("SET FOREIGN_KEY_CHECKS=1")
-
 
 @pytest.fixture(scope="session")
 def devices(tmp_path_factory):
@@ -90,7 +68,7 @@ def canteen(transactional_db, live_server, settings, devices, tmp_path):
     settings.SCALES = f"salt-lantern/bench=line:127.0.0.1:{devices[0]}"
     settings.PRINTER = f"127.0.0.1:{devices[1]}"
     settings.PHOTOS = str(tmp_path)
-    put_demo()
+    load_dump("demo.sql")
     return live_server.url
 
 

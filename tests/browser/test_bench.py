@@ -2,7 +2,6 @@
 
 import re
 import socket
-import time
 from contextlib import closing
 
 import pytest
@@ -17,6 +16,7 @@ from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from tests.browser.conftest import LAN_NAME, sign_in
 from tests.browser.test_access import serious
 from tests.server.conftest import Api
+from tests.waiting import LONGEST
 
 FOUR = {
     "act": "split",
@@ -52,7 +52,7 @@ def lay(devices):
 
 def wait_until(page: Page, is_so) -> None:
     """Wait for what the server has yet to write."""
-    for _ in range(100):
+    for _ in range(LONGEST * 10):
         if is_so():
             return
         page.wait_for_timeout(100)
@@ -114,10 +114,8 @@ def test_a_scale_in_trouble_says_so_and_the_pad_is_there(kitchen: Page, canteen,
     expect(kitchen.get_by_role("button", name="Put A on the scale")).to_be_disabled()
     lay("RUBBISH 4")
     expect(status).to_contain_text("something unreadable")
-    begun = time.monotonic()
     lay("SILENT 8")
-    expect(status).to_contain_text("stopped sending", timeout=6000)
-    assert time.monotonic() - begun < 6
+    expect(status).to_contain_text("stopped sending")
     for figure in "4.1":
         kitchen.keyboard.press(figure)
     expect(kitchen.get_by_role("group", name="Number pad")).to_be_visible()
@@ -224,7 +222,7 @@ def test_without_network_nothing_is_lost_and_nothing_doubled(browser, canteen, f
     assert (Entry.objects.count(), Note.objects.count()) == (entries + 1, notes)
 
     context.set_offline(False)
-    expect(page.get_by_label("Waiting to be sent")).to_have_count(0, timeout=15_000)
+    expect(page.get_by_label("Waiting to be sent")).to_have_count(0)
     expect(page.get_by_role("button", name="Piece B", exact=True)).to_contain_text("weighed")
     wait_until(page, lambda: turned.count() == before + 1)
     typed = [entry.weighings.get().typed for entry in Entry.objects.filter(batch__code="L-01", kind="smoke")]
@@ -269,7 +267,7 @@ def test_what_others_recorded_meanwhile_is_shown_and_not_swallowed(kitchen: Page
     cook().recorded("L-01", {"act": "fry", "kept": "41"})
     kitchen.context.set_offline(False)
     refused = kitchen.get_by_label("Waiting to be sent").get_by_role("alert")
-    expect(refused).to_contain_text("Maren recorded “Fried”", timeout=15_000)
+    expect(refused).to_contain_text("Maren recorded “Fried”")
     assert not Entry.objects.filter(batch__code="L-01", kind="smoke").exists()
     refused.get_by_role("button", name="Record it anyway").click()
     expect(kitchen.get_by_label("Waiting to be sent")).to_have_count(0)

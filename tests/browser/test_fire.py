@@ -14,15 +14,15 @@ from tests.browser.test_access import serious
 from tests.browser.test_bench import cook
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.server.conftest import weigh
-from tests.server.test_collecting import start_collector, wait_for
+from tests.server.test_collecting import collecting
 from tests.server.test_practice import BELLY, seed_with
+from tests.waiting import LONGEST, wait_for
 
 
 @pytest.fixture
 def drum(cooker, canteen, settings):  # noqa: F811
     """The canteen's cooker, heard by a collector; sends it a command."""
     settings.COOKERS = f"salt-lantern/drum=line:127.0.0.1:{cooker}"
-    collector = start_collector(cooker, kitchen="salt-lantern")
 
     def command(words):
         with closing(socket.create_connection(("127.0.0.1", cooker), timeout=3)) as line:
@@ -30,9 +30,8 @@ def drum(cooker, canteen, settings):  # noqa: F811
             with line.makefile() as heard:
                 assert next(answer for answer in heard if answer.startswith(("OK", "NO"))) == "OK\n"
 
-    yield command
-    collector.terminate()
-    collector.wait(timeout=10)
+    with collecting(cooker, kitchen="salt-lantern"):
+        yield command
 
 
 def into_the_smoke(page: Page) -> None:
@@ -72,7 +71,7 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     drum("SWAP 1 2")
     before = ProbeReading.objects.count()
     # what is compared with a reading by hand is what was kept, so that has to be of after the swap
-    wait_for(lambda: ProbeReading.objects.count() >= before + 3)
+    wait_for(lambda: ProbeReading.objects.count() >= before + 3, "readings of the new fire")
     drum("SPEED 1")
     kitchen.wait_for_timeout(6_000)
     hot = kitchen.get_by_role("region", name="drum").get_by_role("listitem").filter(has_text="L-01 B")
@@ -176,7 +175,7 @@ def test_a_practice_run_on_a_phone(kitchen: Page, canteen, monkeypatch):
         "Cook 225 now": "Next: Cook 225",
         "is reached: pull it": "Out of the smoke, cool",
     }
-    deadline = time.monotonic() + 180
+    deadline = time.monotonic() + 2 * LONGEST
     while "is reached: pull it" in asked:
         assert time.monotonic() < deadline, asked
         expect(alarms).to_be_visible()

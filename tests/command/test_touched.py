@@ -1,49 +1,59 @@
-"""What a change can touch: too much runs longer than needed, too little would miss a fault."""
+"""What is nearest to a change, what every check runs, and how the checks end."""
 
 import json
+import os
+import signal
 import sys
+import threading
 from pathlib import Path
 
 import pytest
 
-from dolmetsch.command import paths
+from dolmetsch.command import checking, paths
 from dolmetsch.command.checking import Check, list_checks, run_checks
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.touched import BESIDE, JOURNEYS, LATER, PYTHON, TESTS, WEB, choose_checks, list_changed
+from dolmetsch.command.touched import JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
+from dolmetsch.command.watching import StopAskedError
+from tests.waiting import LONGEST, wait_for
 
 EVERYTHING = {check.name for check in list_checks()}
 DOCS = "tests/test_docs.py"
 
 
 def test_the_checks_named_here_are_those_there_are():
-    assert PYTHON | WEB | {TESTS, JOURNEYS, BESIDE, LATER} == EVERYTHING
+    assert PYTHON | WEB | {TESTS, JOURNEYS} == EVERYTHING
+
+
+LEDGER = ["tests/core/documents", "tests/core/ledger", DOCS]
 
 
 @pytest.mark.parametrize(
-    ("file", "left_out", "tests"),
+    ("file", "checks", "tests"),
     [
-        ("src/dolmetsch/core/ledger/bill.py", set(), ["tests"]),
-        ("src/dolmetsch/devices/scale.py", set(), ["tests"]),
-        ("tests/strategies.py", set(), ["tests"]),
-        ("pyproject.toml", set(), ["tests"]),
-        ("docs/examples/jowl.json", set(), ["tests"]),
-        (
-            "src/dolmetsch/server/plans/over.py",
-            {"web lint", "web types", "web unit tests"},
-            ["tests/server", DOCS],
-        ),
-        ("src/dolmetsch/command/paths.py", {*WEB, JOURNEYS}, ["tests/command", DOCS]),
-        ("tests/core/meat/test_cuts.py", {*WEB, JOURNEYS}, ["tests/core/meat/test_cuts.py", DOCS]),
-        ("tests/browser/test_buy.py", WEB, [DOCS]),
-        ("web/src/App.vue", PYTHON, [DOCS]),
-        ("docs/ledger.md", {*PYTHON, *WEB, JOURNEYS}, [DOCS]),
+        ("src/dolmetsch/core/ledger/bill.py", PYTHON, LEDGER),
+        ("src/dolmetsch/core/errors.py", EVERYTHING, ["tests"]),
+        ("src/dolmetsch/devices/scale.py", EVERYTHING, ["tests"]),
+        ("tests/strategies.py", EVERYTHING, ["tests"]),
+        ("pyproject.toml", EVERYTHING, ["tests"]),
+        ("docs/examples/jowl.json", EVERYTHING, ["tests"]),
+        ("src/dolmetsch/command/paths.py", PYTHON, ["tests/command", DOCS]),
+        ("tests/core/meat/test_cuts.py", PYTHON, ["tests/core/meat/test_cuts.py", DOCS]),
+        ("tests/browser/test_buy.py", PYTHON | {JOURNEYS}, [DOCS]),
+        ("benchmarks/run.py", PYTHON, ["tests/command", DOCS]),
+        ("web/src/App.vue", WEB, [DOCS]),
+        ("docs/ledger.md", set(), [DOCS]),
     ],
 )
-def test_a_change_runs_what_it_can_touch(file, left_out, tests):
-    checks, chosen = choose_checks([file])
-    beside = set() if tests == ["tests"] else {BESIDE, LATER}
-    assert checks == EVERYTHING - left_out - beside
-    assert chosen == tests
+def test_a_change_runs_what_is_nearest(file, checks, tests):
+    assert choose_checks([file]) == ({*checks, TESTS}, tests)
+
+
+def test_a_change_of_a_feature_runs_the_tests_that_import_it():
+    checks, tests = choose_checks(["src/dolmetsch/server/plans/over.py"])
+    assert checks == {*PYTHON, TESTS, "client types are the API's"}
+    assert {"tests/server/test_bench_days.py", "tests/server/test_guards.py", DOCS} <= set(tests)
+    assert "tests/server/test_tastings.py" not in tests
+    assert len(tests) < 20
 
 
 def is_run_by(check, file):
@@ -80,10 +90,8 @@ def test_each_lane_has_a_database_and_kept_answers_of_its_own(capfd):
         for at in range(2)
     ]
     wrong = Check(name="wrong", command=[sys.executable, "-c", "raise SystemExit(3)"], lane="two")
-    here = Check(name="here", command=[sys.executable, "-c", NOTES, *names])
-    results = run_checks([*checks, wrong, here], {"DOLMETSCH_DB_NAME": "main", "DOLMETSCH_KEPT": "kept"})
+    results = run_checks([*checks, wrong], {"DOLMETSCH_DB_NAME": "main", "DOLMETSCH_KEPT": "kept"})
     assert [(name, passed) for name, passed, _ in results] == [
-        ("here", True),
         ("one 0", True),
         ("one 1", True),
         ("two 0", True),
@@ -91,5 +99,39 @@ def test_each_lane_has_a_database_and_kept_answers_of_its_own(capfd):
         ("wrong", False),
     ]
     said = [json.loads(line) for line in capfd.readouterr().out.splitlines() if line.startswith("{")]
-    assert [one["DOLMETSCH_DB_NAME"] for one in said] == ["main", "one", "one", "two", "two"]
-    assert [Path(one["DOLMETSCH_KEPT"]).name for one in said] == ["kept", "one", "one", "two", "two"]
+    assert sorted(one["DOLMETSCH_DB_NAME"] for one in said) == ["one", "one", "two", "two"]
+    assert sorted(Path(one["DOLMETSCH_KEPT"]).name for one in said) == ["one", "one", "two", "two"]
+
+
+def test_what_runs_ends_with_it(monkeypatch):
+    """Asked to stop, it ends what it had begun, and what that had begun."""
+    code = "import subprocess, sys; subprocess.run([sys.executable, '-c', 'import time; time.sleep(99)'])"
+    lasting = Check(name="lasting", command=[sys.executable, "-c", code], lane="one")
+    begun = []
+    usual = checking.Popen
+
+    def spawn(*words, **more):
+        begun.append(usual(*words, **more))
+        signal.pthread_kill(threading.main_thread().ident, signal.SIGALRM)
+        return begun[0]
+
+    def stop(*_args):
+        raise StopAskedError
+
+    monkeypatch.setattr(checking, "Popen", spawn)
+    before = signal.signal(signal.SIGALRM, stop)
+    try:
+        with pytest.raises(StopAskedError):
+            run_checks([lasting], dict(os.environ))
+    finally:
+        signal.signal(signal.SIGALRM, before)
+    assert begun[0].wait(timeout=LONGEST) == -signal.SIGTERM
+    wait_for(lambda: not alive_in(begun[0].pid), "its own child to end")
+
+
+def alive_in(group):
+    try:
+        os.killpg(group, 0)
+    except ProcessLookupError:
+        return False
+    return True

@@ -18,6 +18,7 @@ from dolmetsch.command.watching import (
     Watched,
     look_after,
 )
+from tests.waiting import LONGEST
 
 
 class Clock:
@@ -111,7 +112,7 @@ def test_orphans_are_ended_by_their_own_pid_even_those_that_do_not_listen():
         for process in (orphan, other):
             process.stdout.readline()
         end_orphans(mark, ":1")
-        assert orphan.wait(timeout=5) == -signal.SIGKILL
+        assert orphan.wait(timeout=LONGEST) == -signal.SIGKILL
         assert other.poll() is None
     finally:
         for process in (orphan, other):

@@ -4,22 +4,20 @@ import os
 import socket
 import subprocess
 import sys
-import time
 from contextlib import closing
 
 import pytest
 
 from dolmetsch.command.database import find_free_port
+from tests.waiting import LONGEST, wait_for
 
 
 def wait_for_port(port):
-    deadline = time.monotonic() + 10
-    while time.monotonic() < deadline:
+    def answers():
         with closing(socket.socket()) as probe:
-            if probe.connect_ex(("127.0.0.1", port)) == 0:
-                return
-        time.sleep(0.05)
-    raise AssertionError(f"nothing listens on {port}")
+            return probe.connect_ex(("127.0.0.1", port)) == 0
+
+    wait_for(answers, f"something to listen on {port}")
 
 
 def start_device(name, *more):
@@ -32,7 +30,7 @@ def start_device(name, *more):
 
 def stop_device(process):
     process.terminate()
-    process.wait(timeout=5)
+    process.wait(timeout=LONGEST)
 
 
 @pytest.fixture(scope="module")

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from dolmetsch.devices.lines import Hello, RubbishError, ScaleReading, read_line, write_reading
 from dolmetsch.devices.scale import STEADY_AFTER, Platform
 from dolmetsch.devices.sources import LineScale
+from tests.waiting import LONGEST
 
 
 def platform(**more):
@@ -76,7 +77,7 @@ def test_rubbish_is_told_apart(line):
         read_line(line)
 
 
-def hear(source, until, *, patience=6):
+def hear(source, until, *, patience=LONGEST):
     """What the scale says, until something is true of it."""
     heard, deadline = [], time.monotonic() + patience
     for answer in source.listen():

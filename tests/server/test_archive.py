@@ -18,10 +18,10 @@ from dolmetsch.server.archive.reading import fill_kitchen
 from dolmetsch.server.archive.tables import list_tables
 from dolmetsch.server.archive.writing import write_archive
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.tastings.models import Tasting
+from tests.prepared import load_dump
 from tests.server.conftest import TRIM, make_kitchen
 from tests.server.test_bench_days import photo_bytes, photos, send_photo  # noqa: F401
 from tests.server.test_books import made
@@ -67,9 +67,10 @@ def changed(content, path, change):
     return out.getvalue()
 
 
+@pytest.mark.django_db(transaction=True)
 def test_out_in_and_out_is_the_same(api, monkeypatch):
     """The whole demo: every record, and what every page then says."""
-    load_demo(timezone.now())
+    load_dump("demo.sql")
     content = archive_of("salt-lantern")
     theirs = User.objects.get(username="maren")
     client = make_kitchen("third").client

@@ -8,6 +8,7 @@ import sys
 import threading
 import time
 import types
+from contextlib import closing, contextmanager
 from datetime import UTC, datetime, timedelta
 from itertools import pairwise
 
@@ -25,26 +26,27 @@ from dolmetsch.server.fires.models import ProbeReading
 from dolmetsch.server.fires.thinning import LOOKED_AT_DAYS, WHOLE_DAYS, thin_old
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
+from tests.prepared import load_into
 from tests.server.conftest import make_kitchen
+from tests.waiting import LONGEST, wait_for
 
 NINE = datetime(2026, 11, 26, 9, tzinfo=UTC)
 
 
-def wait_for(condition, *, patience=20):
-    deadline = time.monotonic() + patience
-    while not condition():
-        assert time.monotonic() < deadline
-        time.sleep(0.1)
-
-
-def start_collector(port, *, kitchen="quay"):
-    """The collector as ./dolmetsch start runs it, over the tests' database."""
+@contextmanager
+def collecting(port, *, kitchen="quay"):
+    """The collector as ./dolmetsch start runs it, over the tests' database; killed at the end."""
     env = {
         **os.environ,
         "DOLMETSCH_DB_NAME": connection.settings_dict["NAME"],
         "DOLMETSCH_COOKERS": f"{kitchen}/drum=line:127.0.0.1:{port}",
     }
-    return subprocess.Popen([sys.executable, "-m", "django", "collect"], env={**env, "PYTHONPATH": "src"})
+    command = [sys.executable, "-m", "django", "collect"]
+    with subprocess.Popen(command, env={**env, "PYTHONPATH": "src"}) as collector:
+        try:
+            yield collector
+        finally:
+            collector.kill()
 
 
 @pytest.mark.django_db(transaction=True)
@@ -54,22 +56,19 @@ def test_a_killed_collector_misses_nothing(cooker):  # noqa: F811
     source = LineCooker(f"127.0.0.1:{cooker}")
     for command in ("MEAT 1 40", "SPEED 60"):
         source.send(command)
-    collector = start_collector(cooker)
     kept = ProbeReading.objects.filter(cooker="drum")
-    wait_for(lambda: kept.count() >= 3)
-    for _ in range(2):
-        collector.kill()
-        collector.wait()
+    with closing(source), collecting(cooker):
+        wait_for(lambda: kept.count() >= 3, "the first readings to be kept")
+    for asked in (signal.SIGKILL, signal.SIGTERM):
         before = kept.count()
         time.sleep(2.5)
-        collector = start_collector(cooker)
-        wait_for(lambda before=before: kept.count() >= before + 4)
-    collector.send_signal(signal.SIGTERM)
-    assert collector.wait(timeout=10) == 0
+        with collecting(cooker) as collector:
+            wait_for(lambda before=before: kept.count() >= before + 4, "more readings to be kept")
+            collector.send_signal(asked)
+            assert collector.wait(timeout=LONGEST) == (-asked if asked == signal.SIGKILL else 0)
     times = list(kept.order_by("at").values_list("at", flat=True))
     # a reading a second of ours is one a minute of its own: none is missing
     assert {round((after - before).total_seconds()) for before, after in pairwise(times)} == {60}
-    source.close()
 
 
 def collector_of(slug):
@@ -295,20 +294,20 @@ def test_a_record_store_killed_in_mid_cook_loses_no_reading(cooker):  # noqa: F8
         database.stop()
         database.durable = True
         database.start()
-        for command in (["-m", "django", "migrate", "-v0"], ["-c", MAKE_QUAY]):
-            subprocess.run([sys.executable, *command], env=env, check=True)
+        load_into(database, "tables.sql")
+        subprocess.run([sys.executable, "-c", MAKE_QUAY], env=env, check=True)
         source = LineCooker(f"127.0.0.1:{cooker}")
         source.send("SPEED 60")
         source.close()
         time.sleep(1.5)
         collector = subprocess.Popen([sys.executable, "-m", "django", "collect"], env=env)
-        wait_for(lambda: len(times()) >= 4, patience=40)
+        wait_for(lambda: len(times()) >= 4, "the first readings")
         database.process.send_signal(signal.SIGKILL)
         database.process.wait()
         time.sleep(3)
         database.start()
         before = len(times())
-        wait_for(lambda: len(times()) >= before + 4, patience=40)
+        wait_for(lambda: len(times()) >= before + 4, "readings after the record store was killed")
     finally:
         if collector is not None:
             collector.kill()

@@ -18,9 +18,9 @@ from dolmetsch.server.archive.lists import LISTS, write_list
 from dolmetsch.server.archive.tables import DERIVED, list_tables, rows_of
 from dolmetsch.server.batches.models import Batch, BatchFacts
 from dolmetsch.server.books.recount import recount
-from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.fires.models import Fire, ProbeReading
 from dolmetsch.server.kitchens.models import Kitchen, Membership, User
+from tests.prepared import load_dump
 from tests.server.conftest import Api, make_kitchen, sign_in
 from tests.server.test_kitchens_apart import fill
 from tests.server.test_rules import IN_KITCHEN, RULES
@@ -35,7 +35,8 @@ TABLES = [*list_tables(), *DERIVED]
 def demo(django_db_setup, django_db_blocker):
     """The demo, copied; one for all tests of this file, which write nothing to it."""
     with django_db_blocker.unblock():
-        kitchen = load_demo(timezone.now())
+        load_dump("demo.sql")
+        kitchen = Kitchen.objects.get(slug="salt-lantern")
         watch_fire(kitchen, timezone.now())
         owner = make_kitchen("own-kitchen").client
         user = User.objects.get(username="cook-of-own-kitchen")

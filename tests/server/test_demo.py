@@ -1,6 +1,6 @@
 """The demo is made by the same actions as anyone's entries, and is the same every time."""
 
-from datetime import UTC, datetime, timedelta
+from datetime import timedelta
 
 import pytest
 from django.core.management import call_command
@@ -10,20 +10,18 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.queries import read_batch, read_today
 from dolmetsch.server.demo.loading import load_demo
 from dolmetsch.server.kitchens.models import Kitchen
+from tests.prepared import load_dump
 
-NOW = datetime(2026, 3, 12, 9, 10, tzinfo=UTC)
 
-
-def load(now):
-    """The kitchen as loaded ``now``; every batch's figures, and how long ago each entry was."""
-    kitchen = load_demo(now)
+def seen_from(now):
+    """Every batch's figures, and how long before ``now`` each entry was."""
     shown = [read_batch(batch).model_dump() for batch in Batch.objects.order_by("code")]
     figures = [(one["house"], one["shops"], one["pieces"], one["by_products"]) for one in shown]
     days = [(now - entry.happened_at).days for entry in Entry.objects.order_by("batch__code", "sequence")]
     for _, shops, _, _ in figures:
         for shop in shops:
             shop.pop("entry")
-    return kitchen, (figures, days)
+    return figures, days
 
 
 def batches_stand_at_different_points_and_a_year_lies_behind(kitchen):
@@ -48,13 +46,17 @@ def the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one():
     assert ("5.27 lb" in wrong.lines[0], log[7].corrects) == (True, wrong.id)
 
 
-@pytest.mark.django_db
+@pytest.mark.django_db(transaction=True)
 def test_the_demo_moves_with_the_day_and_is_otherwise_the_same():
-    kitchen, first = load(NOW)
+    load_dump("demo.sql")
+    kitchen = Kitchen.objects.get()
+    now = kitchen.memberships.earliest("pk").joined_at
     batches_stand_at_different_points_and_a_year_lies_behind(kitchen)
     the_jowl_keeps_its_corrected_weighing_beside_the_wrong_one()
+    first = seen_from(now)
     call_command("flush", interactive=False, verbosity=0)
-    assert load(NOW + timedelta(days=100))[1] == first
+    load_demo(now - timedelta(days=100))
+    assert seen_from(now - timedelta(days=100)) == first
 
 
 @pytest.mark.django_db

@@ -25,6 +25,7 @@ from dolmetsch.server.labels.facts import gather_labels
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen
 from tests.server.test_case import WAY
 from tests.server.test_cures import on_desk, put_in
+from tests.waiting import wait_for
 
 pytestmark = pytest.mark.django_db
 
@@ -698,9 +699,7 @@ def test_who_looks_does_not_wait_for_a_reading_to_be_followed(cooks, monkeypatch
     assert [live(cooks, fire_id)["coldest"] for _ in range(2)] == ["50", "50"]
     assert len(followed._renewing) == 1
     may_go_on.set()
-    deadline = time.monotonic() + 20
-    while followed._renewing and time.monotonic() < deadline:
-        time.sleep(0.02)
+    wait_for(lambda: not followed._renewing, "the fire to be followed")
     assert live(cooks, fire_id)["coldest"] == "60"
     # further behind than that nobody is shown it
     heard(cooks, Fire.objects.get(pk=fire_id).begun_at + timedelta(minutes=22), p1=70, air=200)

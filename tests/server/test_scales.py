@@ -10,6 +10,7 @@ from dolmetsch.server.problems import DomainError
 from dolmetsch.server.scales import hub as hubs
 from dolmetsch.server.scales.hub import Hub
 from tests.devices.conftest import scale  # noqa: F401 (a fixture)
+from tests.waiting import LONGEST
 
 BENCH = ("test-kitchen", "bench")
 
@@ -24,8 +25,8 @@ def hub(scale, settings):  # noqa: F811
     hub.close()
 
 
-def listen(stream, until, *, patience=6):
-    deadline = time.monotonic() + patience
+def listen(stream, until):
+    deadline = time.monotonic() + LONGEST
     for event in stream:
         answer = json.loads(event.removeprefix(b"data: "))
         if until(answer):
@@ -146,7 +147,7 @@ def test_closing_wakes_a_listener_that_waits(monkeypatch):
         time.sleep(0.01)
     closing.set()
     quiet.wake()
-    listener.join(timeout=10)
+    listener.join(timeout=LONGEST)
     assert not listener.is_alive()
     assert len(heard) <= 2
 

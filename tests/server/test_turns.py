@@ -9,6 +9,7 @@ from django.test import RequestFactory
 
 from dolmetsch.server.config import turns
 from tests.server.test_prices import JOWL
+from tests.waiting import LONGEST, wait_for
 
 
 @pytest.fixture
@@ -33,12 +34,12 @@ def begin(count):
     for one in threads:
         one.start()
     for _ in range(min(count, turns.AT_ONCE)):
-        assert begun.acquire(timeout=20)
+        assert begun.acquire(timeout=LONGEST)
 
     def end():
         may_end.set()
         for one in threads:
-            one.join(timeout=20)
+            one.join(timeout=LONGEST)
 
     return end
 
@@ -79,9 +80,7 @@ def test_who_comes_when_many_wait_is_refused_at_once_reads_before_writes(monkeyp
     monkeypatch.setattr(turns, "WRITES_WAITING", 3)
     end = begin(turns.AT_ONCE + 2)
     middleware, asked = turns.take_turns(lambda _request: HttpResponse()), RequestFactory()
-    deadline = time.monotonic() + 20
-    while turns._turns._waiting < 2 and time.monotonic() < deadline:
-        time.sleep(0.01)
+    wait_for(lambda: turns._turns._waiting == 2, "two to wait")
     answers = []
     write = threading.Thread(target=lambda: answers.append(middleware(asked.post("/api/x"))))
     try:
@@ -89,13 +88,12 @@ def test_who_comes_when_many_wait_is_refused_at_once_reads_before_writes(monkeyp
         assert middleware(asked.get("/api/x")).status_code == 503
         # one write more may wait
         write.start()
-        while turns._turns._waiting < 3 and time.monotonic() < deadline:
-            time.sleep(0.01)
+        wait_for(lambda: turns._turns._waiting == 3, "the write to wait")
         assert middleware(asked.post("/api/x")).status_code == 503
         assert time.monotonic() - begun < turns.READ_PATIENCE
     finally:
         end()
-    write.join(timeout=20)
+    write.join(timeout=LONGEST)
     assert [one.status_code for one in answers] == [200]
     assert turns._turns._waiting == 0
 
@@ -127,7 +125,7 @@ def test_a_slow_line_keeps_nobody_waiting(hurried, sort):
     finally:
         may_come.set()
         for one in senders:
-            one.join(timeout=20)
+            one.join(timeout=LONGEST)
     assert answers == [200] * len(senders)
 
 

@@ -1,30 +1,35 @@
 """``test``: set up, then every check there is, then a plain summary."""
 
 import os
+import signal
 import time
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import ExitStack, suppress
 from dataclasses import dataclass
 from pathlib import Path
-from subprocess import DEVNULL, PIPE, STDOUT, run
+from subprocess import DEVNULL, PIPE, STDOUT, Popen
+from threading import Lock
 from typing import Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.command.holding import hold
-from dolmetsch.command.machine import build_web, set_up
+from dolmetsch.command.machine import set_up
+from dolmetsch.command.prepared import VARIABLE, prepare_dumps
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
-from dolmetsch.command.touched import BESIDE, LATER, choose_checks, list_changed
+from dolmetsch.command.touched import JOURNEYS, TESTS, choose_checks, list_changed
+from dolmetsch.command.watching import heed_stop
 
-#: Where all tests run, these do beside the core's and the server's.
-APART: Final = ("tests/command", "tests/server/test_api_document.py")
+#: Of pytest's processes for each lane of tests: two cores have no more to do than two at once.
+PROCESSES: Final = 2
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Check:
     """One check: its name, its command, the folder it runs in.
 
-    ``lane``: those of one lane run one after another, beside all else, over the lane's own test database.
+    ``lane``: those of one lane run one after another, beside all else; a named one needs tables and the demo.
     """
 
     name: str
@@ -49,20 +54,16 @@ def list_checks(*, since: str | None = None) -> list[Check]:
     """
     if since is None:
         return _list_all(["tests"])
-    names, paths = choose_checks(list_changed(since))
-    return [check for check in _list_all(paths) if check.name in names]
+    names, tests = choose_checks(list_changed(since))
+    return [check for check in _list_all(tests) if check.name in names]
 
 
 def _list_all(tests: list[str]) -> list[Check]:
     fresh = paths.PRIVATE / "schema.ts"
     kept = paths.WEB / "src/shared/api/schema.ts"
-    pytest = [_tool("python"), "-m", "pytest"]
-    # two cores have more to do than one check: some of the tests run beside the rest of them
-    beside, later = [], []
-    if tests == ["tests"]:
-        beside = list(APART)
-        later = sorted(f"tests/server/{path.name}" for path in paths.ROOT.glob("tests/server/test_[k-z]*.py"))
-    ignored = [f"--ignore={path}" for path in ("tests/browser", *beside, *later)]
+    # files go to whichever process is free; each process has a database and an application of its own
+    spread = [_tool("python"), "-m", "pytest", "--dist=loadfile", "--no-loadscope-reorder"]
+    spread += [f"--numprocesses={PROCESSES}"]
     return [
         Check(name="lint", command=[_tool("ruff"), "check", "."]),
         Check(name="format", command=[_tool("ruff"), "format", "--check", "--quiet", "."]),
@@ -81,17 +82,8 @@ def _list_all(tests: list[str]) -> list[Check]:
         Check(name="web lint", command=_npm("lint"), cwd=paths.WEB),
         Check(name="web types", command=_npm("types"), cwd=paths.WEB),
         Check(name="web unit tests", command=_npm("test"), cwd=paths.WEB),
-        Check(
-            name="core and server tests",
-            command=[*pytest, *tests, *ignored],
-        ),
-        Check(name="browser journeys", command=[*pytest, "tests/browser"], lane="browser"),
-        *(
-            Check(name=name, command=[*pytest, *files], lane=lane)
-            # behind the browser's, which two cores with more to do at once would be too slow for
-            for name, files, lane in ((BESIDE, beside, "commands"), (LATER, later, "browser"))
-            if files
-        ),
+        Check(name=TESTS, command=[*spread, *tests, "--ignore=tests/browser"], lane="tests"),
+        Check(name=JOURNEYS, command=[*spread, "tests/browser"], lane="browser"),
     ]
 
 
@@ -104,52 +96,52 @@ def check_all(*, only: str | None, since: str | None = None) -> None:
     """
     begun = time.monotonic()
     paths.prepare()
-    chosen = list_checks(since=since)
+    chosen = [check for check in list_checks(since=since) if only is None or only in check.name]
     if not chosen:
         say("Nothing has changed that a check could touch.")
         return
-    with hold("test", busy="The tests are running here already (process {pid})."):
-        set_up(for_tests=True)
-        build_web()
-        database = open_scratch()
-        try:
-            environment = {
-                **server_environment(database),
-                "DOLMETSCH_DEMO": "1",
-                "CI": os.environ.get("CI", ""),
-            }
-            checks = [check for check in chosen if only is None or only in check.name]
-            results = run_checks(checks, environment)
-        finally:
-            close_scratch(database)
+    with hold("test", busy="The tests are running here already (process {pid})."), ExitStack() as until_done:
+        environment: dict[str, str] = {}
+        heed_stop()
+
+        def prepare() -> None:
+            database = open_scratch()
+            until_done.callback(close_scratch, database)
+            environment.update(server_environment(database), DOLMETSCH_DEMO="1")
+            if any(check.lane for check in chosen):
+                environment[VARIABLE] = str(prepare_dumps(database))
+
+        set_up(for_tests=True, meanwhile=prepare)
+        results = [("set-up", True, time.monotonic() - begun), *run_checks(chosen, environment)]
     print()
     for name, passed, seconds in results:
         say(f"{'passed' if passed else 'FAILED'}  {seconds:6.1f} s  {name}")
     failed = sum(not passed for _, passed, _ in results)
-    say(f"{time.monotonic() - begun:.0f} s in all, set-up included.")
+    say(f"{time.monotonic() - begun:.0f} s in all.")
     print(f"checks: {len(results) - failed} passed, {failed} failed", flush=True)
-    if failed or not results:
+    if failed or len(results) == 1:
         raise TroubleError("Not every check passed; see each one above.")
 
 
 def run_checks(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float]]:
-    """Run each check: its name, success and seconds. A lane says all it has to say at the end."""
+    """Run each check: its name, success and seconds; what it has to say is said when it has ended.
+
+    Those of a lane run one after another, the lanes beside each other.
+    """
     lanes: dict[str, list[Check]] = {}
     for check in checks:
         lanes.setdefault(check.lane, []).append(check)
-    here = lanes.pop("", [])
+    running = Running()
     with ThreadPoolExecutor() as pool:
-        running = [
-            pool.submit(_run_lane, lane, {**environment, **_of_its_own(name)}) for name, lane in lanes.items()
+        asked = [
+            pool.submit(_run_lane, lane, {**environment, **_of_its_own(name)}, running)
+            for name, lane in lanes.items()
         ]
-        results = [(check.name, *_run(check, environment)) for check in here]
-        for lane in running:
-            for name, passed, seconds, output in lane.result():
-                print(flush=True)
-                say(f"{name} …")
-                print(output, flush=True)
-                results.append((name, passed, seconds))
-    return results
+        try:
+            return [result for lane in asked for result in lane.result()]
+        except BaseException:
+            running.end()
+            raise
 
 
 def _of_its_own(name: str) -> dict[str, str]:
@@ -157,21 +149,49 @@ def _of_its_own(name: str) -> dict[str, str]:
     return {"DOLMETSCH_DB_NAME": name, "DOLMETSCH_KEPT": str(paths.PRIVATE / "kept" / name)}
 
 
-def _run(check: Check, environment: dict[str, str]) -> tuple[bool, float]:
-    print(flush=True)
-    say(f"{check.name} …")
-    begun = time.monotonic()
-    done = run(check.command, cwd=check.cwd, env=environment, stdin=DEVNULL, check=False)
-    return done.returncode == 0, time.monotonic() - begun
+class Running:
+    """The checks that run, each with all it begins, so that nothing goes on once it is asked to stop."""
+
+    def __init__(self) -> None:
+        self._processes: list[Popen[bytes]] = []
+        self._lock = Lock()
+        self.is_ending = False
+
+    def begin(self, check: Check, environment: dict[str, str]) -> Popen[bytes]:
+        """Start ``check``, as the leader of a group of processes."""
+        with self._lock:
+            process = Popen(
+                check.command,
+                cwd=check.cwd,
+                env=environment,
+                stdin=DEVNULL,
+                stdout=PIPE,
+                stderr=STDOUT,
+                start_new_session=True,
+            )
+            self._processes.append(process)
+        return process
+
+    def end(self) -> None:
+        """End all that run, and begin no more."""
+        self.is_ending = True
+        with self._lock:
+            for process in self._processes:
+                with suppress(ProcessLookupError):
+                    os.killpg(process.pid, signal.SIGTERM)
 
 
-def _run_lane(checks: list[Check], environment: dict[str, str]) -> list[tuple[str, bool, float, str]]:
-    """Name, success, seconds and output of each."""
+def _run_lane(
+    checks: list[Check], environment: dict[str, str], running: Running
+) -> list[tuple[str, bool, float]]:
     results = []
     for check in checks:
+        if running.is_ending:
+            break
         begun = time.monotonic()
-        command, cwd = check.command, check.cwd
-        done = run(command, cwd=cwd, env=environment, stdin=DEVNULL, stdout=PIPE, stderr=STDOUT, check=False)
-        output = done.stdout.decode("utf-8", "replace")
-        results.append((check.name, done.returncode == 0, time.monotonic() - begun, output))
+        process = running.begin(check, environment)
+        output = process.communicate()[0].decode("utf-8", "replace")
+        seconds, passed = time.monotonic() - begun, process.returncode == 0
+        say(f"{check.name}: {'passed' if passed else 'FAILED'} in {seconds:.1f} s\n{output}")
+        results.append((check.name, passed, seconds))
     return results

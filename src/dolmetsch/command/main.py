@@ -4,6 +4,7 @@ import os
 import sys
 
 from dolmetsch.command.telling import RefusedError, TroubleError, say
+from dolmetsch.command.watching import StopAskedError
 from dolmetsch.command.words import read_words
 
 
@@ -24,7 +25,7 @@ def main(words: list[str]) -> int:
         # whoever read the answer had enough of it
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 0
-    except KeyboardInterrupt:
+    except (KeyboardInterrupt, StopAskedError):
         say("Stopped.")
         return 130
     return 0

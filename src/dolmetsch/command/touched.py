@@ -1,4 +1,4 @@
-"""``test --changed``: which checks a change can touch, by the files in it."""
+"""``test --changed``: the checks nearest to a change, by the files in it."""
 
 from pathlib import PurePosixPath
 from subprocess import run
@@ -9,12 +9,8 @@ from dolmetsch.command.telling import TroubleError
 #: Every check of the Python code that runs no test.
 PYTHON = frozenset({"lint", "format", "types", "import rules"})
 WEB = frozenset({"client types are the API's", "web lint", "web types", "web unit tests"})
-TESTS = "core and server tests"
+TESTS = "tests"
 JOURNEYS = "browser journeys"
-#: Where all tests run, those of the commands and of the API's document do beside the others.
-BESIDE = "commands and API document"
-#: … and the later half of the server's behind the journeys.
-LATER = "server tests from K on"
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
 
@@ -35,36 +31,52 @@ def list_changed(since: str) -> list[str]:
 
 
 def choose_checks(files: list[str]) -> tuple[set[str], list[str]]:
-    """Names of the checks that ``files`` can touch, and the paths of the tests to run of Python's.
+    """Names of the checks nearest to ``files``, and the paths of the tests to run of Python's.
 
-    The core is below everything, so a change in it runs every test; one in a layer of the server runs the
-    server's, and what reaches a screen the journeys.
+    A quick look while one works: of a subject of the core its own tests and those of the documents, of a
+    feature of the server the tests that import it, of the web client its own checks. What a change does
+    elsewhere the whole run finds. What all tests share runs all of them.
     """
     checks: set[str] = set()
     tests: set[str] = set(ALWAYS) if files else set()
     for file in files:
-        parts = PurePosixPath(file).parts
-        if parts[0] == "web":
-            checks |= WEB | {JOURNEYS}
-        elif parts[:2] == ("tests", "browser"):
-            checks |= PYTHON | {JOURNEYS}
-        elif parts[0] == "docs" and not file.endswith((".py", ".json")):
-            pass
-        elif parts[0] == "tests" and parts[-1].startswith("test_"):
-            checks |= PYTHON
-            tests.add(file)
-        elif parts[:3] == ("src", "dolmetsch", "command"):
-            checks |= PYTHON
-            tests.add("tests/command")
-        elif parts[:3] == ("src", "dolmetsch", "server"):
-            checks |= PYTHON | {JOURNEYS, "client types are the API's"}
-            tests.add("tests/server")
-        elif parts[0] == "benchmarks":
-            checks |= PYTHON
-        else:
-            # the core, the devices, what tests share, examples, and what sets everything up
-            checks |= PYTHON | WEB | {JOURNEYS}
-            tests.add("tests")
+        more, paths_of_tests = _choose(PurePosixPath(file))
+        checks |= more
+        tests |= paths_of_tests
     if tests:
-        checks |= {TESTS, BESIDE, LATER} if "tests" in tests else {TESTS}
+        checks.add(TESTS)
     return checks, ["tests"] if "tests" in tests else sorted(tests)
+
+
+def _choose(file: PurePosixPath) -> tuple[frozenset[str], set[str]]:
+    """The checks and tests of one file."""
+    match file.parts:
+        case ("web", *_):
+            return WEB, set()
+        case ("docs", *_) if file.suffix not in (".py", ".json"):
+            return frozenset(), set()
+        case ("tests", "browser", *_):
+            return PYTHON | {JOURNEYS}, set()
+        case ("tests", *_, name) if name.startswith("test_"):
+            return PYTHON, {str(file)}
+        case ("src", "dolmetsch", "command", *_) | ("benchmarks", *_):
+            return PYTHON, {"tests/command"}
+        case ("src", "dolmetsch", "core", subject, _, *_):
+            return PYTHON, {f"tests/core/{subject}", "tests/core/documents"} & _list_folders()
+        case ("src", "dolmetsch", "server", feature, _, *_):
+            return PYTHON | {"client types are the API's"}, _list_importers(f"dolmetsch.server.{feature}")
+    # the devices, what tests share, examples, and what sets everything up
+    return PYTHON | WEB | {JOURNEYS}, {"tests"}
+
+
+def _list_folders() -> set[str]:
+    return {str(path.relative_to(paths.ROOT)) for path in (paths.ROOT / "tests/core").iterdir()}
+
+
+def _list_importers(module: str) -> set[str]:
+    """Files of the server's tests that import ``module``, and those that look at the server as a whole."""
+    found = {"tests/server/test_guards.py", "tests/server/test_rules.py"}
+    for path in (paths.ROOT / "tests/server").glob("test_*.py"):
+        if f"from {module}." in path.read_text():
+            found.add(str(path.relative_to(paths.ROOT)))
+    return found

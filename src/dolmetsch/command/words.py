@@ -165,7 +165,7 @@ def _add_developing(verbs: Verbs) -> None:
         nargs="?",
         const="HEAD",
         metavar="COMMIT",
-        help="run only what the changes since COMMIT can touch (the last one, if none is named)",
+        help="run only what is nearest to the changes since COMMIT (the last one, if none is named)",
     )
     _add(verbs, "advisories", _advisories, "ask what is known against the packages, where that is answered")
     _add(verbs, "api", _write_api, "write the API document and the client's types again")
@@ -209,10 +209,9 @@ def _start(options: argparse.Namespace) -> None:
 
 
 def _prepare(_options: argparse.Namespace) -> None:
-    from dolmetsch.command.machine import build_web, set_up
+    from dolmetsch.command.machine import set_up
 
     set_up(for_tests=False)
-    build_web()
 
 
 def _stop(_options: argparse.Namespace) -> None:

@@ -214,7 +214,7 @@ def test_frying_learns_from_its_own_tests_alone():
 
 # ---- a simulation of many kitchens: does the 80 % range hold, and what if the model is wrong ----
 
-KITCHENS, FEWER = 2_000, 500
+KITCHENS, FEWER = 1_000, 200
 STEPS = ("trim", "dry_cure", "rest", "hot_smoke", "chill", "slice")
 CUTS = (JOWL, BELLY, read_cut("loin"))
 
@@ -255,7 +255,7 @@ def coverage(*, batches=None, spread=1.0, bias=0.0, leaning=0.0, slips=0.0, kitc
     return held / kitchens
 
 
-@pytest.mark.parametrize("batches", [None, 0, 3, 20])
+@pytest.mark.parametrize("batches", [None, 0, 3])
 def test_the_range_holds_where_the_model_is_true(batches):
     assert 0.76 <= coverage(batches=batches, kitchens=KITCHENS) <= 0.84
 
