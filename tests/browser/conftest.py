@@ -43,6 +43,12 @@ def browser_context_args(browser_context_args):
     }
 
 
+@pytest.fixture(autouse=True)
+def a_busy_machine_is_waited_for(context):
+    """Also by what is clicked and filled in."""
+    context.set_default_timeout(LONGEST * 1000)
+
+
 #: What the console says of refusals, of the worker that most journeys do without, and of plain HTTP.
 EXPECTED = (
     "Failed to load resource",
