@@ -3,6 +3,7 @@
 import json
 import os
 import signal
+import subprocess
 import sys
 import threading
 from pathlib import Path
@@ -71,6 +72,22 @@ def test_every_test_is_run_by_one_check():
 
 def test_nothing_changed_runs_nothing():
     assert choose_checks([]) == (set(), [])
+
+
+def test_what_differs_from_a_commit_is_listed_new_files_too(tmp_path, monkeypatch):
+    def git(*words):
+        who = ["-c", "user.name=x", "-c", "user.email=x@example.org"]
+        subprocess.run(["git", *who, *words], cwd=tmp_path, check=True)
+
+    (tmp_path / "same.py").write_text("")
+    (tmp_path / "other.py").write_text("")
+    git("init", "--quiet")
+    git("add", ".")
+    git("commit", "--quiet", "--message", "first")
+    (tmp_path / "other.py").write_text("changed")
+    (tmp_path / "new.py").write_text("")
+    monkeypatch.setattr(paths, "ROOT", tmp_path)
+    assert list_changed("HEAD") == ["other.py", "new.py"]
 
 
 def test_a_commit_that_is_not_there_is_said():
