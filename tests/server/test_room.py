@@ -1,6 +1,7 @@
 """Deep calls: chunks of frames are mapped once, not at every call."""
 
 import resource
+import sys
 
 from dolmetsch.server.config.room import with_room
 
@@ -29,9 +30,11 @@ def faults_at_every_depth():
 
 
 def test_below_it_no_call_asks_the_system_for_room():
-    assert faults_at_every_depth() >= 100
+    if sys.version_info < (3, 12):
+        # without it, at each of a hundred calls
+        assert faults_at_every_depth() > 50
     with_room(faults_at_every_depth)()
-    assert with_room(faults_at_every_depth)() < 50
+    assert with_room(faults_at_every_depth)() < 25
 
 
 def test_it_is_called_as_before():
