@@ -2,6 +2,7 @@
 
 import re
 import socket
+import time
 from contextlib import closing
 
 import pytest
@@ -114,8 +115,10 @@ def test_a_scale_in_trouble_says_so_and_the_pad_is_there(kitchen: Page, canteen,
     expect(kitchen.get_by_role("button", name="Put A on the scale")).to_be_disabled()
     lay("RUBBISH 4")
     expect(status).to_contain_text("something unreadable")
+    begun = time.monotonic()
     lay("SILENT 8")
     expect(status).to_contain_text("stopped sending")
+    assert time.monotonic() - begun < 6
     for figure in "4.1":
         kitchen.keyboard.press(figure)
     expect(kitchen.get_by_role("group", name="Number pad")).to_be_visible()

@@ -11,7 +11,7 @@ from pathlib import Path
 import pytest
 
 from dolmetsch.command import checking, paths
-from dolmetsch.command.checking import Check, list_checks, run_checks
+from dolmetsch.command.checking import Check, check_all, list_checks, run_checks
 from dolmetsch.command.telling import TroubleError
 from dolmetsch.command.touched import JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
 from dolmetsch.command.watching import StopAskedError
@@ -68,6 +68,11 @@ def test_every_test_is_run_by_one_check():
     assert len(files) > 100
     for file in files:
         assert sum(is_run_by(check, file) for check in list_checks()) == 1, file
+
+
+def test_a_word_that_no_check_has_is_said():
+    with pytest.raises(TroubleError, match="No check to run has “no such check” in its name"):
+        check_all(only="no such check")
 
 
 def test_nothing_changed_runs_nothing():

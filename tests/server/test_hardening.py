@@ -143,7 +143,10 @@ def test_every_refusal_is_documented_with_its_media_type(api):
     operations = [operation for path in document["paths"].values() for operation in path.values()]
     assert len(operations) > 60
     for operation in operations:
-        assert operation["responses"]["default"] == {"$ref": "#/components/responses/Refusal"}
+        answers = dict(operation["responses"])
+        assert answers.pop("default") == {"$ref": "#/components/responses/Refusal"}, operation["operationId"]
+        for answer in answers.values():
+            assert "application/problem+json" not in answer.get("content", {}), operation["operationId"]
     assert list(document["components"]["responses"]["Refusal"]["content"]) == ["application/problem+json"]
     assert "fields" in document["components"]["schemas"]["Problem"]["properties"]
 

@@ -3,7 +3,9 @@
 import resource
 import sys
 
-from dolmetsch.server.config.room import with_room
+from django.conf import settings
+
+from dolmetsch.server.config.room import answer_with_room, with_room
 
 
 def descend(depth):
@@ -35,6 +37,13 @@ def test_below_it_no_call_asks_the_system_for_room():
         assert faults_at_every_depth() > 50
     with_room(faults_at_every_depth)()
     assert with_room(faults_at_every_depth)() < 25
+
+
+def test_every_request_has_it():
+    assert settings.MIDDLEWARE[0] == f"{answer_with_room.__module__}.{answer_with_room.__name__}"
+    middleware = answer_with_room(lambda _request: faults_at_every_depth())
+    middleware(None)
+    assert middleware(None) < 25
 
 
 def test_it_is_called_as_before():

@@ -8,8 +8,8 @@ from django.db.migrations.state import ProjectState, StateApps
 class CreateTables(migrations.SeparateDatabaseAndState):
     """Creates the tables of several models.
 
-    One ``CreateModel`` after another does the same, but makes the classes of all models that they refer to
-    anew each time, which makes a first start some ten seconds slower.
+    One ``CreateModel`` after another does the same, but each time makes the classes of all models that refer
+    to the others again, which makes a first start some ten seconds slower.
     """
 
     def __init__(self, *models: migrations.CreateModel) -> None:
