@@ -46,7 +46,7 @@ def test_a_mix_brings_what_was_weighed_into_it_whatever_the_recipe_on_the_desk_s
 
 def test_a_mix_without_nitrite_is_no_nitrite_under_a_cold_smoke(api, code):
     mix = mix_of(api, "Plain", school="plain", agent="", target="")
-    (piece,) = ask(api, code, on_desk(mix=mix["id"], finish="cold_smoked"))["pieces"]
+    (piece,) = ask(api, code, on_desk(mix=mix["id"], course="cold_smoked_raw"))["pieces"]
     assert codes(piece) == ["no_nitrite", "plain"]
     assert (piece["gauge"], piece["school"]) == (None, "without nitrite")
     assert "no nitrite" in piece["questions"][0]["message"]
@@ -221,7 +221,7 @@ def test_a_brine_is_told_as_it_was_mixed(api, code):
         "pieces[0].recipe.mixed_water"
     ]
     bare = {**mixed, "agent": "none", "mixed_agent": ""}
-    (piece,) = ask(api, code, on_desk(recipe=bare, finish="cold_smoked"))["pieces"]
+    (piece,) = ask(api, code, on_desk(recipe=bare, course="cold_smoked_raw"))["pieces"]
     assert codes(piece) == ["no_nitrite", "plain"]
     unknown = {**mixed, "salt": {"name": "salt", "amount": "", "spoon": ""}}
     assert "weigh it" in faults(ask(api, code, on_desk(recipe=unknown)))["pieces[0].recipe.mixed_salt"]
@@ -288,7 +288,7 @@ def test_what_tastes_right_needs_no_soak_and_the_plan_says_so(api, code):
 
 
 def test_what_is_air_dried_is_hung_and_sausage_meat_is_not_turned(api, code):
-    put_in(api, code, on_desk(finish="air_dried"), on_desk("B", product="comminuted"))
+    put_in(api, code, on_desk(course="air_dried"), on_desk("B", product="comminuted"))
     kinds = {mark: set() for mark in "AB"}
     for task in PlannedTask.objects.all():
         for mark in task.marks:

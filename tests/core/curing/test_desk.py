@@ -101,7 +101,7 @@ def test_a_sausage_is_salted_by_its_meat_and_judged_as_comminuted():
 
 
 @pytest.mark.parametrize(
-    ("salt", "sugar", "finish", "code"),
+    ("salt", "sugar", "course", "code"),
     [
         ("0.020", "0.01", "cooked", "sausage_salt"),
         ("0.031", "0.01", "cooked", "sausage_salt"),
@@ -109,13 +109,13 @@ def test_a_sausage_is_salted_by_its_meat_and_judged_as_comminuted():
         ("0.027", "0.01", "air_dried", "dried_long"),
     ],
 )
-def test_what_is_unusual_in_a_sausage_is_said(salt, sugar, finish, code):
+def test_what_is_unusual_in_a_sausage_is_said(salt, sugar, course, code):
     mixed = recipe(
         "sausage",
         salt=Ingredient(name="salt", share=F(salt)),
         sugar=Ingredient(name="dextrose", share=F(sugar)),
     )
-    meat = piece(product="comminuted", finish=finish)
+    meat = piece(product="comminuted", course=course)
     assert code in {one.code for one in caution(mixed, meat, weigh_out(mixed, meat))}
     other = recipe("measured", salt=mixed.salt, sugar=mixed.sugar)
     assert not {"sausage_salt", "dextrose"} & {
@@ -231,11 +231,11 @@ def test_cautions_stand_by_what_they_concern():
     assert codes(recipe(agent=AGENTS["no_2"]), piece()) == ["nitrate_in_bacon", "poison"]
     whole = piece(product="whole_muscle")
     assert codes(recipe(agent=AGENTS["no_2"]), whole) == ["nitrate_too_soon", "under_floor", "poison"]
-    dried = piece(product="whole_muscle", finish="air_dried")
+    dried = piece(product="whole_muscle", course="air_dried")
     assert codes(recipe(agent=AGENTS["no_2"], target_ppm=F(150)), dried) == ["poison"]
     assert codes(recipe(target_ppm=F(150)), dried) == ["dried_long", "poison"]
     bare = recipe("plain", agent=None, target_ppm=None)
-    assert codes(bare, piece(finish="cold_smoked")) == ["no_nitrite", "plain"]
+    assert codes(bare, piece(course="cold_smoked_raw")) == ["no_nitrite", "plain"]
     assert codes(bare, piece()) == ["plain"]
     packet = recipe("ready_mixed", agent=AGENTS["packet"], agent_share=F("0.02"))
     assert codes(packet, whole) == ["unknown", "poison"]
@@ -294,7 +294,7 @@ def test_nitrited_salt_by_the_spoon_has_the_spread_of_spoons():
 
 
 def test_too_little_nitrite_is_judged_by_what_is_really_brought():
-    cold, dried = piece(finish="cold_smoked"), piece(finish="air_dried")
+    cold, dried = piece(course="cold_smoked_raw"), piece(course="air_dried")
     stay = caution(recipe(), piece(is_kept_warm=True), weigh_out(recipe(), piece()))
     assert [one.source for one in stay if one.code == "kept_warm"] == ["danger zone 40 to 140 °F (USDA)"]
     warm = piece(is_kept_warm=True)
@@ -308,6 +308,14 @@ def test_too_little_nitrite_is_judged_by_what_is_really_brought():
     ):
         for of in (cold, dried, warm):
             assert "no_nitrite" in codes(made, of), (made, of)
+        # all that apply are said: of what it is to be, of the warm rest, and of the danger zone
+        both = piece(course="air_dried", is_kept_warm=True)
+        said = [one.message for one in caution(made, both, weigh_out(made, both))][:3]
+        assert [text.split(" with ")[0] for text in said[:2]] == [
+            "It is to be air-dried",
+            "It is to be kept warm",
+        ]
+        assert "danger zone" in said[2]
         assert "no_nitrite" not in codes(made, piece())
     for ppm, expected in ((99, True), (100, False)):
         assert ("no_nitrite" in codes(recipe(target_ppm=F(ppm)), cold)) is expected
@@ -316,8 +324,26 @@ def test_too_little_nitrite_is_judged_by_what_is_really_brought():
     assert "unknown_nitrite" not in codes(packet, piece())
 
 
+def test_salt_among_the_extras_is_salt_and_curing_salt_there_is_asked_about():
+    """21 g of sea salt beside 2.5 % of 2 kg: 3.55 % in the meat; in a brine less."""
+    sea = Ingredient(name="sea salt", share=F("0.0105"))
+    spooned = Ingredient(name="crystals", share=F("0.0105"), spoon=SPOONS["sea_salt"])
+    pepper = Ingredient(name="salted pepper", share=F("0.01"))
+    for extra, more in ((sea, F("0.0105")), (spooned, F("0.0105")), (pepper, 0)):
+        desk = weigh_out(recipe(extras=(extra,)), piece())
+        assert desk.salt_low == weigh_out(recipe(), piece()).salt_low + more
+        assert not [one for one in ask(recipe(extras=(extra,)), piece()) if one.subject == "extras"]
+    brine = recipe("brine", water=F(1))
+    mix = weigh_out(brine, piece())
+    salted = weigh_out(replace(brine, extras=(sea,)), piece())
+    assert salted.salt_low - mix.salt_low == F(21) / (2000 + mix.mix.brine)
+    for name in ("pink salt", "Curing salt no. 1", "Prague cure"):
+        (asked,) = ask(recipe(extras=(Ingredient(name=name, share=F("0.001")),)), piece())
+        assert (asked.subject, name in asked.message) == ("extras", True)
+
+
 def test_one_advice_for_a_dried_belly():
-    dried = piece(finish="air_dried")
+    dried = piece(course="air_dried")
     assert codes(recipe(target_ppm=F(150)), dried) == ["dried_long", "poison"]
     assert codes(recipe(agent=AGENTS["no_2"], target_ppm=F(150)), dried) == ["poison"]
     assert codes(recipe(agent=AGENTS["no_2"]), piece()) == ["nitrate_in_bacon", "poison"]
@@ -334,7 +360,7 @@ def test_what_the_piece_carries_from_an_earlier_cure_is_added():
     assert weigh_out(recipe(), unknown).ppm is None
     assert codes(recipe(), unknown) == ["unknown", "carried", "poison"]
     bare = recipe("plain", agent=None, target_ppm=None)
-    assert codes(bare, piece(finish="cold_smoked", carried_ppm=F(150))) == ["carried"]
+    assert codes(bare, piece(course="cold_smoked_raw", carried_ppm=F(150))) == ["carried"]
 
 
 def test_a_limit_of_156_is_a_rule_of_156_and_a_quarter():

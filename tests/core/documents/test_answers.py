@@ -354,3 +354,45 @@ def test_a_fate_that_cannot_be_read_is_refused_at_its_place(gone, place):
 def test_gone_needs_packs():
     with pytest.raises(DolmetschError):
         cost(**{**SLICED, "packs": None})
+
+
+SMOKED = {"kind": "Smoke", "weigh": {"L": "9 lb"}, "heat": "hot", "inside": {"temp": "66.5", "unit": "C"}}
+
+
+def test_course_and_heat_change_no_cost_and_may_be_null():
+    plain = cost(lots=[lot()], steps=[{"kind": "Smoke", "weigh": {"L": "9 lb"}}])
+    more = {"course": "pulled", "courses": {"L": "air_dried", "M": None}}
+    assert cost(lots=[lot()], steps=[SMOKED], course="pulled", courses={"L": "air_dried"}) == plain
+    nothing = {**SMOKED, "heat": None, "inside": None}
+    assert cost(lots=[lot()], steps=[nothing], course=None, courses={"M": None}, batches=[]) == plain
+    linked = {"id": "up", "lots": [lot()], "steps": [SMOKED], **more}
+    taken = {"id": "L", "from": {"batch": "up", "piece": "L"}}
+    assert cost(lots=[taken], batches=[linked])["final"]["cost"] == plain["final"]["cost"]
+
+
+@pytest.mark.parametrize(
+    ("change", "steps", "place"),
+    [
+        ({"course": "fried"}, [], "course: “fried”"),
+        ({"courses": {"L": "fried"}}, [], "courses.L: “fried”"),
+        ({"courses": {"Q": "cooked"}}, [], "courses.Q: “Q” is never a piece"),
+        ({}, [{**SMOKED, "heat": "warm"}], "step 1, heat: “warm”"),
+        ({}, [{**SMOKED, "kind": "cure"}], "step 1, heat: goes only with"),
+        ({}, [{"kind": "cure", "weigh": {"L": "9 lb"}, "inside": {"temp": 1}}], "step 1, inside: goes only"),
+        (
+            {},
+            [{"kind": "smoke", "merge": ["L"], "into": {"id": "M", "weight": "9 lb"}, "heat": "hot"}],
+            "heat",
+        ),
+        ({}, [{**SMOKED, "inside": {"temp": "152"}}], "step 1, inside.unit: is missing"),
+        ({}, [{**SMOKED, "inside": {"unit": "F"}}], "step 1, inside.temp: is missing"),
+        ({}, [{**SMOKED, "inside": {"temp": "1001", "unit": "F"}}], "inside.temp: “1001”"),
+        ({}, [{**SMOKED, "inside": {"temp": "-41", "unit": "C"}}], "inside.temp: “-41”"),
+        ({}, [{**SMOKED, "inside": {"temp": "1e2", "unit": "F"}}], "inside.temp: “1e2”"),
+        ({"batches": [{"id": "up", "lots": [lot()], "steps": [], "course": "fried"}]}, [], "fried"),
+    ],
+)
+def test_a_course_or_heat_that_cannot_be_is_refused_at_its_place(change, steps, place):
+    with pytest.raises(DolmetschError) as refused:
+        cost(lots=[lot()], steps=steps, **change)
+    assert place in str(refused.value), refused.value

@@ -127,7 +127,7 @@ def test_a_moment_is_put_into_the_working_day(moment, is_after, expected):
 
 
 def test_what_is_air_dried_is_hung_without_a_rinse_and_never_sent_into_the_smoke():
-    plan = Wishes(turn_days=2, out_day=8, dry_hours=12, soak_minutes=30, finish="air_dried")
+    plan = Wishes(turn_days=2, out_day=8, dry_hours=12, soak_minutes=30, course="air_dried")
     assert kinds(plan_days(PUT_IN, Window(first=7, last=14), plan))[-3:] == ["out", "dry", "hang"]
 
 

@@ -13,7 +13,7 @@ from fractions import Fraction
 from typing import Final, Literal, get_args
 
 from dolmetsch.core.errors import CureError
-from dolmetsch.core.findings import Finding, care
+from dolmetsch.core.findings import Finding, care, note
 from dolmetsch.core.numbers.exact import fixed, text_beside
 from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
@@ -291,6 +291,36 @@ def brine_strength(cure: Cure, mix: Mix) -> Fraction:
     return salt / (salt + cure.water)
 
 
+def is_at_rule(ppm: Fraction, mix: Mix) -> bool:
+    """Whether ``ppm`` is over a limit printed as 156 by no more than the rule behind that limit gives."""
+    if mix.limit_ppm != RULE_LIMIT_PPM or mix.limit_source != INSPECTED_PLANTS:
+        return False
+    return mix.limit_ppm < ppm <= QUARTER_OUNCE_PPM
+
+
+def say_limit(mix: Mix) -> str:
+    """The limit of a mix in words: "156 ppm for sausage"."""
+    return "" if mix.limit_ppm is None else f"{fixed(mix.limit_ppm, 0)} ppm for {mix.limit_name}"
+
+
+def judge_limit(ppm: Fraction, mix: Mix) -> Finding | None:
+    """The one sentence on ``ppm`` over the limit of ``mix``, wherever it is said; None where it is not over.
+
+    ``ppm`` may count more than the mix brings: what the meat carries from earlier cures.
+    """
+    if mix.limit_ppm is None or mix.limit_source is None or ppm <= mix.limit_ppm:
+        return None
+    found, limit = text_beside(ppm, mix.limit_ppm), say_limit(mix)
+    if is_at_rule(ppm, mix):
+        text = (
+            f"{found} ppm beside a limit printed as {limit}: both are the rule of ¼ oz of nitrite to 100 lb "
+            f"of meat, which is {fixed(QUARTER_OUNCE_PPM, 2)} ppm. Nothing to change."
+        )
+        return note("at_rule", text, source=mix.limit_source)
+    text = f"{found} ppm of nitrite is over the limit of {limit}. Use less."
+    return care("over_limit", text, source=mix.limit_source)
+
+
 def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     found: list[Finding] = []
     if salt_cut:
@@ -298,17 +328,10 @@ def _with_warnings(cure: Cure, mix: Mix, *, salt_cut: bool) -> Mix:
     if cure.nitrite is None:
         said = "how much nitrite is in this agent is not known, so neither are its parts per million"
         found.append(care("unknown", said))
-    if mix.over_limit and mix.ppm is not None and mix.limit_ppm is not None:
-        ppm, most = text_beside(mix.ppm, mix.limit_ppm, places=1), fixed(mix.limit_ppm, 0)
-        rule = ""
-        if mix.limit_ppm == RULE_LIMIT_PPM and mix.ppm <= QUARTER_OUNCE_PPM:
-            rule = f"; ¼ oz to 100 lb, the rule behind it, is {fixed(QUARTER_OUNCE_PPM, 2)} ppm"
-        said = (
-            f"{ppm} ppm of nitrite is over the limit of {most} ppm for {mix.limit_name} "
-            f"({mix.limit_source}){rule}; "
-            "ask the local food authority what holds for you"
-        )
-        found.append(care("over_limit", said, source=mix.limit_source or "", ppm=ppm, limit=most))
+    if mix.ppm is not None and (over := judge_limit(mix.ppm, mix)) is not None:
+        # an answer has no place beside it for the source
+        said = f"{over.message} {over.source}; ask the local food authority what holds for you"
+        found.append(replace(over, message=said))
     if mix.brine is not None and brine_strength(cure, mix) > SOLUBLE_RATIO:
         strength = fixed(brine_strength(cure, mix) * 100, 0)
         said = f"this brine would be {strength} % salt, which does not all dissolve ({SOLUBLE_SOURCE})"

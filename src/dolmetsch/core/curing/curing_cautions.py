@@ -4,10 +4,12 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import Final
 
+from dolmetsch.core.curing.cure import judge_limit, say_limit
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_on, days_to_centre
 from dolmetsch.core.curing.desk import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.findings import Finding, care, note, question
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, text_beside
 from dolmetsch.core.reference.heat import DANGER_SOURCE
 from dolmetsch.core.reference.nitrite import (
@@ -18,7 +20,6 @@ from dolmetsch.core.reference.nitrite import (
     INSPECTED_PLANTS,
     MAX_PUMP_RATIO,
     PRACTICE,
-    QUARTER_OUNCE_PPM,
 )
 from dolmetsch.core.reference.sausage import (
     DEXTROSE_LEAST,
@@ -37,6 +38,12 @@ MAX_MIXED_RATIO: Final = Fraction(10, 100)
 SPOON_SHORT: Final = Fraction(9, 10)
 #: Schools whose salt may well be none beside the agent or the box.
 _SALT_IS_ELSEWHERE: Final = frozenset({"salt_box", "ready_mixed"})
+#: What is eaten without being cooked through, or only fried: in words, what it is to be.
+_RAW_FATES: Final[dict[Course | None, str]] = {
+    "cold_smoked_raw": "cold-smoked",
+    "air_dried": "air-dried",
+    "fermented_dried": "fermented and dried",
+}
 #: Steps after which meat is no longer put into a cure.
 _PAST_CURING: Final = frozenset({"smoke", "slice", "cook", "steam"})
 
@@ -51,7 +58,7 @@ POISON: Final = care(
 
 def ask(recipe: Recipe, piece: CuredPiece) -> list[Finding]:
     """What to ask of a recipe and a piece before they are believed."""
-    asked = [*_ask_salt(recipe, piece), *_ask_agent(recipe, piece)]
+    asked = [*_ask_salt(recipe, piece), *_ask_agent(recipe, piece), *_ask_extras(recipe)]
     if recipe.pump is not None and recipe.pump > MAX_PUMP_RATIO:
         text = (
             f"A pump of {_percent(recipe.pump)} % is more than meat holds; 8 to 15 % is usual. Is that right?"
@@ -102,6 +109,17 @@ def _ask_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
         yield question("agent_amount", text)
 
 
+def _ask_extras(recipe: Recipe) -> Iterator[Finding]:
+    """Curing salt among the extras: its nitrite would be counted nowhere."""
+    for extra in recipe.extras:
+        if extra.is_agent:
+            text = (
+                f"“{extra.name}” stands among the other ingredients, where its nitrite is not counted. "
+                "If it is a curing salt, choose it as the curing salt. Leave it here?"
+            )
+            yield question("extras", text)
+
+
 def caution(recipe: Recipe, piece: CuredPiece, desk: Desk) -> list[Finding]:
     """What to mind with this cure, the gravest first."""
     cautions = [
@@ -137,24 +155,12 @@ def _over_limit(desk: Desk) -> Iterator[Finding]:
     mix = desk.mix
     if desk.ppm is None or mix.limit_ppm is None or mix.limit_source is None:
         return
-    limit = f"{fixed(mix.limit_ppm, 0)} ppm for {mix.limit_name}"
-    if desk.is_at_rule:
-        rule = fixed(QUARTER_OUNCE_PPM, 2)
-        text = (
-            f"{text_beside(desk.ppm, mix.limit_ppm)} ppm beside a limit printed as {limit}: both are "
-            "the rule of "
-            f"¼ oz of nitrite to 100 lb of meat, which is {rule} ppm. Nothing to change."
-        )
-        yield note("at_rule", text, source=mix.limit_source)
-    elif desk.is_over:
-        text = (
-            f"{text_beside(desk.ppm, mix.limit_ppm)} ppm of nitrite is over the limit of {limit}. Use less."
-        )
-        yield care("over_limit", text, source=mix.limit_source)
+    if (found := judge_limit(desk.ppm, mix)) is not None:
+        yield found
     elif desk.ppm_high is not None and desk.ppm_high > mix.limit_ppm:
         text = (
             f"Measured no better than this it may be {text_beside(desk.ppm_high, mix.limit_ppm)} "
-            f"ppm, over the limit of {limit}."
+            f"ppm, over the limit of {say_limit(mix)}."
         )
         yield care("maybe_over", text, source=mix.limit_source)
 
@@ -163,34 +169,35 @@ def _little_nitrite(recipe: Recipe, piece: CuredPiece, desk: Desk) -> Iterator[F
     """What too little nitrite means for what becomes of the piece, by the parts per million really
     brought.
     """
-    fates = {"cold_smoked": "cold-smoked", "air_dried": "air-dried"}
-    fate = fates.get(piece.finish) or ("kept warm" if piece.is_kept_warm else None)
+    fates = [_RAW_FATES[piece.course]] if piece.course in _RAW_FATES else []
+    if piece.is_kept_warm:
+        fates.append("kept warm")
     if desk.ppm is None:
         text = "How much nitrite is in it is not known, so neither are its parts per million."
         if recipe.agent is not None and recipe.agent.nitrite is None:
             text = f"{text} Keep to the packet's rate."
         yield care("unknown", text, source=PRACTICE)
-        if fate is not None:
+        for fate in fates:
             text = (
                 f"It is to be {fate}, and nobody knows whether it has nitrite enough for that: cook "
                 "it through instead."
             )
             yield care("unknown_nitrite", text, source=CURED_SOURCE)
-        return
-    if fate is not None and desk.ppm < CURED_PPM:
+    elif desk.ppm < CURED_PPM:
         much = f"only {fixed(desk.ppm, 0)} ppm of nitrite" if desk.ppm else "no nitrite"
-        text = (
-            f"It is to be {fate} with {much}: never without at least {CURED_PPM} ppm. Cook it "
-            "through, or cure it."
-        )
-        yield care("no_nitrite", text, source=CURED_SOURCE)
-    elif piece.is_kept_warm:
+        for fate in fates:
+            text = (
+                f"It is to be {fate} with {much}: never without at least {CURED_PPM} ppm. Cook it "
+                "through, or cure it."
+            )
+            yield care("no_nitrite", text, source=CURED_SOURCE)
+    if piece.is_kept_warm:
         text = (
             "A day or two at 66 to 68 °F is what some schools do. Uncooked meat between 40 and 140 °F is in"
             " the danger zone (2 hours in all for meat without a cure): no longer than it needs; note it."
         )
         yield care("kept_warm", text, source=DANGER_SOURCE)
-    if not desk.ppm:
+    if desk.ppm is not None and not desk.ppm:
         text = "Without nitrite it turns out grayer and keeps a shorter time: as fresh meat, salted."
         yield note("plain", text, source=PRACTICE)
 
@@ -200,7 +207,7 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     agent = recipe.agent
     if agent is None:
         return
-    if piece.finish == "air_dried":
+    if piece.is_to_be_dried:
         if agent.key == "no_1":
             text = (
                 "Hung longer than about 30 days it needs no. 2, whose nitrate lasts. No. 1 is for pieces "
@@ -234,7 +241,7 @@ def _sausage(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
         f"Keep it under 40 °F while it is ground and mixed. {SAUSAGE_FERMENT}",
         source=SAUSAGE_SOURCE,
     )
-    if piece.finish == "air_dried" and (recipe.sugar is None or recipe.sugar.share < DEXTROSE_LEAST):
+    if piece.is_to_be_dried and (recipe.sugar is None or recipe.sugar.share < DEXTROSE_LEAST):
         text = "A culture needs something to live on: 0.2 to 0.5 % dextrose is usual."
         yield note("dextrose", text, source=SAUSAGE_SOURCE)
 

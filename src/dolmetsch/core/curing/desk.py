@@ -10,17 +10,14 @@ from fractions import Fraction
 from math import floor
 from typing import Final, Literal
 
-from dolmetsch.core.curing.cure import Cure, Mix, brine_strength, mix_cure
+from dolmetsch.core.curing.cure import Cure, Mix, brine_strength, is_at_rule, mix_cure
 from dolmetsch.core.curing.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.numbers.amounts import SMALLEST_SPOON, count_full_spoons
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.reference.nitrite import (
     COARSE_SCALE_RATIO,
-    INSPECTED_PLANTS,
     NITRITE_LIMITS,
-    QUARTER_OUNCE_PPM,
-    RULE_LIMIT_PPM,
     SOLUBLE_RATIO,
     SOLUBLE_SOURCE,
     Limits,
@@ -107,10 +104,7 @@ class Desk:
     @property
     def is_at_rule(self) -> bool:
         """Whether it is over a limit printed as 156 by no more than the rule behind that limit gives."""
-        limit = self.mix.limit_ppm
-        if self.ppm is None or limit != RULE_LIMIT_PPM:
-            return False
-        return self.mix.limit_source == INSPECTED_PLANTS and limit < self.ppm <= QUARTER_OUNCE_PPM
+        return self.ppm is not None and is_at_rule(self.ppm, self.mix)
 
     @property
     def is_over(self) -> bool:
@@ -409,6 +403,8 @@ def _salt_in_meat(
 ) -> tuple[Fraction | None, Fraction | None]:
     """Salt in the cured meat, least and most; of a brine once all is even."""
     salt = mix.salt + mix.agent * _own_salt(recipe)
+    # salt is salt, also where it stands among the extras
+    salt += sum((extra.share * piece.grams for extra in recipe.extras if extra.is_salt), ZERO)
     if recipe.school == "salt_box":
         return (None, None) if recipe.uptake is None else (recipe.uptake, recipe.uptake)
     if recipe.school == "ready_mixed" and recipe.agent is not None and recipe.agent.nitrite is None:

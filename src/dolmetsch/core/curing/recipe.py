@@ -2,15 +2,18 @@
 
 from dataclasses import dataclass, field
 from fractions import Fraction
-from typing import Literal
+from typing import Final, Literal
 
 from dolmetsch.core.curing.schools import SCHOOLS, School, SchoolKey
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.reference.agents import Agent
 from dolmetsch.core.reference.nitrite import PICK_UP_RATIO
 from dolmetsch.core.reference.spoons import Spoonful
 
-#: What becomes of the piece: cooked or hot-smoked, cold-smoked, air-dried over weeks.
-Finish = Literal["cooked", "cold_smoked", "air_dried"]
+#: Salts by what a spoon of them is called.
+_SALT_SPOONS: Final = frozenset({"fine_salt", "sea_salt", "dense_flake", "light_flake"})
+#: Words that make a salt a curing agent, whose nitrite has to be counted.
+_AGENT_WORDS: Final = ("curing", "cure", "nitrite", "nitrate", "pink")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -26,6 +29,18 @@ class Ingredient:
     by_spoon: bool = False
     spoon: Spoonful | None = None
     stage: Literal[1, 2] = 1
+
+    @property
+    def is_agent(self) -> bool:
+        """Whether its name says that it brings nitrite: then it belongs where its nitrite is counted."""
+        name = self.name.casefold()
+        return any(word in name for word in _AGENT_WORDS)
+
+    @property
+    def is_salt(self) -> bool:
+        """Whether it salts the meat: by its spoon, or by its name."""
+        by_spoon = self.spoon is not None and self.spoon.key in _SALT_SPOONS
+        return by_spoon or "salt" in self.name.casefold().replace("-", " ").split()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,7 +99,7 @@ class Recipe:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CuredPiece:
-    """A piece to be cured: green weight in grams, thickness at its thickest, and what becomes of it.
+    """A piece to be cured: green weight in grams, thickness at its thickest, and what it is to become.
 
     ``kinds``: steps it has been through. ``is_kept_warm``: rests a day or two at 66–68 °F after the salt.
     ``carried_ppm``: nitrite from earlier cures, in parts per million of its weight now; None: not known.
@@ -92,9 +107,14 @@ class CuredPiece:
 
     grams: Fraction
     product: Literal["bacon", "whole_muscle", "comminuted"]
-    finish: Finish = "cooked"
+    course: Course | None = None
     skin_on: bool = False
     thickness_mm: float | None = None
     kinds: frozenset[str] = field(default_factory=frozenset)
     is_kept_warm: bool = False
     carried_ppm: Fraction | None = Fraction(0)
+
+    @property
+    def is_to_be_dried(self) -> bool:
+        """Whether it hangs for weeks."""
+        return self.course is not None and COURSE_FACTS[self.course].is_dried

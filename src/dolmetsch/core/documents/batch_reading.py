@@ -1,5 +1,6 @@
 """A ``dolmetsch-batch/1`` document as a batch's records."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 from typing import Final, Literal, cast
@@ -7,6 +8,7 @@ from typing import Final, Literal, cast
 from dolmetsch.core.costing.lineage import Taken, take_piece
 from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.documents.node import Node
+from dolmetsch.core.documents.strict import printable
 from dolmetsch.core.ledger.batch import (
     AS_MAIN,
     WORTH_NOTHING,
@@ -28,8 +30,11 @@ from dolmetsch.core.ledger.batch import (
     Weigh,
     Worth,
 )
+from dolmetsch.core.ledger.course import COURSES, Course
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
+from dolmetsch.core.ledger.strands import HEATED_KINDS, Heat, Heated, is_heated_kind
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.core.slicing.packs import FATES, Fate, Pack, Taking, follow_packs
 
 FORMAT: Final = "dolmetsch-batch/1"
@@ -38,13 +43,18 @@ STEP_KEYS: Final = ("split", "weigh", "merge", "pieces")
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class BatchDocument:
-    """What a document tells: its head, and the records to be run."""
+    """What a document tells: its head, and the records to be run.
+
+    ``course``: what the meat is to become, where it says; ``courses`` of mains that go another way, by id.
+    """
 
     name: str | None
     currency: str | None
     batch: Batch
     packs: tuple[Pack, ...] = ()
     gone: tuple[Taking, ...] = ()
+    course: Course | None = None
+    courses: Mapping[str, Course] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -78,16 +88,22 @@ def read_batch(document: object) -> BatchDocument:
         mark = node.get("id")
         if mark.mark() in sources.sheets:
             mark.refuse(f"{mark.found} is there already", reason="same_mark")
-        sheet = compute_sheet(_read_one(node, sources))
+        batch = _read_one(node, sources)
+        read_courses(node, batch)
+        sheet = compute_sheet(batch)
         follow_packs(sheet.ledger.mains, _read_packs(node), _read_gone(node))
         sources.sheets[mark.mark()] = sheet
     name, currency = head.find("name"), head.find("currency")
+    batch = _read_one(head, sources)
+    course, courses = read_courses(head, batch)
     return BatchDocument(
         name=name.text() if name else None,
         currency=currency.text(most=10) if currency else None,
-        batch=_read_one(head, sources),
+        batch=batch,
         packs=_read_packs(head),
         gone=_read_gone(head),
+        course=course,
+        courses=courses,
     )
 
 
@@ -188,14 +204,55 @@ def _read_extra(node: Node) -> Extra:
 def _read_step(node: Node, resolution: Fraction | None) -> Step:
     kind, minutes, overhead = node.find("kind"), node.find("minutes"), node.find("overhead")
     used, scale = node.find("used"), node.find("scale")
+    word, action = kind.text().strip() if kind else "", _read_action(node)
     return Step(
-        kind=kind.text().strip() if kind else "",
-        action=_read_action(node),
+        kind=word,
+        action=action,
         minutes=minutes.number("minutes") if minutes else Fraction(0),
         used=tuple(_read_used(line) for line in (used.items(empty=True) if used else [])),
         overhead=overhead.money() if overhead else Fraction(0),
         resolution_grams=scale.weight() if scale else resolution,
+        heated=_read_heated(node, word, action),
     )
+
+
+def _read_heated(node: Node, kind: str, action: Action) -> Heated | None:
+    """How a step heated, where it is one that does; of others it is refused."""
+    heat, inside = node.find("heat"), node.find("inside")
+    if isinstance(action, Weigh | Split) and is_heated_kind(kind):
+        temp = None if inside is None else inside.get("temp")
+        unit = None if inside is None else inside.get("unit").one_of("F", "C")
+        return Heated(
+            kind=kind,
+            heat=None if heat is None else cast(Heat, heat.one_of("hot", "cold")),
+            inside_fahrenheit=None if temp is None else temp.temperature(cast(TemperatureUnit, unit)),
+        )
+    for found in (heat, inside):
+        if found is not None:
+            kinds = ", ".join(sorted(HEATED_KINDS))
+            found.refuse(f"goes only with a split or a weighing of kind {kinds}", reason="no_heat")
+    return None
+
+
+def read_courses(head: Node, batch: Batch) -> tuple[Course | None, dict[str, Course]]:
+    """The course of a batch that was read, and those of its mains that go another way.
+
+    Raises:
+        DocumentError: a word that is no course, an id that is never a main.
+    """
+    course, courses = head.find("course"), head.find("courses")
+    mains = {lot.id for lot in batch.lots}
+    for step in batch.steps:
+        if isinstance(step.action, Split):
+            mains |= {out.id for out in step.action.into if isinstance(out, Main)}
+        elif isinstance(step.action, Merge):
+            mains.add(step.action.into.id)
+    found: dict[str, Course] = {}
+    for mark, node in courses.children() if courses else []:
+        if mark not in mains:
+            node.refuse(f"“{printable(mark)}” is never a piece that goes on", reason="unknown_piece")
+        found[mark] = cast(Course, node.one_of(*COURSES))
+    return None if course is None else cast(Course, course.one_of(*COURSES)), found
 
 
 def _read_action(node: Node) -> Action:

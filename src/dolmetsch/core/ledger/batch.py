@@ -10,6 +10,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import Final, Literal
 
+from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.numbers.exact import exact
 from dolmetsch.core.numbers.quantity import Price
 
@@ -195,6 +196,7 @@ class Step:
     """One step of the chain. ``kind`` names it (trim, cure, smoke, …) and is free.
 
     ``resolution_grams`` is that of the scale its pieces were weighed on; None where it is not known.
+    ``heated``: how, where it is a step that heats.
     """
 
     kind: str
@@ -203,6 +205,7 @@ class Step:
     used: tuple[Used, ...] = ()
     overhead: Fraction = Fraction(0)
     resolution_grams: Fraction | None = None
+    heated: Heated | None = None
 
     @property
     def entering(self) -> tuple[str, ...]:

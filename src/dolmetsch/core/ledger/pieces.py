@@ -11,6 +11,7 @@ from typing import Final, Literal
 
 from dolmetsch.core.findings import Finding
 from dolmetsch.core.ledger.bill import Bill, sum_of, total_of
+from dolmetsch.core.ledger.strands import Heated, Strand
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 
 ZERO: Final = Fraction(0)
@@ -24,7 +25,8 @@ class Piece:
 
     ``name`` and ``material`` say what a by-product is; several may share a name, never an id.
     ``kinds`` are the kinds of step it has been through, its forebears' included, in order; of a
-    merged piece those that all of its parts have been through.
+    merged piece those that all of its parts have been through. ``strands`` say of each lot in it what it
+    was and how it was heated.
     """
 
     id: str
@@ -36,8 +38,9 @@ class Piece:
     name: str = ""
     material: str = "lean"
     kinds: tuple[str, ...] = ()
+    strands: tuple[Strand, ...] = ()
 
-    def through(self, kind: str, bill: Bill, weight: int) -> "Piece":
+    def through(self, kind: str, bill: Bill, weight: int, heated: Heated | None) -> "Piece":
         """The piece as it comes through a step of ``kind``: what it carries and weighs then."""
         # spelled out, for a ledger makes hundreds of them: ``replace`` takes three times as long
         return Piece(
@@ -50,6 +53,9 @@ class Piece:
             name=self.name,
             material=self.material,
             kinds=(*self.kinds, kind),
+            strands=self.strands
+            if heated is None
+            else tuple(one.then(heated=heated) for one in self.strands),
         )
 
     @property

@@ -37,6 +37,7 @@ from dolmetsch.core.ledger.refusals import (
     refuse_no_weight,
     refuse_same_mark,
 )
+from dolmetsch.core.ledger.strands import Strand, strands_together
 from dolmetsch.core.numbers.exact import exact, fixed
 from dolmetsch.core.numbers.quantity import Price
 
@@ -95,7 +96,12 @@ def run(batch: Batch) -> Ledger:
     for index, lot in enumerate(batch.lots):
         refuse_impossible_lot(lot, path=f"lots[{index}]", is_there=lot.id in bench.here)
         bench.here[lot.id] = Piece(
-            id=lot.id, weight=bench.weight(lot.grams), unit=bench.unit, bill=bill_of_lot(lot), is_main=True
+            id=lot.id,
+            weight=bench.weight(lot.grams),
+            unit=bench.unit,
+            bill=bill_of_lot(lot),
+            is_main=True,
+            strands=(Strand(lot=lot.id, marks=frozenset({lot.id})),),
         )
         bench.bought += bench.here[lot.id].weight
         bench.unopened.add(lot.id)
@@ -158,7 +164,7 @@ def _run_step(bench: _Bench, number: int, *, step: Step, before: tuple[Piece, ..
     if isinstance(step.action, Weigh):
         weights = _weigh(bench, number, pieces=entered, weigh=step.action)
     borne = [
-        piece.through(step.kind, bill, weight)
+        piece.through(step.kind, bill, weight, step.heated)
         for piece, bill, weight in zip(entered, bills, weights, strict=True)
     ]
     carried = ZERO
@@ -287,6 +293,7 @@ def _merge(bench: _Bench, number: int, *, pieces: list[Piece], merge: Merge) -> 
         is_main=True,
         slices=into.slices,
         kinds=common,
+        strands=strands_together(strand.then(mark=into.id) for piece in pieces for strand in piece.strands),
     )
 
 
@@ -333,6 +340,7 @@ def _split(bench: _Bench, number: int, *, whole: Piece, split: Split) -> tuple[l
                 name=name,
                 material=material,
                 kinds=whole.kinds,
+                strands=tuple(strand.then(mark=out.id) for strand in whole.strands),
             )
         )
     bench.take([whole.id], number, "split")

@@ -5,9 +5,11 @@ A cut is read from its words, for that is how it stands on a tag and in a record
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Final, Literal
 
 from dolmetsch.core.curing.cure import Product
+from dolmetsch.core.reference.heat import Meat, home_rule_for
 
 Skin = Literal["on", "off", ""]
 Bone = Literal["in", "out", ""]
@@ -103,3 +105,15 @@ def usual_product(cut: Cut, kinds: Iterable[str]) -> Product:
     if not MIXED_KINDS.isdisjoint(kinds):
         return "comminuted"
     return "bacon" if cut.kind in ("belly", "jowl") else "whole_muscle"
+
+
+def safe_inside(words: str, kinds: Iterable[str]) -> Fraction:
+    """°F inside that cook what a cut's ``words`` name, gone through ``kinds`` of step (USDA, home rule).
+
+    A cut of no known kind is taken for a whole cut of pork or beef.
+    """
+    meat: Meat = "poultry" if read_cut(words).kind == "poultry" else "pork"
+    rule = home_rule_for(meat, ground=not MIXED_KINDS.isdisjoint(kinds))
+    if rule is None:
+        raise ValueError(f"there is no home rule for {meat}")
+    return rule.fahrenheit

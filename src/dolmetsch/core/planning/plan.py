@@ -10,7 +10,7 @@ from datetime import datetime, timedelta
 from typing import Final, Literal
 
 from dolmetsch.core.curing.curing_time import Window
-from dolmetsch.core.curing.recipe import Finish
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 
 TaskKind = Literal[
     "turn",
@@ -82,7 +82,7 @@ class Task:
 class Wishes:
     """How the cook wants the days: turned every so many days (0: never), out on which day, dried how long.
 
-    ``spice_day``: the day the second stage goes on; None: one stage. ``finish``: what becomes of it then.
+    ``spice_day``: the day the second stage goes on; None: one stage. ``course``: what it is to become.
     """
 
     turn_days: int
@@ -91,7 +91,7 @@ class Wishes:
     soak_minutes: int | None = None
     reseason: bool = False
     spice_day: int | None = None
-    finish: Finish = "cooked"
+    course: Course | None = None
 
 
 def is_behind(task: TaskKind, step: str) -> bool:
@@ -142,7 +142,8 @@ def _in_the_cure(put_in: datetime, window: Window, wishes: Wishes) -> Iterator[T
 
 def _after_it(put_in: datetime, wishes: Wishes) -> Iterator[Task]:
     at = at_work(put_in + timedelta(days=wishes.out_day))
-    if wishes.finish != "air_dried":
+    is_dried = wishes.course is not None and COURSE_FACTS[wishes.course].is_dried
+    if not is_dried:
         at += timedelta(minutes=15)
         yield task_at("rinse", at)
         at += timedelta(minutes=15)
@@ -155,7 +156,10 @@ def _after_it(put_in: datetime, wishes: Wishes) -> Iterator[Task]:
     if wishes.reseason:
         yield task_at("reseason", at)
     yield task_at("dry", at, minutes=wishes.dry_hours * 60)
-    last: TaskKind = "hang" if wishes.finish == "air_dried" else "smoke"
+    if wishes.course == "cured_raw":
+        # nothing is smoked: it is sliced as it is
+        return
+    last: TaskKind = "hang" if is_dried else "smoke"
     yield task_at(last, at_work(at + timedelta(hours=wishes.dry_hours), is_after=True))
 
 

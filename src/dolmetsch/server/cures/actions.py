@@ -8,9 +8,11 @@ from decimal import Decimal
 from django.utils import timezone
 
 from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.core.planning.plan import Task, Wishes, plan_days
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.record.courses import state_course
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.desk import DeskPiece, DeskState, read_desk
 from dolmetsch.server.cures.figures import spoons_of
@@ -89,6 +91,9 @@ def _put_in(write: Write, batch: Batch, data: typed.PutInIn) -> list[PieceCure]:
         for one, answer in zip(laid.pieces, shown.pieces, strict=True)
     ]
     _plan(write, laid, data, in_at=in_at)
+    for one in laid.pieces:
+        if one.input.course:
+            state_course(write, batch, one.input.course, mark=one.input.mark)
     return made
 
 
@@ -145,16 +150,14 @@ def _learn(write: Write, batch: Batch, one: DeskPiece) -> None:
 def _plan(write: Write, laid: DeskState, data: typed.PutInIn, *, in_at: datetime) -> None:
     """The days to come: pieces alike are planned together, and all that is turned on a day is one task."""
     turns: dict[tuple[Task, str], list[str]] = {}
-    alike: dict[tuple[int, int, int, str, str, bool], list[DeskPiece]] = {}
+    alike: dict[tuple[int, int, int, str, Course | None, bool], list[DeskPiece]] = {}
     local = timezone.localtime(in_at)
     for one in laid.pieces:
         assert one.time is not None
         window = one.time.window
         assert one.recipe is not None
         days = (window.first, window.last, one.out_day)
-        alike.setdefault(
-            (*days, one.recipe.school, one.input.finish, one.recipe.has_second_stage), []
-        ).append(one)
+        alike.setdefault((*days, one.recipe.school, one.course, one.recipe.has_second_stage), []).append(one)
     for (_, _, out, school, _, is_staged), pieces in alike.items():
         assert pieces[0].time is not None
         wishes = Wishes(
@@ -164,7 +167,7 @@ def _plan(write: Write, laid: DeskState, data: typed.PutInIn, *, in_at: datetime
             soak_minutes=data.wishes.soak_minutes,
             reseason=data.wishes.reseason,
             spice_day=(data.wishes.spice_day or out) if is_staged else None,
-            finish=pieces[0].input.finish,
+            course=pieces[0].course,
         )
         tasks = plan_days(local, pieces[0].time.window, wishes)
         marks = [one.input.mark for one in pieces]

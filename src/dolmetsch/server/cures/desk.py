@@ -10,7 +10,7 @@ from dolmetsch.core.curing.cure import Product
 from dolmetsch.core.curing.curing_cautions import ask
 from dolmetsch.core.curing.curing_time import CuringTime, plan_time
 from dolmetsch.core.curing.desk import Desk, weigh_out
-from dolmetsch.core.curing.recipe import CuredPiece, Finish, Recipe
+from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
 from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.errors import CureError
@@ -18,6 +18,7 @@ from dolmetsch.core.findings import Finding, question
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.forecast.yields import Belief, believe
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
@@ -25,6 +26,7 @@ from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch, get_piece
@@ -40,6 +42,15 @@ from dolmetsch.server.quantities.reader import Reader
 
 #: Steps after the cure that only take water away, and so make the meat saltier.
 _SHRINKING: Final = frozenset({"rest", "smoke", "chill", "dry"})
+#: Methods of those steps, of a course that goes another way than most.
+_SHRINKING_METHODS: Final[Mapping[Course | None, Sequence[str]]] = {
+    "air_dried": ["air_dry"],
+    "fermented_dried": ["air_dry"],
+    "cold_smoked_raw": ["rest", "cold_smoke", "chill"],
+    "cured_raw": ["rest", "chill"],
+    "pulled": ["rest", "pulled"],
+    "steamed": ["rest", "pulled"],
+}
 #: Fields of the core's cure by the names they have on the desk.
 _FIELDS: Final = {
     "agent.nitrite": "agent_nitrite",
@@ -72,6 +83,7 @@ class DeskPiece:
     time: CuringTime | None = None
     mix: MixStock | None = None
     salt: tuple[float, float] | None = None
+    course: Course | None = None
     questions: list[Finding] = field(default_factory=list)
 
     @property
@@ -122,6 +134,9 @@ def read_desk(batch: Batch, data: typed.DeskIn) -> DeskState:
     cut = read_cut(costed.chain.batch.lots[0].cut)
     earlier = find_earlier(batch, costed)
     pieces = [_lay(one, costed, known.get((batch.pk, one.mark), Facts())) for one in data.pieces]
+    courses = courses_of(batch, [laid.piece for laid in pieces], costed.chain.current)
+    for laid in pieces:
+        laid.course = laid.input.course or courses[laid.piece.id]
     _share_tubs(reader, pieces)
     for index, laid in enumerate(pieces):
         path = f"pieces[{index}]."
@@ -132,7 +147,7 @@ def read_desk(batch: Batch, data: typed.DeskIn) -> DeskState:
             use_mix(laid, spoons)
         if laid.recipe is not None:
             _answer(laid, earlier, limits=limits, scale=scale, reader=reader, path=path)
-            methods = _shrinking_methods(laid.input.finish, way)
+            methods = _shrinking_methods(laid.course, way)
             laid.salt = _salt_in_slice(laid, [believe(method, cut, history) for method in methods])
     names = {line.name for one in pieces if one.desk for line in one.desk.lines if line.role != "water"}
     listed = find_used(kitchen, names) if names else {}
@@ -239,7 +254,7 @@ def _answer(
     laid.cured = CuredPiece(
         grams=laid.tub_grams,
         product=laid.product,
-        finish=data.finish,
+        course=laid.course,
         skin_on=laid.skin == "on",
         thickness_mm=None if thickness is None else float(thickness),
         kinds=frozenset(laid.piece.kinds),
@@ -271,12 +286,10 @@ def _answer(
         reader.refuse(f"{path}thickness", "impossible", as_sentence(error.text))
 
 
-def _shrinking_methods(finish: Finish, way: Way) -> list[str]:
-    """The steps after the cure in which the meat only loses water, by how the piece is finished."""
-    if finish == "air_dried":
-        return ["air_dry"]
-    if finish == "cold_smoked":
-        return ["rest", "cold_smoke", "chill"]
+def _shrinking_methods(course: Course | None, way: Way) -> Sequence[str]:
+    """The steps after the cure in which the meat only loses water, by what the piece is to become."""
+    if course in _SHRINKING_METHODS:
+        return _SHRINKING_METHODS[course]
     return [step.method for step in way.steps if step.kind in _SHRINKING]
 
 

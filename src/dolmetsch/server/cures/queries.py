@@ -19,6 +19,7 @@ from dolmetsch.server.cures.models import CureRecipe, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
 from dolmetsch.server.cures.typed import RecipeIn
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import Reader
@@ -163,3 +164,32 @@ def _price_text(priced: Priced) -> str:
         pass
     grams = priced.price.grams or Fraction(1)
     return f"{fixed(priced.price.paid, MONEY_PLACES)} for {fixed(grams, GRAM_PLACES)} g"
+
+
+def find_salt_in_slice(cure: PieceCure) -> str | None:
+    """Salt to expect in the finished slice, by what the desk answered then; None where it was not known.
+
+    A soak draws some of it out, nobody knows how much: after one, what the desk said is the most it may be.
+    """
+    said: str | None = cure.answer.get("salt_in_slice")
+    if said is None or not _was_soaked(cure):
+        return said
+    return f"under {said.partition(',')[0]}: it was soaked since, so taste it"
+
+
+def _was_soaked(cure: PieceCure) -> bool:
+    """Whether a soak was ticked off or recorded for the piece after it went into the cure."""
+    done = PlannedTask.objects.filter(
+        batch=cure.batch, kind="soak", state=PlannedTask.State.DONE, due_at__gte=cure.in_at
+    )
+    if any(cure.mark in task.marks for task in done):
+        return True
+    costed = cost_batch(cure.batch)
+    soaked = [
+        stage
+        for stage, row in zip(costed.sheet.ledger.stages, costed.chain.step_entries, strict=True)
+        if stage.kind.casefold() == "soak" and row.entry.happened_at >= cure.in_at
+    ]
+    return any(
+        cure.mark in strand.marks for stage in soaked for piece in stage.entered for strand in piece.strands
+    )

@@ -5,8 +5,8 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from dolmetsch.core.curing.recipe import Finish
 from dolmetsch.core.curing.schools import SchoolKey
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.pieces.schemas import Length
@@ -201,7 +201,7 @@ class DeskPieceOut(BaseModel):
     skin: Literal["", "on", "off"]
     school: str
     how: str
-    finish: Finish
+    course: Course | None
     product: Product
     lines: list[LineOut]
     gauge: GaugeOut | None

@@ -93,7 +93,7 @@ def _show_piece(laid: DeskState, one: DeskPiece, index: int) -> schemas.DeskPiec
         skin="on" if one.skin == "on" else "off" if one.skin == "off" else "",
         school=school.label if school else "",
         how=school.how if school else "",
-        finish=one.input.finish,
+        course=one.course,
         product=one.product,
         lines=list(_show_lines(laid, one)),
         gauge=_show_gauge(one),

@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
-from dolmetsch.core.curing.recipe import Finish
 from dolmetsch.core.curing.schools import SchoolKey
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
 AgentKey = Literal["", "none", "no_1", "no_2", "weak", "complete", "packet"]
@@ -68,13 +68,14 @@ class CuredPieceIn(Body):
 
     ``thickness``, ``skin`` and ``product``: empty, as known of the piece. ``out_day``: the day the cook
     picks. ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine.
-    ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt.
+    ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt. ``course``: what it is to become;
+    empty: as said of the piece before.
     """
 
     mark: Mark
     recipe: RecipeIn
     product: Product | Literal[""] = ""
-    finish: Finish = "cooked"
+    course: Course | Literal[""] = ""
     thickness: Typed = ""
     skin: Literal["", "on", "off"] = ""
     out_day: Days | None = None

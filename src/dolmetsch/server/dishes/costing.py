@@ -1,7 +1,7 @@
 """What plates cost: every dish read into the core, at the prices of the larder and of the price list."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from fractions import Fraction
 from typing import Final
@@ -65,7 +65,7 @@ class Prices:
 class ReadPart:
     """A part as read: for a plate of meat so many ``slices`` or ``grams`` raw, its yield counted in.
 
-    ``per_plate``: the parts are for so many plates.
+    ``is_raw``: it is meat that has to be cooked before it is eaten.
     """
 
     part: Part
@@ -74,6 +74,7 @@ class ReadPart:
     slices: Fraction | None = None
     grams: Fraction | None = None
     is_cooked: bool = False
+    is_raw: bool = False
 
 
 @dataclass(slots=True, kw_only=True)
@@ -185,7 +186,9 @@ def _read_part(reader: Reader, data: DishPartIn, path: str, prices: Prices) -> R
     ratio = Fraction(1) if kept is None else Fraction(kept)
     match data.sort:
         case "larder":
-            return _read_meat(reader, data, path, prices, ratio)
+            meat = prices.meats.get(data.name.casefold())
+            read = _read_meat(reader, data, path, meat, ratio)
+            return None if read is None else replace(read, is_raw=meat is not None and meat.now.is_raw)
         case "price":
             return _read_line(reader, data, path, prices, ratio)
         case "dish":
@@ -221,9 +224,8 @@ def is_count(typed: str) -> bool:
 
 
 def _read_meat(
-    reader: Reader, data: DishPartIn, path: str, prices: Prices, ratio: Fraction
+    reader: Reader, data: DishPartIn, path: str, meat: Meat | None, ratio: Fraction
 ) -> ReadPart | None:
-    meat = prices.meats.get(data.name.casefold())
     basis = "not made yet" if meat is None else f"{meat.now.pack.label}"
     if is_count(data.amount):
         slices = _read_count(reader, data, path)

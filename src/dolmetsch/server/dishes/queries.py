@@ -176,6 +176,7 @@ def _show_parts(read: ReadDish, plate: Plate | None) -> list[schemas.PlatePartOu
             amount=one.text,
             cost=print_money_or_none(cost),
             basis=one.basis,
+            is_raw=one.is_raw,
         )
         for data, one, cost in zip(read.data.parts, read.parts, parts, strict=False)
     ]

@@ -40,13 +40,17 @@ class DishIn(Body):
 
 
 class PlatePartOut(BaseModel):
-    """A part of a plate: how much is on it, and what it costs there; null without a price."""
+    """A part of a plate: how much is on it, and what it costs there; null without a price.
+
+    ``is_raw``: meat that has to be cooked before it is eaten.
+    """
 
     sort: PartSort
     name: str
     amount: str
     cost: Money | None
     basis: str
+    is_raw: bool = False
 
 
 class BarOut(BaseModel):

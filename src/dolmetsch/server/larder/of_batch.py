@@ -17,6 +17,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.spelling import spell_weight
 from dolmetsch.core.slicing.keeping import State, keep_until, keeps_like
 from dolmetsch.core.slicing.packs import Fate, Pack, Share, Stowed, Taking, follow_packs
+from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
 from dolmetsch.server.batches.entries.raw import list_raw_of
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.models.pack_facts import Json
@@ -161,7 +162,7 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
     if any(one.owner for one in facts.values()):
         costed = cost_batch(batch)
         owners = owners_of(batch, costed.chain.batch, costed.sheet)
-    raw = list_raw_of(batch, mains)
+    raw = list_raw_of(batch, mains, list_current(list_entry_rows(batch)))
     lives = follow_lives(packs, sorts_of(batch.kitchen))
     models.PackNow.objects.filter(pack__batch=batch).delete()
     models.TakenNow.objects.filter(taken__pack__batch=batch).delete()

@@ -7,10 +7,13 @@ from fractions import Fraction
 
 from dolmetsch.core.costing.strip import label_piece
 from dolmetsch.core.curing.cure import PRODUCTS, Product
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.length import MM_PER
+from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.batches.show.showing import sorted_mains
@@ -92,24 +95,38 @@ def read_pieces(batch: Batch) -> schemas.PiecesOut:
     sorts = sorts_of(batch.kitchen)
     looked = LookOver.objects.filter(batch=batch).order_by("-id").first()
     cut = costed.chain.batch.lots[0].cut
+    raw, courses = list_raw(batch, costed), courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)
     return schemas.PiecesOut(
         code=batch.code,
         name=batch.name,
         cut=cut,
         pieces=[
-            _show(piece, known.get((batch.pk, piece.id), Facts()), sorts, cut=cut)
+            _show(
+                piece,
+                known.get((batch.pk, piece.id), Facts()),
+                sorts,
+                cut=cut,
+                course=courses[piece.id],
+                is_raw=piece.id in raw,
+            )
             for piece in sorted_mains(costed)
         ],
         looked_over_at=None if looked is None else looked.recorded_at,
     )
 
 
-def _show(piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str) -> schemas.PieceFactsOut:
+def _show(
+    piece: Piece, facts: Facts, sorts: dict[str, str], *, cut: str, course: Course | None, is_raw: bool
+) -> schemas.PieceFactsOut:
     return schemas.PieceFactsOut.model_validate(
         {
             "mark": piece.id,
             "label": label_piece(piece),
             "weight": print_weight(piece.grams),
+            "course": course,
+            "course_label": COURSE_FACTS[course].label if course else "",
+            "is_raw": is_raw,
+            "smoke": "cold" if course and COURSE_FACTS[course].is_smoked_cold else "hot",
             "kinds": list(piece.kinds),
             "product": product_of(piece, facts, cut=cut),
             "is_product_set": bool(facts.product),

@@ -6,6 +6,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.core.curing.cure import Product
+from dolmetsch.core.ledger.course import Course
+from dolmetsch.core.ledger.strands import Heat
 from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
 
@@ -91,12 +93,17 @@ class PieceFactsOut(BaseModel):
     """A living piece with all that is known of it. ``kinds``: steps it has been through.
 
     ``product``: what it is cured as, and so its limit: as the cook set it (``is_product_set``), else read
-    from the cut.
+    from the cut. ``course``: what it is to become, null: not said; ``is_raw``: as it is, it has to be cooked
+    before it is eaten; ``smoke``: how its next smoke is expected to be.
     """
 
     mark: str
     label: str
     weight: Weight
+    course: Course | None
+    course_label: str
+    is_raw: bool
+    smoke: Heat
     kinds: list[str]
     product: Product
     is_product_set: bool

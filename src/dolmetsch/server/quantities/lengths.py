@@ -8,6 +8,7 @@ MOST_PIECES: Final = 200
 #: A quantity as typed, like "4 lb 6 oz".
 TYPED_LENGTH: Final = 40
 WORD_LENGTH: Final = 40
+COURSE_LENGTH: Final = 16
 KIND_LENGTH: Final = 60
 MARK_LENGTH: Final = 60
 SOURCE_LENGTH: Final = 60

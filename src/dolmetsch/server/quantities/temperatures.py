@@ -1,6 +1,7 @@
 """Temperatures as they are typed."""
 
 from decimal import Decimal
+from typing import cast, get_args
 
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.quantity import read_number
@@ -8,9 +9,17 @@ from dolmetsch.core.numbers.temperature import COLDEST_READ, HOTTEST_READ, Tempe
 from dolmetsch.server.quantities.reader import Reader
 
 
+def split_unit(typed: str, unit: TemperatureUnit) -> tuple[str, TemperatureUnit]:
+    """What was typed without its unit, and the unit: the one it names, else ``unit``."""
+    text = typed.strip()
+    if (named := text[-1:].upper()) in get_args(TemperatureUnit):
+        text, unit = text[:-1], cast(TemperatureUnit, named)
+    return text.strip().removesuffix("°").strip(), unit
+
+
 def read_temperature(reader: Reader, path: str, typed: str, unit: TemperatureUnit) -> Decimal | None:
-    """°F of what was typed in ``unit``; None where nothing was, or with a fault noted."""
-    text = typed.strip().removesuffix(unit).removesuffix("°").strip()
+    """°F of what was typed in ``unit``, or in the unit it names; None: nothing, or a fault noted."""
+    text, unit = split_unit(typed, unit)
     if not text:
         return None
     sign, size = (-1, text[1:]) if text[:1] in ("-", "−") else (1, text)

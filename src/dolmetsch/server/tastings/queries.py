@@ -15,6 +15,7 @@ from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
+from dolmetsch.server.cures.queries import find_salt_in_slice
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
@@ -110,7 +111,7 @@ def _show_side(side: TrialSide, costed: CostedBatch, columns: Sequence[Column]) 
         price=None if last is None else print_unit_cost(last.cost_per_lb),
         days=(ended - batch.started_at).days,
         cure=None if cure is None else str(cure.answer.get("school", "")),
-        salt=None if cure is None else cure.answer.get("salt_in_slice"),
+        salt=None if cure is None else find_salt_in_slice(cure),
     )
 
 

@@ -199,8 +199,15 @@ describe('the larder', () => {
 describe('a plate', () => {
   it('is a bar of its parts on one scale with the shop’s', () => {
     const parts = [
-      { sort: 'larder' as const, name: 'Jowl', amount: '3 slices', cost: '1.00', basis: 'J-01 P1' },
-      { sort: 'own' as const, name: 'Rye', amount: '', cost: '1.00', basis: 'as typed' },
+      {
+        sort: 'larder' as const,
+        name: 'Jowl',
+        amount: '3 slices',
+        cost: '1.00',
+        basis: 'J-01 P1',
+        is_raw: true,
+      },
+      { sort: 'own' as const, name: 'Rye', amount: '', cost: '1.00', basis: 'as typed', is_raw: false },
     ]
     const bars = [
       { name: 'our own', parts: ['1.00', '1.00'], cost: '2.00', leaves: null },

@@ -4221,6 +4221,24 @@ export interface components {
             came_together: boolean;
         };
         /**
+         * CourseIn
+         * @description What pieces are to become; none named: all of the batch. ``course`` empty: not said any more.
+         */
+        CourseIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            act: "course";
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | "";
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces: string[];
+        };
+        /**
          * CutOffIn
          * @description Something that came off, with its worth: nothing, a price by weight, or as the meat.
          *
@@ -4459,7 +4477,7 @@ export interface components {
             /** Overruled By */
             overruled_by: number | null;
             /** Content */
-            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["FinishIn"] | components["schemas"]["WithdrawIn"];
+            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["FinishIn"] | components["schemas"]["CourseIn"] | components["schemas"]["WithdrawIn"];
         };
         /**
          * MergeIn
@@ -4748,6 +4766,17 @@ export interface components {
              */
             scale: string;
             /**
+             * Heat
+             * @default
+             * @enum {string}
+             */
+            heat: "" | "hot" | "cold";
+            /**
+             * Inside
+             * @default
+             */
+            inside: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4827,6 +4856,17 @@ export interface components {
              */
             scale: string;
             /**
+             * Heat
+             * @default
+             * @enum {string}
+             */
+            heat: "" | "hot" | "cold";
+            /**
+             * Inside
+             * @default
+             */
+            inside: string;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -4857,12 +4897,17 @@ export interface components {
         };
         /**
          * StartIn
-         * @description A new batch and what was bought for it.
+         * @description A new batch and what was bought for it. ``course``: what it is to become; empty: not said.
          */
         StartIn: {
             /** Name */
             name: string;
             bought: components["schemas"]["BoughtIn"];
+            /**
+             * Course
+             * @default
+             */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | "";
             /** Happened At */
             happened_at?: string | null;
         };
@@ -4937,7 +4982,7 @@ export interface components {
          */
         EntryIn: {
             /** Content */
-            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["FinishIn"] | components["schemas"]["WithdrawIn"];
+            content: components["schemas"]["BoughtIn"] | components["schemas"]["SplitIn"] | components["schemas"]["WeighIn"] | components["schemas"]["MergeIn"] | components["schemas"]["DiscardIn"] | components["schemas"]["PolicyIn"] | components["schemas"]["FryIn"] | components["schemas"]["PortionIn"] | components["schemas"]["ShopPackIn"] | components["schemas"]["FinishIn"] | components["schemas"]["CourseIn"] | components["schemas"]["WithdrawIn"];
             /** Seen */
             seen: number;
             /** Corrects */
@@ -6657,7 +6702,8 @@ export interface components {
          * @description A living piece with all that is known of it. ``kinds``: steps it has been through.
          *
          *     ``product``: what it is cured as, and so its limit: as the cook set it (``is_product_set``), else read
-         *     from the cut.
+         *     from the cut. ``course``: what it is to become, null: not said; ``is_raw``: as it is, it has to be cooked
+         *     before it is eaten; ``smoke``: how its next smoke is expected to be.
          */
         PieceFactsOut: {
             /** Mark */
@@ -6665,6 +6711,17 @@ export interface components {
             /** Label */
             label: string;
             weight: components["schemas"]["Weight"];
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
+            /** Course Label */
+            course_label: string;
+            /** Is Raw */
+            is_raw: boolean;
+            /**
+             * Smoke
+             * @enum {string}
+             */
+            smoke: "hot" | "cold";
             /** Kinds */
             kinds: string[];
             /**
@@ -7576,11 +7633,8 @@ export interface components {
             school: string;
             /** How */
             how: string;
-            /**
-             * Finish
-             * @enum {string}
-             */
-            finish: "cooked" | "cold_smoked" | "air_dried";
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
             /**
              * Product
              * @enum {string}
@@ -7759,7 +7813,8 @@ export interface components {
          *
          *     ``thickness``, ``skin`` and ``product``: empty, as known of the piece. ``out_day``: the day the cook
          *     picks. ``mix``: a mix it is cured with, by its id. ``tub``: pieces of one tub share one brine.
-         *     ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt.
+         *     ``is_kept_warm``: it rests a day or two at 66–68 °F after the salt. ``course``: what it is to become;
+         *     empty: as said of the piece before.
          */
         CuredPieceIn: {
             /** Mark */
@@ -7771,11 +7826,10 @@ export interface components {
              */
             product: ("bacon" | "whole_muscle" | "comminuted") | "";
             /**
-             * Finish
-             * @default cooked
-             * @enum {string}
+             * Course
+             * @default
              */
-            finish: "cooked" | "cold_smoked" | "air_dried";
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | "";
             /**
              * Thickness
              * @default
@@ -9977,6 +10031,8 @@ export interface components {
         /**
          * PlatePartOut
          * @description A part of a plate: how much is on it, and what it costs there; null without a price.
+         *
+         *     ``is_raw``: meat that has to be cooked before it is eaten.
          */
         PlatePartOut: {
             /**
@@ -9992,6 +10048,11 @@ export interface components {
             cost: string | null;
             /** Basis */
             basis: string;
+            /**
+             * Is Raw
+             * @default false
+             */
+            is_raw: boolean;
         };
         /**
          * BarOut

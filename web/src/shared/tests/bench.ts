@@ -6,6 +6,10 @@ export const piece = (mark: string, more: Partial<PieceFacts> = {}): PieceFacts 
   mark,
   label: 'Trimmed',
   weight: weight('4.41', '2.000'),
+  course: null,
+  course_label: '',
+  is_raw: false,
+  smoke: 'hot',
   kinds: ['trim'],
   product: 'bacon',
   is_product_set: false,
@@ -138,7 +142,7 @@ export const deskPiece = (
   skin: '',
   school: 'Measured dry cure',
   how: 'Rub it in, bag it.',
-  finish: 'cooked',
+  course: null,
   product: 'bacon',
   lines: [
     line('coarse salt', 'salt', '50.0', {

@@ -54,6 +54,8 @@ export const entry = (sequence: number, more: Partial<Entry> = {}): Entry => ({
     kind: 'smoke',
     minutes: '',
     overhead: '',
+    heat: '',
+    inside: '',
     scale: '',
     used: [],
     weights: [{ mark: 'A', weight: '4 lb' }],

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Batch } from '@/shared/api/client'
 import { MOST_LISTED } from '@/shared/parts/marksText'
+import CourseLine from './CourseLine.vue'
 import FindingList from './FindingList.vue'
 
 const props = defineProps<{ batch: Batch }>()
@@ -31,6 +32,7 @@ const marks = computed(() => props.batch.pieces.map((piece) => piece.mark).filte
       >
     </span>
     <span class="quiet narrow">{{ batch.cut }}</span>
+    <CourseLine :code="batch.code" />
     <div class="acts"><slot /></div>
   </div>
   <FindingList class="warnings" :findings="batch.warnings" label="Check again" />

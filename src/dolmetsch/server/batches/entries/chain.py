@@ -7,7 +7,7 @@ latest counts, in the place of the first.
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Final, Literal
+from typing import Final, Literal, cast
 
 from django.db.models import prefetch_related_objects
 
@@ -16,6 +16,7 @@ from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.costing.strip import Strip, lay_out
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger import batch as core
+from dolmetsch.core.ledger.strands import Heat, Heated, is_heated_kind
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.batches.models import (
     Batch,
@@ -257,6 +258,18 @@ def _step(row: EntryRows) -> core.Step:
         used=tuple(used_record(line) for line in row.used),
         overhead=Fraction(entry.overhead or 0),
         resolution_grams=None if entry.scale_grams is None else Fraction(entry.scale_grams),
+        heated=_heated(entry),
+    )
+
+
+def _heated(entry: Entry) -> Heated | None:
+    if entry.act not in (Act.SPLIT, Act.WEIGH) or not is_heated_kind(entry.kind):
+        return None
+    inside = entry.inside_fahrenheit
+    return Heated(
+        kind=entry.kind,
+        heat=cast(Heat, entry.heat) if entry.heat else None,
+        inside_fahrenheit=None if inside is None else Fraction(inside),
     )
 
 

@@ -1,23 +1,23 @@
 """An entry described: in words for the log, and as the content it was typed as."""
 
 import re
+from collections.abc import Callable, Mapping
 from decimal import Decimal
 from fractions import Fraction
+from typing import Final, cast
 
 from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.ledger.batch import purge_ratio
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import STEP_ACTS, Act, EntryRows, used_record
-from dolmetsch.server.batches.models import LOT_MARK, Batch, LotLine, PolicyLine, UsedLine, Weighing
+from dolmetsch.server.batches.models import LOT_MARK, Batch, Entry, LotLine, PolicyLine, UsedLine, Weighing
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, sign_of
 from dolmetsch.server.quantities.units import UNITS
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
-
-
-_PLAIN_WORDS = {Act.WITHDRAW: "no longer counts", Act.FINISH: "finished as it is"}
 
 
 def label_entry(rows: EntryRows) -> str:
@@ -32,8 +32,22 @@ def label_entry(rows: EntryRows) -> str:
         Act.FRY: "Fried",
         Act.SHOP_PACK: "Shop pack",
         Act.FINISH: "Finished",
+        Act.COURSE: "To become",
         Act.WITHDRAW: "Canceled",
     }[Act(act)]
+
+
+def _describe_course(entry: Entry) -> str:
+    """What pieces are to become, in a line."""
+    words = COURSE_FACTS[cast(Course, entry.course)].label if entry.course else "not said any more"
+    return f"{' and '.join(entry.marks)}: {words}" if entry.marks else words
+
+
+_PLAIN_WORDS: Final[Mapping[Act, Callable[[Entry], str]]] = {
+    Act.WITHDRAW: lambda _: "no longer counts",
+    Act.FINISH: lambda _: "finished as it is",
+    Act.COURSE: _describe_course,
+}
 
 
 def describe(rows: EntryRows, kitchen: Kitchen) -> list[str]:
@@ -63,8 +77,18 @@ def describe(rows: EntryRows, kitchen: Kitchen) -> list[str]:
     if rows.policy is not None:
         return [describe_policy(rows.policy, sign)]
     if (words := _PLAIN_WORDS.get(Act(rows.entry.act))) is not None:
-        return [words]
-    return [*_describe_weighings(rows, kitchen), *_describe_spending(rows, sign)]
+        return [words(rows.entry)]
+    return [
+        *_describe_weighings(rows, kitchen),
+        *_describe_heat(rows.entry),
+        *_describe_spending(rows, sign),
+    ]
+
+
+def _describe_heat(entry: Entry) -> list[str]:
+    inside = f"{entry.inside_typed} inside" if entry.inside_typed else ""
+    words = ", ".join(word for word in (entry.heat, inside) if word)
+    return [words] if words else []
 
 
 def describe_policy(policy: PolicyLine | Batch, sign: str) -> str:
@@ -224,11 +248,19 @@ def read_back(rows: EntryRows) -> typed.Content:
         return typed.FryIn(kept=rows.fry.typed, raw=rows.fry.raw_typed, cooked=rows.fry.cooked_typed)
     if rows.policy is not None:
         return read_back_policy(rows.policy)
-    if entry.act == Act.WITHDRAW:
-        return typed.WithdrawIn()
-    if entry.act == Act.FINISH:
-        return typed.FinishIn()
-    return _read_back_step(rows)
+    return _read_back_plain(entry) or _read_back_step(rows)
+
+
+def _read_back_plain(entry: Entry) -> typed.Content | None:
+    """An entry that has nothing but what it says; None for the others."""
+    match entry.act:
+        case Act.WITHDRAW:
+            return typed.WithdrawIn()
+        case Act.FINISH:
+            return typed.FinishIn()
+        case Act.COURSE:
+            return typed.CourseIn.model_validate({"course": entry.course, "pieces": entry.marks})
+    return None
 
 
 def read_back_policy(policy: PolicyLine | Batch | Kitchen) -> typed.PolicyIn:
@@ -297,6 +329,7 @@ def _read_back_step(rows: EntryRows) -> typed.Step:
         (into,) = rows.weighings
         made = {"mark": into.mark, "weight": into.typed, "slices": _count(into.slices)}
         return typed.MergeIn.model_validate({**content, "pieces": entry.marks, "into": made})
+    content |= {"heat": entry.heat, "inside": entry.inside_typed}
     if entry.act == Act.WEIGH:
         content["weights"] = [{"mark": line.mark, "weight": line.typed} for line in rows.weighings]
         return typed.WeighIn.model_validate(content)

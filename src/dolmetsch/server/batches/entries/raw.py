@@ -1,21 +1,69 @@
 """Which pieces of a batch have to be cooked before they are eaten."""
 
-from collections.abc import Iterable
+from collections.abc import Sequence
+from fractions import Fraction
 
-from dolmetsch.core.heat.raw import is_raw
+from dolmetsch.core.heat.raw import is_cooked, is_raw
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.server.batches.entries.chain import CostedBatch
+from dolmetsch.core.ledger.run_ledger import run
+from dolmetsch.core.meat.cuts import safe_inside
+from dolmetsch.server.batches.entries.chain import (
+    CostedBatch,
+    EntryRows,
+    build_chain,
+    list_entry_rows,
+)
 from dolmetsch.server.batches.entries.chosen_way import methods_of
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.fire_facts import fire_facts
 
 
 def list_raw(batch: Batch, costed: CostedBatch) -> set[str]:
     """The marks of living pieces that are raw, by their steps and the fires they were in."""
-    return list_raw_of(batch, costed.sheet.ledger.mains)
+    return list_raw_of(batch, costed.sheet.ledger.mains, costed.chain.current)
 
 
-def list_raw_of(batch: Batch, pieces: Iterable[Piece]) -> set[str]:
-    """Which of ``pieces`` of ``batch`` are raw."""
-    methods, cooked = methods_of(batch), fire_facts().cooked(batch)
-    return {piece.id for piece in pieces if is_raw(piece.kinds, methods=methods, cooked=cooked)}
+def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRows]) -> set[str]:
+    """Which of ``pieces`` of ``batch`` are raw; ``current``: its entries that count."""
+    methods, followed = methods_of(batch), fire_facts().cooked(batch)
+    courses = courses_of(batch, pieces, current)
+    lots = {row.lot.mark: row.lot for row in current if row.lot is not None}
+    raw: set[str] = set()
+    for piece in pieces:
+        cooked = [
+            strand
+            for strand in piece.strands
+            if any(
+                is_cooked(
+                    heated,
+                    course=courses[piece.id],
+                    methods=methods,
+                    followed=followed,
+                    safe_fahrenheit=_safe(lots[strand.lot], piece),
+                )
+                for heated in strand.heats
+            )
+            or _came_cooked(lots[strand.lot])
+        ]
+        if is_raw(piece.kinds, piece.strands, cooked):
+            raw.add(piece.id)
+    return raw
+
+
+def _safe(lot: LotLine, piece: Piece) -> Fraction:
+    """The inside temperature that makes the meat of ``lot`` safe in ``piece``."""
+    return safe_inside(lot.cut, piece.kinds)
+
+
+def _came_cooked(lot: LotLine) -> bool:
+    """Whether the lot is a piece of another batch that was cooked there."""
+    if lot.from_batch is None:
+        return False
+    chain = build_chain(lot.from_batch, list_entry_rows(lot.from_batch))
+    pieces = run(chain.batch).mains
+    mine = [piece for piece in pieces if piece.id == lot.from_mark]
+    if not mine:
+        return False
+    is_heated = any(strand.heats for strand in mine[0].strands)
+    return is_heated and not list_raw_of(lot.from_batch, mine, chain.current)

@@ -5,11 +5,13 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from itertools import count
 from string import ascii_uppercase
-from typing import Protocol
+from typing import Protocol, cast
 
 from dolmetsch.core.costing.sheet import Sheet
+from dolmetsch.core.ledger.strands import is_heated_kind
 from dolmetsch.core.numbers.exact import GRAMS_PER
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_MONEY, MONEY_PLACES
+from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import EntryRows
 from dolmetsch.server.batches.entries.reading_used import read_used
@@ -28,6 +30,7 @@ from dolmetsch.server.batches.models import (
 )
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import Reader, as_decimal, round_decimal
+from dolmetsch.server.quantities.temperatures import read_temperature, split_unit
 
 
 class DraftedSources(Protocol):
@@ -79,6 +82,12 @@ def read_content(
         return EntryRows(entry=entry, fry=_read_fry(reader, entry, content))
     if isinstance(content, typed.PolicyIn):
         return EntryRows(entry=entry, policy=_read_policy(reader, entry, content))
+    if isinstance(content, typed.CourseIn):
+        entry.course, entry.marks = content.course, list(content.pieces)
+        for index, mark in enumerate(content.pieces):
+            if mark not in taken:
+                reader.refuse(f"pieces[{index}]", "unknown_piece", f"There is no piece “{mark}” here.")
+        return EntryRows(entry=entry)
     if isinstance(content, typed.WithdrawIn | typed.FinishIn):
         return EntryRows(entry=entry)
     return _read_step(reader, entry, content, taken=taken)
@@ -91,6 +100,8 @@ def _read_step(reader: Reader, entry: Entry, content: typed.Step, *, taken: set[
         "minutes", content.minutes, what="number of minutes", limit=MAX_MINUTES, places=2
     )
     entry.overhead = reader.money("overhead", content.overhead) if content.overhead else None
+    if isinstance(content, typed.HeatedStepIn):
+        _read_heat(reader, entry, content)
     used = [line for line in (read_used(reader, entry, i, u) for i, u in enumerate(content.used)) if line]
     weighings: list[Weighing] = []
     match content:
@@ -107,6 +118,21 @@ def _read_step(reader: Reader, entry: Entry, content: typed.Step, *, taken: set[
     if not isinstance(content, typed.DiscardIn):
         entry.scale_grams, entry.scale_typed = reader.scale("scale", content.scale), content.scale
     return EntryRows(entry=entry, weighings=weighings, used=used)
+
+
+def _read_heat(reader: Reader, entry: Entry, content: typed.HeatedStepIn) -> None:
+    if not is_heated_kind(content.kind):
+        for path, said in (("heat", content.heat), ("inside", content.inside)):
+            if said:
+                reader.refuse(path, "no_heat", "Only a smoke, a cook or a steaming has heat.")
+        return
+    entry.heat = content.heat
+    unit = cast(TemperatureUnit, entry.batch.kitchen.temperature_unit)
+    entry.inside_fahrenheit = read_temperature(reader, "inside", content.inside, unit)
+    if entry.inside_fahrenheit is not None:
+        # with its unit: the kitchen may change its own
+        degrees, unit = split_unit(content.inside, unit)
+        entry.inside_typed = f"{degrees} °{unit}"
 
 
 def _read_merge(reader: Reader, entry: Entry, content: typed.MergeIn, *, taken: set[str]) -> Weighing:

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import AwareDatetime, Field
 
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.quantities.lengths import MOST_PIECES
 from dolmetsch.server.quantities.typed import (
     Body,
@@ -111,7 +112,17 @@ class BoughtIn(Body):
     source: SourceIn | None = None
 
 
-class SplitIn(StepIn):
+class HeatedStepIn(StepIn):
+    """What a smoke, a cook or a steaming may carry: hot or cold, and the highest temperature inside.
+
+    ``inside`` in the kitchen's unit unless it names another: "152", "67 C".
+    """
+
+    heat: Literal["", "hot", "cold"] = ""
+    inside: Typed = ""
+
+
+class SplitIn(HeatedStepIn):
     """One piece becomes many."""
 
     act: Literal["split"] = "split"
@@ -120,7 +131,7 @@ class SplitIn(StepIn):
     cut_off: Annotated[list[CutOffIn], Field(max_length=40)] = []
 
 
-class WeighIn(StepIn):
+class WeighIn(HeatedStepIn):
     """Pieces go on at a new weight."""
 
     act: Literal["weigh"] = "weigh"
@@ -191,6 +202,14 @@ class FinishIn(Body):
     act: Literal["finish"] = "finish"
 
 
+class CourseIn(Body):
+    """What pieces are to become; none named: all of the batch. ``course`` empty: not said any more."""
+
+    act: Literal["course"] = "course"
+    course: Course | Literal[""]
+    pieces: Marks = []
+
+
 class WithdrawIn(Body):
     """Takes an entry back; only as a correction."""
 
@@ -209,16 +228,18 @@ Content = Annotated[
     | PortionIn
     | ShopPackIn
     | FinishIn
+    | CourseIn
     | WithdrawIn,
     Field(discriminator="act"),
 ]
 
 
 class StartIn(Body):
-    """A new batch and what was bought for it."""
+    """A new batch and what was bought for it. ``course``: what it is to become; empty: not said."""
 
     name: Name
     bought: BoughtIn
+    course: Course | Literal[""] = ""
     happened_at: AwareDatetime | None = None
 
 

@@ -1,6 +1,7 @@
 """A batch as an open document: the same records give the same bytes."""
 
 import json
+from collections.abc import Sequence
 from decimal import Decimal
 from fractions import Fraction
 from typing import Any
@@ -20,6 +21,7 @@ from dolmetsch.server.batches.models import Batch, Entry, UsedLine, Weighing
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.quantities.temperatures import split_unit
 
 Json = dict[str, Any]
 
@@ -65,9 +67,25 @@ def _write_body(batch: Batch, upstream: dict[int, Json]) -> Json:
         body |= pack_facts().write(batch)
     if any(row.entry.act == Act.FINISH for row in current):
         body["finished"] = True
+    body |= _write_courses(current)
     if fries:
         body["fry_yield"] = plain(round_decimal(sum(fries, Fraction(0)) / len(fries), RATIO_PLACES))
     return body
+
+
+def _write_courses(current: Sequence[EntryRows]) -> Json:
+    """What the batch is to become, and its pieces that go another way."""
+    course = ""
+    courses: dict[str, str] = {}
+    for row in current:
+        if row.entry.act != Act.COURSE:
+            continue
+        if row.entry.marks:
+            courses |= dict.fromkeys(row.entry.marks, row.entry.course)
+        else:
+            course, courses = row.entry.course, {}
+    courses = {mark: said for mark, said in courses.items() if said}
+    return ({"course": course} if course else {}) | ({"courses": courses} if courses else {})
 
 
 def _without_none(document: Json) -> Json:
@@ -138,6 +156,10 @@ def _write_step(row: EntryRows, unit: str) -> Json:
             step |= {"merge": entry.marks, "into": _write_output(row.weighings[0], unit)}
         case Act.DISCARD:
             step |= {"pieces": entry.marks, "charge": entry.charge, "why": entry.note or None}
+    step["heat"] = entry.heat or None
+    if entry.inside_fahrenheit is not None:
+        temp, degrees = split_unit(entry.inside_typed, "F")
+        step["inside"] = {"temp": temp.replace("−", "-"), "unit": degrees}
     step["minutes"] = None if entry.minutes is None else _number(entry.minutes)
     step["overhead"] = None if entry.overhead is None else _money(entry.overhead)
     step["used"] = [_write_used(line, unit) for line in row.used] or None

@@ -351,7 +351,16 @@ def _read_steps(document: Json) -> Iterator[Described]:
             "scale": step.get("scale") or document.get("scale") or "",
             "used": [_read_used(line) for line in step.get("used") or []],
         }
+        if inside := step.get("inside"):
+            content["inside"] = f"{_text(inside['temp'])} {inside['unit']}"
+        if heat := step.get("heat"):
+            content["heat"] = heat
         yield f"step {number}", content | _read_action(step), step.get("happened_at")
+    if course := document.get("course"):
+        yield "course", {"act": "course", "course": course}, None
+    for mark, course in (document.get("courses") or {}).items():
+        if course:
+            yield f"courses.{mark}", {"act": "course", "course": course, "pieces": [mark]}, None
     if document.get("finished") is True:
         yield "finished", {"act": "finish"}, None
 

@@ -5,6 +5,7 @@ from typing import ClassVar, Final
 from django.db import models
 from django.db.models import Q
 
+from dolmetsch.core.ledger.course import COURSES
 from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.quantities.columns import (
@@ -13,11 +14,17 @@ from dolmetsch.server.quantities.columns import (
     money_field,
     weight_check,
 )
-from dolmetsch.server.quantities.lengths import KIND_LENGTH, MARK_LENGTH, REASON_LENGTH, TYPED_LENGTH
+from dolmetsch.server.quantities.lengths import (
+    COURSE_LENGTH,
+    KIND_LENGTH,
+    MARK_LENGTH,
+    REASON_LENGTH,
+    TYPED_LENGTH,
+)
 
 ACTS: Final = (
     *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
-    *("portion", "shop_pack", "finish", "withdraw"),
+    *("portion", "shop_pack", "finish", "course", "withdraw"),
 )
 
 
@@ -25,7 +32,9 @@ class Entry(models.Model):
     """One thing that was recorded, in the order of ``sequence`` within its batch.
 
     A merge or discard names the ``marks`` it takes, a discard also who bears them (``charge``) and why
-    (``note``). ``scale_grams`` is the resolution of the scale its weights were read on, where known.
+    (``note``). ``heat`` (empty: not said) and the highest temperature inside are those of a step that heats.
+    A ``course`` is what its ``marks`` (none: all of the batch) are to become, empty: not said any more.
+    ``scale_grams`` is the resolution of the scale its weights were read on, where known.
     A correction has ``corrects`` (always the first entry of its line) and ``reason``; the latest of a
     line counts, in the place of the first. ``key`` and ``fingerprint`` make a resend harmless.
     """
@@ -43,6 +52,7 @@ class Entry(models.Model):
         PORTION = "portion"
         SHOP_PACK = "shop_pack"
         FINISH = "finish"
+        COURSE = "course"
         WITHDRAW = "withdraw"
 
     kitchen = models.ForeignKey(Kitchen, on_delete=models.PROTECT, related_name="+")
@@ -54,6 +64,10 @@ class Entry(models.Model):
     marks = models.JSONField(default=list)
     charge = models.CharField(max_length=5, blank=True)
     note = models.CharField(max_length=REASON_LENGTH, blank=True)
+    heat = models.CharField(max_length=4, blank=True, default="", db_default="")
+    inside_fahrenheit = models.DecimalField(max_digits=7, decimal_places=3, null=True, blank=True)
+    inside_typed = models.CharField(max_length=TYPED_LENGTH, blank=True, default="", db_default="")
+    course = models.CharField(max_length=COURSE_LENGTH, blank=True, default="", db_default="")
     overhead = money_field(null=True, blank=True)
     scale_grams = grams_field(null=True, blank=True)
     scale_typed = models.CharField(max_length=TYPED_LENGTH, blank=True)
@@ -83,6 +97,10 @@ class Entry(models.Model):
             models.CheckConstraint(
                 name="entry_charge",
                 condition=Q(act="discard", charge__in=["batch", "loss"]) | (~Q(act="discard") & Q(charge="")),
+            ),
+            models.CheckConstraint(name="entry_heat", condition=Q(heat__in=["", "hot", "cold"])),
+            models.CheckConstraint(
+                name="entry_course", condition=Q(course="") | Q(act="course", course__in=[*COURSES])
             ),
             money_check("entry_overhead", "overhead"),
             weight_check("entry_scale", "scale_grams"),

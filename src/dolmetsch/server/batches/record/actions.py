@@ -1,7 +1,7 @@
 """Writes: starting a batch, and recording an entry in it. One transaction each, append-only."""
 
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
@@ -72,7 +72,15 @@ def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
         if drafted.reader.problems or drafted.costed is None:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = next_code(write.kitchen, draft.bought.cut)
-        return save_entry(write, [drafted.rows], drafted.costed)
+        recorded = save_entry(write, [drafted.rows], drafted.costed)
+        if not draft.course:
+            return recorded
+        said = typed.EntryIn(
+            content=typed.CourseIn(course=draft.course), seen=1, happened_at=draft.happened_at
+        )
+        # what was bought is what the key made; what it is to become has one of its own
+        own = replace(write, key=uuid.uuid5(write.key, "course"))
+        return replace(recorded, entry=record_within(own, recorded.entry.batch.code, said).entry)
 
     return once(write, lambda: find_done(write), start)
 

@@ -190,6 +190,7 @@ function send(): void {
               v-model:wishes="draft.wishes"
               :facts="facts"
               :skin="shown.skin"
+              :course="pieces.pieces.find((one) => one.mark === current?.mark)?.course_label ?? ''"
               :product="pieces.pieces.find((one) => one.mark === current?.mark)?.product"
               :path="path"
             />

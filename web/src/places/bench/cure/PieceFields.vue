@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { productWords } from '@/places/bench/productWords'
 import type { PieceFacts, Schemas } from '@/shared/api/client'
+import { courses } from '@/shared/parts/courseWords'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { isCovered, type CuredPiece } from './recipes'
 import type { DeskFacts } from './useDesk'
@@ -13,6 +14,8 @@ const props = defineProps<{
   skin: string
   /** What the piece is known to be cured as. */
   product: PieceFacts['product'] | undefined
+  /** What the piece is to become, as was said before; empty: not said. */
+  course: string
   path: string
 }>()
 const piece = defineModel<CuredPiece>('piece', { required: true })
@@ -35,10 +38,9 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     </label>
     <label class="named">
       <span>Then</span>
-      <select v-model="piece.finish" class="box">
-        <option value="cooked">cooked or hot-smoked</option>
-        <option value="cold_smoked">cold-smoked</option>
-        <option value="air_dried">air-dried, over about 30 days</option>
+      <select v-model="piece.course" class="box">
+        <option value="">{{ course ? `as said: ${course}` : 'not said' }}</option>
+        <option v-for="one in courses" :key="one.value" :value="one.value">{{ one.word }}</option>
       </select>
     </label>
     <label class="named">

@@ -60,6 +60,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         <option v-for="one in agents" :key="one.key" :value="one.key">
           {{ one.label }}{{ Number(one.nitrite) ? `, ${Number(one.nitrite)} % nitrite` : '' }}
         </option>
+        <option v-if="school !== 'ready_mixed'" value="none">none: without nitrite</option>
       </select>
     </label>
     <p v-if="hasAgent && agent" class="quiet small wide">For {{ agent.purpose }}.</p>

@@ -213,7 +213,7 @@ describe('the piece on the desk', () => {
       mark: 'A',
       recipe: blankRecipe(),
       product: 'bacon' as const,
-      finish: 'cooked' as const,
+      course: '' as const,
       thickness: '',
       skin: '' as const,
       out_day: null,
@@ -227,6 +227,7 @@ describe('the piece on the desk', () => {
         facts: facts({ mixes: [{ ...mix, ...weights }, used] }),
         skin: 'on',
         product: 'bacon',
+        course: 'cold-smoked, raw',
         path: 'pieces[0].',
         piece: laid,
         scale: '',
@@ -235,6 +236,7 @@ describe('the piece on the desk', () => {
       },
     })
     expect(shown.text()).toContain('as known: on')
+    expect(shown.text()).toContain('as said: cold-smoked, raw')
     const mixes = shown.findAll('select').at(3)
     expect(mixes?.findAll('option').map((option) => option.text())).toEqual([
       'weigh each ingredient',
@@ -243,7 +245,7 @@ describe('the piece on the desk', () => {
     await mixes?.setValue('3')
     expect(laid.mix).toBe(3)
     await shown.findAll('select')[1]?.setValue('air_dried')
-    expect(laid.finish).toBe('air_dried')
+    expect(laid.course).toBe('air_dried')
   })
 })
 

@@ -57,7 +57,7 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
             mark: piece.mark,
             recipe: blankRecipe(),
             product: '',
-            finish: 'cooked',
+            course: '',
             thickness: '',
             skin: '',
             out_day: null,

@@ -13,6 +13,7 @@ import { useKeys } from '@/shared/ui/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './BoughtForm.vue'
 import ButchersTest from './ButchersTest.vue'
+import CourseForm from './CourseForm.vue'
 import FinishForm from './FinishForm.vue'
 import LookOver from './LookOver.vue'
 import PieceSizes from './PieceSizes.vue'
@@ -42,12 +43,24 @@ const titles: Record<string, string> = {
   discard: 'Throw pieces away',
   bought: 'Add meat',
   finish: 'Mark as finished',
+  course: 'Say what it becomes',
   look: 'Check the meat',
   test: 'Butcher’s test',
   sizes: 'Sizes and places',
 }
 /** What else may be recorded, beside the next step. */
-const others = ['look', 'test', 'sizes', 'portion', 'shop_pack', 'fry', 'merge', 'discard', 'bought']
+const others = [
+  'course',
+  'look',
+  'test',
+  'sizes',
+  'portion',
+  'shop_pack',
+  'fry',
+  'merge',
+  'discard',
+  'bought',
+]
 const acts = computed(() => (batch.value?.is_finished ? others : [...others, 'finish']))
 const title = computed(() => {
   const { act, entry } = task.value
@@ -68,6 +81,7 @@ const forms: Record<string, Component> = {
   sizes: PieceSizes,
   bought: BoughtForm,
   finish: FinishForm,
+  course: CourseForm,
 }
 const form = computed(() => {
   const is = forms[task.value.act] ?? StepForm

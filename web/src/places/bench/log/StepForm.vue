@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, reactive, toRef, watch } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
-import { useCures } from '@/shared/api/useBench'
+import { useCures, usePieces } from '@/shared/api/useBench'
+import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -15,7 +16,9 @@ import {
   fitPieces,
   isCut,
   kindsFor,
+  isHeating,
   OWN,
+  type Heat,
   type StepDraft,
   weighedRows,
 } from './stepDraft'
@@ -53,7 +56,23 @@ function addCharges(): void {
   draft.used.push(...charges.value.map((one) => ({ ...one, pieces: [...one.pieces] })))
 }
 
-const content = computed(() => contentOf(draft))
+const { like } = useUnits()
+const { data: pieces } = usePieces(toRef(() => props.batch.code))
+/** How a smoke of the pieces at hand is expected to be, by what they are to become. */
+const expected = computed<Heat>(() => {
+  const marks = isCut(draft) ? [draft.piece] : weighedRows(draft).map((row) => row.mark)
+  const mine = (pieces.value?.pieces ?? []).filter((piece) => !marks.length || marks.includes(piece.mark))
+  return mine.length && mine.every((piece) => piece.smoke === 'cold') ? 'cold' : 'hot'
+})
+const heat = computed<Heat>({
+  get: () => draft.heat || expected.value,
+  set: (to) => (draft.heat = to),
+})
+const heats = [
+  { value: 'hot' as const, word: 'Hot' },
+  { value: 'cold' as const, word: 'Cold: stays raw' },
+]
+const content = computed(() => contentOf(draft, expected.value))
 const choices = kindsFor(props.correcting?.act ?? null)
 const ownActs = [
   { value: 'weigh' as const, word: 'Weighed' },
@@ -90,6 +109,14 @@ function recorded(batch: Batch, words: string): void {
       <CutOffRows v-model:draft="draft" />
     </template>
     <WeightRows v-else v-model:draft="draft" :batch="batch" />
+    <ChoiceBar v-if="draft.kind === 'smoke'" v-model="heat" label="The smoke was" :choices="heats" />
+    <TypedInput
+      v-if="isHeating(draft.kind)"
+      v-model="draft.inside"
+      label="Highest inside, if read"
+      path="inside"
+      :placeholder="like('152 °F', '67 °C')"
+    />
     <UsedRows v-model:draft="draft" :marks="isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)" />
     <button v-if="charges.length" type="button" class="act small" @click="addCharges">
       Add the cure weighed out

@@ -77,6 +77,8 @@ describe('a step being typed', () => {
         scale: '5 g',
         piece: 'lot',
         pieces: [{ mark: 'A', weight: '4 lb', slices: '' }],
+        heat: '' as const,
+        inside: '',
         cut_off: [
           {
             mark: '',
@@ -94,15 +96,28 @@ describe('a step being typed', () => {
         minutes: '',
         used: [{ what: 'herbs', group: 'cure', amount: '', price: '1.10', pieces: ['A'] }],
         overhead: '',
+        heat: '' as const,
+        inside: '',
         scale: '',
         weights: [{ mark: 'A', weight: '3 lb' }],
       },
     ]) {
       expect(contentOf(draftOf(content))).toEqual(content)
     }
-    const none = { minutes: '', used: [], overhead: '', scale: '' }
+    const none = { minutes: '', used: [], overhead: '', scale: '', heat: '' as const, inside: '' }
     const own = { act: 'weigh' as const, kind: 'render', ...none, weights: [] }
     expect(draftOf(own)).toMatchObject({ kind: OWN, ownWord: 'render' })
     expect(contentOf({ ...draftOf(own), ownAct: 'split' }).act).toBe('split')
+  })
+
+  it('says of a smoke whether it was hot, as expected of the pieces unless chosen', () => {
+    const smoked = { ...blankStep(chilled), kind: 'smoke', inside: ' 152 ' }
+    expect(contentOf(smoked)).toMatchObject({ heat: 'hot', inside: '152' })
+    expect(contentOf(smoked, 'cold')).toMatchObject({ heat: 'cold' })
+    expect(contentOf({ ...smoked, heat: 'hot' }, 'cold')).toMatchObject({ heat: 'hot' })
+    expect(draftOf(contentOf(smoked, 'cold'))).toMatchObject({ kind: 'smoke', heat: 'cold', inside: '152' })
+    // of other steps nothing is said, whatever was typed before
+    expect(contentOf({ ...smoked, kind: 'cook', heat: 'cold' })).toMatchObject({ heat: '', inside: '152' })
+    expect(contentOf({ ...smoked, kind: 'rest' }, 'cold')).toMatchObject({ heat: '', inside: '' })
   })
 })

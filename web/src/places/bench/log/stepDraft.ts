@@ -24,7 +24,12 @@ export type StepDraft = UsedDraft & {
   pieces: PieceRow[]
   cutOff: CutRow[]
   weights: WeightRow[]
+  /** Of a smoke; empty: as is expected of the pieces. */
+  heat: Heat | ''
+  /** The highest temperature inside, as typed. */
+  inside: string
 }
+export type Heat = Schemas['PieceFactsOut']['smoke']
 
 export const OWN = 'own'
 export const kinds = [
@@ -85,6 +90,8 @@ const emptyStep = (): StepDraft => ({
   pieces: [],
   cutOff: [],
   weights: [],
+  heat: '',
+  inside: '',
   used: [],
   minutes: '',
   overhead: '',
@@ -124,13 +131,22 @@ export function nextMark(draft: StepDraft, batch: Known): string {
 /** The pieces that were weighed, in the order in which they are sent. */
 export const weighedRows = (draft: StepDraft): WeightRow[] => draft.weights.filter((row) => row.weight.trim())
 
+/** Whether a step heats, so that its temperature inside may be told. */
+export const isHeating = (kind: string): boolean => ['smoke', 'cook', 'steam'].includes(kind)
+
 /** The step as it is sent. Slices go with slicing alone; pieces not weighed are left out. */
-export function contentOf(draft: StepDraft): Content {
+export function contentOf(draft: StepDraft, expected: Heat = 'hot'): Content {
   const kind = draft.kind === OWN ? draft.ownWord.trim() : draft.kind
   const marks = isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)
   const carried = usedContent(draft)
   for (const row of carried.used) row.pieces = row.pieces.filter((mark) => marks.includes(mark))
-  const common = { kind, ...carried }
+  const heats = isHeating(kind)
+  const common = {
+    kind,
+    ...carried,
+    heat: kind === 'smoke' ? draft.heat || expected : ('' as const),
+    inside: heats ? draft.inside.trim() : '',
+  }
   if (!isCut(draft)) return { act: 'weigh', ...common, weights: weighedRows(draft) }
   const slicing = draft.kind === 'slice'
   return {
@@ -152,7 +168,7 @@ export function draftOf(content: Content): StepDraft {
   draft.kind = known ? content.kind : OWN
   draft.ownWord = known ? '' : content.kind
   draft.ownAct = content.act
-  Object.assign(draft, usedOf(content))
+  Object.assign(draft, usedOf(content), { heat: content.heat, inside: content.inside })
   if (content.act === 'weigh') {
     draft.weights = content.weights.map((row) => ({ ...row }))
     return draft

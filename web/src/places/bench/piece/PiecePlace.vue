@@ -5,6 +5,7 @@ import { useCures, usePieces, usePlan } from '@/shared/api/useBench'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
+import CourseLine from '@/shared/ui/CourseLine.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import TaskRow from '@/shared/parts/TaskRow.vue'
 import FactsForm from './FactsForm.vue'
@@ -38,6 +39,7 @@ const isMeasuring = ref(false)
       <h1 class="mark">{{ mark }}</h1>
       <RouterLink class="badge" :to="{ name: 'log', params: { code } }">{{ code }}</RouterLink>
       <span class="quiet">{{ pieces.name }}, {{ pieces.cut }}</span>
+      <CourseLine :code="code" :mark="mark" />
       <div class="acts">
         <LabelsPanel :code="code" :marks="[mark]" />
         <RouterLink v-if="piece" v-may:helper class="act first" :to="{ name: 'weigh', params: { code } }"

@@ -21,6 +21,13 @@ const router = useRouter()
 const words: Record<string, string> = { weigh: 'On the scale', cure: 'Out of the cure' }
 const title = computed(() => words[props.kind] ?? capital(afterWord(props.kind)))
 
+const heats = [
+  { value: 'hot' as const, word: 'Hot smoke' },
+  { value: 'cold' as const, word: 'Cold: stays raw' },
+]
+/** As chosen, else as is expected of the piece on the scale. */
+const heat = computed(() => draft.value.heat || props.work.current.value?.smoke || 'hot')
+
 function remove(place: number): void {
   draft.value.parts.splice(place, 1)
   emit('remove')
@@ -56,6 +63,17 @@ function step(to: string): void {
         :before="`before ${stepWord(kind)}`"
         @choose="(mark) => emit('choose', mark)"
       />
+      <div v-if="kind === 'smoke'" class="heat" role="group" aria-label="The smoke was">
+        <button
+          v-for="one in heats"
+          :key="one.value"
+          type="button"
+          :aria-pressed="heat === one.value"
+          @click="draft.heat = one.value"
+        >
+          {{ one.word }}
+        </button>
+      </div>
       <RouterLink class="more" :to="{ name: 'weigh', params: { code: batch.code }, query: { kind: 'trim' } }">
         + add something cut off
       </RouterLink>
@@ -81,6 +99,28 @@ aside {
 .batch b {
   color: #eef2ef;
   white-space: nowrap;
+}
+
+.heat {
+  display: flex;
+  gap: 8px;
+}
+
+.heat button {
+  flex: 1;
+  min-height: 48px;
+  border: 1px solid #3a4447;
+  border-radius: 4px;
+  background: #1d2528;
+  color: #b9c3bf;
+  font: inherit;
+  font-size: 17px;
+}
+
+.heat button[aria-pressed='true'] {
+  border: 2px solid #eef2ef;
+  color: #eef2ef;
+  font-weight: 640;
 }
 
 h1 {

@@ -67,7 +67,11 @@ export function useWeighing(options: {
   const isCut = computed(() => cutKinds.has(options.kind.value))
   const chosen = ref(options.first ?? '')
   // of whichever step: which one it is, is known only once the batch is here
-  const { draft, clear } = useDraft(`${options.code.value}:parts`, () => ({ parts: [] as Part[], piece: '' }))
+  const { draft, clear } = useDraft(`${options.code.value}:parts`, () => ({
+    parts: [] as Part[],
+    piece: '',
+    heat: '' as Schemas['PieceFactsOut']['smoke'] | '',
+  }))
 
   /** What of this batch waits on the device, by mark. */
   const waiting = computed(() => {
@@ -156,6 +160,8 @@ export function useWeighing(options: {
         act: 'weigh',
         kind: options.kind.value || 'weigh',
         weights: [{ mark: piece.mark, weight }],
+        heat: options.kind.value === 'smoke' ? draft.heat || piece.smoke : '',
+        inside: '',
         overhead: '',
         scale,
         ...carriedBy(piece.mark),
@@ -191,6 +197,8 @@ export function useWeighing(options: {
         act: 'split',
         kind: options.kind.value,
         piece: piece.mark,
+        heat: '',
+        inside: '',
         pieces: stays.map((part) => ({ mark: part.mark, weight: part.weight, slices: '' })),
         cut_off: off.map((part) => ({
           mark: '',

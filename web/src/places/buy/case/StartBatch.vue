@@ -17,6 +17,7 @@ import { usePreview } from '@/shared/writing/usePreview'
 import { useWrite } from '@/shared/writing/useWrite'
 import { blankBought, boughtContent, type BoughtDraft } from '@/shared/parts/boughtDraft'
 import BoughtFields from '@/shared/parts/BoughtFields.vue'
+import { type Course, courses } from '@/shared/parts/courseWords'
 import ExtraRows from '@/shared/parts/ExtraRows.vue'
 import SourceFields from '@/shared/parts/SourceFields.vue'
 
@@ -28,21 +29,27 @@ const { costText, otherCostText, money, unitWord, isMetric } = useUnits()
 const slug = computed(() => kitchen.value?.slug ?? '')
 const form = ref<HTMLFormElement | null>(null)
 
-const { draft, clear } = useDraft<{ name: string; when: string; bought: BoughtDraft }>('start', () => ({
-  name: '',
-  when: '',
-  bought: blankBought(isMetric.value ? 'per_kg' : 'per_lb'),
-}))
+const { draft, clear } = useDraft<{ name: string; when: string; course: Course | ''; bought: BoughtDraft }>(
+  'start',
+  () => ({
+    name: '',
+    when: '',
+    course: '',
+    bought: blankBought(isMetric.value ? 'per_kg' : 'per_lb'),
+  }),
+)
 const way = ref<'bought' | 'batch'>(draft.bought.from_batch ? 'batch' : 'bought')
 const linked = computed(() => way.value === 'batch')
 const ways = [
   { value: 'bought' as const, word: 'Bought' },
   { value: 'batch' as const, word: 'From another batch' },
 ]
+const becomes = [...courses, { value: '' as const, word: 'Not decided' }]
 /** A batch nobody named goes by its cut. */
 const ownName = computed(() => (linked.value ? '' : capital(draft.bought.cut.trim())))
 const body = computed<Body>(() => ({
   name: draft.name || ownName.value,
+  course: draft.course,
   happened_at: draft.when ? new Date(draft.when).toISOString() : null,
   bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
 }))
@@ -104,6 +111,7 @@ function send(): void {
         <BoughtFields v-model:draft="draft.bought" stem="bought." :price-note="priceNote" />
         <ExtraRows v-model:draft="draft.bought" stem="bought." />
       </template>
+      <ChoiceBar v-model="draft.course" label="It becomes" :choices="becomes" />
       <label class="named">
         <span>Bought on, if not today</span>
         <input v-model="draft.when" class="box" type="datetime-local" />

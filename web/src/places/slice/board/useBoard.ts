@@ -88,6 +88,8 @@ function splitOf(draft: Cutting): Schemas['SplitIn'] {
         ]
       : [],
     overhead: '',
+    heat: '',
+    inside: '',
     scale: '',
   }
 }

@@ -19,6 +19,13 @@ const { data: page, error, refetch } = useDish(toRef(props, 'name'))
 const { data: dishes } = useDishes()
 const { money, percent } = useUnits()
 const isChanging = ref(false)
+/** Meat of the plate that has to be cooked first. */
+const raw = computed(() =>
+  page.value?.parts
+    .filter((part) => part.is_raw)
+    .map((part) => part.name)
+    .join(', '),
+)
 const served = reactive({ plates: '1', price: '', is_free: false })
 const { serving, looking, renew } = useDishWrites(() => served)
 const shop = computed(
@@ -85,6 +92,7 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
       <section class="panel" aria-label="One plate">
         <h2>One plate</h2>
         <PlateBars :bars="page.bars" :parts="page.parts" />
+        <p v-if="raw" class="care" role="note">{{ raw }}: raw, cook before eating.</p>
       </section>
       <section v-if="page.curve.length" class="panel" aria-label="What to charge">
         <h2>What to charge</h2>

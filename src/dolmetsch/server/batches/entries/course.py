@@ -1,0 +1,42 @@
+"""What each piece of a batch is to become: one answer for every room that asks."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from typing import cast
+
+from dolmetsch.core.ledger.course import Course, CourseStatement, find_course, infer_course
+from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.server.batches.entries.chain import Act, EntryRows
+from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.models import Batch
+
+
+def list_statements(current: Iterable[EntryRows]) -> list[CourseStatement]:
+    """What was said, in order, of the entries that count."""
+    return [
+        CourseStatement(
+            course=cast(Course, row.entry.course) if row.entry.course else None,
+            marks=frozenset(row.entry.marks),
+        )
+        for row in current
+        if row.entry.act == Act.COURSE
+    ]
+
+
+def courses_of(
+    batch: Batch, pieces: Sequence[Piece], current: Iterable[EntryRows]
+) -> Mapping[str, Course | None]:
+    """The course of each of ``pieces``, living or not, by mark: as said last, else as its record shows.
+
+    ``current``: the entries of ``batch`` that count.
+    """
+    statements = list_statements(current)
+    methods = methods_of(batch)
+    found: dict[str, Course | None] = {}
+    for piece in pieces:
+        marks = frozenset[str]().union(*(strand.marks for strand in piece.strands))
+        heats = [heated.heat for strand in piece.strands for heated in strand.heats]
+        is_cold = "cold" in heats or ("hot" not in heats and methods.get("smoke") == "cold_smoke")
+        found[piece.id] = find_course(marks, statements) or infer_course(
+            piece.kinds, methods=[*methods.values()], is_cold=is_cold
+        )
+    return found

@@ -1,0 +1,262 @@
+"""What the meat is to become, hot or cold, and what is raw: said once, known in every room."""
+
+import json
+import uuid
+from importlib import import_module
+
+import pytest
+from django.apps import apps
+
+from dolmetsch.core.documents.answers import answer_cure
+from dolmetsch.core.heat.raw import RAW_LABEL
+from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.cures.models import PieceCure
+from dolmetsch.server.cures.queries import find_salt_in_slice
+from dolmetsch.server.labels.facts import gather_labels
+from dolmetsch.server.plans.models import PlannedTask
+from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+from tests.server.test_cures import ask, on_desk, put_in
+from tests.server.test_documents import file_of, imported, take
+from tests.server.test_larder import close, pack, page, stores
+
+CURED = weigh("cure", A="4.8 lb", B="2.9 lb")
+
+
+def smoke(heat="", inside="", **weights):
+    return {**weigh("smoke", **(weights or {"A": "4.4 lb", "B": "2.6 lb"})), "heat": heat, "inside": inside}
+
+
+@pytest.fixture
+def code(api):
+    api.code = api.started()
+    api.recorded(api.code, TRIM)
+    api.recorded(api.code, CURED)
+    return api.code
+
+
+def say(api, code, course, *marks, **more):
+    return api.record(code, {"act": "course", "course": course, "pieces": [*marks]}, **more)
+
+
+def courses(api, code):
+    batch = Batch.objects.get(code=code, kitchen__slug=api.slug)
+    costed = cost_batch(batch)
+    return dict(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current))
+
+
+def raw(api, code):
+    return [one["mark"] for one in api.get(f"/batches/{code}/pieces")[1]["pieces"] if one["is_raw"]]
+
+
+def lines(api, code):
+    return api.get(f"/batches/{code}")[1]["log"][-1]["lines"]
+
+
+def test_meat_smoked_cold_on_the_bench_is_called_raw_in_every_room(api, code):
+    stores(api)
+    api.recorded(code, smoke("cold", A="4.8 lb", B="2.6 lb"))
+    assert lines(api, code)[1] == "cold"
+    assert raw(api, code) == ["A", "B"]
+    assert "raw" in [one["code"] for one in api.get(f"/batches/{code}/verdict")[1]["cautions"]]
+    assert close(api, [pack(store="Freezer")])[0] == 201
+    assert [one["code"] for one in api.get(f"/batches/{code}/board")[1]["cautions"]] == ["raw"]
+    assert page(api)["pack"]["is_raw"] is True
+    (label,) = gather_labels(Batch.objects.get(code=code), ["B"], root="")
+    assert RAW_LABEL in label.lines
+    product = page(api)["pack"]["product"]
+    dish = {"name": "Roll", "parts": [{"sort": "larder", "name": product, "amount": "3 slices"}]}
+    assert api.call("POST", "/dishes", dish)[0] == 201
+    assert [one["is_raw"] for one in api.get("/dishes/Roll")[1]["parts"]] == [True]
+    document = json.loads(file_of(api, code).content)
+    assert [step.get("heat") for step in document["steps"]] == [None, None, "cold", None]
+    # it is told as it was typed, and a correction to hot cooks it
+    smoked = next(one for one in api.get(f"/batches/{code}")[1]["log"] if one["label"] == "Smoked")
+    assert smoked["content"]["heat"] == "cold"
+    api.recorded(
+        code, smoke("hot", A="4.8 lb", B="2.6 lb"), corrects=smoked["id"], reason="it was the hot one"
+    )
+    assert (raw(api, code), page(api)["pack"]["is_raw"]) == ([], False)
+
+
+@pytest.mark.parametrize(
+    ("unit", "heat", "inside", "said", "is_raw"),
+    [
+        ("lb", "hot", "", "hot", False),
+        ("lb", "hot", "144.9", "hot, 144.9 °F inside", True),
+        ("lb", "hot", "145", "hot, 145 °F inside", False),
+        ("lb", "", "63 C", "63 °C inside", False),
+        ("kg", "", "62", "62 °C inside", True),
+        ("kg", "", "152 °F", "152 °F inside", False),
+    ],
+)
+def test_a_reading_inside_decides_in_either_unit(db, unit, heat, inside, said, is_raw):
+    api = make_kitchen("reading", weight_unit=unit)
+    code = api.started()
+    api.recorded(code, TRIM)
+    api.recorded(code, smoke(heat, inside))
+    assert lines(api, code)[1] == said
+    assert bool(raw(api, code)) is is_raw
+    back = api.get(f"/batches/{code}")[1]["log"][-1]["content"]
+    back_inside = said.removeprefix("hot, ").removesuffix(" inside") if inside else ""
+    assert (back["heat"], back["inside"]) == (heat, back_inside)
+    first = file_of(api, code).content
+    assert file_of(api, imported(api, first.decode())).content == first
+
+
+@pytest.mark.parametrize(
+    ("content", "path"),
+    [
+        ({**CURED, "heat": "hot"}, "heat"),
+        ({**CURED, "inside": "150"}, "inside"),
+        (smoke(inside="very"), "inside"),
+        (smoke(inside="1001"), "inside"),
+    ],
+)
+def test_heat_that_cannot_be_is_refused_at_its_field(api, code, content, path):
+    status, problem = api.record(code, content)
+    assert (status, [field["path"] for field in problem["fields"]]) == (422, [path])
+
+
+def test_a_course_is_said_changed_and_canceled_in_the_log(api, code):
+    assert courses(api, code) == {"A": None, "B": None}
+    assert say(api, code, "cooked")[0] == 201
+    assert say(api, code, "air_dried", "B")[0] == 201
+    assert (lines(api, code), courses(api, code)) == (["B: air-dried"], {"A": "cooked", "B": "air_dried"})
+    shown = api.get(f"/batches/{code}/pieces")[1]["pieces"]
+    assert [(one["course_label"], one["smoke"]) for one in shown] == [
+        ("cooked", "hot"),
+        ("air-dried", "cold"),
+    ]
+    # what is cut from a piece goes its way
+    api.recorded(
+        code,
+        {"act": "split", "kind": "cut", "piece": "B", "pieces": [{"weight": "1 lb"}, {"weight": "1.8 lb"}]},
+    )
+    assert courses(api, code) == {"A": "cooked", "B1": "air_dried", "B2": "air_dried"}
+    document = json.loads(file_of(api, code).content)
+    assert (document["course"], document["courses"]) == ("cooked", {"B": "air_dried"})
+    again = imported(api, json.dumps(document))
+    assert courses(api, again) == courses(api, code)
+    assert json.loads(file_of(api, again).content) == document
+    said = Entry.objects.get(batch__code=code, course="air_dried")
+    assert api.get(f"/batches/{code}")[1]["log"][said.sequence - 1]["content"]["pieces"] == ["B"]
+    assert api.record(code, {"act": "withdraw"}, corrects=said.pk, reason="a slip")[0] == 201
+    assert courses(api, code) == {"A": "cooked", "B1": "cooked", "B2": "cooked"}
+    assert say(api, code, "")[0] == 201
+    assert lines(api, code) == ["not said any more"]
+    assert courses(api, code) == {"A": None, "B1": None, "B2": None}
+    assert "course" not in json.loads(file_of(api, code).content)
+    status, problem = say(api, code, "cooked", "A", "Q")
+    found = [(field["path"], field["code"]) for field in problem["fields"]]
+    assert (status, found) == (422, [("pieces[1]", "unknown_piece")])
+
+
+def test_a_batch_is_started_for_what_it_is_to_become(api):
+    key = str(uuid.uuid4())
+    body = {"name": "Cold one", "bought": BOUGHT, "course": "cold_smoked_raw"}
+    status, started = api.call("POST", "/batches", body, key)
+    code = started["batch"]["code"]
+    assert (status, [one["label"] for one in started["batch"]["log"]]) == (201, ["Bought", "To become"])
+    assert api.call("POST", "/batches", body, key)[0] in (200, 201)
+    assert (Batch.objects.count(), Entry.objects.count()) == (1, 2)
+    api.recorded(code, TRIM)
+    # a smoke nobody said anything of goes by it
+    api.recorded(code, smoke())
+    assert raw(api, code) == ["A", "B"]
+
+
+def test_the_desk_says_it_for_its_piece_and_takes_it_from_the_batch(api, code):
+    api.code = api.started(name="Other")
+    api.recorded(api.code, TRIM)
+    assert put_in(api, api.code, on_desk("A", course="cold_smoked_raw"))[0] == 201
+    assert courses(api, api.code) == {"A": "cold_smoked_raw", "B": None}
+    (shown,) = ask(api, api.code, on_desk("A"))["pieces"]
+    assert shown["course"] == "cold_smoked_raw"
+    before = Entry.objects.count()
+    say(api, api.code, "cooked", "B")
+    assert put_in(api, api.code, on_desk("B", course="cooked"))[0] == 201
+    # said already: it is not said again
+    assert Entry.objects.count() == before + 1
+    kinds = PlannedTask.objects.filter(batch__code=api.code, kind__in=["hang", "smoke"])
+    assert {one.kind for one in kinds} == {"smoke"}
+    api.recorded(api.code, smoke())
+    assert raw(api, api.code) == ["A"]
+
+
+def test_what_was_said_at_the_desk_before_there_were_courses_is_kept(api, code):
+    put_in(api, code, on_desk("A"), on_desk("B"), sure=True)
+    made = PieceCure.objects.get(mark="A")
+    for number, (mark, finish) in enumerate([("A", "cold_smoked"), ("B", "cooked")]):
+        answer = {**made.answer, "finish": finish}
+        fields = {
+            one.attname: getattr(made, one.attname) for one in PieceCure._meta.fields if one.name != "id"
+        }
+        PieceCure.objects.create(**{**fields, "mark": mark, "answer": answer, "key": uuid.UUID(int=number)})
+    import_module("dolmetsch.server.cures.migrations.0002_courses_said").state_courses(apps, None)
+    assert courses(api, code) == {"A": "cold_smoked_raw", "B": None}
+    said = Entry.objects.get(act="course")
+    assert (said.sequence, said.happened_at, said.recorded_at) == (4, made.in_at, made.recorded_at)
+    # the batch goes on behind it
+    assert say(api, code, "cooked")[0] == 201
+
+
+@pytest.mark.parametrize(("heat", "is_raw"), [("hot", False), ("cold", True)])
+def test_meat_of_another_batch_is_as_raw_as_it_was_there(api, code, heat, is_raw):
+    api.recorded(code, smoke(heat))
+    down = api.started(name="Sausage", bought=take(code, weight="2 lb"))
+    sliced = [{"mark": "S", "weight": "1.9 lb"}]
+    api.recorded(down, {"act": "split", "kind": "slice", "piece": "lot", "pieces": sliced})
+    assert raw(api, down) == (["S"] if is_raw else [])
+
+
+def test_salt_in_the_slice_is_a_bound_once_it_was_soaked(api, code):
+    put_in(api, code, on_desk("A"), wishes={"soak_minutes": 40}, sure=True)
+    cure = PieceCure.objects.get()
+    said = find_salt_in_slice(cure)
+    assert said == cure.answer["salt_in_slice"]
+    PlannedTask.objects.filter(kind="soak", batch__code=code).update(state=PlannedTask.State.DONE)
+    soaked = f"under {said.partition(',')[0]}: it was soaked since, so taste it"
+    assert find_salt_in_slice(cure) == soaked
+    PlannedTask.objects.filter(kind="soak").update(state=PlannedTask.State.OPEN)
+    assert find_salt_in_slice(cure) == said
+    api.recorded(code, weigh("Soak", B="2.8 lb"))
+    assert find_salt_in_slice(PieceCure.objects.get()) == said
+    api.recorded(code, weigh("Soak", A="4.7 lb"))
+    assert find_salt_in_slice(PieceCure.objects.get()) == soaked
+
+
+def test_two_stages_without_nitrite_are_possible_and_all_cautions_stand(api, code):
+    bare = {
+        "school": "two_stage",
+        "agent": "none",
+        "target": "",
+        "extras": [{"name": "juniper", "amount": "0.3 %", "stage": 2}],
+    }
+    (piece,) = ask(api, code, on_desk(recipe=bare, course="air_dried", is_kept_warm=True))["pieces"]
+    assert [one["code"] for one in piece["cautions"]][:3] == ["no_nitrite", "no_nitrite", "kept_warm"]
+    assert (
+        put_in(api, code, on_desk(recipe=bare, course="air_dried"), wishes={"spice_day": 5}, sure=True)[0]
+        == 201
+    )
+    kinds = set(PlannedTask.objects.filter(batch__code=code).values_list("kind", flat=True))
+    assert {"spice", "hang"} <= kinds
+
+
+def test_the_command_and_the_desk_say_one_sentence_of_a_limit(api, code):
+    """2 g of no. 1 on 800 g of sausage meat are 156.25 ppm, which the rule behind the limit of 156 allows."""
+    document = {
+        "format": "dolmetsch-cure/1",
+        "method": "dry",
+        "meat": "2 kg",
+        "agent": {"nitrite": "0.0625"},
+        "agent_amount": "5 g",
+        "product": "comminuted",
+    }
+    said = answer_cure(json.dumps(document))["warnings"]
+    sausage = {"school": "sausage", "target": "", "agent_amount": "0.25 %"}
+    (piece,) = ask(api, code, on_desk(recipe=sausage))["pieces"]
+    (desk,) = [one["message"] for one in piece["cautions"] if one["code"] == "at_rule"]
+    assert [one for one in said if one.startswith(desk)]
+    assert "Nothing to change." in desk
