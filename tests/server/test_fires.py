@@ -605,6 +605,113 @@ def test_air_long_under_the_program_is_an_alarm_also_after_a_change_of_stage(coo
     assert "cold" not in alarms(cooks)
 
 
+def test_air_far_over_what_the_stage_asks_for_is_an_alarm(cooks):
+    """230 °F in a stage of 130: said after ten minutes, until it is under 170 again."""
+    fire_id = begun(cooks, ago=120, pull_at="", stages=[{"kind": "dry", "air": "130"}])
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute, air, is_said in ((0, 171, False), (8, 230, False), (10, 230, True), (12, 170, False)):
+        heard(cooks, start + timedelta(minutes=minute), p1=60, air=air)
+        assert ("hot" in alarms(cooks)) is is_said, minute
+    heard(cooks, start + timedelta(minutes=14), p1=60, air=230)
+    heard(cooks, start + timedelta(minutes=24), p1=60, air=231)
+    assert alarms(cooks)["hot"]["text"].startswith(
+        "The air is at 231 °F, the stage asks for 130: bank the fire"
+    )
+    # a cold smoke that is too warm has a trouble of its own
+    happens(cooks, fire_id, "done")
+    begun(cooks, ago=120, pull_at="", stages=[{"kind": "cold_smoke", "air": "80"}])
+    assert "hot" not in alarms(cooks)
+
+
+def test_a_fire_that_died_is_not_said_to_get_there(cooks):
+    """At 120 °F inside the air falls to 53: it will not reach 150 so, and would by eight if it were back."""
+    fire_id = begun(cooks, ago=300, stages=[{"kind": "cook", "air": "225"}], pull_at="150")
+    climb(cooks, fire_id, 160, rate=0.5, air=225)
+    alive = live(cooks, fire_id)
+    assert alive["ready"]["low"] is not None
+    assert (alive["ready"]["back_low"], bool(alive["pulls"])) == (None, True)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute in range(162, 202, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=120, air=53)
+    followed.forget()
+    dead = live(cooks, fire_id)
+    assert (dead["ready"]["low"], dead["ready"]["likely"], dead["pulls"]) == (None, None, [])
+    assert dead["ready"]["why"] == (
+        "it will not get there at this fire: the air is at 53 °F, the stage asks for 225"
+    )
+    assert dead["ready"]["back_low"] < dead["ready"]["back_high"]
+    # cooler than asked for, but warm enough: it is forecast by the air it has
+    for minute in range(202, 242, 2):
+        heard(cooks, start + timedelta(minutes=minute), p1=120 + (minute - 200) / 4, air=180)
+    followed.forget()
+    slow = live(cooks, fire_id)["ready"]
+    assert slow["low"] is not None
+    assert slow["back_low"] < slow["low"]
+
+
+def test_a_fire_read_by_hand_tells_the_coldest_and_what_was_not_read(cooks):
+    two = [{"code": cooks.code, "mark": "A"}, {"code": cooks.code, "mark": "B"}]
+    fire_id = begun(cooks, ago=60, cooker="", pieces=two, pull_at="145")
+    start = Fire.objects.get(pk=fire_id).begun_at
+    one, other = (f"{cooks.code} {mark}" for mark in "AB")
+
+    def by_hand(minute, piece, temp, where=""):
+        at = (start + timedelta(minutes=minute)).isoformat()
+        return happens(cooks, fire_id, "instant", piece=piece, temp=str(temp), where=where, at=at)[1]
+
+    now = by_hand(30, one, 150, "thick end")
+    assert (now["coldest"], now["coldest_probe"], now["unread"]) == ("150", "instant", [other])
+    assert (now["ready"]["low"], now["ready"]["why"]) == (None, f"not read, so not known to be done: {other}")
+    assert now["events"][0]["text"] == f"{one}, thick end by hand: 150 °F"
+    assert now["by_hand"] == [{"piece": one, "where": "thick end", "seconds": 1800, "degrees": 150.0}]
+    assert now["rate_per_hour"] is None
+    # colder than the mark: nothing is pulled
+    assert "pull" not in {alarm["key"] for alarm in by_hand(31, other, 133, "thin end")["alarms"]}
+    now = by_hand(32, other, 146, "thin end")
+    assert (now["ready"]["why"], now["unread"], now["coldest"]) == ("reached", [], "146")
+    assert "pull" in {alarm["key"] for alarm in now["alarms"]}
+    # read colder again, it is taken back, and so is the alarm
+    now = by_hand(35, one, 139, "bone")
+    assert (now["ready"]["why"] == "reached", now["coldest"]) == (False, "139")
+    assert "pull" not in {alarm["key"] for alarm in now["alarms"]}
+    hanging = {row["label"]: row for row in now["hanging"]}
+    assert [hanging[label]["now"] for label in (one, other)] == ["139", "146"]
+    assert [hanging[label]["where"] for label in (one, other)] == ["bone", "thin end"]
+    assert all(row["is_by_hand"] for row in hanging.values())
+    # half an hour ago: still shown, and no longer what it reads
+    assert [row["is_unread"] for row in now["hanging"]] == [True, True]
+    # time between readings by hand is no trouble
+    late = by_hand(55, one, 150)
+    assert [row["code"] for row in late["troubles"]] == []
+    happens(cooks, fire_id, "note", text="later")
+    document = cooks.client.get(f"/api/kitchens/{cooks.slug}/fires/{fire_id}/files/json").json()
+    document["instant"].pop()
+    assert document["pieces"] == [one, other]
+    assert [row["where"] for row in document["instant"]] == ["thick end", "thin end", "thin end", "bone"]
+    assert answer_cook(json.dumps(document))["inside"]["now"] == "139.0"
+
+
+def test_each_temperature_has_its_price_also_where_the_program_only_cooks(cooks):
+    fire_id = begun(cooks, ago=60, stages=[{"kind": "cook", "air": "225"}])
+    prices = [pull["price"]["per_lb"] for pull in live(cooks, fire_id)["pulls"]]
+    assert len(set(prices)) == len(prices)
+    assert sorted(prices, key=float) == prices
+
+
+def test_what_decided_is_named_not_what_is_coldest_now(cooks):
+    two = [{"code": cooks.code, "mark": "A"}, {"code": cooks.code, "mark": "B"}]
+    fire_id = begun(cooks, ago=100, pieces=two)
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for number, mark in ((1, "A"), (2, "B")):
+        at = start.isoformat()
+        happens(cooks, fire_id, "probe", probe=str(number), piece=f"{cooks.code} {mark}", at=at)
+    for minute in range(0, 21, 2):
+        # B is the colder one until it is cooked, then A
+        heard(cooks, start + timedelta(minutes=minute), p1=160, p2=150 if minute < 16 else 165, air=225)
+    now = live(cooks, fire_id)
+    assert (now["coldest_probe"], now["cooked_by"]) == ("1", f"probe 2 in {cooks.code} B")
+
+
 def test_what_is_reached_wrong_or_silent_is_an_alarm(cooks):
     stages = [{"kind": "cook", "air": "200"}]
     fire_id = begun(cooks, ago=300, stages=stages, pull_at="120")

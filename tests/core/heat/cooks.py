@@ -10,7 +10,7 @@ NOON = datetime(2026, 11, 26, 12, tzinfo=UTC)
 
 def at(minutes):
     """So many minutes after noon, as a document has it."""
-    return (NOON + timedelta(minutes=minutes)).strftime("%Y-%m-%dT%H:%M:%SZ")
+    return (NOON + timedelta(minutes=float(minutes))).strftime("%Y-%m-%dT%H:%M:%SZ")
 
 
 def readings(*rows):

@@ -11,14 +11,19 @@ from tests.core.heat.cooks import at, cook, document, phase
 
 def test_now_is_the_last_moment_with_an_inside_and_the_climb_that_of_half_an_hour():
     rows = [(0, 100), (10, 100), (30, 110), (40, 115), (60, 125)]
-    assert cook(*rows)["inside"] == {"now": "125.0", "probe": "1", "rate_per_hour": "30.0"}
-    assert cook((0, 100))["inside"] == {"now": "100.0", "probe": "1", "rate_per_hour": None}
-    assert cook((0, {"air": 200}))["inside"] == {"now": None, "probe": None, "rate_per_hour": None}
+    assert cook(*rows)["inside"] == {"now": "125.0", "probe": "1", "rate_per_hour": "30.0", "unread": []}
+    assert cook((0, 100))["inside"] == {"now": "100.0", "probe": "1", "rate_per_hour": None, "unread": []}
+    assert cook((0, {"air": 200}))["inside"] == {
+        "now": None,
+        "probe": None,
+        "rate_per_hour": None,
+        "unread": [],
+    }
     late = cook((0, 100), (5, {"air": 200}), (20, {"air": 200}))
     assert late["inside"]["now"] == "100.0"
 
 
-def test_of_equal_probes_the_first_listed_an_instant_reading_only_alone():
+def test_of_equal_probes_the_first_listed_a_reading_by_hand_behind_them():
     both = {"1": 100, "2": 100}
     assert cook((0, both), probes=("2", "1"))["inside"]["probe"] == "2"
     by_hand = [{"at": at(0), "piece": "P1", "temp": "100"}]
@@ -32,6 +37,7 @@ def test_celsius_stays_celsius_and_a_climb_has_no_freezing_point():
         "now": "60.0",
         "probe": "1",
         "rate_per_hour": "20.0",
+        "unread": [],
     }
 
 

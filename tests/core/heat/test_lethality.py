@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe, Reading
 from dolmetsch.core.heat.lethality import LOG_6_5, LOG_7, compute_lethality, lethal_seconds
-from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
+from dolmetsch.core.heat.moments import count_log, list_moments
 from tests.core.heat.cooks import at, cook, phase, troubles
 
 
@@ -74,9 +74,9 @@ def test_the_coldest_probe_decides_and_an_instant_reading_counts_at_its_own_mome
 
 
 def test_a_value_counts_for_ten_minutes_and_a_longer_interval_is_a_gap():
-    """Probe 2 falls silent: for ten minutes its last value is the coldest, then probe 1 alone."""
+    """Probe 2 falls silent: for ten minutes its last value is the coldest, then its piece is not known."""
     rows = [(0, {"1": 145, "2": 130}), (10, {"1": 145}), (11, {"1": 145}), (15, {"1": 145})]
-    assert met(cook(*rows, probes=("1", "2")))[0] == f"{600 / 6720 + 60 / 6720 + 1:.6f}"
+    assert met(cook(*rows, probes=("1", "2")))[0] == f"{600 / 6720:.6f}"
     answer = cook((0, 145), (10, 145), (21, 145))
     assert met(answer)[0] == "2.500000"
     assert [(one["from"], one["to"], one["probe"]) for one in troubles(answer, "gap")] == [
@@ -111,7 +111,8 @@ def log_of(values, step=60):
 
 
 def lethality(log):
-    found = compute_lethality(log, list_inside(list_moments(count_log(log))))
+    counted = count_log(log)
+    found = compute_lethality(counted, list_moments(counted))
     assert found is not None
     return found.log6_5, found.log7
 

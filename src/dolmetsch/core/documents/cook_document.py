@@ -6,7 +6,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.documents.cook_reading import FORMAT
-from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe
+from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe, Reading
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import print_moment
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
@@ -18,6 +18,8 @@ _MOST_PLACES: Final = 4
 def write_cook_document(log: CookLog) -> dict[str, object]:
     """The document of ``log``; read again it gives the same log, times to the second."""
     unit = log.unit
+    # a document has at least one reading: of a fire read by hand, those of no probe at the same times
+    by_hand = sorted({one.at for one in log.instant}) if not log.readings else []
     document: dict[str, object] = {
         "format": FORMAT,
         "unit": unit,
@@ -29,12 +31,14 @@ def write_cook_document(log: CookLog) -> dict[str, object]:
                 "at": print_moment(reading.at),
                 **{probe: _degrees(value, unit) for probe, value in reading.values.items()},
             }
-            for reading in log.readings
+            for reading in (*log.readings, *(Reading(at=at, values={}) for at in by_hand))
         ],
         "instant": [
             {"at": print_moment(one.at), "piece": one.piece, "temp": _degrees(one.fahrenheit, unit)}
+            | ({"where": one.where} if one.where else {})
             for one in log.instant
         ],
+        "pieces": None if log.named is None else list(log.named),
         "phases": None if log.phases is None else [_phase(phase) for phase in log.phases],
         "pull_at": None if log.pull_at is None else _degrees(log.pull_at, unit),
         "nitrite_ppm": None if log.nitrite_ppm is None else _plain(log.nitrite_ppm),

@@ -1,6 +1,6 @@
 """A ``dolmetsch-cook/1`` document as a cook's log."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Final, cast
@@ -40,16 +40,18 @@ def read_cook(document: object) -> CookDocument:
     probes = _read_probes(head.get("probes"))
     meat, ground, until = head.find("meat"), head.find("ground"), head.find("until")
     pull_at, nitrite, instant = head.find("pull_at"), head.find("nitrite_ppm"), head.find("instant")
+    by_hand = tuple(_read_instant(node, unit) for node in (instant.items(empty=True) if instant else ()))
     log = CookLog(
         unit=unit,
         probes=probes,
         readings=_read_readings(head.get("readings"), {probe.id for probe in probes}, unit),
-        instant=tuple(_read_instant(node, unit) for node in (instant.items(empty=True) if instant else ())),
+        instant=by_hand,
+        named=_read_pieces(head, probes, by_hand),
         phases=_read_phases(head.find("phases")),
         meat=cast(Meat, meat.one_of("pork", "beef", "poultry", "other")) if meat else "other",
         ground=ground.truth() if ground else False,
         pull_at=pull_at.temperature(unit) if pull_at else None,
-        nitrite_ppm=nitrite.number("parts per million") if nitrite else None,
+        nitrite_ppm=nitrite.figure("parts per million") if nitrite else None,
     )
     return CookDocument(log=log, until=until.moment() if until else None)
 
@@ -112,11 +114,34 @@ def _read_readings(listed: Node, known: set[str], unit: TemperatureUnit) -> tupl
 
 
 def _read_instant(node: Node, unit: TemperatureUnit) -> InstantReading:
+    where = node.find("where")
     return InstantReading(
         at=node.get("at").moment(),
         piece=node.get("piece").text(),
         fahrenheit=node.get("temp").temperature(unit),
+        where=where.text() if where else "",
     )
+
+
+def _read_pieces(
+    head: Node, probes: Sequence[Probe], by_hand: Sequence[InstantReading]
+) -> tuple[str, ...] | None:
+    """The pieces that lie in the fire, where the log names them; then no other is read of."""
+    listed = head.find("pieces")
+    if listed is None:
+        return None
+    pieces: list[str] = []
+    for node in listed.items(empty=True):
+        if node.mark() in pieces:
+            node.refuse(f"{node.found} is there already", reason="same_mark")
+        pieces.append(node.mark())
+    named = [(f"probes[{index}]", probe.piece) for index, probe in enumerate(probes)]
+    named += [(f"instant[{index}]", one.piece) for index, one in enumerate(by_hand)]
+    for place, piece in named:
+        if piece and piece not in pieces:
+            node = Node(piece, f"{place}.piece")
+            node.refuse(f"{node.found} is not among the pieces", reason="unknown_piece")
+    return tuple(pieces)
 
 
 def _read_phases(listed: Node | None) -> tuple[Phase, ...] | None:

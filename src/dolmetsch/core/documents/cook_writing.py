@@ -39,7 +39,7 @@ def write_cook(followed: FollowedCook) -> dict[str, object]:
 
 def _write_inside(inside: InsideNow | None, unit: TemperatureUnit) -> dict[str, object]:
     if inside is None:
-        return {"now": None, "probe": None, "rate_per_hour": None}
+        return {"now": None, "probe": None, "rate_per_hour": None, "unread": []}
     rate = inside.rate_per_hour
     return {
         "now": _temperature(inside.fahrenheit, unit),
@@ -47,6 +47,7 @@ def _write_inside(inside: InsideNow | None, unit: TemperatureUnit) -> dict[str, 
         "rate_per_hour": None
         if rate is None
         else fixed(difference_from_fahrenheit(rate, unit), TEMPERATURE_PLACES),
+        "unread": list(inside.unread),
     }
 
 

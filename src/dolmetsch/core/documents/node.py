@@ -16,7 +16,7 @@ from dolmetsch.core.numbers.temperature import COLDEST_READ, HOTTEST_READ, Tempe
 MAX_QUANTITY: Final = 100
 _NUMBER: Final = r"[0-9]+(?:\.[0-9]+)?|\.[0-9]+"
 _PLAIN: Final = re.compile(rf" *({_NUMBER}) *")
-_SIGNED: Final = re.compile(rf" *(-?)({_NUMBER}) *")
+_FIGURE: Final = re.compile(r" *(-?)([0-9]+(?:\.[0-9]+)?) *")
 _WEIGHT: Final = re.compile(rf"\s*({_NUMBER})\s*(lb|oz|kg|g)\s*")
 _TWO: Final = re.compile(rf"\s*([0-9]+)\s*lb\s*({_NUMBER})\s*oz\s*")
 _UNIT_PRICE: Final = re.compile(rf"\s*({_NUMBER})\s*/\s*(lb|oz|kg|g|each)\s*")
@@ -171,6 +171,14 @@ class Node:
             self.refuse(f"{self.found} is not a plain number: {form}")
         return Fraction(match[1])
 
+    def figure(self, what: str) -> Fraction:
+        """``number`` with a digit before and behind its point, as a cook log has them."""
+        value = self.number(what)
+        text = self.value.text if isinstance(self.value, Written) else self.value
+        if _FIGURE.fullmatch(str(text)) is None:
+            self.refuse(f"{self.found} is not a plain number: {what} is a number like 12 or “12.5”")
+        return value
+
     def share(self, what: str) -> Fraction:
         """A JSON number or decimal text from 0 to 1."""
         value = self.number(what)
@@ -182,7 +190,7 @@ class Node:
         """A temperature in ``unit``, a JSON number or decimal text; in °F."""
         form = "a temperature is a number like 41.5 or “-2”"
         text = self.value.text if isinstance(self.value, Written) else self._quantity(form)
-        match = _SIGNED.fullmatch(text) if len(text) <= MAX_QUANTITY else None
+        match = _FIGURE.fullmatch(text) if len(text) <= MAX_QUANTITY else None
         if match is None:
             self.refuse(f"{self.found} is not a plain number: {form}")
         fahrenheit = to_fahrenheit(Fraction(f"{match[1]}{match[2]}"), unit)

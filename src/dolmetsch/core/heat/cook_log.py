@@ -36,11 +36,12 @@ class Reading:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InstantReading:
-    """A hand-held reading of one piece."""
+    """A hand-held reading of one ``piece`` at ``where`` (its thick end; empty: not said)."""
 
     at: Fraction
     piece: str
     fahrenheit: Fraction
+    where: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -61,7 +62,7 @@ class CookLog:
     """A cook as recorded: ``readings`` in order of time, ``instant`` in any order.
 
     ``phases`` None: not recorded. ``nitrite_ppm`` None: not known. ``pull_at`` None: no inside temperature is
-    aimed at.
+    aimed at. ``named``: the pieces that lie in the fire, where the log names them.
     """
 
     unit: TemperatureUnit
@@ -73,6 +74,17 @@ class CookLog:
     ground: bool = False
     pull_at: Fraction | None = None
     nitrite_ppm: Fraction | None = None
+    named: tuple[str, ...] | None = None
+
+    @property
+    def pieces(self) -> tuple[str, ...]:
+        """All pieces in the fire, in order: as named, else those of the inside probes, then those that only
+        readings by hand name.
+        """
+        if self.named is not None:
+            return self.named
+        probed = [probe.piece for probe in self.inside if probe.piece]
+        return tuple(dict.fromkeys([*probed, *(one.piece for one in self.instant)]))
 
     @property
     def inside(self) -> tuple[Probe, ...]:
@@ -90,11 +102,12 @@ class CookLog:
         return self.nitrite_ppm is not None and self.nitrite_ppm >= CURED_PPM
 
     def list_phases(self, *kinds: PhaseKind) -> list[Phase]:
-        """Phases of these kinds; where none at all are recorded, one cook from first to last reading."""
+        """Phases of these kinds; where none at all are recorded, one cook from first to last moment."""
         phases = self.phases
         if phases is None:
-            ends = (self.readings[0].at, self.readings[-1].at) if self.readings else None
-            phases = () if ends is None else (Phase(kind="cook", start=ends[0], end=ends[1]),)
+            times = [*(one.at for one in self.readings[:1]), *(one.at for one in self.readings[-1:])]
+            times += [one.at for one in self.instant]
+            phases = (Phase(kind="cook", start=min(times), end=max(times)),) if times else ()
         return [phase for phase in phases if not kinds or phase.kind in kinds]
 
     def cut_at(self, until: Fraction) -> "CookLog":

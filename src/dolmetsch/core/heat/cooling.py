@@ -7,7 +7,7 @@ from itertools import pairwise
 from typing import Literal
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog, Phase
-from dolmetsch.core.heat.moments import InsideMoment, within
+from dolmetsch.core.heat.moments import InsideMoment, Moment, list_inside, within
 from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING, CoolingLeg
 
 LegState = Literal["waiting", "running", "met", "failed"]
@@ -37,28 +37,36 @@ class Cooling:
     cured: dict[str, Leg | None] | None
 
 
-def follow_cooling(log: CookLog, inside: Sequence[InsideMoment]) -> Cooling:
+def follow_cooling(log: CookLog, moments: Sequence[Moment]) -> Cooling:
     """The last cool phase against both rules."""
     phases = log.list_phases("cool")
     if not phases:
         return Cooling(plain=None, cured=None)
     # of phases that begin together the one recorded last
-    curve = _cut_out(inside, max(reversed(phases), key=lambda phase: phase.start))
+    phase = max(reversed(phases), key=lambda phase: phase.start)
+    curve = _cut_out(list_inside(moments), phase)
+    # time goes on where nothing is read inside any more
+    last = max((one.at for one in moments if phase.holds(one.at)), default=phase.start)
     return Cooling(
-        plain={leg.name: _follow(leg, curve) for leg in PLAIN_COOLING},
-        cured={leg.name: _follow(leg, curve) for leg in CURED_COOLING} if log.is_cured else None,
+        plain={leg.name: _follow(leg, curve, last) for leg in PLAIN_COOLING},
+        cured={leg.name: _follow(leg, curve, last) for leg in CURED_COOLING} if log.is_cured else None,
     )
 
 
 def _cut_out(inside: Sequence[InsideMoment], phase: Phase) -> list[InsideMoment]:
-    """The moments of ``phase``, and the last one at or before its beginning, if that is not stale."""
+    """The moments of ``phase``, and the last one at or before its beginning, if that is not stale; none where
+    none of the phase has an inside temperature.
+    """
     before = [one for one in inside if phase.start - STALE_SECONDS <= one.at < phase.start]
     curve = list(within(inside, (phase.start, phase.end)))
-    is_begun = bool(curve) and curve[0].at == phase.start
+    if not curve:
+        return []
+    is_begun = curve[0].at == phase.start
     return curve if is_begun else [*before[-1:], *curve]
 
 
-def _follow(leg: CoolingLeg, curve: Sequence[InsideMoment]) -> Leg | None:
+def _follow(leg: CoolingLeg, curve: Sequence[InsideMoment], last: Fraction) -> Leg | None:
+    """The leg along ``curve``; ``last`` is the last moment of the phase."""
     if not curve:
         return Leg(state="waiting", seconds=Fraction(0))
     if curve[0].warmest < leg.start:
@@ -69,7 +77,7 @@ def _follow(leg: CoolingLeg, curve: Sequence[InsideMoment]) -> Leg | None:
     start = starts[0]
     ends = _crossings(curve, leg.end)
     end = ends[-1] if ends and curve[-1].warmest <= leg.end else None
-    seconds = (curve[-1].at if end is None else end) - start
+    seconds = (last if end is None else end) - start
     state: LegState = "failed" if seconds > leg.seconds else "running" if end is None else "met"
     return Leg(state=state, seconds=seconds, start=start, end=end)
 

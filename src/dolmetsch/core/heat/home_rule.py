@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog
-from dolmetsch.core.heat.moments import InsideMoment
+from dolmetsch.core.heat.moments import Moment
 from dolmetsch.core.reference.heat import HomeRule, home_rule_for
 
 
@@ -17,41 +17,51 @@ class HomeRuleMet:
     met_at: Fraction | None
 
 
-def judge_home_rule(log: CookLog, inside: Sequence[InsideMoment]) -> HomeRuleMet | None:
-    """The rule for the meat over the whole log, by the coldest inside; None where the meat has none."""
+def judge_home_rule(log: CookLog, moments: Sequence[Moment]) -> HomeRuleMet | None:
+    """The rule for the meat over the whole log, by the coldest inside; None where the meat has none.
+
+    A moment at which a piece is unread, or that has no inside temperature, is not at or above anything.
+    """
     rule = home_rule_for(log.meat, ground=log.ground)
     if rule is None:
         return None
-    met_at = _find_rest(rule, inside) if rule.rest_seconds else _find_first(rule, inside)
+    if not moments:
+        return HomeRuleMet(needs=rule.needs, met_at=None)
+    warm = moments[0].scale.degrees.count(rule.fahrenheit)
+    met_at = _find_rest(rule, moments, warm) if rule.rest_seconds else _find_first(moments, warm)
     return HomeRuleMet(needs=rule.needs, met_at=met_at)
 
 
-def _find_first(rule: HomeRule, inside: Sequence[InsideMoment]) -> Fraction | None:
-    return next((one.at for one in inside if one.cold >= one.scale.degrees.count(rule.fahrenheit)), None)
+def _is_warm(moment: Moment, warm: int) -> bool:
+    return moment.cold is not None and moment.cold >= warm and not moment.unread
 
 
-def _find_rest(rule: HomeRule, inside: Sequence[InsideMoment]) -> Fraction | None:
-    """The end of the first rest that was watched through: no moment of it falls under the temperature, no
-    two neighbours up to the first one at or after its end lie further apart than a value counts.
+def _find_first(moments: Sequence[Moment], warm: int) -> Fraction | None:
+    return next((one.at for one in moments if _is_warm(one, warm)), None)
+
+
+def _find_rest(rule: HomeRule, moments: Sequence[Moment], warm: int) -> Fraction | None:
+    """The end of the first rest that was watched through: every moment of it is warm, no two neighbors that
+    have an inside temperature, up to the first such one at or after its end, lie further apart than a value
+    counts.
     """
-    if not inside:
-        return None
-    clock, degrees = inside[0].scale.clock, inside[0].scale.degrees
-    warm, rest, stale = (
-        degrees.count(rule.fahrenheit),
-        clock.count(rule.rest_seconds),
-        clock.count(STALE_SECONDS),
-    )
+    clock = moments[0].scale.clock
+    rest, stale = clock.count(rule.rest_seconds), clock.count(STALE_SECONDS)
     begun: int | None = None
     before: int | None = None
-    for one in inside:
+    for one in moments:
+        if one.cold is None:
+            # nobody knows what it was at that moment; after the end of the rest it does not matter
+            if begun is not None and one.tick <= begun + rest:
+                begun = None
+            continue
         if before is not None and one.tick - before > stale:
             begun = None
         before = one.tick
         if begun is not None and one.tick > begun + rest:
             # the moments of the rest were warm enough; this one, after it, only shows that it was watched
             return clock.value(begun + rest)
-        if one.cold < warm:
+        if not _is_warm(one, warm):
             begun = None
         elif begun is None:
             begun = one.tick

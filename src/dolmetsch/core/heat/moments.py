@@ -32,8 +32,9 @@ class Moment:
     """What was known at a time: what the probes read, the coldest and the warmest inside.
 
     ``tick``, ``counts`` (by probe), ``cold`` and ``warm`` are whole numbers on the log's ``scale``. ``probe``
-    is what the coldest came from: a probe's id (the first listed of equal ones) or ``instant``. Of a moment
-    without any inside temperature ``cold``, ``warm`` and ``probe`` are None.
+    is what the coldest came from: a probe's id (the first listed of equal ones) or ``instant``;
+    ``probed`` the coldest of the probes alone. Of a moment without any inside temperature ``cold``, ``warm``
+    and ``probe`` are None. ``unread`` are the pieces of which nothing is known then.
     """
 
     scale: Scale
@@ -42,6 +43,8 @@ class Moment:
     cold: int | None
     warm: int | None
     probe: str | None
+    probed: int | None = None
+    unread: tuple[str, ...] = ()
 
     @property
     def at(self) -> Fraction:
@@ -63,6 +66,8 @@ class InsideMoment:
     cold: int
     warm: int
     probe: str
+    probed: int | None = None
+    unread: tuple[str, ...] = ()
 
     @property
     def at(self) -> Fraction:
@@ -86,13 +91,27 @@ class InsideMoment:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class HandReading:
+    """A reading by hand on the log's ``scale``."""
+
+    tick: int
+    piece: str
+    where: str
+    count: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class CountedLog:
-    """The readings of a log, in order of time, as whole numbers on its ``scale``; ``counts`` by probe."""
+    """The readings of a log, in order of time, as whole numbers on its ``scale``; ``counts`` by probe.
+
+    ``by_hand`` in order of time too, of equal times as recorded.
+    """
 
     log: CookLog
     scale: Scale
     times: Sequence[int]
     counts: Sequence[dict[str, int]]
+    by_hand: Sequence["HandReading"]
 
 
 def count_log(log: CookLog) -> CountedLog:
@@ -110,35 +129,61 @@ def count_log(log: CookLog) -> CountedLog:
             {probe: count_of[id(value)] for probe, value in reading.values.items()}
             for reading in log.readings
         ],
+        by_hand=[
+            HandReading(
+                tick=clock.count(one.at),
+                piece=one.piece,
+                where=one.where,
+                count=degrees.count(one.fahrenheit),
+            )
+            for one in instants_of(log)
+        ],
     )
 
 
 def list_moments(counted: CountedLog) -> list[Moment]:
-    """Every time of a reading or an instant reading, in order, with what was known then.
+    """Every time of a reading or a reading by hand, in order, with what was known then.
 
-    A probe counts with its last value for ``STALE_SECONDS``, an instant reading at its own moment alone.
+    A probe counts with its last value for ``STALE_SECONDS``, a reading by hand as long, or until its piece is
+    read again at the same place.
     """
-    log, grid, clock = counted.log, counted.scale.degrees, counted.scale.clock
+    log, stale = counted.log, counted.scale.clock.count(STALE_SECONDS)
     readings = dict(zip(counted.times, counted.counts, strict=True))
-    instant: dict[int, list[int]] = defaultdict(list)
-    for one in log.instant:
-        instant[clock.count(one.at)].append(grid.count(one.fahrenheit))
+    by_hand: dict[int, list[HandReading]] = defaultdict(list)
+    for one in counted.by_hand:
+        by_hand[one.tick].append(one)
     inside = [probe.id for probe in log.inside]
-    stale = clock.count(STALE_SECONDS)
+    pieces, piece_of = log.pieces, {probe.id: probe.piece for probe in log.inside if probe.piece}
     last: dict[str, tuple[int, int]] = {}
+    hand: dict[tuple[str, str], list[HandReading]] = {}
     found = []
-    for at in sorted(readings.keys() | instant.keys()):
+    for at in sorted(readings.keys() | by_hand.keys()):
         for probe, read in readings.get(at, {}).items():
             last[probe] = (at, read)
+        for key in {(one.piece, one.where) for one in by_hand.get(at, ())}:
+            hand[key] = [one for one in by_hand[at] if (one.piece, one.where) == key]
         oldest = at - stale
         counts = {probe: count for probe, (read_at, count) in last.items() if read_at >= oldest}
+        held = [one for ones in hand.values() for one in ones if one.tick >= oldest]
         candidates = [(counts[probe], probe) for probe in inside if probe in counts]
+        known = {piece_of[probe] for _, probe in candidates if probe in piece_of}
+        probed = min((count for count, _ in candidates), default=None)
         # behind the probes, so that of equal ones the probe is named
-        candidates += [(count, INSTANT) for count in instant.get(at, ())]
+        candidates += [(one.count, INSTANT) for one in held]
+        known.update(one.piece for one in held)
         cold, probe_of_cold = min(candidates, key=itemgetter(0), default=(None, None))
         warm, _ = max(candidates, key=itemgetter(0), default=(None, None))
         found.append(
-            Moment(scale=counted.scale, tick=at, counts=counts, cold=cold, warm=warm, probe=probe_of_cold)
+            Moment(
+                scale=counted.scale,
+                tick=at,
+                counts=counts,
+                cold=cold,
+                warm=warm,
+                probe=probe_of_cold,
+                probed=probed,
+                unread=tuple(piece for piece in pieces if piece not in known),
+            )
         )
     return found
 
@@ -146,7 +191,15 @@ def list_moments(counted: CountedLog) -> list[Moment]:
 def list_inside(moments: Iterable[Moment]) -> list[InsideMoment]:
     """The moments that have an inside temperature."""
     return [
-        InsideMoment(scale=one.scale, tick=one.tick, cold=one.cold, warm=one.warm, probe=one.probe)
+        InsideMoment(
+            scale=one.scale,
+            tick=one.tick,
+            cold=one.cold,
+            warm=one.warm,
+            probe=one.probe,
+            probed=one.probed,
+            unread=one.unread,
+        )
         for one in moments
         if one.cold is not None and one.warm is not None and one.probe is not None
     ]

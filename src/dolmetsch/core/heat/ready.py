@@ -7,6 +7,7 @@ simulated cooks is tested in `tests/core/heat/test_ready.py`.
 
 from bisect import bisect_left
 from collections.abc import Sequence
+from dataclasses import replace
 from fractions import Fraction
 from math import ceil, exp, sqrt
 from random import Random
@@ -14,7 +15,7 @@ from statistics import fmean
 from typing import Final
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog
-from dolmetsch.core.heat.moments import InsideMoment, list_within
+from dolmetsch.core.heat.moments import INSTANT, InsideMoment, list_within
 from dolmetsch.core.heat.warming import (
     Course,
     State,
@@ -32,6 +33,8 @@ from dolmetsch.core.numbers.span import HIGH, LIKELY, LOW, REACHED, TimeForecast
 Program = Sequence[tuple[Fraction, float]]
 #: So much of a cook, and so much of a climb (°F), has to be seen before anything can be said.
 LEAST_SECONDS, LEAST_CLIMB = 1200, 6.0
+#: A mark that was reached is taken back where the inside is so much (°F) under it later.
+TAKEN_BACK_UNDER: Final = 2
 #: The grid a cook is looked at by; of a long one so many points.
 _STEP_SECONDS, _MOST_POINTS = 300, 200
 #: The air to come is that of the last half hour, give or take so much (°F).
@@ -60,12 +63,30 @@ def forecast_ready(
     cooked = list_within(inside, log.list_phases("cook"))
     if not cooked:
         return TimeForecast(span=None, why="nothing has been read in the cook yet")
-    goal = ceil(log.pull_at * cooked[0].scale.degrees.parts)
-    reached = next((one for one in cooked if one.cold >= goal), None)
+    last = cooked[-1]
+    reached = find_reached(cooked, log.pull_at)
     if reached is not None:
         return TimeForecast(span=at_once(reached.at), why=REACHED)
-    if inside[-1].at > cooked[-1].at:
+    if inside[-1].at > last.at:
         return TimeForecast(span=None, why="the cook is over")
+    if last.coldest >= log.pull_at:
+        return TimeForecast(span=None, why=f"not read, so not known to be done: {', '.join(last.unread)}")
+    goal = log.pull_at
+    # the probes alone are followed, where there are any: a place read by hand comes and goes
+    probed = [replace(one, cold=one.probed) for one in cooked if one.probed is not None]
+    if probed and last.probe == INSTANT:
+        # where it is colder by hand it is taken to climb as the probes do
+        goal += max(probed[-1].coldest - last.coldest, Fraction(0))
+        if probed[-1].coldest >= log.pull_at:
+            colder = " and ".join(_coldest_by_hand(log, last))
+            return TimeForecast(span=None, why=f"{colder} is colder, read by hand")
+    return _forecast(replace(log, pull_at=goal), probed or cooked, program, now=last.at)
+
+
+def _forecast(
+    log: CookLog, cooked: Sequence[InsideMoment], program: Program, *, now: Fraction
+) -> TimeForecast:
+    """When ``cooked``, which has not reached it, will; never before the last moment of the log."""
     course = _lay_out(log, cooked)
     to_come = _air_to_come(course, program, now=cooked[-1].at)
     why = _why_not(log, cooked, warmest=max(air for _, air in to_come))
@@ -74,11 +95,35 @@ def forecast_ready(
     waits = _draw_waits(log, cooked, course, to_come)
     if len(waits) * 2 < _DRAWS:
         return TimeForecast(span=None, why="it is not climbing toward that in this air")
-    now = cooked[-1].at
+    latest = max([now, *(reading.at for reading in log.readings[-1:]), *(one.at for one in log.instant)])
     low, likely, high = (
-        now + Fraction(_quantile(waits, part) * HOUR_SECONDS) for part in (LOW, LIKELY, HIGH)
+        max(cooked[-1].at + Fraction(_quantile(waits, part) * HOUR_SECONDS), latest)
+        for part in (LOW, LIKELY, HIGH)
     )
     return TimeForecast(span=TimeSpan(low=low, likely=likely, high=high))
+
+
+def find_reached(cooked: Sequence[InsideMoment], mark: Fraction) -> InsideMoment | None:
+    """The first of ``cooked``, in order of time, at which ``mark`` (°F) was reached and held to the last.
+
+    It is not reached while a piece is unread, and taken back where the inside is over ``TAKEN_BACK_UNDER``
+    colder later.
+    """
+    found: InsideMoment | None = None
+    for one in reversed(cooked):
+        degrees = one.scale.degrees
+        if one.cold < ceil((mark - TAKEN_BACK_UNDER) * degrees.parts):
+            break
+        if one.cold >= ceil(mark * degrees.parts) and not one.unread:
+            found = one
+    return found
+
+
+def _coldest_by_hand(log: CookLog, last: InsideMoment) -> list[str]:
+    """The pieces whose reading by hand decided at ``last``."""
+    since = last.at - STALE_SECONDS
+    held = [one for one in log.instant if since <= one.at <= last.at and one.fahrenheit == last.coldest]
+    return list(dict.fromkeys(one.piece for one in held))
 
 
 def _why_not(log: CookLog, cooked: Sequence[InsideMoment], *, warmest: float) -> str | None:

@@ -22,3 +22,6 @@ PROBE_OUT_NEAR_SECONDS: Final = 600
 PROBE_SWAP_NEARER: Final = Fraction(10)
 #: An air so long under what the program asks for is called out; a cooker needs some of it to heat up.
 COLD_AIR_SECONDS: Final = 2400
+#: An air so far (°F) over what the program asks for, for so long, is called out.
+HOT_AIR_OVER: Final = Fraction(40)
+HOT_AIR_SECONDS: Final = 600

@@ -14,7 +14,7 @@ from dolmetsch.core.drying.follow_drying import follow_drying
 from dolmetsch.core.forecast.scoring import part_interval
 from dolmetsch.core.heat.cook_log import CookLog
 from dolmetsch.core.heat.moments import count_log, list_inside, list_moments, list_within
-from dolmetsch.core.heat.ready import forecast_ready
+from dolmetsch.core.heat.ready import find_reached, forecast_ready
 from dolmetsch.core.numbers.span import TimeSpan
 from dolmetsch.server.batches.models import ForecastScore
 from dolmetsch.server.books import schemas as out
@@ -100,10 +100,10 @@ def judge_ready(log: CookLog) -> Came | None:
     cooked = list_within(inside, log.list_phases("cook"))
     if log.pull_at is None or not cooked:
         return None
-    goal = log.pull_at * cooked[0].scale.degrees.parts
-    reached = next((one.at for one in cooked if one.cold >= goal), None)
-    if reached is None:
+    found = find_reached(cooked, log.pull_at)
+    if found is None:
         return None
+    reached = found.at
     half = log.cut_at(cooked[0].at + (reached - cooked[0].at) / 2)
     ready = forecast_ready(half, list_inside(list_moments(count_log(half))))
     return None if ready is None or ready.span is None else _judge(ready.span, reached)

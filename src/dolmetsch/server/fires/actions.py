@@ -378,7 +378,7 @@ def _read_instant(reader: Reader, story: Story, data: schemas.EventIn) -> dict[s
     if not data.temp:
         reader.refuse("temp", "missing", "What did it read?")
     fahrenheit = read_temperature(reader, "temp", data.temp, unit_of(story.fire.kitchen))
-    return {"piece": data.piece, "fahrenheit": str(fahrenheit)}
+    return {"piece": data.piece, "fahrenheit": str(fahrenheit), "where": data.where}
 
 
 def _read_probe(reader: Reader, story: Story, data: schemas.EventIn) -> dict[str, Any]:

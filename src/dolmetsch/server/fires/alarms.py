@@ -1,16 +1,22 @@
 """What asks for the cook now: an alarm stays until it is over; quieted, it only makes no sound."""
 
 from collections.abc import Callable, Iterator, Sequence
+from datetime import datetime
 from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.numbers.span import REACHED
-from dolmetsch.core.reference.fire import COLD_AIR_SECONDS, FIRE_LOW_DROP
+from dolmetsch.core.reference.fire import (
+    COLD_AIR_SECONDS,
+    FIRE_LOW_DROP,
+    HOT_AIR_OVER,
+    HOT_AIR_SECONDS,
+)
 from dolmetsch.core.reference.heat import CURED_COOLING, PLAIN_COOLING
 from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires import schemas as out
-from dolmetsch.server.fires.followed import FollowedFire, is_on
+from dolmetsch.server.fires.followed import FollowedFire, is_on, list_troubles
 from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.fires.story import seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees, say_next
@@ -53,7 +59,7 @@ def list_alarms(followed: FollowedFire) -> list[out.AlarmOut]:
 def _find(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     story, cook = followed.story, followed.cook
     last = cook.moments[-1].at if cook.moments else None
-    for one in cook.troubles:
+    for one in list_troubles(cook):
         if is_on(one, cook):
             yield f"{one.code} {one.probe or ''} {int(one.start)}", one.text
     if story.out_at is None:
@@ -76,6 +82,8 @@ def _find_burning(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     due = say_next(story, cook, now=followed.now)
     if due is not None and " now" in due:
         yield f"stage {len(story.stages)}", f"Next stage is due: {due}."
+    else:
+        yield from _find_hot_air(followed)
     ready = cook.ready
     if ready is None or ready.span is None or fire.pull_at is None:
         return
@@ -94,20 +102,48 @@ def _find_cold_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     wanted = story.fire.stages[index]["air"]
     if wanted is None or any(one.code == "fire_low" and is_on(one, cook) for one in cook.troubles):
         return
-    limit, since = Fraction(wanted) - FIRE_LOW_DROP, None
-    for reading in reversed(cook.log.readings):
+    limit = Fraction(wanted) - FIRE_LOW_DROP
+    now = _air_beyond(followed, begun, lambda air: air < limit, COLD_AIR_SECONDS)
+    if now is not None:
+        unit = unit_of(story.fire.kitchen)
+        goal = print_degrees(Fraction(wanted), unit)
+        air = print_degrees(now, unit)
+        yield f"cold {index}", f"The air is at {air} °{unit}, the program wants {goal}: look at the fire."
+
+
+def _find_hot_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
+    """An air far over what the stage asks for; a cold smoke that is too warm is a trouble of its own."""
+    story = followed.story
+    index, begun = story.stages[-1]
+    stage = story.fire.stages[index]
+    if stage["air"] is None or stage["kind"] == "cold_smoke":
+        return
+    limit = Fraction(stage["air"]) + HOT_AIR_OVER
+    now = _air_beyond(followed, begun, lambda air: air > limit, HOT_AIR_SECONDS)
+    if now is not None:
+        unit = unit_of(story.fire.kitchen)
+        goal = print_degrees(Fraction(stage["air"]), unit)
+        yield (
+            f"hot {index}",
+            f"The air is at {print_degrees(now, unit)} °{unit}, the stage asks for {goal}: bank the fire, "
+            "or go on to the stage it is at.",
+        )
+
+
+def _air_beyond(
+    followed: FollowedFire, begun: datetime, is_beyond: Callable[[Fraction], bool], seconds: int
+) -> Fraction | None:
+    """The air now, where it was beyond a limit in this stage for at least so long; else None."""
+    readings, now = followed.cook.log.readings, None
+    since: Fraction | None = None
+    for reading in reversed(readings):
         air = reading.values.get(AIR)
         if air is None:
             continue
-        if air >= limit or reading.at < seconds_of(begun):
+        if not is_beyond(air) or reading.at < seconds_of(begun):
             break
-        since = reading.at
-    if since is None or cook.log.readings[-1].at - since < COLD_AIR_SECONDS:
-        return
-    unit = unit_of(story.fire.kitchen)
-    now = print_degrees(cook.log.readings[-1].values.get(AIR, limit), unit)
-    goal = print_degrees(Fraction(wanted), unit)
-    yield f"cold {index}", f"The air is at {now} °{unit}, the program wants {goal}: look at the fire."
+        since, now = reading.at, air if now is None else now
+    return now if since is not None and readings[-1].at - since >= seconds else None
 
 
 def _find_cooling(followed: FollowedFire) -> Iterator[tuple[str, str]]:

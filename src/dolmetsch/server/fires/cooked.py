@@ -19,9 +19,17 @@ def is_cooked(lethality: Lethality | None, home_rule: HomeRuleMet | None) -> boo
     return is_met or (home_rule is not None and home_rule.met_at is not None)
 
 
+def is_log_cooked(log: CookLog) -> bool:
+    """Whether what ``log`` read cooked the meat."""
+    counted = count_log(log)
+    moments = list_moments(counted)
+    return is_cooked(compute_lethality(counted, moments), judge_home_rule(log, moments))
+
+
 def inside_at(story: Story, *, at: datetime) -> str | None:
     """The coldest inside (°F) at a time; None where it was not read then."""
-    now = find_now(list_inside(list_moments(count_log(_log_until(story, at)))))
+    counted = count_log(_log_until(story, at))
+    now = find_now(counted, list_inside(list_moments(counted)))
     return None if now is None or seconds_of(at) - now.at > STALE_SECONDS else fixed(now.fahrenheit, 1)
 
 
@@ -30,10 +38,9 @@ def how_cooked(story: Story, *, at: datetime) -> dict[str, Any]:
     and its hours in the fire. Nothing else is followed: the kitchen is locked meanwhile.
     """
     log = _log_until(story, at)
-    inside = list_inside(list_moments(count_log(log)))
-    peak = find_peak(log, inside)
+    peak = find_peak(log, list_inside(list_moments(count_log(log))))
     return {
-        "cooked": is_cooked(compute_lethality(log, inside), judge_home_rule(log, inside)),
+        "cooked": is_log_cooked(log),
         "peak": None if peak is None else fixed(peak.fahrenheit, 1),
         "hours": round(hours_in(story.fire, story.out_at or at), 2),
     }

@@ -13,15 +13,21 @@ from typing import Any, Final
 
 from django.db import connection
 
-from dolmetsch.core.heat.cook_log import STALE_SECONDS
+from dolmetsch.core.heat.cook_log import STALE_SECONDS, CookLog
 from dolmetsch.core.heat.follow_cook import FollowedCook, follow_cook
+from dolmetsch.core.heat.moments import list_inside
+from dolmetsch.core.heat.ready import forecast_ready
 from dolmetsch.core.heat.thinning import thin
 from dolmetsch.core.heat.troubles import Trouble
+from dolmetsch.core.numbers.span import TimeForecast
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
+from dolmetsch.core.reference.fire import FIRE_LOW_DROP
+from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires.models import Fire, ProbeReading
 from dolmetsch.server.fires.schemas import Point
 from dolmetsch.server.fires.story import (
     Story,
+    air_asked,
     build_log,
     clock_by,
     last_reading,
@@ -58,6 +64,19 @@ class FollowedFire:
     now: datetime
     curves: Mapping[str, list[Point | None]]
     up_to: tuple[Any, ...]
+    lost: "LostFire | None" = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LostFire:
+    """A fire whose ``air`` is far under what its stage asks for (°F), and when it were ready if it were back.
+
+    What the cook is forecast by then is the air as it is, not the program to come.
+    """
+
+    air: Fraction
+    asked: Fraction
+    if_back: TimeForecast | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,6 +93,7 @@ class _Kept:
     now: datetime
     cook: FollowedCook
     curves: Mapping[str, list[Point | None]]
+    lost: LostFire | None
 
 
 _kept: OrderedDict[int, _Kept] = OrderedDict()
@@ -85,6 +105,13 @@ _renewer = ThreadPoolExecutor(max_workers=1, thread_name_prefix="follow")
 def is_on(trouble: Trouble, cook: FollowedCook) -> bool:
     """Whether a trouble of ``cook`` goes on at its last moment."""
     return trouble.end >= cook.moments[-1].at
+
+
+def list_troubles(cook: FollowedCook) -> list[Trouble]:
+    """The troubles of ``cook``; time between readings by hand alone is none."""
+    inside = {one.id for one in cook.log.inside}
+    is_probed = any(not inside.isdisjoint(reading.values) for reading in cook.log.readings)
+    return [one for one in cook.troubles if one.code != "gap" or is_probed]
 
 
 def follow_fire(fire: Fire) -> FollowedFire:
@@ -100,7 +127,7 @@ def follow_fire(fire: Fire) -> FollowedFire:
     elif kept.heard != heard and time.monotonic() - kept.made >= _SHARE * kept.took:
         _renew_beside(fire)
     up_to = (fire.pk, *kept.acts, *kept.heard)
-    return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves, up_to=up_to)
+    return FollowedFire(story=story, cook=kept.cook, now=now, curves=kept.curves, up_to=up_to, lost=kept.lost)
 
 
 def _look(fire: Fire) -> tuple[Story, datetime, tuple[Any, ...], tuple[Any, ...]]:
@@ -121,11 +148,26 @@ def _minute(now: datetime, last: ProbeReading | None) -> datetime:
 
 def _follow(story: Story, *, now: datetime, acts: tuple[Any, ...], heard: tuple[Any, ...]) -> _Kept:
     fire, begun = story.fire, time.thread_time()
-    cook = follow_cook(build_log(story, list_readings(story)), program=plan_air(story, now=now))
+    log, program = build_log(story, list_readings(story)), plan_air(story, now=now)
+    air, asked = last_air(log), air_asked(story)
+    is_lost = air is not None and asked is not None and air < asked - FIRE_LOW_DROP
+    cook = follow_cook(log, program=() if is_lost else program)
+    lost = None
+    if is_lost and air is not None and asked is not None:
+        back = [(seconds_of(now), float(asked)), *program]
+        if_back = forecast_ready(cook.log, list_inside(cook.moments), program=back)
+        lost = LostFire(air=air, asked=asked, if_back=if_back)
     curves = draw_curves(cook, fire.begun_at)
     made = time.monotonic()
     kept = _Kept(
-        acts=acts, heard=heard, made=made, took=time.thread_time() - begun, now=now, cook=cook, curves=curves
+        acts=acts,
+        heard=heard,
+        made=made,
+        took=time.thread_time() - begun,
+        now=now,
+        cook=cook,
+        curves=curves,
+        lost=lost,
     )
     with _lock:
         _kept[fire.pk] = kept
@@ -133,6 +175,16 @@ def _follow(story: Story, *, now: datetime, acts: tuple[Any, ...], heard: tuple[
         while len(_kept) > 1 and _count_readings() > _MOST_READINGS:
             _kept.popitem(last=False)
     return kept
+
+
+def last_air(log: CookLog) -> Fraction | None:
+    """The air at the last reading of ``log``; None where it was not read then or shortly before."""
+    for reading in reversed(log.readings):
+        if reading.at < log.readings[-1].at - STALE_SECONDS:
+            return None
+        if AIR in reading.values:
+            return reading.values[AIR]
+    return None
 
 
 def _count_readings() -> int:

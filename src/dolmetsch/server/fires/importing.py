@@ -33,6 +33,7 @@ from dolmetsch.server.fires.story import (
 )
 from dolmetsch.server.prices.tables import read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, refuse_fields
+from dolmetsch.server.quantities.lengths import WORD_LENGTH
 from dolmetsch.server.writing.once import Write, keep_once
 
 SAMPLE: Final = 4
@@ -252,7 +253,11 @@ def _take_instants(write: Write, fire: Fire, log: Log, story: Story) -> str:
             fire=fire,
             at=at,
             kind="instant",
-            data={"piece": piece, "fahrenheit": str(Fraction(one.fahrenheit))},
+            data={
+                "piece": piece,
+                "fahrenheit": str(Fraction(one.fahrenheit)),
+                "where": one.where[:WORD_LENGTH],
+            },
             **{**write.stamp, "key": uuid.uuid5(write.key, f"instant {index}")},
         )
     return f", {missed} instant readings left out" if missed else ""

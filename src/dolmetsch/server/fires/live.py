@@ -8,11 +8,14 @@ from typing import Final
 from dolmetsch.core.heat.cook_log import STALE_SECONDS
 from dolmetsch.core.heat.cooling import Leg
 from dolmetsch.core.heat.follow_cook import FollowedCook
+from dolmetsch.core.heat.inside import InsideNow, PieceReading, read_pieces
+from dolmetsch.core.heat.moments import INSTANT, list_inside
 from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.temperature import (
     TemperatureUnit,
     difference_from_fahrenheit,
+    from_fahrenheit,
 )
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK, COOK_SHRINK_SOURCE
 from dolmetsch.core.reference.heat import (
@@ -32,7 +35,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
-from dolmetsch.server.fires.followed import FollowedFire, is_on
+from dolmetsch.server.fires.followed import FollowedFire, is_on, list_troubles
 from dolmetsch.server.fires.models import Fire, FirePiece
 from dolmetsch.server.fires.of_batch import believe_at, hours_in, is_cold, list_own_cooks, step_kind
 from dolmetsch.server.fires.story import (
@@ -54,7 +57,9 @@ def read_live(followed: FollowedFire) -> out.LiveOut:
     """The live view of a fire."""
     fire = followed.story.fire
     pieces = list(fire.pieces.select_related("batch").order_by("rack", "slot", "id"))
-    can_pull = followed.story.out_at is None and not is_cold(fire)
+    ready = followed.cook.ready
+    never = followed.lost is not None and ready is not None and ready.span is None
+    can_pull = followed.story.out_at is None and not is_cold(fire) and not never
     pulls = _show_pulls(fire, pieces, unit_of(fire.kitchen), now=followed.now) if can_pull else ()
     return show_live(followed, pieces, pulls=list(pulls), tender=show_tender(followed.story, followed.cook))
 
@@ -94,11 +99,14 @@ def show_live(
         air=_latest(followed, AIR, now, unit),
         air_points=fire_followed.curves.get(AIR, []),
         curves=curves,
+        by_hand=list(_show_by_hand(story, followed, unit)),
         hanging=list(_show_hanging(pieces, story, followed, now, unit)),
         coldest=None if inside is None else print_degrees(inside.fahrenheit, unit),
         coldest_probe=None if inside is None else inside.probe,
+        unread=[] if inside is None else list(inside.unread),
+        cooked_by=_say_decided(followed),
         rate_per_hour=_print_rate(followed, unit),
-        ready=_show_ready(story, followed),
+        ready=_show_ready(fire_followed),
         tender=tender,
         lethality=_show_lethality(followed),
         lethality_source=LETHALITY_SOURCE,
@@ -127,7 +135,7 @@ def _print_rate(followed: FollowedCook, unit: TemperatureUnit) -> str | None:
 
 
 def _show_troubles(story: Story, followed: FollowedCook) -> Iterator[out.TroubleOut]:
-    for one in followed.troubles:
+    for one in list_troubles(followed):
         yield out.TroubleOut(
             code=one.code,
             begun_at=moment_of(one.start),
@@ -204,14 +212,16 @@ def _show_curves(fire: FollowedFire, unit: TemperatureUnit) -> Iterator[out.Curv
 def _show_hanging(
     pieces: Sequence[FirePiece], story: Story, followed: FollowedCook, now: datetime, unit: TemperatureUnit
 ) -> Iterator[out.HangingOut]:
-    coldest = None if followed.inside is None else followed.inside.probe
+    inside = followed.inside
+    readings = read_pieces(followed.log, now=seconds_of(now))
     here: dict[str, list[Placed]] = {}
     for placed in story.placed:
         if story.placed_now(placed.probe) is placed:
             here.setdefault(placed.piece, []).append(placed)
     for piece in pieces:
-        # of several probes in one piece the coldest is shown
-        probes = sorted(here.get(piece.label, ()), key=lambda one: one.id != coldest)
+        reading = readings.get(piece.label)
+        # of several probes in one piece the one that decides is shown
+        probes = sorted(here.get(piece.label, ()), key=lambda one: reading is None or one.id != reading.probe)
         placed_in = probes[0] if probes else None
         yield out.HangingOut(
             code=piece.batch.code,
@@ -220,19 +230,67 @@ def _show_hanging(
             rack=piece.rack,
             slot=piece.slot,
             probe=None if placed_in is None else placed_in.probe,
-            where="" if placed_in is None else placed_in.where,
-            now=None if placed_in is None else _latest(followed, placed_in.id, now, unit),
-            is_coldest=placed_in is not None and placed_in.id == coldest,
+            where=reading.where if reading else placed_in.where if placed_in else "",
+            now=None if reading is None else print_degrees(reading.fahrenheit, unit),
+            read_at=None if reading is None else moment_of(reading.at),
+            is_by_hand=reading is not None and reading.probe == INSTANT,
+            is_unread=reading is None or reading.is_unread,
+            is_coldest=_is_coldest(reading, inside),
             step_kind=step_kind(story.fire, piece.batch),
         )
 
 
-def _show_ready(story: Story, followed: FollowedCook) -> out.ReadyOut | None:
-    ready = followed.ready
+def _is_coldest(reading: PieceReading | None, inside: InsideNow | None) -> bool:
+    if reading is None or inside is None or reading.is_unread:
+        return False
+    return (reading.probe, reading.fahrenheit) == (inside.probe, inside.fahrenheit)
+
+
+def _say_decided(followed: FollowedCook) -> str:
+    """What decided whether it is cooked: the coldest when it was, else the coldest now."""
+    lethality, rule = followed.lethality, followed.home_rule
+    met = [lethality.met_at_6_5 if lethality else None, rule.met_at if rule else None]
+    times = [at for at in met if at is not None]
+    inside = list_inside(followed.moments)
+    if not inside:
+        return ""
+    decided = next((one for one in inside if times and one.at >= min(times)), inside[-1])
+    if decided.probe == INSTANT:
+        return "a reading by hand"
+    piece = next((one.piece for one in followed.log.inside if one.id == decided.probe), "")
+    return f"probe {decided.probe}{f' in {piece}' if piece else ''}"
+
+
+def _show_by_hand(story: Story, followed: FollowedCook, unit: TemperatureUnit) -> Iterator[out.HandPointOut]:
+    start = seconds_of(story.fire.begun_at)
+    for one in followed.log.instant:
+        yield out.HandPointOut(
+            piece=one.piece,
+            where=one.where,
+            seconds=int(one.at - start),
+            degrees=round(float(from_fahrenheit(one.fahrenheit, unit)), 1),
+        )
+
+
+def _show_ready(fire: FollowedFire) -> out.ReadyOut | None:
+    story, ready = fire.story, fire.cook.ready
     if ready is None:
         return None
+    lost = fire.lost
+    back = None if lost is None or lost.if_back is None else lost.if_back.span
+    returned: dict[str, datetime | None] = {
+        "back_low": None if back is None else moment_of(back.low),
+        "back_high": None if back is None else moment_of(back.high),
+    }
     if ready.span is None:
-        return out.ReadyOut(low=None, likely=None, high=None, why=ready.why, left_seconds=None)
+        why = ready.why
+        if lost is not None:
+            unit = unit_of(story.fire.kitchen)
+            why = (
+                f"it will not get there at this fire: the air is at {print_degrees(lost.air, unit)} °{unit}, "
+                f"the stage asks for {print_degrees(lost.asked, unit)}"
+            )
+        return out.ReadyOut(low=None, likely=None, high=None, why=why, left_seconds=None, **returned)
     meal = story.fire.meal_at
     return out.ReadyOut(
         low=moment_of(ready.span.low),
@@ -241,6 +299,7 @@ def _show_ready(story: Story, followed: FollowedCook) -> out.ReadyOut | None:
         why=ready.why,
         # by the later end: what is left when it takes long
         left_seconds=None if meal is None else int((meal - moment_of(ready.span.high)).total_seconds()),
+        **returned,
     )
 
 

@@ -211,7 +211,10 @@ class CurveOut(BaseModel):
 
 
 class HangingOut(BaseModel):
-    """A piece in the fire, with the probe in it and what that reads."""
+    """A piece in the fire and what it reads: the lowest of its probes and of its readings by hand.
+
+    ``now`` was read at ``read_at``; ``is_unread``: too long ago to count, or never (null).
+    """
 
     code: str
     mark: str
@@ -221,18 +224,36 @@ class HangingOut(BaseModel):
     probe: str | None
     where: str
     now: str | None
+    read_at: datetime | None
+    is_by_hand: bool
+    is_unread: bool
     is_coldest: bool
     step_kind: str
 
 
 class ReadyOut(BaseModel):
-    """When it is ready; ``why``: why nothing can be said, or ``reached``."""
+    """When it is ready; ``why``: why nothing can be said, or ``reached``.
+
+    ``back_low`` and ``back_high``: where the air is far under what is asked for, when it would be ready if it
+    were back now.
+    """
 
     low: datetime | None
     likely: datetime | None
     high: datetime | None
     why: str | None
     left_seconds: int | None
+    back_low: datetime | None = None
+    back_high: datetime | None = None
+
+
+class HandPointOut(BaseModel):
+    """A reading by hand, as it is drawn: so many seconds after the fire began."""
+
+    piece: str
+    where: str
+    seconds: int
+    degrees: float
 
 
 class ReductionOut(BaseModel):
@@ -336,9 +357,12 @@ class LiveOut(BaseModel):
     air: str | None
     air_points: list[Point | None]
     curves: list[CurveOut]
+    by_hand: list[HandPointOut]
     hanging: list[HangingOut]
     coldest: str | None
     coldest_probe: str | None
+    unread: list[str]
+    cooked_by: str
     rate_per_hour: str | None
     ready: ReadyOut | None
     lethality: list[ReductionOut]

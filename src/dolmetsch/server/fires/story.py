@@ -135,6 +135,12 @@ def plan_air(story: Story, *, now: datetime) -> list[tuple[Fraction, float]]:
     return planned
 
 
+def air_asked(story: Story) -> Fraction | None:
+    """The air (°F) that the stage of now asks for; None where it asks for none, or it is out."""
+    wanted = story.fire.stages[story.stages[-1][0]]["air"]
+    return None if wanted is None or story.out_at is not None else Fraction(wanted)
+
+
 def clock_of(fire: Fire) -> datetime:
     """The time it is at the fire: a simulated cooker may run ahead of ours."""
     return clock_by(last_reading(fire))
@@ -198,16 +204,26 @@ def build_log(story: Story, rows: Iterable[tuple[datetime, dict[str, Any]]]) -> 
                 at=seconds_of(event.at),
                 piece=event.data["piece"],
                 fahrenheit=Fraction(event.data["fahrenheit"]),
+                where=event.data.get("where", ""),
             )
             for event in story.events
             if event.kind == "instant"
         ),
+        named=_list_pieces(story),
         phases=tuple(_phases(story)),
         meat=_meat(fire),
         ground=fire.is_ground,
         pull_at=None if fire.pull_at is None else Fraction(fire.pull_at),
         nitrite_ppm=None if fire.nitrite_ppm is None else Fraction(fire.nitrite_ppm),
     )
+
+
+def _list_pieces(story: Story) -> tuple[str, ...]:
+    """Every piece that lies in the fire, and any other that was read in it."""
+    lying = [piece.label for piece in story.fire.pieces.select_related("batch").order_by("id")]
+    read = [one.piece for one in story.placed]
+    read += [event.data["piece"] for event in story.events if event.kind == "instant"]
+    return tuple(dict.fromkeys([*lying, *(piece for piece in read if piece)]))
 
 
 @lru_cache(maxsize=16_384)

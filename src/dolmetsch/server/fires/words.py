@@ -55,7 +55,9 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
         case "stage":
             return label_stage(fire.stages[data["stage"]], unit)
         case "instant":
-            return f"{data['piece']} by hand: {print_degrees(Fraction(data['fahrenheit']), unit)} °{unit}"
+            where = f", {data['where']}" if data.get("where") else ""
+            read = f"{print_degrees(Fraction(data['fahrenheit']), unit)} °{unit}"
+            return f"{data['piece']}{where} by hand: {read}"
         case "tender":
             return _TENDER[data["text"]]
         case "fuel":

@@ -11,14 +11,11 @@ from django.utils import timezone
 from dolmetsch.core.heat.cook_log import CookLog, Phase, Probe, Reading
 from dolmetsch.core.heat.cook_shrink import kept_at
 from dolmetsch.core.heat.follow_cook import follow_cook
-from dolmetsch.core.heat.home_rule import judge_home_rule
-from dolmetsch.core.heat.lethality import compute_lethality
-from dolmetsch.core.heat.moments import count_log, list_inside, list_moments
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.core.reference.cook_shrink import COOK_SHRINK
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.fires.cooked import is_cooked
+from dolmetsch.server.fires.cooked import is_log_cooked
 from dolmetsch.server.fires.followed import FollowedFire, draw_curves
 from dolmetsch.server.fires.live import show_live
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
@@ -209,8 +206,7 @@ def _is_truly_cooked(run: Run) -> bool:
         phases=(Phase(kind="cook", start=begun),),
         meat="pork",
     )
-    inside = list_inside(list_moments(count_log(log)))
-    return is_cooked(compute_lethality(log, inside), judge_home_rule(log, inside))
+    return is_log_cooked(log)
 
 
 def _first(acts: Sequence[PracticeAct], kinds: Sequence[str], *, since: int) -> int | None:

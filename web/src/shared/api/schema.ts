@@ -8371,8 +8371,24 @@ export interface components {
             points: (number[] | null)[];
         };
         /**
+         * HandPointOut
+         * @description A reading by hand, as it is drawn: so many seconds after the fire began.
+         */
+        HandPointOut: {
+            /** Piece */
+            piece: string;
+            /** Where */
+            where: string;
+            /** Seconds */
+            seconds: number;
+            /** Degrees */
+            degrees: number;
+        };
+        /**
          * HangingOut
-         * @description A piece in the fire, with the probe in it and what that reads.
+         * @description A piece in the fire and what it reads: the lowest of its probes and of its readings by hand.
+         *
+         *     ``now`` was read at ``read_at``; ``is_unread``: too long ago to count, or never (null).
          */
         HangingOut: {
             /** Code */
@@ -8391,6 +8407,12 @@ export interface components {
             where: string;
             /** Now */
             now: string | null;
+            /** Read At */
+            read_at: string | null;
+            /** Is By Hand */
+            is_by_hand: boolean;
+            /** Is Unread */
+            is_unread: boolean;
             /** Is Coldest */
             is_coldest: boolean;
             /** Step Kind */
@@ -8499,12 +8521,18 @@ export interface components {
             air_points: (number[] | null)[];
             /** Curves */
             curves: components["schemas"]["CurveOut"][];
+            /** By Hand */
+            by_hand: components["schemas"]["HandPointOut"][];
             /** Hanging */
             hanging: components["schemas"]["HangingOut"][];
             /** Coldest */
             coldest: string | null;
             /** Coldest Probe */
             coldest_probe: string | null;
+            /** Unread */
+            unread: string[];
+            /** Cooked By */
+            cooked_by: string;
             /** Rate Per Hour */
             rate_per_hour: string | null;
             ready: components["schemas"]["ReadyOut"] | null;
@@ -8559,6 +8587,9 @@ export interface components {
         /**
          * ReadyOut
          * @description When it is ready; ``why``: why nothing can be said, or ``reached``.
+         *
+         *     ``back_low`` and ``back_high``: where the air is far under what is asked for, when it would be ready if it
+         *     were back now.
          */
         ReadyOut: {
             /** Low */
@@ -8571,6 +8602,10 @@ export interface components {
             why: string | null;
             /** Left Seconds */
             left_seconds: number | null;
+            /** Back Low */
+            back_low?: string | null;
+            /** Back High */
+            back_high?: string | null;
         };
         /**
          * ReductionOut

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
+from typing import Final
 
 from dolmetsch.core.buying.offer import fry_estimate
 from dolmetsch.core.costing.strip import USUAL_KINDS
@@ -27,6 +28,10 @@ from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.batches.models.fire_facts import fire_facts
 
 _ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
+
+
+#: Kinds of a method's steps that a fire may be for.
+HEATING_KINDS: Final = frozenset({"smoke", "cook"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -57,7 +62,14 @@ class Ahead:
     cut: Cut
 
     def carry(self, history: History, instead: Mapping[str, Belief] = MappingProxyType({})) -> Outlook:
-        """Carried to the end by ``history``; of kinds of step in ``instead`` by that."""
+        """Carried to the end by ``history``; of kinds of step in ``instead`` by that.
+
+        Where one step to come heats, it is the one that a fire is for, a smoke or a cook as its program goes.
+        """
+        heating = [step.kind for step in self.steps if step.kind in HEATING_KINDS]
+        fired = [belief for kind, belief in instead.items() if kind in HEATING_KINDS]
+        if len(heating) == len(fired) == 1:
+            instead = {**instead, heating[0]: fired[0]}
         beliefs = [instead.get(step.kind) or believe(step.method, self.cut, history) for step in self.steps]
         return carry(self.start, list(zip(self.costs, beliefs, strict=True)))
 

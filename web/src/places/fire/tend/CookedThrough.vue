@@ -3,22 +3,22 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import { timeText } from '@/shared/quantity/when'
 import type { Live } from '@/places/fire/useFires'
 
-/** Whether it is cooked through: both reductions by the coldest probe, and the home rule. */
+/** Whether it is cooked through: both reductions by what decided, the coldest, and the home rule. */
 const props = defineProps<{ live: Live }>()
 const { figure } = useUnits()
 const wide = (part: string): string => `${Math.min(100, Number(part) * 100)}%`
-const coldest = (): string =>
-  props.live.coldest_probe === 'instant'
-    ? 'by the reading by hand'
-    : `by probe ${props.live.coldest_probe ?? '–'}`
+const decided = (): string => (props.live.cooked_by ? `by ${props.live.cooked_by}, the coldest` : '')
 </script>
 
 <template>
   <section class="panel" aria-label="Cooked through?">
     <div class="top">
       <h2>Cooked through?</h2>
-      <span class="quiet small">{{ coldest() }}, the coldest</span>
+      <span class="quiet small">{{ decided() }}</span>
     </div>
+    <p v-if="live.unread.length" role="note">
+      <b>Not read: {{ live.unread.join(', ') }}.</b> What was not read counts for nothing here.
+    </p>
     <div v-for="one in live.lethality" :key="one.name" class="bar">
       <span>{{ one.name }}</span>
       <span class="track"><span :style="{ width: wide(one.part) }" :class="{ met: one.met_at }" /></span>

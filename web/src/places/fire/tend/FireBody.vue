@@ -128,7 +128,7 @@ const head = computed(() => {
         <FireDrawing :live="live" />
         <p class="under">
           <span
-            ><b class="dear">The coldest probe decides.</b>
+            ><b class="dear">The coldest decides.</b>
             {{
               live.rate_per_hour
                 ? `${live.rate_per_hour.startsWith('-') ? 'Falling' : 'Climbing'} ${figure(without(live.rate_per_hour))} °${live.unit} an hour.`

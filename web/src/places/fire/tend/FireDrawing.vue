@@ -156,6 +156,16 @@ const description = computed(() => {
         {{ one.text }}
       </text>
     </g>
+    <g
+      v-for="(one, index) in live.by_hand"
+      :key="`hand ${index}`"
+      :transform="`translate(${x(one.seconds)} ${y(one.degrees)})`"
+    >
+      <title>
+        {{ one.piece }}{{ one.where ? `, ${one.where}` : '' }} by hand: {{ figure(String(one.degrees)) }}
+      </title>
+      <path d="M-6 0L0 -6L6 0L0 6Z" fill="#FFFFFF" stroke="#8E1F38" stroke-width="2" />
+    </g>
     <g v-for="one in marks" :key="one.code + one.begun_at" :transform="`translate(${one.at} ${BOTTOM - 18})`">
       <path d="M-7 6L7 6L0 -7Z" fill="#B7791F" />
     </g>

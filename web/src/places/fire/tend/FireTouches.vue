@@ -41,7 +41,7 @@ function ask(kind: Asking): void {
 function send(): void {
   if (!asking.value) return
   const about = {
-    instant: { piece: piece.value, temp: text.value },
+    instant: { piece: piece.value, temp: text.value, where: where.value },
     fuel: { text: text.value, amount: amount.value, price: price.value, minutes: minutes.value },
     note: { text: text.value },
     probe: { probe: probe.value, piece: piece.value, where: where.value },
@@ -106,9 +106,14 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
           <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
         </select></label
       >
-      <label v-if="asking === 'probe'" class="named"
-        ><span>Where in it</span><input v-model="where" class="box" maxlength="40" placeholder="thick end"
+      <label v-if="asking === 'probe' || asking === 'instant'" class="named"
+        ><span>Where in it</span
+        ><input v-model="where" class="box" maxlength="40" placeholder="thick end" list="places-in-meat"
       /></label>
+      <datalist id="places-in-meat">
+        <option value="thick end"></option>
+        <option value="thin end"></option>
+      </datalist>
       <label v-if="asking === 'fuel' || asking === 'note'" class="named wide"
         ><span>{{ asking === 'fuel' ? 'What was added' : 'Note' }}</span
         ><input

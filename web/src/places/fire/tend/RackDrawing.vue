@@ -6,6 +6,16 @@ import { useUnits } from '@/shared/quantity/useUnits'
 /** The pieces on their racks as they hang in the smoker, each with its probe's number and what that reads. */
 const props = defineProps<{ live: Live }>()
 const { figure } = useUnits()
+/** What the piece was read by: a probe, or by hand, and where in it. */
+function readBy(one: Live['hanging'][number]): string {
+  const where = one.where ? `, ${one.where}` : ''
+  if (one.is_by_hand) return `by hand${where}`
+  return one.probe ? `probe ${one.probe}${where}` : 'no probe'
+}
+const ago = (at: string): string => {
+  const minutes = Math.round((Date.parse(props.live.now) - Date.parse(at)) / 60_000)
+  return minutes < 120 ? `${minutes} min ago` : `${Math.round(minutes / 60)} h ago`
+}
 const racks = computed(() => {
   const found = new Map<number, Live['hanging']>()
   for (const one of props.live.hanging) found.set(one.rack, [...(found.get(one.rack) ?? []), one])
@@ -24,11 +34,10 @@ const racks = computed(() => {
       <ul>
         <li v-for="one in pieces" :key="one.label" :class="{ coldest: one.is_coldest }">
           <RouterLink :to="{ name: 'log', params: { code: one.code } }">{{ one.label }}</RouterLink>
-          <span class="narrow small">{{
-            one.probe ? `probe ${one.probe}${one.where ? `, ${one.where}` : ''}` : 'no probe'
-          }}</span>
-          <b>{{ one.now ? `${figure(one.now)}°` : '–' }}</b>
-          <span v-if="one.is_coldest" class="small">coldest</span>
+          <span class="narrow small">{{ readBy(one) }}</span>
+          <b :class="{ old: one.is_unread }">{{ one.now ? `${figure(one.now)}°` : '–' }}</b>
+          <span v-if="one.is_unread" class="small">{{ one.read_at ? ago(one.read_at) : 'not read' }}</span>
+          <span v-else-if="one.is_coldest" class="small">coldest</span>
         </li>
       </ul>
     </div>
@@ -77,6 +86,11 @@ li {
 
 li.coldest {
   background: #8e1f38;
+}
+
+li b.old {
+  opacity: 0.75;
+  font-size: 19px;
 }
 
 li a {

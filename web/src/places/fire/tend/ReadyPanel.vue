@@ -41,6 +41,10 @@ const clock = (moment: string): string =>
     <template v-else-if="ready">
       <p class="quiet">Ready</p>
       <p>Cannot be said: {{ ready.why }}.</p>
+      <p v-if="ready.back_low && ready.back_high">
+        If the fire were back now: between <b>{{ clock(ready.back_low) }}</b> and
+        <b>{{ clock(ready.back_high) }}</b>.
+      </p>
     </template>
     <p v-else class="quiet">No inside temperature is aimed at.</p>
     <p v-if="tender">

@@ -74,6 +74,7 @@ const live = (more: Partial<Live> = {}): Live => ({
     [7200, 181],
   ],
   curves: [curve('1', 'L-01 A'), curve('2', 'L-01 B')],
+  by_hand: [{ piece: 'L-01 B', where: 'thin end', seconds: 5700, degrees: 120 }],
   hanging: [
     {
       code: 'L-01',
@@ -84,6 +85,9 @@ const live = (more: Partial<Live> = {}): Live => ({
       probe: '1',
       where: '',
       now: '120',
+      read_at: '2026-11-26T11:00:00Z',
+      is_by_hand: false,
+      is_unread: false,
       is_coldest: true,
       step_kind: 'smoke',
     },
@@ -96,12 +100,17 @@ const live = (more: Partial<Live> = {}): Live => ({
       probe: '2',
       where: '',
       now: '120',
+      read_at: '2026-11-26T10:35:00Z',
+      is_by_hand: true,
+      is_unread: true,
       is_coldest: false,
       step_kind: 'smoke',
     },
   ],
   coldest: '120',
   coldest_probe: '1',
+  unread: ['L-01 B'],
+  cooked_by: 'probe 1 in L-01 A',
   rate_per_hour: '20',
   ready: READY,
   lethality: [{ name: '7 log', part: '0.25', met_at: null }],
@@ -127,6 +136,8 @@ const READY = {
   high: '2026-11-26T13:00:00Z',
   why: null,
   left_seconds: null,
+  back_low: null,
+  back_high: null,
 }
 const buttonOf = (shown: ReturnType<typeof mount>, words: string) => {
   const found = shown.findAll('button').find((one) => plain(one.text()) === words)
@@ -228,7 +239,7 @@ describe('beside the fire', () => {
     await touch('nearly').trigger('click')
     await touch('Spritzed').trigger('click')
     expect(shown.emitted('happened')).toEqual([
-      [{ kind: 'instant', piece: 'L-01 A', temp: '141' }],
+      [{ kind: 'instant', piece: 'L-01 A', temp: '141', where: '' }],
       [{ kind: 'tender', text: 'nearly' }],
       [{ kind: 'spritz', text: '' }],
     ])

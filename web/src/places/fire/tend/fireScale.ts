@@ -18,6 +18,7 @@ export function fireScale(live: Live, wide: number) {
   const values = [live.air_points, ...live.curves.map((one) => one.points)]
     .flat()
     .flatMap((point) => (point ? [point[1] ?? 0] : []))
+    .concat(live.by_hand.map((one) => one.degrees))
   const low = live.unit === 'F' ? 30 : 0
   const high = Math.max(...values, Number(live.pull_at ?? 0), low + 60) * 1.06
   const x = scaleLinear([0, end], [LEFT, right])
