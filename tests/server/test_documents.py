@@ -212,3 +212,30 @@ def test_schemas_are_served_and_unknown_forms_are_not(api):
     assert api.client.get("/api/schemas/batch").json()["$id"] == "dolmetsch-batch/1"
     assert api.client.get("/api/schemas/other").status_code == 422
     assert file_of(api, api.started(), "doc").status_code == 422
+
+
+def test_what_went_wholly_into_another_batch_leaves_every_list_and_its_batch_is_finished(api):
+    up = api.started()
+    api.recorded(up, TRIM)
+
+    def here():
+        batch = api.get(f"/batches/{up}")[1]
+        listed = [one["mark"] for one in api.get(f"/batches/{up}/pieces")[1]["pieces"]]
+        row = Batch.objects.get(code=up)
+        assert listed == [one["mark"] for one in batch["pieces"]] == row.summary["pieces"]
+        assert row.pieces_count == len(listed)
+        return listed, batch["is_finished"]
+
+    down = api.started(name="Sausage", bought=take(up, weight="4.9 lb"))
+    assert here() == (["A", "B"], False)
+    # within one part in a hundred it is all of it
+    api.recorded(down, take(up, weight="0.06 lb"))
+    assert here() == (["B"], False)
+    api.recorded(down, take(up, piece="B"))
+    assert here() == ([], True)
+    # taken back, it is here again
+    last = Entry.objects.filter(batch__code=down).latest("sequence")
+    api.recorded(down, {"act": "withdraw"}, corrects=last.pk, reason="the other piece")
+    assert here() == (["B"], False)
+    # what it cost there stands as it did
+    assert api.get(f"/batches/{down}")[1]["house"]["cost"] == "10.94"

@@ -18,6 +18,7 @@ from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels.facts import gather_pack_labels
+from dolmetsch.server.larder.here import find_usable, list_usable
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
 from dolmetsch.server.larder.queries import list_here
 from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
@@ -441,7 +442,7 @@ def test_what_was_lost_after_packing_and_what_is_near_its_day(packed):
     # half a pound of one and a half
     assert (first["product"], first["percent"], first["lost"]["lb"]) == ("Jowl, sliced", "33.3", "0.50")
     assert larder["lost"][1]["percent"] == "0.0"
-    PackNow.objects.filter(pack__mark="P3").update(keep_until=timezone.localdate() - timedelta(days=1))
+    dated("P3", days=-1, state="thawed")
     PackNow.objects.filter(pack__mark="P4").update(keep_until=timezone.localdate() + timedelta(days=3))
     larder = packed.get("/larder")[1]
     assert [(one["mark"], one["is_past"], one["is_soon"]) for one in larder["soon"]] == [
@@ -479,6 +480,12 @@ def test_thaw_tonight_and_runs_out_by_the_pace_of_late(api):
     # 0.1 lb in the fridge is less than two days of it: the oldest of the freezer
     assert [one["mark"] for one in larder["thaw"]] == ["P1"]
     assert "2 days of Jowl, sliced" in larder["thaw_why"]
+    # what is past its use-by date neither lasts nor is thawed nor stands in the way of thawing
+    dated("P3", days=-1, state="thawed")
+    (without,) = api.get("/larder")[1]["runs_out"]
+    assert without["left"]["lb"] == "1.00"
+    dated("P1", days=-1, state="thawed")
+    assert [one["mark"] for one in api.get("/larder")[1]["thaw"]] == ["P2"]
 
 
 def test_a_count_of_the_shelves_finds_fewer_and_more(packed):
@@ -792,3 +799,57 @@ def test_a_customers_packs_are_kept_apart(packed):
 
 def get_kitchen(api):
     return Kitchen.objects.get(slug=api.slug)
+
+
+def dated(mark, *, days, state="chilled"):
+    """The pack's last day lies so many days ahead."""
+    day = timezone.localdate() + timedelta(days=days)
+    PackNow.objects.filter(pack__mark=mark).update(keep_until=day, state=state)
+
+
+def test_what_is_past_its_use_by_date_counts_for_nothing_and_a_frozen_pack_past_its_best_does(packed):
+    """Three packs of ten slices: one in date, one past its use-by date, one frozen and past its best."""
+    kitchen, today = Kitchen.objects.get(slug=packed.slug), timezone.localdate()
+    dated("P1", days=-1)
+    dated("P2", days=-1, state="frozen")
+    dated("P3", days=0)
+    PackNow.objects.filter(pack__mark="P4").update(keep_until=None)
+    here = find_usable(kitchen, today).order_by("pack_id").values_list("pack__mark", flat=True)
+    assert list(here) == ["P2", "P3", "P4"]
+    assert list(find_usable(kitchen, today + timedelta(days=1)).values_list("pack__mark", flat=True)) == [
+        "P2",
+        "P4",
+    ]
+    assert [one.pack.mark for one in list_usable(list(list_here(kitchen)), today)] == ["P2", "P3", "P4"]
+    larder = packed.get("/larder")[1]
+    marked = {
+        one["mark"]: (one["is_past"], one["is_past_best"])
+        for shelf in larder["shelves"]
+        for stack in shelf["stacks"]
+        for one in stack["packs"]
+    }
+    assert marked == {"P1": (True, False), "P2": (False, True), "P3": (False, False), "P4": (False, False)}
+    assert larder["past"] == 1
+
+
+def test_plates_pass_by_what_is_past_its_date_and_take_it_only_knowingly(packed):
+    roll = {"name": "Roll", "parts": [{"sort": "larder", "name": "Jowl, sliced", "amount": "5 slices"}]}
+    assert packed.call("POST", "/dishes", roll)[0] == 201
+    dated("P1", days=-2)
+    dish = packed.get("/dishes/Roll")[1]
+    assert (dish["enough"], [one["mark"] for one in dish["past"]]) == (4, ["P1"])
+    assert dish["parts"][0]["basis"].endswith("P2")
+    assert packed.call("POST", "/dishes/Roll/plates", {"plates": "3"})[0] == 201
+    assert [page(packed, f"P{number}")["pack"]["left_slices"] for number in (1, 2, 3)] == [10, 0, 5]
+    status, problem = packed.call("POST", "/dishes/Roll/plates", {"plates": "2"})
+    assert (status, problem["code"]) == (409, "only_past")
+    assert "P1" in problem["detail"]
+    assert page(packed, "P3")["pack"]["left_slices"] == 5
+    # knowingly: recorded, and marked
+    assert packed.call("POST", "/dishes/Roll/plates", {"plates": "2", "use_past": True})[0] == 201
+    assert [page(packed, f"P{number}")["pack"]["left_slices"] for number in (1, 3)] == [5, 0]
+    assert Taken.objects.get(pack__mark="P1").why == "past its use-by date"
+    assert set(Taken.objects.exclude(pack__mark="P1").values_list("why", flat=True)) == {""}
+    # too little even so: it is said as it is
+    status, problem = packed.call("POST", "/dishes/Roll/plates", {"plates": "9", "use_past": True})
+    assert (status, problem["code"]) == (422, "not_enough")

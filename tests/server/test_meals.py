@@ -52,7 +52,7 @@ def in_days(days):
 @pytest.fixture
 def kitchen(api):
     """A fridge of six places, a smoker of four, a method, and a roll with three ounces of jowl."""
-    for name, sort, levels in (("Fridge 1", "fridge", 3), ("Smoker", "smoker", 2)):
+    for name, sort, levels in (("Fridge 1", "fridge", 3), ("Smoker", "smoker", 2), ("Freezer", "freezer", 3)):
         api.call("POST", "/stores", {"name": name, "sort": sort, "levels": levels, "slots": 2})
     assert api.call("POST", "/ways", WAY)[0] == 201
     assert api.call("POST", "/dishes", DISH)[0] == 201
@@ -139,9 +139,13 @@ def test_what_the_larder_has_is_taken_off(kitchen):
     code = kitchen.started()
     kitchen.recorded(code, {**TRIM, "kind": "slice", "pieces": [{"weight": "9 lb"}], "cut_off": []})
     mark = kitchen.get(f"/batches/{code}")[1]["pieces"][0]["mark"]
-    pack = {"piece": mark, "product": "Cherry jowl", "form": "whole", "weight": "2 lb"}
+    pack = {"piece": mark, "product": "Cherry jowl", "form": "whole", "weight": "2 lb", "store": "Freezer"}
+    chilled = {**pack, "weight": "1 lb", "store": "Fridge 1"}
     seen = kitchen.get(f"/batches/{code}")[1]["seen"]
-    assert kitchen.call("POST", f"/batches/{code}/packs", {"packs": [pack, pack], "seen": seen})[0] == 201
+    body = {"packs": [pack, pack, chilled], "seen": seen}
+    assert kitchen.call("POST", f"/batches/{code}/packs", body)[0] == 201
+    # what lies chilled is past its date by then; tomorrow it counts
+    assert worked(kitchen, day=in_days(1))["needed"][0]["here"]["lb"] == "5.00"
     (needed,) = worked(kitchen)["needed"]
     assert (needed["here"]["lb"], needed["short"]["lb"]) == ("4.00", "3.50")
     few = worked(kitchen, wants=[{"sort": "product", "name": "Cherry jowl", "amount": "3 lb"}])

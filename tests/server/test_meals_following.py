@@ -194,6 +194,7 @@ def under_way(api, *, pieces="11 lb"):
     api.recorded(code, {**TRIM, "kind": "slice", "pieces": [{"weight": "9 lb"}], "cut_off": []})
     page = api.get(f"/batches/{code}")[1]
     pack = {"piece": page["pieces"][0]["mark"], "product": "Cherry jowl", "form": "whole", "weight": "1 lb"}
+    pack["store"] = "Freezer"
     assert api.call("POST", f"/batches/{code}/packs", {"packs": [pack], "seen": page["seen"]})[0] == 201
     code = api.started()
     choose(api, code)

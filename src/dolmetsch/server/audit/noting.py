@@ -122,7 +122,7 @@ def _say(record: Any) -> str:
 
 def _name_before(record: Any) -> str:
     """What ``record`` took the place of: the entry it corrects, or the version before it."""
-    corrected = getattr(record, "corrects_id", None)
+    corrected = getattr(record, "corrects_id", None) or getattr(record, "replaces_id", None)
     if corrected:
         return f"{record._meta.verbose_name} {corrected}"
     version = getattr(record, "version", None)

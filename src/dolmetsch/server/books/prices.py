@@ -101,9 +101,7 @@ def _list_house(kitchen: Kitchen, seen: dict[_Key, list[_Seen]]) -> list[out.Tod
 def _list_shops(facts: list[BatchFacts]) -> dict[int, str]:
     """By batch: the first of the shop's packs it was judged by."""
     lines = ShopPackLine.objects.filter(
-        entry__batch__in=[one.pk for one in facts],
-        entry__act=Entry.Act.SHOP_PACK,
-        entry__corrections__isnull=True,
+        entry__in=Entry.current.filter(batch__in=[one.pk for one in facts], act=Entry.Act.SHOP_PACK)
     ).order_by("-entry__sequence")
     return dict(lines.values_list("entry__batch", "name"))
 

@@ -11,7 +11,7 @@ from typing import Final
 
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.statistics.spread import FEWEST_OTHERS, Unusual, find_unusual
-from dolmetsch.server.batches.models import UsedLine
+from dolmetsch.server.batches.models import Entry, UsedLine
 from dolmetsch.server.books import schemas as out
 from dolmetsch.server.books.rows import Made, Sort, list_batch_sorts, list_fires, list_step_sorts, say_degrees
 from dolmetsch.server.books.yields import label_sort, say_chance, say_method, say_points
@@ -115,7 +115,8 @@ def _list_new_things(made: Made, others: Sequence[Made]) -> Iterator[str]:
 
 
 def _list_used(batches: Collection[int]) -> set[str]:
-    lines = UsedLine.objects.filter(entry__batch__in=batches).exclude(cost_group="labour")
+    counting = Entry.current.filter(batch__in=batches)
+    lines = UsedLine.objects.filter(entry__in=counting).exclude(cost_group="labour")
     return set(lines.values_list("what", flat=True).distinct())
 
 

@@ -5,24 +5,32 @@ from collections.abc import Sequence
 from dataclasses import replace
 from decimal import Decimal
 from fractions import Fraction
-from typing import Final
+from typing import Final, NoReturn
+
+from django.utils import timezone
 
 from dolmetsch.core.numbers.quantity import MONEY_PLACES
+from dolmetsch.core.slicing.packs import SLACK_GRAMS
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import Need, ReadDish, cost_needs, is_count, list_needs
 from dolmetsch.server.dishes.files import read_file
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating, PlatingCanceled, StockNote
 from dolmetsch.server.dishes.queries import draft_dish, get_dish, read_all
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.actions import cancel_all, take_oldest
-from dolmetsch.server.larder.models import Pack, Taken
+from dolmetsch.server.larder.here import is_past_use, list_usable
+from dolmetsch.server.larder.models import Pack, PackNow, Taken
 from dolmetsch.server.larder.queries import list_here
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
+from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import MAX_SLICES, Reader, round_decimal
 from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
 
 COST_PLACES: Final = 8
 MOST_PLATES: Final = Fraction(10_000)
+#: What is noted of meat that left past its use-by date.
+PAST_WORDS: Final = "past its use-by date"
 
 
 def save_dish(write: Write, data: schemas.DishIn) -> Dish:
@@ -179,7 +187,7 @@ def serve_plates(write: Write, name: str, data: schemas.PlatesIn) -> Plating:
         needs = list_needs(read, dishes, Fraction(row.plates))
         cost = costed[dish.name.casefold()].cost if dish.name.casefold() in costed else None
         others = None if cost is None else cost * row.plates - cost_needs(needs, prices)
-        _take_parts(write, needs, row, income=_meat_income(income, others))
+        _take_parts(write, needs, row, income=_meat_income(income, others), use_past=data.use_past)
         return row
 
     return keep_once(write, Plating, serve)
@@ -196,9 +204,16 @@ def _meat_income(income: Decimal | None, others: Fraction | None) -> Decimal | N
     return max(Decimal(0), income - round_decimal(others, MONEY_PLACES))
 
 
-def _take_parts(write: Write, needs: Sequence[Need], plating: Plating, *, income: Decimal | None) -> None:
-    """What the plates take of each product; the first taking carries the ``income``."""
-    here = list(list_here(write.kitchen))
+def _take_parts(
+    write: Write, needs: Sequence[Need], plating: Plating, *, income: Decimal | None, use_past: bool
+) -> None:
+    """What the plates take of each product; the first taking carries the ``income``.
+
+    What is past its use-by date comes last, where it is used at all, and is marked.
+    """
+    here, today = list(list_here(write.kitchen)), timezone.localdate(plating.at)
+    usable = list_usable(here, today)
+    past = [now for now in here if is_past_use(now, today)]
     position = 0
 
     def row(pack: Pack) -> Taken:
@@ -207,6 +222,7 @@ def _take_parts(write: Write, needs: Sequence[Need], plating: Plating, *, income
             pack=pack,
             fate="plated",
             dish=plating.name,
+            why=PAST_WORDS if pack in {now.pack for now in past} else "",
             at=plating.at,
             recorded_at=write.now,
             recorded_by=write.user,
@@ -216,8 +232,12 @@ def _take_parts(write: Write, needs: Sequence[Need], plating: Plating, *, income
 
     for need in needs:
         name = need.product.casefold()
+        packs = [now for now in (*usable, *(past if use_past else ())) if _is_of(now, name)]
+        left_over = [now for now in past if _is_of(now, name)]
+        if left_over and not use_past and not _has_enough(packs, need):
+            _refuse_past(write.kitchen, need, left_over)
         taken = take_oldest(
-            [now for now in here if now.pack.product.casefold() == name and not now.is_gone],
+            packs,
             slices=None if need.slices is None else _whole(need),
             grams=need.grams or Fraction(0),
             row=row,
@@ -228,6 +248,31 @@ def _take_parts(write: Write, needs: Sequence[Need], plating: Plating, *, income
         if not taken:
             raise DomainError("not_enough", 422, "Not recorded", f"The larder has no {need.product}.")
         position += len(taken)
+
+
+def _is_of(now: PackNow, name: str) -> bool:
+    return now.pack.product.casefold() == name and not now.is_gone
+
+
+def _has_enough(packs: Sequence[PackNow], need: Need) -> bool:
+    if need.slices is not None:
+        return sum(now.left_slices or 0 for now in packs) >= need.slices
+    return sum((Fraction(now.left_grams) for now in packs), SLACK_GRAMS) >= (need.grams or 0)
+
+
+def _refuse_past(kitchen: Kitchen, need: Need, past: Sequence[PackNow]) -> NoReturn:
+    """What there is in date is too little, and more lies past its date: it is used only knowingly.
+
+    Raises:
+        DomainError: only_past.
+    """
+    more = print_weight(sum((Fraction(now.left_grams) for now in past), Fraction(0)))
+    packs = ", ".join(now.pack.label for now in past[:3])
+    said = (
+        f"The larder has too little {need.product} in date; {more.say(kitchen.weight_unit)} more is past its "
+        f"use-by date ({packs}). Throw it away, or serve it knowingly."
+    )
+    raise DomainError("only_past", 409, "Past its date", said)
 
 
 def _whole(need: Need) -> int:

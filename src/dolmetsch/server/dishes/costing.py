@@ -7,13 +7,15 @@ from fractions import Fraction
 from typing import Final
 
 from django.db.models import Max
+from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import DishError, Menu, Part, Plate, Recipe, cost_plates
 from dolmetsch.core.numbers.quantity import Price
-from dolmetsch.server.batches.models import FryLine
+from dolmetsch.server.batches.models import Entry, FryLine
 from dolmetsch.server.dishes.models import Dish
 from dolmetsch.server.dishes.schemas import DishIn, DishPartIn
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder.here import find_usable
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.prices.queries import find_used
 from dolmetsch.server.quantities.reader import MAX_SLICES, Reader
@@ -116,7 +118,8 @@ def find_meats(kitchen: Kitchen, products: set[str]) -> dict[str, Meat]:
     if not products:
         return {}
     mine = PackNow.objects.filter(kitchen=kitchen, owner="").exclude(pack__product="")
-    oldest = mine.filter(is_gone=False).order_by("pack__packed_at", "pack_id")
+    usable = find_usable(kitchen, timezone.localdate()).exclude(pack__product="")
+    oldest = usable.order_by("pack__packed_at", "pack_id")
     here = _first_of_each(oldest.values_list("pack_id", "pack__product"), products)
     missing = products - here.keys()
     latest = mine.order_by("-pack__packed_at", "-pack_id").values_list("pack_id", "pack__product")
@@ -143,7 +146,7 @@ def _first_of_each(rows: Iterable[tuple[int, str]], products: set[str]) -> dict[
 def _fries(batches: set[int]) -> dict[int, Fraction]:
     """Cooked ÷ raw of each batch whose slices were fried, the mean of all times."""
     found: dict[int, list[Fraction]] = {}
-    rows = FryLine.objects.filter(entry__batch__in=batches, entry__corrections__isnull=True)
+    rows = FryLine.objects.filter(entry__in=Entry.current.filter(batch__in=batches))
     for batch, ratio in rows.values_list("entry__batch", "ratio"):
         found.setdefault(batch, []).append(Fraction(ratio))
     return {batch: sum(ratios, Fraction(0)) / len(ratios) for batch, ratios in found.items()}

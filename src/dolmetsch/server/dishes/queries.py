@@ -27,6 +27,7 @@ from dolmetsch.server.dishes.costing import (
 )
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.larder.here import is_past_use, list_usable
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.larder.queries import find_paces, list_lying
 from dolmetsch.server.offers.checking import check
@@ -34,7 +35,7 @@ from dolmetsch.server.offers.schemas import CaseIn, OfferIn
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.prices.queries import Priced, list_latest_quotes, list_priced, price_of
 from dolmetsch.server.problems import FieldProblem, not_found
-from dolmetsch.server.quantities.printing import print_money, print_money_or_none, print_percent
+from dolmetsch.server.quantities.printing import print_money, print_money_or_none, print_percent, print_weight
 from dolmetsch.server.quantities.reader import Reader
 
 #: Plates of so many days are a month.
@@ -255,6 +256,7 @@ def read_dish_page(kitchen: Kitchen, name: str) -> schemas.DishPage:
         charge=_charge(cost, read.menu, aims),
         curve=_draw_curve(cost, read.menu),
         next=_list_next(kitchen, read, plate, prices),
+        past=_list_past(kitchen, read, every),
         enough=enough,
         until=until,
         month_plates=sold.get(dish.name, 0),
@@ -329,6 +331,23 @@ def _show_bar(name: str, parts: Sequence[Fraction | None], menu: Menu | None) ->
     )
 
 
+def _list_past(kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]) -> list[schemas.PastPackOut]:
+    """Packs of the meat of a dish that are past their use-by date: they do not count for it."""
+    today = timezone.localdate()
+    names = {need.product.casefold() for need in list_needs(read, dishes, Fraction(1))}
+    return [
+        schemas.PastPackOut(
+            code=now.code,
+            mark=now.mark,
+            product=now.product,
+            left=print_weight(Fraction(now.left_grams)),
+            keep_until=now.keep_until,
+        )
+        for now in (list_lying(kitchen) if names else ())
+        if not now.owner and now.product.casefold() in names and is_past_use(now, today)
+    ]
+
+
 def _how_long(
     kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]
 ) -> tuple[int | None, date | None]:
@@ -337,7 +356,7 @@ def _how_long(
     if not needs:
         return None, None
     today = timezone.localdate()
-    here = [now for now in list_lying(kitchen) if not now.owner]
+    here = list_usable([now for now in list_lying(kitchen) if not now.owner], today)
     paces = find_paces(kitchen, today)
     plates: list[int] = []
     days: list[date] = []

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import AwareDatetime, BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Money
+from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
 
 PartSort = Literal["larder", "price", "own", "dish"]
@@ -141,6 +141,16 @@ class DishOut(BaseModel):
     missing: list[str]
 
 
+class PastPackOut(BaseModel):
+    """A pack past its use-by date: it does not count, and leaves only knowingly."""
+
+    code: str
+    mark: str
+    product: str
+    left: Weight
+    keep_until: date | None
+
+
 class DishPage(BaseModel):
     """One dish whole."""
 
@@ -153,6 +163,7 @@ class DishPage(BaseModel):
     charge: list[Fixed]
     curve: list[ChargePoint]
     next: list[NextOut]
+    past: list[PastPackOut]
     enough: int | None
     until: date | None
     month_plates: int
@@ -182,11 +193,15 @@ class DishPreview(BaseModel):
 
 
 class PlatesIn(Body):
-    """Plates served; ``price`` of one where it is not that of the menu."""
+    """Plates served; ``price`` of one where it is not that of the menu.
+
+    ``use_past``: what is past its use-by date is served too, knowingly, where nothing else is left.
+    """
 
     plates: Typed
     price: Typed = ""
     is_free: bool = False
+    use_past: bool = False
     at: AwareDatetime | None = None
 
 

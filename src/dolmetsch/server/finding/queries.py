@@ -96,7 +96,7 @@ def _find_batches(kitchen: Kitchen, words: list[str], day: date | None) -> Itera
         mine = mine.filter(named | Q(code__in=_as_codes(words[0])) if is_coded else named)
     else:
         begins, ends = _span(day)
-        entries = Entry.objects.filter(batch=OuterRef("pk"), happened_at__gte=begins, happened_at__lt=ends)
+        entries = Entry.current.filter(batch=OuterRef("pk"), happened_at__gte=begins, happened_at__lt=ends)
         # what was over before, or begun after, is not looked into
         mine = mine.filter(Exists(entries), started_at__lt=ends, last_entry_at__gte=begins)
     columns = ("code", "name", "cut", "started_at", "is_finished")
@@ -113,7 +113,8 @@ def _find_pieces(kitchen: Kitchen, words: list[str], _day: date | None) -> Itera
     batch = Batch.objects.filter(kitchen=kitchen, code__in=_as_codes(words[0])).only("code", "name").first()
     if batch is None:
         return
-    lines = Weighing.objects.filter(entry__batch=batch, role__in=("main", "same"))
+    counting = Entry.current.filter(batch=batch)
+    lines = Weighing.objects.filter(entry__in=counting, role__in=("main", "same"))
     for mark in sorted(set(lines.values_list("mark", flat=True))):
         if mark.casefold() == words[1].casefold():
             detail = f"a piece of {batch.name}"

@@ -18,7 +18,7 @@ from dolmetsch.devices.cooker.lines import AIR
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.followed import FollowedFire, is_on, list_troubles
 from dolmetsch.server.fires.models import FirePiece
-from dolmetsch.server.fires.story import seconds_of, unit_of
+from dolmetsch.server.fires.story import air_asked, seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees, say_next
 from dolmetsch.server.kitchens.models import Kitchen
 
@@ -115,14 +115,14 @@ def _find_hot_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     """An air far over what the stage asks for; a cold smoke that is too warm is a trouble of its own."""
     story = followed.story
     index, begun = story.stages[-1]
-    stage = story.fire.stages[index]
-    if stage["air"] is None or stage["kind"] == "cold_smoke":
+    wanted = air_asked(story)
+    if wanted is None or story.fire.stages[index]["kind"] == "cold_smoke":
         return
-    limit = Fraction(stage["air"]) + HOT_AIR_OVER
+    limit = wanted + HOT_AIR_OVER
     now = _air_beyond(followed, begun, lambda air: air > limit, HOT_AIR_SECONDS)
     if now is not None:
         unit = unit_of(story.fire.kitchen)
-        goal = print_degrees(Fraction(stage["air"]), unit)
+        goal = print_degrees(wanted, unit)
         yield (
             f"hot {index}",
             f"The air is at {print_degrees(now, unit)} °{unit}, the stage asks for {goal}: bank the fire, "

@@ -137,7 +137,7 @@ def plan_air(story: Story, *, now: datetime) -> list[tuple[Fraction, float]]:
 
 def air_asked(story: Story) -> Fraction | None:
     """The air (°F) that the stage of now asks for; None where it asks for none, or it is out."""
-    wanted = story.fire.stages[story.stages[-1][0]]["air"]
+    wanted = story.fire.stages[story.stages[-1][0]].get("air")
     return None if wanted is None or story.out_at is not None else Fraction(wanted)
 
 

@@ -25,9 +25,10 @@ from dolmetsch.server.batches.entries.chain import (
 from dolmetsch.server.batches.entries.describing import plain
 from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.entries.reading import free_marks
+from dolmetsch.server.batches.entries.taken import list_pieces_here
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.links import share_taken
-from dolmetsch.server.batches.show.showing import FREE_MARKS_SHOWN, sorted_mains
+from dolmetsch.server.batches.show.showing import FREE_MARKS_SHOWN
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.larder import schemas
 from dolmetsch.server.larder.models import Pack
@@ -67,7 +68,7 @@ def read_board(batch: Batch) -> schemas.BoardOut:
         seen=rows[-1].entry.sequence,
         pieces=[
             _show_piece(piece, costed, known.get((batch.pk, piece.id), Facts()))
-            for piece in sorted_mains(costed)
+            for piece in list_pieces_here(batch, costed)
         ],
         packs=[show_now(pack.now, today) for pack in packs],
         unpacked=list(show_unpacked(costed.sheet, stowed, share_taken(batch, costed.sheet))),

@@ -17,6 +17,7 @@ from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import schemas
+from dolmetsch.server.larder.here import is_past_best, is_past_use, list_usable
 from dolmetsch.server.larder.models import Pack, PackNow, PackWeighing, TakenNow
 from dolmetsch.server.pieces.queries import list_stores
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
@@ -106,7 +107,8 @@ def show_pack(now: Lying, today: date) -> schemas.PackOut:
         state=cast(Any, now.state),
         store=now.store,
         keep_until=until,
-        is_past=until is not None and until < today and not now.is_gone,
+        is_past=is_past_use(now, today) and not now.is_gone,
+        is_past_best=is_past_best(now, today) and not now.is_gone,
         is_soon=until is not None and today <= until <= today + timedelta(days=SOON_DAYS),
         is_raw=now.is_raw,
         is_gone=now.is_gone,
@@ -120,8 +122,8 @@ def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
     lying = list_lying(kitchen)
     here = [now for now in lying if not now.owner]
     theirs = [now for now in lying if now.owner]
-    paces = find_paces(kitchen, today)
-    thaw, why = _list_thaw(here, paces)
+    paces, usable = find_paces(kitchen, today), list_usable(here, today)
+    thaw, why = _list_thaw(usable, paces)
     return schemas.LarderOut(
         packs=len(here),
         weight=print_weight(_grams(here)),
@@ -131,9 +133,9 @@ def read_larder(kitchen: Kitchen) -> schemas.LarderOut:
         shelves=_show_shelves(kitchen, lying, paces, today),
         thaw=thaw,
         thaw_why=why,
-        runs_out=_list_runs_out(here, paces, today),
+        runs_out=_list_runs_out(usable, paces, today),
         went=list_went(kitchen, since=today - timedelta(days=WENT_DAYS - 1)),
-        past=sum(1 for now in here if now.keep_until is not None and now.keep_until < today),
+        past=len(here) - len(usable),
         soon=_list_soon(lying, today),
         lost=list_lost(kitchen),
         unpacked=list_ready(kitchen),

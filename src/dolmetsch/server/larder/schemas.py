@@ -174,6 +174,7 @@ class PackOut(BaseModel):
     store: str
     keep_until: date | None
     is_past: bool
+    is_past_best: bool
     is_soon: bool
     is_raw: bool
     is_gone: bool

@@ -67,12 +67,7 @@ def _follow_batch(batch: Batch, jobs: Sequence[MealJob]) -> dict[int, Fact]:
 def _list_steps(batch: Batch) -> dict[str, Fact]:
     """When each kind of step was done first; a cure and a smoke begin before they are weighed."""
     seen: dict[str, Fact] = {}
-    latest: dict[int, Entry] = {}
-    for entry in Entry.objects.filter(batch=batch, act__in=_STEPS).order_by("sequence"):
-        latest[entry.corrects_id or entry.pk] = entry
-    for entry in latest.values():
-        if entry.act == Entry.Act.WITHDRAW:
-            continue
+    for entry in Entry.current.filter(batch=batch, act__in=_STEPS):
         kind = "buy" if entry.act == Entry.Act.BOUGHT else method_kind(entry.kind)
         at = entry.happened_at
         if kind not in seen or at < seen[kind].at:

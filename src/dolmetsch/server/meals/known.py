@@ -18,7 +18,7 @@ from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.dishes.costing import Prices, ReadDish
 from dolmetsch.server.dishes.queries import read_some
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.larder.models import PackNow
+from dolmetsch.server.larder.here import find_usable
 from dolmetsch.server.larder.queries import find_paces
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.coming import Coming, list_coming
@@ -66,21 +66,22 @@ def gather(kitchen: Kitchen, now: datetime, data: schemas.MealIn) -> Known:
     known = keep_until_write(
         kitchen,
         now,
-        ("meal", data.name, ways, dishes),
-        lambda: _gather(kitchen, now, ways, dishes, data.name),
+        ("meal", data.name, data.day, ways, dishes),
+        lambda: _gather(kitchen, now, ways, dishes, data.name, data.day),
     )
     return replace(known, kitchen=kitchen, now=now)
 
 
 def _gather(
-    kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str
+    kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str, day: date
 ) -> Known:
     today = timezone.localdate(now)
     others = [meal for meal in list_listed(kitchen) if meal.name != name]
     beside = [want.name for meal in others for want in input_of(meal, today).wants if want.sort == "dish"]
     read, plates, prices = read_some(kitchen, [*dishes, *beside])
     left: dict[str, Fraction] = {}
-    here = PackNow.objects.filter(kitchen=kitchen, is_gone=False, owner="").values_list("pack__product")
+    # what is still good on the day of the meal
+    here = find_usable(kitchen, max(today, day)).values_list("pack__product")
     for product, grams in here.annotate(grams=Sum("left_grams")):
         left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
     own = read_record(kitchen)

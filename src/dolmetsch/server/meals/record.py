@@ -74,16 +74,11 @@ def find_own_minutes(kitchen: Kitchen) -> dict[str, list[tuple[Fraction, Fractio
     """Raw grams and minutes worked of each of the latest batches, by kind of step. What was corrected or
     taken back does not count.
     """
-    acts = (Entry.Act.SPLIT, Entry.Act.WEIGH, Entry.Act.MERGE, Entry.Act.WITHDRAW)
-    entries = Entry.objects.filter(kitchen=kitchen, act__in=acts, batch__is_finished=True).order_by("-id")
-    lines = set()
+    acts = (Entry.Act.SPLIT, Entry.Act.WEIGH, Entry.Act.MERGE)
+    entries = Entry.current.filter(kitchen=kitchen, act__in=acts, batch__is_finished=True, minutes__gt=0)
     worked: dict[tuple[int, str], Fraction] = defaultdict(Fraction)
-    rows = entries.values_list("pk", "corrects_id", "act", "batch_id", "kind", "minutes")
-    for pk, corrects, act, batch, kind, minutes in rows[:ENTRIES_READ]:
-        # the latest of a line counts, and it is read first
-        if (line := corrects or pk) not in lines and act != Entry.Act.WITHDRAW and minutes:
-            worked[batch, method_kind(kind)] += Fraction(minutes)
-        lines.add(line)
+    for entry in entries.order_by("-id").only("batch_id", "kind", "minutes")[:ENTRIES_READ]:
+        worked[entry.batch_id, method_kind(entry.kind)] += Fraction(entry.minutes or 0)
     bought = _sum_bought({batch for batch, _ in worked})
     found: dict[str, list[tuple[Fraction, Fraction]]] = defaultdict(list)
     for (batch, kind), worked_minutes in worked.items():
@@ -93,23 +88,11 @@ def find_own_minutes(kitchen: Kitchen) -> dict[str, list[tuple[Fraction, Fractio
 
 
 def _sum_bought(batches: Collection[int]) -> dict[int, Fraction]:
-    """Raw grams of each of ``batches``, its latest purchases."""
-    lots = LotLine.objects.filter(entry__batch__in=batches).order_by("entry__sequence")
-    columns = (
-        "entry__batch",
-        "entry_id",
-        "entry__corrects",
-        "mark",
-        "own_grams",
-        "label_grams",
-        "from_grams",
-    )
-    latest: dict[tuple[int, int, str], Fraction] = {}
-    for batch, entry, corrects, mark, own, label, taken in lots.values_list(*columns):
-        latest[batch, corrects or entry, mark] = Fraction(own or label or taken or 0)
+    """Raw grams of each of ``batches``, by its purchases that count."""
+    lots = LotLine.objects.filter(entry__in=Entry.current.filter(batch__in=batches))
     bought: dict[int, Fraction] = defaultdict(Fraction)
-    for (batch, _, _), grams in latest.items():
-        bought[batch] += grams
+    for batch, *weights in lots.values_list("entry__batch", "own_grams", "label_grams", "from_grams"):
+        bought[batch] += Fraction(next((grams for grams in weights if grams), 0))
     return bought
 
 

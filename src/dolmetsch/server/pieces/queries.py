@@ -14,9 +14,9 @@ from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.raw import list_raw
-from dolmetsch.server.batches.models import Batch, Weighing
+from dolmetsch.server.batches.entries.taken import list_pieces_here
+from dolmetsch.server.batches.models import Batch, Entry, Weighing
 from dolmetsch.server.batches.show.queries import cost_batch
-from dolmetsch.server.batches.show.showing import sorted_mains
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
@@ -109,7 +109,7 @@ def read_pieces(batch: Batch) -> schemas.PiecesOut:
                 course=courses[piece.id],
                 is_raw=piece.id in raw,
             )
-            for piece in sorted_mains(costed)
+            for piece in list_pieces_here(batch, costed)
         ],
         looked_over_at=None if looked is None else looked.recorded_at,
     )
@@ -180,8 +180,9 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
 
 def list_offcuts(kitchen: Kitchen) -> list[schemas.OffcutOut]:
     """What was cut off before, by name, worth what it was worth the last time."""
+    counting = Entry.current.filter(kitchen=kitchen, act=Entry.Act.SPLIT)
     rows = (
-        Weighing.objects.filter(entry__kitchen=kitchen, role=Weighing.Role.BY_PRODUCT)
+        Weighing.objects.filter(entry__in=counting, role=Weighing.Role.BY_PRODUCT)
         .exclude(name="")
         .order_by("-entry_id", "position")
     )

@@ -47,22 +47,15 @@ def _is_over(task: PlannedTask, steps: Iterable[_Done]) -> bool:
 
 def _list_steps(batches: set[int]) -> dict[int, list[_Done]]:
     """The steps of each batch that count, in order: corrections applied, what was taken back left out."""
-    entries = Entry.objects.filter(batch_id__in=batches, act__in=[*_STEPS, Act.WITHDRAW]).order_by("sequence")
-    latest: dict[int, Entry] = {}
-    first_recorded: dict[int, datetime] = {}
-    for entry in entries:
-        root = entry.corrects_id or entry.pk
-        latest[root] = entry
-        first_recorded.setdefault(root, entry.recorded_at)
-    current = {entry.pk: root for root, entry in latest.items() if entry.act != Act.WITHDRAW}
+    counting = Entry.current.filter(batch_id__in=batches, act__in=_STEPS).select_related("corrects")
+    # a correction counts in the place of the first of its line, and was known since then
+    entries = sorted(((entry.corrects or entry, entry) for entry in counting), key=lambda pair: pair[0].pk)
     weighed: dict[int, list[Weighing]] = {}
-    for line in Weighing.objects.filter(entry_id__in=current).only("entry_id", "mark", "role"):
+    lines_of = Weighing.objects.filter(entry__in=[entry.pk for _, entry in entries])
+    for line in lines_of.only("entry_id", "mark", "role"):
         weighed.setdefault(line.entry_id, []).append(line)
     steps: dict[int, list[_Done]] = {}
-    for root in sorted(latest):
-        entry = latest[root]
-        if entry.pk not in current:
-            continue
+    for first, entry in entries:
         lines = weighed.get(entry.pk, [])
         made = frozenset(line.mark for line in lines if line.role == Weighing.Role.MAIN)
         same = frozenset(line.mark for line in lines if line.role == Weighing.Role.SAME)
@@ -73,7 +66,7 @@ def _list_steps(batches: set[int]) -> dict[int, list[_Done]]:
                 kind=entry.kind,
                 marks=frozenset(entered),
                 made=made,
-                recorded_at=first_recorded[root],
+                recorded_at=first.recorded_at,
             )
         )
     return steps

@@ -48,7 +48,7 @@ def _note(write: Write, data: schemas.QuoteIn) -> schemas.NotedOut:
         return _answer(same, ["This price is saved already; nothing was changed."])
     if not (data.withdraw or data.is_sure):
         _ask_where_odd(item, quote, wrong)
-    quote.kitchen, quote.item, quote.corrects = write.kitchen, item, wrong
+    quote.kitchen, quote.item, quote.replaces = write.kitchen, item, wrong
     quote.is_withdrawal, quote.reason = data.withdraw, data.reason
     quote.recorded_at, quote.recorded_by = write.now, write.user
     quote.key, quote.fingerprint = write.key, write.fingerprint
@@ -123,7 +123,7 @@ def _ask_where_odd(item: PriceItem, quote: Quote, wrong: Quote | None) -> None:
 
 def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:
     same = current_quotes([item]).filter(source=quote.source, seen_on=quote.seen_on)
-    return list(same if quote.corrects_id is None else same.exclude(pk=quote.corrects_id))
+    return list(same if quote.replaces_id is None else same.exclude(pk=quote.replaces_id))
 
 
 def _describe_twice(quote: Quote, other: Quote) -> str:

@@ -82,7 +82,7 @@ class CountingQuotes(models.Manager["Quote"]):
 class Quote(models.Model):
     """A price seen on a day at a source: ``paid`` for so many ``grams`` or so many of a ``count``.
 
-    Never changed: a wrong one is corrected by a later row that names it (``corrects``) and says why, or
+    Never changed: a wrong one is corrected by a later row that names it (``replaces``) and says why, or
     taken back by one (``is_withdrawal``). ``is_pack``: sold as a whole pack of that size. ``slices`` and
     ``solution_ratio`` (water added, of the meat) are of that pack.
     """
@@ -98,8 +98,14 @@ class Quote(models.Model):
     is_pack = models.BooleanField(default=False)
     slices = models.PositiveIntegerField(null=True, blank=True)
     solution_ratio = ratio_field()
-    corrects = models.ForeignKey(
-        "self", on_delete=models.PROTECT, null=True, blank=True, related_name="corrections"
+    #: The one before, which another may replace in turn; entries of a batch name the first of their line.
+    replaces = models.ForeignKey(
+        "self",
+        on_delete=models.PROTECT,
+        null=True,
+        blank=True,
+        related_name="corrections",
+        db_column="corrects_id",
     )
     is_withdrawal = models.BooleanField(default=False)
     reason = models.CharField(max_length=REASON_LENGTH, blank=True)
@@ -128,8 +134,8 @@ class Quote(models.Model):
             ),
             models.CheckConstraint(
                 name="quote_reason",
-                condition=Q(corrects__isnull=True, reason="", is_withdrawal=False)
-                | (Q(corrects__isnull=False) & ~Q(reason="")),
+                condition=Q(replaces__isnull=True, reason="", is_withdrawal=False)
+                | (Q(replaces__isnull=False) & ~Q(reason="")),
             ),
         ]
 

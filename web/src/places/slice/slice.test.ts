@@ -35,6 +35,7 @@ const pack = (more: Partial<Pack> = {}): Pack => ({
   store: 'Freezer',
   keep_until: '2026-12-20',
   is_past: false,
+  is_past_best: false,
   is_soon: false,
   is_raw: false,
   is_gone: false,
@@ -155,11 +156,17 @@ describe('the larder', () => {
     expect(shown.text()).toContain('raw: cook before eating')
   })
 
-  it('does not say use by of what is past its best', () => {
-    const past = stack({ packs: [pack({ is_past: true })], use_by: '2026-11-03' })
-    const shown = mount(StackColumn, { props: { stack: past }, global: around() })
-    expect(shown.text()).toContain('past its best since 3 Nov')
-    expect(shown.text()).not.toContain('use by')
+  it('tells what is past its use-by date from what is only past its best', () => {
+    const under = (more: object) => {
+      const packs = [pack({ keep_until: '2026-11-03', ...more })]
+      return mount(StackColumn, {
+        props: { stack: stack({ packs, use_by: '2026-11-03' }) },
+        global: around(),
+      })
+    }
+    expect(under({ is_past: true }).text()).toContain('past its use-by date, 3 Nov')
+    expect(under({ is_past_best: true }).text()).toContain('best before 3 Nov')
+    expect(under({ is_past_best: true }).find('a').attributes('aria-label')).toContain('best before 3 Nov')
   })
 
   it('moves all that is to thaw into the fridge in one touch, kept on the device first', async () => {

@@ -26,11 +26,10 @@ const hasNews = computed(() => thaw.value || running.value.length || larder.valu
           >{{ one.code }} {{ one.mark }}</RouterLink
         >
         {{ one.product }}:
-        <b :class="{ dear: one.is_past }">{{
-          one.is_past
-            ? `past its best since ${dayText(one.keep_until!)}`
-            : `use by ${dayText(one.keep_until!)}`
-        }}</b>
+        <b :class="{ dear: one.is_past }"
+          >{{ one.is_past ? 'past its use-by date,' : one.is_past_best ? 'best before' : 'use by' }}
+          {{ dayText(one.keep_until!) }}</b
+        >
       </li>
       <li v-if="larder.soon.length > 4" class="quiet">and {{ larder.soon.length - 4 }} more</li>
     </ul>

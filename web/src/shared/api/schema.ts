@@ -9382,6 +9382,8 @@ export interface components {
             keep_until: string | null;
             /** Is Past */
             is_past: boolean;
+            /** Is Past Best */
+            is_past_best: boolean;
             /** Is Soon */
             is_soon: boolean;
             /** Is Raw */
@@ -10132,6 +10134,8 @@ export interface components {
             curve: components["schemas"]["ChargePoint"][];
             /** Next */
             next: components["schemas"]["NextOut"][];
+            /** Past */
+            past: components["schemas"]["PastPackOut"][];
             /** Enough */
             enough: number | null;
             /** Until */
@@ -10164,6 +10168,21 @@ export interface components {
             plate_high: string | null;
             /** Why */
             why: string | null;
+        };
+        /**
+         * PastPackOut
+         * @description A pack past its use-by date: it does not count, and leaves only knowingly.
+         */
+        PastPackOut: {
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /** Product */
+            product: string;
+            left: components["schemas"]["Weight"];
+            /** Keep Until */
+            keep_until: string | null;
         };
         /**
          * PlatesOut
@@ -10208,6 +10227,8 @@ export interface components {
         /**
          * PlatesIn
          * @description Plates served; ``price`` of one where it is not that of the menu.
+         *
+         *     ``use_past``: what is past its use-by date is served too, knowingly, where nothing else is left.
          */
         PlatesIn: {
             /** Plates */
@@ -10222,6 +10243,11 @@ export interface components {
              * @default false
              */
             is_free: boolean;
+            /**
+             * Use Past
+             * @default false
+             */
+            use_past: boolean;
             /** At */
             at?: string | null;
         };

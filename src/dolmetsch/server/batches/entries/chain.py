@@ -141,7 +141,10 @@ def fetch_cooks(rows: Iterable[EntryRows]) -> None:
 
 
 def list_current(rows: Iterable[EntryRows]) -> list[EntryRows]:
-    """The entries that count: of each line of corrections the latest, unless it takes the line back."""
+    """The entries that count: of each line of corrections the latest, unless it takes the line back.
+
+    What is not read whole is asked for by ``Entry.current``, which says the same.
+    """
     latest = {row.root_sequence: row for row in rows}
     return [row for _, row in sorted(latest.items()) if row.entry.act != Act.WITHDRAW]
 

@@ -1,8 +1,9 @@
-"""When a batch is finished: all of it sliced, pulled or packed, at the end of its way, or said to be."""
+"""When a batch is finished: all of it sliced, pulled, packed or used elsewhere, at its end, or said to be."""
 
 from dolmetsch.core.ledger.kinds import FINISHING, ONGOING, method_kinds
 from dolmetsch.server.batches.entries.chain import Act, CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import kinds_of
+from dolmetsch.server.batches.entries.taken import list_pieces_here
 from dolmetsch.server.batches.models import Batch
 
 
@@ -11,13 +12,15 @@ def is_finished(batch: Batch, costed: CostedBatch) -> bool:
     mains = costed.sheet.ledger.mains
     if not mains:
         return False
-    if _is_said(costed):
+    here = list_pieces_here(batch, costed)
+    if not here or _is_said(costed):
+        # all of it went into other batches, or the cook said so
         return True
     kinds = FINISHING
     if batch.chosen_way is not None:
         last = kinds_of(batch.chosen_way)[-1]
         kinds = FINISHING if last in ONGOING else FINISHING | {last}
-    return all(kinds & method_kinds(piece.kinds) for piece in mains)
+    return all(kinds & method_kinds(piece.kinds) for piece in here)
 
 
 def _is_said(costed: CostedBatch) -> bool:

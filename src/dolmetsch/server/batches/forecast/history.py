@@ -104,12 +104,8 @@ def list_fryings(kitchen: Kitchen) -> list[float]:
 
 
 def _list_fryings(kitchen: Kitchen) -> list[float]:
-    acts = (Entry.Act.FRY, Entry.Act.WITHDRAW)
-    entries = Entry.objects.filter(kitchen=kitchen, act__in=acts).select_related("fry").order_by("-id")
-    latest: dict[int, Entry] = {}
-    for entry in entries[:FRYINGS_READ]:
-        latest.setdefault(entry.corrects_id or entry.pk, entry)
-    return [float(entry.fry.ratio) for entry in latest.values() if entry.act == Entry.Act.FRY]
+    entries = Entry.current.filter(kitchen=kitchen, act=Entry.Act.FRY).order_by("-id")
+    return [float(ratio) for ratio in entries.values_list("fry__ratio", flat=True)[:FRYINGS_READ]]
 
 
 def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:

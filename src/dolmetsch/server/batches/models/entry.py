@@ -3,7 +3,7 @@
 from typing import ClassVar, Final
 
 from django.db import models
-from django.db.models import Q
+from django.db.models import Exists, OuterRef, Q
 
 from dolmetsch.core.ledger.course import COURSES
 from dolmetsch.server.batches.models.batch import Batch
@@ -26,6 +26,16 @@ ACTS: Final = (
     *("bought", "split", "weigh", "merge", "discard", "policy", "fry"),
     *("portion", "shop_pack", "finish", "course", "withdraw"),
 )
+
+
+class CurrentEntries(models.Manager["Entry"]):
+    """The entries that count (``chain.list_current`` says the same of entries that were read)."""
+
+    def get_queryset(self) -> models.QuerySet["Entry"]:
+        """Of each line of corrections the latest, unless it takes the line back."""
+        after = Entry.objects.filter(corrects=OuterRef("corrects"), sequence__gt=OuterRef("sequence"))
+        counting = super().get_queryset().exclude(act=Entry.Act.WITHDRAW)
+        return counting.filter(~Exists(Entry.objects.filter(corrects=OuterRef("pk"))), ~Exists(after))
 
 
 class Entry(models.Model):
@@ -81,6 +91,10 @@ class Entry(models.Model):
     reason = models.CharField(max_length=REASON_LENGTH, blank=True)
     key = models.UUIDField()
     fingerprint = models.CharField(max_length=64)
+
+    objects = models.Manager["Entry"]()
+    #: Who sums up, looks for, or learns from what was recorded asks here, or ``chain.list_current``.
+    current = CurrentEntries()
 
     class Meta:
         ordering: ClassVar = ["sequence"]

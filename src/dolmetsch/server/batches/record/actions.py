@@ -26,7 +26,7 @@ from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import keep_forecast
 from dolmetsch.server.batches.models import Batch, Entry, ExtraLine, UsedLine, Weighing
-from dolmetsch.server.batches.record.links import refuse_taken_twice, renew_downstream
+from dolmetsch.server.batches.record.links import refuse_taken_twice, renew_downstream, renew_upstream
 from dolmetsch.server.batches.record.order import refuse_before_purchase
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
@@ -73,6 +73,7 @@ def start_batch(write: Write, draft: typed.StartIn) -> Recorded:
             raise refuse_fields(drafted.reader.problems)
         drafted.rows.entry.batch.code = next_code(write.kitchen, draft.bought.cut)
         recorded = save_entry(write, [drafted.rows], drafted.costed)
+        renew_upstream([drafted.rows])
         if not draft.course:
             return recorded
         said = typed.EntryIn(
@@ -115,6 +116,7 @@ def record_within(write: Write, code: str, draft: typed.EntryIn, *, pack: str = 
         raise refuse_fields(drafted.reader.problems)
     recorded = save_entry(write, [*rows, drafted.rows], drafted.costed)
     renew_downstream(batch)
+    renew_upstream([*rows, drafted.rows])
     return recorded
 
 

@@ -11,31 +11,14 @@ from dolmetsch.server.batches.entries.chain import (
     EntryRows,
     build_chain,
     cost_chain,
-    list_current,
     list_entry_rows,
     take_upstream,
 )
+from dolmetsch.server.batches.entries.taken import list_taken, taken_by
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.problems import DomainError
-
-
-def list_taken(source: Batch) -> list[tuple[Batch, LotLine]]:
-    """Lots that count, of whichever batches, that are pieces of ``source``."""
-    lots = LotLine.objects.filter(from_batch=source).values_list("entry__batch", flat=True)
-    # few batches are taken from: most often this is the only query
-    keys = set(lots)
-    found = []
-    for taker in Batch.objects.filter(pk__in=keys).order_by("id") if keys else ():
-        taker.kitchen = source.kitchen
-        found += [(taker, lot) for lot in _taken_by(list_entry_rows(taker), source)]
-    return found
-
-
-def _taken_by(rows: Iterable[EntryRows], source: Batch) -> list[LotLine]:
-    lots = [row.lot for row in list_current(rows) if row.lot is not None]
-    return [lot for lot in lots if lot.from_batch_id == source.pk]
 
 
 def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows]) -> None:
@@ -51,7 +34,7 @@ def refuse_taken_twice(lot: LotLine, *, own: Batch, beside: Iterable[EntryRows])
         # what is in a pack is the larder's to give out
         return
     others = [other for taker, other in list_taken(source) if taker.pk != own.pk]
-    others += _taken_by(beside, source)
+    others += taken_by(beside, source)
     if _is_overtaken(source, lot.from_mark, [lot, *others]):
         text = f"“{lot.from_mark}” of {source.code} has been taken already"
         raise LedgerError("overweight", field="source.weight", text=text)
@@ -105,3 +88,15 @@ def renew_downstream(batch: Batch) -> None:
         if _is_overtaken(batch, mark, lots):
             said = f"This would leave less of “{mark}” than other batches have taken of it."
             raise DomainError("breaks_later", 422, "Not recorded", said)
+
+
+def renew_upstream(rows: Iterable[EntryRows]) -> None:
+    """Renew what those batches keep of themselves that ``rows`` take from, or took: a piece of them may have
+    gone wholly.
+    """
+    sources = {row.lot.from_batch_id: row.lot.from_batch for row in rows if row.lot is not None}
+    for source in sources.values():
+        if source is not None:
+            fresh = Batch.objects.select_related("kitchen").get(pk=source.pk)
+            theirs = list_entry_rows(fresh)
+            renew(fresh, theirs, cost_chain(build_chain(fresh, theirs)))

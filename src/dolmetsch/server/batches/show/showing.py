@@ -14,7 +14,6 @@ from dolmetsch.core.forecast.forecast_comparison import ForecastComparison
 from dolmetsch.core.ledger import batch as core
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.numbers.natural import natural_key
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
@@ -32,6 +31,7 @@ from dolmetsch.server.batches.entries.describing import (
 )
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.reading import free_marks
+from dolmetsch.server.batches.entries.taken import list_pieces_here
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.own_share import find_own_share
@@ -72,7 +72,7 @@ def show_batch(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> sche
         strip=show_strip(costed.strip, costed),
         house=show_house(costed, is_finished=batch.is_finished),
         shops=show_shops(costed, is_finished=batch.is_finished),
-        pieces=[_show_piece(piece, costed, marks) for piece in sorted_mains(costed)],
+        pieces=[_show_piece(piece, costed, marks) for piece in list_pieces_here(batch, costed)],
         by_products=[
             schemas.ByProductOut(
                 mark=piece.id,
@@ -89,11 +89,6 @@ def show_batch(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> sche
         warnings=show_findings(costed.sheet.ledger.warnings),
         log=list(_show_log(rows, batch.kitchen)),
     )
-
-
-def sorted_mains(costed: CostedBatch) -> list[Piece]:
-    """The living mains in the order of their marks, P2 before P10."""
-    return sorted(costed.sheet.ledger.mains, key=lambda piece: natural_key(piece.id))
 
 
 def taken_marks(costed: CostedBatch) -> set[str]:
@@ -370,7 +365,7 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
     shop = shops[0] if shops else None
     columns = costed.strip.columns
     last = _last_kind(costed)
-    mains = sorted_mains(costed)
+    mains = list_pieces_here(batch, costed)
     batch.place = "books" if batch.is_finished else _place_of(last)
     batch.pieces_count = len(mains)
     lot = next(row.lot for row in costed.chain.current if row.lot is not None)

@@ -12,7 +12,7 @@ from operator import itemgetter
 from typing import Any, Final
 
 from dolmetsch.server.batches.entries.chain import EntryRows
-from dolmetsch.server.batches.models import Batch, UsedLine
+from dolmetsch.server.batches.models import Batch, Entry, UsedLine
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.columns import exact_or_none
 
@@ -60,7 +60,7 @@ def list_uses(kitchen: Kitchen, names: Collection[str] | None = None) -> list[Us
         else:
             rows += [(what, started_at + after * _TICK, batch, *amount) for what, after, *amount in kept]
     # their summary was written by an older program, which runs beside this one while it is replaced
-    lines = UsedLine.objects.filter(entry__batch__in=unknown, entry__corrections__isnull=True).order_by("id")
+    lines = UsedLine.objects.filter(entry__in=Entry.current.filter(batch__in=unknown)).order_by("id")
     rows += lines.values_list("what", "entry__happened_at", "entry__batch", "amount_grams", "amount_count")
     return [
         Use(what=what, at=at, batch=batch, grams=exact_or_none(grams), count=exact_or_none(count))

@@ -12,7 +12,7 @@ from dolmetsch.server.batches.entries.chain import KEPT_SECONDS, build_chain, co
 from dolmetsch.server.batches.entries.chosen_way import fetch_ways, way_of
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
-from dolmetsch.server.batches.models import Batch, LotLine
+from dolmetsch.server.batches.models import Batch, Entry, LotLine
 from dolmetsch.server.batches.models.fire_facts import fire_facts
 from dolmetsch.server.batches.show.queries import page_of, show_summary
 from dolmetsch.server.batches.show.schemas import UnderWayOut, VerdictsOut
@@ -47,7 +47,8 @@ def _show_under_way(batches: Sequence[Batch], kitchen: Kitchen) -> list[UnderWay
     facts = fire_facts()
     facts.look_up(batches)
     # the entries of one that is taken from another do not say what that one comes to
-    taken = LotLine.objects.filter(entry__batch__in=batches, from_batch__isnull=False)
+    counting = Entry.current.filter(batch__in=batches)
+    taken = LotLine.objects.filter(entry__in=counting, from_batch__isnull=False)
     linked = set(taken.values_list("entry__batch", flat=True))
     learned = repr((sorted(read_history(kitchen).items()), list_fryings(kitchen)))
     ways: dict[int | None, str] = {}

@@ -26,9 +26,9 @@ from dolmetsch.server.batches.entries.chain import (
 from dolmetsch.server.batches.entries.describing import describe_policy, plain, read_back_policy
 from dolmetsch.server.batches.entries.finishing import is_finished
 from dolmetsch.server.batches.entries.raw import list_raw
+from dolmetsch.server.batches.entries.taken import list_taken
 from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.record.links import list_taken
 from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_sources

@@ -17,7 +17,7 @@ import { useDish, useDishes, useDishWrites } from './useDishes'
 const props = defineProps<{ name: string }>()
 const { data: page, error, refetch } = useDish(toRef(props, 'name'))
 const { data: dishes } = useDishes()
-const { money, percent } = useUnits()
+const { money, percent, weightText } = useUnits()
 const isChanging = ref(false)
 /** Meat of the plate that has to be cooked first. */
 const raw = computed(() =>
@@ -26,7 +26,7 @@ const raw = computed(() =>
     .map((part) => part.name)
     .join(', '),
 )
-const served = reactive({ plates: '1', price: '', is_free: false })
+const served = reactive({ plates: '1', price: '', is_free: false, use_past: false })
 const { serving, looking, renew } = useDishWrites(() => served)
 const shop = computed(
   () => page.value?.bars.slice(1).find((bar) => bar.leaves && /good/i.test(bar.name)) ?? page.value?.bars[1],
@@ -39,7 +39,7 @@ const against = computed(() => {
 })
 function serve(): void {
   void serving.write({ name: props.name, body: { ...served } }, () => {
-    Object.assign(served, { plates: '1', price: '', is_free: false })
+    Object.assign(served, { plates: '1', price: '', is_free: false, use_past: false })
     done()
   })
 }
@@ -150,6 +150,9 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
               :placeholder="page.menu?.price ?? ''"
           /></label>
           <label class="tick"><input v-model="served.is_free" type="checkbox" /> brought nothing in</label>
+          <label v-if="page.past.length" class="tick">
+            <input v-model="served.use_past" type="checkbox" /> serve what is past its date too, knowingly
+          </label>
           <ProblemNote v-if="serving.problem.value" :problem="serving.problem.value" />
           <button type="submit" class="act first" :disabled="serving.isSaving.value">
             Plate {{ served.plates }} out of the larder
@@ -157,6 +160,12 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
         </form>
         <section v-if="page.enough !== null" class="panel" aria-label="In the larder">
           <h2>In the larder</h2>
+          <p v-for="one in page.past" :key="one.code + one.mark" class="care">
+            Not counted: {{ weightText(one.left) }} of
+            <RouterLink :to="{ name: 'pack', params: { code: one.code, mark: one.mark } }"
+              >{{ one.code }} {{ one.mark }}</RouterLink
+            >, past its use-by date, {{ dayText(one.keep_until ?? '') }}.
+          </p>
           <p>
             Enough for <b>{{ page.enough }} {{ page.enough === 1 ? 'plate' : 'plates' }}</b
             >{{ page.until ? `, until ${dayText(page.until)} at the pace of late` : '' }}.

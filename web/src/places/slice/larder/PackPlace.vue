@@ -93,7 +93,8 @@ const step = (by: number): void => {
           <b>{{ pack.state }}</b>{{ pack.store ? `, ${pack.store}` : ', not placed' }}
         </p>
         <p v-if="pack.keep_until && !pack.is_gone" :class="{ care: pack.is_past || pack.is_soon }">
-          {{ pack.is_past ? '▲ past its best since' : 'use by' }} <b>{{ dayText(pack.keep_until) }}</b>
+          {{ pack.is_past ? '▲ past its use-by date,' : pack.is_past_best ? 'best before' : 'use by' }}
+          <b>{{ dayText(pack.keep_until) }}</b>
           <span class="quiet small"> as {{ data.keeps_like }}; {{ data.keep_source }}</span>
         </p>
         <p v-else-if="!pack.is_gone" class="quiet small">

@@ -17,7 +17,9 @@ const left = (pack: Pack): string =>
     : weightText(pack.left)
 const look = (pack: Pack): string => (pack.is_past ? 'past' : pack.state)
 const says = (pack: Pack): string => {
-  const words = [pack.is_past ? `past its best since ${dayText(pack.keep_until ?? '')}` : pack.state]
+  const day = dayText(pack.keep_until ?? '')
+  const words = [pack.is_past ? `past its use-by date, ${day}` : pack.state]
+  if (pack.is_past_best) words.push(`best before ${day}`)
   if (pack.is_raw) words.push('raw, cook before eating')
   return words.join(', ')
 }
@@ -27,7 +29,9 @@ const under = computed(() => {
   if (lasts !== null)
     lines.push(lasts ? `lasts ${lasts} ${lasts === 1 ? 'day' : 'days'}` : 'lasts less than a day')
   const isPast = props.stack.packs.some((pack) => pack.is_past)
-  if (use_by) lines.push(isPast ? `past its best since ${dayText(use_by)}` : `use by ${dayText(use_by)}`)
+  const isBest = props.stack.packs.some((pack) => pack.is_past_best)
+  const word = isPast ? 'past its use-by date,' : isBest ? 'best before' : 'use by'
+  if (use_by) lines.push(`${word} ${dayText(use_by)}`)
   return lines
 })
 const isRaw = computed(() => props.stack.packs.some((pack) => pack.is_raw))
