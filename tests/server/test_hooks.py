@@ -312,3 +312,55 @@ def test_what_hangs_is_counted_on_the_hook_of_its_place_until_it_is_taken_down(h
     assert other.get("/alarms")[1]["pieces"] == 0
     assert noted(hangs, "down")[0] == 201
     assert hangs.get("/alarms")[1]["pieces"] == 0
+
+
+def test_what_hangs_in_the_chamber_hangs_by_the_log_and_is_to_be_dried(api):
+    api.code = api.started()
+    api.recorded(api.code, TRIM)
+    hung(api)
+    log = api.get(f"/batches/{api.code}")[1]["log"]
+    assert [(one["label"], one["lines"][0]) for one in log[2:]] == [
+        ("To become", "A: air-dried"),
+        ("Hung", "A 5 lb"),
+    ]
+    pieces = {one["mark"]: one for one in api.get(f"/batches/{api.code}/pieces")[1]["pieces"]}
+    assert (pieces["A"]["course"], pieces["A"]["is_raw"], pieces["B"]["course"]) == ("air_dried", True, None)
+    assert chamber(api)["loose"] == []
+    # weighed by either, the weight is one
+    weighed(api, 0, "4.5")
+    assert (hanging(api)["weight"]["lb"], hanging(api)["lost"]) == ("4.50", "10.0")
+
+
+def test_what_hangs_by_the_log_is_followed_with_all_that_was_weighed_since(api):
+    bought = {"name": "Test jowl", "bought": BOUGHT, "happened_at": days_ago(40)}
+    api.code = api.call("POST", "/batches", bought)[1]["batch"]["code"]
+    api.recorded(api.code, TRIM, happened_at=days_ago(39))
+    since = days_ago(30)
+    api.recorded(api.code, weigh("hang", A="4.8 lb"), happened_at=since)
+    weighed(api, 20, "4.2")
+    weighed(api, 10, "3.9")
+    (loose,) = chamber(api)["loose"]
+    assert (loose["label"], loose["weight"]["lb"]) == (f"{api.code} A", "3.90")
+    count = len(api.get(f"/batches/{api.code}")[1]["log"])
+    hung(api, hung_at=loose["since"])
+    one = hanging(api)
+    assert (one["green"]["lb"], one["weight"]["lb"], one["lost"]) == ("4.80", "3.90", "18.8")
+    assert [round(dot["day"]) for dot in one["dots"]] == [10, 20]
+    # the log knew it: what it becomes follows from its hanging, and nothing is weighed again
+    assert len(api.get(f"/batches/{api.code}")[1]["log"]) == count
+    assert chamber(api)["loose"] == []
+
+
+def test_what_was_sliced_hangs_no_longer(hangs):
+    weighed(hangs, 10, "3.75")
+    sliced = [{"mark": "S", "weight": "3.7 lb"}]
+    at = days_ago(5)
+    hangs.recorded(
+        hangs.code, {"act": "split", "kind": "slice", "piece": "A", "pieces": sliced}, happened_at=at
+    )
+    answer = chamber(hangs)
+    assert answer["hanging"] == []
+    assert [one["down_at"] for one in answer["down"]] == [at.replace("+00:00", "Z")]
+    status, body = noted(hangs, "ph", ph="5.5")
+    assert (status, body["code"]) == (409, "hook_down")
+    assert hangs.get("/alarms")[1]["pieces"] == 0

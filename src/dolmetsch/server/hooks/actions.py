@@ -1,19 +1,31 @@
 """Writes: a piece is hung, something is noted of it."""
 
+import uuid
+from dataclasses import replace
+from datetime import datetime
 from fractions import Fraction
 from typing import Any
 
+from dolmetsch.core.ledger.course import COURSE_FACTS
+from dolmetsch.core.ledger.kinds import method_kinds
+from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.devices.cooker.lines import MOST_PROBES
+from dolmetsch.server.batches.entries.chain import STEP_ACTS, list_current, list_entry_rows
+from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.entries.typed import EntryIn, WeighIn, WeightIn
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.record.actions import record_within
+from dolmetsch.server.batches.record.courses import state_course
 from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_piece
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas
 from dolmetsch.server.hooks.chambers import chamber_names
+from dolmetsch.server.hooks.drying import find_down, weight_at
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.hooks.queries import get_hook, list_hanging
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, refuse_fields
-from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.quantities.reader import Reader, as_decimal
 from dolmetsch.server.quantities.temperatures import read_temperature
 from dolmetsch.server.writing.once import Write, keep_once
@@ -23,7 +35,7 @@ CELLS = tuple(str(number) for number in range(1, MOST_PROBES + 1))
 
 
 def hang(write: Write, data: schemas.HangIn) -> Hook:
-    """Hang a living piece.
+    """Hang a living piece: the log says so too, and that it is to be dried.
 
     Raises:
         DomainError: not_found, bad_fields, key_reused.
@@ -33,22 +45,23 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
         batch = get_batch(write.kitchen, data.code)
         piece = get_piece(cost_batch(batch), data.mark)
         reader = Reader.of(write.kitchen)
-        now = print_weight(piece.grams)
-        typed = data.green or (f"{now.lb} lb" if write.kitchen.weight_unit == "lb" else f"{now.kg} kg")
-        # as it weighs now is as it was weighed, to the last gram
-        green = reader.weight("green", typed) if data.green else as_decimal(piece.grams, GRAM_PLACES)
+        hung_at = data.hung_at or write.now
+        # as it weighed then is as it was weighed, to the last gram
+        then, as_typed = weight_at(batch, data.mark, hung_at)
+        typed = data.green or as_typed
+        green = reader.weight("green", typed) if data.green else as_decimal(then, GRAM_PLACES)
         target = reader.percent("target", data.target, what="target loss")
         if target is None and not any(one.path == "target" for one in reader.problems):
             reader.refuse("target", "missing", "How much is it to lose? 30 to 40 % is usual.")
         if target is not None and not 0 < target < 1:
             reader.refuse("target", "out_of_range", "A piece loses more than nothing and less than all.")
-        hung_at = data.hung_at or write.now
         reader.happened("hung_at", hung_at, now=write.now)
         if any((one.batch_id, one.mark) == (batch.pk, data.mark) for one in list_hanging(write.kitchen)):
             reader.refuse("mark", "twice", f"{data.code} {data.mark} hangs already.")
         _refuse_cell(write.kitchen, data, reader)
         if reader.problems or green is None or target is None:
             raise refuse_fields(reader.problems)
+        _tell_log(write, batch, piece, typed, hung_at)
         return Hook.objects.create(
             batch=batch,
             mark=data.mark,
@@ -62,6 +75,22 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
         )
 
     return keep_once(write, Hook, make)
+
+
+def _tell_log(write: Write, batch: Batch, piece: Piece, typed: str, hung_at: datetime) -> None:
+    """What hangs in the chamber hangs by the log: it is to be dried, and was weighed as it was hung, unless
+    the log goes further already.
+    """
+    current = list_current(list_entry_rows(batch))
+    course = courses_of(batch, [piece], current)[piece.id]
+    if course is None or not COURSE_FACTS[course].is_dried:
+        state_course(write, batch, "air_dried", mark=piece.id)
+    is_hung = "dry" in method_kinds(piece.kinds)
+    if is_hung or any(row.entry.happened_at > hung_at for row in current if row.entry.act in STEP_ACTS):
+        return
+    content = WeighIn(kind="hang", weights=[WeightIn(mark=piece.id, weight=typed)])
+    draft = EntryIn(content=content, seen=batch.last_sequence, happened_at=hung_at)
+    record_within(replace(write, key=uuid.uuid5(write.key, "hang")), batch.code, draft)
 
 
 def _refuse_cell(kitchen: Kitchen, data: schemas.HangIn, reader: Reader) -> None:
@@ -83,7 +112,7 @@ def write_note(write: Write, hook_id: int, data: schemas.HookNoteIn) -> HookNote
 
     def make() -> HookNote:
         hook = get_hook(write.kitchen, hook_id)
-        if hook.notes.filter(kind="down").exists():
+        if find_down(hook, hook.notes.all()) is not None:
             raise DomainError("hook_down", 409, "Not recorded", f"{hook.label} was taken down already.")
         reader = Reader.of(write.kitchen)
         at = data.at or write.now

@@ -1,6 +1,6 @@
 """A hook's rows as the core's drying log, and what the chamber shows of it."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Container, Iterable, Iterator
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
@@ -18,21 +18,27 @@ from dolmetsch.core.drying.drying_log import (
 from dolmetsch.core.drying.fermentation import Fermentation
 from dolmetsch.core.drying.follow_drying import FollowedDrying, follow_drying
 from dolmetsch.core.findings import Finding, care, note
+from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import DAY_SECONDS
 from dolmetsch.core.numbers.span import REACHED
 from dolmetsch.core.reference.drying import FERMENT_SOURCE, RIM_SOURCE
 from dolmetsch.core.reference.raw_pork import RAW_PORK, RAW_PORK_SOURCE
-from dolmetsch.server.batches.entries.chain import Act, CostedBatch, list_current, list_entry_rows
-from dolmetsch.server.batches.show.queries import cost_batch
+from dolmetsch.server.batches.entries.chain import STEP_ACTS, Act, CostedBatch, list_current, list_entry_rows
+from dolmetsch.server.batches.entries.taken import list_pieces_here
+from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import list_air, list_cell, list_rows
 from dolmetsch.server.hooks.models import Hook, HookNote
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
 
+#: Words of the log by which a piece hangs.
+HANG_WORDS: Final = ("hang", "Hang", "dry", "Dry")
 #: Points of the fitted curve that are drawn.
 LINE_POINTS: Final = 40
 
@@ -40,7 +46,7 @@ LINE_POINTS: Final = 40
 def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     """A hanging piece as the chamber shows it."""
     notes = list(hook.notes.order_by("at", "id"))
-    down_at = next((one.at for one in notes if one.kind == "down"), None)
+    down_at = find_down(hook, notes)
     log = build_log(hook, notes)
     followed = follow_drying(log)
     costed = cost_batch(hook.batch)
@@ -81,6 +87,22 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     )
 
 
+def find_down(hook: Hook, notes: Iterable[HookNote]) -> datetime | None:
+    """When a piece was taken down: as noted, else when it was sliced, combined or thrown away.
+
+    None: it hangs.
+    """
+    noted = next((one.at for one in notes if one.kind == "down"), None)
+    if noted is not None or hook.mark in hook.batch.summary["pieces"]:
+        return noted
+    gone = [
+        row.entry.happened_at
+        for row in list_current(list_entry_rows(hook.batch))
+        if row.entry.act in STEP_ACTS and hook.mark in (row.entry.from_mark, *row.entry.marks)
+    ]
+    return max(gone, default=hook.batch.last_entry_at)
+
+
 def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
     """The core's log of a hook: weighings of the batch since it was hung, and what was noted."""
     by_kind: dict[str, list[HookNote]] = {}
@@ -88,7 +110,7 @@ def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
         by_kind.setdefault(one.kind, []).append(one)
     began = next(iter(by_kind.get("ferment", ())), None)
     scale = hook.batch.kitchen.scale_grams
-    down_at = next((one.at for one in by_kind.get("down", ())), None)
+    down_at = find_down(hook, notes)
     heard = list_rows(hook.batch.kitchen, hook.chamber, since=hook.hung_at, until=down_at)
     noted = (
         ChamberReading(
@@ -129,7 +151,8 @@ def _list_weighings(hook: Hook) -> Iterator[HookWeighing]:
     """The weighings of the piece that count, since it was hung, one a time."""
     found: dict[Fraction, Fraction] = {}
     for row in list_current(list_entry_rows(hook.batch)):
-        if row.entry.act != Act.WEIGH or row.entry.happened_at < hook.hung_at:
+        # what was weighed as it was hung is its green weight
+        if row.entry.act != Act.WEIGH or row.entry.happened_at <= hook.hung_at:
             continue
         for line in row.weighings:
             if line.mark == hook.mark:
@@ -137,6 +160,46 @@ def _list_weighings(hook: Hook) -> Iterator[HookWeighing]:
                 found[seconds_of(row.entry.happened_at)] = Fraction(line.grams)
     for at in sorted(found):
         yield HookWeighing(at=at, grams=found[at])
+
+
+def weight_at(batch: Batch, mark: str, at: datetime) -> tuple[Fraction, str]:
+    """What the piece ``mark``, which lives, weighed at a time by the log, in grams and as typed; as it weighs
+    now where that does not go back so far.
+    """
+    weights = [
+        (row.entry.happened_at, row.root_sequence, Fraction(line.grams), line.typed)
+        for row in list_current(list_entry_rows(batch))
+        for line in row.weighings
+        if line.mark == mark
+    ]
+    before = [(grams, typed) for when, _, grams, typed in sorted(weights) if when <= at]
+    if before:
+        return before[-1]
+    grams = get_piece(cost_batch(batch), mark).grams
+    return grams, f"{fixed(grams, 2)} g"
+
+
+def list_loose(kitchen: Kitchen, hung: Container[tuple[int, str]]) -> Iterator[out.LooseOut]:
+    """Pieces that hang by the log of their batch, and that the chamber does not follow yet."""
+    under_way = Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page", "figures")
+    for batch in under_way.filter(entries__kind__in=HANG_WORDS).distinct().order_by("id"):
+        batch.kitchen = kitchen
+        for piece in list_pieces_here(batch, cost_batch(batch)):
+            if not piece.kinds or method_kind(piece.kinds[-1]) != "dry" or (batch.pk, piece.id) in hung:
+                continue
+            marks = {mark for strand in piece.strands for mark in strand.marks}
+            since = min(
+                row.entry.happened_at
+                for row in list_current(list_entry_rows(batch))
+                if method_kind(row.entry.kind) == "dry" and marks & {line.mark for line in row.weighings}
+            )
+            yield out.LooseOut(
+                code=batch.code,
+                mark=piece.id,
+                label=batch.label_piece(piece.id),
+                since=since,
+                weight=print_weight(piece.grams),
+            )
 
 
 def _join(typed: Iterable[HookWeighing], weighed: Iterable[HookWeighing]) -> list[HookWeighing]:

@@ -2,12 +2,10 @@
 
 from datetime import UTC, datetime
 
-from django.db.models import QuerySet
-
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import show_chambers
-from dolmetsch.server.hooks.drying import read_hook, show_air
+from dolmetsch.server.hooks.drying import find_down, list_loose, read_hook, show_air
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
@@ -30,18 +28,15 @@ def get_hook(kitchen: Kitchen, hook_id: int) -> Hook:
 
 
 def list_hanging(kitchen: Kitchen) -> list[Hook]:
-    """Hooks that were not taken down, as they were hung."""
-    hooks = _find_hanging(kitchen).select_related("batch")
-    return _with_kitchen(kitchen, list(hooks.order_by("hung_at", "id")))
+    """Hooks whose piece was neither taken down nor sliced, combined or thrown away, as they were hung."""
+    hooks = Hook.objects.filter(kitchen=kitchen).exclude(notes__kind="down").select_related("batch")
+    mine = _with_kitchen(kitchen, list(hooks.order_by("hung_at", "id")))
+    return [hook for hook in mine if find_down(hook, ()) is None]
 
 
 def count_hanging(kitchen: Kitchen) -> int:
     """How many pieces hang to dry."""
-    return _find_hanging(kitchen).count()
-
-
-def _find_hanging(kitchen: Kitchen) -> QuerySet[Hook]:
-    return Hook.objects.filter(kitchen=kitchen).exclude(notes__kind="down")
+    return len(list_hanging(kitchen))
 
 
 def _with_kitchen(kitchen: Kitchen, hooks: list[Hook]) -> list[Hook]:
@@ -52,15 +47,17 @@ def _with_kitchen(kitchen: Kitchen, hooks: list[Hook]) -> list[Hook]:
 
 def read_chamber(kitchen: Kitchen, *, now: datetime) -> out.ChamberOut:
     """What hangs, the next ready first."""
-    hanging = [read_hook(hook, now=now) for hook in list_hanging(kitchen)]
+    hooks = list_hanging(kitchen)
+    hanging = [read_hook(hook, now=now) for hook in hooks]
     last = datetime.max.replace(tzinfo=UTC)
-    down = Hook.objects.filter(kitchen=kitchen, notes__kind="down").select_related("batch")
-    latest = _with_kitchen(kitchen, list(down.order_by("-id").distinct()[:DOWN_SHOWN]))
+    down = Hook.objects.filter(kitchen=kitchen).exclude(pk__in=[hook.pk for hook in hooks])
+    latest = _with_kitchen(kitchen, list(down.select_related("batch").order_by("-id")[:DOWN_SHOWN]))
     air = HookNote.objects.filter(kitchen=kitchen, kind="air").order_by("-at", "-id")[:AIR_SHOWN]
     unit = unit_of(kitchen)
     return out.ChamberOut(
         unit=unit,
         hanging=sorted(hanging, key=lambda one: one.likely or last),
+        loose=list(list_loose(kitchen, {(hook.batch_id, hook.mark) for hook in hooks})),
         down=[read_hook(hook, now=now) for hook in latest],
         air=show_air(list(reversed(air)), unit),
         chambers=show_chambers(kitchen, now=now),

@@ -117,11 +117,25 @@ class HeardOut(BaseModel):
     source: str
 
 
+class LooseOut(BaseModel):
+    """A piece that hangs by the log ``since`` a time, and is not followed here yet."""
+
+    code: str
+    mark: str
+    label: str
+    since: datetime
+    weight: Weight
+
+
 class ChamberOut(BaseModel):
-    """What hangs, the next ready first, the air as noted, and the chambers that are heard."""
+    """What hangs, the next ready first, the air as noted, and the chambers that are heard.
+
+    ``loose``: what hangs by the log of its batch alone.
+    """
 
     unit: Literal["F", "C"]
     hanging: list[HookOut]
+    loose: list[LooseOut]
     down: list[HookOut]
     air: list[AirOut]
     chambers: list[HeardOut]

@@ -8932,6 +8932,8 @@ export interface components {
         /**
          * ChamberOut
          * @description What hangs, the next ready first, the air as noted, and the chambers that are heard.
+         *
+         *     ``loose``: what hangs by the log of its batch alone.
          */
         ChamberOut: {
             /**
@@ -8941,6 +8943,8 @@ export interface components {
             unit: "F" | "C";
             /** Hanging */
             hanging: components["schemas"]["HookOut"][];
+            /** Loose */
+            loose: components["schemas"]["LooseOut"][];
             /** Down */
             down: components["schemas"]["HookOut"][];
             /** Air */
@@ -9063,6 +9067,24 @@ export interface components {
             ferment: components["schemas"]["FermentOut"] | null;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
+        };
+        /**
+         * LooseOut
+         * @description A piece that hangs by the log ``since`` a time, and is not followed here yet.
+         */
+        LooseOut: {
+            /** Code */
+            code: string;
+            /** Mark */
+            mark: string;
+            /** Label */
+            label: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            weight: components["schemas"]["Weight"];
         };
         /**
          * HungOut

@@ -37,6 +37,11 @@ const findings = computed(() => {
   const every = (chamber.value?.hanging ?? []).flatMap((one) => one.findings)
   return every.filter((one, index) => every.findIndex((other) => other.message === one.message) === index)
 })
+/** What the log knows of it shows on its curve at once. */
+function follow(one: { code: string; mark: string; since: string }): void {
+  const body = { green: '', target: '35', chamber: '', cell: '' }
+  hang({ ...body, code: one.code, mark: one.mark, hung_at: one.since }, () => {})
+}
 const price = (cost: { per_lb: string; per_kg: string } | null): string =>
   cost ? money(like(cost.per_lb, cost.per_kg)) : '–'
 </script>
@@ -60,6 +65,12 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
       :problem="hangProblem"
       @hang="(body) => hang(body, () => (isHanging = false))"
     />
+    <section v-if="chamber.loose.length" class="panel loose" aria-label="Hangs by the log">
+      <p v-for="one in chamber.loose" :key="one.label">
+        <b>{{ one.label }}</b>, {{ weightText(one.weight) }}, hangs since {{ dayText(one.since) }} by its log.
+        <button v-may:cook type="button" class="act small" @click="follow(one)">Follow it here</button>
+      </p>
+    </section>
     <TwoColumns v-if="chamber.hanging.length" side-first>
       <section class="panel" aria-label="Lost since green weight">
         <div class="top">

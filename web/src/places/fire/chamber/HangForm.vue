@@ -16,6 +16,8 @@ const { weightText } = useUnits()
 const chosen = ref('')
 const green = ref('')
 const target = ref('35')
+/** Hung earlier: what was weighed since shows on its curve at once. */
+const since = ref('')
 const chamber = ref('')
 const cell = ref('')
 /** Load cells belong to a chamber that is heard. */
@@ -32,6 +34,7 @@ function hang(): void {
       code: piece.value.code,
       mark: piece.value.mark,
       green: green.value,
+      hung_at: since.value ? new Date(since.value).toISOString() : null,
       target: target.value,
       chamber: chamber.value,
       cell: hasCells.value ? cell.value : '',
@@ -50,6 +53,9 @@ function hang(): void {
         </option>
       </select></label
     >
+    <label class="named"
+      ><span>Hung since, if not now</span><input v-model="since" class="box" type="datetime-local"
+    /></label>
     <label class="named"
       ><span>Green weight</span
       ><input

@@ -63,6 +63,7 @@ const LOFT: Chamber['chambers'][number] = {
 const chamber = (more: Partial<Chamber> = {}): Chamber => ({
   unit: 'F',
   hanging: [hook()],
+  loose: [],
   down: [],
   chambers: [LOFT],
   air: [{ at: '2026-11-20T09:00:00Z', temp: '55', humidity: '76.0' }],
@@ -131,7 +132,15 @@ describe('the chamber', () => {
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('▲ Less than all.'))
     const body = calls.find((call) => call.method === 'POST')?.body
-    expect(body).toEqual({ code: 'J-01', mark: 'B', green: '', target: '35', cell: '', chamber: '' })
+    expect(body).toEqual({
+      code: 'J-01',
+      mark: 'B',
+      green: '',
+      target: '35',
+      cell: '',
+      chamber: '',
+      hung_at: null,
+    })
   })
 
   it('notes what belongs to the kind alone', async () => {
