@@ -260,3 +260,65 @@ def test_the_command_and_the_desk_say_one_sentence_of_a_limit(api, code):
     (desk,) = [one["message"] for one in piece["cautions"] if one["code"] == "at_rule"]
     assert [one for one in said if one.startswith(desk)]
     assert "Nothing to change." in desk
+
+
+def forecast(api, code):
+    return api.get(f"/batches/{code}/forecast")[1]
+
+
+def test_a_shoulder_to_be_pulled_is_forecast_as_that_with_no_method_chosen(api):
+    """8 lb at $2.50: trimmed to .82 and pulled at .60 a pound is about $5; as sliced bacon $3.70."""
+    bought = {
+        **BOUGHT,
+        "cut": "shoulder, bone in",
+        "own_weight": "8 lb",
+        "label_weight": "",
+        "price": "20.00",
+    }
+    code = api.call("POST", "/batches", {"name": "Shoulder", "bought": bought})[1]["batch"]["code"]
+    unsaid = forecast(api, code)
+    lines = {one["course"]: float(one["price"]["middle"]["per_lb"]) for one in unsaid["courses"]}
+    assert unsaid["course"] is None
+    assert list(lines) == ["cooked", "pulled", "steamed", "cold_smoked_raw", "cured_raw", "air_dried"]
+    assert lines["cold_smoked_raw"] < lines["cooked"] < lines["pulled"]
+    assert say(api, code, "pulled")[0] == 201
+    said = forecast(api, code)
+    assert (said["course"], said["courses"], said["way"]) == ("pulled", [], None)
+    assert [step["kind"] for step in said["steps"]] == ["trim", "cook"]
+    assert float(said["price"]["middle"]["per_lb"]) == pytest.approx(lines["pulled"], abs=0.01)
+    assert 4.3 < float(said["price"]["low"]["per_lb"]) < 5.1 < float(said["price"]["high"]["per_lb"]) < 6
+    page = api.get(f"/batches/{code}")[1]
+    assert [one["kind"] for one in page["strip"]["to_come"]] == ["trim", "cook", "pull"]
+    assert Batch.objects.get(code=code).summary["next"]["kind"] == "trim"
+    # on to the end: what it came to lies in the range
+    api.recorded(
+        code, {"act": "split", "kind": "trim", "piece": "lot", "pieces": [{"mark": "A", "weight": "6.6 lb"}]}
+    )
+    api.recorded(code, {**weigh("cook", A="4 lb"), "inside": "201"})
+    assert [one["kind"] for one in api.get(f"/batches/{code}")[1]["strip"]["to_come"]] == ["pull"]
+    api.recorded(code, weigh("pull", A="4 lb"))
+    done = api.get(f"/batches/{code}")[1]
+    assert (done["is_finished"], done["house"]["unit_cost"]["per_lb"]) == (True, "5.00")
+    # the next one of this cut is asked about what the last one became first
+    again = api.call("POST", "/batches", {"name": "Another", "bought": bought})[1]["batch"]["code"]
+    assert forecast(api, again)["courses"][0]["course"] == "pulled"
+
+
+@pytest.mark.parametrize(
+    ("course", "to_come", "methods"),
+    [
+        ("cold_smoked_raw", ["rest", "smoke", "chill", "slice"], ["rest", "smoke", "chill", "slice"]),
+        ("cured_raw", ["rest", "slice"], ["rest", "slice"]),
+        ("air_dried", ["hang", "slice"], ["dry", "slice"]),
+        ("steamed", ["rest", "steam", "chill", "slice"], ["rest", "cook", "chill", "slice"]),
+    ],
+)
+def test_the_steps_to_come_are_those_of_the_course(api, code, course, to_come, methods):
+    say(api, code, course)
+    strip = api.get(f"/batches/{code}")[1]["strip"]
+    assert [one["kind"] for one in strip["to_come"]] == to_come
+    assert [one["kind"] for one in forecast(api, code)["steps"]] == methods
+    # pieces that go different ways have no one way
+    say(api, code, "cooked", "A")
+    assert [one["kind"] for one in api.get(f"/batches/{code}")[1]["strip"]["to_come"]][-1] == "slice"
+    assert len(forecast(api, code)["courses"]) > 3

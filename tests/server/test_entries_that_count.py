@@ -24,10 +24,10 @@ READERS = {
     "archive/lists.py": "writes out all that was recorded",
     "batches/entries/chain.py": "the one place",
     "batches/entries/sources.py": "a circle is refused also where a line no longer counts",
+    "batches/entries/taken.py": "looks for who may take of a batch; what counts is asked of each",
     "batches/models/entry.py": "the one place",
     "batches/record/actions.py": "looks for what a key has made, and writes",
     "batches/record/helping.py": "looks for whose the entry to correct is",
-    "batches/record/links.py": "looks for who may take of a batch; what counts is asked of each",
     "history/importing.py": "looks for what a key has made",
     "larder/actions.py": "looks for what a key has made",
     # with Entry.current

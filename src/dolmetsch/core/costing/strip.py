@@ -11,11 +11,12 @@ from typing import Final as Const
 
 from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.ledger.batch import Batch
-from dolmetsch.core.ledger.kinds import FINISHING, method_kinds
+from dolmetsch.core.ledger.course import COURSE_FACTS, USUAL_STEPS, Course
+from dolmetsch.core.ledger.kinds import FINISHING, method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import ZERO, Piece, Stage, cost_of, grams_of
 
 #: The usual order of the work; what of it is not done yet keeps an empty column.
-USUAL_KINDS: Const = ("trim", "cure", "rest", "smoke", "chill", "slice")
+USUAL_KINDS: Const = USUAL_STEPS
 #: How a finished step is spoken of.
 LABELS: Const = {
     "bought": "Bought",
@@ -97,8 +98,8 @@ class Strip:
         return any(column.came_together for column in self.columns)
 
 
-def lay_out(batch: Batch, sheet: Sheet) -> Strip:
-    """The strip of a batch from its computed sheet."""
+def lay_out(batch: Batch, sheet: Sheet, course: Course | None = None) -> Strip:
+    """The strip of a batch from its computed sheet; ``course``: what all of it is to become."""
     first = Column(
         kind="bought",
         steps=(),
@@ -114,7 +115,7 @@ def lay_out(batch: Batch, sheet: Sheet) -> Strip:
     )
     columns = [first]
     columns += [_column(run) for run in _runs(sheet.ledger.stages)]
-    return Strip(columns=tuple(columns), to_come=kinds_to_come(columns))
+    return Strip(columns=tuple(columns), to_come=kinds_to_come(columns, course))
 
 
 def lay_out_step(sheet: Sheet, step: int) -> Column:
@@ -122,16 +123,25 @@ def lay_out_step(sheet: Sheet, step: int) -> Column:
     return _column([sheet.ledger.stages[step - 1]])
 
 
-def kinds_to_come(columns: Sequence[Column]) -> tuple[str, ...]:
-    """The usual kinds after the furthest one done; of meats brought together only the slicing is usual."""
+def kinds_to_come(columns: Sequence[Column], course: Course | None = None) -> tuple[str, ...]:
+    """The kinds usual on the way to ``course`` after the furthest one done.
+
+    Of meats brought together only what ends it is usual.
+    """
     done = [column.kind for column in columns]
     if FINISHING & method_kinds(done):
         # whatever it became, nothing is usual after that
         return ()
-    if any(column.came_together for column in columns):
+    is_mixed = any(column.came_together for column in columns)
+    if is_mixed and (course is None or not COURSE_FACTS[course].is_dried):
         return ("slice",)
-    furthest = max((USUAL_KINDS.index(kind) for kind in done if kind in USUAL_KINDS), default=-1)
-    return USUAL_KINDS[furthest + 1 :]
+    usual = USUAL_STEPS if course is None else COURSE_FACTS[course].steps
+    if is_mixed:
+        usual = usual[usual.index("hang") :]
+    # a kind spelled otherwise on the bench is the same kind: hang is dry
+    kinds = [method_kind(kind) for kind in usual]
+    furthest = max((kinds.index(kind) for kind in map(method_kind, done) if kind in kinds), default=-1)
+    return usual[furthest + 1 :]
 
 
 def label_piece(piece: Piece) -> str:

@@ -67,7 +67,7 @@ class Way:
         return sum(step.days for step in self.steps)
 
 
-def plain_way(kinds: tuple[str, ...], *, pieces: int = 1) -> Way:
+def plain_way(kinds: tuple[str, ...], *, pieces: int = 1, is_smoked_cold: bool = False) -> Way:
     """Kinds of step done the standard way: what a batch without a method of its own is forecast by.
 
     It takes the minutes of the start values for so many ``pieces`` and uses nothing, for nobody said what.
@@ -77,6 +77,8 @@ def plain_way(kinds: tuple[str, ...], *, pieces: int = 1) -> Way:
         method = plain_method(kind)
         if method is None:
             continue
+        if kind == "smoke" and is_smoked_cold:
+            method = "cold_smoke"
         start = WORK_STARTS.get(kind)
         if start is None:
             steps.append(WayStep(method=method))

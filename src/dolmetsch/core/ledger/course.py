@@ -12,28 +12,46 @@ Course = Literal[
 COURSES: Final[tuple[Course, ...]] = get_args(Course)
 
 
+#: What most meat goes through.
+USUAL_STEPS: Final = ("trim", "cure", "rest", "smoke", "chill", "slice")
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CourseFacts:
     """What a course means: its words, and whether what is made of it has to be cooked before it is eaten.
 
     ``is_dried``: it ends by losing water as it hangs. ``is_smoked_cold``: a smoke of it is a cold one.
+    ``steps``: the usual kinds of step from buying to serving, in order, where no method says others.
     """
 
     label: str
+    steps: tuple[str, ...]
     is_raw: bool = False
     is_dried: bool = False
     is_smoked_cold: bool = False
 
 
 COURSE_FACTS: Final[Mapping[Course, CourseFacts]] = {
-    "cooked": CourseFacts(label="cooked"),
-    "pulled": CourseFacts(label="pulled"),
-    "steamed": CourseFacts(label="steamed"),
-    "cold_smoked_raw": CourseFacts(label="cold-smoked, raw", is_raw=True, is_smoked_cold=True),
-    "cured_raw": CourseFacts(label="cured, raw", is_raw=True),
-    "air_dried": CourseFacts(label="air-dried", is_raw=True, is_dried=True, is_smoked_cold=True),
+    "cooked": CourseFacts(label="cooked", steps=USUAL_STEPS),
+    "pulled": CourseFacts(label="pulled", steps=("trim", "cook", "pull")),
+    "steamed": CourseFacts(label="steamed", steps=("trim", "cure", "rest", "steam", "chill", "slice")),
+    "cold_smoked_raw": CourseFacts(
+        label="cold-smoked, raw", steps=USUAL_STEPS, is_raw=True, is_smoked_cold=True
+    ),
+    "cured_raw": CourseFacts(label="cured, raw", steps=("trim", "cure", "rest", "slice"), is_raw=True),
+    "air_dried": CourseFacts(
+        label="air-dried",
+        steps=("trim", "cure", "hang", "slice"),
+        is_raw=True,
+        is_dried=True,
+        is_smoked_cold=True,
+    ),
     "fermented_dried": CourseFacts(
-        label="fermented and dried", is_raw=True, is_dried=True, is_smoked_cold=True
+        label="fermented and dried",
+        steps=("trim", "cure", "hang", "slice"),
+        is_raw=True,
+        is_dried=True,
+        is_smoked_cold=True,
     ),
 }
 

@@ -66,24 +66,29 @@ def gather(kitchen: Kitchen, now: datetime, data: schemas.MealIn) -> Known:
     known = keep_until_write(
         kitchen,
         now,
-        ("meal", data.name, data.day, ways, dishes),
-        lambda: _gather(kitchen, now, ways, dishes, data.name, data.day),
+        ("meal", data.name, ways, dishes),
+        lambda: _gather(kitchen, now, ways, dishes, data.name),
     )
-    return replace(known, kitchen=kitchen, now=now)
+    left = _count_here(kitchen, max(timezone.localdate(now), data.day))
+    return replace(known, kitchen=kitchen, now=now, left=left)
+
+
+def _count_here(kitchen: Kitchen, day: date) -> dict[str, Fraction]:
+    """Grams of each product of the larder that are still good on the day of the meal, by its name."""
+    left: dict[str, Fraction] = {}
+    packs = find_usable(kitchen, day).values_list("pack__product")
+    for product, grams in packs.annotate(grams=Sum("left_grams")):
+        left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
+    return left
 
 
 def _gather(
-    kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str, day: date
+    kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str
 ) -> Known:
     today = timezone.localdate(now)
     others = [meal for meal in list_listed(kitchen) if meal.name != name]
     beside = [want.name for meal in others for want in input_of(meal, today).wants if want.sort == "dish"]
     read, plates, prices = read_some(kitchen, [*dishes, *beside])
-    left: dict[str, Fraction] = {}
-    # what is still good on the day of the meal
-    here = find_usable(kitchen, max(today, day)).values_list("pack__product")
-    for product, grams in here.annotate(grams=Sum("left_grams")):
-        left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
     own = read_record(kitchen)
     return Known(
         kitchen=kitchen,
@@ -94,7 +99,7 @@ def _gather(
         prices=prices,
         ways={row.name: read_kept(row).way for row in list_latest(kitchen) if row.name in ways},
         meats={priced.item.name: priced for priced in list_priced(kitchen, "meat")},
-        left=left,
+        left={},
         paces=find_paces(kitchen, today),
         history=read_history(kitchen),
         policy=policy_record(kitchen),

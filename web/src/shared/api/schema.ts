@@ -5533,9 +5533,26 @@ export interface components {
             document: string;
         };
         /**
+         * CourseForecastOut
+         * @description What a batch would come to on one of the ways it can still go; null where that cannot be said.
+         */
+        CourseForecastOut: {
+            /**
+             * Course
+             * @enum {string}
+             */
+            course: "cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried";
+            /** Label */
+            label: string;
+            price: components["schemas"]["RangeOut"];
+        };
+        /**
          * ForecastOut
          * @description A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
          *
+         *     ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
+         *     for each it can still become, this kitchen's last for the cut first, and ``price`` is that of the cooked
+         *     one.
          *     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
          */
         ForecastOut: {
@@ -5553,6 +5570,23 @@ export interface components {
             chance: number | null;
             /** Notes */
             notes: string[];
+            /** Course */
+            course?: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
+            /**
+             * Course Label
+             * @default
+             */
+            course_label: string;
+            /**
+             * Courses
+             * @default []
+             */
+            courses: components["schemas"]["CourseForecastOut"][];
+            /**
+             * Seen
+             * @default 0
+             */
+            seen: number;
         };
         /**
          * RangeOut

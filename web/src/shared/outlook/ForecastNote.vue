@@ -4,11 +4,14 @@ import type { Forecast } from '@/shared/api/client'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { useChooseWay } from './useForecast'
+import { capital } from '@/shared/quantity/capital'
+import { vMay } from '@/shared/kitchen/vMay'
+import { useChooseWay, useSayCourse } from './useForecast'
 
 /** What a batch under way will come to, as far as can be foreseen; and the way it is made by. */
 const props = defineProps<{ code: string; forecast: Forecast }>()
 const { ways, choose, problem } = useChooseWay(toRef(props, 'code'))
+const saying = useSayCourse(toRef(props, 'code'))
 const { costText, unitWord, weightText } = useUnits()
 
 function change(event: Event): void {
@@ -19,7 +22,30 @@ function change(event: Event): void {
 
 <template>
   <section v-if="forecast.price || forecast.notes.length" class="panel" aria-label="What it will come to">
-    <template v-if="forecast.price">
+    <template v-if="forecast.courses.length">
+      <p class="quiet small">
+        Nobody said yet what it becomes. A finished {{ unitWord }} would cost, 8 times out of 10,
+      </p>
+      <ul class="courses" aria-label="What it may become">
+        <li v-for="one in forecast.courses" :key="one.course">
+          <button
+            v-may:cook
+            type="button"
+            class="act small"
+            :disabled="saying.isSaving.value"
+            @click="saying.say(one.course, forecast.seen)"
+          >
+            {{ capital(one.label) }}
+          </button>
+          <b>{{ costText(one.price.low) }} to {{ costText(one.price.high) }}</b>
+        </li>
+      </ul>
+      <ProblemNote v-if="saying.problem.value" :problem="saying.problem.value" />
+    </template>
+    <template v-else-if="forecast.price">
+      <p v-if="forecast.course_label" class="small">
+        It becomes: <b>{{ forecast.course_label }}</b>
+      </p>
       <p class="quiet small">A sliced {{ unitWord }} will cost, 8 times out of 10,</p>
       <p class="range">{{ costText(forecast.price.low) }} to {{ costText(forecast.price.high) }}</p>
       <p class="small">
@@ -56,6 +82,18 @@ function change(event: Event): void {
 section {
   display: grid;
   gap: 6px;
+}
+
+.courses {
+  display: grid;
+  gap: 6px;
+}
+
+.courses li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 10px;
 }
 
 .range {

@@ -1,6 +1,15 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, type Forecast, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import {
+  api,
+  type BrieflyRecorded,
+  type Forecast,
+  type ProblemError,
+  type Recorded,
+  type Schemas,
+  take,
+} from '@/shared/api/client'
+import type { Course } from '@/shared/parts/courseWords'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useBatch'
 import { useWays } from '@/shared/api/useWays'
@@ -20,6 +29,32 @@ export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
         }),
       ),
   })
+}
+
+/** Saying in one touch what a batch is to become. */
+export function useSayCourse(code: Ref<string>) {
+  const slug = useSlug()
+  const queries = useQueryClient()
+  const made = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
+    `${code.value}:say course`,
+    (body, key) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
+          params: {
+            path: { kitchen_slug: slug.value, code: code.value },
+            header: { 'Idempotency-Key': key },
+          },
+          body,
+        }),
+      ),
+  )
+  const say = (course: Course, seen: number): void => {
+    const content = { act: 'course' as const, course, pieces: [] }
+    void made.write({ content, seen, corrects: null, reason: '', happened_at: null }, () =>
+      renewShown(queries),
+    )
+  }
+  return { say, problem: made.problem, isSaving: made.isSaving }
 }
 
 /** The kitchen's ways by name, and choosing one for a batch. */

@@ -379,6 +379,10 @@ export function forecast(more: Partial<Forecast> = {}): Forecast {
     shop_name: 'good shop bacon',
     chance: 93,
     notes: [],
+    course: null,
+    course_label: '',
+    courses: [],
+    seen: 3,
     ...more,
   }
 }

@@ -16,6 +16,7 @@ from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.costing.strip import Strip, lay_out
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger import batch as core
+from dolmetsch.core.ledger.course import Course, CourseStatement, find_course
 from dolmetsch.core.ledger.strands import Heat, Heated, is_heated_kind
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.batches.models import (
@@ -204,7 +205,32 @@ def cost_chain(chain: Chain) -> CostedBatch:
         LedgerError: where an entry is impossible.
     """
     sheet = compute_sheet(chain.batch)
-    return CostedBatch(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet))
+    course = _said_course(chain, sheet)
+    return CostedBatch(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet, course))
+
+
+def list_statements(current: Iterable[EntryRows]) -> list[CourseStatement]:
+    """What was said, in order, of the entries that count."""
+    return [
+        CourseStatement(
+            course=cast(Course, row.entry.course) if row.entry.course else None,
+            marks=frozenset(row.entry.marks),
+        )
+        for row in current
+        if row.entry.act == Act.COURSE
+    ]
+
+
+def _said_course(chain: Chain, sheet: Sheet) -> Course | None:
+    """What all pieces were said to become; None where they go different ways, or nobody said."""
+    statements = list_statements(chain.current)
+    if not statements:
+        return None
+    said = {
+        find_course(frozenset[str]().union(*(strand.marks for strand in piece.strands)), statements)
+        for piece in sheet.ledger.mains
+    }
+    return said.pop() if len(said) == 1 else None
 
 
 def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Taken:

@@ -2,19 +2,22 @@
 
 from collections.abc import Sequence
 
-from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.way import Way, plain_way
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.models import Batch, BatchWay
 from dolmetsch.server.batches.models.fire_facts import fire_facts
 from dolmetsch.server.ways.queries import core_of
 
 
-def way_of(chosen: BatchWay | None, *, pieces: int = 1) -> Way:
-    """The chosen way as the core reads it, at the prices of today; the standard one, for so many ``pieces``,
-    where nobody said.
+def way_of(chosen: BatchWay | None, *, pieces: int = 1, course: Course | None = None) -> Way:
+    """The chosen way as the core reads it, at the prices of today; where nobody chose one the standard one to
+    ``course``, for so many ``pieces``.
     """
-    return plain_way(USUAL_KINDS, pieces=pieces) if chosen is None else core_of(chosen.way)
+    if chosen is not None:
+        return core_of(chosen.way)
+    facts = COURSE_FACTS[course or "cooked"]
+    return plain_way(facts.steps, pieces=pieces, is_smoked_cold=facts.is_smoked_cold)
 
 
 def fetch_ways(batches: Sequence[Batch]) -> None:

@@ -1,25 +1,12 @@
 """What each piece of a batch is to become: one answer for every room that asks."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from typing import cast
 
-from dolmetsch.core.ledger.course import Course, CourseStatement, find_course, infer_course
+from dolmetsch.core.ledger.course import Course, find_course, infer_course
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.server.batches.entries.chain import Act, EntryRows
+from dolmetsch.server.batches.entries.chain import EntryRows, list_statements
 from dolmetsch.server.batches.entries.chosen_way import methods_of
 from dolmetsch.server.batches.models import Batch
-
-
-def list_statements(current: Iterable[EntryRows]) -> list[CourseStatement]:
-    """What was said, in order, of the entries that count."""
-    return [
-        CourseStatement(
-            course=cast(Course, row.entry.course) if row.entry.course else None,
-            marks=frozenset(row.entry.marks),
-        )
-        for row in current
-        if row.entry.act == Act.COURSE
-    ]
 
 
 def courses_of(
@@ -40,3 +27,9 @@ def courses_of(
             piece.kinds, methods=[*methods.values()], is_cold=is_cold
         )
     return found
+
+
+def common_course(courses: Iterable[Course | None]) -> Course | None:
+    """The course of all of them; None where they go different ways, or one is not said."""
+    found = set(courses)
+    return found.pop() if len(found) == 1 else None

@@ -7,7 +7,6 @@ from types import MappingProxyType
 from typing import Final
 
 from dolmetsch.core.buying.offer import fry_estimate
-from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.forecast_comparison import (
     Basis,
     ForecastComparison,
@@ -17,17 +16,22 @@ from dolmetsch.core.forecast.forecast_comparison import (
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Costs, Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.kinds import method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
+from dolmetsch.server.batches.entries.course import common_course, courses_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.batches.models.fire_facts import fire_facts
 
-_ORDER = {kind: place for place, kind in enumerate(USUAL_KINDS)}
+_ORDER = {
+    kind: place
+    for place, kind in enumerate(("trim", "cure", "rest", "smoke", "cook", "dry", "chill", "slice"))
+}
 
 
 #: Kinds of a method's steps that a fire may be for.
@@ -74,13 +78,17 @@ class Ahead:
         return carry(self.start, list(zip(self.costs, beliefs, strict=True)))
 
 
-def look_ahead(batch: Batch, costed: CostedBatch) -> Ahead | None:
-    """What is to come of ``batch``, which is not finished; None where nothing can be said or is left."""
+def look_ahead(batch: Batch, costed: CostedBatch, course: Course | None = None) -> Ahead | None:
+    """What is to come of ``batch``, which is not finished; None where nothing can be said or is left.
+
+    Without a method it goes on to ``course``, else to what its pieces are to become.
+    """
     mains = costed.sheet.ledger.mains
     if not mains or costed.strip.came_together:
         return None
     chosen = batch.chosen_way
-    way = way_of(chosen, pieces=len(mains))
+    course = course or common_course(courses_of(batch, mains, costed.chain.current).values())
+    way = way_of(chosen, pieces=len(mains), course=course)
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)
     by_fire = fire_facts().methods(batch)
@@ -102,11 +110,11 @@ def look_ahead(batch: Batch, costed: CostedBatch) -> Ahead | None:
     )
 
 
-def forecast(batch: Batch, costed: CostedBatch) -> Forecasted | None:
-    """What is to be expected of ``batch``, which is not finished; None where nothing can be said or is
-    left. A fire it is in now says what that keeps.
+def forecast(batch: Batch, costed: CostedBatch, course: Course | None = None) -> Forecasted | None:
+    """What is to be expected of ``batch``, which is not finished, on its way to ``course`` where that is
+    given; None where nothing can be said or is left. A fire it is in now says what that keeps.
     """
-    ahead = look_ahead(batch, costed)
+    ahead = look_ahead(batch, costed, course)
     if ahead is None:
         return None
     outlook = ahead.carry(read_history(batch.kitchen), fire_facts().expected(batch))

@@ -1,5 +1,6 @@
 """Reads of forecasts, yields and calibration; choosing the way of a batch."""
 
+from collections.abc import Iterator
 from fractions import Fraction
 from statistics import median
 from typing import Final, Literal
@@ -10,15 +11,17 @@ from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.scoring import place, score_counts
 from dolmetsch.core.forecast.yields import believe
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
+from dolmetsch.server.batches.entries.course import common_course, courses_of
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
 from dolmetsch.server.batches.forecast.history import read_history
-from dolmetsch.server.batches.models import Batch, BatchWay, Forecast, ForecastScore
+from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast, ForecastScore
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
@@ -26,6 +29,8 @@ from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.ways.queries import get_way
 from dolmetsch.server.writing.once import Write, once
 
+#: What a batch whose course nobody said may become; what ferments is a sausage, which is said as it is mixed.
+_LISTED: Final = tuple(course for course in COURSES if course != "fermented_dried")
 #: So many scored forecasts are shown one by one; all are counted.
 SCORED_SHOWN: Final = 60
 
@@ -70,6 +75,7 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
             )
         )
     notes = []
+    course = common_course(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current).values())
     if way is None:
         notes.append("No method chosen. Using the standard one: typical times, no ingredient costs.")
     chance = None
@@ -84,7 +90,23 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
         shop_name=None if shop is None else (shop.name or "a pack"),
         chance=chance,
         notes=notes,
+        course=course,
+        course_label=COURSE_FACTS[course].label if course else "",
+        courses=[] if course or way else list(_list_courses(batch, costed)),
+        seen=batch.last_sequence,
     )
+
+
+def _list_courses(batch: Batch, costed: CostedBatch) -> Iterator[out.CourseForecastOut]:
+    """What the batch would come to by each course it can still take, the kitchen's last for the cut first."""
+    mine = Entry.current.filter(kitchen=batch.kitchen, act=Entry.Act.COURSE, batch__cut=batch.cut)
+    last = mine.exclude(course="").order_by("-id").values_list("course", flat=True).first()
+    for course in sorted(COURSES, key=lambda one: one != last):
+        coming = forecast(batch, costed, course) if course in _LISTED else None
+        if coming is not None and coming.outlook.price.middle > 0:
+            yield out.CourseForecastOut(
+                course=course, label=COURSE_FACTS[course].label, price=show_range(coming.outlook.price)
+            )
 
 
 def show_range(price: Estimate) -> out.RangeOut:

@@ -4,6 +4,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name
 
@@ -41,9 +42,20 @@ class StepToComeOut(BaseModel):
     worth_back: Money
 
 
+class CourseForecastOut(BaseModel):
+    """What a batch would come to on one of the ways it can still go; null where that cannot be said."""
+
+    course: Course
+    label: str
+    price: RangeOut
+
+
 class ForecastOut(BaseModel):
     """A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
 
+    ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
+    for each it can still become, this kitchen's last for the cut first, and ``price`` is that of the cooked
+    one.
     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
     """
 
@@ -55,6 +67,10 @@ class ForecastOut(BaseModel):
     shop_name: str | None
     chance: int | None
     notes: list[str]
+    course: Course | None = None
+    course_label: str = ""
+    courses: list[CourseForecastOut] = []
+    seen: int = 0
 
 
 class ChooseWayIn(Body):

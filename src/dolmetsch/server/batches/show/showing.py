@@ -356,7 +356,8 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
 
 def summarize(batch: Batch, costed: CostedBatch) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
-    batch.is_finished = is_finished(batch, costed)
+    mains = list_pieces_here(batch, costed)
+    batch.is_finished = is_finished(batch, costed, mains)
     house = show_house(costed, is_finished=batch.is_finished)
     shops = show_shops(costed, is_finished=batch.is_finished)
     # a customer's pieces save the kitchen nothing
@@ -365,7 +366,6 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
     shop = shops[0] if shops else None
     columns = costed.strip.columns
     last = _last_kind(costed)
-    mains = list_pieces_here(batch, costed)
     batch.place = "books" if batch.is_finished else _place_of(last)
     batch.pieces_count = len(mains)
     lot = next(row.lot for row in costed.chain.current if row.lot is not None)
