@@ -691,6 +691,17 @@ def test_a_fire_read_by_hand_tells_the_coldest_and_what_was_not_read(cooks):
     assert answer_cook(json.dumps(document))["inside"]["now"] == "139.0"
 
 
+def test_what_was_expected_by_now_and_not_read_since_is_not_promised_for_a_time_that_is_over(cooks):
+    fire_id = begun(cooks, ago=150, cooker="", pull_at="145", stages=[{"kind": "cook", "air": "225"}])
+    start = Fire.objects.get(pk=fire_id).begun_at
+    for minute, temp in ((30, 90), (50, 120), (70, 138)):
+        at = (start + timedelta(minutes=minute)).isoformat()
+        happens(cooks, fire_id, "instant", piece=f"{cooks.code} A", temp=str(temp), at=at)
+    ready = live(cooks, fire_id)["ready"]
+    said = "it was expected there by now, and was not read since: read it again"
+    assert (ready["low"], ready["high"], ready["why"]) == (None, None, said)
+
+
 def test_each_temperature_has_its_price_also_where_the_program_only_cooks(cooks):
     fire_id = begun(cooks, ago=60, stages=[{"kind": "cook", "air": "225"}])
     prices = [pull["price"]["per_lb"] for pull in live(cooks, fire_id)["pulls"]]

@@ -130,6 +130,27 @@ def test_what_it_would_make_is_shown_before(larder):
     assert Packing.objects.count() == 0
 
 
+def test_packs_of_a_piece_that_is_still_being_cut_leave_the_rest_a_part_of_it(larder):
+    """Half a pound of 4.8 lb is packed: 4.3 lb are still whole, and cost what they cost."""
+    split = {**SLICE, "pieces": [{"mark": "S", "weight": ""}]}
+    seen = larder.get(f"/batches/{larder.code}")[1]["seen"]
+    body = {"split": split, "packs": [pack()], "seen": seen, "is_done": False}
+    preview = larder.call("POST", f"/previews/batches/{larder.code}/packs", body)[1]
+    assert preview["left"]["lb"] == "4.30"
+    before = larder.get(f"/batches/{larder.code}")[1]["house"]["cost"]
+    status, board = larder.call("POST", f"/batches/{larder.code}/packs", body)
+    assert status == 201, board
+    page = larder.get(f"/batches/{larder.code}")[1]
+    assert {one["mark"]: one["weight"]["lb"] for one in page["pieces"]} == {"B": "2.90", "S": "4.80"}
+    assert page["house"]["cost"] == before
+    (unpacked,) = [one for one in board["pieces"] if one["mark"] == "S"]
+    assert unpacked["weight"]["lb"] == "4.80"
+    # weighed to a crumb, nothing is asked about
+    whole = {**split, "piece": "B", "pieces": [{"mark": "T", "weight": "2.89 lb"}]}
+    fresh = {**body, "seen": page["seen"], "split": whole, "packs": [pack("T")]}
+    assert larder.call("POST", f"/previews/batches/{larder.code}/packs", fresh)[1]["left"] is None
+
+
 def test_while_slicing_what_is_left_counts_as_more_slices(larder):
     """Two packs of ten slices at half a pound of 4.8 lb, ends of 0.3 lb: 3.5 lb are 70 slices to go."""
     split = {

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dolmetsch.core.curing.curing_cautions import ask, caution, caution_days
-from dolmetsch.core.curing.curing_time import plan_time
+from dolmetsch.core.curing.curing_time import _rules, plan_time
 from dolmetsch.core.curing.desk import print_agent, weigh_out
 from dolmetsch.core.curing.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
@@ -340,6 +340,11 @@ def test_salt_among_the_extras_is_salt_and_curing_salt_there_is_asked_about():
     for name in ("pink salt", "Curing salt no. 1", "Prague cure"):
         (asked,) = ask(recipe(extras=(Ingredient(name=name, share=F("0.001")),)), piece())
         assert (asked.subject, name in asked.message) == ("extras", True)
+
+
+def test_a_school_without_a_rule_of_its_own_has_no_days():
+    with pytest.raises(ValueError, match="no rule says how long the school salt_crust takes"):
+        _rules("salt_crust", pounds=5.0, thickness_mm=None, skin_on=False, is_belly=True)
 
 
 def test_one_advice_for_a_dried_belly():

@@ -31,6 +31,13 @@ _TERMS: Final = 60
 #: Of π²Dt ÷ 4L²: until then less than two in a million has come to the centre.
 _TOO_SOON: Final = 0.05
 _DRY: Final = frozenset({"measured", "spoon", "salt_box", "ready_mixed", "two_stage", "plain"})
+#: Schools whose window is that of one rule, whatever the piece weighs or measures beside it.
+_BY_OWN_RULE: Final = {
+    "brine": "brine",
+    "sausage": "mixed",
+    "inject_cover": "cover",
+    "injection": "injected",
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -148,10 +155,13 @@ def _rules(
         rules.append(Rule(key="mixed", text="mixed through: a night to bind", first=0.5, last=2))
     elif school == "inject_cover":
         rules.append(Rule(key="cover", text="injected and covered", first=4, last=7))
-    else:
+    elif school == "injection":
         rules.append(
             Rule(key="injected", text="12 to 24 hours of rest, then a day or two", first=1.5, last=3)
         )
+    else:
+        # another school's days are no default: too few of them leave the center raw
+        raise ValueError(f"no rule says how long the school {school} takes")
     if thickness_mm is not None:
         days = days_to_centre(thickness_mm, skin_on=skin_on)
         rules.append(Rule(key="diffusion", text="by diffusion", first=days, last=days))
@@ -169,7 +179,7 @@ def _window(school: SchoolKey, rules: dict[str, Rule], *, is_belly: bool) -> Win
         other = by_size or own
         least = max(min(own.first, other.first), BELLY_DAYS if is_belly else 0)
         return _whole(least, max(own.first, other.first))
-    rule = next(iter(rules.values()))
+    rule = rules[_BY_OWN_RULE[school]]
     return _whole(rule.first, rule.last)
 
 

@@ -12,6 +12,7 @@ from dolmetsch.core.heat.inside import InsideNow, PieceReading, read_pieces
 from dolmetsch.core.heat.moments import INSTANT, list_inside
 from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.span import REACHED
 from dolmetsch.core.numbers.temperature import (
     TemperatureUnit,
     difference_from_fahrenheit,
@@ -290,6 +291,9 @@ def _show_ready(fire: FollowedFire) -> out.ReadyOut | None:
                 f"it will not get there at this fire: the air is at {print_degrees(lost.air, unit)} °{unit}, "
                 f"the stage asks for {print_degrees(lost.asked, unit)}"
             )
+        return out.ReadyOut(low=None, likely=None, high=None, why=why, left_seconds=None, **returned)
+    if ready.why != REACHED and moment_of(ready.span.high) < fire.now:
+        why = "it was expected there by now, and was not read since: read it again"
         return out.ReadyOut(low=None, likely=None, high=None, why=why, left_seconds=None, **returned)
     meal = story.fire.meal_at
     return out.ReadyOut(

@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime
 from fractions import Fraction
+from typing import Final
 
 from django.utils import timezone
 
@@ -47,7 +48,11 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
 )
 from dolmetsch.server.quantities.reader import Reader, round_decimal
+from dolmetsch.server.quantities.schemas import Weight
 from dolmetsch.server.writing.once import Write, keep_once
+
+#: So little of what is cut sticks to knife and board.
+NEXT_TO_NOTHING: Final = Fraction(1, 100)
 
 
 @dataclass(slots=True, kw_only=True)
@@ -79,6 +84,7 @@ class Cut:
     grams: dict[str, Fraction]
     slices: dict[str, int | None]
     left: Fraction
+    whole: Fraction
 
     def slice_grams(self, mark: str) -> Fraction | None:
         """What a slice of the packs of ``mark`` weighs; None where they were not counted."""
@@ -104,7 +110,7 @@ def _measure_cut(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) -
     )
     mains = cost_chain(build_chain(batch, rows)).sheet.ledger.mains
     whole = next((piece.grams for piece in mains if piece.id == data.split.piece), Fraction(0))
-    return Cut(grams=grams, slices=slices, left=max(Fraction(0), whole - others - packed))
+    return Cut(grams=grams, slices=slices, whole=whole, left=max(Fraction(0), whole - others - packed))
 
 
 def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut, kitchen: Kitchen) -> SplitIn:
@@ -123,6 +129,13 @@ def _fill_split(split: SplitIn, data: schemas.PackingIn, cut: Cut, kitchen: Kitc
             filled = filled.model_copy(update={"slices": str(max(1, int(whole / each)))})
         pieces.append(filled)
     return split.model_copy(update={"pieces": pieces})
+
+
+def _show_left(cut: Cut | None) -> Weight | None:
+    """What of the piece is on no scale yet; None where that is next to nothing."""
+    if cut is None or not cut.left:
+        return None
+    return print_weight(cut.left) if cut.left > cut.whole * NEXT_TO_NOTHING else None
 
 
 def _below_split(problem: FieldProblem) -> FieldProblem:
@@ -251,6 +264,7 @@ def preview_packing(batch: Batch, data: schemas.PackingIn) -> schemas.PackingPre
     return schemas.PackingPreview(
         slice_weight=None if not each else print_weight(each),
         to_go=None if not each or drafted.cut is None else int(drafted.cut.left / each),
+        left=_show_left(drafted.cut),
         packs=[_preview_pack(pack, stowed) for pack in drafted.packs],
         pieces=[]
         if costed is None or stowed is None

@@ -64,12 +64,13 @@ class UnpackedOut(BaseModel):
 
 class PackingPreview(BaseModel):
     """What this slicing and packing would make; nothing is written. ``slice_weight`` is that of the slices
-    packed so far, ``to_go`` how many more of them come of what is left.
+    packed so far, ``to_go`` how many more of them come of what is left. ``left``: what is on no scale yet;
+    null where that is next to nothing.
     """
 
     slice_weight: Weight | None
     to_go: int | None
-
+    left: Weight | None
     packs: list[PackCostOut]
     pieces: list[UnpackedOut]
     portion: Fixed | None

@@ -9487,12 +9487,14 @@ export interface components {
         /**
          * PackingPreview
          * @description What this slicing and packing would make; nothing is written. ``slice_weight`` is that of the slices
-         *     packed so far, ``to_go`` how many more of them come of what is left.
+         *     packed so far, ``to_go`` how many more of them come of what is left. ``left``: what is on no scale yet;
+         *     null where that is next to nothing.
          */
         PackingPreview: {
             slice_weight: components["schemas"]["Weight"] | null;
             /** To Go */
             to_go: number | null;
+            left: components["schemas"]["Weight"] | null;
             /** Packs */
             packs: components["schemas"]["PackCostOut"][];
             /** Pieces */

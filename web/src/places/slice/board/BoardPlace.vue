@@ -4,6 +4,7 @@ import { computed, ref, toRef } from 'vue'
 import { useScale } from '@/shared/scale/useScale'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import FindingList from '@/shared/ui/FindingList.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
@@ -41,12 +42,18 @@ const {
   addProduct,
 } = useSlicing(props.code, board)
 
-const isDone = ref(false)
 const { preview, closing, close } = useCutting(code, () =>
   board.value && draft.piece && (draft.packs.length || isCut.value)
-    ? bodyOf(draft, board.value, isDone.value)
+    ? bodyOf(draft, board.value, false)
     : null,
 )
+/** What was neither packed nor weighed: still whole, so that it stays a part of the piece, or lost. */
+const rest = ref<'whole' | 'lost'>('whole')
+const rests = [
+  { value: 'whole' as const, word: 'Still whole' },
+  { value: 'lost' as const, word: 'Lost' },
+]
+const goesOn = computed(() => isCut.value && !!preview.value?.left && rest.value === 'whole')
 const thickness = useThickness(code, () =>
   draft.piece && piece.value
     ? {
@@ -70,9 +77,9 @@ function remove(at: number): void {
 }
 function record(): void {
   if (!board.value) return
-  close(bodyOf(draft, board.value, true), () => {
+  close(bodyOf(draft, board.value, !goesOn.value), () => {
     clear()
-    isDone.value = false
+    rest.value = 'whole'
     product.value = 0
   })
 }
@@ -80,6 +87,7 @@ const word = computed(() => {
   const count = draft.packs.length
   const packed = `${count} ${count === 1 ? 'pack' : 'packs'}`
   if (!isCut.value) return `Record ${packed}`
+  if (goesOn.value) return count ? `Record ${packed}, keep cutting` : 'Record the slicing so far'
   return count ? `Record the slicing and ${packed}` : 'Record the slicing'
 })
 const problems = computed(() => preview.value?.problems.filter((one) => one.code !== 'missing') ?? [])
@@ -175,6 +183,10 @@ useKeys({
         <FryTest :code="code" :seen="board.seen" />
         <form v-may:cook class="panel finish" @submit.prevent="record">
           <FinishCut v-if="isCut" :draft="draft" />
+          <template v-if="isCut && preview?.left">
+            <ChoiceBar v-model="rest" :label="`The rest, ${weightText(preview.left)}, is`" :choices="rests" />
+            <p class="quiet small">What was cut off is weighed above.</p>
+          </template>
           <ul v-if="problems.length" class="dear small">
             <li v-for="one in problems" :key="one.path + one.code">▲ {{ one.message }}</li>
           </ul>
