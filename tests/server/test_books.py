@@ -111,6 +111,17 @@ def test_yields_are_parted_by_source_season_and_cook(api):
     assert book(api, "yields?part=inside")["sorts"][0]["unsaid"] == 7
 
 
+def test_one_seller_in_two_spellings_is_one_seller(api):
+    for at, source in enumerate(("hollow farm", "Hollow  Farm", "Hollow Farm")):
+        made(api, days=30 - at, source=source)
+        made(api, days=20 - at, source="Tidewell")
+    (sort,) = book(api, "yields?part=source")["sorts"]
+    assert [(part["label"], part["spread"]["batches"]) for part in sort["parts"]] == [
+        ("Hollow Farm", 3),
+        ("Tidewell", 3),
+    ]
+
+
 def test_who_cannot_be_told_apart_is_not_ranked(api):
     for at, (one, other) in enumerate((("6", "6.1"), ("6.2", "6.0"), ("5.9", "6.1"))):
         made(api, days=30 + at, source="Quay butcher", sliced=f"{one} lb")

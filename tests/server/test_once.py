@@ -89,12 +89,12 @@ def kinds(api):
     due = {"kind": "turn", "due_at": "2030-03-03T09:00:00Z"}
     assert api.call("POST", f"/batches/{code}/tasks", due)[0] == 201
     task = PlannedTask.objects.filter(kind="turn").latest("pk").uid
-    seen = api.get(f"/batches/{code}")[1]["seen"]
     fire = api.call("POST", "/fires", {"pieces": [{"code": code, "mark": "A"}]})[1]["id"]
     log = f"time,air\n{Fire.objects.get(pk=fire).begun_at.isoformat()},200\n"
     practice = api.call("POST", "/practice", {"lesson": "belly", "speed": 1})[1]["id"]
     program = {"stages": [{"kind": "cook"}]}
     hook = api.call("POST", "/hooks", {"code": code, "mark": "A", "target": "40"})[1]["id"]
+    seen = api.get(f"/batches/{code}")[1]["seen"]
 
     larder = api.started(name="Packed")
     packs = [pack("lot", "1 lb", "") for _ in range(4)]

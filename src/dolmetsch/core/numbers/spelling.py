@@ -62,3 +62,8 @@ def spell_worth(price: str, unit: str) -> Spelt:
     if per is None:
         raise ValueError(f"{price!r} is not a price")
     return f"{per[0]}/{per[1] or unit}"
+
+
+def same_name(name: str) -> str:
+    """What two spellings of one name have in common: neither case nor spaces tell them apart."""
+    return "".join(name.casefold().split())

@@ -12,6 +12,7 @@ from django.db.models import Avg
 from django.utils import timezone
 
 from dolmetsch.core.numbers.length import MM_PER
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import from_fahrenheit
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.core.statistics.spread import Yielded
@@ -147,12 +148,14 @@ def _read_circumstances(
     rows = BatchFacts.objects.filter(batch__in=batches).values_list(
         "batch", "batch__code", "batch__name", "source", "started_at", "finished_at"
     )
+    # one seller in two spellings is one seller, called as it was written last
+    called = {same_name(source): source for *_, source, _, _ in rows.order_by("finished_at", "batch_id")}
     return {
         pk: (
             Circumstance(
                 code=code,
                 name=name,
-                source=source,
+                source=called[same_name(source)],
                 cook="",
                 started_at=started_at,
                 days=(timezone.localdate(ended) - timezone.localdate(started_at)).days,
