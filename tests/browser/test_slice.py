@@ -61,6 +61,9 @@ def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: 
     # what is left of the piece is loose slices
     kitchen.get_by_label("Weight of all of product 1").fill("780 g")
     assert serious(kitchen) == []
+    # the rest is whole unless the cook says it is not
+    expect(kitchen.get_by_role("button", name="Record 3 packs, keep cutting")).to_be_visible()
+    kitchen.get_by_text("Lost", exact=True).click()
     kitchen.get_by_role("button", name="Record the slicing and 3 packs").click()
     expect(kitchen.get_by_role("heading", name="Made before")).to_be_visible()
     assert Entry.objects.filter(batch__code="G-01").count() == entries + 1

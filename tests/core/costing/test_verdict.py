@@ -209,6 +209,27 @@ def test_the_model_meets_the_batch_it_was_made_from():
     assert (model.slabs, model.price_per_lb(3)) == (3, SHEET.final.cost_per_lb)
 
 
+@pytest.mark.parametrize("minutes", [0, 40])
+def test_work_paid_in_a_sum_is_in_the_model_and_not_by_the_minute(minutes):
+    """Two slabs of 5 lb, meat 40, work bought for 30: 15 a slab, whatever the minutes beside it cost."""
+    split = Step(
+        kind="trim",
+        action=Split(piece="L", into=(Main(id="A", grams=5 * LB), Main(id="B", grams=5 * LB))),
+        used=(Used(what="help", amount=F(1), price=read_price("30.00 each"), group="labour"),),
+        minutes=F(minutes),
+    )
+    batch = CoreBatch(
+        lots=(Lot(id="L", grams=10 * LB, paid=F(40)),),
+        steps=(split,),
+        policy=replace(JOWL.policy, labour_rate=F(12)),
+    )
+    sheet = compute_sheet(batch)
+    model = model_size(batch, sheet, None)
+    assert model.price_per_lb(2) == sheet.final.cost_per_lb == F(7) + F(minutes, 50)
+    own = model_size(batch, sheet, Work(batch_minutes=F(10), slab_minutes=F(5)))
+    assert (own.once, own.per_slab) == (2, 20 + 15 + 1)
+
+
 def test_work_is_fitted_to_the_own_log_once_it_tells_something():
     """30 minutes a batch and 12 a slab, from three batches."""
     log = [(1, F(42)), (2, F(54)), (4, F(78))]

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
+from zoneinfo import ZoneInfo
 
 import pytest
 from hypothesis import given
@@ -190,3 +191,26 @@ def test_what_is_not_to_begin_before_a_time_waits_for_it_and_no_longer():
     assert night[3].start == local(2026, 12, 7, 7)
     assert ready_at(BELLY, start, DAY, not_before={3: smoke}) == placed[-1].end
     assert ready_at([], start, DAY) == start
+
+
+@pytest.mark.parametrize(
+    ("night", "shown"),
+    [
+        # the clocks go back at two: ten hours before seven is 22:00, and forward: 20:00
+        ((2026, 11, 1, 7), 22),
+        ((2026, 3, 8, 7), 20),
+    ],
+)
+def test_a_night_in_which_the_clocks_are_changed_lasts_as_long_as_it_does(night, shown):
+    zone = ZoneInfo("America/New_York")
+    ready = datetime(*night, tzinfo=zone)
+    all_day = WorkDay(begins=0, ends=24)
+    cook = Job(kind="smoke", hands=hours(1), least=hours(9), most=hours(9))
+    (back,) = count_back([cook], ready, all_day)
+    assert (back.start.hour, back.start.tzinfo, back.spare) == (shown, zone, hours(0))
+    assert not back.is_too_long
+    (ahead,) = count_forward([cook], back.start, all_day)
+    assert ahead.end == ready
+    assert ahead.hands_end.hour == shown + 1
+    longer = replace(back, end=ready + hours(1))
+    assert (longer.spare, longer.is_too_long) == (hours(1), True)

@@ -11,7 +11,7 @@ from math import ceil
 from typing import Final
 
 from dolmetsch.core.costing.sheet import Sheet
-from dolmetsch.core.ledger.batch import Batch
+from dolmetsch.core.ledger.batch import Batch, Step
 from dolmetsch.core.ledger.pieces import ZERO
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.work import WORK_STARTS
@@ -106,6 +106,11 @@ def start_work(batch: Batch, sheet: Sheet, slabs: int) -> Work:
     return Work(batch_minutes=once, slab_minutes=each)
 
 
+def _paid_for_work(step: Step) -> Fraction:
+    """Money entered as work, beside the minutes."""
+    return sum([Fraction(*used.cost_parts) for used in step.used if used.group == "labour"], ZERO)
+
+
 def model_size(batch: Batch, sheet: Sheet, own: Work | None) -> SizeModel | None:
     """The model calibrated to this batch; None where nothing is left of it."""
     final = sheet.final
@@ -114,9 +119,13 @@ def model_size(batch: Batch, sheet: Sheet, own: Work | None) -> SizeModel | None
     slabs = count_slabs(sheet)
     work = own or start_work(batch, sheet, slabs)
     once = sum([money for group, money in final.groups.items() if group in ONCE_GROUPS], ZERO)
-    labour = final.groups.get("labour", ZERO)
+    hourly = batch.policy.labour_rate or ZERO
+    by_minutes = sheet.minutes * hourly / 60
+    paid = sum([_paid_for_work(step) for step in batch.steps], ZERO)
+    # what of its work was paid by the minute: what was paid in a sum stays with the slabs
+    labour = final.groups.get("labour", ZERO) * by_minutes / ((by_minutes + paid) or 1)
     # what a minute costs the final mains: trim valued as the meat bears its share of the wage
-    rate = labour / sheet.minutes if sheet.minutes else (batch.policy.labour_rate or ZERO) / 60
+    rate = labour / sheet.minutes if sheet.minutes else hourly / 60
     rest = final.cost - once - labour
     return SizeModel(
         slabs=slabs,

@@ -1,12 +1,12 @@
 """Jobs counted back from a meal, and forward from a start: when each begins, and what is to spare.
 
 Times are given, local, never read from a clock. Hands are put on inside the kitchen's day alone; what passes
-by itself passes also at night.
+by itself passes also at night, as long as it lasts, also where the clocks are changed meanwhile.
 """
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 from types import MappingProxyType
 from typing import Final, Literal
 
@@ -14,6 +14,20 @@ NO_TIME: Final = timedelta()
 NOTHING: Final[Mapping[int, datetime]] = MappingProxyType({})
 #: Where meat lies while a job passes by itself.
 Holder = Literal["", "fridge", "smoker", "chamber"]
+
+
+def pass_time(at: datetime, span: timedelta) -> datetime:
+    """The local time when ``span`` has passed since ``at``; below zero: so long before it.
+
+    Python adds to a local time what its clock shows: an hour too much or too little in a night in which the
+    clocks are changed.
+    """
+    return (at.astimezone(UTC) + span).astimezone(at.tzinfo)
+
+
+def time_between(since: datetime, until: datetime) -> timedelta:
+    """How much time passes from ``since`` to ``until``."""
+    return until.astimezone(UTC) - since.astimezone(UTC)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -72,12 +86,12 @@ class PlacedJob:
     @property
     def spare(self) -> timedelta:
         """How much longer than it needs it may take."""
-        return self.end - self.hands_end - self.job.least
+        return time_between(self.hands_end, self.end) - self.job.least
 
     @property
     def is_too_long(self) -> bool:
         """Whether it lies longer than it may."""
-        return self.job.most is not None and self.end - self.hands_end > self.job.most
+        return self.job.most is not None and time_between(self.hands_end, self.end) > self.job.most
 
 
 def latest_start(before: datetime, hands: timedelta, day: WorkDay) -> datetime:
@@ -85,7 +99,7 @@ def latest_start(before: datetime, hands: timedelta, day: WorkDay) -> datetime:
 
     Work longer than the kitchen's day begins with one.
     """
-    start = before - hands
+    start = pass_time(before, -hands)
     begins = start.replace(hour=day.begins, minute=0, second=0, microsecond=0)
     last = begins + max(NO_TIME, day.length - hands)
     if start < begins:
@@ -107,8 +121,9 @@ def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[Pl
     placed: list[PlacedJob] = []
     end = ready_by
     for job in reversed(jobs):
-        start = latest_start(end - job.reserve - job.least + job.attended - job.hands, job.attended, day)
-        placed.append(PlacedJob(job=job, start=start, hands_end=start + job.hands, end=end))
+        over = pass_time(end, job.attended - job.hands - job.least - job.reserve)
+        start = latest_start(over, job.attended, day)
+        placed.append(PlacedJob(job=job, start=start, hands_end=pass_time(start, job.hands), end=end))
         end = start
     placed.reverse()
     for index in range(len(placed) - 1):
@@ -119,10 +134,10 @@ def count_back(jobs: Sequence[Job], ready_by: datetime, day: WorkDay) -> list[Pl
 def _follow_at_once(placed: list[PlacedJob], index: int, day: WorkDay) -> None:
     """Begin the job after ``index`` when that one is over, if it asks for that."""
     one, following = placed[index], placed[index + 1]
-    over = one.hands_end + one.job.least
+    over = pass_time(one.hands_end, one.job.least)
     if one.job.is_followed_at_once and day.begins <= over.hour <= day.ends and over < following.start:
         placed[index] = replace(one, end=over)
-        placed[index + 1] = replace(following, start=over, hands_end=over + following.job.hands)
+        placed[index + 1] = replace(following, start=over, hands_end=pass_time(over, following.job.hands))
 
 
 def count_forward(
@@ -137,9 +152,9 @@ def count_forward(
         at = earliest_start(max(at, not_before.get(index, at)), job.attended, day)
         if placed:
             placed[-1] = replace(placed[-1], end=at)
-        hands_end = at + job.hands
-        at = hands_end + job.least
-        placed.append(PlacedJob(job=job, start=hands_end - job.hands, hands_end=hands_end, end=at))
+        start, hands_end = at, pass_time(at, job.hands)
+        at = pass_time(hands_end, job.least)
+        placed.append(PlacedJob(job=job, start=start, hands_end=hands_end, end=at))
     return placed
 
 

@@ -12,7 +12,7 @@ from django.utils import timezone
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import WayStep, cost_step
 from dolmetsch.core.forecast.yields import NORMAL, believe
-from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, ready_at
+from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, pass_time, ready_at
 from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
@@ -155,7 +155,7 @@ def find_soonest(worked: Worked) -> datetime:
     """When all of it is ready, its reserve kept, if it is begun now."""
     now = timezone.localtime(worked.read.known.now)
     ready = max(ready_at(batch.jobs, now, DAY) + batch.read.early for batch in worked.batches)
-    return ready + worked.read.reserve
+    return pass_time(ready, worked.read.reserve)
 
 
 def _list_takes(known: Known) -> Iterator[tuple[datetime, str, Mapping[str, Fraction]]]:
@@ -288,5 +288,5 @@ def _plan_batch(read: ReadMeal, place: int, wanted: Sequence[Needed]) -> Batch:
         steps=steps,
         outlook=carry(start, list(zip(costs, beliefs, strict=True))),
         jobs=jobs,
-        placed=count_back(jobs, read.meal_at - read.reserve - make.early, DAY),
+        placed=count_back(jobs, pass_time(read.meal_at, -read.reserve) - make.early, DAY),
     )
