@@ -54,8 +54,8 @@ class Api:
     def get(self, path):
         return self.call("GET", path)
 
-    def start(self, name="Test jowl", bought=BOUGHT, key=None):
-        return self.call("POST", "/batches", {"name": name, "bought": bought}, key)
+    def start(self, name="Test jowl", bought=BOUGHT, key=None, **more):
+        return self.call("POST", "/batches", {"name": name, "bought": bought, **more}, key)
 
     def started(self, **more):
         status, body = self.start(**more)

@@ -20,7 +20,7 @@ PUT_IN = datetime(2026, 3, 2, 3, tzinfo=UTC).isoformat()
 
 @pytest.fixture
 def code(api):
-    started = api.started()
+    started = api.started(happened_at="2026-03-01T09:00:00Z")
     api.recorded(started, TRIM)
     piece = {"mark": "A", "recipe": RECIPE, "thickness": "1.6 in", "skin": "off", "out_day": 14}
     status, body = api.call("POST", f"/batches/{started}/cures", {"pieces": [piece], "in_at": PUT_IN})

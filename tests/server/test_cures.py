@@ -1,9 +1,11 @@
 """The cure desk over the API: what it answers, what it asks, what is kept, and the days it plans."""
 
 import uuid
+from datetime import timedelta
 
 import pytest
 
+from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.cures.models import OwnFigure, PieceCure
 from dolmetsch.server.cures.schemas import DeskPieceOut
 from dolmetsch.server.findings import FindingOut
@@ -21,7 +23,7 @@ RECIPE = {
 
 @pytest.fixture
 def code(api):
-    started = api.started()
+    started = api.started(happened_at="2026-03-01T09:00:00Z")
     api.recorded(started, TRIM)
     return started
 
@@ -155,6 +157,16 @@ def test_a_cure_after_the_smoke_is_asked_and_one_over_the_limit_is_kept_and_mark
     (cure,) = body["cures"]
     assert cure["answer"]["cautions"][0]["code"] == "over_limit"
     assert cure["answer"]["gauge"]["is_over"] is True
+
+
+def test_no_piece_went_into_the_cure_before_it_was_bought(api, code):
+    bought = Entry.objects.get(batch__code=code, act="bought").happened_at
+    for early, wanted in ((timedelta(minutes=2), 422), (timedelta(seconds=30), 201)):
+        status, body = put_in(api, code, on_desk(), in_at=(bought - early).isoformat())
+        assert status == wanted, body
+        if wanted == 422:
+            assert [(one["path"], one["code"]) for one in body["fields"]] == [("in_at", "before_purchase")]
+            assert not PieceCure.objects.exists()
 
 
 def test_what_went_in_is_kept_with_its_window_and_planned(api, code):

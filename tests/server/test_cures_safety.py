@@ -10,7 +10,7 @@ from tests.server.test_cures import RECIPE, ask, faults, on_desk, put_in
 
 @pytest.fixture
 def code(api):
-    started = api.started()
+    started = api.started(happened_at="2026-03-01T09:00:00Z")
     api.recorded(started, TRIM)
     return started
 

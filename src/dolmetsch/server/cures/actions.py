@@ -11,8 +11,10 @@ from dolmetsch.core.curing.schools import SCHOOLS
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.core.planning.plan import Task, Wishes, plan_days
+from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.courses import state_course
+from dolmetsch.server.batches.record.order import refuse_before_meat
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.desk import DeskPiece, DeskState, read_desk
 from dolmetsch.server.cures.figures import spoons_of
@@ -80,6 +82,7 @@ def _put_in(write: Write, batch: Batch, data: typed.PutInIn) -> list[PieceCure]:
     shown = show_desk(laid)
     in_at = data.in_at or write.now
     laid.reader.happened("in_at", in_at, now=write.now)
+    refuse_before_meat(laid.reader, "in_at", in_at, list_entry_rows(batch))
     if laid.reader.problems:
         raise refuse_fields(laid.reader.problems)
     questions = [asked for piece in shown.pieces for asked in piece.questions]

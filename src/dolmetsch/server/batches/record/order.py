@@ -40,10 +40,16 @@ def refuse_before_purchase(reader: Reader, entry: Entry, others: Sequence[EntryR
             said = f"This batch has a step on {_say(min(steps))}, before that. Correct that entry first."
             reader.refuse("happened_at", "after_a_step", said)
     elif entry.act in _STEPS:
-        bought = [one.happened_at for one in current if one.act == Entry.Act.BOUGHT]
-        if bought and entry.happened_at < _from(min(bought)):
-            said = f"The meat was bought on {_say(min(bought))}, after that. Correct its date first."
-            reader.refuse("happened_at", "before_purchase", said)
+        refuse_before_meat(reader, "happened_at", entry.happened_at, others)
+
+
+def refuse_before_meat(reader: Reader, path: str, moment: datetime, entries: Sequence[EntryRows]) -> None:
+    """A fault where what is done to the meat at ``moment`` would lie before it was bought."""
+    current = [row.entry for row in list_current(entries)]
+    bought = [one.happened_at for one in current if one.act == Entry.Act.BOUGHT]
+    if bought and moment < _from(min(bought)):
+        said = f"The meat was bought on {_say(min(bought))}, after that. Correct its date first."
+        reader.refuse(path, "before_purchase", said)
 
 
 def _from(moment: datetime) -> datetime:

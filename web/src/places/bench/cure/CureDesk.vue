@@ -14,6 +14,7 @@ import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
+import { isCovered } from './recipes'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
@@ -68,7 +69,12 @@ function toggle(mark: string): void {
 function sameForAll(): void {
   const from = current.value
   if (!from) return
-  for (const one of draft.laid) one.recipe = JSON.parse(JSON.stringify(from.recipe))
+  // one brine for all is one tub, which the cook may part again
+  if (isCovered(from.recipe.school)) from.tub ||= '1'
+  for (const one of draft.laid) {
+    one.recipe = JSON.parse(JSON.stringify(from.recipe))
+    one.tub = from.tub
+  }
 }
 function send(): void {
   const marks = going.value.map((one) => one.mark).join(' · ')

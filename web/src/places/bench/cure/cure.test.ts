@@ -333,6 +333,25 @@ describe('the cure desk', () => {
     expect(sent[0]?.key).not.toBe(sent[1]?.key)
   })
 
+  it('lays all pieces under one brine where all get the same recipe of one', async () => {
+    const { calls, shown } = await open(answers())
+    const tubs = async (school: string) => {
+      const method = shown.findAll('label').find((one) => one.text().startsWith('Curing method'))
+      await method?.get('select').setValue(school)
+      const same = shown.findAll('button').find((one) => one.text() === 'Same recipe for all pieces')
+      await same?.trigger('click')
+      await vi.waitFor(() => {
+        const asked = calls.filter((call) => call.path.endsWith('/cure-desk') && call.method === 'POST')
+        const laid = (asked.at(-1)?.body as { pieces: { tub: string; recipe: { school: string } }[] }).pieces
+        expect(laid.map((one) => one.recipe.school)).toEqual([school, school])
+      })
+      const asked = calls.filter((call) => call.path.endsWith('/cure-desk') && call.method === 'POST')
+      return (asked.at(-1)?.body as { pieces: { tub: string }[] }).pieces.map((one) => one.tub)
+    }
+    expect(await tubs('salt_box')).toEqual(['', ''])
+    expect(await tubs('brine')).toEqual(['1', '1'])
+  })
+
   it('leaves out what is not to go in now', async () => {
     const given = { ...answers(), 'POST /batches/J-01/cures': { cures: [], charges: [] } }
     const { calls, shown } = await open(given)
