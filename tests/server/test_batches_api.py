@@ -465,3 +465,21 @@ def test_grams_come_back_exactly(api):
     with connection.cursor() as cursor:
         cursor.execute("SELECT grams FROM batches_weighing")
         assert str(cursor.fetchone()[0]) == "1988.010309140625"
+
+
+def test_a_sum_beside_a_weight_is_asked_about_for_it_may_be_the_price_of_the_jar(api):
+    code = api.started()
+    api.recorded(code, TRIM)
+    used = [
+        {"what": "juniper", "group": "cure", "amount": "22 g", "price": "6.99"},
+        {"what": "salt", "group": "cure", "amount": "100 g", "price": "6.99 for 500 g"},
+        {"what": "bags", "group": "packaging", "amount": "3", "price": "1.20"},
+        {"what": "rub", "group": "cure", "price": "2.00"},
+    ]
+    preview = api.preview(code, {**weigh("cure", A="4.9 lb"), "used": used})[1]
+    (asked,) = preview["asks"]
+    assert asked.startswith("juniper: is 6.99 what 22 g cost, or the price of the whole jar?")
+    # the answer it proposes can be read
+    used[0]["price"] = asked.rpartition(": ")[2].removesuffix(".")
+    preview = api.preview(code, {**weigh("cure", A="4.9 lb"), "used": used})[1]
+    assert (preview["asks"], preview["problems"]) == ([], [])

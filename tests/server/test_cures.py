@@ -242,7 +242,10 @@ def test_a_cure_is_charged_to_its_piece_at_the_price_list(api, code):
         }
         assert api.call("POST", "/prices", quote)[0] == 201
     put_in(api, code, on_desk())
-    charges = api.get(f"/batches/{code}/cures")[1]["charges"]
+    shown = api.get(f"/batches/{code}/cures")[1]
+    charges = shown["charges"]
+    # what is on no bill is named
+    assert shown["unpriced"] == ["brown sugar"]
     assert [(one["what"], one["amount"], one["price"]) for one in charges] == [
         ("coarse salt", "51.6 g", "1.20/kg"),
         ("curing salt no. 1", "5.4 g", "5.00 for 8 oz"),
@@ -250,7 +253,8 @@ def test_a_cure_is_charged_to_its_piece_at_the_price_list(api, code):
     body = api.recorded(code, {**weigh("cure", A="4.8 lb"), "used": charges})
     groups = {one["group"]: one["money"] for one in body["batch"]["house"]["groups"]}
     assert groups["cure"] == "0.18"
-    assert api.get(f"/batches/{code}/cures")[1]["charges"] == []
+    shown = api.get(f"/batches/{code}/cures")[1]
+    assert (shown["charges"], shown["unpriced"]) == ([], [])
 
 
 def test_recipes_are_kept_version_by_version(api, code):

@@ -107,9 +107,8 @@ def read_cures(batch: Batch) -> schemas.CuresOut:
     waiting = {piece.id for piece in costed.sheet.ledger.mains if "cure" not in piece.kinds}
     cures = list_cures(batch)
     shown = [show_cure(cure, is_under_way=cure.mark in waiting) for cure in cures]
-    return schemas.CuresOut(
-        cures=shown, charges=_charges(batch.kitchen, [c for c in shown if c.is_under_way])
-    )
+    charges, unpriced = _charges(batch.kitchen, [c for c in shown if c.is_under_way])
+    return schemas.CuresOut(cures=shown, charges=charges, unpriced=unpriced)
 
 
 def show_cure(cure: PieceCure, *, is_under_way: bool) -> schemas.CureOut:
@@ -132,16 +131,18 @@ def show_cure(cure: PieceCure, *, is_under_way: bool) -> schemas.CureOut:
     )
 
 
-def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> list[schemas.ChargeOut]:
-    """Used lines for what went into the cure; what has no price by weight is left out."""
+def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> tuple[list[schemas.ChargeOut], list[str]]:
+    """Used lines for what went into the cure, and names of what has no price by weight."""
     lines = [
         (cure.mark, line) for cure in cures for line in cure.answer.lines if line.role not in ("water", "mix")
     ]
     listed = find_used(kitchen, {line.name for _, line in lines}) if lines else {}
-    charges = []
+    charges, unpriced = [], set()
     for mark, line in lines:
         priced = listed.get(line.name.casefold())
-        if priced is not None and priced.price.grams is not None:
+        if priced is None or priced.price.grams is None:
+            unpriced.add(line.name)
+        else:
             charges.append(
                 schemas.ChargeOut(
                     what=line.name,
@@ -151,7 +152,7 @@ def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> list[schemas.Cha
                     pieces=[mark],
                 )
             )
-    return charges
+    return charges, sorted(unpriced, key=str.casefold)
 
 
 def _price_text(priced: Priced) -> str:

@@ -264,7 +264,11 @@ class CureOut(BaseModel):
 
 
 class CuresOut(BaseModel):
-    """Every cure of a batch, the latest first, and what its open ones are yet to be charged with."""
+    """Every cure of a batch, the latest first, and what its open ones are yet to be charged with.
+
+    ``unpriced``: what went into them that has no price by weight, and so comes on no bill.
+    """
 
     cures: list[CureOut]
     charges: list[ChargeOut]
+    unpriced: list[str]

@@ -7967,12 +7967,16 @@ export interface components {
         /**
          * CuresOut
          * @description Every cure of a batch, the latest first, and what its open ones are yet to be charged with.
+         *
+         *     ``unpriced``: what went into them that has no price by weight, and so comes on no bill.
          */
         CuresOut: {
             /** Cures */
             cures: components["schemas"]["CureOut"][];
             /** Charges */
             charges: components["schemas"]["ChargeOut"][];
+            /** Unpriced */
+            unpriced: string[];
         };
         /**
          * PutInIn

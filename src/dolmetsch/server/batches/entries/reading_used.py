@@ -1,5 +1,6 @@
 """What was used in a step, from what was typed to rows."""
 
+from collections.abc import Sequence
 from fractions import Fraction
 
 from dolmetsch.core.errors import QuantityError
@@ -56,6 +57,16 @@ def read_used(reader: Reader, entry: Entry, index: int, used: typed.UsedIn) -> U
         return None
     reader.readings.append(ReadQuantity(path=f"{path}.price", money=print_money(cost)))
     return line
+
+
+def ask_sums(lines: Sequence[UsedLine]) -> list[str]:
+    """The question about each line of ``lines`` with a weight beside a bare sum: of that, or of the jar?"""
+    return [
+        f"{line.what}: is {line.price_typed} what {line.amount_typed} cost, or the price of the whole jar? "
+        f"Of a jar say how much is in it: {line.price_typed} for 500 g."
+        for line in lines
+        if line.amount_grams is not None and _is_bare(line.price_typed)
+    ]
 
 
 def _price_and_amount(used: typed.UsedIn, *, sign: str) -> tuple[Price, Fraction]:

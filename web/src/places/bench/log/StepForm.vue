@@ -4,6 +4,7 @@ import type { Batch, Entry } from '@/shared/api/client'
 import { useCures, usePieces } from '@/shared/api/useBench'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import NotOnBill from '@/shared/ui/NotOnBill.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import CutOffRows from './CutOffRows.vue'
@@ -121,6 +122,7 @@ function recorded(batch: Batch, words: string): void {
     <button v-if="charges.length" type="button" class="act small" @click="addCharges">
       Add the cure weighed out
     </button>
+    <NotOnBill v-if="draft.kind === 'cure'" :names="cures?.unpriced" />
     <p v-if="draft.kind === 'cure'" class="caution">
       Curing salt is poisonous by the spoonful: weigh it on its own and lock it away. Amounts are only
       recorded here; the cure desk checks them. Follow your local food authority’s limits.

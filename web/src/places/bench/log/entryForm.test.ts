@@ -34,7 +34,7 @@ function serve(...answers: [status: number, body: object][]) {
   vi.stubGlobal('fetch', async (request: Request) => {
     const path = new URL(request.url, 'http://here').pathname
     if (request.method === 'GET')
-      return Response.json(path.endsWith('/cures') ? { cures: [], charges: [] } : [])
+      return Response.json(path.endsWith('/cures') ? { cures: [], charges: [], unpriced: ['juniper'] } : [])
     const body = (await request.clone().json()) as Record<string, unknown>
     if (path.includes('/previews/')) return Response.json({ readings: [], problems: [] })
     calls.push({ path, key: request.headers.get('Idempotency-Key'), body })
@@ -87,6 +87,16 @@ describe('recording a step', () => {
     })
     expect(form.emitted('recorded')?.[0]?.[1]).toBe('Recorded')
     expect(form.find<HTMLInputElement>('input[placeholder="4 lb 6 oz"]').element.value).toBe('')
+  })
+
+  it('names what went into the cure and has no price, out of the cure alone', async () => {
+    serve()
+    const form = open()
+    await settle()
+    expect(form.text()).not.toContain('juniper')
+    const cure = form.findAll('label').find((one) => one.text() === 'Cure')
+    await cure?.get('input').setValue(true)
+    expect(form.text()).toContain('Not on the bill, for no price is listed: juniper.')
   })
 
   it('keeps what was typed when it fails, and tries again under the same key', async () => {

@@ -109,6 +109,7 @@ useWeighKeys({
         :batch="batch"
         :kind="kind"
         :work="work"
+        :unpriced="cures?.unpriced"
         @choose="choose"
         @remove="scale.putBack()"
       />

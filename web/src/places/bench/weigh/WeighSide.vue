@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import type { Batch } from '@/shared/api/client'
 import { afterWord, stepWord } from '@/shared/parts/stepWords'
 import { capital } from '@/shared/quantity/capital'
+import NotOnBill from '@/shared/ui/NotOnBill.vue'
 import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
 import StepChoice from './StepChoice.vue'
@@ -12,7 +13,7 @@ import type { Part, useWeighing } from './useWeighing'
 type Work = ReturnType<typeof useWeighing>
 type Draft = Work['draft']
 /** Beside the scale: the batch, the step it is weighed for, and its pieces or the parts of the cut. */
-const props = defineProps<{ batch: Batch; kind: string; work: Work }>()
+const props = defineProps<{ batch: Batch; kind: string; work: Work; unpriced?: string[] }>()
 const emit = defineEmits<{ choose: [mark: string]; remove: [] }>()
 const draft = defineModel<Draft>('draft', { required: true })
 /** The by-product that is weighed next, where it is none of the pieces. */
@@ -63,6 +64,7 @@ function step(to: string): void {
         :before="`before ${stepWord(kind)}`"
         @choose="(mark) => emit('choose', mark)"
       />
+      <NotOnBill v-if="kind === 'cure'" :names="unpriced" />
       <div v-if="kind === 'smoke'" class="heat" role="group" aria-label="The smoke was">
         <button
           v-for="one in heats"
