@@ -76,6 +76,12 @@ def find_course(path: Collection[str], statements: Iterable[CourseStatement]) ->
     return said
 
 
+def common_course(courses: Iterable[Course | None]) -> Course | None:
+    """The course of all of them; None where they go different ways, or one is not said."""
+    found = set(courses)
+    return found.pop() if len(found) == 1 else None
+
+
 def infer_course(kinds: Iterable[str], *, methods: Collection[str], is_cold: bool) -> Course | None:
     """The course that a record shows where nobody said one; None where it shows none yet.
 

@@ -64,6 +64,11 @@ class Piece:
         return self.weight * self.unit
 
     @property
+    def path(self) -> frozenset[str]:
+        """Every mark it had, from those of its lots to its own."""
+        return frozenset[str]().union(*(strand.marks for strand in self.strands))
+
+    @property
     def cost(self) -> Fraction:
         """Everything this piece carries."""
         return self.bill.total

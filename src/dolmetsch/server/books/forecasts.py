@@ -100,13 +100,12 @@ def judge_ready(log: CookLog) -> Came | None:
     cooked = list_within(inside, log.list_phases("cook"))
     if log.pull_at is None or not cooked:
         return None
-    found = find_reached(cooked, log.pull_at)
-    if found is None:
+    reached = find_reached(cooked, log.pull_at)
+    if reached is None:
         return None
-    reached = found.at
-    half = log.cut_at(cooked[0].at + (reached - cooked[0].at) / 2)
+    half = log.cut_at(cooked[0].at + (reached.at - cooked[0].at) / 2)
     ready = forecast_ready(half, list_inside(list_moments(count_log(half))))
-    return None if ready is None or ready.span is None else _judge(ready.span, reached)
+    return None if ready is None or ready.span is None else _judge(ready.span, reached.at)
 
 
 def _replay_hooks(kitchen: Kitchen) -> Iterable[Came]:

@@ -214,6 +214,7 @@ def _take_parts(
     here, today = list(list_here(write.kitchen)), timezone.localdate(plating.at)
     usable = list_usable(here, today)
     past = [now for now in here if is_past_use(now, today)]
+    past_packs = {now.pack_id for now in past}
     position = 0
 
     def row(pack: Pack) -> Taken:
@@ -222,7 +223,7 @@ def _take_parts(
             pack=pack,
             fate="plated",
             dish=plating.name,
-            why=PAST_WORDS if pack in {now.pack for now in past} else "",
+            why=PAST_WORDS if pack.pk in past_packs else "",
             at=plating.at,
             recorded_at=write.now,
             recorded_by=write.user,

@@ -99,14 +99,14 @@ def _find_cold_air(followed: FollowedFire) -> Iterator[tuple[str, str]]:
     """
     story, cook = followed.story, followed.cook
     index, begun = story.stages[-1]
-    wanted = story.fire.stages[index]["air"]
+    wanted = air_asked(story)
     if wanted is None or any(one.code == "fire_low" and is_on(one, cook) for one in cook.troubles):
         return
-    limit = Fraction(wanted) - FIRE_LOW_DROP
+    limit = wanted - FIRE_LOW_DROP
     now = _air_beyond(followed, begun, lambda air: air < limit, COLD_AIR_SECONDS)
     if now is not None:
         unit = unit_of(story.fire.kitchen)
-        goal = print_degrees(Fraction(wanted), unit)
+        goal = print_degrees(wanted, unit)
         air = print_degrees(now, unit)
         yield f"cold {index}", f"The air is at {air} °{unit}, the program wants {goal}: look at the fire."
 

@@ -187,11 +187,11 @@ def list_loose(kitchen: Kitchen, hung: Container[tuple[int, str]]) -> Iterator[o
         for piece in list_pieces_here(batch, cost_batch(batch)):
             if not piece.kinds or method_kind(piece.kinds[-1]) != "dry" or (batch.pk, piece.id) in hung:
                 continue
-            marks = {mark for strand in piece.strands for mark in strand.marks}
             since = min(
                 row.entry.happened_at
                 for row in list_current(list_entry_rows(batch))
-                if method_kind(row.entry.kind) == "dry" and marks & {line.mark for line in row.weighings}
+                if method_kind(row.entry.kind) == "dry"
+                and not piece.path.isdisjoint(line.mark for line in row.weighings)
             )
             yield out.LooseOut(
                 code=batch.code,

@@ -16,7 +16,7 @@ from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.costing.strip import Strip, lay_out
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger import batch as core
-from dolmetsch.core.ledger.course import Course, CourseStatement, find_course
+from dolmetsch.core.ledger.course import Course, CourseStatement, common_course, find_course
 from dolmetsch.core.ledger.strands import Heat, Heated, is_heated_kind
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.server.batches.models import (
@@ -226,11 +226,7 @@ def _said_course(chain: Chain, sheet: Sheet) -> Course | None:
     statements = list_statements(chain.current)
     if not statements:
         return None
-    said = {
-        find_course(frozenset[str]().union(*(strand.marks for strand in piece.strands)), statements)
-        for piece in sheet.ledger.mains
-    }
-    return said.pop() if len(said) == 1 else None
+    return common_course(find_course(piece.path, statements) for piece in sheet.ledger.mains)
 
 
 def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Taken:

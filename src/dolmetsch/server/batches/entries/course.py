@@ -20,16 +20,9 @@ def courses_of(
     methods = methods_of(batch)
     found: dict[str, Course | None] = {}
     for piece in pieces:
-        marks = frozenset[str]().union(*(strand.marks for strand in piece.strands))
         heats = [heated.heat for strand in piece.strands for heated in strand.heats]
         is_cold = "cold" in heats or ("hot" not in heats and methods.get("smoke") == "cold_smoke")
-        found[piece.id] = find_course(marks, statements) or infer_course(
+        found[piece.id] = find_course(piece.path, statements) or infer_course(
             piece.kinds, methods=[*methods.values()], is_cold=is_cold
         )
     return found
-
-
-def common_course(courses: Iterable[Course | None]) -> Course | None:
-    """The course of all of them; None where they go different ways, or one is not said."""
-    found = set(courses)
-    return found.pop() if len(found) == 1 else None

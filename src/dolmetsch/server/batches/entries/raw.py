@@ -1,7 +1,6 @@
 """Which pieces of a batch have to be cooked before they are eaten."""
 
 from collections.abc import Sequence
-from fractions import Fraction
 
 from dolmetsch.core.heat.raw import is_cooked, is_raw
 from dolmetsch.core.ledger.pieces import Piece
@@ -40,7 +39,7 @@ def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRo
                     course=courses[piece.id],
                     methods=methods,
                     followed=followed,
-                    safe_fahrenheit=_safe(lots[strand.lot], piece),
+                    safe_fahrenheit=safe_inside(lots[strand.lot].cut, piece.kinds),
                 )
                 for heated in strand.heats
             )
@@ -49,11 +48,6 @@ def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRo
         if is_raw(piece.kinds, piece.strands, cooked):
             raw.add(piece.id)
     return raw
-
-
-def _safe(lot: LotLine, piece: Piece) -> Fraction:
-    """The inside temperature that makes the meat of ``lot`` safe in ``piece``."""
-    return safe_inside(lot.cut, piece.kinds)
 
 
 def _came_cooked(lot: LotLine) -> bool:

@@ -16,14 +16,14 @@ from dolmetsch.core.forecast.forecast_comparison import (
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Costs, Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe
-from dolmetsch.core.ledger.course import Course
+from dolmetsch.core.ledger.course import Course, common_course
 from dolmetsch.core.ledger.kinds import method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import way_of
-from dolmetsch.server.batches.entries.course import common_course, courses_of
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.batches.models.fire_facts import fire_facts

@@ -11,12 +11,12 @@ from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.scoring import place, score_counts
 from dolmetsch.core.forecast.yields import believe
-from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, common_course
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
-from dolmetsch.server.batches.entries.course import common_course, courses_of
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
@@ -101,8 +101,8 @@ def _list_courses(batch: Batch, costed: CostedBatch) -> Iterator[out.CourseForec
     """What the batch would come to by each course it can still take, the kitchen's last for the cut first."""
     mine = Entry.current.filter(kitchen=batch.kitchen, act=Entry.Act.COURSE, batch__cut=batch.cut)
     last = mine.exclude(course="").order_by("-id").values_list("course", flat=True).first()
-    for course in sorted(COURSES, key=lambda one: one != last):
-        coming = forecast(batch, costed, course) if course in _LISTED else None
+    for course in sorted(_LISTED, key=lambda one: one != last):
+        coming = forecast(batch, costed, course)
         if coming is not None and coming.outlook.price.middle > 0:
             yield out.CourseForecastOut(
                 course=course, label=COURSE_FACTS[course].label, price=show_range(coming.outlook.price)
