@@ -54,7 +54,7 @@ def book(api, path):
 def test_every_batch_is_a_dot_with_its_band(api):
     codes = [made(api, days=40 - at, sliced=f"{weight} lb") for at, weight in enumerate(("6", "6.2", "5.8"))]
     (sort,) = book(api, "yields")["sorts"]
-    assert sort["label"] == "jowl skin on · no method chosen"
+    assert sort["label"] == "jowl skin on · cooked"
     (part,) = sort["parts"]
     assert [dot["code"] for dot in part["dots"]] == codes
     assert [dot["kept"] for dot in part["dots"]] == ["60.0", "62.0", "58.0"]

@@ -9,14 +9,16 @@ from django.apps import apps
 
 from dolmetsch.core.documents.answers import answer_cure
 from dolmetsch.core.heat.raw import RAW_LABEL
+from dolmetsch.core.ledger.course import COURSE_FACTS
 from dolmetsch.server.batches.entries.course import courses_of
-from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.models import Batch, Entry, Forecast
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.cures.queries import find_salt_in_slice
 from dolmetsch.server.labels.facts import gather_labels
 from dolmetsch.server.plans.models import PlannedTask
 from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
+from tests.server.test_case import WAY, save
 from tests.server.test_cures import ask, on_desk, put_in
 from tests.server.test_documents import file_of, imported, take
 from tests.server.test_larder import close, pack, page, stores
@@ -321,4 +323,101 @@ def test_the_steps_to_come_are_those_of_the_course(api, code, course, to_come, m
     # pieces that go different ways have no one way
     say(api, code, "cooked", "A")
     assert [one["kind"] for one in api.get(f"/batches/{code}")[1]["strip"]["to_come"]][-1] == "slice"
-    assert len(forecast(api, code)["courses"]) > 3
+    answer = forecast(api, code)
+    word = COURSE_FACTS[course].label
+    assert answer["notes"] == [f"No one price: the pieces become different things (A cooked; B {word})."]
+    assert (answer["courses"], answer["price"]) == ([], None)
+
+
+def test_where_nobody_said_there_is_no_one_price_in_any_room(api, code):
+    api.recorded(code, {"act": "shop_pack", "name": "good", "paid": "8.00", "weight": "1 lb"})
+    answer = forecast(api, code)
+    assert (answer["price"], answer["weight"], answer["chance"], answer["steps"]) == (None, None, None, [])
+    (shown,) = api.get("/verdicts")[1]["under_way"]
+    assert (shown["price"], shown["chance"]) == (None, None)
+    assert api.get(f"/batches/{code}/verdict")[1]["judged"]["expected"] is None
+    assert not Forecast.objects.exists()
+    say(api, code, "cooked")
+    (shown,) = api.get("/verdicts")[1]["under_way"]
+    assert shown["price"] == forecast(api, code)["price"]["middle"]
+    assert Forecast.objects.count() == 1
+
+
+def test_the_latest_said_counts_a_method_as_well(api, code):
+    """A method leads somewhere too: choosing it says so, until something else is said."""
+    save(api, {**WAY, "name": "dried", "steps": [{"method": "dry_cure"}, {"method": "air_dry"}]})
+    save(api, {**WAY, "name": "cured", "steps": [{"method": "dry_cure"}, {"method": "slice"}]})
+    say(api, code, "pulled")
+    assert api.call("POST", f"/batches/{code}/way", {"way": "dried"})[0] == 201
+    assert courses(api, code) == {"A": "air_dried", "B": "air_dried"}
+    assert [one["kind"] for one in api.get(f"/batches/{code}")[1]["strip"]["to_come"]] == ["hang", "slice"]
+    assert Batch.objects.get(code=code).summary["mains"][0]["course"] == "air_dried"
+    assert forecast(api, code)["way"] == "dried"
+    say(api, code, "cooked", "B")
+    assert courses(api, code) == {"A": "air_dried", "B": "cooked"}
+    say(api, code, "cooked")
+    # said since: the method does not lead there, so its steps are the standard ones
+    answer = forecast(api, code)
+    assert (answer["way"], answer["course"]) == (None, "cooked")
+    assert [one["kind"] for one in answer["steps"]] == ["rest", "smoke", "chill", "slice"]
+    # a method that leads to nothing by itself leaves what was said
+    assert api.call("POST", f"/batches/{code}/way", {"way": "cured"})[0] == 201
+    assert courses(api, code) == {"A": "cooked", "B": "cooked"}
+    assert forecast(api, code)["way"] == "cured"
+
+
+def sliced(api, code):
+    for mark in "AB":
+        part = {"mark": f"{mark}1", "weight": "2.5 lb", "slices": "9"}
+        api.recorded(code, {"act": "split", "kind": "slice", "piece": mark, "pieces": [part]})
+
+
+def test_books_keep_a_shoulder_taken_to_200_apart_from_a_hot_smoke(api):
+    """Same cut, no method chosen: what each was heated to tells them apart, in books and in forecasts."""
+    made = {}
+    for name, steps in {
+        "hot": [smoke("hot", "150")],
+        "long": [smoke("hot", "201", A="3 lb", B="2.6 lb")],
+        "cold": [smoke("cold")],
+        "apart": [smoke("hot", "150", A="4.4 lb"), smoke("hot", "200", B="2.6 lb")],
+    }.items():
+        made[name] = api.started()
+        api.recorded(made[name], TRIM)
+        api.recorded(made[name], CURED)
+        for step in steps:
+            api.recorded(made[name], step)
+        sliced(api, made[name])
+    kept = {one["method"]: one["batches"] for one in api.get("/yields")[1]["yields"]}
+    assert kept == {"trim": 4, "dry_cure": 4, "slice": 4, "hot_smoke": 1, "pulled": 1, "cold_smoke": 1}
+    book = api.get("/books/yields?by=way")[1]
+    labels = {one["label"]: one["parts"][0]["spread"]["batches"] for one in book["sorts"]}
+    assert labels == {
+        "jowl skin on · cooked": 2,
+        "jowl skin on · long cook": 1,
+        "jowl skin on · cold-smoked, raw": 1,
+    }
+    insides = api.get("/books/yields?by=way&part=inside")[1]["sorts"]
+    parts = [part["label"] for one in insides if one["label"].endswith("long cook") for part in one["parts"]]
+    assert parts == ["190 °F and more"]
+    houses = {one["label"] for one in api.get("/books/prices")[1]["house"]}
+    assert houses == {*labels}
+
+
+def test_a_weight_is_judged_by_what_the_piece_becomes(api, code):
+    """A cold smoke keeps .96, a hot one .86, a long cook .60: each is usual for its own alone."""
+
+    def usual(kind="smoke", **more):
+        asked = {"kind": kind, "mark": "A", "weight": "4.6 lb", **more}
+        answer = api.call("POST", f"/batches/{code}/on-the-scale", asked)[1]
+        return answer["usual"]["label"].removeprefix("usual for "), answer["asks"]
+
+    assert usual()[0] == "hot smokes"
+    assert usual(heat="cold") == ("cold smokes", "")
+    say(api, code, "air_dried", "A")
+    assert usual() == ("cold smokes", "")
+    assert usual(heat="hot")[0] == "hot smokes"
+    assert usual(kind="hang")[0] == "dryings"
+    say(api, code, "pulled", "A")
+    label, asks = usual()
+    assert label == "long cooks"
+    assert asks.endswith("Weighed with the tray?")

@@ -125,6 +125,7 @@ def price_of(pull):
 
 def test_pulled_as_planned_the_price_is_the_forecasts(cooks):
     """A is 5 lb; at 150 °F .87 are kept. The forecast of the batch says the same of its smoke."""
+    cooks.recorded(cooks.code, {"act": "course", "course": "cooked", "pieces": []})
     before = cooks.get(f"/batches/{cooks.code}/forecast")[1]["price"]["middle"]["per_lb"]
     fire_id = begun(cooks, ago=10, pull_at="200")
     (plan,) = [pull for pull in live(cooks, fire_id)["pulls"] if pull["is_plan"]]
@@ -775,7 +776,7 @@ def test_tender_is_planned_back_from_the_kitchens_own_cooks(cooks):
     tender = live(cooks, later)["tender"]
     assert (tender["inside"], tender["cooks"], tender["over_seconds"]) == ("185", 1, None)
     happens(cooks, later, "done")
-    plain = begun(cooks, ago=121, stages=[{"kind": "smoke", "air": "225"}])
+    plain = begun(cooks, ago=121, stages=[{"kind": "smoke", "air": "225"}], course="as_said")
     climb(cooks, plain, 120, start=80, air=225)
     assert live(cooks, plain)["tender"] is None
 
@@ -1116,3 +1117,61 @@ def test_a_rack_that_is_not_there_is_refused_at_its_place(cooks, more, path):
     status, problem = cooks.call("POST", "/fires", fire(cooks, pieces=[piece], **more))
     assert (status, [one["path"] for one in problem["fields"]]) == (422, [path])
     assert (Fire.objects.count(), lies(cooks, "A")) == (0, None)
+
+
+COLD = {"stages": [{"kind": "cold_smoke", "air": "80"}], "pull_at": ""}
+
+
+def becomes(api):
+    return {one["mark"]: one["course"] for one in api.get(f"/batches/{api.code}/pieces")[1]["pieces"]}
+
+
+@pytest.mark.parametrize(
+    ("program", "course"),
+    [
+        ({}, "cooked"),
+        ({"pull_at": "200"}, "pulled"),
+        ({"pull_at": ""}, None),
+        ({"stages": [{"kind": "smoke"}, {"kind": "steam"}], "pull_at": "200"}, "steamed"),
+        (COLD, "cold_smoked_raw"),
+        ({"course": "air_dried", **COLD}, "air_dried"),
+        ({"course": "as_said", **COLD}, None),
+    ],
+)
+def test_the_program_says_what_its_pieces_become_where_nobody_did(cooks, program, course):
+    begun(cooks, **program)
+    assert becomes(cooks) == {"A": course, "B": None}
+
+
+def test_a_program_that_leads_elsewhere_than_was_said_is_asked_about(cooks):
+    pieces = [{"code": cooks.code, "mark": mark} for mark in "AB"]
+    cooks.recorded(cooks.code, {"act": "course", "course": "air_dried", "pieces": ["B"]})
+    status, body = cooks.call("POST", "/fires", fire(cooks, pieces=pieces))
+    (asked,) = body["fields"]
+    assert (status, asked["path"], asked["code"]) == (422, "course", "contradicts")
+    assert asked["message"].startswith(
+        f"{cooks.code} B is to become air-dried. This program makes it cooked."
+    )
+    assert not Fire.objects.exists()
+    assert becomes(cooks) == {"A": None, "B": "air_dried"}
+    # a cold one smokes what is dried, and what it becomes stays
+    happens(cooks, begun(cooks, pieces=pieces, **COLD), "done")
+    assert becomes(cooks) == {"A": "cold_smoked_raw", "B": "air_dried"}
+    # what is meant is said in one go
+    begun(cooks, pieces=pieces, course="cooked")
+    assert becomes(cooks) == {"A": "cooked", "B": "cooked"}
+    assert [one["label"] for one in cooks.get(f"/batches/{cooks.code}")[1]["log"]][-1] == "To become"
+
+
+def test_each_program_is_offered_for_what_it_leads_to(cooks):
+    offered = {one["name"]: one["courses"] for one in cooks.get("/fires")[1]["programs"]}
+    assert offered == {
+        "Hot smoke": ["cooked"],
+        "Stepped": ["cooked"],
+        "Cold smoke": ["cold_smoked_raw", "air_dried", "fermented_dried"],
+        "Smoke, wrap, pull": ["cooked", "pulled"],
+        "Smoke, then steam": ["steamed"],
+    }
+    cooks.recorded(cooks.code, {"act": "course", "course": "pulled", "pieces": ["A"]})
+    lying = {one["mark"]: one["course"] for one in cooks.get("/map")[1]["nowhere"]}
+    assert lying == {"A": "pulled", "B": None}

@@ -37,7 +37,7 @@ def forecast(api, code):
 
 
 def test_a_forecast_carries_on_from_where_the_batch_stands(api):
-    code = api.started()
+    code = api.started(course="cooked")
     api.recorded(code, PACK)
     answer = forecast(api, code)
     assert [step["label"] for step in answer["steps"]] == [
@@ -59,7 +59,7 @@ def test_a_forecast_carries_on_from_where_the_batch_stands(api):
 
 
 def test_each_weighing_narrows_the_forecast(api):
-    code = api.started()
+    code = api.started(course="cooked")
     width = []
     for content in (
         None,
@@ -84,7 +84,7 @@ def test_each_weighing_narrows_the_forecast(api):
 
 def test_finished_batches_teach_what_steps_keep(api):
     assert api.get("/yields")[1]["yields"] == []
-    code = api.started()
+    code = api.started(course="cooked")
     finish(api, code)
     kitchen = Kitchen.objects.get()
     assert sorted(StepYield.objects.values_list("method", flat=True)) == [
@@ -95,7 +95,7 @@ def test_finished_batches_teach_what_steps_keep(api):
     assert 86 < float(answer["hot_smoke"]["kept"]) < 100 * 6.9 / 7.7
     assert answer["hot_smoke"]["basis"].endswith("one of your hot smokes")
     assert read_history(kitchen)["trim"]["jowl skin-on"].count == 1
-    again = api.started()
+    again = api.started(course="cooked")
     assert forecast(api, again)["steps"][3]["basis"].endswith("one of your hot smokes")
 
 
@@ -153,7 +153,7 @@ def test_a_batch_follows_the_way_that_was_chosen_for_it(api):
 
 def test_forecasts_are_kept_and_scored_when_the_batch_is_done(api):
     assert api.get("/calibration")[1]["all"]["count"] == 0
-    code = api.started()
+    code = api.started(course="cooked")
     api.recorded(code, PACK)
     assert Forecast.objects.count() == 1
     finish(api, code)
@@ -181,7 +181,7 @@ def test_forecasts_are_kept_and_scored_when_the_batch_is_done(api):
 
 
 def test_a_corrected_entry_is_forecast_from_anew(api):
-    code = api.started()
+    code = api.started(course="cooked")
     body = api.recorded(code, TRIM)
     wrong = body["entry"]
     lighter = {**TRIM, "pieces": [{"mark": "A", "weight": "4 lb"}, {"mark": "B", "weight": "3 lb"}]}

@@ -1,15 +1,18 @@
 """A way: how the kitchen makes something, step by step, with what each step uses and how long it takes."""
 
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Literal
 
 from dolmetsch.core.ledger.batch import Policy, Portion
-from dolmetsch.core.ledger.kinds import method_kind
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
+from dolmetsch.core.ledger.kinds import method_kind, method_kinds
+from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
 from dolmetsch.core.reference.work import WORK_STARTS
-from dolmetsch.core.reference.yields import METHODS
+from dolmetsch.core.reference.yields import LONG_COOK_FROM, METHODS
 
 ZERO = Fraction(0)
 
@@ -101,6 +104,41 @@ def plain_method(kind: str, *, has_gained: bool = False) -> str | None:
     return {"smoke": "hot_smoke"}.get(kind) or next(
         (key for key, method in METHODS.items() if method.kind == kind), None
     )
+
+
+def find_method(
+    kind: str,
+    *,
+    methods: Mapping[str, str],
+    kinds: Collection[str] = (),
+    course: Course | None = None,
+    heated: Heated | None = None,
+    has_gained: bool = False,
+) -> str | None:
+    """The method a step of ``kind`` was done by, in a batch that went through ``kinds``; None: no known.
+
+    Of a smoke or cook what was measured inside counts first, then what was said of it, then the batch's own
+    ``methods`` (by kind of step), then what it is to become. Steps alike in name are so told apart by what
+    they keep: a shoulder smoked to 200 °F is a long cook.
+    """
+    plain = method_kind(kind)
+    chosen = methods.get(plain)
+    if plain not in ("smoke", "cook"):
+        return chosen or plain_method(kind, has_gained=has_gained)
+    heat, inside = (None, None) if heated is None else (heated.heat, heated.inside_fahrenheit)
+    if heat == "cold":
+        return "cold_smoke"
+    if inside is not None and inside >= LONG_COOK_FROM:
+        return "pulled"
+    if chosen is not None and not (chosen == "cold_smoke" and heat == "hot"):
+        return "hot_smoke" if inside is not None and chosen == "pulled" else chosen
+    if inside is not None:
+        return "hot_smoke"
+    if plain == "smoke" and heat is None and course is not None and COURSE_FACTS[course].is_smoked_cold:
+        return "cold_smoke"
+    if plain == "smoke" and course in ("pulled", "steamed") and "cook" not in method_kinds(kinds):
+        return "pulled"
+    return plain_method(kind)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

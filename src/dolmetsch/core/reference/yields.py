@@ -95,5 +95,8 @@ START_FRY: Final[dict[str, StartYield]] = {
     "house": StartYield(mean=0.42, deviation=0.06),
     "shop": StartYield(mean=0.33, deviation=0.05),
 }
+#: Taken to this inside (°F) or more it is a long cook: by the shrink at each temperature (``COOK_SHRINK``) it
+#: keeps what is nearer to a long cook's than to a hot smoke's.
+LONG_COOK_FROM: Final = 180
 #: A start value is worth about so many batches of the kitchen's own.
 PRIOR_BATCHES: Final = 3

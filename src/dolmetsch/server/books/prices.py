@@ -8,7 +8,8 @@ from typing import Final
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
 from dolmetsch.server.batches.models import BatchFacts, Entry, ShopPackLine
 from dolmetsch.server.books import schemas as out
-from dolmetsch.server.books.yields import say_cut
+from dolmetsch.server.books.rows import say_becomes
+from dolmetsch.server.books.yields import say_made
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import Quote, Sort
 from dolmetsch.server.quantities.printing import print_percent, print_price_of_gram
@@ -86,13 +87,14 @@ def _find_change(prices: list[_Seen], now: datetime) -> str | None:
 
 def _list_house(kitchen: Kitchen, seen: dict[_Key, list[_Seen]]) -> list[out.TodaysHouseOut]:
     """The last batch of each sort, with its meat at the latest price of its cut."""
-    latest: dict[tuple[str, str], BatchFacts] = {}
+    latest: dict[tuple[object, ...], BatchFacts] = {}
     facts = BatchFacts.objects.filter(kitchen=kitchen).exclude(cut="").exclude(final_grams=0)
-    for pair in facts.values_list("cut", "way").order_by("cut", "way").distinct():
-        mine = facts.filter(cut=pair[0], way=pair[1]).select_related("batch").defer("batch__page")
+    sort = ("cut", "way", "course", "is_long")
+    for like in facts.values_list(*sort).order_by(*sort).distinct():
+        mine = facts.filter(**dict(zip(sort, like, strict=True))).select_related("batch").defer("batch__page")
         newest = mine.order_by("-finished_at").first()
         if newest is not None:
-            latest[pair] = newest
+            latest[like] = newest
     ordered = sorted(latest.values(), key=lambda one: (one.finished_at, one.pk), reverse=True)[:HOUSE_SHOWN]
     shops = _list_shops(ordered)
     return [_show_house(one, seen, shops.get(one.pk)) for one in ordered]
@@ -126,7 +128,7 @@ def _show_house(
     )
     return out.TodaysHouseOut(
         code=facts.batch.code,
-        label=f"{say_cut(facts.cut)} · {facts.way or 'no method chosen'}",
+        label=say_made(facts.cut, facts.way, say_becomes(facts.course, is_long=facts.is_long)),
         then=print_price_of_gram(then),
         meat_item=None if found is None else found[0],
         now=None if now is None else print_price_of_gram(now),

@@ -1,7 +1,7 @@
 """What the books are made of: of each kind of batch, or step, the latest, with the circumstances of each."""
 
 from collections import defaultdict
-from collections.abc import Callable, Collection, Iterable
+from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from fractions import Fraction
@@ -11,13 +11,14 @@ from typing import Final, Literal
 from django.db.models import Avg
 from django.utils import timezone
 
+from dolmetsch.core.ledger.course import COURSE_FACTS
 from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import from_fahrenheit
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.core.statistics.spread import Yielded
 from dolmetsch.server.batches.forecast.history import latest_of_each
-from dolmetsch.server.batches.models import BatchFacts, StepYield
+from dolmetsch.server.batches.models import BatchFacts, Entry, StepYield
 from dolmetsch.server.fires.models import FireEvent, FirePiece
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.kitchens.models import Kitchen, User
@@ -67,10 +68,13 @@ class Made:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Sort:
-    """A kind of batch (cut and way), or of step (cut and method); ``made`` oldest first."""
+    """A kind of batch (cut, way, and what it becomes in words), or of step (cut and method); ``made`` oldest
+    first.
+    """
 
     cut: str
     way: str
+    becomes: str
     made: list[Made]
 
     @property
@@ -79,32 +83,34 @@ class Sort:
         return [one.kept for one in self.made]
 
 
-_Row = tuple[str, str, int, float, float, float | None, int | None, datetime]
+_Row = tuple[int, float, float, float | None, int | None]
 
 
 def list_batch_sorts(kitchen: Kitchen) -> list[Sort]:
-    """The latest finished batches of each cut and way, the most numerous sort first."""
-    columns = (
-        *("cut", "way", "batch_id", "log_yield", "scale_variance"),
-        *("cost / NULLIF(final_grams, 0)", "cook_id", "finished_at"),
-    )
+    """The latest finished batches of each cut, way and what it became, the most numerous sort first."""
+    groups = ("cut", "way", "course", "is_long")
+    columns = ("batch_id", "log_yield", "scale_variance", "cost / NULLIF(final_grams, 0)", "cook_id")
     rows = latest_of_each(
         BatchFacts,
         kitchen,
-        groups=("cut", "way"),
-        columns=columns,
+        groups=groups,
+        columns=(*groups, *columns),
         order="finished_at",
         index="facts_by_cut",
     )
-    return _sort_out(kitchen, (row for row in rows if row[0] and row[3] is not None))
+    return _sort_out(
+        kitchen,
+        [
+            ((cut, way, say_becomes(course, is_long=bool(is_long))), row)
+            for cut, way, course, is_long, *row in rows
+            if cut and row[1] is not None
+        ],
+    )
 
 
 def list_step_sorts(kitchen: Kitchen) -> list[Sort]:
     """The latest finished batches' steps of each method and cut, in the order of the methods."""
-    columns = (
-        *("cut", "method", "batch_id", "log_ratio", "scale_variance"),
-        *("per_gram", "cook_id", "NULL"),
-    )
+    columns = ("cut", "method", "batch_id", "log_ratio", "scale_variance", "per_gram", "cook_id")
     rows = latest_of_each(
         StepYield,
         kitchen,
@@ -114,17 +120,24 @@ def list_step_sorts(kitchen: Kitchen) -> list[Sort]:
         index="step_yield_latest",
     )
     order = {method: at for at, method in enumerate(METHODS)}
-    return sorted(_sort_out(kitchen, rows), key=lambda sort: (order.get(sort.way, len(order)), sort.cut))
+    sorts = _sort_out(kitchen, [((cut, method, ""), row) for cut, method, *row in rows])
+    return sorted(sorts, key=lambda sort: (order.get(sort.way, len(order)), sort.cut))
 
 
-def _sort_out(kitchen: Kitchen, rows: Iterable[_Row]) -> list[Sort]:
-    rows = list(rows)
-    how = _read_circumstances(kitchen, {row[2] for row in rows})
+def say_becomes(course: str, *, is_long: bool) -> str:
+    """What batches became, in words, those cooked long apart from others; empty where it was not said."""
+    if is_long and course in ("", "cooked"):
+        return "long cook"
+    return next((facts.label for key, facts in COURSE_FACTS.items() if key == course), "")
+
+
+def _sort_out(kitchen: Kitchen, rows: Sequence[tuple[tuple[str, str, str], _Row]]) -> list[Sort]:
+    how = _read_circumstances(kitchen, {row[0] for _, row in rows})
     names = dict(User.objects.filter(memberships__kitchen=kitchen).values_list("pk", "first_name"))
-    sorts: defaultdict[tuple[str, str], list[Made]] = defaultdict(list)
-    for cut, way, batch, log_ratio, variance, per_gram, cook, _ in rows:
+    sorts: defaultdict[tuple[str, str, str], list[Made]] = defaultdict(list)
+    for key, (batch, log_ratio, variance, per_gram, cook) in rows:
         mine, ended = how[batch]
-        sorts[cut, way].append(
+        sorts[key].append(
             Made(
                 batch=batch,
                 at=ended,
@@ -134,10 +147,10 @@ def _sort_out(kitchen: Kitchen, rows: Iterable[_Row]) -> list[Sort]:
             )
         )
     found = [
-        Sort(cut=cut, way=way, made=sorted(made, key=lambda one: (one.at, one.batch)))
-        for (cut, way), made in sorts.items()
+        Sort(cut=cut, way=way, becomes=becomes, made=sorted(made, key=lambda one: (one.at, one.batch)))
+        for (cut, way, becomes), made in sorts.items()
     ]
-    return sorted(found, key=lambda sort: (-len(sort.made), sort.cut, sort.way))
+    return sorted(found, key=lambda sort: (-len(sort.made), sort.cut, sort.way, sort.becomes))
 
 
 def _read_circumstances(
@@ -169,13 +182,18 @@ def _read_circumstances(
 
 
 def read_peaks(kitchen: Kitchen, batches: Collection[int]) -> dict[int, float]:
-    """By batch: the highest the coldest inside came to in its fires (°F), of those whose inside was read."""
+    """By batch: the highest the coldest inside came to in its fires, or was typed with a step (°F), of those
+    whose inside was read.
+    """
     fires = list_fires(batches)
     done = FireEvent.objects.filter(kitchen=kitchen, fire__in=fires, kind="done", data__peak__isnull=False)
     peaks: dict[int, float] = {}
     for fire, data in done.values_list("fire", "data"):
         for batch in fires[fire] if data.get("peak") is not None else ():
             peaks[batch] = max(peaks.get(batch, 0.0), float(data["peak"]))
+    typed = Entry.current.filter(batch__in=batches, inside_fahrenheit__isnull=False)
+    for batch, inside in typed.values_list("batch", "inside_fahrenheit"):
+        peaks[batch] = max(peaks.get(batch, 0.0), float(inside or 0))
     return peaks
 
 

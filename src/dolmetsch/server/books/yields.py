@@ -72,10 +72,16 @@ def read_yield_book(kitchen: Kitchen, *, by: By, part: Part) -> out.YieldBookOut
 
 
 def label_sort(sort: Sort, *, by: By) -> str:
-    """A sort in words: "jowl skin on · dry rub", "hot smoke · jowl skin on"."""
+    """A sort in words: "jowl skin on · dry rub · cooked", "hot smoke · jowl skin on"."""
     if by == "step":
         return f"{say_method(sort.way)} · {say_cut(sort.cut)}"
-    return f"{say_cut(sort.cut)} · {sort.way or 'no method chosen'}"
+    return say_made(sort.cut, sort.way, sort.becomes)
+
+
+def say_made(cut: str, way: str, becomes: str) -> str:
+    """What was made, in words: its cut, the method where one was chosen, and what it became where known."""
+    how = " · ".join(filter(None, (way, becomes)))
+    return f"{say_cut(cut)} · {how or 'no method chosen'}"
 
 
 def say_method(key: str) -> str:
@@ -99,7 +105,7 @@ def _show_sort(sort: Sort, kitchen: Kitchen, *, by: By, part: Part, forecast: st
             parts[where].append(made)
     ordered = sorted(parts.items(), key=lambda item: item[0])
     return out.SortOut(
-        key=f"{sort.cut} {sort.way}",
+        key=f"{sort.cut} {sort.way} {sort.becomes}".strip(),
         label=label_sort(sort, by=by),
         cut=say_cut(sort.cut),
         way=sort.way,

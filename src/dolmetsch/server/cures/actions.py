@@ -8,7 +8,7 @@ from decimal import Decimal
 from django.utils import timezone
 
 from dolmetsch.core.curing.schools import SCHOOLS
-from dolmetsch.core.ledger.course import Course
+from dolmetsch.core.ledger.course import COURSES, Course
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.core.planning.plan import Task, Wishes, plan_days
 from dolmetsch.server.batches.entries.chain import list_entry_rows
@@ -94,9 +94,9 @@ def _put_in(write: Write, batch: Batch, data: typed.PutInIn) -> list[PieceCure]:
         for one, answer in zip(laid.pieces, shown.pieces, strict=True)
     ]
     _plan(write, laid, data, in_at=in_at)
-    for one in laid.pieces:
-        if one.input.course:
-            state_course(write, batch, one.input.course, mark=one.input.mark)
+    for course in COURSES:
+        if marks := [one.input.mark for one in laid.pieces if one.input.course == course]:
+            state_course(write, batch, course, marks=marks)
     return made
 
 

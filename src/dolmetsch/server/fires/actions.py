@@ -1,7 +1,7 @@
 """Writes: a fire is begun, and what happens in it."""
 
 import uuid
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
@@ -9,19 +9,25 @@ from typing import Any, Final
 
 from django.db.models import Q
 
+from dolmetsch.core.heat.program_course import fits_course
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES
 from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.devices.cooker.lines import MOST_PROBES
 from dolmetsch.server.batches.entries.chain import used_record
+from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.reading_used import read_used
 from dolmetsch.server.batches.entries.typed import UsedIn
 from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.batches.record.courses import state_course
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.fires import schemas
 from dolmetsch.server.fires.cooked import how_cooked, inside_at
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
+from dolmetsch.server.fires.of_batch import course_by_fire, is_cold, kinds_of_stages
 from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open, list_programs
 from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
 from dolmetsch.server.pieces.actions import put_in_store
@@ -82,6 +88,7 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
                 reader.refuse("begun_at", "odd_time", "A fire was begun within the last four days.")
             fire.begun_at = data.begun_at
         hung = _hang(write, data, pieces, reader)
+        becoming = _read_courses(data, fire, [piece for piece, _ in pieces], reader)
         if reader.problems:
             raise refuse_fields(reader.problems)
         fire.save(force_insert=True)
@@ -90,6 +97,8 @@ def begin_fire(write: Write, data: schemas.FireIn) -> Fire:
             piece.fire = fire
         FirePiece.objects.bulk_create(piece for piece, _ in pieces)
         _place_probes(write, fire, pieces)
+        for batch, course, marks in becoming:
+            state_course(write, batch, course, marks=marks)
         return fire
 
     return keep_once(write, Fire, begin)
@@ -107,6 +116,36 @@ def _hang(
         put_in_store(fact, place, write, reader, path=f"pieces[{index}].place")
         facts.append(fact)
     return facts
+
+
+def _read_courses(
+    data: schemas.FireIn, fire: Fire, pieces: Sequence[FirePiece], reader: Reader
+) -> list[tuple[Batch, Course, list[str]]]:
+    """What is now said of ``pieces``, by batch: by the cook, else by the program where nothing was said.
+
+    A program that does not lead to what was said before is asked about.
+    """
+    by_program, chosen = course_by_fire(fire), next((one for one in COURSES if one == data.course), None)
+    kinds, pull_at = kinds_of_stages(fire.stages), None if fire.pull_at is None else Fraction(fire.pull_at)
+    said: dict[tuple[Batch, Course], list[str]] = {}
+    apart: list[str] = []
+    for piece in pieces:
+        batch = piece.batch
+        costed = cost_batch(batch)
+        before = courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)[piece.mark]
+        now = chosen or (by_program if before is None else None)
+        if before is not None and not data.course and by_program is not None:
+            # cooked after a cold smoke, as its method says
+            is_by_method = is_cold(fire) and methods_of(batch).get("smoke") == "cold_smoke"
+            if not fits_course(kinds, pull_at, before) and not is_by_method:
+                apart.append(f"{piece.label} is to become {COURSE_FACTS[before].label}")
+        if now is not None:
+            said.setdefault((batch, now), []).append(piece.mark)
+    if apart and by_program is not None:
+        by_it = COURSE_FACTS[by_program].label
+        text = f"{'; '.join(apart)}. This program makes it {by_it}. Choose under “Becomes” what it is to be."
+        reader.refuse("course", "contradicts", text)
+    return [(batch, course, marks) for (batch, course), marks in said.items()]
 
 
 def _take_down(write: Write, fire: Fire) -> None:

@@ -28,6 +28,7 @@ from dolmetsch.core.reference.heat import (
     CoolingLeg,
 )
 from dolmetsch.devices.cooker.lines import AIR
+from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.forecast.forecasting import Ahead, look_ahead
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch
@@ -38,7 +39,14 @@ from dolmetsch.server.fires.alarms import list_alarms
 from dolmetsch.server.fires.cooked import is_cooked
 from dolmetsch.server.fires.followed import FollowedFire, is_on, list_troubles
 from dolmetsch.server.fires.models import Fire, FirePiece
-from dolmetsch.server.fires.of_batch import believe_at, hours_in, is_cold, list_own_cooks, step_kind
+from dolmetsch.server.fires.of_batch import (
+    believe_at,
+    course_by_fire,
+    hours_in,
+    is_cold,
+    list_own_cooks,
+    step_kind,
+)
 from dolmetsch.server.fires.story import (
     Placed,
     Story,
@@ -361,7 +369,8 @@ def _show_pulls(
     for batch, marks in _by_batch(pieces).items():
         batch.kitchen = fire.kitchen
         costed = cost_batch(batch)
-        ahead[batch] = look_ahead(batch, costed)
+        known = find_course_of(batch, costed)
+        ahead[batch] = look_ahead(batch, costed, known or course_by_fire(fire))
         mine = [piece for piece in costed.sheet.ledger.mains if piece.id in marks]
         grams += sum((piece.grams for piece in mine), Fraction(0))
     if not grams:

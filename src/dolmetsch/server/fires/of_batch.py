@@ -1,15 +1,19 @@
 """Fires from the side of a batch: which step a fire is, whether it cooked it, each piece's share."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime
 from fractions import Fraction
-from typing import Final
+from typing import Any, Final
 
 from django.db.models import QuerySet
 
 from dolmetsch.core.forecast.pull import believe_pull
+from dolmetsch.core.forecast.way import find_method
 from dolmetsch.core.forecast.yields import Belief
 from dolmetsch.core.heat.cook_shrink import OwnCook
+from dolmetsch.core.heat.program_course import course_of_program, is_cold_program
+from dolmetsch.core.ledger.course import Course
+from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.numbers.exact import apportion
 from dolmetsch.core.numbers.moment import HOUR_SECONDS
 from dolmetsch.server.batches.entries.chain import CostedBatch
@@ -51,6 +55,17 @@ class KnownFires:
             found[kind] = found.get(kind, True) and bool(event.data.get("cooked"))
         return found
 
+    def inside(self, batch: Batch) -> Mapping[str, Fraction]:
+        """By kind of step: the highest the coldest inside (°F) came to, of what was read."""
+        events = _fire_events(batch).filter(kind__in=OUT_KINDS).select_related("fire").order_by("at", "id")
+        latest = {event.fire_id: event for event in events}
+        found: dict[str, Fraction] = {}
+        for event in latest.values():
+            if (peak := event.data.get("peak")) is not None:
+                kind = step_kind(event.fire, batch)
+                found[kind] = max(found.get(kind, Fraction(peak)), Fraction(peak))
+        return found
+
     def methods(self, batch: Batch) -> Mapping[str, str]:
         """A cold smoke is one, whatever the batch's method says; hot ones go by that."""
         fire = latest_fire(batch)
@@ -78,6 +93,8 @@ class KnownFires:
 
 def latest_fire(batch: Batch) -> Fire | None:
     """The fire ``batch`` was put into last; looked up once for each object."""
+    if batch._state.adding:
+        return None
     kept = batch.__dict__
     if "latest_fire" not in kept:
         piece = FirePiece.objects.filter(batch=batch).select_related("fire").order_by("-fire_id").first()
@@ -94,11 +111,23 @@ def _keep_latest(batch: Batch, fire: Fire | None) -> None:
 
 def is_cold(fire: Fire) -> bool:
     """Whether it is a cold smoke, with no stage that heats."""
-    kinds = {stage["kind"] for stage in fire.stages}
-    return "cold_smoke" in kinds and kinds <= {"cold_smoke", "dry"}
+    return is_cold_program(kinds_of_stages(fire.stages))
+
+
+def kinds_of_stages(stages: Iterable[Mapping[str, Any]]) -> set[str]:
+    """The kinds of a program's stages."""
+    return {stage["kind"] for stage in stages}
+
+
+def course_by_fire(fire: Fire) -> Course | None:
+    """What its program makes of the meat; None where that does not tell."""
+    pull_at = None if fire.pull_at is None else Fraction(fire.pull_at)
+    return course_of_program(kinds_of_stages(fire.stages), pull_at)
 
 
 def _fire_events(batch: Batch) -> QuerySet[FireEvent]:
+    if batch._state.adding:
+        return FireEvent.objects.none()
     fires = FirePiece.objects.filter(batch=batch).values("fire")
     return FireEvent.objects.filter(fire__in=fires)
 
@@ -134,11 +163,11 @@ def believe_at(
     """What pulling at ``fahrenheit`` after ``hours`` keeps."""
     unit = unit_of(batch.kitchen)
     kind = step_kind(fire, batch)
-    usual = "pulled" if kind == "cook" else "hot_smoke"
+    heated = Heated(kind=kind, heat="hot", inside_fahrenheit=fahrenheit)
     return believe_pull(
         float(fahrenheit),
         hours=hours,
-        method=methods_of(batch).get(kind, usual),
+        method=find_method(kind, methods=methods_of(batch), heated=heated) or "hot_smoke",
         cooks=cooks,
         place=f"{print_degrees(fahrenheit, unit)} °{unit} inside",
     )

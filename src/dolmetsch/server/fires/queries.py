@@ -1,6 +1,6 @@
 """Reads: fires, cookers."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import asdict
 from datetime import timedelta
 from decimal import Decimal
@@ -10,6 +10,8 @@ from typing import Any, Final
 from django.conf import settings
 from django.utils import timezone
 
+from dolmetsch.core.heat.program_course import fits_course
+from dolmetsch.core.ledger.course import COURSES, Course
 from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.core.reference.programs import PROGRAMS, PROGRAMS_SOURCE
 from dolmetsch.core.reference.programs import Program as StartProgram
@@ -19,6 +21,7 @@ from dolmetsch.server.batches.models import BatchWay
 from dolmetsch.server.configured import ConfiguredDevice, find_configured, list_names
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FirePiece, ProbeReading, Program
+from dolmetsch.server.fires.of_batch import kinds_of_stages
 from dolmetsch.server.fires.story import Story, read_stories, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
@@ -113,9 +116,15 @@ def _show_programs(kitchen: Kitchen) -> Iterator[out.ProgramOut]:
             pull_at=_degrees(program.pull_at, unit),
             wood=program.wood,
             way=program.way,
+            courses=_list_courses(kinds_of_stages(program.stages), program.pull_at),
         )
     names = {program.name.casefold() for program in own}
     yield from (_show_start(one, unit) for one in PROGRAMS if one.name.casefold() not in names)
+
+
+def _list_courses(kinds: Collection[str], pull_at: Decimal | int | None) -> list[Course]:
+    inside = None if pull_at is None else Fraction(pull_at)
+    return [course for course in COURSES if fits_course(kinds, inside, course)]
 
 
 def _degrees(fahrenheit: Decimal | str | int | None, unit: TemperatureUnit) -> str:
@@ -140,6 +149,7 @@ def _show_start(program: StartProgram, unit: TemperatureUnit) -> out.ProgramOut:
         pull_at=_degrees(program.pull_at, unit),
         wood="",
         way="",
+        courses=_list_courses({stage.kind for stage in program.stages}, program.pull_at),
     )
 
 

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
@@ -56,7 +57,11 @@ class FirePieceIn(BaseModel):
 
 
 class FireIn(BaseModel):
-    """Into the smoke. ``store``: the smoker of the map whose racks the pieces hang on; empty: none of it."""
+    """Into the smoke. ``store``: the smoker of the map whose racks the pieces hang on; empty: none of it.
+
+    ``course``: what the pieces become; empty: as said before, else by the program, which must lead there;
+    ``as_said``: as said before, wherever the program leads.
+    """
 
     name: Name = ""
     store: Word = ""
@@ -67,6 +72,7 @@ class FireIn(BaseModel):
     wood: Name = ""
     program: Name = ""
     pull_at: Temperature = ""
+    course: Course | Literal["", "as_said"] = ""
     meal_at: datetime | None = None
     begun_at: datetime | None = None
     pieces: Annotated[list[FirePieceIn], Field(max_length=60)]
@@ -161,7 +167,10 @@ class ProgramIn(BaseModel):
 
 
 class ProgramOut(BaseModel):
-    """A program to begin with; its stages as they would be typed. ``version`` null: a start value."""
+    """A program to begin with; its stages as they would be typed. ``version`` null: a start value.
+
+    ``courses``: for meat that is to become one of them.
+    """
 
     name: str
     version: int | None
@@ -169,6 +178,7 @@ class ProgramOut(BaseModel):
     pull_at: str
     wood: str
     way: str
+    courses: list[Course]
 
 
 class FiresOut(BaseModel):

@@ -84,7 +84,7 @@ def _tell_log(write: Write, batch: Batch, piece: Piece, typed: str, hung_at: dat
     current = list_current(list_entry_rows(batch))
     course = courses_of(batch, [piece], current)[piece.id]
     if course is None or not COURSE_FACTS[course].is_dried:
-        state_course(write, batch, "air_dried", mark=piece.id)
+        state_course(write, batch, "air_dried", marks=[piece.id])
     is_hung = "dry" in method_kinds(piece.kinds)
     if is_hung or any(row.entry.happened_at > hung_at for row in current if row.entry.act in STEP_ACTS):
         return

@@ -7,10 +7,12 @@ from fractions import Fraction
 from statistics import median, quantiles
 from typing import Final
 
-from dolmetsch.core.forecast.way import WayStep
+from dolmetsch.core.forecast.way import WayStep, find_method
 from dolmetsch.core.ledger.kinds import method_kind
+from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.server.batches.models import Entry, LotLine
 from dolmetsch.server.fires.models import Fire, FireEvent
+from dolmetsch.server.fires.of_batch import is_cold
 from dolmetsch.server.fires.story import OUT_KINDS
 from dolmetsch.server.kitchens.models import Kitchen
 
@@ -118,9 +120,7 @@ def _sum_up(hours: list[float]) -> OwnFires:
 
 
 def _method_of(fire: Fire) -> str:
-    kinds = {stage["kind"] for stage in fire.stages}
-    if kinds <= {"dry", "cold_smoke"}:
-        return "cold_smoke"
-    if fire.pull_at is not None and fire.pull_at > 185:
-        return "pulled"
-    return "stepped_smoke" if len(fire.stages) > 2 else "hot_smoke"
+    inside = None if fire.pull_at is None else Fraction(fire.pull_at)
+    heated = Heated(kind="smoke", heat="cold" if is_cold(fire) else "hot", inside_fahrenheit=inside)
+    methods = {"smoke": "stepped_smoke"} if len(fire.stages) > 2 else {}
+    return find_method("smoke", methods=methods, heated=heated) or "hot_smoke"

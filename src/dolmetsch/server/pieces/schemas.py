@@ -135,13 +135,14 @@ class StoreIn(Body):
 
 
 class LyingOut(BaseModel):
-    """A piece as it lies in a store."""
+    """A piece as it lies in a store. ``course``: what it is to become, null: not said."""
 
     code: str
     name: str
     mark: str
     label: str
     weight: Weight
+    course: Course | None
     level: int
     slot: int
 

@@ -6,14 +6,16 @@ from math import exp, log
 from typing import Final
 
 from dolmetsch.core.costing.strip import label_piece
-from dolmetsch.core.forecast.way import plain_method
+from dolmetsch.core.forecast.way import find_method
 from dolmetsch.core.forecast.yields import Belief, believe
 from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.ledger.strands import Heated, is_heated_kind
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
-from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.chosen_way import as_measured, methods_of
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.typed import EntryIn, WeighIn, WeightIn
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.batches.models import Batch, StepYield
@@ -38,7 +40,8 @@ def read_meaning(batch: Batch, data: schemas.OnScaleIn, *, now: datetime) -> sch
     rows = list_entry_rows(batch)
     before = cost_chain(build_chain(batch, rows))
     piece = get_piece(before, data.mark)
-    content = WeighIn(kind=data.kind or "weigh", weights=[WeightIn(mark=data.mark, weight=data.weight)])
+    weights = [WeightIn(mark=data.mark, weight=data.weight)]
+    content = WeighIn(kind=data.kind or "weigh", weights=weights, heat=data.heat)
     draft = draft_entry(batch, rows, EntryIn(content=content, seen=rows[-1].entry.sequence), now=now)
     meaning = schemas.MeaningOut(
         before=print_weight(piece.grams),
@@ -57,7 +60,15 @@ def read_meaning(batch: Batch, data: schemas.OnScaleIn, *, now: datetime) -> sch
     meaning.gain = after.grams > piece.grams
     meaning.kept = print_percent(ratio)
     meaning.cost = print_unit_cost(after.cost / after.grams * GRAMS_PER_LB)
-    belief = find_belief(batch, before, kind=data.kind, piece=piece, has_gained=meaning.gain)
+    heats = after.strands[0].heats if is_heated_kind(data.kind) else ()
+    belief = find_belief(
+        batch,
+        before,
+        kind=data.kind,
+        piece=piece,
+        heated=heats[-1] if heats else None,
+        has_gained=meaning.gain,
+    )
     if belief is not None:
         meaning.usual = _show_usual(batch, belief)
         meaning.asks = _ask(belief, ratio, meaning.usual)
@@ -67,12 +78,25 @@ def read_meaning(batch: Batch, data: schemas.OnScaleIn, *, now: datetime) -> sch
 
 
 def find_belief(
-    batch: Batch, costed: CostedBatch, *, kind: str, piece: Piece, has_gained: bool = False
+    batch: Batch,
+    costed: CostedBatch,
+    *,
+    kind: str,
+    piece: Piece,
+    heated: Heated | None = None,
+    has_gained: bool = False,
 ) -> Belief | None:
     """What is believed of a step of ``kind`` for this batch; None where it is no known step, or a repeat."""
     if kind in piece.kinds:
         return None
-    method = methods_of(batch).get(kind) or plain_method(kind, has_gained=has_gained)
+    method = find_method(
+        kind,
+        methods=methods_of(batch),
+        kinds=piece.kinds,
+        course=courses_of(batch, [piece], costed.chain.current)[piece.id],
+        heated=as_measured(batch, heated),
+        has_gained=has_gained,
+    )
     if method is None:
         return None
     cut = read_cut(costed.chain.batch.lots[0].cut)

@@ -41,11 +41,12 @@ class LoadOut(BaseModel):
 
 
 class OnScaleIn(Body):
-    """A weight of a piece after a step, as it lies on the scale or was typed."""
+    """A weight of a piece after a step, as it lies on the scale or was typed; ``heat`` of a smoke."""
 
     kind: Kind
     mark: Mark
     weight: Typed
+    heat: Literal["", "hot", "cold"] = ""
 
 
 class UsualOut(BaseModel):

@@ -5551,8 +5551,7 @@ export interface components {
          * @description A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
          *
          *     ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
-         *     for each it can still become, this kitchen's last for the cut first, and ``price`` is that of the cooked
-         *     one.
+         *     for each it can still become, this kitchen's last for the cut first, and there is no ``price``.
          *     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
          */
         ForecastOut: {
@@ -6711,7 +6710,7 @@ export interface components {
         };
         /**
          * OnScaleIn
-         * @description A weight of a piece after a step, as it lies on the scale or was typed.
+         * @description A weight of a piece after a step, as it lies on the scale or was typed; ``heat`` of a smoke.
          */
         OnScaleIn: {
             /** Kind */
@@ -6720,6 +6719,12 @@ export interface components {
             mark: string;
             /** Weight */
             weight: string;
+            /**
+             * Heat
+             * @default
+             * @enum {string}
+             */
+            heat: "" | "hot" | "cold";
         };
         /**
          * Length
@@ -7011,7 +7016,7 @@ export interface components {
         };
         /**
          * LyingOut
-         * @description A piece as it lies in a store.
+         * @description A piece as it lies in a store. ``course``: what it is to become, null: not said.
          */
         LyingOut: {
             /** Code */
@@ -7023,6 +7028,8 @@ export interface components {
             /** Label */
             label: string;
             weight: components["schemas"]["Weight"];
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
             /** Level */
             level: number;
             /** Slot */
@@ -8220,6 +8227,8 @@ export interface components {
         /**
          * ProgramOut
          * @description A program to begin with; its stages as they would be typed. ``version`` null: a start value.
+         *
+         *     ``courses``: for meat that is to become one of them.
          */
         ProgramOut: {
             /** Name */
@@ -8234,6 +8243,8 @@ export interface components {
             wood: string;
             /** Way */
             way: string;
+            /** Courses */
+            courses: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried")[];
         };
         /**
          * StageIn
@@ -8272,6 +8283,9 @@ export interface components {
         /**
          * FireIn
          * @description Into the smoke. ``store``: the smoker of the map whose racks the pieces hang on; empty: none of it.
+         *
+         *     ``course``: what the pieces become; empty: as said before, else by the program, which must lead there;
+         *     ``as_said``: as said before, wherever the program leads.
          */
         FireIn: {
             /**
@@ -8320,6 +8334,11 @@ export interface components {
              * @default
              */
             pull_at: string;
+            /**
+             * Course
+             * @default
+             */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | ("" | "as_said");
             /** Meal At */
             meal_at?: string | null;
             /** Begun At */

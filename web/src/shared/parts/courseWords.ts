@@ -12,3 +12,7 @@ export const courses: { value: Course; word: string }[] = [
   { value: 'air_dried', word: 'Air-dried' },
   { value: 'fermented_dried', word: 'Fermented and dried' },
 ]
+
+/** A course in words, within a sentence. */
+export const courseWord = (course: Course): string =>
+  (courses.find((one) => one.value === course)?.word ?? course).toLowerCase()

@@ -37,9 +37,8 @@ const column = computed(() => batch.value.strip.columns[chosen.value ?? batch.va
       {{ unitWord }}.
     </p>
     <p v-if="expected?.price" class="expected" aria-live="polite">
-      <b>{{ expected.courses.length ? 'To come, if cooked:' : 'To come:' }}</b> a sliced {{ unitWord }} at
-      {{ costText(expected.price.low) }} to {{ costText(expected.price.high) }}, most likely
-      {{ costText(expected.price.middle)
+      <b>To come:</b> a sliced {{ unitWord }} at {{ costText(expected.price.low) }} to
+      {{ costText(expected.price.high) }}, most likely {{ costText(expected.price.middle)
       }}<template v-if="expected.chance !== null"
         >; it {{ chanceText(expected.chance, `the ${expected.shop_name}`) }}</template
       >.

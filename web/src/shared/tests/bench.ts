@@ -58,6 +58,7 @@ export const lying = (mark: string, level = 0, slot = 0): Schemas['LyingOut'] =>
   mark,
   label: 'Trimmed',
   weight: weight('4.41', '2.000'),
+  course: null,
   level,
   slot,
 })

@@ -19,6 +19,7 @@ from dolmetsch.core.ledger import batch as core
 from dolmetsch.core.ledger.course import Course, CourseStatement, common_course, find_course
 from dolmetsch.core.ledger.strands import Heat, Heated, is_heated_kind
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.server.batches.entries.chosen_way import course_of_way
 from dolmetsch.server.batches.models import (
     Batch,
     Entry,
@@ -70,13 +71,15 @@ class Chain:
     """A batch's entries as the core sees them.
 
     ``batch`` is the core's record; ``step_entries[i]`` is the entry behind its step i + 1, and
-    ``lot_entries[i]`` that behind its lot i; ``current`` are the entries that count.
+    ``lot_entries[i]`` that behind its lot i; ``current`` are the entries that count; ``statements`` what was
+    said of what its pieces are to become.
     """
 
     batch: core.Batch
     step_entries: tuple[EntryRows, ...]
     lot_entries: tuple[EntryRows, ...]
     current: tuple[EntryRows, ...]
+    statements: tuple[CourseStatement, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -169,7 +172,13 @@ def build_chain(batch: Batch, rows: Iterable[EntryRows]) -> Chain:
         fry_yield=sum(fries, Fraction(0)) / len(fries) if fries else None,
         shop=tuple(_shop_pack(row.shop_pack) for row in current if row.shop_pack is not None),
     )
-    return Chain(batch=record, step_entries=steps, lot_entries=lots, current=tuple(current))
+    return Chain(
+        batch=record,
+        step_entries=steps,
+        lot_entries=lots,
+        current=tuple(current),
+        statements=tuple(list_statements(batch, current)),
+    )
 
 
 def find_policy(current: Sequence[EntryRows]) -> PolicyLine | None:
@@ -209,24 +218,30 @@ def cost_chain(chain: Chain) -> CostedBatch:
     return CostedBatch(chain=chain, sheet=sheet, strip=lay_out(chain.batch, sheet, course))
 
 
-def list_statements(current: Iterable[EntryRows]) -> list[CourseStatement]:
-    """What was said, in order, of the entries that count."""
-    return [
+def list_statements(batch: Batch, current: Iterable[EntryRows]) -> list[CourseStatement]:
+    """What was said of ``batch``, in order: by its entries that count (``current``), and by choosing a method
+    that leads to something.
+    """
+    said = [row.entry for row in current if row.entry.act == Act.COURSE]
+    statements = [
         CourseStatement(
-            course=cast(Course, row.entry.course) if row.entry.course else None,
-            marks=frozenset(row.entry.marks),
+            course=cast(Course, entry.course) if entry.course else None, marks=frozenset(entry.marks)
         )
-        for row in current
-        if row.entry.act == Act.COURSE
+        for entry in said
     ]
+    chosen = batch.chosen_way
+    by_way = None if chosen is None else course_of_way(chosen)
+    if chosen is not None and by_way is not None:
+        before = [entry for entry in said if entry.recorded_at and entry.recorded_at <= chosen.chosen_at]
+        statements.insert(len(before), CourseStatement(course=by_way))
+    return statements
 
 
 def _said_course(chain: Chain, sheet: Sheet) -> Course | None:
     """What all pieces were said to become; None where they go different ways, or nobody said."""
-    statements = list_statements(chain.current)
-    if not statements:
+    if not chain.statements:
         return None
-    return common_course(find_course(piece.path, statements) for piece in sheet.ledger.mains)
+    return common_course(find_course(piece.path, chain.statements) for piece in sheet.ledger.mains)
 
 
 def take_upstream(lot: LotLine, *, field: str, sheet: Sheet | None = None) -> Taken:

@@ -1,9 +1,12 @@
 """The way a batch is made by, as chosen; the standard one where nobody said."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 from dolmetsch.core.forecast.way import Way, plain_way
-from dolmetsch.core.ledger.course import COURSE_FACTS, Course
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course, infer_course
+from dolmetsch.core.ledger.kinds import method_kind
+from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.models import Batch, BatchWay
 from dolmetsch.server.batches.models.fire_facts import fire_facts
@@ -36,11 +39,27 @@ def kinds_of(chosen: BatchWay) -> list[str]:
     return [METHODS[step["method"]].kind for step in chosen.way.input["steps"]]
 
 
+def course_of_way(chosen: BatchWay) -> Course | None:
+    """What the way leads to; None where it could lead to several things."""
+    methods = methods_of_way(chosen)
+    return infer_course((), methods=[*methods.values()], is_cold=methods.get("smoke") == "cold_smoke")
+
+
+def methods_of_way(chosen: BatchWay | None) -> dict[str, str]:
+    """The method of each kind of its steps; none where no way was chosen."""
+    steps = [] if chosen is None else chosen.way.input["steps"]
+    return {METHODS[step["method"]].kind: step["method"] for step in steps}
+
+
 def methods_of(batch: Batch) -> dict[str, str]:
     """The method of each kind of step by the way the batch is made by and the fire it was in; none where
     nobody said.
     """
-    chosen = batch.chosen_way
-    steps = [] if chosen is None else chosen.way.input["steps"]
-    by_way = {METHODS[step["method"]].kind: step["method"] for step in steps}
-    return {**by_way, **fire_facts().methods(batch)}
+    return {**methods_of_way(batch.chosen_way), **fire_facts().methods(batch)}
+
+
+def as_measured(batch: Batch, heated: Heated | None) -> Heated | None:
+    """How something was heated, with the inside temperature of the batch's fire where none was typed."""
+    if heated is None or heated.inside_fahrenheit is not None:
+        return heated
+    return replace(heated, inside_fahrenheit=fire_facts().inside(batch).get(method_kind(heated.kind)))

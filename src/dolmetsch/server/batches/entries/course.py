@@ -2,10 +2,10 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 
-from dolmetsch.core.ledger.course import Course, find_course, infer_course
+from dolmetsch.core.ledger.course import Course, common_course, find_course, infer_course
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.server.batches.entries.chain import EntryRows, list_statements
-from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.chain import CostedBatch, EntryRows, list_statements
+from dolmetsch.server.batches.entries.chosen_way import methods_of, methods_of_way
 from dolmetsch.server.batches.models import Batch
 
 
@@ -16,13 +16,20 @@ def courses_of(
 
     ``current``: the entries of ``batch`` that count.
     """
-    statements = list_statements(current)
+    statements = list_statements(batch, current)
     methods = methods_of(batch)
+    # what a fire was says nothing of pieces that were not in it
+    chosen = [*methods_of_way(batch.chosen_way).values()]
     found: dict[str, Course | None] = {}
     for piece in pieces:
         heats = [heated.heat for strand in piece.strands for heated in strand.heats]
         is_cold = "cold" in heats or ("hot" not in heats and methods.get("smoke") == "cold_smoke")
         found[piece.id] = find_course(piece.path, statements) or infer_course(
-            piece.kinds, methods=[*methods.values()], is_cold=is_cold
+            piece.kinds, methods=chosen, is_cold=is_cold
         )
     return found
+
+
+def find_course_of(batch: Batch, costed: CostedBatch) -> Course | None:
+    """What all pieces of ``batch`` are to become; None where they go different ways, or nobody said."""
+    return common_course(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current).values())

@@ -29,7 +29,7 @@ from dolmetsch.server.problems import DomainError
 from dolmetsch.server.writing.once import lock_kitchen
 
 #: Change this when anything here is derived otherwise; a kitchen's batches are then renewed at the start.
-DERIVED_EDITION: Final = "9"
+DERIVED_EDITION: Final = "10"
 
 Summed = StepYield | ShopSaving | BatchFacts | ForecastScore
 #: What finished batches keep for the books, one or several rows each.
@@ -64,9 +64,10 @@ def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_w
 
 def derive_sums(batch: Batch, costed: CostedBatch) -> dict[type[Summed], list[Any]]:
     """What a finished batch keeps for the books, unsaved: its yields, what it saved, what it came to."""
-    facts = read_facts(batch, costed)
+    yields = read_yields(batch, costed)
+    facts = read_facts(batch, costed, yields)
     return {
-        StepYield: read_yields(batch, costed),
+        StepYield: yields,
         ShopSaving: _read_savings(batch, facts.finished_at),
         BatchFacts: [facts],
         ForecastScore: _score_forecasts(batch, costed),

@@ -16,14 +16,14 @@ from dolmetsch.core.forecast.forecast_comparison import (
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Costs, Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe
-from dolmetsch.core.ledger.course import Course, common_course
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.kinds import method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import CostedBatch
-from dolmetsch.server.batches.entries.chosen_way import way_of
-from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.entries.chosen_way import course_of_way, way_of
+from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.batches.models.fire_facts import fire_facts
@@ -81,13 +81,19 @@ class Ahead:
 def look_ahead(batch: Batch, costed: CostedBatch, course: Course | None = None) -> Ahead | None:
     """What is to come of ``batch``, which is not finished; None where nothing can be said or is left.
 
-    Without a method it goes on to ``course``, else to what its pieces are to become.
+    Without a method it goes on to ``course``, else to what its pieces are to become; where nobody said that
+    either, nothing can be said.
     """
     mains = costed.sheet.ledger.mains
     if not mains or costed.strip.came_together:
         return None
     chosen = batch.chosen_way
-    course = course or common_course(courses_of(batch, mains, costed.chain.current).values())
+    course = course or find_course_of(batch, costed)
+    if chosen is None and course is None:
+        return None
+    if chosen is not None and course is not None and course_of_way(chosen) not in (None, course):
+        # said since to become something else than what the method makes
+        chosen = None
     way = way_of(chosen, pieces=len(mains), course=course)
     waits = [_next_step(piece, way) for piece in mains]
     first = min(waits)

@@ -1,7 +1,7 @@
 """What a kitchen's finished batches kept, step by step, summed up for the core."""
 
 from collections import Counter, defaultdict
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from decimal import Decimal
 from fractions import Fraction
 from math import log
@@ -11,14 +11,15 @@ from django.db import connection
 from django.utils import timezone
 
 from dolmetsch.core.costing.strip import Column
-from dolmetsch.core.forecast.way import plain_method
+from dolmetsch.core.forecast.way import find_method
 from dolmetsch.core.forecast.yields import History, Tally, start_of, tally_logs
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.server.batches.entries.chain import CostedBatch
-from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.chosen_way import as_measured, methods_of
+from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, StepYield
 from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.kitchens.models import Kitchen
@@ -67,32 +68,33 @@ def latest_of_each(
     kind: type[StepYield | BatchFacts],
     kitchen: Kitchen,
     *,
-    groups: tuple[str, str],
+    groups: Sequence[str],
     columns: Sequence[str],
     order: str,
     index: str,
 ) -> Sequence[Any]:
-    """``columns`` of the latest ``YIELDS_READ`` rows (by ``order``) of each of the two ``groups``.
+    """``columns`` of the latest ``YIELDS_READ`` rows (by ``order``) of each of the ``groups``.
 
     ``index`` begins with the kitchen and the groups, and then goes by ``order``.
 
-    A limited search of the index for each pair, in one statement: numbering the rows of each pair would read
-    all that the kitchen ever kept.
+    A limited search of the index for each group, in one statement: numbering the rows of each would read all
+    that the kitchen ever kept.
     """
     mine = kind._default_manager.filter(kitchen=kitchen).order_by(*groups)
-    pairs = list(mine.values_list(*groups).distinct())
-    if not pairs:
+    found = list(mine.values_list(*groups).distinct())
+    if not found:
         return ()
-    # named, for of a rare pair the optimizer would rather go through all rows by their key
+    same = " AND ".join(f"{column} = %s" for column in groups)
+    # named, for of a rare group the optimizer would rather go through all rows by their key
     latest = (
         f"(SELECT {', '.join(columns)} FROM {kind._meta.db_table} "  # noqa: S608 (names of our own columns)
-        f"FORCE INDEX ({index}) WHERE kitchen_id = %s AND {groups[0]} = %s AND {groups[1]} = %s "
+        f"FORCE INDEX ({index}) WHERE kitchen_id = %s AND {same} "
         f"ORDER BY {order} DESC LIMIT {YIELDS_READ})"
     )
     with connection.cursor() as cursor:
         cursor.execute(
-            " UNION ALL ".join([latest] * len(pairs)),
-            [value for pair in pairs for value in (kitchen.pk, *pair)],
+            " UNION ALL ".join([latest] * len(found)),
+            [value for group in found for value in (kitchen.pk, *group)],
         )
         rows: Sequence[Any] = cursor.fetchall()
     return rows
@@ -116,19 +118,18 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
     # of meats brought together nobody can say which kept what
     if len(cuts) != 1 or costed.strip.came_together:
         return []
-    methods = methods_of(batch)
+    find = _find_methods(batch, costed)
     kept: dict[str, tuple[float, float]] = {}
     after: dict[str, Column] = {}
     is_aged = False
     for column in columns:
         if column.kept_of_step_ratio is None:
             continue
-        gained = column.kept_of_step_ratio > 1
         # a rind cut off what was aged is the age's own loss: its start values count it too
         is_rind = method_kind(column.kind) == "trim" and is_aged
         kind = "age" if is_rind else column.kind
         is_aged = is_aged or method_kind(kind) == "age"
-        method = methods.get(method_kind(kind)) or plain_method(kind, has_gained=gained)
+        method = find(column, kind)
         if method is not None:
             logs, scale = kept.get(method, (0.0, 0.0))
             kept[method] = (
@@ -152,8 +153,33 @@ def read_yields(batch: Batch, costed: CostedBatch) -> list[StepYield]:
     ]
 
 
-def read_facts(batch: Batch, costed: CostedBatch) -> BatchFacts:
-    """What a finished batch came to."""
+def _find_methods(batch: Batch, costed: CostedBatch) -> Callable[[Column, str], str | None]:
+    """What finds the method by which a column's step, of a kind, was done; None where pieces differ in it."""
+    methods = methods_of(batch)
+    course = find_course_of(batch, costed)
+    kinds = {column.kind for column in costed.strip.columns}
+    steps = costed.chain.batch.steps
+
+    def find(column: Column, kind: str) -> str | None:
+        has_gained = column.kept_of_step_ratio is not None and column.kept_of_step_ratio > 1
+        found = {
+            find_method(
+                kind,
+                methods=methods,
+                kinds=kinds,
+                course=course,
+                heated=as_measured(batch, steps[number - 1].heated),
+                has_gained=has_gained,
+            )
+            for number in column.steps
+        }
+        return found.pop() if len(found) == 1 else None
+
+    return find
+
+
+def read_facts(batch: Batch, costed: CostedBatch, yields: Sequence[StepYield]) -> BatchFacts:
+    """What a finished batch came to, of which each step kept ``yields``."""
     record, sheet = costed.chain.batch, costed.sheet
     cuts = {read_cut(lot.cut).key for lot in record.lots}
     is_one = len(cuts) == 1 and not costed.strip.came_together
@@ -169,6 +195,8 @@ def read_facts(batch: Batch, costed: CostedBatch) -> BatchFacts:
         kitchen_id=batch.kitchen_id,
         cut=cuts.pop() if is_one else "",
         way="" if chosen is None else chosen.way.name,
+        course=find_course_of(batch, costed) or "",
+        is_long=any(one.method == "pulled" for one in yields),
         # of several butchers' meat nobody can say whose kept what
         source=sources.pop() if len(sources) == 1 else "",
         cook_id=cooks.most_common(1)[0][0] if cooks else None,

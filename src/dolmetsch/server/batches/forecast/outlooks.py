@@ -11,12 +11,12 @@ from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.scoring import place, score_counts
 from dolmetsch.core.forecast.yields import believe
-from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, common_course
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
-from dolmetsch.server.batches.entries.course import courses_of
+from dolmetsch.server.batches.entries.course import courses_of, find_course_of
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
@@ -45,8 +45,8 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
     coming = None if batch.is_finished else forecast(batch, costed)
     shop = next(iter(costed.sheet.shop), None)
     if coming is None:
-        merged = costed.strip.came_together
-        said = "No forecast for meats mixed together: there are no start values for them."
+        said = "" if batch.is_finished else _say_why_not(batch, costed)
+        courses = [] if batch.is_finished or said else list(_list_courses(batch, costed))
         return out.ForecastOut(
             way=None,
             way_version=None,
@@ -55,7 +55,9 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
             weight=None,
             shop_name=None,
             chance=None,
-            notes=[said] if merged and not batch.is_finished else [],
+            notes=[said] if said else [],
+            courses=courses,
+            seen=batch.last_sequence,
         )
     bought = float(costed.sheet.bought.grams)
     way = None if coming.chosen is None else coming.chosen.way
@@ -75,7 +77,7 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
             )
         )
     notes = []
-    course = common_course(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current).values())
+    course = find_course_of(batch, costed)
     if way is None:
         notes.append("No method chosen. Using the standard one: typical times, no ingredient costs.")
     chance = None
@@ -92,9 +94,23 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
         notes=notes,
         course=course,
         course_label=COURSE_FACTS[course].label if course else "",
-        courses=[] if course or way else list(_list_courses(batch, costed)),
         seen=batch.last_sequence,
     )
+
+
+def _say_why_not(batch: Batch, costed: CostedBatch) -> str:
+    """Why there is no one price to come; empty where nobody said yet what it becomes, or nothing is left."""
+    if costed.strip.came_together:
+        return "No forecast for meats mixed together: there are no start values for them."
+    courses = courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)
+    groups = {course: [mark for mark in courses if courses[mark] == course] for course in courses.values()}
+    if len(groups) < 2:
+        return ""
+    said = "; ".join(
+        f"{', '.join(marks)} {COURSE_FACTS[course].label if course else 'not said'}"
+        for course, marks in groups.items()
+    )
+    return f"No one price: the pieces become different things ({said})."
 
 
 def _list_courses(batch: Batch, costed: CostedBatch) -> Iterator[out.CourseForecastOut]:

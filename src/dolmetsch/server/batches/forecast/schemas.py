@@ -54,8 +54,7 @@ class ForecastOut(BaseModel):
     """A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
 
     ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
-    for each it can still become, this kitchen's last for the cut first, and ``price`` is that of the cooked
-    one.
+    for each it can still become, this kitchen's last for the cut first, and there is no ``price``.
     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
     """
 

@@ -5,6 +5,7 @@ application starts (``use_fires``).
 """
 
 from collections.abc import Mapping, Sequence
+from fractions import Fraction
 from typing import Protocol
 
 from dolmetsch.core.forecast.yields import Belief
@@ -20,6 +21,9 @@ class FireFacts(Protocol):
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
         """By kind of step: whether the fires ``batch`` was in heated it enough to be cooked."""
 
+    def inside(self, batch: Batch) -> Mapping[str, Fraction]:
+        """By kind of step: the highest the coldest inside (°F) came to in fires ``batch`` was in, if read."""
+
     def expected(self, batch: Batch) -> Mapping[str, Belief]:
         """By kind of step: what the fire ``batch`` is in now is expected to keep of it."""
 
@@ -34,6 +38,10 @@ class NoFires:
         """There is nothing to look up."""
 
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
+        """Nothing is known."""
+        return {}
+
+    def inside(self, batch: Batch) -> Mapping[str, Fraction]:
         """Nothing is known."""
         return {}
 

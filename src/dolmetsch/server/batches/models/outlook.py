@@ -9,7 +9,7 @@ from dolmetsch.server.batches.models.batch import Batch
 from dolmetsch.server.batches.models.entry import Entry
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.quantities.columns import exact_money_field, grams_field
-from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH, SOURCE_LENGTH
+from dolmetsch.server.quantities.lengths import COURSE_LENGTH, KIND_LENGTH, NAME_LENGTH, SOURCE_LENGTH
 from dolmetsch.server.ways.models import Way
 
 #: Of what was kept before it was known; renewed when the program starts.
@@ -61,7 +61,8 @@ class BatchFacts(models.Model):
     """What a finished batch came to, for the books; derived as yields are.
 
     ``cut`` by its key, empty where meats came together; then, and of pieces of other batches, there is no
-    ``log_yield`` (ln of sliced ÷ bought weight). ``way``: the method's name; ``source``: whom the meat was
+    ``log_yield`` (ln of sliced ÷ bought weight). ``way``: the method's name; ``course``: what it became,
+    empty: several things or not said; ``is_long``: a long cook; ``source``: whom the meat was
     bought from; ``cook``: who recorded most of its steps. ``meat`` is what of ``paid``, for ``own_grams`` of
     meat, the finished pieces carry; ``customers_grams`` and ``customers_labour`` what of weight and work is
     customers'; ``loss`` and ``discarded_grams`` what was thrown away before packing.
@@ -71,6 +72,8 @@ class BatchFacts(models.Model):
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
     cut = models.CharField(max_length=NAME_LENGTH, blank=True)
     way = models.CharField(max_length=NAME_LENGTH, blank=True)
+    course = models.CharField(max_length=COURSE_LENGTH, blank=True, default="", db_default="")
+    is_long = models.BooleanField(default=False, db_default=False)
     source = models.CharField(max_length=SOURCE_LENGTH, blank=True)
     cook = models.ForeignKey(User, on_delete=models.PROTECT, null=True, related_name="+")
     started_at = models.DateTimeField()
@@ -93,7 +96,9 @@ class BatchFacts(models.Model):
     class Meta:
         indexes: ClassVar = [
             models.Index(name="facts_by_day", fields=["kitchen", "finished_at"]),
-            models.Index(name="facts_by_cut", fields=["kitchen", "cut", "way", "finished_at"]),
+            models.Index(
+                name="facts_by_cut", fields=["kitchen", "cut", "way", "course", "is_long", "finished_at"]
+            ),
         ]
 
     def __str__(self) -> str:

@@ -1,6 +1,7 @@
 """Says what a piece is to become, where something else that is recorded says it."""
 
 import uuid
+from collections.abc import Sequence
 from dataclasses import replace
 
 from dolmetsch.core.ledger.course import Course
@@ -12,19 +13,22 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.writing.once import Write
 
 
-def state_course(write: Write, batch: Batch, course: Course, *, mark: str) -> None:
-    """Record that piece ``mark`` is to become ``course``, within the caller's ``once``; nothing where it is
-    known already.
+def state_course(write: Write, batch: Batch, course: Course, *, marks: Sequence[str]) -> None:
+    """Record in one entry that pieces ``marks`` are to become ``course``, within the caller's ``once``; none
+    where it is known of all of them.
 
     Raises:
         DomainError: not_found, bad_fields.
     """
     costed = cost_batch(batch)
     mains = costed.sheet.ledger.mains
-    if courses_of(batch, mains, costed.chain.current).get(mark) == course:
+    known = courses_of(batch, mains, costed.chain.current)
+    new = [mark for mark in marks if known.get(mark) != course]
+    if not new:
         return
-    # alone in its batch, the piece is the batch
-    pieces = [] if [piece.id for piece in mains] == [mark] else [mark]
+    # all of its pieces are the batch
+    pieces = [] if {piece.id for piece in mains} <= set(marks) else new
     draft = EntryIn(content=CourseIn(course=course, pieces=pieces), seen=batch.last_sequence)
-    recorded = record_within(replace(write, key=uuid.uuid5(write.key, f"course {mark}")), batch.code, draft)
+    own = replace(write, key=uuid.uuid5(write.key, f"course {batch.code} {' '.join(marks)}"))
+    recorded = record_within(own, batch.code, draft)
     batch.last_sequence = recorded.entry.sequence

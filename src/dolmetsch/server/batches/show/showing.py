@@ -22,6 +22,7 @@ from dolmetsch.server.batches.entries.chain import (
     find_policy,
     find_portion,
 )
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.describing import (
     describe,
     label_entry,
@@ -357,6 +358,7 @@ def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
 def summarize(batch: Batch, costed: CostedBatch) -> None:
     """Renew what ``batch`` keeps of itself for lists."""
     mains = list_pieces_here(batch, costed)
+    courses = courses_of(batch, mains, costed.chain.current)
     batch.is_finished = is_finished(batch, costed, mains)
     house = show_house(costed, is_finished=batch.is_finished)
     shops = show_shops(costed, is_finished=batch.is_finished)
@@ -375,7 +377,12 @@ def summarize(batch: Batch, costed: CostedBatch) -> None:
         "cut": lot.cut,
         "pieces": [piece.id for piece in mains],
         "mains": [
-            {"mark": piece.id, "label": label_piece(piece), "weight": print_weight(piece.grams).model_dump()}
+            {
+                "mark": piece.id,
+                "label": label_piece(piece),
+                "weight": print_weight(piece.grams).model_dump(),
+                "course": courses[piece.id],
+            }
             for piece in mains
         ],
         "labels": [label_kind(column.kind) for column in columns],

@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 import type { Batch } from '@/shared/api/client'
 import { afterWord, stepWord } from '@/shared/parts/stepWords'
 import { capital } from '@/shared/quantity/capital'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import NotOnBill from '@/shared/ui/NotOnBill.vue'
 import CutParts from './CutParts.vue'
 import PieceCards from './PieceCards.vue'
@@ -26,8 +27,10 @@ const heats = [
   { value: 'hot' as const, word: 'Hot smoke' },
   { value: 'cold' as const, word: 'Cold: stays raw' },
 ]
-/** As chosen, else as is expected of the piece on the scale. */
-const heat = computed(() => draft.value.heat || props.work.current.value?.smoke || 'hot')
+const heat = computed({
+  get: () => props.work.heat.value,
+  set: (value) => (draft.value.heat = value),
+})
 
 function remove(place: number): void {
   draft.value.parts.splice(place, 1)
@@ -65,17 +68,7 @@ function step(to: string): void {
         @choose="(mark) => emit('choose', mark)"
       />
       <NotOnBill v-if="kind === 'cure'" :names="unpriced" />
-      <div v-if="kind === 'smoke'" class="heat" role="group" aria-label="The smoke was">
-        <button
-          v-for="one in heats"
-          :key="one.value"
-          type="button"
-          :aria-pressed="heat === one.value"
-          @click="draft.heat = one.value"
-        >
-          {{ one.word }}
-        </button>
-      </div>
+      <ChoiceBar v-if="kind === 'smoke'" v-model="heat" label="The smoke was" :choices="heats" quiet-label />
       <RouterLink class="more" :to="{ name: 'weigh', params: { code: batch.code }, query: { kind: 'trim' } }">
         + add something cut off
       </RouterLink>
@@ -101,28 +94,6 @@ aside {
 .batch b {
   color: #eef2ef;
   white-space: nowrap;
-}
-
-.heat {
-  display: flex;
-  gap: 8px;
-}
-
-.heat button {
-  flex: 1;
-  min-height: 48px;
-  border: 1px solid #3a4447;
-  border-radius: 4px;
-  background: #1d2528;
-  color: #b9c3bf;
-  font: inherit;
-  font-size: 17px;
-}
-
-.heat button[aria-pressed='true'] {
-  border: 2px solid #eef2ef;
-  color: #eef2ef;
-  font-weight: 640;
 }
 
 h1 {

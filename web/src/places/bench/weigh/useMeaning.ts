@@ -1,10 +1,10 @@
 import type { Ref } from 'vue'
-import { api, take } from '@/shared/api/client'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
 
 /** `seen`: how far the batch has come; what a weight means is asked anew when that changes. */
-type Asked = { code: string; seen: number; kind: string; mark: string; weight: string }
+type Asked = { code: string; seen: number } & Schemas['OnScaleIn']
 
 /** What a weight means, asked of the server a few times a second; null without an answer. */
 export function useMeaning(asked: Ref<Asked | null>) {
@@ -12,11 +12,11 @@ export function useMeaning(asked: Ref<Asked | null>) {
   const { answer: meaning } = useAsking(
     'on the scale',
     () => asked.value,
-    ({ code, kind, mark, weight }) =>
+    ({ code, kind, mark, weight, heat }) =>
       take(
         api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/on-the-scale', {
           params: { path: { kitchen_slug: kitchen_slug.value, code } },
-          body: { kind, mark, weight },
+          body: { kind, mark, weight, heat },
         }),
       ),
     { wait: 220, steady: true },

@@ -37,8 +37,15 @@ export function useOnScale(options: {
   const asked = computed(() => {
     if (options.work.isCut.value || !mark.value || !(Number(figure.value) > 0)) return null
     if (!isTyped.value && options.scale.isTaken.value) return null
-    const { code, kind, seen } = options
-    return { code: code.value, seen: seen.value, kind: kind.value, mark: mark.value, weight: weight.value }
+    const { code, kind, seen, work } = options
+    return {
+      code: code.value,
+      seen: seen.value,
+      kind: kind.value,
+      mark: mark.value,
+      weight: weight.value,
+      heat: work.heat.value,
+    }
   })
   const { meaning: meant } = useMeaning(asked)
   /** For whom a weight is, what it means, and the fire the piece came out of. */

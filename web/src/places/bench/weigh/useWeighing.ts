@@ -7,6 +7,7 @@ import { stepWord } from '@/shared/parts/stepWords'
 
 type Used = Schemas['UsedIn']
 /** A part weighed of a piece that is being cut: it stays, or came off. */
+type Heat = Schemas['PieceFactsOut']['smoke']
 export type Part = {
   mark: string
   name: string
@@ -70,7 +71,7 @@ export function useWeighing(options: {
   const { draft, clear } = useDraft(`${options.code.value}:parts`, () => ({
     parts: [] as Part[],
     piece: '',
-    heat: '' as Schemas['PieceFactsOut']['smoke'] | '',
+    heat: '' as Heat | '',
   }))
 
   /** What of this batch waits on the device, by mark. */
@@ -100,6 +101,12 @@ export function useWeighing(options: {
       rows.value[0] ??
       null,
   )
+  /** Hot or cold smoke: as chosen, else as is expected of the piece on the scale; of no other step. */
+  const heat = computed({
+    get: (): Heat | '' =>
+      options.kind.value === 'smoke' ? draft.heat || (current.value?.smoke ?? 'hot') : '',
+    set: (value: Heat | '') => (draft.heat = value),
+  })
   /** The piece being cut, and the mark of the part that comes next. */
   const cutPiece = computed(
     () =>
@@ -160,7 +167,7 @@ export function useWeighing(options: {
         act: 'weigh',
         kind: options.kind.value || 'weigh',
         weights: [{ mark: piece.mark, weight }],
-        heat: options.kind.value === 'smoke' ? draft.heat || piece.smoke : '',
+        heat: heat.value,
         inside: '',
         overhead: '',
         scale,
@@ -278,6 +285,7 @@ export function useWeighing(options: {
     current,
     chosen,
     draft,
+    heat,
     cutPiece,
     nextMark,
     fireOf,

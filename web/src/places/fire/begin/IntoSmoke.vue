@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { labelOf, piecesOf } from '@/places/fire/pieces'
 import { useMap } from '@/shared/api/useBench'
+import { courseWord } from '@/shared/parts/courseWords'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -57,11 +58,18 @@ watch(
   { immediate: true },
 )
 /** The methods of the batches whose pieces are chosen. */
+const goingIn = computed(() => pieces.value.filter((one) => chosen.value[labelOf(one)]?.isIn))
 const methods = computed(() => {
-  const codes = pieces.value.filter((one) => chosen.value[labelOf(one)]?.isIn).map((one) => one.code)
-  const found = codes.map((code) => fires.value?.methods[code] ?? '').filter((name) => name)
+  const found = goingIn.value.map(({ code }) => fires.value?.methods[code] ?? '').filter((name) => name)
   return [...new Set(found)]
 })
+/** What all of the pieces chosen are to become; null where they differ, or nobody said. */
+const course = computed(() => {
+  const found = new Set(goingIn.value.map((one) => one.course))
+  return found.size === 1 ? ([...found][0] ?? null) : null
+})
+/** A program that leads elsewhere than what was said is asked about. */
+const isAsked = computed(() => problem.value?.fields.some((one) => one.path === 'course') ?? false)
 function begin(): void {
   void write(fireBody(draft.value, pieces.value, chosen.value, smoker.value?.lying), ({ id }) =>
     router.push({ name: 'fire-live', params: { id } }),
@@ -87,7 +95,10 @@ function begin(): void {
               :checked="chosen[labelOf(piece)]?.isIn ?? false"
               @change="toggle(labelOf(piece))"
             /><b>{{ labelOf(piece) }}</b>
-            <span class="quiet">{{ piece.name }}, {{ weightText(piece.weight) }}</span></label
+            <span class="quiet"
+              >{{ piece.name }}, {{ weightText(piece.weight)
+              }}{{ piece.course ? `, to be ${courseWord(piece.course)}` : '' }}</span
+            ></label
           >
           <div v-if="chosen[labelOf(piece)]?.isIn" class="placing">
             <label class="named"
@@ -152,7 +163,7 @@ function begin(): void {
         ><span>Begun earlier, at</span><input v-model="draft.begun_at" class="box" type="datetime-local"
       /></label>
     </section>
-    <ProgramFields v-model="draft" :fires="fires" :methods="methods" />
+    <ProgramFields v-model="draft" :fires="fires" :methods="methods" :course="course" :is-asked="isAsked" />
     <div class="last">
       <ProblemNote v-if="problem" :problem="problem" fields />
       <button type="submit" class="act first" :disabled="isSaving || !count">

@@ -1,13 +1,22 @@
 <script setup lang="ts">
 import { vMay } from '@/shared/kitchen/vMay'
-import { computed, reactive, watch } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { useWays } from '@/shared/api/useWays'
+import { type Course, courses } from '@/shared/parts/courseWords'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { type Fires, type Program, useSaveProgram } from '@/places/fire/useFires'
 import { type Draft, stageWords } from './fireDraft'
 
 /** The program of a fire: one of the kitchen's own, one of common practice, or stages typed; and saving it. */
-const props = defineProps<{ fires: Fires; methods: string[] }>()
+const props = defineProps<{
+  fires: Fires
+  methods: string[]
+  /** What all of the pieces chosen are to become, where that was said. */
+  course: Course | null
+  /** The program leads elsewhere: it may stay what was said. */
+  isAsked: boolean
+}>()
 const draft = defineModel<Draft>({ required: true })
 const { data: ways } = useWays()
 const saved = reactive({ name: '', way: '' })
@@ -31,14 +40,20 @@ function begin(name: string): void {
   if (found.wood) draft.value.wood = found.wood
   Object.assign(saved, found.version ? { name: found.name, way: found.way } : { name: '', way: '' })
 }
-// the program of the method of what is chosen, until one was chosen by hand
-watch(
-  () => props.methods,
-  (methods) => {
-    const own = props.fires.programs.find((one) => one.way && methods.includes(one.way))
-    if (own && !draft.value.program) begin(own.name)
-  },
-)
+/** Offered: the program of the method of what is chosen, else the first for what it is to become. */
+const offered = ref('')
+watch([() => props.methods, () => props.course], ([methods, course]) => {
+  if (draft.value.program !== offered.value) return
+  const own = props.fires.programs.find((one) => one.way && methods.includes(one.way))
+  const found = own ?? props.fires.programs.find((one) => course && one.courses.includes(course))
+  offered.value = found?.name ?? ''
+  if (found) begin(found.name)
+})
+const becomes = computed(() => [
+  { value: '' as const, word: 'As said, else by the program' },
+  ...courses,
+  ...(props.isAsked ? [{ value: 'as_said' as const, word: 'Leave it as said' }] : []),
+])
 function save(): void {
   const { stages, pull_at, wood } = draft.value
   void write({ ...saved, stages, pull_at, wood: wood ?? '', put_away: false }, () => {
@@ -98,6 +113,7 @@ function save(): void {
       ><span>Pull at, inside °{{ fires.unit }}</span
       ><input v-model="draft.pull_at" class="box" inputmode="decimal" placeholder="it stays raw"
     /></label>
+    <ChoiceBar v-model="draft.course" label="Becomes" :choices="becomes" />
     <details class="save">
       <summary>Save this program</summary>
       <div class="saving">

@@ -27,6 +27,7 @@ export const blankFire = (): Draft => ({
   wood: '',
   program: '',
   pull_at: '',
+  course: '',
   meal_at: '',
   begun_at: '',
   stages: [{ kind: 'cook', air: '', minutes: '', inside: '' }],
