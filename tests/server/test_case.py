@@ -362,12 +362,14 @@ def test_a_kilogram_is_a_basis_too(kitchen):
 def test_a_new_kitchen_is_priced_by_the_standard_method_and_takes_an_offer_home_by_it(api):
     """The start values of every usual step, nothing used; work as `start values` say."""
     choices = api.get("/case")[1]
-    assert [(way["name"], way["portion"]) for way in choices["ways"]] == [("", None)]
-    assert choices["ways"][0]["steps"].startswith("trim, ")
+    assert choices["ways"] == []
+    steps = {one["course"]: one["steps"] for one in choices["courses"]}
+    assert (next(iter(steps)), steps["pulled"]) == ("cooked", "trim, pulled")
+    assert steps["cold_smoked_raw"] == "trim, dry cure, rest, cold smoke, chill, slice"
     status, answer = api.call("POST", "/case", {"offers": OFFERS})
     assert status == 200
     assert [offer["id"] for offer in answer["offers"]] == ["c", "a", "b"]
-    assert answer["way"] == ""
+    assert (answer["way"], answer["course"], answer["course_label"]) == ("", "cooked", "cooked")
     asked = api.call("POST", "/case", {"offers": OFFERS, "portions": "60"})[1]
     assert [(one["path"], one["code"]) for one in asked["problems"]] == [("portions", "missing")]
     code = take(api, way="")[1]["batch"]["code"]
@@ -378,5 +380,14 @@ def test_a_new_kitchen_is_priced_by_the_standard_method_and_takes_an_offer_home_
     forecast = api.get(f"/batches/{code}/forecast")[1]
     assert forecast["way"] is None
     assert forecast["price"] == about["sliced"]
+    # pulled it is dearer, and what was asked at the case is what it is to become
+    pulled = {"offers": OFFERS[:1], "about": "12 lb", "course": "pulled"}
+    dear = api.call("POST", "/case", pulled)[1]["offers"][0]["sliced"]
+    assert float(dear["middle"]["per_lb"]) > float(about["sliced"]["middle"]["per_lb"])
+    body = {"case": pulled, "offer": "a"}
+    code = api.call("POST", "/case/taken", body)[1]["batch"]["code"]
+    forecast = api.get(f"/batches/{code}/forecast")[1]
+    assert (forecast["course"], forecast["price"]) == ("pulled", dear)
+    assert api.get("/case")[1]["courses"][0]["course"] == "pulled"
     assert save(api)[0] == 201
     assert [way["name"] for way in api.get("/case")[1]["ways"]] == ["plain"]

@@ -1042,7 +1042,7 @@ def test_the_nitrite_is_that_of_the_cures_recorded_here(cooks):
 def test_a_cold_smoke_keeps_what_cold_smokes_keep(cooks):
     """.96 as the method says, whatever its inside came to; and it is learned as one."""
     cold = [{"kind": "dry", "air": "80"}, {"kind": "cold_smoke", "air": "85"}]
-    fire_id = begun(cooks, ago=300, stages=cold, pull_at="")
+    fire_id = begun(cooks, ago=300, stages=cold, pull_at="", pieces=both(cooks))
 
     def smoke():
         steps = cooks.get(f"/batches/{cooks.code}/forecast")[1]["steps"]
@@ -1135,7 +1135,7 @@ def becomes(api):
         ({"stages": [{"kind": "smoke"}, {"kind": "steam"}], "pull_at": "200"}, "steamed"),
         (COLD, "cold_smoked_raw"),
         ({"course": "air_dried", **COLD}, "air_dried"),
-        ({"course": "as_said", **COLD}, None),
+        ({"course": "as_said", **COLD}, "cold_smoked_raw"),
     ],
 )
 def test_the_program_says_what_its_pieces_become_where_nobody_did(cooks, program, course):

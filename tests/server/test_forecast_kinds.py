@@ -40,7 +40,7 @@ def test_without_batches_there_is_nothing_to_check(api):
 
 @pytest.mark.django_db
 def test_prices_and_weights_are_scored_when_the_batch_is_done(api, other):
-    code = api.started()
+    code = api.started(course="cooked")
     api.recorded(code, PACK)
     assert kinds_of(api)["price"]["count"] == 0
     finish(api, code)

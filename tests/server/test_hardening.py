@@ -119,7 +119,7 @@ def test_what_the_tables_refuse_is_no_server_fault(api, monkeypatch):
     ],
 )
 def test_no_record_is_ever_deleted(api, table):
-    code = api.started()
+    code = api.started(course="cooked")
     api.recorded(code, {**TRIM, "used": [{"what": "salt", "price": "1.00"}]})
     api.call("POST", f"/batches/{code}/notes", {"text": "hello"})
     with (

@@ -15,12 +15,17 @@ HOMES = {
     r"\b(?:find_course|infer_course)\(": {
         "core/ledger/course.py",
         "server/batches/entries/course.py",
-        # the strip of a costed chain, which knows no method
+        # the strip of a costed chain
         "server/batches/entries/chain.py",
+        # what a method leads to, which says it as well
+        "server/batches/entries/chosen_way.py",
     },
     r"\.is_smoked_cold\b": {
         "core/heat/raw.py",
         "server/batches/entries/chosen_way.py",
+        # by which method a smoke was done, and which programs smoke so
+        "core/forecast/way.py",
+        "core/heat/program_course.py",
         # how the next smoke is expected to be
         "server/pieces/queries.py",
     },

@@ -216,13 +216,13 @@ def test_of_batches_under_way_only_what_a_write_changed_is_worked_out_anew(api, 
     use = {"what": "salt", "group": "cure", "amount": "2.5 %", "price": ""}
     steps = [{**WAY["steps"][1], "used": [use]}, *WAY["steps"][2:]]
     assert api.call("POST", "/ways", {**WAY, "steps": steps})[0] == 201
-    jowl, loin = api.started(name="Jowl"), api.started(name="Loin")
+    jowl, loin = api.started(name="Jowl"), api.started(name="Loin", course="cooked")
     assert api.call("POST", f"/batches/{jowl}/way", {"way": WAY["name"]})[0] == 201
     for code in (jowl, loin):
         api.recorded(code, PACK)
         api.recorded(code, TRIM)
     down = {"cut": "rind", "source": {"batch": loin, "piece": "B"}}
-    api.started(name="Down", bought=down)
+    api.started(name="Down", bought=down, course="cooked")
     before, forecast = find_under_way(api), index.forecast
     made = []
     monkeypatch.setattr(

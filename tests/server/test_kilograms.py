@@ -50,7 +50,7 @@ def test_the_bill_adds_up_by_the_kilogram(metric):
 
 
 def test_the_forecast_is_compared_by_the_kilogram_at_the_same_chance(api):
-    code = api.started()
+    code = api.started(course="cooked")
     api.recorded(code, weigh("trim", lot="8 lb"))
     api.recorded(code, PACK)
     by_pound = verdict_of(api, code)["judged"]["bases"]

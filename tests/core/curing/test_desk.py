@@ -7,13 +7,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from dolmetsch.core.curing.cure import PRODUCTS
 from dolmetsch.core.curing.curing_cautions import ask, caution, caution_days
 from dolmetsch.core.curing.curing_time import _rules, plan_time
 from dolmetsch.core.curing.desk import print_agent, weigh_out
 from dolmetsch.core.curing.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
 from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.curing.usual_dose import usual_dose
 from dolmetsch.core.errors import CureError
+from dolmetsch.core.ledger.course import COURSES
 from dolmetsch.core.numbers.amounts import read_amount
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.agents import AGENTS
@@ -342,9 +345,63 @@ def test_salt_among_the_extras_is_salt_and_curing_salt_there_is_asked_about():
         assert (asked.subject, name in asked.message) == ("extras", True)
 
 
-def test_a_school_without_a_rule_of_its_own_has_no_days():
-    with pytest.raises(ValueError, match="no rule says how long the school salt_crust takes"):
+def test_a_school_without_a_rule_of_its_own_has_no_days(monkeypatch):
+    crust = replace(SCHOOLS["plain"], key="salt_crust", time="crust")
+    with pytest.raises(KeyError, match="salt_crust"):
         _rules("salt_crust", pounds=5.0, thickness_mm=None, skin_on=False, is_belly=True)
+    monkeypatch.setitem(SCHOOLS, "salt_crust", crust)
+    with pytest.raises(AssertionError, match="crust"):
+        _rules("salt_crust", pounds=5.0, thickness_mm=None, skin_on=False, is_belly=True)
+
+
+@pytest.mark.parametrize(
+    ("school", "product", "skin_on", "course", "dose"),
+    [
+        ("measured", "bacon", False, None, ("no_1", "150", "")),
+        ("measured", "bacon", True, "cooked", ("no_1", "150", "")),
+        # under the limit of 120, and of 108 with the skin on, in tens
+        ("brine", "bacon", False, "cooked", ("no_1", "110", "")),
+        ("injection", "bacon", True, "cooked", ("no_1", "100", "")),
+        # whole muscle is not begun under its own floor of 120
+        ("brine", "whole_muscle", False, "cooked", ("no_1", "150", "")),
+        ("inject_cover", "whole_muscle", True, None, ("no_1", "150", "")),
+        # what hangs for weeks needs the nitrate, and nothing else has time for it
+        ("measured", "whole_muscle", False, "air_dried", ("no_2", "150", "")),
+        ("two_stage", "whole_muscle", False, "air_dried", ("no_2", "150", "")),
+        ("two_stage", "whole_muscle", False, None, ("no_1", "150", "")),
+        ("two_stage", "whole_muscle", False, "cooked", ("no_1", "150", "")),
+        ("sausage", "comminuted", False, "fermented_dried", ("no_2", "", "0.25 %")),
+        ("ready_mixed", "bacon", False, "air_dried", ("complete", "", "25 g for 1 kg")),
+        ("plain", "bacon", False, None, ("none", "", "")),
+    ],
+)
+def test_a_recipe_begins_with_the_usual_curing_salt(school, product, skin_on, course, dose):
+    found = usual_dose(school, product=product, skin_on=skin_on, course=course)
+    assert (found.agent, found.target, found.agent_amount) == dose
+
+
+def test_a_stricter_limit_of_ones_own_lowers_the_usual_dose():
+    own = {key: replace(limit, ppm=F(120)) for key, limit in NITRITE_LIMITS.items()}
+    assert usual_dose("measured", product="bacon", skin_on=False, course=None, limits=own).target == "110"
+
+
+@pytest.mark.parametrize("school", list(SCHOOLS))
+@pytest.mark.parametrize("course", [None, *COURSES])
+@pytest.mark.parametrize("product", PRODUCTS)
+@pytest.mark.parametrize("skin_on", [False, True])
+def test_no_recipe_begins_with_what_the_desk_warns_of(school, course, product, skin_on):
+    """By its curing salt: neither over a limit, under a floor, nor of the wrong number."""
+    dose, begins = usual_dose(school, product=product, skin_on=skin_on, course=course), SCHOOLS[school].begins
+    if not dose.target:
+        return
+    percent = {"water": begins.water, "pump": begins.pump, "box": begins.box}
+    shares = {name: F(text.removesuffix(" %")) / 100 for name, text in percent.items() if text}
+    made = recipe(school, agent=AGENTS[dose.agent], target_ppm=F(dose.target), **shares)
+    laid = piece(product=product, skin_on=skin_on, course=course)
+    said = {one.code for one in caution(made, laid, weigh_out(made, laid))}
+    assert "poison" in said
+    limits = {"over_limit", "at_rule", "maybe_over", "under_floor"}
+    assert not said & (limits | {"nitrate_in_bacon", "nitrate_too_soon", "dried_long", "no_nitrite"})
 
 
 def test_one_advice_for_a_dried_belly():

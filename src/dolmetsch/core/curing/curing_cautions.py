@@ -36,8 +36,8 @@ MAX_AGENT_RATIO: Final = Fraction(1, 100)
 MAX_MIXED_RATIO: Final = Fraction(10, 100)
 #: Spoons that hold less than this part of what is wanted are worth a word.
 SPOON_SHORT: Final = Fraction(9, 10)
-#: Schools whose salt may well be none beside the agent or the box.
-_SALT_IS_ELSEWHERE: Final = frozenset({"salt_box", "ready_mixed"})
+#: Where the salt may well be none, beside the packet's or the box.
+_SALT_IS_ELSEWHERE: Final = frozenset({"packet", "box"})
 #: What is eaten without being cooked through, or only fried: in words, what it is to be.
 _RAW_FATES: Final[dict[Course | None, str]] = {
     "cold_smoked_raw": "cold-smoked",
@@ -75,7 +75,7 @@ def _ask_salt(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     salt = recipe.salt
     if salt is None or recipe.mixed is not None:
         return
-    if not salt.share and recipe.school in _SALT_IS_ELSEWHERE:
+    if not salt.share and recipe.facts.shows & _SALT_IS_ELSEWHERE:
         return
     # what would be too much in a brine does not dissolve
     most = high if recipe.facts.method == "dry" else 1
@@ -230,7 +230,7 @@ def _wrong_agent(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
 
 def _sausage(recipe: Recipe, piece: CuredPiece) -> Iterator[Finding]:
     """What is usual in a sausage, and how it is kept and followed."""
-    if recipe.school != "sausage":
+    if recipe.facts.time != "mixed":
         return
     low, high = SAUSAGE_SALT
     if recipe.salt is not None and not low <= recipe.salt.share <= high:

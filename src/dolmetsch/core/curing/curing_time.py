@@ -9,7 +9,7 @@ These are estimates, in floating point.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from math import ceil, exp, log, pi
-from typing import Final, Literal
+from typing import Final, Literal, assert_never
 
 from dolmetsch.core.curing.schools import SCHOOLS, SchoolKey
 from dolmetsch.core.errors import CureError
@@ -30,14 +30,6 @@ _WHOLE: Final = 1e-9
 _TERMS: Final = 60
 #: Of π²Dt ÷ 4L²: until then less than two in a million has come to the centre.
 _TOO_SOON: Final = 0.05
-_DRY: Final = frozenset({"measured", "spoon", "salt_box", "ready_mixed", "two_stage", "plain"})
-#: Schools whose window is that of one rule, whatever the piece weighs or measures beside it.
-_BY_OWN_RULE: Final = {
-    "brine": "brine",
-    "sausage": "mixed",
-    "inject_cover": "cover",
-    "injection": "injected",
-}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -114,7 +106,7 @@ def plan_time(
         raise CureError("thickness", "measure it at its thickest: above nothing, and under 16 inches")
     # the needle brings the cure inside, so its way in from the surface says nothing
     # nor where it is mixed through
-    has_no_way_in = "pump" in SCHOOLS[school].method or school == "sausage"
+    has_no_way_in = "pump" in SCHOOLS[school].method or SCHOOLS[school].time == "mixed"
     spread_mm = None if has_no_way_in else thickness_mm
     rules = _rules(school, pounds=pounds, thickness_mm=spread_mm, skin_on=skin_on, is_belly=is_belly)
     window = _window(school, {rule.key: rule for rule in rules}, is_belly=is_belly)
@@ -134,34 +126,36 @@ def _rules(
     school: SchoolKey, *, pounds: float, thickness_mm: float | None, skin_on: bool, is_belly: bool
 ) -> list[Rule]:
     rules: list[Rule] = []
-    if school in _DRY:
-        if thickness_mm is not None:
-            days = 7 * thickness_mm / MM_PER_INCH
-            days = max(days, BELLY_DAYS) if is_belly else days
-            rules.append(Rule(key="inch", text="a week per inch", first=days, last=2 * days))
-        elif is_belly:
-            rules.append(
-                Rule(key="belly", text="at least a week for belly", first=BELLY_DAYS, last=2 * BELLY_DAYS)
-            )
-        weeks = 7 if pounds > 5 else 0
-        text = "two days per pound and a week" if weeks else "two days per pound"
-        rules.append(Rule(key="pound", text=text, first=2 * pounds + weeks, last=2 * pounds + weeks))
-        if school == "salt_box":
-            rules.append(Rule(key="box", text="a day per pound and one", first=pounds + 1, last=pounds + 1))
-    elif school == "brine":
-        low, high = min(max(3.5 * pounds, 5), 14), min(max(4 * pounds, 5), 21)
-        rules.append(Rule(key="brine", text="3½ to 4 days per pound, 5 to 21", first=low, last=high))
-    elif school == "sausage":
-        rules.append(Rule(key="mixed", text="mixed through: a night to bind", first=0.5, last=2))
-    elif school == "inject_cover":
-        rules.append(Rule(key="cover", text="injected and covered", first=4, last=7))
-    elif school == "injection":
-        rules.append(
-            Rule(key="injected", text="12 to 24 hours of rest, then a day or two", first=1.5, last=3)
-        )
-    else:
-        # another school's days are no default: too few of them leave the center raw
-        raise ValueError(f"no rule says how long the school {school} takes")
+    time = SCHOOLS[school].time
+    match time:
+        case "size" | "pound" | "box":
+            if thickness_mm is not None:
+                days = 7 * thickness_mm / MM_PER_INCH
+                days = max(days, BELLY_DAYS) if is_belly else days
+                rules.append(Rule(key="inch", text="a week per inch", first=days, last=2 * days))
+            elif is_belly:
+                text = "at least a week for belly"
+                rules.append(Rule(key="belly", text=text, first=BELLY_DAYS, last=2 * BELLY_DAYS))
+            weeks = 7 if pounds > 5 else 0
+            text = "two days per pound and a week" if weeks else "two days per pound"
+            rules.append(Rule(key="pound", text=text, first=2 * pounds + weeks, last=2 * pounds + weeks))
+            if time == "box":
+                rules.append(
+                    Rule(key="box", text="a day per pound and one", first=pounds + 1, last=pounds + 1)
+                )
+        case "brine":
+            low, high = min(max(3.5 * pounds, 5), 14), min(max(4 * pounds, 5), 21)
+            rules.append(Rule(key="brine", text="3½ to 4 days per pound, 5 to 21", first=low, last=high))
+        case "mixed":
+            rules.append(Rule(key="mixed", text="mixed through: a night to bind", first=0.5, last=2))
+        case "cover":
+            rules.append(Rule(key="cover", text="injected and covered", first=4, last=7))
+        case "injected":
+            text = "12 to 24 hours of rest, then a day or two"
+            rules.append(Rule(key="injected", text=text, first=1.5, last=3))
+        case _:
+            # another school's days are no default: too few of them leave the center raw
+            assert_never(time)
     if thickness_mm is not None:
         days = days_to_centre(thickness_mm, skin_on=skin_on)
         rules.append(Rule(key="diffusion", text="by diffusion", first=days, last=days))
@@ -170,16 +164,17 @@ def _rules(
 
 def _window(school: SchoolKey, rules: dict[str, Rule], *, is_belly: bool) -> Window:
     by_size = rules.get("inch") or rules.get("belly")
-    if school in ("measured", "two_stage", "ready_mixed", "plain"):
+    time = SCHOOLS[school].time
+    if time == "size":
         rule = rules.get("inch") or rules["pound"]
         least = max(rule.first, by_size.first if by_size else 0.0)
         return _whole(least, max(rule.last, least + 2))
-    if school in ("spoon", "salt_box"):
-        own = rules["box" if school == "salt_box" else "pound"]
+    if time in ("pound", "box"):
+        own = rules[time]
         other = by_size or own
         least = max(min(own.first, other.first), BELLY_DAYS if is_belly else 0)
         return _whole(least, max(own.first, other.first))
-    rule = rules[_BY_OWN_RULE[school]]
+    rule = rules[time]
     return _whole(rule.first, rule.last)
 
 

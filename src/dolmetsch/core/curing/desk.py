@@ -229,10 +229,9 @@ def _own_salt(recipe: Recipe) -> Fraction:
 def _salt_wanted(recipe: Recipe, base: Fraction, agent: Fraction) -> Fraction:
     """Salt wanted of ``base`` grams, so that what is weighed out beside the agent is what the recipe says."""
     brought = agent * _own_salt(recipe) / base
-    if recipe.school == "salt_box" or _is_the_salt(recipe):
+    if recipe.facts.salt == "box" or _is_the_salt(recipe):
         return brought
-    # by spoon and ready-mixed, the recipe's salt is what is spooned out or added, beside the agent
-    return _salt_share(recipe) + (brought if recipe.school in ("spoon", "ready_mixed") else ZERO)
+    return _salt_share(recipe) + (brought if recipe.facts.salt == "beside" else ZERO)
 
 
 def _dry(recipe: Recipe, piece: CuredPiece, scale: Fraction | None, measured: Fraction | None) -> Cure:
@@ -391,7 +390,7 @@ def _lines(recipe: Recipe, piece: CuredPiece, mix: Mix) -> list[WeighOut]:
         add(recipe.agent.label, "agent", mix.agent)
     if recipe.sugar is not None:
         add(recipe.sugar.name, "sugar", mix.sugar, recipe.sugar)
-    if recipe.school == "salt_box" and recipe.salt is not None:
+    if recipe.facts.salt == "box" and recipe.salt is not None:
         add(recipe.salt.name, "box", recipe.box * piece.grams, recipe.salt)
     for extra in recipe.extras:
         add(extra.name, "extra", extra.share * piece.grams, extra)
@@ -405,9 +404,9 @@ def _salt_in_meat(
     salt = mix.salt + mix.agent * _own_salt(recipe)
     # salt is salt, also where it stands among the extras
     salt += sum((extra.share * piece.grams for extra in recipe.extras if extra.is_salt), ZERO)
-    if recipe.school == "salt_box":
+    if recipe.facts.salt == "box":
         return (None, None) if recipe.uptake is None else (recipe.uptake, recipe.uptake)
-    if recipe.school == "ready_mixed" and recipe.agent is not None and recipe.agent.nitrite is None:
+    if "packet" in recipe.facts.shows and recipe.agent is not None and recipe.agent.nitrite is None:
         return None, None
     if mix.brine is None:
         share = salt / piece.grams

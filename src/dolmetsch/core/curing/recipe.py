@@ -89,7 +89,7 @@ class Recipe:
     @property
     def has_second_stage(self) -> bool:
         """Whether something goes on later, once the cure has been in: in two stages, or spices of a brine."""
-        return self.school == "two_stage" or any(extra.stage == 2 for extra in self.extras)
+        return "spices_later" in self.facts.shows or any(extra.stage == 2 for extra in self.extras)
 
     @property
     def facts(self) -> School:

@@ -185,7 +185,9 @@ def _plan(write: Write, laid: DeskState, data: typed.PutInIn, *, in_at: datetime
 
 def _turn_days(pieces: Sequence[DeskPiece], wishes: typed.WishesIn) -> int:
     """As wished; what is only injected, and sausage meat, is not turned."""
-    is_still = all(one.input.recipe.school == "injection" or one.product == "comminuted" for one in pieces)
+    is_still = all(
+        (one.recipe and not one.recipe.facts.turn_days) or one.product == "comminuted" for one in pieces
+    )
     return 0 if is_still else wishes.turn_days
 
 

@@ -158,11 +158,12 @@ def _lay(data: typed.CuredPieceIn, costed: CostedBatch, facts: Facts) -> DeskPie
     piece = get_piece(costed, data.mark)
     skin = _skin(data, facts, costed)
     product = data.product or product_of(piece, facts, cut=costed.chain.batch.lots[0].cut)
-    if data.recipe.school == "sausage":
+    is_mixed = SCHOOLS[data.recipe.school].time == "mixed"
+    if is_mixed:
         # mixed through, whatever it was cut from: the limits of comminuted meat
         product = "comminuted"
     laid = DeskPiece(input=data, piece=piece, facts=facts, skin=skin, product=product, tub_grams=piece.grams)
-    if data.recipe.school == "sausage":
+    if is_mixed:
         laid.meats = tuple((lot.cut, lot.grams) for lot in costed.chain.batch.lots)
     return laid
 

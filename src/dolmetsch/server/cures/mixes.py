@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from django.db.models import Sum
 
-from dolmetsch.core.curing.schools import SchoolKey
+from dolmetsch.core.curing.schools import SCHOOLS, SchoolKey
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.figures import spoons_of
 from dolmetsch.server.cures.models import CureRecipe, MadeMix, PieceCure
@@ -78,4 +78,5 @@ def make_mix(write: Write, data: typed.MixIn) -> MadeMix:
 
 def is_mixable(school: SchoolKey) -> bool:
     """Whether all dry things of a school's recipe may be mixed ahead and used by weight."""
-    return school in ("measured", "two_stage", "plain")
+    facts = SCHOOLS[school]
+    return facts.time == "size" and "packet" not in facts.shows

@@ -3,21 +3,25 @@
 from collections.abc import Mapping
 from fractions import Fraction
 
+from dolmetsch.core.curing.cure import PRODUCTS, Product
 from dolmetsch.core.curing.recipe_words import describe_cure
-from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.curing.schools import SCHOOLS, School
+from dolmetsch.core.curing.usual_dose import usual_dose
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_price
 from dolmetsch.core.reference.agents import AGENTS
+from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures import schemas
-from dolmetsch.server.cures.figures import show_limits, show_spoons, spoons_of
+from dolmetsch.server.cures.figures import limits_of, show_limits, show_spoons, spoons_of
 from dolmetsch.server.cures.mixes import MixStock, find_mixes
 from dolmetsch.server.cures.models import CureRecipe, PieceCure
 from dolmetsch.server.cures.reading import read_recipe
-from dolmetsch.server.cures.typed import RecipeIn
+from dolmetsch.server.cures.typed import IngredientIn, RecipeIn
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.prices.queries import Priced, find_used
@@ -26,25 +30,24 @@ from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.writing.kept import latest_by_name
 
 
+def find_yield_methods(batch: Batch) -> dict[str, str]:
+    """By kind of step (cure): the method yields of ``batch`` are kept under; none where its cures differ."""
+    cures = PieceCure.objects.filter(batch=batch, taken_back=None)
+    found = {SCHOOLS[school].yield_method for school in cures.values_list("school", flat=True).distinct()}
+    return {"cure": found.pop()} if len(found) == 1 else {}
+
+
 def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
     """All the desk knows before a piece is laid on it."""
-    spoons = spoons_of(kitchen)
+    spoons, limits = spoons_of(kitchen), limits_of(kitchen)
     return schemas.DeskFactsOut(
-        schools=[
-            schemas.SchoolOut(
-                key=school.key,
-                label=school.label,
-                method=school.method,
-                how=school.how,
-                turn_days=school.turn_days,
-            )
-            for school in SCHOOLS.values()
-        ],
+        schools=[_show_school(school, limits) for school in SCHOOLS.values()],
         agents=[
             schemas.AgentOut.model_validate(
                 {
                     "key": agent.key,
                     "label": agent.label,
+                    "is_ready_mixed": agent.is_ready_mixed,
                     "nitrite": None if agent.nitrite is None else fixed(agent.nitrite * 100, 2),
                     "nitrate": fixed(agent.nitrate * 100, 2),
                     "purpose": agent.purpose,
@@ -57,6 +60,54 @@ def read_facts(kitchen: Kitchen) -> schemas.DeskFactsOut:
         recipes=[_show_recipe(recipe) for recipe in list_recipes(kitchen)],
         mixes=[_show_mix(stock, spoons) for stock in find_mixes(kitchen).values()],
         scale=None if kitchen.scale_grams is None else f"{kitchen.scale_grams.normalize():f}",
+    )
+
+
+def _show_dose(
+    school: School, product: Product, limits: Limits, *, skin_on: bool, is_dried: bool
+) -> schemas.DoseOut:
+    courses = [course for course in COURSES if COURSE_FACTS[course].is_dried == is_dried]
+    dose = usual_dose(school.key, product=product, skin_on=skin_on, course=courses[0], limits=limits)
+    return schemas.DoseOut.model_validate(
+        {
+            "product": product,
+            "skin": "on" if skin_on else "off",
+            "courses": [*courses, *([] if is_dried else [None])],
+            "agent": dose.agent,
+            "target": dose.target,
+            "agent_amount": dose.agent_amount,
+        }
+    )
+
+
+def _show_school(school: School, limits: Limits) -> schemas.SchoolOut:
+    begins = school.begins
+    return schemas.SchoolOut(
+        key=school.key,
+        label=school.label,
+        method=school.method,
+        how=school.how,
+        turn_days=school.turn_days,
+        course=school.course,
+        shows=sorted(school.shows),
+        begins=RecipeIn(
+            school=school.key,
+            salt=IngredientIn(name=begins.salt_name, amount=begins.salt, spoon="dense_flake"),
+            sugar=IngredientIn(
+                name=begins.sugar_name,
+                amount=begins.sugar,
+                spoon="brown_sugar" if begins.sugar_name == "brown sugar" else "",
+            ),
+            water=begins.water,
+            pump=begins.pump,
+            box=begins.box,
+        ),
+        doses=[
+            _show_dose(school, product, limits, skin_on=skin_on, is_dried=is_dried)
+            for product in PRODUCTS
+            for skin_on in (False, True)
+            for is_dried in (False, True)
+        ],
     )
 
 

@@ -29,7 +29,8 @@ def read_recipe(
     agent = _read_agent(reader, data, path)
     salt = _read_ingredient(reader, data.salt, spoons, f"{path}salt")
     mixed = _read_mixed(reader, data, agent, spoons, path) if is_mixed(data) else None
-    needs_salt = data.school not in ("ready_mixed", "salt_box") and not is_mixed(data)
+    shows = SCHOOLS[data.school].shows
+    needs_salt = not shows & {"packet", "box"} and not is_mixed(data)
     if salt is None and needs_salt and not data.salt.amount:
         reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
     sugar = _read_ingredient(reader, data.sugar, spoons, f"{path}sugar")
@@ -46,7 +47,7 @@ def read_recipe(
         # nitrited salt is the salt, so its spoons are the agent's
         by_spoon, agent_spoon = True, salt.spoon
     recipe_salt = salt
-    if salt is None and (data.school == "salt_box" or data.mixed_salt):
+    if salt is None and ("box" in shows or data.mixed_salt):
         spoon = spoons.get(data.salt.spoon)
         recipe_salt = Ingredient(name=data.salt.name or "salt", share=Fraction(0), spoon=spoon)
     if sugar is None and data.mixed_sugar:
@@ -74,7 +75,7 @@ def read_recipe(
     )
     if wet and school.method != "pump" and not data.water and not is_mixed(data):
         reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
-    if data.school == "salt_box" and not data.box:
+    if "box" in SCHOOLS[data.school].shows and not data.box:
         reader.refuse(
             f"{path}box", "missing", "Say how much salt is in the box: 100 % is as much as the meat."
         )
@@ -121,7 +122,7 @@ def _share(reader: Reader, path: str, text: str, *, what: str, most: int = 100) 
 
 
 def _read_agent(reader: Reader, data: RecipeIn, path: str) -> Agent | None:
-    if data.school == "plain" or data.agent == "none":
+    if "agent" not in SCHOOLS[data.school].shows or data.agent == "none":
         return None
     if not data.agent:
         reader.refuse(f"{path}agent", "missing", "Say which curing salt, or that it is made without nitrite.")
@@ -129,7 +130,7 @@ def _read_agent(reader: Reader, data: RecipeIn, path: str) -> Agent | None:
     agent = AGENTS[data.agent]
     nitrite = _share(reader, f"{path}agent_nitrite", data.agent_nitrite, what="share of nitrite")
     nitrate = _share(reader, f"{path}agent_nitrate", data.agent_nitrate, what="share of nitrate")
-    if data.school == "ready_mixed" and not agent.is_ready_mixed:
+    if "packet" in SCHOOLS[data.school].shows and not agent.is_ready_mixed:
         said = "A ready-mixed cure is a complete cure or a packet; curing salt is measured to the piece."
         reader.refuse(f"{path}agent", "not_ready_mixed", said)
     return replace(agent, nitrite=_known(nitrite, agent.nitrite), nitrate=_or(nitrate, agent.nitrate))

@@ -5,7 +5,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from dolmetsch.core.curing.schools import SchoolKey
+from dolmetsch.core.curing.schools import SchoolField, SchoolKey
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
 from dolmetsch.server.findings import FindingOut
@@ -14,14 +14,34 @@ from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
 
 
+class DoseOut(BaseModel):
+    """The curing salt to begin with for a piece that is cured as ``product``, with its skin on or off, and is
+    to become one of ``courses``; null: nobody said.
+    """
+
+    product: Product
+    skin: Literal["on", "off"]
+    courses: list[Course | None]
+    agent: AgentKey
+    target: str
+    agent_amount: str
+
+
 class SchoolOut(BaseModel):
-    """A school of curing."""
+    """A school of curing. ``course``: what is cured so usually becomes, where nobody said; null: anything.
+    ``shows``: what its recipes say; ``begins``: the usual amounts of one, whose curing
+    salt is that of ``doses`` for the piece.
+    """
 
     key: SchoolKey
     label: str
     method: Literal["dry", "brine", "pump", "pump_and_brine"]
     how: str
     turn_days: int
+    course: Course | None
+    shows: list[SchoolField]
+    begins: RecipeIn
+    doses: list[DoseOut]
 
 
 class AgentOut(BaseModel):
@@ -29,6 +49,7 @@ class AgentOut(BaseModel):
 
     key: AgentKey
     label: str
+    is_ready_mixed: bool
     nitrite: Fixed | None
     nitrate: Fixed
     purpose: str

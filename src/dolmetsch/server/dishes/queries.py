@@ -11,7 +11,9 @@ from django.utils import timezone
 from dolmetsch.core.dishes.plate import Menu, Plate, price_for
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import (
     Meat,
@@ -424,7 +426,10 @@ def _forecast(kitchen: Kitchen, meat: Meat) -> tuple[Fraction, Fraction] | str:
     per_lb = price.paid / price.size * GRAMS_PER_LB
     chosen = batch.chosen_way
     offer = OfferIn(id="next", cut=batch.cut, price=fixed(per_lb, 4), basis="per_lb", is_sure=True)
-    case = check(kitchen, CaseIn(way="" if chosen is None else chosen.way.name, offers=[offer]))
+    course = find_course_of(batch, cost_batch(batch)) or "cooked"
+    case = check(
+        kitchen, CaseIn(way="" if chosen is None else chosen.way.name, course=course, offers=[offer])
+    )
     if not case.assessments:
         return "no forecast can be made of it"
     range_ = case.assessments[0].outlook.price

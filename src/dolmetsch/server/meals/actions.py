@@ -1,10 +1,15 @@
 """Writes: a plan is saved, put on the list, and its jobs are ticked off."""
 
 import uuid
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from fractions import Fraction
 
+from django.utils.timezone import localdate
+
+from dolmetsch.server.batches.entries.course import find_course_of
+from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.show.queries import cost_batch, get_batch
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.jobs import words_of
@@ -105,6 +110,8 @@ def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
 def name_batch(write: Write, name: str, data: schemas.MadeIn) -> MealMade:
     """Say in which batch a product of a plan is made; without a batch, that it is made in none after all.
 
+    Where nobody said what the batch is to become, it is made by the plan's method.
+
     Raises:
         DomainError: not_found, bad_fields, key_reused.
     """
@@ -127,9 +134,22 @@ def name_batch(write: Write, name: str, data: schemas.MadeIn) -> MealMade:
                 reader.refuse("batch", "taken", f"{data.batch} is made for “{taken[batch.pk][0]}” already.")
         if reader.problems:
             raise refuse_fields(reader.problems)
+        if batch is not None:
+            _make_by_plan(write, batch.code, meal, makes[data.product])
         return MealMade.objects.create(meal=meal, products=makes[data.product], batch=batch, **write.stamp)
 
     return keep_once(write, MealMade, record)
+
+
+def _make_by_plan(write: Write, code: str, meal: Meal, products: Sequence[str]) -> None:
+    batch = get_batch(write.kitchen, code)
+    if batch.chosen_way is not None or find_course_of(batch, cost_batch(batch)) is not None:
+        return
+    ways = {make.product.casefold(): make.way for make in input_of(meal, localdate(write.now)).makes}
+    mine = [ways[one.casefold()] for one in products if one.casefold() in ways]
+    way = mine[0] if mine else ways.get("", "")
+    if way:
+        put_way(write, batch, way)
 
 
 def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> MealJobNews:

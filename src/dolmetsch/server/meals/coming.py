@@ -12,7 +12,8 @@ from django.utils import timezone
 
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.planning.count_back import ready_at
-from dolmetsch.server.batches.models import Batch, BatchWay, Forecast
+from dolmetsch.server.batches.entries.course import course_of_summary
+from dolmetsch.server.batches.models import Batch, BatchFacts, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import Pack
 from dolmetsch.server.meals.begins import list_begins, places_of
@@ -75,7 +76,7 @@ class Coming:
 
 def list_coming(kitchen: Kitchen, now: datetime, own: OwnRecord, *, apart_from: str) -> list[Coming]:
     """Batches under way of which it is known what they bring: they are named by the plan ``apart_from``, or
-    by none and have packs already, or are made by a method from a cut that brought it before.
+    by none and have packs already, or are made by a method, or become something, that a cut brought before.
     """
     batches = list(Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page", "figures"))
     if not batches:
@@ -91,8 +92,9 @@ def list_coming(kitchen: Kitchen, now: datetime, own: OwnRecord, *, apart_from: 
         way = ways.get(batch.pk)
         if not products:
             products = brought.get((batch.pk,), ())
-        if not products and way is not None:
-            products = brought.get((batch.cut.casefold(), way.way.name), ())
+        how = course_of_summary(batch.summary) if way is None else way.way.name
+        if not products and how:
+            products = brought.get((batch.cut.casefold(), how), ())
         if products and meal == apart_from and batch.pk in grams:
             batch.kitchen = kitchen
             one = Coming(
@@ -119,7 +121,9 @@ def _latest_ways(batches: Iterable[Batch]) -> dict[int, BatchWay]:
 
 
 def _what_was_brought(kitchen: Kitchen) -> dict[tuple[object, ...], tuple[str, ...]]:
-    """The product most was packed of: by batch, and by cut (in small letters) and method."""
+    """The product most was packed of: by batch, and by cut (in small letters) and method; where none was
+    chosen, by cut and what it became.
+    """
     packs = Pack.objects.filter(kitchen=kitchen, canceled__isnull=True).order_by("-id")
     rows = packs.values_list("batch_id", "batch__cut", "product", "grams")[:PACKS_READ]
     weighed: dict[int, dict[str, Fraction]] = {}
@@ -130,6 +134,8 @@ def _what_was_brought(kitchen: Kitchen) -> dict[tuple[object, ...], tuple[str, .
         mine[product] = mine.get(product, Fraction(0)) + Fraction(grams)
     ways = BatchWay.objects.filter(batch__in=cuts).order_by("id").values_list("batch_id", "way__name")
     names = dict(ways)
+    became = BatchFacts.objects.filter(batch__in=cuts.keys() - names.keys()).exclude(course="")
+    names |= dict(became.values_list("batch", "course"))
     found: dict[tuple[object, ...], tuple[str, ...]] = {}
     # the latest batch comes first, and says it
     for batch, mine in weighed.items():

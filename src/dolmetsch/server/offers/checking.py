@@ -13,14 +13,14 @@ from dolmetsch.core.buying.offer import (
     assess,
     fry_estimate,
 )
-from dolmetsch.core.costing.strip import USUAL_KINDS
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import Way as CoreWay
-from dolmetsch.core.forecast.way import plain_way
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import policy_record
+from dolmetsch.server.batches.entries.chosen_way import course_of_way, way_of
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -42,7 +42,7 @@ MAX_PORTIONS: Final = Fraction(100_000)
 class Case:
     """A case check read and costed: offers that could be read, each with its assessment.
 
-    ``way`` None: the standard one.
+    ``way`` None: the standard one to ``course``, which is what it leads to (None: to several things).
     """
 
     offers: list[ReadOffer]
@@ -51,6 +51,7 @@ class Case:
     kinds: list[ShopKind]
     against: ShopKind | None
     way: Way | None
+    course: Course | None
     core: CoreWay
     plan: Plan
     reader: Reader
@@ -63,7 +64,7 @@ def check(kitchen: Kitchen, data: out.CaseIn) -> Case:
     Raises:
         DomainError: not_found (the way).
     """
-    way, core, missing = _find_way(kitchen, data.way)
+    way, core, missing = _find_way(kitchen, data.way, data.course)
     reader = Reader.of(kitchen)
     plan = _read_plan(kitchen, reader, data)
     shops = list_priced(kitchen, "shop_pack")
@@ -91,6 +92,7 @@ def check(kitchen: Kitchen, data: out.CaseIn) -> Case:
         kinds=kinds,
         against=against,
         way=way,
+        course=data.course if way is None else course_of_way(way),
         core=core,
         plan=plan,
         reader=reader,
@@ -98,10 +100,10 @@ def check(kitchen: Kitchen, data: out.CaseIn) -> Case:
     )
 
 
-def _find_way(kitchen: Kitchen, name: str) -> tuple[Way | None, CoreWay, list[str]]:
-    """The way of that name, and what it uses that has no price; the standard one without a name."""
+def _find_way(kitchen: Kitchen, name: str, course: Course) -> tuple[Way | None, CoreWay, list[str]]:
+    """The way of that name, and what it uses that has no price; without a name the standard to ``course``."""
     if not name:
-        return None, plain_way(USUAL_KINDS), []
+        return None, way_of(None, course=course), []
     way = get_way(kitchen, name)
     read = read_kept(way)
     if read.way is None:

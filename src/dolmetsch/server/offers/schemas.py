@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.batches.forecast.schemas import RangeOut
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
@@ -32,10 +33,11 @@ class CaseIn(Body):
     """Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day; or so much
     ``sliced``, as a meal plan lacks it, with the chance (``sure``, per cent) that it suffices.
 
-    ``way`` empty: the standard method.
+    ``way`` empty: the standard method to what it is to become, its ``course``.
     """
 
     way: Word = ""
+    course: Course = "cooked"
     against: Word = ""
     about: Typed = "20 lb"
     portions: Typed = ""
@@ -123,13 +125,18 @@ class CaseOfferOut(BaseModel):
 
 
 class CaseOut(BaseModel):
-    """The offers that could be read, cheapest sliced pound first, and the faults of the rest."""
+    """The offers that could be read, cheapest sliced pound first, and the faults of the rest.
+
+    They are ranked for meat that is to become ``course``; null: what the way leads to is not known.
+    """
 
     offers: list[CaseOfferOut]
     shops: list[ShopLineOut]
     against: str | None
     problems: list[FieldProblem]
     way: str
+    course: Course | None
+    course_label: str
     portion_label: str | None
     buy_by: date | None
     ready_if_bought_today: date | None
@@ -137,11 +144,19 @@ class CaseOut(BaseModel):
 
 
 class WayChoiceOut(BaseModel):
-    """A way to choose, with its portion in words; the standard one has no name."""
+    """A way to choose, with its portion in words."""
 
     name: str
     steps: str
     portion: str | None
+
+
+class CourseChoiceOut(BaseModel):
+    """What meat may become by the standard method, where none is chosen."""
+
+    course: Course
+    label: str
+    steps: str
 
 
 class ListedOut(BaseModel):
@@ -159,5 +174,6 @@ class ChoicesOut(BaseModel):
     """What a case check can be made of."""
 
     ways: list[WayChoiceOut]
+    courses: list[CourseChoiceOut]
     shops: list[ShopLineOut]
     listed: list[ListedOut]

@@ -10,11 +10,13 @@ from typing import Literal
 from django.utils import timezone
 
 from dolmetsch.core.buying.offer import Assessment, Plan, ShopKind, ask_basis, rank
-from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
+from dolmetsch.core.costing.strip import label_kind
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.way import plain_way
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.server.batches.entries.chosen_way import way_of
 from dolmetsch.server.batches.forecast.outlooks import show_range
+from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -56,6 +58,8 @@ def read_case(kitchen: Kitchen, data: out.CaseIn) -> out.CaseOut:
         against=None if case.against is None else case.against.name,
         problems=case.reader.problems,
         way="" if case.way is None else case.way.name,
+        course=case.course,
+        course_label=COURSE_FACTS[case.course].label if case.course else "",
         portion_label=None if case.way is None else label_portion(WayIn.model_validate(case.way.input)),
         buy_by=None if is_past else buy_by,
         ready_if_bought_today=today + timedelta(days=case.core.days) if is_past else None,
@@ -181,22 +185,23 @@ def _ask(
 
 
 def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
-    """What a case check can be made of: ways, shop kinds, meats of the price list.
-
-    A kitchen without a way of its own has the standard one.
+    """What a case check can be made of: ways, the standard one to each course (the last made first), shop
+    kinds, meats of the price list.
     """
-    ways = [_show_way(way) for way in list_latest(kitchen)]
+    last = Entry.current.filter(kitchen=kitchen, act=Entry.Act.COURSE).exclude(course="").order_by("-id")
+    first = last.values_list("course", flat=True).first()
     shops = list_priced(kitchen, "shop_pack")
     return out.ChoicesOut(
-        ways=ways or [_show_standard()],
+        ways=[_show_way(way) for way in list_latest(kitchen)],
+        courses=[_show_course(course) for course in sorted(COURSES, key=lambda one: one != first)],
         shops=show_shops(shops, [kind_of(shop) for shop in shops]),
         listed=[_show_listed(quote) for quote in list_latest_quotes(kitchen, "meat")],
     )
 
 
-def _show_standard() -> out.WayChoiceOut:
-    steps = _say_steps(step.method for step in plain_way(USUAL_KINDS).steps)
-    return out.WayChoiceOut(name="", steps=steps, portion=None)
+def _show_course(course: Course) -> out.CourseChoiceOut:
+    steps = _say_steps(step.method for step in way_of(None, course=course).steps)
+    return out.CourseChoiceOut(course=course, label=COURSE_FACTS[course].label, steps=steps)
 
 
 def _say_steps(methods: Iterable[str]) -> str:

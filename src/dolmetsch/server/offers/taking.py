@@ -37,12 +37,16 @@ def _take(write: Write, data: out.TakeIn) -> Recorded:
         if case.reader.problems:
             raise refuse_fields(case.reader.problems)
         raise not_found(f"offer “{data.offer}”")
-    start = typed.StartIn(name=data.name or name_of(read.input, case.way), bought=_bought(read, data))
+    start = typed.StartIn(
+        name=data.name or name_of(read.input, case.way),
+        bought=_bought(read, data),
+        course="" if case.way is not None else data.case.course,
+    )
     entry = actions.start_batch(write, start).entry
     batch = entry.batch
     if case.way is not None:
         put_way(write, batch, case.way.name)
-    for index, content in enumerate(_terms(case), start=1):
+    for index, content in enumerate(_terms(case), start=batch.last_sequence):
         step = typed.EntryIn.model_validate({"content": content, "seen": index})
         body = json.dumps(content, sort_keys=True)
         beside = Write(

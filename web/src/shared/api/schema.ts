@@ -6315,10 +6315,27 @@ export interface components {
         ChoicesOut: {
             /** Ways */
             ways: components["schemas"]["WayChoiceOut"][];
+            /** Courses */
+            courses: components["schemas"]["CourseChoiceOut"][];
             /** Shops */
             shops: components["schemas"]["ShopLineOut"][];
             /** Listed */
             listed: components["schemas"]["ListedOut"][];
+        };
+        /**
+         * CourseChoiceOut
+         * @description What meat may become by the standard method, where none is chosen.
+         */
+        CourseChoiceOut: {
+            /**
+             * Course
+             * @enum {string}
+             */
+            course: "cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried";
+            /** Label */
+            label: string;
+            /** Steps */
+            steps: string;
         };
         /**
          * ListedOut
@@ -6358,7 +6375,7 @@ export interface components {
         };
         /**
          * WayChoiceOut
-         * @description A way to choose, with its portion in words; the standard one has no name.
+         * @description A way to choose, with its portion in words.
          */
         WayChoiceOut: {
             /** Name */
@@ -6428,6 +6445,8 @@ export interface components {
         /**
          * CaseOut
          * @description The offers that could be read, cheapest sliced pound first, and the faults of the rest.
+         *
+         *     They are ranked for meat that is to become ``course``; null: what the way leads to is not known.
          */
         CaseOut: {
             /** Offers */
@@ -6440,6 +6459,10 @@ export interface components {
             problems: components["schemas"]["FieldProblem"][];
             /** Way */
             way: string;
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
+            /** Course Label */
+            course_label: string;
             /** Portion Label */
             portion_label: string | null;
             /** Buy By */
@@ -6477,7 +6500,7 @@ export interface components {
          * @description Offers to rank. ``about``: meat as purchased it is for; or ``portions`` wanted on a day; or so much
          *     ``sliced``, as a meal plan lacks it, with the chance (``sure``, per cent) that it suffices.
          *
-         *     ``way`` empty: the standard method.
+         *     ``way`` empty: the standard method to what it is to become, its ``course``.
          */
         CaseIn: {
             /**
@@ -6485,6 +6508,12 @@ export interface components {
              * @default
              */
             way: string;
+            /**
+             * Course
+             * @default cooked
+             * @enum {string}
+             */
+            course: "cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried";
             /**
              * Against
              * @default
@@ -7245,6 +7274,8 @@ export interface components {
             key: "" | "none" | "no_1" | "no_2" | "weak" | "complete" | "packet";
             /** Label */
             label: string;
+            /** Is Ready Mixed */
+            is_ready_mixed: boolean;
             /** Nitrite */
             nitrite: string | null;
             /** Nitrate */
@@ -7271,6 +7302,34 @@ export interface components {
             mixes: components["schemas"]["MixOut"][];
             /** Scale */
             scale: string | null;
+        };
+        /**
+         * DoseOut
+         * @description The curing salt to begin with for a piece that is cured as ``product``, with its skin on or off, and is
+         *     to become one of ``courses``; null: nobody said.
+         */
+        DoseOut: {
+            /**
+             * Product
+             * @enum {string}
+             */
+            product: "bacon" | "whole_muscle" | "comminuted";
+            /**
+             * Skin
+             * @enum {string}
+             */
+            skin: "on" | "off";
+            /** Courses */
+            courses: (("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null)[];
+            /**
+             * Agent
+             * @enum {string}
+             */
+            agent: "" | "none" | "no_1" | "no_2" | "weak" | "complete" | "packet";
+            /** Target */
+            target: string;
+            /** Agent Amount */
+            agent_amount: string;
         };
         /**
          * IngredientIn
@@ -7500,7 +7559,9 @@ export interface components {
         };
         /**
          * SchoolOut
-         * @description A school of curing.
+         * @description A school of curing. ``course``: what is cured so usually becomes, where nobody said; null: anything.
+         *     ``shows``: what its recipes say; ``begins``: the usual amounts of one, whose curing
+         *     salt is that of ``doses`` for the piece.
          */
         SchoolOut: {
             /**
@@ -7519,6 +7580,13 @@ export interface components {
             how: string;
             /** Turn Days */
             turn_days: number;
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
+            /** Shows */
+            shows: ("agent" | "packet" | "spoons" | "box" | "tub" | "brine" | "water" | "pump" | "pick_up" | "spare" | "stages" | "spices_later")[];
+            begins: components["schemas"]["RecipeIn"];
+            /** Doses */
+            doses: components["schemas"]["DoseOut"][];
         };
         /**
          * SpoonOut

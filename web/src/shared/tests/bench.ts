@@ -185,29 +185,98 @@ export const brine = (more: Partial<Schemas['BrineOut']> = {}): Schemas['BrineOu
   ...more,
 })
 
-export const facts = (more: Partial<Schemas['DeskFactsOut']> = {}): Schemas['DeskFactsOut'] => ({
-  schools: (
+const recipeIn = (school: Schemas['RecipeIn']['school']): Schemas['RecipeIn'] => ({
+  name: '',
+  school,
+  salt: { name: 'coarse salt', amount: '2.5 %', spoon: 'dense_flake', stage: 1 },
+  sugar: { name: 'brown sugar', amount: '1 %', spoon: 'brown_sugar', stage: 1 },
+  agent: 'no_1',
+  agent_nitrite: '',
+  agent_nitrate: '',
+  target: '',
+  agent_amount: '',
+  extras: [],
+  water: '',
+  pump: '',
+  pick_up: '',
+  spare: '',
+  box: '',
+  uptake: '',
+  hot_part: '',
+  hot_water: '',
+  cold_water: '',
+  mixed_water: '',
+  mixed_salt: '',
+  mixed_sugar: '',
+  mixed_agent: '',
+})
+type SchoolRow = [
+  Schemas['RecipeIn']['school'],
+  string,
+  Schemas['SchoolOut']['shows'],
+  /** Its usual nitrite: in ppm, else an amount. */
+  string,
+  Partial<Schemas['RecipeIn']>?,
+]
+const schoolFacts: Schemas['SchoolOut'][] = (
+  [
+    ['measured', 'Measured dry cure', ['agent'], '150'],
+    ['spoon', 'Rub by spoon', ['agent', 'spoons'], '1 tsp for 5 lb'],
+    ['salt_box', 'Salt box', ['agent', 'box'], '150', { box: '100 %' }],
+    ['brine', 'Brine', ['agent', 'tub', 'brine', 'water', 'pick_up', 'stages'], '110', { water: '100 %' }],
+    ['injection', 'Injection', ['agent', 'brine', 'pump', 'spare'], '110', { pump: '10 %' }],
     [
-      ['measured', 'Measured dry cure'],
-      ['spoon', 'Rub by spoon'],
-      ['salt_box', 'Salt box'],
-      ['brine', 'Brine'],
-      ['injection', 'Injection'],
-      ['inject_cover', 'Inject and cover'],
-      ['ready_mixed', 'Ready-mixed'],
-      ['two_stage', 'Two-stage'],
-      ['sausage', 'Sausage'],
-      ['plain', 'Without nitrite'],
-    ] as const
-  ).map(([key, label]) => ({ key, label, method: 'dry', how: '', turn_days: 1 })),
+      'inject_cover',
+      'Inject and cover',
+      ['agent', 'tub', 'brine', 'water', 'pump', 'stages'],
+      '110',
+      { pump: '10 %', water: '80 %' },
+    ],
+    ['ready_mixed', 'Ready-mixed', ['agent', 'packet'], '25 g for 1 kg', { agent: 'complete' }],
+    ['two_stage', 'Two-stage', ['agent', 'stages', 'spices_later'], '150'],
+    ['sausage', 'Sausage', ['agent'], '0.25 %'],
+    ['plain', 'Without nitrite', [], '', { agent: 'none' }],
+  ] as SchoolRow[]
+).map(([key, label, shows, dose, more]) => {
+  const isTarget = /^[0-9]+$/.test(dose)
+  const said = { target: isTarget ? dose : '', agent_amount: isTarget ? '' : dose }
+  const own = more?.agent
+  return {
+    key,
+    label,
+    method: 'dry',
+    how: '',
+    turn_days: 1,
+    course: key === 'two_stage' ? 'air_dried' : null,
+    shows,
+    begins: { ...recipeIn(key), ...more },
+    doses: (
+      [
+        { courses: [null, 'cooked'], agent: own ?? 'no_1' },
+        { courses: ['air_dried'], agent: own ?? 'no_2' },
+      ] as const
+    ).map(({ courses, agent }) => ({ product: 'bacon', skin: 'off', courses: [...courses], agent, ...said })),
+  }
+})
+
+export const facts = (more: Partial<Schemas['DeskFactsOut']> = {}): Schemas['DeskFactsOut'] => ({
+  schools: schoolFacts,
   agents: (
     [
       ['no_1', 'curing salt no. 1', '6.25'],
+      ['no_2', 'curing salt no. 2', '6.25'],
       ['weak', 'nitrited salt', '0.6'],
       ['complete', 'complete cure', null],
       ['packet', 'by its packet', null],
     ] as const
-  ).map(([key, label, nitrite]) => ({ key, label, nitrite, nitrate: '0', purpose: 'what is cooked' })),
+  ).map(([key, label, nitrite]) => ({
+    key,
+    label,
+    nitrite,
+    nitrate: '0',
+    purpose: 'what is cooked',
+    is_ready_mixed: nitrite === null,
+  })),
   spoons: [
     {
       key: 'dense_flake',

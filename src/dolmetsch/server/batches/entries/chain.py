@@ -230,7 +230,7 @@ def list_statements(batch: Batch, current: Iterable[EntryRows]) -> list[CourseSt
         for entry in said
     ]
     chosen = batch.chosen_way
-    by_way = None if chosen is None else course_of_way(chosen)
+    by_way = None if chosen is None else course_of_way(chosen.way)
     if chosen is not None and by_way is not None:
         before = [entry for entry in said if entry.recorded_at and entry.recorded_at <= chosen.chosen_at]
         statements.insert(len(before), CourseStatement(course=by_way))

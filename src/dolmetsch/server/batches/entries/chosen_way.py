@@ -3,17 +3,20 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from dolmetsch.core.forecast.way import Way, plain_way
+from dolmetsch.core.forecast.way import Way as CoreWay
+from dolmetsch.core.forecast.way import plain_way
 from dolmetsch.core.ledger.course import COURSE_FACTS, Course, infer_course
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.server.batches.models import Batch, BatchWay
+from dolmetsch.server.batches.models.cure_facts import cure_methods
 from dolmetsch.server.batches.models.fire_facts import fire_facts
+from dolmetsch.server.ways.models import Way
 from dolmetsch.server.ways.queries import core_of
 
 
-def way_of(chosen: BatchWay | None, *, pieces: int = 1, course: Course | None = None) -> Way:
+def way_of(chosen: BatchWay | None, *, pieces: int = 1, course: Course | None = None) -> CoreWay:
     """The chosen way as the core reads it, at the prices of today; where nobody chose one the standard one to
     ``course``, for so many ``pieces``.
     """
@@ -39,22 +42,30 @@ def kinds_of(chosen: BatchWay) -> list[str]:
     return [METHODS[step["method"]].kind for step in chosen.way.input["steps"]]
 
 
-def course_of_way(chosen: BatchWay) -> Course | None:
+def course_of_way(way: Way) -> Course | None:
     """What the way leads to; None where it could lead to several things."""
-    methods = methods_of_way(chosen)
+    methods = _methods_of(way)
     return infer_course((), methods=[*methods.values()], is_cold=methods.get("smoke") == "cold_smoke")
 
 
 def methods_of_way(chosen: BatchWay | None) -> dict[str, str]:
     """The method of each kind of its steps; none where no way was chosen."""
-    steps = [] if chosen is None else chosen.way.input["steps"]
-    return {METHODS[step["method"]].kind: step["method"] for step in steps}
+    return {} if chosen is None else _methods_of(chosen.way)
+
+
+def _methods_of(way: Way) -> dict[str, str]:
+    return {METHODS[step["method"]].kind: step["method"] for step in way.input["steps"]}
 
 
 def methods_of(batch: Batch) -> dict[str, str]:
-    """The method of each kind of step by the way the batch is made by and the fire it was in; none where
-    nobody said.
+    """The method of each kind of step by the way the batch is made by, the cure it was in and the fire it was
+    in; none where nobody said.
     """
+    return {**methods_but_cure(batch), **cure_methods(batch)}
+
+
+def methods_but_cure(batch: Batch) -> dict[str, str]:
+    """The same, of the cure by the way alone: what is raw, and what it becomes, does not ask the desk."""
     return {**methods_of_way(batch.chosen_way), **fire_facts().methods(batch)}
 
 

@@ -1,11 +1,12 @@
 """What each piece of a batch is to become: one answer for every room that asks."""
 
 from collections.abc import Iterable, Mapping, Sequence
+from typing import Any
 
 from dolmetsch.core.ledger.course import Course, common_course, find_course, infer_course
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.server.batches.entries.chain import CostedBatch, EntryRows, list_statements
-from dolmetsch.server.batches.entries.chosen_way import methods_of, methods_of_way
+from dolmetsch.server.batches.entries.chosen_way import methods_but_cure, methods_of_way
 from dolmetsch.server.batches.models import Batch
 
 
@@ -17,7 +18,7 @@ def courses_of(
     ``current``: the entries of ``batch`` that count.
     """
     statements = list_statements(batch, current)
-    methods = methods_of(batch)
+    methods = methods_but_cure(batch)
     # what a fire was says nothing of pieces that were not in it
     chosen = [*methods_of_way(batch.chosen_way).values()]
     found: dict[str, Course | None] = {}
@@ -33,3 +34,8 @@ def courses_of(
 def find_course_of(batch: Batch, costed: CostedBatch) -> Course | None:
     """What all pieces of ``batch`` are to become; None where they go different ways, or nobody said."""
     return common_course(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current).values())
+
+
+def course_of_summary(summary: Mapping[str, Any]) -> Course | None:
+    """The same of a batch that is not read whole, by what it keeps for lists."""
+    return common_course(piece.get("course") for piece in summary["mains"])

@@ -12,7 +12,7 @@ from dolmetsch.server.batches.entries.chain import (
     build_chain,
     list_entry_rows,
 )
-from dolmetsch.server.batches.entries.chosen_way import methods_of
+from dolmetsch.server.batches.entries.chosen_way import methods_but_cure
 from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.fire_facts import fire_facts
@@ -25,7 +25,7 @@ def list_raw(batch: Batch, costed: CostedBatch) -> set[str]:
 
 def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRows]) -> set[str]:
     """Which of ``pieces`` of ``batch`` are raw; ``current``: its entries that count."""
-    methods, followed = methods_of(batch), fire_facts().cooked(batch)
+    methods, followed = methods_but_cure(batch), fire_facts().cooked(batch)
     courses = courses_of(batch, pieces, current)
     lots = {row.lot.mark: row.lot for row in current if row.lot is not None}
     raw: set[str] = set()

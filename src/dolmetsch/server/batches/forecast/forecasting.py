@@ -91,7 +91,7 @@ def look_ahead(batch: Batch, costed: CostedBatch, course: Course | None = None) 
     course = course or find_course_of(batch, costed)
     if chosen is None and course is None:
         return None
-    if chosen is not None and course is not None and course_of_way(chosen) not in (None, course):
+    if chosen is not None and course is not None and course_of_way(chosen.way) not in (None, course):
         # said since to become something else than what the method makes
         chosen = None
     way = way_of(chosen, pieces=len(mains), course=course)

@@ -14,7 +14,7 @@ import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
-import { isCovered } from './recipes'
+import { shows } from './recipes'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
@@ -34,7 +34,7 @@ const inside = computed(() =>
     .sort((one, other) => one.mark.localeCompare(other.mark, 'en', { numeric: true })),
 )
 const busy = computed(() => new Set(inside.value.map((one) => one.mark)))
-const desk = useDesk(code, pieces, busy)
+const desk = useDesk(code, pieces, busy, facts)
 const { draft, current, going, answer, shown } = desk
 const { state, problem, retry, sure, isAsked, putIn } = usePutIn(code)
 const said = ref('')
@@ -70,7 +70,7 @@ function sameForAll(): void {
   const from = current.value
   if (!from) return
   // one brine for all is one tub, which the cook may part again
-  if (isCovered(from.recipe.school)) from.tub ||= '1'
+  if (shows(facts.value?.schools ?? [], from.recipe.school, 'tub')) from.tub ||= '1'
   for (const one of draft.laid) {
     one.recipe = JSON.parse(JSON.stringify(from.recipe))
     one.tub = from.tub
@@ -156,6 +156,7 @@ function send(): void {
           <RecipeBar
             v-model:recipe="current.recipe"
             :facts="facts"
+            :piece="desk.curedOf(current)"
             :path="`${path}recipe.`"
             :can-share="draft.laid.length > 1"
             @same="sameForAll"

@@ -4,7 +4,7 @@ import { productWords } from '@/places/bench/productWords'
 import type { PieceFacts, Schemas } from '@/shared/api/client'
 import { courses } from '@/shared/parts/courseWords'
 import TypedInput from '@/shared/ui/TypedInput.vue'
-import { isCovered, type CuredPiece } from './recipes'
+import { type CuredPiece, shows } from './recipes'
 import type { DeskFacts } from './useDesk'
 import WishFields from './WishFields.vue'
 
@@ -22,6 +22,8 @@ const piece = defineModel<CuredPiece>('piece', { required: true })
 const scale = defineModel<string>('scale', { required: true })
 const inAt = defineModel<string>('inAt', { required: true })
 const wishes = defineModel<Schemas['WishesIn']>('wishes', { required: true })
+const has = (field: Parameters<typeof shows>[2]): boolean =>
+  shows(props.facts.schools, piece.value.recipe.school, field)
 const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_grams) > 0))
 </script>
 
@@ -67,7 +69,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       </select>
     </label>
     <TypedInput
-      v-if="isCovered(piece.recipe.school)"
+      v-if="has('tub')"
       v-model="piece.tub"
       class="wide"
       label="Tub"
@@ -82,7 +84,7 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
     <WishFields
       v-model="wishes"
       class="wide"
-      :two-stage="piece.recipe.school === 'two_stage' || piece.recipe.extras.some((one) => one.stage === 2)"
+      :two-stage="has('spices_later') || piece.recipe.extras.some((one) => one.stage === 2)"
     />
     <label class="named wide">
       <span>Put in earlier?</span>

@@ -2,13 +2,13 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import type { Recipe } from './recipes'
+import type { Cured, Recipe } from './recipes'
 import RecipeFields from './RecipeFields.vue'
 import type { DeskFacts } from './useDesk'
 import { useKeepRecipe } from './usePutIn'
 
 /** Which recipe, and its amounts below: closed while one weighs, open while one thinks. */
-const props = defineProps<{ facts: DeskFacts; path: string; canShare: boolean }>()
+const props = defineProps<{ facts: DeskFacts; piece: Cured; path: string; canShare: boolean }>()
 const recipe = defineModel<Recipe>('recipe', { required: true })
 const emit = defineEmits<{ same: []; kept: [facts: DeskFacts] }>()
 const { state, problem, keep } = useKeepRecipe((facts) => emit('kept', facts))
@@ -55,7 +55,7 @@ function choose(name: string): void {
       </button>
     </p>
     <div v-show="isOpen" class="open">
-      <RecipeFields v-model:recipe="recipe" :facts="facts" :path="path" />
+      <RecipeFields v-model:recipe="recipe" :facts="facts" :piece="piece" :path="path" />
       <form v-may:cook class="keep" @submit.prevent="keep(recipe)">
         <label class="named">
           <span>Save it under the name</span>

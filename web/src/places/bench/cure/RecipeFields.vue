@@ -3,11 +3,11 @@ import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import MixedBrine from './MixedBrine.vue'
-import { changeSchool, ingredient, isCovered, isPumped, isWet, type Recipe, type School } from './recipes'
+import { changeSchool, type Cured, ingredient, type Recipe, type School, shows } from './recipes'
 import type { DeskFacts } from './useDesk'
 
 /** A recipe's few fields, those of its school and no others. */
-const props = defineProps<{ facts: DeskFacts; path: string }>()
+const props = defineProps<{ facts: DeskFacts; piece: Cured; path: string }>()
 /** A brine given as it was mixed: by the cup and the quart. */
 const asMixed = ref(false)
 const MIXED = ['mixed_water', 'mixed_salt', 'mixed_sugar', 'mixed_agent'] as const
@@ -15,35 +15,30 @@ const recipe = defineModel<Recipe>('recipe', { required: true })
 const { degrees } = useUnits()
 const school = computed({
   get: () => recipe.value.school,
-  set: (to: School) => (recipe.value = changeSchool(recipe.value, to)),
+  set: (to: School) => (recipe.value = changeSchool(props.facts.schools, recipe.value, to, props.piece)),
 })
-const agents = computed(() =>
-  props.facts.agents.filter(
-    (agent) => school.value !== 'ready_mixed' || ['complete', 'packet'].includes(agent.key),
-  ),
-)
+/** Whether recipes of this school say something. */
+const has = (field: Parameters<typeof shows>[2]): boolean => shows(props.facts.schools, school.value, field)
+const agents = computed(() => props.facts.agents.filter((one) => !has('packet') || one.is_ready_mixed))
 const agent = computed(() => props.facts.agents.find((one) => one.key === recipe.value.agent))
 const byLabel = computed(() => !!agent.value && agent.value.nitrite === null)
-const hasAgent = computed(() => school.value !== 'plain')
 const hasDose = computed(
-  () => hasAgent.value && recipe.value.agent !== 'weak' && recipe.value.agent !== 'none' && !isMixed.value,
+  () => has('agent') && recipe.value.agent !== 'weak' && recipe.value.agent !== 'none' && !isMixed.value,
 )
 const isMixed = computed({
-  get: () => isCovered(school.value) && (asMixed.value || MIXED.some((key) => recipe.value[key] !== '')),
+  get: () => has('tub') && (asMixed.value || MIXED.some((key) => recipe.value[key] !== '')),
   set: (to) => {
     asMixed.value = to
     if (!to) for (const key of MIXED) recipe.value[key] = ''
   },
 })
 /** What salt and sugar are a share of: a brine that covers the meat salts the water too. */
-const base = computed(() => (isCovered(school.value) ? 'meat and water' : 'the meat'))
-const amountWord = computed(() =>
-  school.value === 'spoon' ? 'Amount, like 2 tsp/lb' : `Amount, % of ${base.value}`,
-)
+const base = computed(() => (has('tub') ? 'meat and water' : 'the meat'))
+const amountWord = computed(() => (has('spoons') ? 'Amount, like 2 tsp/lb' : `Amount, % of ${base.value}`))
 const sugarWord = computed(() =>
-  school.value === 'spoon' ? 'Amount of it, like 1 tsp/lb' : `Amount of it, % of ${base.value}`,
+  has('spoons') ? 'Amount of it, like 1 tsp/lb' : `Amount of it, % of ${base.value}`,
 )
-const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box' : 'Salt'))
+const saltWord = computed(() => (has('box') ? 'Salt of the box' : 'Salt'))
 </script>
 
 <template>
@@ -54,17 +49,17 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         <option v-for="one in facts.schools" :key="one.key" :value="one.key">{{ one.label }}</option>
       </select>
     </label>
-    <label v-if="hasAgent" class="named">
+    <label v-if="has('agent')" class="named">
       <span>Curing salt</span>
       <select v-model="recipe.agent" class="box">
         <option v-for="one in agents" :key="one.key" :value="one.key">
           {{ one.label }}{{ Number(one.nitrite) ? `, ${Number(one.nitrite)} % nitrite` : '' }}
         </option>
-        <option v-if="school !== 'ready_mixed'" value="none">none: without nitrite</option>
+        <option v-if="!has('packet')" value="none">none: without nitrite</option>
       </select>
     </label>
-    <p v-if="hasAgent && agent" class="quiet small wide">For {{ agent.purpose }}.</p>
-    <template v-if="school !== 'ready_mixed'">
+    <p v-if="has('agent') && agent" class="quiet small wide">For {{ agent.purpose }}.</p>
+    <template v-if="!has('packet')">
       <TypedInput
         v-model="recipe.salt.name"
         :label="saltWord"
@@ -72,7 +67,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         placeholder="coarse salt"
       />
       <TypedInput
-        v-if="school === 'salt_box'"
+        v-if="has('box')"
         v-model="recipe.box"
         label="In the box, % of the meat"
         :path="`${path}box`"
@@ -88,7 +83,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
     </template>
     <template v-if="hasDose">
       <TypedInput
-        v-if="!byLabel && school !== 'ready_mixed'"
+        v-if="!byLabel && !has('packet')"
         v-model="recipe.target"
         label="Nitrite wanted, ppm"
         :path="`${path}target`"
@@ -97,19 +92,19 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
       />
       <TypedInput
         v-model="recipe.agent_amount"
-        :label="school === 'ready_mixed' ? 'The packet’s rate' : 'or curing salt, % or spoons'"
+        :label="has('packet') ? 'The packet’s rate' : 'or curing salt, % or spoons'"
         :path="`${path}agent_amount`"
-        :placeholder="school === 'ready_mixed' ? '25 g for 1 kg' : '0.25 %'"
+        :placeholder="has('packet') ? '25 g for 1 kg' : '0.25 %'"
       />
     </template>
     <TypedInput
-      v-if="hasAgent && (byLabel || recipe.agent_nitrite)"
+      v-if="has('agent') && (byLabel || recipe.agent_nitrite)"
       v-model="recipe.agent_nitrite"
       label="Nitrite from its label, %"
       :path="`${path}agent_nitrite`"
       placeholder="not known"
     />
-    <template v-if="school !== 'ready_mixed'">
+    <template v-if="!has('packet')">
       <TypedInput
         v-model="recipe.sugar.name"
         label="Sugar"
@@ -124,46 +119,46 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
         placeholder="none"
       />
     </template>
-    <label v-if="isCovered(school)" class="tick wide">
+    <label v-if="has('tub')" class="tick wide">
       <input v-model="isMixed" type="checkbox" /> Give the brine as it was mixed, for the whole tub
     </label>
     <MixedBrine v-if="isMixed" v-model:recipe="recipe" :path="path" />
     <TypedInput
-      v-if="isWet(school) && school !== 'injection' && !isMixed"
+      v-if="has('water') && !isMixed"
       v-model="recipe.water"
       label="Water, % of the meat"
       :path="`${path}water`"
       placeholder="100 %"
     />
     <TypedInput
-      v-if="isPumped(school)"
+      v-if="has('pump')"
       v-model="recipe.pump"
       label="Pump: weight gained, %"
       :path="`${path}pump`"
       placeholder="10 %"
     />
     <TypedInput
-      v-if="school === 'brine'"
+      v-if="has('pick_up')"
       v-model="recipe.pick_up"
       label="Pick-up, if measured, %"
       :path="`${path}pick_up`"
       placeholder="10 %"
     />
     <TypedInput
-      v-if="school === 'injection'"
+      v-if="has('spare')"
       v-model="recipe.spare"
       label="Extra brine, %"
       :path="`${path}spare`"
       placeholder="10 %"
     />
     <TypedInput
-      v-if="school === 'salt_box'"
+      v-if="has('box')"
       v-model="recipe.uptake"
       label="Salt you expect it to take, %"
       :path="`${path}uptake`"
       placeholder="not known"
     />
-    <template v-if="isWet(school)">
+    <template v-if="has('brine')">
       <TypedInput
         v-model="recipe.hot_part"
         label="Hot part of the water, %"
@@ -203,7 +198,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
           <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
         </select>
       </label>
-      <label v-if="school === 'two_stage' || isCovered(school)" class="tick">
+      <label v-if="has('stages')" class="tick">
         <input
           type="checkbox"
           :checked="extra.stage === 2"
@@ -216,7 +211,7 @@ const saltWord = computed(() => (school.value === 'salt_box' ? 'Salt of the box'
     <button type="button" class="act small wide add" @click="recipe.extras.push(ingredient())">
       + pepper, herbs, syrup …
     </button>
-    <label v-if="school !== 'ready_mixed'" class="named wide">
+    <label v-if="!has('packet')" class="named wide">
       <span>A spoon of this salt weighs like</span>
       <select v-model="recipe.salt.spoon" class="box">
         <option value="">not known</option>

@@ -10,7 +10,7 @@ import FigureTable from './FigureTable.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeFields from './RecipeFields.vue'
-import { blankRecipe, changeSchool, isPumped, isWet, type School } from './recipes'
+import { blankRecipe as begin, changePiece, changeSchool, type Cured, type School, shows } from './recipes'
 import WeighOut from './WeighOut.vue'
 
 beforeEach(() => {
@@ -20,21 +20,34 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 
 const schools = facts().schools.map((school) => school.key)
+const piece: Cured = { product: 'bacon', skin: 'off', course: null }
+const blankRecipe = (school: School = 'measured') => begin(facts().schools, school, piece)
 
 describe('recipes by school', () => {
   it('begin with what their school needs, and with one dose', () => {
     for (const school of schools) {
       const recipe = blankRecipe(school)
       expect(recipe.target && recipe.agent_amount).toBe('')
-      expect(Boolean(recipe.pump)).toBe(isPumped(school))
-      expect(Boolean(recipe.water)).toBe(isWet(school) && school !== 'injection')
+      expect(Boolean(recipe.pump)).toBe(shows(facts().schools, school, 'pump'))
+      expect(Boolean(recipe.water)).toBe(shows(facts().schools, school, 'water'))
     }
-    expect(blankRecipe('plain').agent).toBe('')
+    expect(blankRecipe('plain').agent).toBe('none')
+    expect(() => begin(facts().schools, 'crust' as School, piece)).toThrow('no curing method crust')
+  })
+
+  it('begin with the curing salt for what the piece becomes, and follow it until one was chosen', () => {
+    const dried = { ...piece, course: 'air_dried' as const }
+    expect(begin(facts().schools, 'measured', dried).agent).toBe('no_2')
+    const usual = { ...blankRecipe(), water: '90 %' }
+    const followed = changePiece(facts().schools, usual, piece, dried)
+    expect([followed.agent, followed.target, followed.water]).toEqual(['no_2', '150', '90 %'])
+    const own = { ...usual, target: '120' }
+    expect(changePiece(facts().schools, own, piece, dried)).toEqual(own)
   })
 
   it('keep what was added when the school changes', () => {
     const extras = [{ name: 'juniper', amount: '0.3 %', spoon: '', stage: 1 as const }]
-    const changed = changeSchool({ ...blankRecipe(), name: 'House', extras }, 'brine')
+    const changed = changeSchool(facts().schools, { ...blankRecipe(), name: 'House', extras }, 'brine', piece)
     expect([changed.school, changed.name, changed.extras[0]?.name]).toEqual(['brine', '', 'juniper'])
   })
 
@@ -80,7 +93,9 @@ describe('recipes by school', () => {
     ],
   }
   it.each(schools)('ask for the few fields of %s and no others', (school) => {
-    const shown = mount(RecipeFields, { props: { facts: facts(), path: '', recipe: blankRecipe(school) } })
+    const shown = mount(RecipeFields, {
+      props: { facts: facts(), piece, path: '', recipe: blankRecipe(school) },
+    })
     const [here, absent] = asks[school]
     for (const words of here) expect(shown.text()).toContain(words)
     for (const words of absent) expect(shown.text()).not.toContain(words)
@@ -88,7 +103,7 @@ describe('recipes by school', () => {
 
   it('take pepper and herbs along, in the second stage where there is one', async () => {
     const recipe = reactive(blankRecipe('two_stage'))
-    const shown = mount(RecipeFields, { props: { facts: facts(), path: '', recipe } })
+    const shown = mount(RecipeFields, { props: { facts: facts(), piece, path: '', recipe } })
     await shown.get('.add').trigger('click')
     await shown.get('.extra input[type="checkbox"]').setValue(true)
     expect(recipe.extras).toEqual([{ name: '', amount: '', spoon: '', stage: 2 }])

@@ -12,73 +12,56 @@ export const ingredient = (name = '', amount = '', spoon = ''): Ingredient => ({
   stage: 1,
 })
 
-/** A recipe to begin with: the usual amounts of the trade for its school. */
-export function blankRecipe(school: School = 'measured'): Recipe {
-  const recipe: Recipe = {
-    name: '',
-    school,
-    salt: ingredient('coarse salt', '2.5 %', 'dense_flake'),
-    sugar: ingredient('brown sugar', '1 %', 'brown_sugar'),
-    agent: 'no_1',
-    agent_nitrite: '',
-    agent_nitrate: '',
-    target: '150',
-    agent_amount: '',
-    extras: [],
-    water: '',
-    pump: '',
-    pick_up: '',
-    spare: '',
-    box: '',
-    uptake: '',
-    hot_part: '',
-    hot_water: '',
-    cold_water: '',
-    mixed_water: '',
-    mixed_salt: '',
-    mixed_sugar: '',
-    mixed_agent: '',
+type SchoolFacts = Schemas['SchoolOut']
+/** What decides the curing salt to begin with: what the piece is cured as, its skin, and what it becomes. */
+export type Cured = Pick<Schemas['DoseOut'], 'product' | 'skin'> & {
+  course: Schemas['DoseOut']['courses'][number]
+}
+
+/** As it is set on the desk, else as it is known of the piece. */
+export function curedAs(
+  laid: Partial<CuredPiece>,
+  known: (Omit<Cured, 'skin'> & { skin: string }) | undefined,
+): Cured {
+  const { product = 'bacon', skin = '', course = null } = known ?? {}
+  return {
+    product: laid.product || product,
+    skin: (laid.skin || skin) === 'on' ? 'on' : 'off',
+    course: laid.course || course,
   }
-  return { ...recipe, ...own[school] }
 }
 
-/** What differs from a measured dry cure, school by school. */
-const own: Record<School, Partial<Recipe>> = {
-  measured: {},
-  spoon: {
-    salt: ingredient('coarse salt', '2 tsp/lb', 'dense_flake'),
-    sugar: ingredient('brown sugar', '1 tsp/lb', 'brown_sugar'),
-    target: '',
-    agent_amount: '1 tsp for 5 lb',
-  },
-  salt_box: { salt: ingredient('coarse salt'), sugar: ingredient('brown sugar'), box: '100 %' },
-  brine: { target: '110', water: '100 %' },
-  injection: { target: '110', pump: '10 %', salt: ingredient('coarse salt', '2 %', 'dense_flake') },
-  inject_cover: { target: '110', pump: '10 %', water: '80 %' },
-  ready_mixed: {
-    salt: ingredient('coarse salt'),
-    sugar: ingredient('brown sugar'),
-    agent: 'complete',
-    target: '',
-    agent_amount: '25 g for 1 kg',
-  },
-  two_stage: { salt: ingredient('coarse salt', '2.8 %', 'dense_flake') },
-  sausage: {
-    salt: ingredient('kosher salt', '2.7 %', 'dense_flake'),
-    sugar: ingredient('dextrose', '0.3 %'),
-    target: '',
-    agent_amount: '0.25 %',
-  },
-  plain: { agent: '', target: '' },
+const schoolOf = (schools: SchoolFacts[], key: School): SchoolFacts => {
+  const found = schools.find((one) => one.key === key)
+  if (!found) throw new Error(`no curing method ${key}`)
+  return found
 }
 
-/** Another school: what both have in common stays as it was typed. */
-export function changeSchool(recipe: Recipe, school: School): Recipe {
-  const fresh = blankRecipe(school)
-  return { ...fresh, name: '', extras: recipe.extras, hot_part: recipe.hot_part }
+/** Whether recipes of a school say something: a pump, a packet's rate, a tub … */
+export const shows = (schools: SchoolFacts[], key: School, field: SchoolFacts['shows'][number]): boolean =>
+  schoolOf(schools, key).shows.includes(field)
+
+/** A recipe to begin with: the usual amounts of its school, and the usual curing salt for the piece. */
+export function blankRecipe(schools: SchoolFacts[], school: School, piece: Cured): Recipe {
+  const { begins, doses } = schoolOf(schools, school)
+  const dose = doses.find(
+    (one) => one.product === piece.product && one.skin === piece.skin && one.courses.includes(piece.course),
+  )
+  const { agent, target, agent_amount } = dose ?? begins
+  return { ...(JSON.parse(JSON.stringify(begins)) as Recipe), agent, target, agent_amount }
 }
 
-export const isWet = (school: School): boolean => ['brine', 'injection', 'inject_cover'].includes(school)
-export const isPumped = (school: School): boolean => ['injection', 'inject_cover'].includes(school)
-/** Under a brine in a tub, whose salt and sugar are of meat and water. */
-export const isCovered = (school: School): boolean => ['brine', 'inject_cover'].includes(school)
+/** Another school: what was added stays as it was typed. */
+export function changeSchool(schools: SchoolFacts[], recipe: Recipe, school: School, piece: Cured): Recipe {
+  const fresh = blankRecipe(schools, school, piece)
+  return { ...fresh, extras: recipe.extras, hot_part: recipe.hot_part }
+}
+
+/** The piece has become something else: the curing salt that nobody changed follows, the rest stays as typed. */
+export function changePiece(schools: SchoolFacts[], recipe: Recipe, before: Cured, now: Cured): Recipe {
+  const was = blankRecipe(schools, recipe.school, before)
+  const { agent, target, agent_amount } = blankRecipe(schools, recipe.school, now)
+  const isUsual =
+    recipe.agent === was.agent && recipe.target === was.target && recipe.agent_amount === was.agent_amount
+  return isUsual ? { ...recipe, agent, target, agent_amount } : recipe
+}

@@ -4,7 +4,7 @@ import { api, type Pieces, ProblemError, type Schemas, take } from '@/shared/api
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useDraft } from '@/shared/writing/useDraft'
-import { blankRecipe, type CuredPiece } from './recipes'
+import { blankRecipe, changePiece, type Cured, curedAs, type CuredPiece } from './recipes'
 
 export type DeskFacts = Schemas['DeskFactsOut']
 
@@ -35,7 +35,12 @@ const blankWishes = (): Schemas['WishesIn'] => ({
 })
 
 /** The pieces on the desk, each with its own recipe, and what the desk answers as one types. */
-export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy: Ref<Set<string>>) {
+export function useDesk(
+  code: Ref<string>,
+  pieces: Ref<Pieces | undefined>,
+  busy: Ref<Set<string>>,
+  facts: Ref<DeskFacts | undefined>,
+) {
   const kitchen_slug = useSlug()
   const { draft, clear } = useDraft(`${code.value}:desk`, () => ({
     chosen: '',
@@ -46,16 +51,38 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
     wishes: blankWishes(),
   }))
 
+  const asked = computed(() => ({ pieces: draft.laid, scale: draft.scale }))
+  const { last: answer, problem } = useAsking(
+    'cure desk',
+    () => (draft.laid.length ? { code: code.value, desk: asked.value } : null),
+    ({ code, desk }) =>
+      take(
+        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cure-desk', {
+          params: { path: { kitchen_slug: kitchen_slug.value, code } },
+          body: desk,
+        }),
+      ),
+    { wait: 180 },
+  )
+
+  /** What decides the usual curing salt of a piece: as it is set here, else as it is known. */
+  function curedOf(laid: Pick<CuredPiece, 'mark'> & Partial<CuredPiece>): Cured {
+    const known = (answer.value?.pieces ?? pieces.value?.pieces ?? []).find((one) => one.mark === laid.mark)
+    return curedAs(laid, known)
+  }
+
   /** Lay on the desk what lives and is in no cure; what was typed stays. */
   watch(
-    [pieces, busy],
+    [pieces, busy, facts],
     () => {
+      const schools = facts.value?.schools
+      if (!schools) return
       const free = (pieces.value?.pieces ?? []).filter((piece) => !busy.value.has(piece.mark))
       draft.laid = free.map(
         (piece) =>
           draft.laid.find((one) => one.mark === piece.mark) ?? {
             mark: piece.mark,
-            recipe: blankRecipe(),
+            recipe: blankRecipe(schools, 'measured', curedOf({ mark: piece.mark })),
             product: '',
             course: '',
             thickness: '',
@@ -72,27 +99,33 @@ export function useDesk(code: Ref<string>, pieces: Ref<Pieces | undefined>, busy
   )
   const current = computed(() => draft.laid.find((one) => one.mark === draft.chosen) ?? null)
   const going = computed(() => draft.laid.filter((one) => !draft.left.includes(one.mark)))
-  const asked = computed(() => ({ pieces: draft.laid, scale: draft.scale }))
-
   watch(
     () => draft.scale,
     (scale) => localStorage.setItem('dolmetsch:cure-scale', scale),
   )
 
-  const { last: answer, problem } = useAsking(
-    'cure desk',
-    () => (draft.laid.length ? { code: code.value, desk: asked.value } : null),
-    ({ code, desk }) =>
-      take(
-        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cure-desk', {
-          params: { path: { kitchen_slug: kitchen_slug.value, code } },
-          body: desk,
-        }),
-      ),
-    { wait: 180 },
+  /** What was known of each piece when its recipe was begun: what changes since, its usual dose follows. */
+  const begun = new Map<string, Cured>()
+  function follow(schools: DeskFacts['schools'], mark: string, now: Cured): void {
+    const before = begun.get(mark)
+    begun.set(mark, now)
+    const laid = draft.laid.find((one) => one.mark === mark)
+    if (!laid) return
+    if (before && JSON.stringify(before) !== JSON.stringify(now))
+      laid.recipe = changePiece(schools, laid.recipe, before, now)
+    // cured in a way that usually leads to one thing
+    if (now.course === null) laid.course = schools.find((one) => one.key === laid.recipe.school)?.course ?? ''
+  }
+  const cured = computed(() => draft.laid.map((one) => ({ mark: one.mark, ...curedOf(one) })))
+  watch(
+    cured,
+    (all) => {
+      if (facts.value) for (const { mark, ...now } of all) follow(facts.value.schools, mark, now)
+    },
+    { immediate: true },
   )
 
   const shown = computed(() => answer.value?.pieces.find((one) => one.mark === draft.chosen) ?? null)
   const place = computed(() => draft.laid.findIndex((one) => one.mark === draft.chosen))
-  return { draft, clear, current, going, answer, problem, shown, place }
+  return { draft, clear, current, going, answer, problem, shown, place, curedOf }
 }

@@ -7,7 +7,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useKeys } from '@/shared/ui/useKeys'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import CaseRows from './CaseRows.vue'
-import { methodText, type Offer } from './offerDraft'
+import type { Offer } from './offerDraft'
 import OfferPad from './OfferPad.vue'
 import PlanFields from './PlanFields.vue'
 import { useCase } from './useCase'
@@ -42,12 +42,18 @@ const unread = computed(() =>
     .filter(({ faults }) => faults.length),
 )
 const dayFault = computed(() => checked.value?.problems.find((one) => one.path === 'on')?.message)
+/** By which method, and what the meat is to become. */
+const how = computed(() => {
+  const to = checked.value?.course_label ?? ''
+  const { way } = draft.case
+  return [way ? `by “${way}”` : '', to ? `to be ${to}` : ''].filter(Boolean).join(', ')
+})
 const summary = computed(() => {
-  const { about, portions, sliced, on, offers, way } = draft.case
+  const { about, portions, sliced, on, offers } = draft.case
   const count = offers.length === 1 ? 'one offer' : `${offers.length} offers`
   const day = on ? ` on ${dayText(on)}` : ''
-  if (sliced) return `${count}, for ${sliced} sliced, by ${way ? `“${way}”` : methodText(way)}`
-  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, by ${way ? `“${way}”` : methodText(way)}`
+  if (sliced) return `${count}, for ${sliced} sliced, ${how.value}`
+  return `${count}, for ${portions ? `${portions} portions${day}` : `about ${about || like('20 lb', '10 kg')}`}, ${how.value}`
 })
 
 async function open(offer: Offer | null): Promise<void> {

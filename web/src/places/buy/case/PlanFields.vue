@@ -1,15 +1,24 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { Schemas } from '@/shared/api/client'
-import { methodText } from './offerDraft'
 import type { Case } from './useCase'
 
 /** What the meat is for: how it is made, the shop pack it must beat, how much, for which day. */
-defineProps<{ choices: Schemas['ChoicesOut'] }>()
+const props = defineProps<{ choices: Schemas['ChoicesOut'] }>()
 const plan = defineModel<Case>('plan', { required: true })
 
 const { costText, like, unitWord } = useUnits()
+
+/** A method of the kitchen's own, else what the meat is to become by the standard one. */
+const made = computed({
+  get: () => (plan.value.way ? `by ${plan.value.way}` : plan.value.course),
+  set: (to) => {
+    const found = props.choices.courses.find((one) => one.course === to)
+    Object.assign(plan.value, found ? { way: '', course: found.course } : { way: to.slice('by '.length) })
+  },
+})
 
 function setDay(event: Event): void {
   plan.value.on = (event.target as HTMLInputElement).value || null
@@ -20,10 +29,17 @@ function setDay(event: Event): void {
   <div class="plan">
     <label class="named">
       <span>Method</span>
-      <select v-model="plan.way" class="box">
-        <option v-for="way in choices.ways" :key="way.name" :value="way.name">
-          {{ methodText(way.name) }}
-        </option>
+      <select v-model="made" class="box">
+        <optgroup v-if="choices.ways.length" label="Methods">
+          <option v-for="way in choices.ways" :key="way.name" :value="`by ${way.name}`">
+            {{ way.name }}
+          </option>
+        </optgroup>
+        <optgroup label="The standard method, to be">
+          <option v-for="one in choices.courses" :key="one.course" :value="one.course">
+            {{ one.label }}
+          </option>
+        </optgroup>
       </select>
     </label>
     <label class="named">

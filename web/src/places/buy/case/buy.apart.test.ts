@@ -107,6 +107,7 @@ describe('an offer', () => {
         typed,
         asked: {
           way: 'w',
+          course: 'cooked',
           against: '',
           about: '',
           portions: '',
@@ -121,6 +122,8 @@ describe('an offer', () => {
           against: 'good',
           problems: [],
           way: 'w',
+          course: 'cooked',
+          course_label: 'cooked',
           portion_label: '3 slices',
           buy_by: null,
           ready_if_bought_today: null,

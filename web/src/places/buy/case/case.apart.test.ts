@@ -13,13 +13,23 @@ beforeEach(() => {
   localStorage.clear()
 })
 
-const choices = { ways: [{ name: '', steps: 'trim, dry cure', portion: null }], shops: [], listed: [] }
+const choices = {
+  ways: [],
+  courses: [
+    { course: 'pulled', label: 'pulled', steps: 'trim, pulled' },
+    { course: 'cooked', label: 'cooked', steps: 'trim, dry cure' },
+  ],
+  shops: [],
+  listed: [],
+}
 const checked = {
   offers: [],
   shops: [],
   problems: [],
   result: [],
   way: '',
+  course: 'pulled',
+  course_label: 'pulled',
   against: null,
   portion_label: null,
 }
@@ -44,10 +54,14 @@ describe('the case of a newcomer', () => {
   it('has four tags to look at, priced by the standard method until there is one', async () => {
     const { draft, calls } = await open()
     expect(draft.case.offers.map((offer) => offer.cut)).toEqual(['jowl', 'belly', 'loin', 'shoulder'])
-    expect(calls.at(-1)?.body).toMatchObject({ way: '', offers: [{ basis: 'per_lb' }, {}, {}, {}] })
+    expect(calls.at(-1)?.body).toMatchObject({
+      way: '',
+      course: 'pulled',
+      offers: [{ basis: 'per_lb' }, {}, {}, {}],
+    })
     const shown = mount(CasePlace, { global: around() })
     await vi.waitFor(() => expect(shown.text()).toContain('These four tags are examples.'))
-    expect(plain(shown.text())).toContain('4 offers, for about 20 lb, by the standard method')
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('4 offers, for about 20 lb, to be pulled'))
     expect(shown.text()).toContain('Priced by the standard method')
   })
 
@@ -84,7 +98,7 @@ describe('the case of a newcomer', () => {
     const last = () => calls.findLast((call) => call.method === 'POST')?.body
     await vi.waitFor(() => expect(last()).toMatchObject({ sliced: '8.370 lb', sure: '95', on: null }))
     const text = plain(shown.text())
-    expect(text).toContain('for 8.370 lb sliced, by the standard method')
+    expect(text).toContain('for 8.370 lb sliced, to be pulled')
     expect(text).toContain('enough 95 times of 100; buy by Wednesday 2 December')
     await shown
       .findAll('button')

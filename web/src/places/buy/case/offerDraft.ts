@@ -30,9 +30,6 @@ export const blankOffer = (basis: Offer['basis']): Offer => ({
   is_sure: false,
 })
 
-/** A kitchen without a method of its own goes by the standard one, which has no name. */
-export const methodText = (name: string): string => name || 'the standard method'
-
 /** What a newcomer finds at the case: four made-up tags, to see what the page does. */
 export function exampleOffers(basis: 'per_lb' | 'per_kg'): Offer[] {
   const tags = [

@@ -22,6 +22,7 @@ export function useCase() {
     forPlan: null,
     case: {
       way: '',
+      course: 'cooked',
       against: '',
       about: like('20 lb', '10 kg'),
       portions: '',
@@ -53,15 +54,22 @@ export function useCase() {
     { wait: 150 },
   )
 
-  /** The method saved here may be gone; then the first there is. */
+  /** Before anything was said, and where a method is gone: the first there is, and what was made last. */
+  function settle(now: Schemas['ChoicesOut'], isFirst: boolean): void {
+    const ways = now.ways.map((way) => way.name)
+    const { case: asked, isExample, forPlan } = draft
+    const isBlank = isFirst && isExample && !forPlan && !asked.way
+    const isGone = asked.way && !ways.includes(asked.way)
+    if (isBlank || isGone) asked.way = ways[0] ?? ''
+    if (isBlank && now.courses[0]) asked.course = now.courses[0].course
+  }
   watch(
     choices.data,
     (now, before) => {
       if (!now) return
       // prices or methods changed meanwhile: what was asked may have another answer
       if (before) check()
-      const ways = now.ways.map((way) => way.name)
-      if (!ways.includes(draft.case.way)) draft.case.way = ways[0] ?? ''
+      settle(now, !before)
     },
     { immediate: true },
   )
