@@ -9,7 +9,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.ways.reading import read_way
 from dolmetsch.server.ways.schemas import WayIn
-from tests.server.conftest import weigh
+from tests.server.conftest import BOUGHT, make_kitchen, weigh
 from tests.server.test_case import OFFERS, WAY, save
 from tests.server.test_prices import PACK as LISTED
 from tests.server.test_prices import noted
@@ -47,6 +47,34 @@ def test_the_bill_adds_up_by_the_kilogram(metric):
     bill = verdict_of(metric, code)["judged"]["bill"]
     assert sum(Decimal(part["per_kg"]) for part in bill["parts"]) == Decimal(bill["per_kg"])
     assert bill["per_kg"] == rounded(Decimal("20.5") / 6 * KG)
+
+
+@pytest.mark.parametrize(
+    ("unit", "typed", "said"),
+    [
+        ("kg", "2500", "Is 2500 meant in kg? Write 2500 g, or 2500 kg."),
+        ("kg", "100", "Is 100 meant in kg? Write 100 g, or 100 kg."),
+        ("kg", "99.9", None),
+        ("kg", "2500 g", None),
+        ("kg", "150 kg", None),
+        ("lb", "1000", "Is 1000 meant in lb? Write 1000 oz, or 1000 lb."),
+        ("lb", "999", None),
+    ],
+)
+def test_a_number_alone_that_would_be_very_heavy_is_asked_about(db, unit, typed, said):
+    api = make_kitchen("heavy", weight_unit=unit)
+    bought = {**BOUGHT, "own_weight": typed, "label_weight": ""}
+    status, body = api.call("POST", "/batches", {"name": "Belly", "bought": bought})
+    if said is None:
+        assert status == 201
+    else:
+        (asked,) = body["fields"]
+        assert (status, asked["path"], asked["code"], asked["message"]) == (
+            422,
+            "bought.own_weight",
+            "which_unit",
+            said,
+        )
 
 
 def test_the_forecast_is_compared_by_the_kilogram_at_the_same_chance(api):

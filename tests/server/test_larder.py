@@ -4,6 +4,7 @@ import json
 import threading
 import uuid
 from datetime import timedelta
+from decimal import Decimal
 from fractions import Fraction
 
 import pytest
@@ -22,6 +23,7 @@ from dolmetsch.server.larder.here import find_usable, list_usable
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
 from dolmetsch.server.larder.queries import list_here
 from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
+from tests.server.test_documents import file_of, imported
 
 pytestmark = pytest.mark.django_db
 
@@ -610,10 +612,40 @@ def test_a_pack_weighed_again_says_what_ran_out_and_costs_what_it_did(packed):
         "Weighed 0.49 lb: 2.0 % ran out in the bag or dried away",
     )
     assert weighs(packed, "0.45 lb", "P2")[0] == 201
-    assert page(packed)["pack"] == before
+    # what is here is what was weighed last, in every room; the cost stays
+    after = page(packed)["pack"]
+    assert (after["left"]["lb"], after["cost"], after["left_cost"]) == (
+        "0.49",
+        before["cost"],
+        before["left_cost"],
+    )
+    shelves = packed.get("/larder")[1]["shelves"]
+    stacks = [one for shelf in shelves for one in shelf["stacks"] if one["product"] == "Jowl, sliced"]
+    assert [one["weight"]["lb"] for one in stacks] == ["1.44"]
+    dish = {"name": "Plate", "parts": [{"sort": "larder", "name": "Jowl, sliced", "amount": "0.1 lb"}]}
+    assert packed.call("POST", "/dishes", dish)[0] == 201
+    assert packed.get("/dishes/Plate")[1]["parts"][0]["here"][0]["left"]["lb"] == "0.49"
     lost = {one["product"]: (one["weighed"], one["purge"]) for one in packed.get("/larder")[1]["lost"]}
     # of 1.00 lb in two packs 0.06 ran out; each by its latest weighing
     assert lost == {"Jowl, sliced": (2, "6.0"), "Jowl, diced": (0, None)}
+
+
+def test_what_is_taken_of_a_pack_weighed_again_is_so_much_of_what_it_weighs(packed):
+    """0.50 lb that weighs 0.40: half of it is 0.20, at half its cost; and all of it can be read back."""
+    whole = page(packed)["pack"]
+    assert weighs(packed, "0.4 lb")[0] == 201
+    assert take(packed, weight="0.41 lb")[0] == 422
+    assert take(packed, weight="0.2 lb")[0] == 201
+    left = page(packed)["pack"]
+    assert (left["left"]["lb"], Decimal(left["left_cost"]) * 2) == ("0.20", Decimal(whole["cost"]))
+    document = json.loads(file_of(packed, packed.code).content)
+    assert document["gone"][0]["weight"] == "113.3980925 g"
+    again = imported(packed, json.dumps({**document, "name": "Again"}))
+    assert packed.get(f"/packs/{again}/P1")[1]["pack"]["left_cost"] == left["left_cost"]
+    # taken back, the weight is what the scale said
+    taken = Taken.objects.get(pack__batch__code=packed.code).pk
+    assert packed.call("POST", f"/takings/{taken}/cancel", {"reason": "slip"})[0] == 201
+    assert page(packed)["pack"]["left"]["lb"] == "0.40"
 
 
 @pytest.mark.parametrize(

@@ -415,6 +415,36 @@ def test_rows_far_off_the_usual_are_asked_about_before_they_are_written(api):
     assert "“jowl” at 34.20 a pound is far off the usual 2.80 a pound. Is it the price of a pack?" in said[0]
 
 
+def test_whole_prices_that_look_like_cents_are_asked_about(api):
+    """648 is 6.48 or 648.00: it is asked, and not written before it was said."""
+    data = upload(api, "Item,Price,Unit\nBelly,648,lb\nJowl,285,lb\nSalt,95,lb\n")[1]
+    before = look(api, data)
+    assert before["asks_cents"] == "Are the prices in cents? “648” would be 6.48, or else 648.00."
+    status, problem = write(api, data)
+    assert (status, problem["fields"][0]["path"]) == (422, "is_in_cents")
+    assert not Quote.objects.exists()
+    whole = look(api, data, is_in_cents=False)
+    assert (whole["asks_cents"], whole["sample"][0]["per"]["weight"]["per_lb"]) == ("", "648.00")
+    cents = look(api, data, is_in_cents=True)
+    assert [one["per"]["weight"]["per_lb"] for one in cents["sample"]] == ["6.48", "2.85", "0.95"]
+    assert write(api, data, is_in_cents=True)[0] == 201
+    assert sorted(Quote.objects.values_list("paid", flat=True)) == [
+        Decimal("0.95"),
+        Decimal("2.85"),
+        Decimal("6.48"),
+    ]
+    # the next list of this seller is read the same way
+    again = upload(api, "Item,Price,Unit\nLoin,300,lb\n")[1]
+    assert again["match"]["is_in_cents"] is True
+
+
+@pytest.mark.parametrize("prices", ["648,28.50,95", "99,98,648", "12 lb,300,648"])
+def test_prices_that_are_not_all_whole_and_high_are_not_asked_about(api, prices):
+    rows = "".join(f"Belly {at};{price};lb\n" for at, price in enumerate(prices.split(",")))
+    data = upload(api, f"Item;Price;Unit\n{rows}")[1]
+    assert look(api, data)["asks_cents"] == ""
+
+
 def test_a_long_list_is_written_piece_by_piece_and_gone_on_with_after_a_break(api):
     rows = [
         f"thing {number % 900},{1 + number % 97}.{number % 90 + 10},kg,2026-01-{number % 28 + 1:02d}"

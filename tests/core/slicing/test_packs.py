@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from dolmetsch.core.costing.sheet import compute_sheet
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger.batch import Batch, Lot, Main, Split, Step
-from dolmetsch.core.slicing.packs import EARNING, FATES, Pack, Taking, follow_packs, together
+from dolmetsch.core.slicing.packs import EARNING, FATES, Pack, Taking, Weighed, follow_packs, together
 
 KILO = Fraction(1000)
 
@@ -164,3 +164,36 @@ def test_at_the_limits_it_is_taken():
         mains(), [pack(grams=1010, slices=40)], [taking(fate="sold", slices=40, income=Fraction(0))]
     )
     assert (stowed.packs["P1"].left_slices, stowed.on_hand.grams) == (0, 250)
+
+
+def test_what_is_taken_after_a_weighing_is_so_much_of_what_it_weighs():
+    """250 g that weigh 200: a hundred is half of it, at half its cost; then the rest weighs 90."""
+    happened = [Weighed(pack="P1", grams=Fraction(200)), taking(grams=Fraction(100))]
+    now = follow_packs(mains(), [pack()], happened).packs["P1"]
+    assert (now.left_grams, now.here_grams, now.left_cost) == (125, 100, 2)
+    later = follow_packs(mains(), [pack()], [*happened, Weighed(pack="P1", grams=Fraction(90))])
+    assert (later.packs["P1"].here_grams, later.packs["P1"].left_cost) == (90, 2)
+    assert later.on_hand.grams == 90 + 750 + 250
+    with pytest.raises(LedgerError) as refused:
+        follow_packs(mains(), [pack()], [*happened, taking(grams=Fraction("100.6"))])
+    assert refused.value.field == "gone[1].weight"
+    # of one that is empty nothing is left to weigh
+    empty = follow_packs(mains(), [pack()], [taking(), Weighed(pack="P1", grams=Fraction(5))])
+    assert empty.packs["P1"].here_grams == 0
+
+
+@given(histories())
+def test_weighing_packs_again_changes_no_cost(history):
+    packs, gone = history
+    heavy = [Weighed(pack=one.id, grams=one.grams * 2) for one in packs]
+    dearer = follow_packs(mains(), packs, [*gone, *heavy])
+    plain = follow_packs(mains(), packs, gone)
+    assert {fate: share.cost for fate, share in dearer.gone.items()} == {
+        fate: share.cost for fate, share in plain.gone.items()
+    }
+    assert dearer.on_hand.cost == plain.on_hand.cost
+    for mark, now in dearer.packs.items():
+        assert now.here_grams == (now.pack.grams * 2 if plain.packs[mark].left_grams else 0)
+    # weighed first as it was, all goes on as if nobody had
+    same = [Weighed(pack=one.id, grams=one.grams) for one in packs]
+    assert follow_packs(mains(), packs, [*same, *gone]).gone == plain.gone

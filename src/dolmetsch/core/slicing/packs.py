@@ -6,7 +6,7 @@ the packs, unpacked, or gone: Σ gone + on hand = Σ cost of the final mains.
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from typing import Final, Literal, NoReturn, get_args
 
@@ -46,16 +46,31 @@ class Taking:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class Weighed:
+    """A pack weighed again: what ran out of it, or dried away, changes its weight and no cost."""
+
+    pack: str
+    grams: Fraction
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class PackNow:
     """A pack as made, and what is left of it.
 
-    ``left_slices`` None: not counted, or no longer known since a part was taken by weight.
+    ``left_grams`` by what it weighed as it was made; ``weighs``: what a gram of that weighs since it was
+    weighed again. ``left_slices`` None: not counted, or no longer known since a part was taken by weight.
     """
 
     pack: Pack
     cost: Fraction
     left_grams: Fraction
     left_slices: int | None
+    weighs: Fraction = Fraction(1)
+
+    @property
+    def here_grams(self) -> Fraction:
+        """What the rest weighs now."""
+        return self.left_grams * self.weighs
 
     @property
     def left_cost(self) -> Fraction:
@@ -93,7 +108,7 @@ class Stowed:
     @property
     def on_hand(self) -> Share:
         """What is left in the packs, and unpacked."""
-        left = [Share(grams=one.left_grams, cost=one.left_cost) for one in self.packs.values()]
+        left = [Share(grams=one.here_grams, cost=one.left_cost) for one in self.packs.values()]
         return together([*left, *self.unpacked.values()])
 
 
@@ -105,8 +120,11 @@ def together(shares: Iterable[Share]) -> Share:
     return whole
 
 
-def follow_packs(mains: Sequence[Piece], packs: Sequence[Pack], takings: Sequence[Taking]) -> Stowed:
-    """What became of ``mains``, the final pieces of a batch.
+def follow_packs(
+    mains: Sequence[Piece], packs: Sequence[Pack], happened: Sequence[Taking | Weighed]
+) -> Stowed:
+    """What became of ``mains``, the final pieces of a batch; ``happened``: what left the packs, and what they
+    weighed, in order.
 
     Raises:
         LedgerError: a pack that cannot have been made (its field below ``packs[…]``), or a taking that cannot
@@ -124,8 +142,12 @@ def follow_packs(mains: Sequence[Piece], packs: Sequence[Pack], takings: Sequenc
         for pack in packs
     }
     gone: dict[Fate, Share] = {}
-    shares = []
-    for index, taking in enumerate(takings):
+    shares: list[Share] = []
+    for taking in happened:
+        if isinstance(taking, Weighed):
+            left[taking.pack] = weigh_again(left[taking.pack], taking.grams)
+            continue
+        index = len(shares)
         if taking.pack not in left:
             _refuse("unknown_pack", f"gone[{index}].pack", f"there is no pack “{taking.pack}”")
         before = left[taking.pack]
@@ -146,6 +168,11 @@ def follow_packs(mains: Sequence[Piece], packs: Sequence[Pack], takings: Sequenc
     )
 
 
+def weigh_again(now: PackNow, grams: Fraction) -> PackNow:
+    """The pack once it weighed ``grams``; one of which nothing is left stays so."""
+    return replace(now, weighs=grams / now.left_grams) if now.left_grams else now
+
+
 def take(now: PackNow, taking: Taking, *, path: str) -> PackNow:
     """The pack after ``taking``; ``path`` is where a refusal lies.
 
@@ -161,9 +188,9 @@ def take(now: PackNow, taking: Taking, *, path: str) -> PackNow:
         return _left(now, ZERO)
     if taking.grams <= 0:
         _refuse("no_weight", f"{path}.weight", "a weight must be above zero")
-    if taking.grams > now.left_grams + SLACK_GRAMS:
+    if taking.grams > now.here_grams + SLACK_GRAMS:
         _refuse("more_than_left", f"{path}.weight", f"that is more than is left of “{now.pack.id}”")
-    return _left(now, max(ZERO, now.left_grams - taking.grams))
+    return _left(now, max(ZERO, now.left_grams - taking.grams / now.weighs))
 
 
 def _take_slices(now: PackNow, slices: int, *, path: str) -> PackNow:
@@ -176,18 +203,14 @@ def _take_slices(now: PackNow, slices: int, *, path: str) -> PackNow:
         text = f"“{pack.id}” has {now.left_slices} slices left"
         _refuse("more_than_left", path, text)
     left = now.left_slices - slices
-    return PackNow(
-        pack=pack,
-        cost=now.cost,
-        left_grams=now.left_grams - pack.grams * slices / pack.slices if left else ZERO,
-        left_slices=left,
-    )
+    grams = now.left_grams - pack.grams * slices / pack.slices if left else ZERO
+    return replace(now, left_grams=grams, left_slices=left)
 
 
 def _left(now: PackNow, grams: Fraction) -> PackNow:
     """The pack with so much left by weight: its slices are no longer known, unless nothing is left."""
     slices = 0 if not grams and now.pack.slices is not None else None
-    return PackNow(pack=now.pack, cost=now.cost, left_grams=grams, left_slices=slices)
+    return replace(now, left_grams=grams, left_slices=slices)
 
 
 def _fill(pieces: Mapping[str, Piece], packs: Sequence[Pack]) -> dict[str, Fraction]:

@@ -39,8 +39,10 @@ class Meat:
 
     @property
     def per_gram(self) -> Fraction:
-        """Its cost by weight."""
-        return Fraction(self.now.cost) / Fraction(self.now.pack.grams)
+        """Its cost by weight, as it was weighed last."""
+        as_made = Fraction(self.now.cost) / Fraction(self.now.pack.grams)
+        left = Fraction(self.now.left_grams)
+        return as_made * Fraction(self.now.book_grams) / left if left else as_made
 
     @property
     def per_slice(self) -> Fraction | None:

@@ -10,7 +10,7 @@ from fractions import Fraction
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.slicing.packs import SLACK_GRAMS, PackNow, Share, take
+from dolmetsch.core.slicing.packs import SLACK_GRAMS, Share, take, weigh_again
 from dolmetsch.server.batches.entries.typed import BoughtIn, EntryIn, SourceIn, WithdrawIn
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.record.actions import record_within
@@ -18,12 +18,14 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder import models, schemas
 from dolmetsch.server.larder.of_batch import (
-    core_pack,
+    LEFT_FIELDS,
+    core_now,
     core_taking,
     derived,
     follow_lives,
     renew_packs,
     set_life,
+    set_now,
     taken_now,
 )
 from dolmetsch.server.larder.one_pack import get_pack
@@ -151,12 +153,8 @@ def _keep_taken(row: models.Taken) -> Share:
     """
     pack = row.pack
     now = pack.now
-    before = PackNow(
-        pack=core_pack(pack),
-        cost=Fraction(now.cost),
-        left_grams=Fraction(now.left_grams),
-        left_slices=now.left_slices,
-    )
+    now.pack = pack
+    before = core_now(now)
     taking = core_taking(row)
     try:
         after = take(before, taking, path="take")
@@ -172,9 +170,8 @@ def _keep_taken(row: models.Taken) -> Share:
         income=taking.income or Fraction(0),
     )
     taken_now(row, share, row.kitchen).save(force_insert=True)
-    now.left_grams, now.left_slices = derived(after.left_grams), after.left_slices
-    now.left_cost, now.is_gone = derived(after.left_cost), not after.left_grams
-    now.save(update_fields=["left_grams", "left_slices", "left_cost", "is_gone"])
+    set_now(now, after)
+    now.save(update_fields=LEFT_FIELDS)
     return share
 
 
@@ -283,15 +280,19 @@ def weigh_pack(write: Write, code: str, mark: str, data: schemas.WeighedIn) -> m
             reader.refuse("at", "odd_time", f"{pack.label} was packed later.")
         if pack.now.is_gone:
             reader.refuse("weight", "pack_empty", f"Nothing is left of {pack.label}.")
-        left = Fraction(pack.now.left_grams)
+        left = Fraction(pack.now.book_grams)
         if grams is not None and Fraction(grams) * 100 > left * OVERWEIGHT_PERCENT:
             book = print_weight(left).say(write.kitchen.weight_unit)
             reader.refuse("weight", "overweight", f"By the book {book} is left of it: look at the scale.")
         if reader.problems or grams is None:
             raise refuse_fields(reader.problems)
-        return models.PackWeighing.objects.create(
-            pack=pack, grams=grams, typed=data.weight, book_grams=derived(left), at=at, **write.stamp
+        row = models.PackWeighing.objects.create(
+            pack=pack, grams=grams, typed=data.weight, book_grams=pack.now.book_grams, at=at, **write.stamp
         )
+        pack.now.pack = pack
+        set_now(pack.now, weigh_again(core_now(pack.now), Fraction(grams)))
+        pack.now.save(update_fields=LEFT_FIELDS)
+        return row
 
     return keep_once(write, models.PackWeighing, make)
 

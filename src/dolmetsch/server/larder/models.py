@@ -203,6 +203,8 @@ class ShelfCount(Kept):
 class PackNow(models.Model):
     """Derived: a pack as it is now. ``cost`` is of all of it as made; ``keeps`` its row of the chart.
 
+    ``left_grams`` as it was weighed last; ``book_grams`` the same by what it weighed as it was made.
+
     ``owner``: the customer it belongs to; empty: it is the kitchen's own.
     """
 
@@ -210,6 +212,7 @@ class PackNow(models.Model):
     kitchen = models.ForeignKey(Kitchen, on_delete=models.CASCADE, related_name="+")
     cost = exact_money_field()
     left_grams = models.DecimalField(max_digits=20, decimal_places=12)
+    book_grams = models.DecimalField(max_digits=20, decimal_places=12, default=0, db_default=0)
     left_slices = models.PositiveIntegerField(null=True)
     left_cost = exact_money_field()
     state = models.CharField(max_length=8)

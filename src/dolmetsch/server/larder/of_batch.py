@@ -16,7 +16,7 @@ from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.numbers.spelling import spell_weight
 from dolmetsch.core.slicing.keeping import State, keep_until, keeps_like
-from dolmetsch.core.slicing.packs import Fate, Pack, Share, Stowed, Taking, follow_packs
+from dolmetsch.core.slicing.packs import Fate, Pack, PackNow, Share, Stowed, Taking, Weighed, follow_packs
 from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
 from dolmetsch.server.batches.entries.raw import list_raw_of
 from dolmetsch.server.batches.models import Batch
@@ -68,6 +68,34 @@ def core_taking(row: models.Taken) -> Taking:
     )
 
 
+def core_weighed(row: models.PackWeighing) -> Weighed:
+    """A weighing as the core reads it."""
+    return Weighed(pack=row.pack.mark, grams=Fraction(row.grams))
+
+
+def core_now(row: models.PackNow) -> PackNow:
+    """A pack as it is now, as the core reads it."""
+    left = Fraction(row.book_grams)
+    return PackNow(
+        pack=core_pack(row.pack),
+        cost=Fraction(row.cost),
+        left_grams=left,
+        left_slices=row.left_slices,
+        weighs=Fraction(row.left_grams) / left if left else Fraction(1),
+    )
+
+
+def set_now(row: models.PackNow, now: PackNow) -> None:
+    """Note on ``row`` what is left of its pack."""
+    row.book_grams, row.left_grams = derived(now.left_grams), derived(now.here_grams)
+    row.left_slices, row.left_cost = now.left_slices, derived(now.left_cost)
+    row.is_gone = not now.left_grams
+
+
+#: What of a pack's row changes with what is left of it.
+LEFT_FIELDS: Final = ("book_grams", "left_grams", "left_slices", "left_cost", "is_gone")
+
+
 def find_packs(batch: Batch) -> QuerySet[models.Pack]:
     """The packs of ``batch`` that count, in order."""
     return models.Pack.objects.filter(batch=batch, canceled__isnull=True).order_by("number")
@@ -82,12 +110,19 @@ def list_takings(batch: Batch) -> list[models.Taken]:
 def follow_rows(
     mains: Sequence[Piece], packs: Iterable[models.Pack], takings: Iterable[models.Taken]
 ) -> Stowed:
-    """What became of ``mains``, by rows of packs and takings.
+    """What became of ``mains``, by rows of packs and takings, and what the packs weighed meanwhile.
 
     Raises:
         LedgerError: they cannot have been made of ``mains``, or what left cannot have.
     """
-    return follow_packs(mains, [core_pack(row) for row in packs], [core_taking(row) for row in takings])
+    made = list(packs)
+    weighings = models.PackWeighing.objects.filter(pack__in=[row.pk for row in made if row.pk is not None])
+    happened: list[tuple[datetime, Taking | Weighed]] = [
+        *((row.recorded_at, core_taking(row)) for row in takings),
+        *((row.recorded_at, core_weighed(row)) for row in weighings.select_related("pack").order_by("id")),
+    ]
+    in_order = [one for _, one in sorted(happened, key=lambda one: one[0])]
+    return follow_packs(mains, [core_pack(row) for row in made], in_order)
 
 
 class KnownPacks:
@@ -175,14 +210,11 @@ def renew_packs(batch: Batch, mains: Sequence[Piece]) -> None:
             pack=pack,
             kitchen=batch.kitchen,
             cost=derived(now.cost),
-            left_grams=derived(now.left_grams),
-            left_slices=now.left_slices,
-            left_cost=derived(now.left_cost),
             keeps=keeps_like(piece.kinds, product=product, is_raw=is_raw) or "",
             is_raw=is_raw,
-            is_gone=not now.left_grams,
             owner=owners.get(piece.id, ""),
         )
+        set_now(row, now)
         set_life(row, life)
         rows.append(row)
     models.PackNow.objects.bulk_create(rows)
@@ -271,7 +303,10 @@ def _write_taking(row: models.Taken, unit: str) -> Json:
     if row.slices is not None:
         document["slices"] = row.slices
     elif row.grams is not None:
-        document["weight"] = spell_weight(row.typed, unit)
+        # of a pack weighed again, by what it weighed as it was made: the document knows no other
+        is_weighed = row.pack.weighings.filter(recorded_at__lt=row.recorded_at).exists()
+        typed = f"{row.now.grams.normalize():f} g" if is_weighed else row.typed
+        document["weight"] = spell_weight(typed, unit)
     else:
         document["all"] = True
     if row.income is not None:

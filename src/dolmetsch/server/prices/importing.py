@@ -16,7 +16,14 @@ from dolmetsch.core.buying.price_history import is_odd
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
-from dolmetsch.server.prices.matching import FaultyRow, ReadRow, find_decimal, guess_columns, read_rows
+from dolmetsch.server.prices.matching import (
+    FaultyRow,
+    ReadRow,
+    ask_cents,
+    find_decimal,
+    guess_columns,
+    read_rows,
+)
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
 from dolmetsch.server.prices.queries import price_text, show_per
 from dolmetsch.server.prices.reading import put_price
@@ -107,7 +114,15 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
     decimal = find_decimal(match, kept.table)
     problems = _problems_of(kept, match)
     answer = schemas.FilePreviewOut(
-        problems=problems, new=0, known=0, faulty=0, faults=[], sample=[], notes=[], decimal=decimal
+        problems=problems,
+        new=0,
+        known=0,
+        faulty=0,
+        faults=[],
+        sample=[],
+        notes=[],
+        asks_cents=ask_cents(match, kept.table),
+        decimal=decimal,
     )
     if problems:
         return answer
@@ -230,7 +245,10 @@ def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schema
         if kept.match and kept.match != match:
             said = "This list is being written by another match. Look at how far it is, or bring it in anew."
             raise DomainError("moved_on", 409, "Begun already", said)
-        if problems := _problems_of(kept, data.match):
+        problems = _problems_of(kept, data.match)
+        if asked := ask_cents(data.match, kept.table):
+            problems.append(FieldProblem(path="is_in_cents", code="ask", message=asked))
+        if problems:
             raise refuse_fields(problems)
         if data.from_row == kept.next_row and kept.next_row < kept.rows_count:
             if not kept.match:

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
 from fractions import Fraction
+from statistics import median
 from typing import Final, get_args
 
 from dolmetsch.core.buying.offer import MAX_SOLUTION
@@ -36,6 +37,8 @@ HEAD_WORDS: Final[dict[Target, tuple[str, ...]]] = {
     "slices": ("slices",),
     "solution": ("solution", "water"),
 }
+#: Whole prices of which half are this or more may be in cents.
+CENTS_FROM: Final = 100
 _UNITS: Final = {"ea": "each", "pc": "each", "pcs": "each", "piece": "each", "pieces": "each", "unit": "each"}
 _SORTS: Final[dict[str, SortKey]] = {
     **{key: key for key in ("meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack")},
@@ -99,6 +102,25 @@ def find_decimal(match: MatchIn, table: Sequence[Sequence[Cell]]) -> DecimalSign
         return "."
     cells = (row[at + 1] for row in table if at + 1 < len(row))
     return guess_decimal(cell for cell in cells if isinstance(cell, str)) or "."
+
+
+def ask_cents(match: MatchIn, table: Sequence[Sequence[Cell]]) -> str:
+    """What to ask where nobody said whether prices are in cents, and they look like it; empty: nothing.
+
+    They do where all of them are whole numbers, and half of them a hundred or more (ours).
+    """
+    at = match.columns.get("price")
+    if at is None or match.is_in_cents is not None:
+        return ""
+    cells = [row[at + 1] for row in table if at + 1 < len(row) and str(row[at + 1]).strip()]
+    texts = [_plain(cell) if not isinstance(cell, str) else cell.strip() for cell in cells]
+    if not texts or not all(re.fullmatch(r"\d{1,9}", text) for text in texts):
+        return ""
+    middle = median(int(text) for text in texts)
+    if middle < CENTS_FROM:
+        return ""
+    first = texts[0]
+    return f"Are the prices in cents? “{first}” would be {int(first) / 100:.2f}, or else {int(first)}.00."
 
 
 def read_rows(
@@ -202,7 +224,8 @@ def _read_price(cells: _Cells, match: MatchIn, sort: SortKey, *, decimal: Decima
         cell = cells.raw("price")
         number = text if isinstance(cell, int | float) else None
         sign: DecimalSign = "." if number else decimal
-        bare = _print(read_listed_number(text, decimal=sign))
+        value = read_listed_number(text, decimal=sign)
+        bare = _print(value / 100 if match.is_in_cents else value)
     except QuantityError as error:
         if error.reason != "unreadable" or not any(letter.isalpha() for letter in text):
             raise

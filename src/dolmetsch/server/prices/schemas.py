@@ -142,13 +142,15 @@ class NotedOut(BaseModel):
 class MatchIn(Body):
     """How to read a list: which column (from 0) is what, and what stands for columns that are not there.
 
-    ``per``: what a price alone is for. ``decimal`` empty: guessed. ``on``: the day where no column tells it.
+    ``per``: what a price alone is for. ``decimal`` empty: guessed. ``is_in_cents`` null: nobody said; it is
+    asked where they look like it. ``on``: the day where no column tells it.
     """
 
     columns: dict[Target, Annotated[int, Field(ge=0, le=200)]]
     sort: SortKey = "meat"
     per: Literal["", "lb", "kg", "each"] = ""
     decimal: Literal["", ".", ","] = ""
+    is_in_cents: bool | None = None
     day_first: bool = True
     on: date
 
@@ -196,6 +198,7 @@ class FilePreviewOut(BaseModel):
     """What a list would write, nothing written: counts, a few rows as read, every faulty row.
 
     ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
+    ``asks_cents``: the question whether the prices are in cents, to be answered before they are written.
     """
 
     problems: list[FieldProblem]
@@ -205,6 +208,7 @@ class FilePreviewOut(BaseModel):
     faults: list[FaultyRowOut]
     sample: list[ReadRowOut]
     notes: list[str]
+    asks_cents: str
     decimal: Literal[".", ","]
 
 

@@ -9,10 +9,11 @@ from typing import Protocol, TypeVar
 
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.numbers.amounts import Amount, read_amount
-from dolmetsch.core.numbers.exact import round_to
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, round_to
 from dolmetsch.core.numbers.length import read_length
 from dolmetsch.core.numbers.quantity import (
     GRAM_PLACES,
+    MAX_GRAMS,
     MONEY_PLACES,
     Price,
     read_money,
@@ -34,6 +35,9 @@ EARLIEST = datetime(2000, 1, 1, tzinfo=UTC)
 AHEAD = timedelta(days=1)
 FAR_AHEAD = timedelta(days=3652)
 MAX_SLICES = Fraction(1_000_000)
+#: From so many grams on a number alone is asked about: 100 kg is rather 100 g, and a thousand pounds of one
+#: piece is no usual one (ours).
+HEAVY_GRAMS = {"kg": Fraction(100_000), "lb": 1_000 * GRAMS_PER_LB, "g": MAX_GRAMS}
 
 
 class HasUnits(Protocol):
@@ -92,10 +96,20 @@ class Reader:
         if not self.need(path, typed, "A weight is missing."):
             return None
         grams = self._try(path, lambda: read_weight(typed, default_unit=self.unit if bare else None))
-        if grams is None:
+        if grams is None or self._asks_unit(path, typed, grams):
             return None
         self.readings.append(schemas.ReadQuantity(path=path, weight=print_weight(grams)))
         return as_decimal(grams, GRAM_PLACES)
+
+    def _asks_unit(self, path: str, typed: str, grams: Fraction) -> bool:
+        """Ask for the unit of a number alone that would be a very heavy weight in the kitchen's unit."""
+        number = typed.strip()
+        is_asked = not self.verbatim and not any(map(str.isalpha, number)) and grams >= HEAVY_GRAMS[self.unit]
+        if is_asked:
+            small = "g" if self.unit == "kg" else "oz"
+            said = f"Is {number} meant in {self.unit}? Write {number} {small}, or {number} {self.unit}."
+            self.refuse(path, "which_unit", said)
+        return is_asked
 
     def money(self, path: str, typed: str) -> Decimal | None:
         """Money, or None with a fault noted."""

@@ -6019,7 +6019,8 @@ export interface components {
          * MatchIn
          * @description How to read a list: which column (from 0) is what, and what stands for columns that are not there.
          *
-         *     ``per``: what a price alone is for. ``decimal`` empty: guessed. ``on``: the day where no column tells it.
+         *     ``per``: what a price alone is for. ``decimal`` empty: guessed. ``is_in_cents`` null: nobody said; it is
+         *     asked where they look like it. ``on``: the day where no column tells it.
          */
         MatchIn: {
             /** Columns */
@@ -6044,6 +6045,8 @@ export interface components {
              * @enum {string}
              */
             decimal: "" | "." | ",";
+            /** Is In Cents */
+            is_in_cents?: boolean | null;
             /**
              * Day First
              * @default true
@@ -6072,6 +6075,7 @@ export interface components {
          * @description What a list would write, nothing written: counts, a few rows as read, every faulty row.
          *
          *     ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
+         *     ``asks_cents``: the question whether the prices are in cents, to be answered before they are written.
          */
         FilePreviewOut: {
             /** Problems */
@@ -6088,6 +6092,8 @@ export interface components {
             sample: components["schemas"]["ReadRowOut"][];
             /** Notes */
             notes: string[];
+            /** Asks Cents */
+            asks_cents: string;
             /**
              * Decimal
              * @enum {string}

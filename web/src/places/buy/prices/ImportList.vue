@@ -174,6 +174,7 @@ const begun = computed(() => (list.value?.next_row ?? 0) > 0)
       :busy="busy !== '' || isLooking"
       :begun="begun"
       @write="bringIn"
+      @cents="(isInCents) => (match = { ...match!, is_in_cents: isInCents })"
     />
   </template>
 </template>

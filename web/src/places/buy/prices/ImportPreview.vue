@@ -6,7 +6,7 @@ import { usePer } from './usePrices'
 
 /** What a list would write: how much is new, a few rows as read, every row that cannot be read. */
 const props = defineProps<{ preview: Schemas['FilePreviewOut']; busy: boolean; begun: boolean }>()
-defineEmits<{ write: [] }>()
+defineEmits<{ write: []; cents: [isInCents: boolean] }>()
 const { perText } = usePer()
 const word = computed(() => {
   const { faulty, faults } = props.preview
@@ -52,11 +52,16 @@ const word = computed(() => {
       <ul v-if="preview.notes.length" class="detail">
         <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
+      <div v-if="preview.asks_cents" class="asked" role="group" aria-label="Cents">
+        <p><span aria-hidden="true">▲</span> {{ preview.asks_cents }}</p>
+        <button type="button" class="act small" @click="$emit('cents', true)">In cents</button>
+        <button type="button" class="act small" @click="$emit('cents', false)">Whole money</button>
+      </div>
       <FaultRows :faults="preview.faults" />
       <button
         type="button"
         class="act first"
-        :disabled="busy || (preview.new === 0 && !begun)"
+        :disabled="busy || preview.asks_cents !== '' || (preview.new === 0 && !begun)"
         @click="$emit('write')"
       >
         {{ busy ? 'One moment …' : begun ? 'Continue saving' : word }}

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ColumnTable from '@/shared/parts/ColumnTable.vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { sorts } from './usePrices'
 
 /** Which column is what, over the first rows of the list; and what stands for columns that are not there. */
@@ -26,6 +27,15 @@ const has = (target: Target): boolean => columns.value[target] !== undefined
 function take(found: Partial<Record<Target, number>>): void {
   match.value = { ...match.value, columns: found as Match['columns'] }
 }
+/** Whole money or cents; where nobody said, it is asked if they look like cents. */
+const moneys = [
+  { value: 'whole' as const, word: 'whole money: 3.49' },
+  { value: 'cents' as const, word: 'cents: 349' },
+]
+const cents = computed({
+  get: () => (match.value.is_in_cents ? ('cents' as const) : ('whole' as const)),
+  set: (to) => (match.value = { ...match.value, is_in_cents: to === 'cents' }),
+})
 const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a comma: 3,49'))
 </script>
 
@@ -63,6 +73,7 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
         <option value=",">a comma: 3,49</option>
       </select>
     </label>
+    <ChoiceBar v-model="cents" label="The prices are in" :choices="moneys" />
     <label v-if="!has('day')" class="named">
       <span>The prices are from</span>
       <input v-model="match.on" class="box" type="date" />
