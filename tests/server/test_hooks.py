@@ -38,8 +38,9 @@ def hung(api, **more):
     return body["id"]
 
 
-def weighed(api, days, pounds, kind="hang", **more):
-    return api.recorded(api.code, weigh(kind, A=f"{pounds} lb"), happened_at=days_ago(days), **more)
+def weighed(api, days, pounds, kind="hang", mark="A", **more):
+    content = weigh(kind, **{mark: f"{pounds} lb"})
+    return api.recorded(api.code, content, happened_at=days_ago(days), **more)
 
 
 def chamber(api):
@@ -139,10 +140,56 @@ def test_too_many_degree_hours_are_said(hangs):
 def test_one_is_cut_and_the_rest_hung_back(hangs):
     weighed(hangs, 20, "4.25")
     noted(hangs, "cut", before="4.25 lb", after="3.40 lb", at=days_ago(19))
-    weighed(hangs, 10, "3.00")
+    # one piece to the log as well, under the mark it has there since
+    entry = hangs.get(f"/batches/{hangs.code}")[1]["log"][-1]["content"]
+    (rest,) = entry["pieces"]
+    assert (entry["act"], entry["piece"], rest["weight"]) == ("split", "A", "3.40 lb")
+    assert [(one["name"], one["weight"]) for one in entry["cut_off"]] == [
+        ("cut while hanging", "385.5535145 g")
+    ]
+    assert (hanging(hangs)["mark"], hanging(hangs)["down_at"]) == (rest["mark"], None)
+    assert hangs.get("/chamber")[1]["loose"] == []
+    weighed(hangs, 10, "3.00", mark=rest["mark"])
     one = hanging(hangs)
     # four fifths of the green 5 lb are 4: 3 of them are a loss of a quarter, and 2.4 the target
     assert (one["lost"], one["weight_at_target"]["lb"]) == ("25.0", "2.40")
+
+
+def test_cut_in_the_log_it_hangs_on_until_it_is_sliced(hangs):
+    weighed(hangs, 20, "4.25")
+    trim = {
+        "act": "split",
+        "kind": "trim",
+        "piece": "A",
+        "pieces": [{"mark": "A1", "weight": "3.40 lb"}],
+        "cut_off": [{"name": "for the cook", "material": "lean", "weight": "0.85 lb"}],
+    }
+    hangs.recorded(hangs.code, trim, happened_at=days_ago(19))
+    one = hanging(hangs)
+    assert (one["label"], one["lost"], one["weight"]["lb"]) == (f"{hangs.code} A1", "15.0", "3.40")
+    weighed(hangs, 10, "3.00", mark="A1")
+    assert hanging(hangs)["lost"] == "25.0"
+    # cut in two, or sliced, it is down
+    slices = {"act": "split", "kind": "slice", "piece": "A1", "pieces": [{"mark": "S", "weight": "2.9 lb"}]}
+    hangs.recorded(hangs.code, slices, happened_at=days_ago(5))
+    answer = hangs.get("/chamber")[1]
+    assert answer["hanging"] == []
+    assert [one["down_at"][:10] for one in answer["down"]] == [days_ago(5)[:10]]
+
+
+def test_what_it_is_to_lose_is_as_it_was_hung_here_last_for_what_it_becomes(api):
+    code = api.started()
+    api.recorded(code, TRIM)
+    usual = {"air_dried": "35", "fermented_dried": "35"}
+    assert api.get("/chamber")[1]["targets"] == usual
+    api.recorded(code, {"act": "course", "course": "fermented_dried", "pieces": ["B"]})
+    assert api.call("POST", "/hooks", {"code": code, "mark": "B", "target": "28"})[0] == 201
+    assert api.get("/chamber")[1]["targets"] == {**usual, "fermented_dried": "28"}
+    again = api.started(course="fermented_dried")
+    assert api.call("POST", "/hooks", {"code": again, "mark": "lot"})[0] == 201
+    assert api.call("POST", "/hooks", {"code": code, "mark": "A"})[0] == 201
+    targets = {one["label"]: one["target"] for one in api.get("/chamber")[1]["hanging"]}
+    assert targets == {f"{code} B": "28.0", again: "28.0", f"{code} A": "35.0"}
 
 
 def test_taken_down_it_hangs_no_longer(hangs):
@@ -160,7 +207,6 @@ def test_taken_down_it_hangs_no_longer(hangs):
     ("change", "path"),
     [
         ({"mark": "A"}, "mark"),
-        ({"mark": "B", "target": ""}, "target"),
         ({"mark": "B", "target": "0"}, "target"),
         ({"mark": "B", "target": "100"}, "target"),
         ({"mark": "B", "target": "140"}, "target"),

@@ -427,7 +427,7 @@ def test_whole_prices_that_look_like_cents_are_asked_about(api):
     assert (whole["asks_cents"], whole["sample"][0]["per"]["weight"]["per_lb"]) == ("", "648.00")
     cents = look(api, data, is_in_cents=True)
     assert [one["per"]["weight"]["per_lb"] for one in cents["sample"]] == ["6.48", "2.85", "0.95"]
-    assert write(api, data, is_in_cents=True)[0] == 201
+    assert write(api, data, is_in_cents=True)[0] == 200
     assert sorted(Quote.objects.values_list("paid", flat=True)) == [
         Decimal("0.95"),
         Decimal("2.85"),

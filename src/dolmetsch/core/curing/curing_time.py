@@ -64,8 +64,8 @@ class Point:
 class CuringTime:
     """The rules side by side, the window of the chosen school, and the curve of the center.
 
-    ``planned``: the day to take it out unless the cook picks another: the slowest of the rules, inside the
-    window. ``asks_thickness``: the rules by thickness, and the curve, want it measured.
+    ``planned``: the day to take it out unless the cook picks another: the earliest that all rules which can
+    be met in the window call done. ``asks_thickness``: rules by thickness, and the curve, want it measured.
     ``half_metres``: half of it, as diffusion takes it; None: not measured.
     """
 
@@ -111,11 +111,12 @@ def plan_time(
     rules = _rules(school, pounds=pounds, thickness_mm=spread_mm, skin_on=skin_on, is_belly=is_belly)
     window = _window(school, {rule.key: rule for rule in rules}, is_belly=is_belly)
     curve = () if spread_mm is None else draw_centre(spread_mm, skin_on=skin_on, days=window.last + 3)
-    slowest = ceil(max(rule.first for rule in rules) - _WHOLE)
+    # a rule that calls it done only past the window is not the one this school goes by
+    done = max((rule.first for rule in rules if rule.first <= window.last), default=0.0)
     return CuringTime(
         rules=tuple(rules),
         window=window,
-        planned=min(max(slowest, window.first), window.last),
+        planned=max(ceil(done - _WHOLE), window.first),
         curve=curve,
         asks_thickness=thickness_mm is None and not has_no_way_in,
         half_metres=None if spread_mm is None else _half(spread_mm, skin_on=skin_on),

@@ -3,6 +3,10 @@
 from fractions import Fraction
 from typing import Final
 
+TARGET_SOURCE: Final = "common practice: 30 to 40 % of the green weight"
+#: What a piece that hangs is to lose, in per cent, until the kitchen hung one for the same.
+TARGET_PERCENT: Final = 35
+
 DRYING_SOURCE: Final = "start values of ours, until the kitchen's own hooks say better"
 #: What would be left of the green weight if it hung for ever: mean and standard deviation.
 M_INF_MEAN, M_INF_DEVIATION = 0.50, 0.08

@@ -1,8 +1,10 @@
 """Writes: a piece is hung, something is noted of it."""
 
 import uuid
+from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime
+from decimal import Decimal
 from fractions import Fraction
 from typing import Any
 
@@ -13,7 +15,7 @@ from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.devices.cooker.lines import MOST_PROBES
 from dolmetsch.server.batches.entries.chain import STEP_ACTS, list_current, list_entry_rows
 from dolmetsch.server.batches.entries.course import courses_of
-from dolmetsch.server.batches.entries.typed import EntryIn, WeighIn, WeightIn
+from dolmetsch.server.batches.entries.typed import CutOffIn, EntryIn, PieceIn, SplitIn, WeighIn, WeightIn
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.actions import record_within
 from dolmetsch.server.batches.record.courses import state_course
@@ -21,9 +23,9 @@ from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_pie
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas
 from dolmetsch.server.hooks.chambers import chamber_names
-from dolmetsch.server.hooks.drying import find_down, weight_at
+from dolmetsch.server.hooks.drying import IN_LOG, find_down, follow_hook, weight_at
 from dolmetsch.server.hooks.models import Hook, HookNote
-from dolmetsch.server.hooks.queries import get_hook, list_hanging
+from dolmetsch.server.hooks.queries import find_targets, get_hook, list_hanging
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, refuse_fields
 from dolmetsch.server.quantities.reader import Reader, as_decimal
@@ -50,13 +52,12 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
         then, as_typed = weight_at(batch, data.mark, hung_at)
         typed = data.green or as_typed
         green = reader.weight("green", typed) if data.green else as_decimal(then, GRAM_PLACES)
-        target = reader.percent("target", data.target, what="target loss")
-        if target is None and not any(one.path == "target" for one in reader.problems):
-            reader.refuse("target", "missing", "How much is it to lose? 30 to 40 % is usual.")
+        target = reader.percent("target", data.target or _usual_target(batch, piece), what="target loss")
         if target is not None and not 0 < target < 1:
             reader.refuse("target", "out_of_range", "A piece loses more than nothing and less than all.")
         reader.happened("hung_at", hung_at, now=write.now)
-        if any((one.batch_id, one.mark) == (batch.pk, data.mark) for one in list_hanging(write.kitchen)):
+        hanging = [(one.batch_id, follow_hook(one).mark) for one in list_hanging(write.kitchen)]
+        if (batch.pk, data.mark) in hanging:
             reader.refuse("mark", "twice", f"{data.code} {data.mark} hangs already.")
         _refuse_cell(write.kitchen, data, reader)
         if reader.problems or green is None or target is None:
@@ -75,6 +76,12 @@ def hang(write: Write, data: schemas.HangIn) -> Hook:
         )
 
     return keep_once(write, Hook, make)
+
+
+def _usual_target(batch: Batch, piece: Piece) -> str:
+    course = courses_of(batch, [piece], list_current(list_entry_rows(batch)))[piece.id]
+    targets = find_targets(batch.kitchen)
+    return targets.get(course or "air_dried", targets["air_dried"])
 
 
 def _tell_log(write: Write, batch: Batch, piece: Piece, typed: str, hung_at: datetime) -> None:
@@ -122,9 +129,27 @@ def write_note(write: Write, hook_id: int, data: schemas.HookNoteIn) -> HookNote
         content = _read(reader, hook, data)
         if reader.problems:
             raise refuse_fields(reader.problems)
+        if data.kind == "cut":
+            content[IN_LOG] = _cut_in_log(write, hook, content, data.after, at)
         return HookNote.objects.create(hook=hook, at=at, kind=data.kind, data=content, **write.stamp)
 
     return keep_once(write, HookNote, make)
+
+
+def _cut_in_log(write: Write, hook: Hook, cut: Mapping[str, Any], after: str, at: datetime) -> int:
+    """A cut of what hangs is one of its piece: what came off, and what was hung back; the entry."""
+    came_off = Decimal(cut["before"]) - Decimal(cut["after"])
+    off = CutOffIn(name="cut while hanging", material="lean", weight=f"{came_off.normalize():f} g")
+    content = SplitIn(
+        kind="trim",
+        piece=follow_hook(hook).mark,
+        pieces=[PieceIn(weight=after)],
+        cut_off=[off] if came_off else [],
+    )
+    batch = hook.batch
+    draft = EntryIn(content=content, seen=batch.last_sequence, happened_at=at)
+    recorded = record_within(replace(write, key=uuid.uuid5(write.key, "cut")), batch.code, draft)
+    return recorded.entry.pk
 
 
 def _read(reader: Reader, hook: Hook, data: schemas.HookNoteIn) -> dict[str, Any]:

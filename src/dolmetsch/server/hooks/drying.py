@@ -1,6 +1,7 @@
 """A hook's rows as the core's drying log, and what the chamber shows of it."""
 
-from collections.abc import Container, Iterable, Iterator
+from collections.abc import Container, Iterable, Iterator, Mapping
+from dataclasses import dataclass
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
@@ -18,15 +19,16 @@ from dolmetsch.core.drying.drying_log import (
 from dolmetsch.core.drying.fermentation import Fermentation
 from dolmetsch.core.drying.follow_drying import FollowedDrying, follow_drying
 from dolmetsch.core.findings import Finding, care, note
-from dolmetsch.core.ledger.kinds import method_kind
+from dolmetsch.core.ledger.kinds import FINISHING, method_kind, method_kinds
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.moment import DAY_SECONDS
 from dolmetsch.core.numbers.span import REACHED
 from dolmetsch.core.reference.drying import FERMENT_SOURCE, RIM_SOURCE
 from dolmetsch.core.reference.raw_pork import RAW_PORK, RAW_PORK_SOURCE
 from dolmetsch.server.batches.entries.chain import STEP_ACTS, Act, CostedBatch, list_current, list_entry_rows
+from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.taken import list_pieces_here
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
@@ -39,6 +41,8 @@ from dolmetsch.server.quantities.printing import print_percent, print_unit_cost,
 
 #: Words of the log by which a piece hangs.
 HANG_WORDS: Final = ("hang", "Hang", "dry", "Dry")
+#: Of a cut that is recorded in the log as well.
+IN_LOG: Final = "entry"
 #: Points of the fitted curve that are drawn.
 LINE_POINTS: Final = 40
 
@@ -47,7 +51,7 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     """A hanging piece as the chamber shows it."""
     notes = list(hook.notes.order_by("at", "id"))
     down_at = find_down(hook, notes)
-    log = build_log(hook, notes)
+    log, hung = build_log(hook, notes), follow_hook(hook)
     followed = follow_drying(log)
     costed = cost_batch(hook.batch)
     weight = log.weighings[-1].grams if log.weighings else Fraction(hook.green_grams)
@@ -58,8 +62,8 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     return out.HookOut(
         id=hook.pk,
         code=hook.batch.code,
-        mark=hook.mark,
-        label=hook.label,
+        mark=hung.mark,
+        label=hook.batch.label_piece(hung.mark),
         name=hook.batch.name,
         chamber=hook.chamber,
         cell=hook.cell,
@@ -87,20 +91,58 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
     )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Hung:
+    """What hangs of a hook by the log: its mark now, what it weighed and was cut since, and when it was cut
+    up, combined or thrown away (None: it hangs).
+    """
+
+    mark: str
+    weighings: Mapping[Fraction, Fraction]
+    cuts: tuple[Cut, ...]
+    gone_at: datetime | None
+
+
+def follow_hook(hook: Hook) -> Hung:
+    """The piece as it hangs: cut and hung back it is one piece still, under the mark it has since."""
+    mark = hook.mark
+    weighings: dict[Fraction, Fraction] = {}
+    cuts: list[Cut] = []
+    for row in list_current(list_entry_rows(hook.batch)):
+        entry = row.entry
+        # what was weighed as it was hung is its green weight
+        if entry.act not in STEP_ACTS or entry.happened_at <= hook.hung_at:
+            continue
+        at = seconds_of(entry.happened_at)
+        if entry.act == Act.WEIGH:
+            for line in row.weighings:
+                if line.mark == mark:
+                    # of two at one time the later recorded
+                    weighings[at] = Fraction(line.grams)
+        elif mark in (entry.from_mark, *entry.marks):
+            rest = [line for line in row.weighings if line.role == Weighing.Role.MAIN]
+            if entry.act != Act.SPLIT or len(rest) != 1 or method_kind(entry.kind) in FINISHING:
+                return Hung(mark=mark, weighings=weighings, cuts=tuple(cuts), gone_at=entry.happened_at)
+            mark, after = rest[0].mark, Fraction(rest[0].grams)
+            # what came off unweighed is not told from what dried away
+            before = sum((Fraction(line.grams) for line in row.weighings), Fraction(0))
+            cuts.append(Cut(at=at, before=before, after=after))
+            weighings[at] = after
+    return Hung(mark=mark, weighings=weighings, cuts=tuple(cuts), gone_at=None)
+
+
 def find_down(hook: Hook, notes: Iterable[HookNote]) -> datetime | None:
     """When a piece was taken down: as noted, else when it was sliced, combined or thrown away.
 
     None: it hangs.
     """
     noted = next((one.at for one in notes if one.kind == "down"), None)
-    if noted is not None or hook.mark in hook.batch.summary["pieces"]:
+    if noted is not None:
         return noted
-    gone = [
-        row.entry.happened_at
-        for row in list_current(list_entry_rows(hook.batch))
-        if row.entry.act in STEP_ACTS and hook.mark in (row.entry.from_mark, *row.entry.marks)
-    ]
-    return max(gone, default=hook.batch.last_entry_at)
+    hung = follow_hook(hook)
+    if hung.gone_at is None and hung.mark not in hook.batch.summary["pieces"]:
+        return hook.batch.last_entry_at
+    return hung.gone_at
 
 
 def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
@@ -112,6 +154,14 @@ def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
     scale = hook.batch.kitchen.scale_grams
     down_at = find_down(hook, notes)
     heard = list_rows(hook.batch.kitchen, hook.chamber, since=hook.hung_at, until=down_at)
+    hung = follow_hook(hook)
+    typed = [HookWeighing(at=at, grams=grams) for at, grams in sorted(hung.weighings.items())]
+    noted_cuts = [
+        Cut(at=seconds_of(one.at), before=_of(one, "before"), after=_of(one, "after"))
+        for one in by_kind.get("cut", ())
+        # the others stand in the log
+        if IN_LOG not in one.data
+    ]
     noted = (
         ChamberReading(
             at=seconds_of(one.at),
@@ -125,12 +175,9 @@ def build_log(hook: Hook, notes: list[HookNote]) -> DryingLog:
         green=Fraction(hook.green_grams),
         hung_at=seconds_of(hook.hung_at),
         target_loss=Fraction(hook.target_loss),
-        weighings=tuple(_join(_list_weighings(hook), list_cell(hook, heard))),
+        weighings=tuple(_join(typed, list_cell(hook, heard))),
         scale_grams=Fraction(1) if scale is None else Fraction(scale),
-        cuts=tuple(
-            Cut(at=seconds_of(one.at), before=_of(one, "before"), after=_of(one, "after"))
-            for one in by_kind.get("cut", ())
-        ),
+        cuts=tuple(sorted((*hung.cuts, *noted_cuts), key=lambda one: one.at)),
         chamber=(*noted, *list_air(heard)),
         ph=tuple(PhReading(at=seconds_of(one.at), ph=_of(one, "ph")) for one in by_kind.get("ph", ())),
         ferment=None
@@ -145,21 +192,6 @@ def _of(note: HookNote, name: str) -> Fraction:
 
 def _or_none(text: Any) -> Fraction | None:
     return None if text is None else Fraction(text)
-
-
-def _list_weighings(hook: Hook) -> Iterator[HookWeighing]:
-    """The weighings of the piece that count, since it was hung, one a time."""
-    found: dict[Fraction, Fraction] = {}
-    for row in list_current(list_entry_rows(hook.batch)):
-        # what was weighed as it was hung is its green weight
-        if row.entry.act != Act.WEIGH or row.entry.happened_at <= hook.hung_at:
-            continue
-        for line in row.weighings:
-            if line.mark == hook.mark:
-                # of two at one time the later recorded
-                found[seconds_of(row.entry.happened_at)] = Fraction(line.grams)
-    for at in sorted(found):
-        yield HookWeighing(at=at, grams=found[at])
 
 
 def weight_at(batch: Batch, mark: str, at: datetime) -> tuple[Fraction, str]:
@@ -185,7 +217,8 @@ def list_loose(kitchen: Kitchen, hung: Container[tuple[int, str]]) -> Iterator[o
     for batch in under_way.filter(entries__kind__in=HANG_WORDS).distinct().order_by("id"):
         batch.kitchen = kitchen
         for piece in list_pieces_here(batch, cost_batch(batch)):
-            if not piece.kinds or method_kind(piece.kinds[-1]) != "dry" or (batch.pk, piece.id) in hung:
+            kinds = method_kinds(piece.kinds)
+            if "dry" not in kinds or kinds & FINISHING or (batch.pk, piece.id) in hung:
                 continue
             since = min(
                 row.entry.happened_at
@@ -199,6 +232,7 @@ def list_loose(kitchen: Kitchen, hung: Container[tuple[int, str]]) -> Iterator[o
                 label=batch.label_piece(piece.id),
                 since=since,
                 weight=print_weight(piece.grams),
+                course=courses_of(batch, [piece], list_current(list_entry_rows(batch)))[piece.id],
             )
 
 
@@ -210,7 +244,7 @@ def _join(typed: Iterable[HookWeighing], weighed: Iterable[HookWeighing]) -> lis
 
 def _price(hook: Hook, costed: CostedBatch, grams: Fraction) -> Any:
     """What a pound costs where ``grams`` of the piece are left; None where it is in use no longer."""
-    piece = next((one for one in costed.sheet.ledger.mains if one.id == hook.mark), None)
+    piece = next((one for one in costed.sheet.ledger.mains if one.id == follow_hook(hook).mark), None)
     return None if piece is None else print_unit_cost(cost_per_lb(piece.cost, grams))
 
 

@@ -2,16 +2,21 @@
 
 from datetime import UTC, datetime
 
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course, find_course
+from dolmetsch.core.reference.drying import TARGET_PERCENT
+from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows, list_statements
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import show_chambers
-from dolmetsch.server.hooks.drying import find_down, list_loose, read_hook, show_air
+from dolmetsch.server.hooks.drying import find_down, follow_hook, list_loose, read_hook, show_air
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
 
 #: Hooks that were taken down lately, and notes of the air, that are shown.
 DOWN_SHOWN, AIR_SHOWN = 12, 200
+#: So many of the latest hooks say what pieces are to lose.
+HUNG_READ = 12
 
 
 def get_hook(kitchen: Kitchen, hook_id: int) -> Hook:
@@ -39,6 +44,19 @@ def count_hanging(kitchen: Kitchen) -> int:
     return len(list_hanging(kitchen))
 
 
+def find_targets(kitchen: Kitchen) -> dict[Course, str]:
+    """What a piece is to lose, in per cent, by what it is to become: as hung here last, else as usual."""
+    targets = {course: str(TARGET_PERCENT) for course in COURSES if COURSE_FACTS[course].is_dried}
+    hooks = Hook.objects.filter(kitchen=kitchen).select_related("batch").defer("batch__page")
+    for hook in reversed(_with_kitchen(kitchen, list(hooks.order_by("-id")[:HUNG_READ]))):
+        rows = list_current(list_entry_rows(hook.batch))
+        # a piece is found by its mark, whether it still lives or not
+        course = find_course({hook.mark}, list_statements(hook.batch, rows))
+        if course in targets:
+            targets[course] = f"{(hook.target_loss * 100).normalize():f}"
+    return targets
+
+
 def _with_kitchen(kitchen: Kitchen, hooks: list[Hook]) -> list[Hook]:
     for hook in hooks:
         hook.batch.kitchen = kitchen
@@ -57,7 +75,8 @@ def read_chamber(kitchen: Kitchen, *, now: datetime) -> out.ChamberOut:
     return out.ChamberOut(
         unit=unit,
         hanging=sorted(hanging, key=lambda one: one.likely or last),
-        loose=list(list_loose(kitchen, {(hook.batch_id, hook.mark) for hook in hooks})),
+        loose=list(list_loose(kitchen, {(hook.batch_id, follow_hook(hook).mark) for hook in hooks})),
+        targets=find_targets(kitchen),
         down=[read_hook(hook, now=now) for hook in latest],
         air=show_air(list(reversed(air)), unit),
         chambers=show_chambers(kitchen, now=now),

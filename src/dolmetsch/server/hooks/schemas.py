@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
 from dolmetsch.server.quantities.typed import Mark, Typed, Word
@@ -13,12 +14,14 @@ NoteKind = Literal["air", "ph", "ferment", "cut", "down"]
 
 
 class HangIn(BaseModel):
-    """Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose."""
+    """Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose; empty: as
+    usual for what it is to become.
+    """
 
     code: Annotated[str, Field(max_length=20)]
     mark: Mark
     green: Typed = ""
-    target: Typed = "35"
+    target: Typed = ""
     hung_at: datetime | None = None
     chamber: Word = ""
     cell: Annotated[str, Field(max_length=1)] = ""
@@ -125,17 +128,20 @@ class LooseOut(BaseModel):
     label: str
     since: datetime
     weight: Weight
+    course: Course | None
 
 
 class ChamberOut(BaseModel):
     """What hangs, the next ready first, the air as noted, and the chambers that are heard.
 
-    ``loose``: what hangs by the log of its batch alone.
+    ``loose``: what hangs by the log of its batch alone. ``targets``: what a piece is to lose, in per cent, by
+    what it is to become: as it was hung here last.
     """
 
     unit: Literal["F", "C"]
     hanging: list[HookOut]
     loose: list[LooseOut]
+    targets: dict[Course, str]
     down: list[HookOut]
     air: list[AirOut]
     chambers: list[HeardOut]

@@ -16,7 +16,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.followed import follow_fire
 from dolmetsch.server.fires.queries import list_open
 from dolmetsch.server.fires.story import moment_of
-from dolmetsch.server.hooks.drying import build_log
+from dolmetsch.server.hooks.drying import build_log, follow_hook
 from dolmetsch.server.hooks.models import Hook
 from dolmetsch.server.hooks.queries import list_hanging
 from dolmetsch.server.kitchens.models import Kitchen
@@ -79,7 +79,7 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
     stores = list_stores(kitchen)
     lying = list(list_lying(kitchen))
     tasks = list_tasks(kitchen)
-    hooks = {(hook.batch_id, hook.mark): hook for hook in list_hanging(kitchen)}
+    hooks = {(hook.batch_id, follow_hook(hook).mark): hook for hook in list_hanging(kitchen)}
     fires = dict(_list_fires(kitchen))
     bars: dict[str, list[schemas.StayOut]] = defaultdict(list)
     for (_, store, stay), group in _group(lying, tasks, hooks, fires).items():

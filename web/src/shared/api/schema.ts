@@ -9064,7 +9064,8 @@ export interface components {
          * ChamberOut
          * @description What hangs, the next ready first, the air as noted, and the chambers that are heard.
          *
-         *     ``loose``: what hangs by the log of its batch alone.
+         *     ``loose``: what hangs by the log of its batch alone. ``targets``: what a piece is to lose, in per cent, by
+         *     what it is to become: as it was hung here last.
          */
         ChamberOut: {
             /**
@@ -9076,6 +9077,10 @@ export interface components {
             hanging: components["schemas"]["HookOut"][];
             /** Loose */
             loose: components["schemas"]["LooseOut"][];
+            /** Targets */
+            targets: {
+                [key: string]: string;
+            };
             /** Down */
             down: components["schemas"]["HookOut"][];
             /** Air */
@@ -9216,6 +9221,8 @@ export interface components {
              */
             since: string;
             weight: components["schemas"]["Weight"];
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
         };
         /**
          * HungOut
@@ -9227,7 +9234,8 @@ export interface components {
         };
         /**
          * HangIn
-         * @description Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose.
+         * @description Hang a piece. ``green`` empty: as it weighs now. ``target``: per cent it is to lose; empty: as
+         *     usual for what it is to become.
          */
         HangIn: {
             /** Code */
@@ -9241,7 +9249,7 @@ export interface components {
             green: string;
             /**
              * Target
-             * @default 35
+             * @default
              */
             target: string;
             /** Hung At */

@@ -39,7 +39,7 @@ const findings = computed(() => {
 })
 /** What the log knows of it shows on its curve at once. */
 function follow(one: { code: string; mark: string; since: string }): void {
-  const body = { green: '', target: '35', chamber: '', cell: '' }
+  const body = { green: '', target: '', chamber: '', cell: '' }
   hang({ ...body, code: one.code, mark: one.mark, hung_at: one.since }, () => {})
 }
 const price = (cost: { per_lb: string; per_kg: string } | null): string =>
@@ -62,6 +62,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
       v-if="isHanging || !chamber.hanging.length"
       :hung="chamber.hanging.map((one) => one.label)"
       :heard="chamber.chambers"
+      :targets="chamber.targets"
       :problem="hangProblem"
       @hang="(body) => hang(body, () => (isHanging = false))"
     />

@@ -9,13 +9,19 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import type { HangIn } from './useChamber'
 
 /** Hang a piece: its green weight, and how much it is to lose. */
-const props = defineProps<{ hung: string[]; heard: Schemas['HeardOut'][]; problem: Problem | null }>()
+const props = defineProps<{
+  hung: string[]
+  heard: Schemas['HeardOut'][]
+  /** What a piece is to lose, by what it is to become. */
+  targets: Schemas['ChamberOut']['targets']
+  problem: Problem | null
+}>()
 const emit = defineEmits<{ hang: [body: HangIn] }>()
 const { data: map } = useMap()
 const { weightText } = useUnits()
 const chosen = ref('')
 const green = ref('')
-const target = ref('35')
+const target = ref('')
 /** Hung earlier: what was weighed since shows on its curve at once. */
 const since = ref('')
 const chamber = ref('')
@@ -28,6 +34,10 @@ const chambers = computed(() => [
   ...(map.value?.stores ?? []).filter((store) => store.sort === 'chamber').map((store) => store.name),
 ])
 const piece = computed(() => pieces.value.find((one) => labelOf(one) === chosen.value))
+const usual = computed(() => {
+  const course = piece.value?.course
+  return (course && props.targets[course]) || props.targets.air_dried || ''
+})
 function hang(): void {
   if (piece.value)
     emit('hang', {
@@ -64,7 +74,7 @@ function hang(): void {
         :placeholder="piece ? weightText(piece.weight) : 'as it weighs now'"
     /></label>
     <label class="named"
-      ><span>To lose, %</span><input v-model="target" class="box" inputmode="decimal"
+      ><span>To lose, %</span><input v-model="target" class="box" inputmode="decimal" :placeholder="usual"
     /></label>
     <label class="named"
       ><span>Chamber</span><input v-model="chamber" class="box" maxlength="40" list="chambers"
