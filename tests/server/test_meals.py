@@ -340,6 +340,34 @@ def test_on_the_list_its_jobs_are_ticked_off_and_say_what_that_does_to_the_meal(
     assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})[0] == 201
 
 
+def test_a_listed_plan_says_what_has_changed_since(kitchen):
+    """More is asked for, other meat, or none any more: the list is compared with what is needed now."""
+    name = "Saturday's forty"
+
+    def changes():
+        return kitchen.get(f"/meals/{name}")[1]["changes"]
+
+    saved(kitchen)
+    (buy,) = {one["words"] for one in listed(kitchen)["jobs"] if one["words"].startswith("Buy")}
+    assert changes() == []
+    saved(kitchen, wants=[{"sort": "dish", "name": "Harbor roll", "amount": "80"}])
+    (said,) = changes()
+    now = kitchen.get(f"/meals/{name}")[1]["plan"]["buys"][0]["buy"]["lb"]
+    assert said == f"Buy {now} lb of jowl, skin on; the list says “{buy}”."
+    # what was bought of it counts, and more is needed than that
+    uid = kitchen.get(f"/meals/{name}")[1]["jobs"][0]["uid"]
+    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "done"})[0] == 201
+    assert changes()[0].startswith("More is needed than was bought: Buy ")
+    assert kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})[0] == 201
+    listed(kitchen)
+    assert changes() == []
+    # other things are wanted of it now
+    saved(kitchen, wants=[{"sort": "product", "name": "Lantern roll", "amount": "4 lb"}])
+    new, gone = changes()
+    assert new.endswith("that is not on the list.")
+    assert gone.startswith("Nothing of Cherry jowl is needed any more; the list says “Buy ")
+
+
 def test_a_listed_plan_holds_its_places_until_its_jobs_are_done(kitchen):
     fits = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "20"}], "pack": "", "piece": "2 lb"}
     saved(kitchen, **fits)

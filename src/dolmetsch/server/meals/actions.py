@@ -11,6 +11,7 @@ from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch, get_batch
 from dolmetsch.server.meals import schemas
+from dolmetsch.server.meals.changes import BUY, say_buy
 from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.jobs import words_of
 from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made
@@ -19,9 +20,7 @@ from dolmetsch.server.meals.queries import get_meal
 from dolmetsch.server.meals.words import say_products
 from dolmetsch.server.meals.working import Worked, work_out
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
-from dolmetsch.server.quantities.lengths import NAME_LENGTH
-from dolmetsch.server.quantities.printing import print_weight
-from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.quantities.reader import Reader, round_decimal
 from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
 
@@ -82,10 +81,10 @@ def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
     """The jobs of a batch of the plan, buying first."""
     batch = worked.batches[index]
     first = batch.placed[0].start
-    bought = print_weight(Fraction(batch.grams)).say(worked.read.known.kitchen.weight_unit)
     yield MealJob(
-        kind="buy",
-        words=f"Buy {bought} of {batch.read.cut_words}"[:NAME_LENGTH],
+        kind=BUY,
+        words=say_buy(worked, batch),
+        grams=round_decimal(Fraction(batch.grams), 2),
         products=batch.products,
         due_at=first,
         ends_at=first,

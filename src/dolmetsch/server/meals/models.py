@@ -6,6 +6,7 @@ from django.db import models
 from django.db.models import Q
 
 from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.quantities.columns import grams_field
 from dolmetsch.server.quantities.lengths import KIND_LENGTH, NAME_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
@@ -35,7 +36,8 @@ class MealJob(Kept):
 
     ``position`` counts within the ``listing``; a plan put on the list again replaces what was there.
     ``wait_minutes``: what passes by itself after it at least, until ``ends_at``, with ``pieces`` that take so
-    many places in ``stores``. ``products``: what it is for, of what the plan makes.
+    many places in ``stores``. ``products``: what it is for, of what the plan makes. ``grams``: what is to be
+    bought; null: of another job, or not kept then.
     """
 
     meal = models.ForeignKey(Meal, on_delete=models.PROTECT, related_name="jobs")
@@ -51,6 +53,7 @@ class MealJob(Kept):
     ends_at = models.DateTimeField()
     stores = models.JSONField(default=list)
     pieces = models.PositiveIntegerField(default=0)
+    grams = grams_field(null=True, db_default=None)
 
     class Meta(Kept.Meta):
         abstract = False

@@ -12,6 +12,7 @@ from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
+from dolmetsch.server.meals.changes import list_changes
 from dolmetsch.server.meals.facts import Fact, find_facts, find_ready
 from dolmetsch.server.meals.jobs import DAY
 from dolmetsch.server.meals.listed import (
@@ -133,6 +134,7 @@ def read_meal_page(kitchen: Kitchen, name: str, now: datetime) -> schemas.MealPa
         is_under_way=bool(facts),
         on_time="" if ready is None else _say_on_time(jobs, facts, ready, meal_at),
         is_late=is_late,
+        changes=list(list_changes(worked, jobs, facts)) if jobs else [],
         rescues=list(list_rescues(worked, jobs, facts, ready)) if ready is not None and is_late else [],
     )
 

@@ -268,7 +268,8 @@ class MealPage(BaseModel):
     """One plan whole: as typed, as worked out now, and what was done so far means for the meal.
 
     ``batches``: those that can be named as made for it. ``is_under_way``: some of it was done already.
-    ``rescues``: what can still be done where it is late.
+    ``rescues``: what can still be done where it is late. ``changes``: what it asks for now that the list does
+    not say.
     """
 
     name: str
@@ -281,6 +282,7 @@ class MealPage(BaseModel):
     is_under_way: bool
     on_time: str
     is_late: bool
+    changes: list[str]
     rescues: list[WayOutOut]
 
 

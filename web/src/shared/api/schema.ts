@@ -11052,7 +11052,8 @@ export interface components {
          * @description One plan whole: as typed, as worked out now, and what was done so far means for the meal.
          *
          *     ``batches``: those that can be named as made for it. ``is_under_way``: some of it was done already.
-         *     ``rescues``: what can still be done where it is late.
+         *     ``rescues``: what can still be done where it is late. ``changes``: what it asks for now that the list does
+         *     not say.
          */
         MealPage: {
             /** Name */
@@ -11073,6 +11074,8 @@ export interface components {
             on_time: string;
             /** Is Late */
             is_late: boolean;
+            /** Changes */
+            changes: string[];
             /** Rescues */
             rescues: components["schemas"]["WayOutOut"][];
         };

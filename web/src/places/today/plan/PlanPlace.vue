@@ -167,7 +167,14 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         none="Nothing makes up for it in time: move the meal."
         @take="take"
       />
-      <p v-else class="panel status ready" role="status">✓ {{ page.on_time }}</p>
+      <p v-else class="panel status" :class="{ ready: !page.changes.length }" role="status">
+        {{ page.changes.length ? '' : '✓ ' }}{{ page.on_time }}
+      </p>
+      <div v-if="page.changes.length" class="panel status changed" role="status" aria-label="Changed since">
+        <b>Changed since it was put on the list</b>
+        <p v-for="one in page.changes" :key="one">▲ {{ one }}</p>
+        <button v-may:cook type="button" class="act small" @click="putOnList">Put it on the list anew</button>
+      </div>
     </template>
     <details class="panel" :open="isNew || isChanged">
       <summary><b>What, when and how</b></summary>
@@ -225,6 +232,13 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
 <style scoped>
 .status {
   margin-bottom: 16px;
+}
+
+.changed {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  border-left: 6px solid var(--care);
 }
 
 .ready {

@@ -303,6 +303,7 @@ describe('a plan', () => {
       is_under_way: true,
       on_time: 'Ready Sun 13 Dec, 10:00 as it stands: 15 hours after the meal.',
       is_late: true,
+      changes: ['Buy 44.0 lb of jowl; the list says “Buy 20.0 lb of jowl”.'],
       rescues: [{ words: 'Move the meal to Sun 13 Dec, 10:00', more: null, input: draft }],
     }
     const calls = server({ 'POST /meals/Saturday/made': page, 'POST /meal-jobs/b/news': meals() })
@@ -335,6 +336,7 @@ describe('a plan', () => {
       is_under_way: true,
       on_time: 'Ready Sun 13 Dec, 10:00 as it stands: 15 hours after the meal.',
       is_late: true,
+      changes: ['Buy 44.0 lb of jowl; the list says “Buy 20.0 lb of jowl”.'],
       rescues: [
         { words: 'Move the meal to Sun 13 Dec, 10:00', more: null, input: { ...draft, day: '2026-12-13' } },
       ],
@@ -344,6 +346,7 @@ describe('a plan', () => {
     await flushPromises()
     const text = plain(shown.text())
     expect(text).toContain('▲ Ready Sun 13 Dec, 10:00 as it stands')
+    expect(text).toContain('▲ Buy 44.0 lb of jowl; the list says “Buy 20.0 lb of jowl”.')
     // it is being made: nothing is to be bought any more
     expect(text).not.toContain('3 packs')
     await shown.find('.status button').trigger('click')
@@ -409,6 +412,7 @@ describe('a plan', () => {
       is_under_way: false,
       on_time: '',
       is_late: false,
+      changes: [],
       rescues: [],
     })
     const clash = { store: 'Smoker', begins: '', ends: '', words: 'Smoker: 2 places too few.' }
