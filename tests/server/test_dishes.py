@@ -435,3 +435,14 @@ def test_bags_are_counted_and_things_with_a_price_are_listed(kitchen):
         status, body = note(kitchen, "bought", amount)
         assert (status, list(paths(body))) == (422, ["amount"]), amount
     assert list(paths(note(kitchen, "bought", "1 kg", what="")[1])) == ["what"]
+
+
+def test_the_parts_of_a_plate_add_up_to_what_it_costs(api):
+    """Three parts of a third of a dollar are 0.33, 0.33 and 0.34, and the plate is 1.00."""
+    for name in ("mustard", "pickle", "bread"):
+        noted(api, sort="ingredient", name=name, price="1.00", size="3")
+    parts = [{"sort": "price", "name": name, "amount": "1"} for name in ("mustard", "pickle", "bread")]
+    preview = api.call("POST", "/previews/dishes", {"name": "Plate", "parts": parts})[1]
+    assert preview["problems"] == []
+    costs = [part["cost"] for part in preview["parts"]]
+    assert (sorted(costs), preview["cost"]) == (["0.33", "0.33", "0.34"], "1.00")

@@ -660,6 +660,17 @@ def files(api, form):
     return api.client.get(f"/api/kitchens/{api.slug}/larder/files/{form}").content
 
 
+def test_the_rows_of_a_file_add_up_to_what_the_larder_says(packed):
+    """Rounded each by itself the packs would be cents beside it."""
+    for part in ("0.11 lb", "0.13 lb", "0.07 lb"):
+        assert take(packed, weight=part)[0] == 201
+    document = json.loads(files(packed, "json"))
+    exact = sum(Fraction(now.left_cost) for now in PackNow.objects.all())
+    gone = sum(Fraction(now.cost) for now in TakenNow.objects.all())
+    assert sum(Decimal(one["left_cost"]) for one in document["packs"]) == round(Decimal(float(exact)), 2)
+    assert sum(Decimal(one["cost"]) for one in document["gone"]) == round(Decimal(float(gone)), 2)
+
+
 @pytest.mark.parametrize("form", ["csv", "xlsx", "json"])
 def test_the_same_file_brought_in_changes_nothing(packed, form):
     take(packed, slices="3")

@@ -22,7 +22,7 @@ from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.prices.exporting import HEADS as PRICE_HEADS
 from dolmetsch.server.prices.exporting import list_rows
-from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight
+from dolmetsch.server.quantities.printing import add_up, print_percent, print_weight
 from dolmetsch.server.tastings.models import TastingSheet
 from dolmetsch.server.ways.models import Way
 
@@ -62,10 +62,6 @@ def _weight(grams: Decimal, kitchen: Kitchen) -> Decimal:
     return Decimal(print_weight(Fraction(grams)).of(kitchen.weight_unit))
 
 
-def _money(amount: Decimal) -> Decimal:
-    return Decimal(print_money(Fraction(amount)))
-
-
 def _batches(kitchen: Kitchen) -> Listed:
     unit = kitchen.weight_unit
     heads = (
@@ -74,7 +70,9 @@ def _batches(kitchen: Kitchen) -> Listed:
     )
     facts = {one.batch_id: one for one in BatchFacts.objects.filter(kitchen=kitchen)}
     batches = Batch.objects.filter(kitchen=kitchen).only("code", "name", "cut", "started_at").order_by("pk")
-    return heads, [_batch_row(batch, facts.get(batch.pk), kitchen) for batch in batches]
+    rows = [_batch_row(batch, facts.get(batch.pk), kitchen) for batch in batches]
+    add_up(rows, *(heads.index(head) for head in ("paid", "cost", "work in it")))
+    return heads, rows
 
 
 def _batch_row(batch: Batch, facts: BatchFacts | None, kitchen: Kitchen) -> Row:
@@ -92,9 +90,9 @@ def _batch_row(batch: Batch, facts: BatchFacts | None, kitchen: Kitchen) -> Row:
         _weight(facts.bought_grams, kitchen),
         _weight(facts.final_grams, kitchen),
         Decimal(print_percent(kept)),
-        _money(facts.paid),
-        _money(facts.cost),
-        _money(facts.labour),
+        facts.paid,
+        facts.cost,
+        facts.labour,
         facts.minutes,
     ]
 
@@ -147,9 +145,9 @@ def _packs(kitchen: Kitchen) -> Listed:
         *("batch", "pack", "piece", "product", f"weight, {unit}", "slices", "cost", f"left, {unit}"),
         *("state", "place", "keep until"),
     )
-    return heads, [
+    listed: list[Row] = [
         [
-            *(code, mark, piece, product, _weight(grams, kitchen), slices, _money(cost)),
+            *(code, mark, piece, product, _weight(grams, kitchen), slices, cost),
             *(_weight(left, kitchen), state, store, until.isoformat() if until else ""),
         ]
         for code, mark, piece, product, grams, slices, cost, left, state, store, until in rows.values_list(
@@ -157,19 +155,23 @@ def _packs(kitchen: Kitchen) -> Listed:
             *("pack__slices", "cost", "left_grams", "state", "store", "keep_until"),
         )
     ]
+    add_up(listed, heads.index("cost"))
+    return heads, listed
 
 
 def _takings(kitchen: Kitchen) -> Listed:
     unit = kitchen.weight_unit
     rows = TakenNow.objects.filter(kitchen=kitchen).order_by("taken")
     heads = ("day", "batch", "pack", "product", "gone as", f"weight, {unit}", "cost", "income")
-    return heads, [
-        [day.isoformat(), code, mark, product, fate, _weight(grams, kitchen), _money(cost), _money(income)]
+    listed: list[Row] = [
+        [day.isoformat(), code, mark, product, fate, _weight(grams, kitchen), cost, income]
         for day, code, mark, product, fate, grams, cost, income in rows.values_list(
             *("day", "taken__pack__batch__code", "taken__pack__mark", "product", "fate"),
             *("grams", "cost", "income"),
         )
     ]
+    add_up(listed, heads.index("cost"), heads.index("income"))
+    return heads, listed
 
 
 def _tasks(kitchen: Kitchen) -> Listed:

@@ -37,7 +37,13 @@ from dolmetsch.server.offers.schemas import CaseIn, OfferIn
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.prices.queries import Priced, list_latest_quotes, list_priced, price_of
 from dolmetsch.server.problems import FieldProblem, not_found
-from dolmetsch.server.quantities.printing import print_money, print_money_or_none, print_percent, print_weight
+from dolmetsch.server.quantities.printing import (
+    print_money,
+    print_money_or_none,
+    print_parts,
+    print_percent,
+    print_weight,
+)
 from dolmetsch.server.quantities.reader import Reader
 
 #: Plates of so many days are a month.
@@ -177,11 +183,11 @@ def _show_parts(read: ReadDish, plate: Plate | None) -> list[schemas.PlatePartOu
             sort=data.sort,
             name=one.part.name,
             amount=one.text,
-            cost=print_money_or_none(cost),
+            cost=cost,
             basis=one.basis,
             is_raw=one.is_raw,
         )
-        for data, one, cost in zip(read.data.parts, read.parts, parts, strict=False)
+        for data, one, cost in zip(read.data.parts, read.parts, print_parts(parts), strict=False)
     ]
 
 
@@ -327,7 +333,7 @@ def _show_bar(name: str, parts: Sequence[Fraction | None], menu: Menu | None) ->
     leaves = None if cost is None or menu is None else menu.leaves(cost)
     return schemas.BarOut(
         name=name,
-        parts=[print_money_or_none(part) for part in parts],
+        parts=print_parts(parts),
         cost=print_money_or_none(cost),
         leaves=print_money_or_none(leaves),
     )

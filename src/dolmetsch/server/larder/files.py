@@ -8,7 +8,7 @@ from typing import Any, Final
 from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_tables
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow, TakenNow
-from dolmetsch.server.quantities.printing import print_money, print_weight
+from dolmetsch.server.quantities.printing import add_up, print_weight
 
 FORMAT: Final = "dolmetsch-larder/1"
 PACK_HEADS: Final = (
@@ -34,6 +34,8 @@ def write_larder(kitchen: Kitchen, form: TableForm) -> bytes:
     packs = [_pack_row(now, unit) for now in _packs(kitchen)]
     taken = [_taken_row(now, unit) for now in _taken(kitchen)]
     heads = (*PACK_HEADS, *MORE_HEADS)
+    add_up(packs, heads.index("cost"), heads.index("left cost"))
+    add_up(taken, TAKEN_HEADS.index("cost"), TAKEN_HEADS.index("income"))
     if form == "json":
         document = {
             "format": FORMAT,
@@ -72,10 +74,10 @@ def _pack_row(now: PackNow, unit: str) -> Row:
         pack.packed_at.date().isoformat(),
         Decimal(print_weight(Fraction(pack.grams)).of(unit)),
         pack.slices,
-        Decimal(print_money(Fraction(now.cost))),
+        now.cost,
         Decimal(print_weight(Fraction(now.left_grams)).of(unit)),
         now.left_slices,
-        Decimal(print_money(Fraction(now.left_cost))),
+        now.left_cost,
         now.store,
         now.state,
         None if now.keep_until is None else now.keep_until.isoformat(),
@@ -91,7 +93,7 @@ def _taken_row(now: TakenNow, unit: str) -> Row:
         now.product,
         now.fate,
         Decimal(print_weight(Fraction(now.grams)).of(unit)),
-        Decimal(print_money(Fraction(now.cost))),
-        Decimal(print_money(Fraction(now.income))),
+        now.cost,
+        now.income,
         taken.why,
     ]

@@ -1,12 +1,14 @@
 """Printed figures: rounded once, half to even, from the core's exact values."""
 
+from collections.abc import Sequence
 from datetime import datetime
+from decimal import Decimal
 from fractions import Fraction
-from typing import Final, TypeVar
+from typing import Any, Final, TypeVar
 
 from django.utils import timezone
 
-from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed, weigh_in
+from dolmetsch.core.numbers.exact import GRAMS_PER_LB, apportion, fixed, weigh_in
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
 
 
@@ -76,3 +78,23 @@ DANGEROUS: Final = ("=", "+", "-", "@", "\t", "\r")
 def make_safe(cell: Cell) -> Cell | str:
     """A text that a spreadsheet would run, with an apostrophe before it; numbers stay numbers."""
     return f"'{cell}" if isinstance(cell, str) and cell.startswith(DANGEROUS) else cell
+
+
+def print_parts(parts: Sequence[Fraction | None]) -> list[str | None]:
+    """Money of parts, so that what is printed adds up to its sum; where one is unknown, each by itself."""
+    known = [part for part in parts if part is not None]
+    if len(known) < len(parts):
+        return [print_money_or_none(part) for part in parts]
+    return list(apportion(known, places=2))
+
+
+def add_up(rows: Sequence[list[Any]], *columns: int) -> None:
+    """Print money in ``columns`` of ``rows`` to the cent, so that each adds up to its printed sum; what
+    is no number stays.
+    """
+    for column in columns:
+        counted = [row for row in rows if isinstance(row[column], Decimal | Fraction)]
+        # what is kept differs in its last digits by how it came to be kept
+        printed = apportion([round(Fraction(row[column]), 8) for row in counted], places=2)
+        for row, text in zip(counted, printed, strict=True):
+            row[column] = Decimal(text)
