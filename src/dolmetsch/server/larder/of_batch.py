@@ -116,13 +116,19 @@ def follow_rows(
         LedgerError: they cannot have been made of ``mains``, or what left cannot have.
     """
     made = list(packs)
-    weighings = models.PackWeighing.objects.filter(pack__in=[row.pk for row in made if row.pk is not None])
-    happened: list[tuple[datetime, Taking | Weighed]] = [
-        *((row.recorded_at, core_taking(row)) for row in takings),
-        *((row.recorded_at, core_weighed(row)) for row in weighings.select_related("pack").order_by("id")),
-    ]
-    in_order = [one for _, one in sorted(happened, key=lambda one: one[0])]
-    return follow_packs(mains, [core_pack(row) for row in made], in_order)
+    rows = models.PackWeighing.objects.filter(pack__in=[row.pk for row in made if row.pk is not None])
+    weighings: dict[int, list[models.PackWeighing]] = defaultdict(list)
+    for weighed in rows.select_related("pack").order_by("id"):
+        weighings[weighed.pack_id].append(weighed)
+    happened: list[Taking | Weighed] = []
+    # packs do not touch one another: each taking comes after what its own pack weighed before
+    for row in takings:
+        mine = weighings[row.pack_id]
+        while mine and mine[0].recorded_at < row.recorded_at:
+            happened.append(core_weighed(mine.pop(0)))
+        happened.append(core_taking(row))
+    happened += [core_weighed(one) for mine in weighings.values() for one in mine]
+    return follow_packs(mains, [core_pack(row) for row in made], happened)
 
 
 class KnownPacks:
