@@ -3,7 +3,9 @@
 from datetime import UTC, datetime
 
 import pytest
+from django.utils import timezone
 
+from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.labels import api as labels_api
 from dolmetsch.server.labels.facts import gather_labels
 from tests.server.conftest import TRIM
@@ -68,6 +70,21 @@ def test_a_label_and_the_diary_have_the_cooks_own_days(api, code, monkeypatch, z
 def test_one_zone_ends_with_its_request(api, code):
     api.client.cookies["zone"] = "America/New_York"
     api.get(f"/batches/{code}/diary")
-    del api.client.cookies["zone"]
+    assert timezone.get_current_timezone_name() == "UTC"
+
+
+def test_a_kitchen_takes_the_clock_of_the_first_device_that_tells_one(api, code):
+    """From then on all of its rooms go by that, whatever device looks."""
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    assert kitchen.time_zone == ""
+    api.client.cookies["zone"] = "Nowhere/At_All"
+    api.get("/today")
+    assert Kitchen.objects.get(pk=kitchen.pk).time_zone == ""
+    api.client.cookies["zone"] = "America/New_York"
+    api.get("/today")
+    assert Kitchen.objects.get(pk=kitchen.pk).time_zone == "America/New_York"
+    api.client.cookies["zone"] = "Pacific/Auckland"
     leaves = api.get(f"/batches/{code}/diary")[1]["leaves"]
-    assert any("(window 14 Mar to 24 Mar)" in line for leaf in leaves for line in leaf["lines"])
+    (cure,) = [leaf for leaf in leaves if leaf["sort"] == "cure"]
+    assert any("(window 13 Mar to 23 Mar)" in line for line in cure["lines"])
+    assert Kitchen.objects.get(pk=kitchen.pk).time_zone == "America/New_York"

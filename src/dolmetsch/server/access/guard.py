@@ -16,7 +16,8 @@ from dolmetsch.server.access.rules import RULES, Rule
 from dolmetsch.server.access.throttle import address_of
 from dolmetsch.server.again import tried_again
 from dolmetsch.server.audit.noting import Origin, note_refused
-from dolmetsch.server.kitchens.models import Membership, Role
+from dolmetsch.server.kitchens.clock import told_zone
+from dolmetsch.server.kitchens.models import Kitchen, Membership, Role
 from dolmetsch.server.kitchens.queries import membership_of, refuse_role
 from dolmetsch.server.problems import DomainError
 
@@ -49,9 +50,9 @@ class Guard(SessionAuth):
             raise DomainError("on_tablet", 403, "Not on the tablet", "This is another kitchen’s tablet.")
         if (error := refuse_role(membership, self.rule.least)) is not None:
             self._refuse(request, membership, error)
-        if membership.kitchen.time_zone:
+        if zone := _zone_of(request, membership.kitchen):
             # until the request is answered (config.clock): days go by the kitchen's clock, not the device's
-            timezone.activate(ZoneInfo(membership.kitchen.time_zone))
+            timezone.activate(ZoneInfo(zone))
         if not membership.sees_money:
             if self.rule.is_money:
                 said = "The owner of this kitchen keeps prices from helpers."
@@ -68,6 +69,17 @@ class Guard(SessionAuth):
             words=f"was refused ({error.code.replace('_', ' ')}): {self.rule.words or self.operation}",
         )
         raise error
+
+
+def _zone_of(request: HttpRequest, kitchen: Kitchen) -> str:
+    """The kitchen's time zone; one that has none takes that of the first device that tells one, so that all
+    rooms go by one clock. Empty: none is told.
+    """
+    told = told_zone(request)
+    if not kitchen.time_zone and told:
+        Kitchen.objects.filter(pk=kitchen.pk, time_zone="").update(time_zone=told)
+        kitchen.time_zone = told
+    return kitchen.time_zone
 
 
 def guard_operations(api: NinjaAPI) -> None:

@@ -31,7 +31,9 @@ class SettingsIn(Closed):
 
 
 class UnitsIn(Closed):
-    """A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of who looks."""
+    """A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of the
+    first device that looks.
+    """
 
     name: Name
     currency: Currency

@@ -25,7 +25,7 @@ class Kitchen(models.Model):
     steps of; null: not set. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
     ``writes`` counts what was written in it: an answer worked out at that count is as good as new.
     ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
-    ``time_zone``: an IANA name; empty: days go by the clock of whoever looks. ``put_away_at``: not shown
+    ``time_zone``: an IANA name; empty: not said yet, so the first device says it. ``put_away_at``: not shown
     since, its records kept. ``helpers_see_money``: else prices are left out of what helpers are shown.
     """
 

@@ -10,7 +10,7 @@ from dolmetsch.server.kitchens.models import Membership
 class KitchenInfo(Schema):
     """A kitchen one cooks in, the units it thinks in, and what one may do there.
 
-    ``time_zone``: empty where days go by the clock of whoever looks.
+    ``time_zone``: empty where it was not said yet; the first device that looks says it.
     """
 
     slug: str

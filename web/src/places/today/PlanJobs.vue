@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
-import { weekMomentText } from '@/shared/quantity/when'
+import { momentTyped, todayHere, weekMomentText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useMeals, useMealWrites } from './plan/useMeals'
 
 /** Jobs of plans that are due by tomorrow night, ticked off with one touch. */
 const { data } = useMeals()
 const { ticking, renew } = useMealWrites()
-const end = new Date().setHours(23, 59, 59, 999) + 864e5
+const end = +new Date(momentTyped(`${todayHere()}T23:59:59`)) + 864e5
 const due = computed(() =>
   (data.value?.jobs ?? []).filter((job) => job.state === 'open' && +new Date(job.due_at) <= end),
 )

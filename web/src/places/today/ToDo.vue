@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped, todayHere } from '@/shared/quantity/when'
 import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useBatch'
 import { usePlan } from '@/shared/api/useBench'
@@ -10,7 +11,7 @@ import { useTick } from '@/shared/parts/useTick'
 const everything = ref('')
 const { data: plan, error } = usePlan(2, everything)
 const kitchen_slug = useSlug()
-const endOfToday = new Date().setHours(23, 59, 59, 999)
+const endOfToday = +new Date(momentTyped(`${todayHere()}T23:59:59`))
 const endOfTomorrow = endOfToday + 864e5
 const tasks = computed(() => plan.value?.tasks ?? [])
 const late = computed(() => tasks.value.filter((task) => task.is_late))

@@ -3346,7 +3346,7 @@ export interface components {
          * KitchenInfo
          * @description A kitchen one cooks in, the units it thinks in, and what one may do there.
          *
-         *     ``time_zone``: empty where days go by the clock of whoever looks.
+         *     ``time_zone``: empty where it was not said yet; the first device that looks says it.
          */
         KitchenInfo: {
             /** Slug */
@@ -3742,7 +3742,8 @@ export interface components {
         };
         /**
          * UnitsIn
-         * @description A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of who looks.
+         * @description A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of the
+         *     first device that looks.
          */
         UnitsIn: {
             /** Name */

@@ -18,7 +18,7 @@ const money = computed(() =>
   [...new Set([...currencies, units.value.currency])].sort().map((value) => ({ value, word: value })),
 )
 const clocks = [
-  { value: '', word: 'the clock of whoever looks' },
+  { value: '', word: 'that of the first device' },
   ...zones().map((value) => ({ value, word: value.replaceAll('_', ' ') })),
 ]
 const weights = [

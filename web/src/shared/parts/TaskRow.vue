@@ -2,7 +2,15 @@
 import { computed, ref } from 'vue'
 import type { Task } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
-import { dayText, momentText, timeText, weekMomentText } from '@/shared/quantity/when'
+import {
+  dayOf,
+  dayText,
+  momentText,
+  momentTyped,
+  timeText,
+  todayHere,
+  weekMomentText,
+} from '@/shared/quantity/when'
 import { useTick } from './useTick'
 
 /** One thing to do: ticked off with one touch, or moved, dropped; a tasting says how it tastes. */
@@ -26,7 +34,7 @@ const due = computed(() => {
     ? `late: was due ${weekMomentText(props.task.due_at)}`
     : `due ${isToday.value ? timeText(props.task.due_at) : weekMomentText(props.task.due_at)}`
 })
-const isToday = computed(() => new Date(props.task.due_at).toDateString() === new Date().toDateString())
+const isToday = computed(() => dayOf(props.task.due_at) === todayHere())
 const label = computed(() => `${props.task.words}, ${props.task.code} ${marks.value}`)
 
 function tick(): void {
@@ -42,7 +50,7 @@ function move(): void {
   if (!when.value) return
   tell(props.task, {
     sort: 'moved',
-    due_at: new Date(when.value).toISOString(),
+    due_at: momentTyped(when.value),
     with_following: following.value,
   })
   isOpen.value = false

@@ -1,6 +1,6 @@
 import { describe, expect, it, vi } from 'vitest'
 import { standIn } from '@/shared/tests/samples'
-import { longDayText, spanText, tellZone } from './when'
+import { dayOf, longDayText, momentTyped, setZone, spanText, tellZone } from './when'
 import { useUnits, without } from './useUnits'
 import { peelText } from '@/shared/strip/useStrip'
 
@@ -28,6 +28,22 @@ describe('what is printed', () => {
       vi.unstubAllEnvs()
     },
   )
+
+  it.each([
+    // a time typed is one of the kitchen's clock, whatever this device's says
+    ['America/Los_Angeles', '2026-07-01T14:02', '2026-07-01T21:02:00.000Z', '2026-07-01'],
+    ['Pacific/Auckland', '2026-07-01T09:00', '2026-06-30T21:00:00.000Z', '2026-07-01'],
+    ['UTC', '2026-07-01T14:02', '2026-07-01T14:02:00.000Z', '2026-07-01'],
+    // on the nights the clocks are changed
+    ['Europe/Lisbon', '2026-03-29T00:30', '2026-03-29T00:30:00.000Z', '2026-03-29'],
+    ['Europe/Lisbon', '2026-03-29T03:30', '2026-03-29T02:30:00.000Z', '2026-03-29'],
+    ['America/New_York', '2026-11-01T12:00', '2026-11-01T17:00:00.000Z', '2026-11-01'],
+  ])('reads a time typed in %s', (zone, typed, moment, day) => {
+    setZone(zone)
+    expect(momentTyped(typed)).toBe(moment)
+    expect(dayOf(moment)).toBe(day)
+    setZone('')
+  })
 
   it.each([
     ['USD', 'lb', '−$1.20'],

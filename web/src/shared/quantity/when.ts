@@ -60,3 +60,35 @@ export function hoursText(seconds: number): string {
   const hours = Math.floor(minutes / 60)
   return hours ? `${hours} h ${String(minutes % 60).padStart(2, '0')}` : `${minutes} min`
 }
+
+/** A moment by the kitchen's clock, as milliseconds of a clock that is never moved. */
+function wallOf(moment: number): number {
+  const form: Form = { year: 'numeric', month: 'numeric', day: 'numeric', hourCycle: 'h23', hour: 'numeric' }
+  const key = `wall ${zone}`
+  const known =
+    made.get(key) ??
+    new Intl.DateTimeFormat('en-GB', {
+      ...form,
+      minute: 'numeric',
+      second: 'numeric',
+      ...(zone ? { timeZone: zone } : {}),
+    })
+  made.set(key, known)
+  const of = Object.fromEntries(known.formatToParts(moment).map(({ type, value }) => [type, Number(value)]))
+  const { year = 0, month = 1, day = 1, hour = 0, minute = 0, second = 0 } = of
+  return Date.UTC(year, month - 1, day, hour, minute, second)
+}
+
+/** The moment of a time typed by the kitchen's clock ("2026-03-02T14:02"), wherever this device is. */
+export function momentTyped(typed: string): string {
+  const wall = Date.parse(`${typed}Z`)
+  // twice: across a night the clocks are changed the first guess is an hour off
+  const first = wall - (wallOf(wall) - wall)
+  return new Date(wall - (wallOf(first) - first)).toISOString()
+}
+
+/** The day of a moment by the kitchen's clock: "2026-03-02". */
+export const dayOf = (moment: string | number): string =>
+  new Date(wallOf(new Date(moment).getTime())).toISOString().slice(0, 10)
+/** Today by the kitchen's clock. */
+export const todayHere = (): string => dayOf(Date.now())

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped } from '@/shared/quantity/when'
 import { computed, ref, toRef } from 'vue'
 import { useBatch } from '@/shared/api/useBatch'
 import { useCures, usePieces } from '@/shared/api/useBench'
@@ -54,7 +55,7 @@ const preview = computed(() =>
 )
 provideFormFacts({ preview, problem })
 const path = computed(() => `pieces[${desk.place.value}].`)
-const inAt = computed(() => (draft.in_at ? new Date(draft.in_at) : new Date()).toISOString())
+const inAt = computed(() => (draft.in_at ? momentTyped(draft.in_at) : new Date().toISOString()))
 const words = computed(() => {
   const count = going.value.length
   return count === 1 ? '1 piece' : `${count} pieces`
@@ -82,7 +83,7 @@ function send(): void {
   const body = {
     pieces: going.value,
     scale: draft.scale,
-    in_at: draft.in_at ? new Date(draft.in_at).toISOString() : null,
+    in_at: draft.in_at ? momentTyped(draft.in_at) : null,
     wishes: draft.wishes,
   }
   putIn(body, () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
@@ -42,7 +43,7 @@ function plan(): void {
     kind: kind.value,
     words: words.value,
     marks: [],
-    due_at: new Date(when.value).toISOString(),
+    due_at: momentTyped(when.value),
     minutes: null,
   }
   void write(body, () => {

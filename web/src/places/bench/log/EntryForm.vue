@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, nextTick, ref, watch } from 'vue'
 import {
@@ -46,7 +47,7 @@ const body = computed<Body>(() => ({
   seen: props.batch.seen,
   corrects: props.correcting?.id ?? null,
   reason: draft.reason,
-  happened_at: draft.when ? new Date(draft.when).toISOString() : null,
+  happened_at: draft.when ? momentTyped(draft.when) : null,
 }))
 
 const { preview, forget } = usePreview(props.name, body, (now) =>

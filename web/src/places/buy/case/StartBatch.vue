@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -50,7 +51,7 @@ const ownName = computed(() => (linked.value ? '' : capital(draft.bought.cut.tri
 const body = computed<Body>(() => ({
   name: draft.name || ownName.value,
   course: draft.course,
-  happened_at: draft.when ? new Date(draft.when).toISOString() : null,
+  happened_at: draft.when ? momentTyped(draft.when) : null,
   bought: boughtContent(linked.value ? draft.bought : { ...draft.bought, from_batch: '' }),
 }))
 const { preview } = usePreview('start', body, (now) =>

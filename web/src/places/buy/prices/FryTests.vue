@@ -5,7 +5,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
-import { dayText } from '@/shared/quantity/when'
+import { dayText, todayHere } from '@/shared/quantity/when'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
@@ -16,7 +16,7 @@ const props = defineProps<{ whole: Schemas['ItemWholeOut'] }>()
 type Body = Schemas['FryTestIn']
 const slug = useSlug()
 const queries = useQueryClient()
-const blank = (): Body => ({ raw: '', cooked: '', on: new Date().toLocaleDateString('sv-SE') })
+const blank = (): Body => ({ raw: '', cooked: '', on: todayHere() })
 const draft = reactive<Body>(blank())
 const { state, problem, write, retry } = useWrite<Body, Schemas['ItemWholeOut']>(
   `frying:${props.whole.item.id}`,

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { todayHere } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -27,7 +28,7 @@ type Body = Schemas['QuoteIn']
 const slug = useSlug()
 const queries = useQueryClient()
 const { like, unit } = useUnits()
-const today = new Date().toLocaleDateString('sv-SE')
+const today = todayHere()
 /** What a correction takes over from the price that was wrong. */
 function wrongOf(quote: Schemas['QuoteOut']): Partial<Body> {
   return {

@@ -1,3 +1,4 @@
+import { momentTyped } from '@/shared/quantity/when'
 import { labelOf } from '@/places/fire/pieces'
 import type { FireIn } from '@/places/fire/useFires'
 
@@ -34,7 +35,7 @@ export const blankFire = (): Draft => ({
 })
 
 /** A time typed by this clock. */
-const momentOf = (typed: string): string | null => (typed ? new Date(typed).toISOString() : null)
+const momentOf = (typed: string): string | null => (typed ? momentTyped(typed) : null)
 
 type Named = { code: string; mark: string }
 type Place = Named & { level: number; slot: number }

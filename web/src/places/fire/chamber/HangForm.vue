@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import type { Problem, Schemas } from '@/shared/api/client'
@@ -44,7 +45,7 @@ function hang(): void {
       code: piece.value.code,
       mark: piece.value.mark,
       green: green.value,
-      hung_at: since.value ? new Date(since.value).toISOString() : null,
+      hung_at: since.value ? momentTyped(since.value) : null,
       target: target.value,
       chamber: chamber.value,
       cell: hasCells.value ? cell.value : '',

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Live } from '@/places/fire/useFires'
-import { hoursText, timeText } from '@/shared/quantity/when'
+import { dayOf, hoursText, timeText, weekdayText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** When it is ready, and what that leaves before the meal it is for. */
@@ -13,9 +13,9 @@ const tender = computed(() => props.live.tender)
 const left = computed(() => ready.value?.left_seconds ?? null)
 /** Another day than today is said. */
 const clock = (moment: string): string =>
-  new Date(moment).toDateString() === new Date(props.live.now).toDateString()
+  dayOf(moment) === dayOf(props.live.now)
     ? timeText(moment)
-    : `${new Date(moment).toLocaleDateString('en-US', { weekday: 'short' })} ${timeText(moment)}`
+    : `${weekdayText(new Date(moment))} ${timeText(moment)}`
 </script>
 
 <template>

@@ -1,3 +1,4 @@
+import { timeText } from '@/shared/quantity/when'
 import { scaleLinear } from 'd3-scale'
 import type { Live } from '@/places/fire/useFires'
 
@@ -72,8 +73,7 @@ export function hourTicks(begun_at: string, end: number, most: number): { at: nu
   for (let hour = 1; hour <= end / 3600 + 1; hour += step) {
     const moment = new Date(first.getTime() + hour * 3_600_000)
     const at = (moment.getTime() - begun.getTime()) / 1000
-    if (at > 0 && at < end)
-      ticks.push({ at, text: moment.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }) })
+    if (at > 0 && at < end) ticks.push({ at, text: timeText(moment.toISOString()) })
   }
   return ticks
 }
