@@ -30,7 +30,7 @@ async function page(event) {
     if (answer.ok && !isKept) event.waitUntil(keepShell().catch(() => undefined))
     return answer
   } catch (error) {
-    if (kept) return kept
+    if (kept) return seenEarlier(kept)
     throw error
   }
 }
@@ -47,6 +47,13 @@ async function networkFirst(request) {
     if (kept) return kept
     throw error
   }
+}
+
+/** What was seen before does not tell what time it is now. */
+function seenEarlier(kept) {
+  const headers = new Headers(kept.headers)
+  headers.delete('Date')
+  return new Response(kept.body, { status: kept.status, statusText: kept.statusText, headers })
 }
 
 async function shellFirst(request) {

@@ -1,3 +1,4 @@
+import { stampNow } from '@/shared/api/deviceClock'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
@@ -38,15 +39,15 @@ export function useTaking() {
   }
   function takeOut(pack: { code: string; mark: string }, body: Partial<TakingIn> & { fate: Fate }): void {
     // when it was taken, not when it could be sent
-    const at = new Date().toISOString()
+    const at = stampNow()
     letter(pack, fateWord(body.fate), { ...body, at }, 'takings')
   }
   function move(pack: { code: string; mark: string }, body: MoveIn): void {
     const words = body.sort === 'opened' ? 'opened' : `put into ${body.store}`
-    letter(pack, words, { ...body, at: new Date().toISOString() }, 'moves')
+    letter(pack, words, { ...body, at: stampNow() }, 'moves')
   }
   function weighAgain(pack: { code: string; mark: string }, weight: string): void {
-    letter(pack, `weighs ${weight}`, { weight, at: new Date().toISOString() }, 'weighings')
+    letter(pack, `weighs ${weight}`, { weight, at: stampNow() }, 'weighings')
   }
   return { takeOut, move, weighAgain }
 }

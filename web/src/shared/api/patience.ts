@@ -1,4 +1,5 @@
 import { computed, ref } from 'vue'
+import { measureClock } from './deviceClock'
 
 /** How long a request may take before it is given up, and before a word is said about the wait. */
 export const GIVE_UP = 20_000
@@ -19,7 +20,9 @@ export async function patientFetch(asked: Request | string, options: RequestInit
     if (said) slow.value += 1
   }, SAY_SO)
   try {
+    const sent = Date.now()
     const answer = await globalThis.fetch(asked, { ...options, signal: stop.signal })
+    measureClock(answer, sent, Date.now())
     // all of it, so that a body that never ends is given up too
     const isEmpty = answer.status === 204 || answer.status === 304
     const body = isEmpty ? null : await answer.arrayBuffer()

@@ -3,6 +3,7 @@ import { useOnline } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
+import { clockWords } from '@/shared/api/deviceClock'
 import { isSlow } from '@/shared/api/patience'
 import { discard, insist, isEntry, type Letter, send, tryAgain, useOutbox } from './outbox'
 
@@ -33,7 +34,7 @@ async function allTheSame(letter: Letter): Promise<void> {
 
 <template>
   <div
-    v-if="shown || refused.length || others || isSlow || !isOnline"
+    v-if="shown || refused.length || others || isSlow || clockWords || !isOnline"
     class="outbox on-bar"
     role="status"
     aria-label="Waiting to be sent"
@@ -46,6 +47,10 @@ async function allTheSame(letter: Letter): Promise<void> {
       <b>{{ words }}</b>
       <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>
       <button type="button" @click="send()">Try now</button>
+    </p>
+    <p v-if="clockWords" class="waits">
+      <b>This device’s clock is {{ clockWords }}.</b> What is weighed and ticked off here is recorded by the
+      kitchen’s clock; times you type stay as typed. Set the clock of the device.
     </p>
     <p v-if="isSlow && !shown" class="waits">
       <b>Still waiting for an answer.</b> Keep this page open; what you typed is kept.

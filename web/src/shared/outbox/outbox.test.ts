@@ -67,6 +67,32 @@ describe('the outbox', () => {
     expect(kept()).toEqual([])
   })
 
+  it('corrects what a wrong clock stamped before it was measured, and never what was typed', async () => {
+    const typed = '2026-03-01T08:00:00.000Z'
+    let isOn = false
+    const sent: { method: string; body: Record<string, string> | null }[] = []
+    vi.stubGlobal('fetch', (_: string, { method = 'GET', body }: RequestInit) => {
+      if (!isOn) return Promise.reject(new TypeError('no network'))
+      sent.push({ method, body: body ? (JSON.parse(String(body)) as Record<string, string>) : null })
+      const Date_ = new Date(Date.now() + 3 * 86_400_000).toUTCString()
+      return Promise.resolve(Response.json({}, { status: 201, headers: { Date: Date_ } }))
+    })
+    const happened_at = new Date().toISOString()
+    const letter = { path: '/notes', words: 'a note', code: 'note', mark: '' }
+    post({ ...letter, body: { text: typed, happened_at } })
+    await flushPromises()
+    // without an answer it was not sent at all, so that it can still be corrected
+    expect(kept().map((one) => one.tried)).toEqual([undefined])
+    isOn = true
+    await send()
+    expect(sent.map((one) => one.method)).toEqual(['HEAD', 'POST'])
+    const { text, happened_at: stamped } = sent[1]?.body ?? {}
+    expect(text).toBe(typed)
+    const moved = Date.parse(stamped ?? '') - Date.parse(happened_at)
+    expect(Math.abs(moved - 3 * 86_400_000)).toBeLessThan(2_000)
+    expect(kept()).toEqual([])
+  })
+
   it('is still there for a page opened anew', async () => {
     weigh('A')
     await flushPromises()

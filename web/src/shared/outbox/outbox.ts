@@ -2,6 +2,7 @@ import { computed, ref } from 'vue'
 import type { Content, Problem } from '@/shared/api/client'
 import { asProblem, csrfToken, noConnection, retriable, signedOut } from '@/shared/api/client'
 import { cookHeader, ownerKey } from '@/shared/api/owner'
+import { corrected, isMeasured, stampNow } from '@/shared/api/deviceClock'
 import { patientFetch, SAY_SO } from '@/shared/api/patience'
 import { newKey } from '@/shared/writing/newKey'
 
@@ -19,6 +20,8 @@ export type Letter = {
   code: string
   mark: string
   at: string
+  /** The times in it were stamped before the device's clock was measured: they are corrected as it is sent. */
+  isUnmeasured?: boolean
   /** The key of a letter that this one takes back; its entry is not known before that has been sent. */
   undoes?: string
   /** Sent at least once: it may have arrived, so it stays as it is. */
@@ -81,10 +84,39 @@ export function post(content: Omit<Letter, 'key' | 'owner' | 'order' | 'at'>): L
     ? { ...content.body, seen: content.body.seen + waitingIn(content.code) }
     : content.body
   const order = `${String(Date.now()).padStart(15, '0')}-${String(count++).padStart(5, '0')}`
-  const letter = { ...content, body, key: newKey(), owner: ownerKey(), order, at: new Date().toISOString() }
+  const letter = {
+    ...content,
+    body,
+    key: newKey(),
+    owner: ownerKey(),
+    order,
+    at: stampNow(),
+    isUnmeasured: !isMeasured(),
+  }
   keep(letter)
   void send()
   return letter
+}
+
+/** The fields that the device stamps with a time. */
+const STAMPED = ['happened_at', 'at'] as const
+const stampsOf = (letter: Letter): string[] =>
+  STAMPED.filter((name) => typeof (letter.body as Record<string, unknown>)[name] === 'string')
+
+/**
+ * A letter to be sent for the first time, with the times that the device stamped by the server's clock; what a
+ * cook typed stays. Null where that clock cannot be asked: once sent, a letter stays as it is.
+ */
+async function timed(letter: Letter): Promise<Letter | null> {
+  const stamps = stampsOf(letter)
+  if (!letter.isUnmeasured || !stamps.length) return letter
+  if (!isMeasured()) {
+    const answered = await patientFetch('/api/session', { method: 'HEAD' }).catch(() => null)
+    if (!answered) return null
+  }
+  const body: Record<string, unknown> = { ...letter.body }
+  for (const name of stamps) body[name] = corrected(String(body[name]))
+  return { ...letter, body, at: corrected(letter.at), isUnmeasured: false }
 }
 
 async function ask(letter: Letter): Promise<{ answer?: Answer; problem?: Problem }> {
@@ -135,9 +167,15 @@ async function sendAll(): Promise<void> {
   for (;;) {
     const next = readAll().find((letter) => !letter.problem && !held.has(letter.code))
     if (!next) break
-    const letter = { ...next, tried: true }
-    keep(letter)
     const word = setTimeout(() => (lastTrouble.value = noConnection), SAY_SO)
+    const ready = next.tried ? next : await timed(next)
+    if (!ready) {
+      clearTimeout(word)
+      lastTrouble.value = noConnection
+      return
+    }
+    const letter = { ...ready, tried: true }
+    keep(letter)
     const { answer, problem } = await ask(letter).finally(() => clearTimeout(word))
     if (letter.owner !== ownerKey()) return
     if (answer) {

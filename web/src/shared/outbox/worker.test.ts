@@ -10,7 +10,8 @@ class FakeCache {
   constructor(readonly load: (path: string) => Promise<Response>) {}
   match(asked: string | { url: string }): Promise<Response | undefined> {
     const text = this.held.get(new URL(typeof asked === 'string' ? asked : asked.url, ORIGIN).href)
-    return Promise.resolve(text === undefined ? undefined : new Response(text))
+    const headers = { Date: 'Mon, 02 Mar 2026 14:00:00 GMT' }
+    return Promise.resolve(text === undefined ? undefined : new Response(text, { headers }))
   }
   async put(asked: { url: string }, answer: Response): Promise<void> {
     this.held.set(asked.url, await answer.text())
@@ -103,6 +104,10 @@ describe('the worker that keeps the application on the device', () => {
     expect(await worker.ask('/assets/one.css')).toBe('style one')
     expect(await worker.ask('/api/plan')).toBe('what is due')
     await expect(worker.ask('/api/never-seen')).rejects.toThrow('no network')
+    // what was seen before does not tell what time it is
+    const request = { method: 'GET', mode: 'cors', url: `${ORIGIN}/api/plan` }
+    const { respondWith } = await worker.tell('fetch', { request })
+    expect((await respondWith)?.headers.get('Date')).toBeNull()
   })
 
   it('keeps a new build whole as soon as its page is served, and lets go of the old one', async () => {

@@ -1,3 +1,4 @@
+import { stampNow } from '@/shared/api/deviceClock'
 import { computed, reactive } from 'vue'
 import type { Task, Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -20,7 +21,7 @@ export function useTick() {
   const pathOf = (task: Task): string => `/api/kitchens/${kitchen_slug.value}/tasks/${task.uid}/news`
   function tell(task: Task, news: Partial<News> & Pick<News, 'sort'>): void {
     const body: News = {
-      happened_at: new Date().toISOString(),
+      happened_at: stampNow(),
       due_at: null,
       with_following: false,
       taste: '',

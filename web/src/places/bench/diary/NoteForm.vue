@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stampNow } from '@/shared/api/deviceClock'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useSlug } from '@/shared/api/useBatch'
 import { post } from '@/shared/outbox/outbox'
@@ -14,7 +15,7 @@ function write(): void {
   if (!draft.text.trim()) return
   post({
     path: `/api/kitchens/${kitchen_slug.value}/batches/${props.code}/notes`,
-    body: { text: draft.text.trim(), mark: draft.mark, happened_at: new Date().toISOString() },
+    body: { text: draft.text.trim(), mark: draft.mark, happened_at: stampNow() },
     words: 'a note',
     code: `a note`,
     mark: '',

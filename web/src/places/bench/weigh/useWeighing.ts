@@ -1,3 +1,4 @@
+import { stampNow } from '@/shared/api/deviceClock'
 import { computed, reactive, ref, watch, type Ref } from 'vue'
 import type { Batch, Content, Cures, Entry, PieceFire, Pieces, Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useBatch'
@@ -136,7 +137,7 @@ export function useWeighing(options: {
   const path = computed(() => `/api/kitchens/${kitchen_slug.value}/batches/${options.code.value}/entries`)
   function record(content: Content, words: string, mark: string): void {
     const seen = options.batch.value?.seen ?? 0
-    const body = { content, seen, corrects: null, reason: '', happened_at: new Date().toISOString() }
+    const body = { content, seen, corrects: null, reason: '', happened_at: stampNow() }
     const letter = post({ path: path.value, body, words, code: options.code.value, mark })
     last.value = { key: letter.key, entry: null, words, code: options.code.value, mark }
   }
