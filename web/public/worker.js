@@ -30,7 +30,7 @@ async function page(event) {
     if (answer.ok && !isKept) event.waitUntil(keepShell().catch(() => undefined))
     return answer
   } catch (error) {
-    if (kept) return seenEarlier(kept)
+    if (kept) return kept
     throw error
   }
 }
@@ -44,7 +44,7 @@ async function networkFirst(request) {
     return answer
   } catch (error) {
     const kept = await cache.match(request)
-    if (kept) return kept
+    if (kept) return seenEarlier(kept)
     throw error
   }
 }
