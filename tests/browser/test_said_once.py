@@ -10,7 +10,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import FireEvent
 from tests.browser.test_access import serious
 from tests.browser.test_bench import cook, wait_until
-from tests.server.conftest import weigh
+from tests.server.conftest import BOUGHT, weigh
 
 
 def start(page: Page, home: str, name: str, cut: str, becomes: str) -> str:
@@ -127,3 +127,91 @@ def test_a_fire_read_by_hand_with_two_pieces(kitchen: Page, canteen):
     read("B-01 B", "133", "bone")
     expect(kitchen.get_by_text("is reached: pull it.")).to_have_count(0)
     assert FireEvent.objects.filter(fire=fire["id"], kind="instant").count() == 3
+
+
+def test_a_sausage_of_two_finished_meats_leaves_nothing_stale(kitchen: Page, canteen):
+    api, codes = cook(), []
+    for name in ("Smoked jowl", "Smoked neck"):
+        code = api.started(name=name, course="cooked")
+        api.recorded(code, trimmed("7 lb"))
+        api.recorded(code, {**weigh("smoke", A="6 lb"), "heat": "hot"})
+        codes.append(code)
+    first, second = codes
+    kitchen.goto(f"{canteen}/buy/start")
+    kitchen.get_by_label("Name of the batch").fill("Harbor sausage")
+    kitchen.get_by_role("radio", name="From another batch").check(force=True)
+    kitchen.get_by_label("From batch").select_option(first)
+    kitchen.get_by_label("Piece", exact=True).select_option("A")
+    kitchen.get_by_label("What it is").fill("smoked jowl")
+    kitchen.get_by_role("radio", name="Cooked", exact=True).check(force=True)
+    kitchen.get_by_role("button", name="Start the batch").click()
+    expect(kitchen.get_by_role("heading", name="Harbor sausage")).to_be_visible()
+    kitchen.get_by_role("button", name="Add meat").click()
+    kitchen.get_by_role("radio", name="From another batch").check(force=True)
+    kitchen.get_by_label("From batch").select_option(second)
+    kitchen.get_by_label("Piece", exact=True).select_option("A")
+    kitchen.get_by_label("What it is").fill("smoked neck")
+    kitchen.get_by_role("button", name="Add this meat").click()
+    expect(kitchen.get_by_role("status")).to_contain_text("Recorded: bought, smoked neck")
+    sausage = Batch.objects.get(name="Harbor sausage").code
+    # both meats went into it whole: they are finished, and no room lists them any more
+    assert set(Batch.objects.filter(code__in=codes).values_list("is_finished", flat=True)) == {True}
+    for path in ("/", "/bench/map", "/fire/new"):
+        kitchen.goto(f"{canteen}{path}")
+        expect(kitchen.get_by_text(sausage).first).to_be_visible()
+        for code in codes:
+            expect(kitchen.get_by_text(f"{code} A", exact=True)).to_have_count(0)
+    kitchen.goto(f"{canteen}/buy/start")
+    kitchen.get_by_role("radio", name="From another batch").check(force=True)
+    kitchen.get_by_label("From batch").select_option(first)
+    expect(kitchen.get_by_label("Piece", exact=True).locator("option")).to_have_text(["choose one"])
+    assert serious(kitchen) == []
+
+
+def test_a_plan_for_sixty_when_half_the_larder_is_past_its_date(kitchen: Page, canteen):
+    api = cook()
+    code = api.started(name="Quay ham", bought={**BOUGHT, "own_weight": "9 lb"}, course="cooked")
+    api.recorded(code, trimmed("8 lb"))
+    api.recorded(code, {**weigh("smoke", A="7 lb"), "heat": "hot"})
+    sliced = {"act": "split", "kind": "slice", "piece": "A", "pieces": [{"mark": "S", "weight": "6 lb"}]}
+    fridge = next(one["name"] for one in api.get("/map")[1]["stores"] if one["sort"] == "fridge")
+    packs = [
+        {"piece": "S", "product": "Quay ham", "weight": "3 lb", "store": store}
+        for store in (fridge, "Freezer")
+    ]
+    seen = api.get(f"/batches/{code}")[1]["seen"]
+    assert (
+        api.call("POST", f"/batches/{code}/packs", {"split": sliced, "packs": packs, "seen": seen})[0] == 201
+    )
+    dish = {
+        "name": "Ham roll",
+        "price": "8.00",
+        "parts": [{"sort": "larder", "name": "Quay ham", "amount": "2 oz"}],
+    }
+    assert api.call("POST", "/dishes", dish)[0] == 201
+    day = (timezone.localdate() + timedelta(days=25)).isoformat()
+    make = {"way": "Dry cure, cherry smoke", "cut": "jowl, skin on", "price": "3.00/lb"}
+    plan = {
+        "name": "Ham for sixty",
+        "day": day,
+        "at": "18:00",
+        "wants": [{"sort": "dish", "name": "Ham roll", "amount": "60"}],
+        "makes": [make],
+    }
+    assert api.call("POST", "/meals", plan)[0] == 201
+    kitchen.goto(f"{canteen}/plans/of/Ham for sixty")
+    where = kitchen.get_by_role("region", name="Where it comes from")
+    # sixty rolls of two ounces are 7.50 lb; what lies in the fridge is past its date by then
+    expect(where).to_contain_text("7.50 lb")
+    expect(where).to_contain_text("3.00 lb")
+    expect(where).to_contain_text("4.50 lb")
+    kitchen.get_by_role("button", name="Go: put it on the list").click()
+    expect(kitchen.get_by_text("Nothing of it is done yet")).to_be_visible()
+    # the frozen half goes meanwhile: the list says what that changes
+    assert api.call("POST", f"/packs/{code}/P2/takings", {"fate": "eaten"})[0] == 201
+    kitchen.reload()
+    changed = kitchen.get_by_role("status", name="Changed since")
+    expect(changed).to_contain_text("the list says “Buy ")
+    assert serious(kitchen) == []
+    changed.get_by_role("button", name="Put it on the list anew").click()
+    expect(changed).to_have_count(0)

@@ -136,7 +136,7 @@ def test_a_piece_cured_before_is_asked_about_and_what_it_carries_is_added(api, c
     api.recorded(code, weigh("cure", A="4.9 lb"))
     (again,) = ask(api, code, on_desk())["pieces"]
     # 150 ppm of 5 lb are 153.06 of 4.9 lb
-    assert (again["gauge"]["ppm"], again["gauge"]["carried"], again["gauge"]["is_over"]) == (
+    assert (again["gauge"]["ppm"], again["gauge"]["carried_ppm"], again["gauge"]["is_over"]) == (
         "303.1",
         "153",
         True,
@@ -144,7 +144,7 @@ def test_a_piece_cured_before_is_asked_about_and_what_it_carries_is_added(api, c
     assert again["questions"][0]["message"].startswith("A has been cured before (153 ppm of nitrite).")
     api.call("POST", f"/batches/{code}/cures/{PieceCure.objects.get().pk}/take-back", {"reason": "was B"})
     (alone,) = ask(api, code, on_desk())["pieces"]
-    assert (alone["gauge"]["ppm"], alone["gauge"]["carried"]) == ("150.0", None)
+    assert (alone["gauge"]["ppm"], alone["gauge"]["carried_ppm"]) == ("150.0", None)
 
 
 def test_nitrite_follows_the_meat_through_cuts_into_another_batch(api, code):
@@ -174,7 +174,7 @@ def test_nitrite_follows_the_meat_through_cuts_into_another_batch(api, code):
     (answer,) = ask(api, sausage, piece)["pieces"]
     # half of the mixed meat brings 150 ppm of itself, so 75 of the whole; with 100 more it is over 156
     gauge = answer["gauge"]
-    assert (gauge["carried"], gauge["ppm"], gauge["is_over"]) == ("75", "175.0", True)
+    assert (gauge["carried_ppm"], gauge["ppm"], gauge["is_over"]) == ("75", "175.0", True)
     assert "carried" in codes(answer)
     (unknown,) = ask(api, code, on_desk("B"))["pieces"]
     assert (unknown["gauge"]["ppm"], "carried" in codes(unknown)) == (None, True)

@@ -58,6 +58,11 @@ def test_a_helper_weighs_and_the_answer_holds_no_price(api, ids, helper):  # noq
     assert status == 201
     assert not AMOUNTS.search(json.dumps(body))
     assert body["batch"]["strip"]["columns"][-1]["spent"] == ""
+    # neither what came off took along, nor what was lost
+    peels = [peel for column in body["batch"]["strip"]["columns"] for peel in column["peels"]]
+    assert {peel["carried"] for peel in peels} <= {"", None}
+    assert "" in {peel["carried"] for peel in peels}
+    assert body["batch"]["loss_account"] == ""
     preview = helper.preview(code, weigh("smoke", A="4.6 lb"))[1]
     assert not AMOUNTS.search(json.dumps(preview))
 

@@ -13,6 +13,7 @@ _MONEY: Final = frozenset(
         *("per_lb", "per_kg", "cost", "price", "paid", "spent", "worth_back", "money", "saved_per_lb"),
         *("saved_per_kg", "saved_per_portion", "saved_on_batch", "cost_per_slice", "slice_cost"),
         *("labour_rate", "left_cost", "portion_cost", "earned_per_hour", "worth", "charged"),
+        *("carried", "carried_then", "loss_account", "income", "portion"),
     }
 )
 #: Money within words: "$3.49", "CHF 3.49", "3.49/lb", "3.49 a pound".

@@ -133,7 +133,7 @@ class FateSumOut(BaseModel):
     label: str
     weight: Weight
     cost: Money
-    income: Fixed
+    income: Money
 
 
 class ToolOut(BaseModel):

@@ -3,7 +3,7 @@
 from datetime import datetime
 from typing import Literal
 
-from pydantic import BaseModel
+from pydantic import AliasChoices, BaseModel, Field
 
 from dolmetsch.core.curing.schools import SchoolField, SchoolKey
 from dolmetsch.core.ledger.course import Course
@@ -140,7 +140,7 @@ class LineOut(BaseModel):
 class GaugeOut(BaseModel):
     """Ingoing nitrite against the limit. ``low`` to ``high``: by the scale's or the spoons' own error.
 
-    ``own``: of ``ppm`` what this cure brings; ``carried``: the rest, from earlier cures, null where there is
+    ``own``: of ``ppm`` what this cure brings; ``carried_ppm``: the rest, from earlier cures, null where it is
     none. ``is_at_rule``: over a limit printed as 156 by the rule it comes from.
     ``pick_up`` and ``one_system``: both brine figures. ``ppm`` null: not known. ``reference``: what the
     reference table says, where the kitchen's own limit stands in its place.
@@ -148,7 +148,8 @@ class GaugeOut(BaseModel):
 
     ppm: Fixed | None
     own: Fixed | None = None
-    carried: Fixed | None = None
+    # of cures put in before it had this name as well
+    carried_ppm: Fixed | None = Field(None, validation_alias=AliasChoices("carried_ppm", "carried"))
     is_at_rule: bool = False
     low: Fixed | None
     high: Fixed | None

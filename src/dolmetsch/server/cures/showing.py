@@ -219,7 +219,7 @@ def _show_gauge(one: DeskPiece) -> schemas.GaugeOut | None:
     return schemas.GaugeOut(
         ppm=None if desk.ppm is None else _up(desk.ppm, 1),
         own=None if mix.ppm is None else _up(mix.ppm, 1),
-        carried=fixed(carried, 0) if carried else None,
+        carried_ppm=fixed(carried, 0) if carried else None,
         is_at_rule=desk.is_at_rule,
         low=None if desk.ppm_low is None else fixed(desk.ppm_low, 0),
         high=None if desk.ppm_high is None else _up(desk.ppm_high, 0),

@@ -112,7 +112,7 @@ class PlatesOut(BaseModel):
     at: AwareDatetime
     by: str
     plates: int
-    income: Fixed | None
+    income: Money | None
     canceled: str | None
 
 

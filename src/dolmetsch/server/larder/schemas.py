@@ -73,7 +73,7 @@ class PackingPreview(BaseModel):
     left: Weight | None
     packs: list[PackCostOut]
     pieces: list[UnpackedOut]
-    portion: Fixed | None
+    portion: Money | None
     unit_cost: UnitCost | None
     slice_cost: Money | None
     readings: list[ReadQuantity]
@@ -236,7 +236,7 @@ class WentOut(BaseModel):
     fate: Fate
     weight: Weight
     cost: Money
-    income: Fixed
+    income: Money
 
 
 class RunsOutOut(BaseModel):

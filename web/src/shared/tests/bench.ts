@@ -84,7 +84,7 @@ export const gauge = (more: Partial<Schemas['GaugeOut']> = {}): Schemas['GaugeOu
   reference: null,
   is_over: false,
   own: '150.0',
-  carried: null,
+  carried_ppm: null,
   is_at_rule: false,
   error: 'half a step of the scale',
   ...more,

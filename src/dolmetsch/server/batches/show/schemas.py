@@ -17,7 +17,7 @@ class PeelOut(BaseModel):
     name: str
     weight: Weight
     gain: bool
-    carried: Fixed | None
+    carried: Money | None
 
 
 class ColumnOut(BaseModel):
@@ -81,7 +81,7 @@ class HouseOut(BaseModel):
     fry_kept: Fixed | None
     fry_spread: Fixed | None
     fry_tests: int
-    portion: Fixed | None
+    portion: Money | None
     portion_label: str | None
     groups: list[GroupOut]
 
@@ -100,7 +100,7 @@ class ShopOut(BaseModel):
     pack: str
     unit_cost: UnitCost
     cost_per_slice: Money | None
-    portion: Fixed | None
+    portion: Money | None
     saved_per_lb: Money | None
     saved_per_kg: Money | None
     saved_per_portion: Money | None
@@ -132,7 +132,7 @@ class ByProductOut(BaseModel):
     name: str
     material: str
     weight: Weight
-    carried: Fixed
+    carried: Money
 
 
 class SourceOut(BaseModel):
@@ -143,8 +143,8 @@ class SourceOut(BaseModel):
     name: str
     piece: str
     weight: Weight
-    carried: Fixed
-    carried_then: Fixed
+    carried: Money
+    carried_then: Money
     has_changed: bool
 
 
@@ -188,7 +188,7 @@ class BatchOut(BaseModel):
     shops: list[ShopOut]
     pieces: list[PieceOut]
     by_products: list[ByProductOut]
-    loss_account: Fixed
+    loss_account: Money
     sources: list[SourceOut]
     policy: PolicyIn
     warnings: list[FindingOut]

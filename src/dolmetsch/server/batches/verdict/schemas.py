@@ -75,7 +75,7 @@ class GoneOut(BaseModel):
     fate: Fate
     weight: Weight
     cost: Money
-    income: Fixed
+    income: Money
 
 
 class EarnedOut(BaseModel):
@@ -95,7 +95,7 @@ class StowedOut(BaseModel):
     went: list[GoneOut]
     left: Weight
     left_cost: Money
-    income: Fixed
+    income: Money
     shrink: Fixed
     earned: list[EarnedOut]
 
@@ -119,7 +119,7 @@ class SpreadOut(BaseModel):
 
     is_known: bool
     unit_cost: UnitCost | None
-    portion: Fixed | None
+    portion: Money | None
     kept: Fixed | None
     saved_on_batch: list[Money | None]
 
@@ -258,7 +258,7 @@ class VerdictOut(BaseModel):
     kitchen_policy: PolicyIn
     sources: list[SourceOut]
     takers: list[TakerOut]
-    loss_account: Fixed
+    loss_account: Money
     warnings: list[FindingOut]
     cautions: list[FindingOut]
     seen: int

@@ -57,8 +57,9 @@ const verdict = computed(() => {
     <p v-if="gauge.low && gauge.high" class="small">
       {{ gauge.low }} to {{ gauge.high }} ppm: {{ gauge.error }}.
     </p>
-    <p v-if="gauge.carried" class="small">
-      {{ short(gauge.own ?? '0') }} ppm from this cure and {{ short(gauge.carried) }} ppm from an earlier one.
+    <p v-if="gauge.carried_ppm" class="small">
+      {{ short(gauge.own ?? '0') }} ppm from this cure and {{ short(gauge.carried_ppm) }} ppm from an earlier
+      one.
     </p>
     <dl v-if="gauge.pick_up && gauge.one_system" class="small">
       <div>
