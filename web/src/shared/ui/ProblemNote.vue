@@ -1,9 +1,14 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { Problem } from '@/shared/api/client'
 
 /** `fields`: list what is wrong with which field too, in a form whose fields do not say it themselves. */
-defineProps<{ problem: Problem; retryWord?: string; fields?: boolean }>()
+const props = defineProps<{ problem: Problem; retryWord?: string; fields?: boolean }>()
 defineEmits<{ retry: [] }>()
+/** One alone is said already. */
+const faults = computed(() =>
+  props.fields ? props.problem.fields.filter((one) => one.message !== props.problem.detail) : [],
+)
 </script>
 
 <template>
@@ -14,8 +19,8 @@ defineEmits<{ retry: [] }>()
     <ul v-if="problem.changes?.length">
       <li v-for="change in problem.changes" :key="change">{{ change }}</li>
     </ul>
-    <ul v-if="fields && problem.fields?.length">
-      <li v-for="one in problem.fields" :key="one.path">▲ {{ one.message }}</li>
+    <ul v-if="faults.length">
+      <li v-for="one in faults" :key="one.path">▲ {{ one.message }}</li>
     </ul>
     <button v-if="retryWord" type="button" class="act small" @click="$emit('retry')">{{ retryWord }}</button>
   </div>
