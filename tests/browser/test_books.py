@@ -118,7 +118,7 @@ def test_a_messy_spreadsheet_becomes_the_kitchens_history(kitchen: Page, canteen
     belly = BatchFacts.objects.get(batch__name="Eel-week belly")
     assert (belly.cut, belly.source, round(belly.bought_grams)) == ("belly skin-on", "Tidewell", 5200)
     kitchen.get_by_role("link", name="See the yields").click()
-    expect(kitchen.get_by_role("region", name="belly skin on · no method chosen")).to_be_visible()
+    expect(kitchen.get_by_role("region", name="belly skin on · cooked")).to_be_visible()
     # the same file again: matched as before, and nothing is new
     kitchen.goto(f"{canteen}/books/history")
     kitchen.set_input_files("input[type=file]", path)

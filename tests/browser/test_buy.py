@@ -251,10 +251,10 @@ def test_a_shop_pack_is_noted_and_fried(kitchen: Page, canteen):
 def test_the_strip_shows_what_is_to_come_and_the_way_is_chosen(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/B-01")
     note = kitchen.get_by_role("region", name="What it will come to")
-    expect(note).to_contain_text("No method chosen")
+    expect(note).to_contain_text("Nobody said yet what it becomes")
     before = note.inner_text()
     note.get_by_label("Method").select_option("Dry cure, cherry smoke")
-    expect(note).not_to_contain_text("No method chosen")
+    expect(note).not_to_contain_text("Nobody said yet")
     assert note.inner_text() != before
     expect(kitchen.get_by_role("columnheader", name=re.compile("Smoked expected"))).to_be_visible()
     wide = note.locator(".range").inner_text()

@@ -21,7 +21,11 @@ function change(event: Event): void {
 </script>
 
 <template>
-  <section v-if="forecast.price || forecast.notes.length" class="panel" aria-label="What it will come to">
+  <section
+    v-if="forecast.price || forecast.courses.length || forecast.notes.length"
+    class="panel"
+    aria-label="What it will come to"
+  >
     <template v-if="forecast.courses.length">
       <p class="quiet small">
         Nobody said yet what it becomes. A finished {{ unitWord }} would cost, 8 times out of 10,
