@@ -100,6 +100,22 @@ h1 {
   font-size: 30px;
 }
 
+/* chosen is what is lit, on a dark ground as well */
+aside :deep(.n-radio-group .n-radio-button.n-radio-button) {
+  min-height: 52px;
+  align-content: center;
+  border-color: #3a4447;
+  background: transparent;
+  color: #dfe6e2;
+}
+
+aside :deep(.n-radio-group .n-radio-button.n-radio-button--checked.n-radio-button--checked) {
+  border-color: #e05f7b;
+  background: #e05f7b;
+  color: #1a0d10;
+  font-weight: 700;
+}
+
 .more {
   display: grid;
   place-items: center;
