@@ -2,6 +2,7 @@
 
 import uuid
 from datetime import timedelta
+from decimal import Decimal
 
 import pytest
 
@@ -366,3 +367,13 @@ def test_cautions_of_cures_put_down_by_an_earlier_program_are_read():
     older = {"code": "over_limit", "text": "250 ppm of nitrite is over.", "source": "9 CFR 424.21(c)"}
     found = FindingOut.model_validate(older)
     assert (found.message, found.severity, found.source) == (older["text"], "care", older["source"])
+
+
+def test_what_is_weighed_out_for_all_is_what_is_weighed_out_for_each(api, code):
+    """Curing salt is rounded down for each piece: its total is of that, not of what was computed."""
+    desk = ask(api, code, on_desk("A"), on_desk("B"))
+    assert len(desk["pieces"]) == 2
+    for total in desk["totals"]:
+        lines = [line for piece in desk["pieces"] for line in piece["lines"] if line["name"] == total["name"]]
+        assert Decimal(total["grams"]) == sum(Decimal(line["grams"]) for line in lines), total
+    assert any("curing salt" in total["name"] for total in desk["totals"])

@@ -8,7 +8,7 @@ from typing import Final
 from dolmetsch.core.curing.brine_mixing import Water, mix_water
 from dolmetsch.core.curing.curing_cautions import caution, caution_days
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, judge_day, say_rules
-from dolmetsch.core.curing.desk import Desk, WeighOut, print_agent
+from dolmetsch.core.curing.desk import Desk, Role, WeighOut, print_agent
 from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.findings import Finding, care, note
@@ -33,6 +33,11 @@ CURVE_SOURCE: Final = (
 HOT_PART, HOT_F, COLD_F = Fraction(1, 4), Fraction(212), Fraction(40)
 
 
+def _print_grams(role: Role, grams: Fraction) -> str:
+    """Grams to weigh out: of the curing agent rounded down, so that it never brings more than computed."""
+    return print_agent(grams) if role == "agent" else fixed(grams, 1)
+
+
 def show_desk(laid: DeskState) -> schemas.DeskOut:
     """The whole desk."""
     shown = [_show_piece(laid, one, index) for index, one in enumerate(laid.pieces)]
@@ -42,15 +47,19 @@ def show_desk(laid: DeskState) -> schemas.DeskOut:
             grams, cost = totals.get(line.name, (Fraction(0), Fraction(0)))
             price = _cost(laid, one, line)
             totals[line.name] = (
-                grams + line.grams * one.own_share,
+                # what is weighed out, as it is printed beside each piece: they add up to this
+                grams + Fraction(_print_grams(line.role, line.grams)) * one.own_share,
                 None if cost is None or price is None else cost + price,
             )
+    agents = {line.name for one in laid.pieces for line in _bought(one) if line.role == "agent"}
     costs = [cost for _, cost in totals.values() if cost is not None]
     return schemas.DeskOut(
         pieces=shown,
         totals=[
             schemas.TotalOut(
-                name=name, grams=fixed(grams, 1), cost=None if cost is None else print_money(cost)
+                name=name,
+                grams=_print_grams("agent" if name in agents else "extra", grams),
+                cost=None if cost is None else print_money(cost),
             )
             for name, (grams, cost) in totals.items()
         ],
@@ -151,7 +160,7 @@ def _say_share(one: DeskPiece, line: WeighOut) -> str:
 
 
 def _of(laid: DeskState, one: DeskPiece, line: WeighOut, *, text: str) -> schemas.LineOut:
-    grams = print_agent(line.grams) if line.role == "agent" else fixed(line.grams, 1)
+    grams = _print_grams(line.role, line.grams)
     shown = _line(line.name, line.role, line.grams, line.share)
     cost = _cost(laid, one, line)
     spoon = line.ingredient.spoon if line.ingredient else None
