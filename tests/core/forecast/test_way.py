@@ -4,7 +4,7 @@ from fractions import Fraction
 
 import pytest
 
-from dolmetsch.core.forecast.way import find_method
+from dolmetsch.core.forecast.way import find_method, plain_way
 from dolmetsch.core.heat.program_course import course_of_program, fits_course
 from dolmetsch.core.ledger.course import COURSES
 from dolmetsch.core.ledger.strands import Heated
@@ -19,6 +19,7 @@ from dolmetsch.core.ledger.strands import Heated
         ("smoke", "hot", 180, {}, "pulled"),
         ("smoke", "hot", 179, {}, "hot_smoke"),
         ("cook", None, 150, {"methods": {"cook": "pulled"}}, "hot_smoke"),
+        ("cook", None, 150, {}, "hot_smoke"),
         ("smoke", "hot", 140, {"methods": {"smoke": "stepped_smoke"}}, "stepped_smoke"),
         ("smoke", "cold", None, {"methods": {"smoke": "hot_smoke"}}, "cold_smoke"),
         ("smoke", "cold", 150, {}, "cold_smoke"),
@@ -60,3 +61,10 @@ def test_a_program_leads_to_what_it_heats_to(kinds, pull_at, course, fitting):
     inside = None if pull_at is None else Fraction(pull_at)
     assert course_of_program(kinds, inside) == course
     assert {one for one in COURSES if fits_course(kinds, inside, one)} == fitting
+
+
+def test_the_standard_way_smokes_cold_what_stays_raw():
+    kinds = ("trim", "cure", "smoke", "chill")
+    hot, cold = (plain_way(kinds, is_smoked_cold=is_cold) for is_cold in (False, True))
+    assert [step.method for step in hot.steps] == ["trim", "dry_cure", "hot_smoke", "chill"]
+    assert [step.method for step in cold.steps] == ["trim", "dry_cure", "cold_smoke", "chill"]

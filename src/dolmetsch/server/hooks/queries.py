@@ -2,9 +2,10 @@
 
 from datetime import UTC, datetime
 
-from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course, find_course
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.reference.drying import TARGET_PERCENT
-from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows, list_statements
+from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
+from dolmetsch.server.batches.entries.course import course_said
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import show_chambers
@@ -49,9 +50,7 @@ def find_targets(kitchen: Kitchen) -> dict[Course, str]:
     targets = {course: str(TARGET_PERCENT) for course in COURSES if COURSE_FACTS[course].is_dried}
     hooks = Hook.objects.filter(kitchen=kitchen).select_related("batch").defer("batch__page")
     for hook in reversed(_with_kitchen(kitchen, list(hooks.order_by("-id")[:HUNG_READ]))):
-        rows = list_current(list_entry_rows(hook.batch))
-        # a piece is found by its mark, whether it still lives or not
-        course = find_course({hook.mark}, list_statements(hook.batch, rows))
+        course = course_said(hook.batch, hook.mark, list_current(list_entry_rows(hook.batch)))
         if course in targets:
             targets[course] = f"{(hook.target_loss * 100).normalize():f}"
     return targets

@@ -7787,7 +7787,7 @@ export interface components {
          * GaugeOut
          * @description Ingoing nitrite against the limit. ``low`` to ``high``: by the scale's or the spoons' own error.
          *
-         *     ``own``: of ``ppm`` what this cure brings; ``carried_ppm``: the rest, from earlier cures, null where there is
+         *     ``own``: of ``ppm`` what this cure brings; ``carried_ppm``: the rest, from earlier cures, null where it is
          *     none. ``is_at_rule``: over a limit printed as 156 by the rule it comes from.
          *     ``pick_up`` and ``one_system``: both brine figures. ``ppm`` null: not known. ``reference``: what the
          *     reference table says, where the kitchen's own limit stands in its place.

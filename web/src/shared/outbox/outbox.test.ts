@@ -1,5 +1,6 @@
 import { flushPromises } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { measureClock } from '@/shared/api/deviceClock'
 import { setOwner } from '@/shared/api/owner'
 import { SAY_SO } from '@/shared/api/patience'
 import { discard, insist, isEntry, type Letter, onArrived, post, send, tryAgain, useOutbox } from './outbox'
@@ -91,6 +92,9 @@ describe('the outbox', () => {
     const moved = Date.parse(stamped ?? '') - Date.parse(happened_at)
     expect(Math.abs(moved - 3 * 86_400_000)).toBeLessThan(2_000)
     expect(kept()).toEqual([])
+    // the clock is one for all tests of this run
+    const now = Date.now()
+    measureClock(new Response('', { headers: { Date: new Date(now).toUTCString() } }), now, now)
   })
 
   it('is still there for a page opened anew', async () => {

@@ -39,3 +39,8 @@ def find_course_of(batch: Batch, costed: CostedBatch) -> Course | None:
 def course_of_summary(summary: Mapping[str, Any]) -> Course | None:
     """The same of a batch that is not read whole, by what it keeps for lists."""
     return common_course(piece.get("course") for piece in summary["mains"])
+
+
+def course_said(batch: Batch, mark: str, current: Iterable[EntryRows]) -> Course | None:
+    """What was said last of the piece ``mark``, whether it still lives or not."""
+    return find_course({mark}, list_statements(batch, current))
