@@ -1,5 +1,6 @@
 import { disableAutoUnmount, enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, expect, vi } from 'vitest'
+import { measureClock } from '@/shared/api/deviceClock'
 import { setOwner } from '@/shared/api/owner'
 
 /** A warning is an error: the test fails in which Vue, or anything else, warned of something. */
@@ -13,6 +14,9 @@ beforeEach(() => {
   sessionStorage.clear()
   document.body.innerHTML = ''
   setOwner(null)
+  // a page has measured its clock by the first answer it got
+  const now = Date.now()
+  measureClock(new Response('', { headers: { Date: new Date(now).toUTCString() } }), now, now)
 })
 afterEach(() => {
   vi.useRealTimers()
