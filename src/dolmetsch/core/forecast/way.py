@@ -117,9 +117,9 @@ def find_method(
 ) -> str | None:
     """The method a step of ``kind`` was done by, in a batch that went through ``kinds``; None: no known.
 
-    Of a smoke or cook what was measured inside counts first, then what was said of it, then the batch's own
-    ``methods`` (by kind of step), then what it is to become. Steps alike in name are so told apart by what
-    they keep: a shoulder smoked to 200 °F is a long cook.
+    For a smoke or a cook the temperature inside counts first, then what was said of it, then the batch's own
+    ``methods`` (by kind of step), then what the meat becomes. This keeps apart steps that share a name: a
+    shoulder smoked to 200 °F is a long cook.
     """
     plain = method_kind(kind)
     chosen = methods.get(plain)

@@ -6,12 +6,12 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from fractions import Fraction
 from math import exp
-from typing import Final, Literal
+from typing import Final, Literal, cast
 
 from django.db.models import Avg
 from django.utils import timezone
 
-from dolmetsch.core.ledger.course import COURSE_FACTS
+from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.numbers.length import MM_PER
 from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import from_fahrenheit
@@ -128,7 +128,7 @@ def say_becomes(course: str, *, is_long: bool) -> str:
     """What batches became, in words, those cooked long apart from others; empty where it was not said."""
     if is_long and course in ("", "cooked"):
         return "long cook"
-    return next((facts.label for key, facts in COURSE_FACTS.items() if key == course), "")
+    return COURSE_FACTS[cast(Course, course)].label if course else ""
 
 
 def _sort_out(kitchen: Kitchen, rows: Sequence[tuple[tuple[str, str, str], _Row]]) -> list[Sort]:

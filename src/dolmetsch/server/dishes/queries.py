@@ -1,7 +1,7 @@
 """Reads: every dish with what a plate costs, one dish whole, a dish as typed."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from datetime import date, timedelta
+from datetime import timedelta
 from fractions import Fraction
 from typing import Final
 
@@ -9,40 +9,30 @@ from django.db.models import Sum
 from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import Menu, Plate, price_for
-from dolmetsch.core.meat.cuts import read_cut
-from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
-from dolmetsch.server.batches.entries.course import find_course_of
-from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import (
-    Meat,
     Prices,
     ReadDish,
     ReadPart,
     cost_dishes,
     gather_prices,
     list_dishes,
-    list_needs,
     list_within,
     read_dish,
 )
+from dolmetsch.server.dishes.in_larder import find_how_long, list_past
 from dolmetsch.server.dishes.models import Dish, DishAims, Plating
+from dolmetsch.server.dishes.next_meat import list_next
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.larder.here import is_past_use, list_usable
 from dolmetsch.server.larder.models import PackNow
-from dolmetsch.server.larder.queries import find_paces, list_lying
-from dolmetsch.server.offers.checking import check
-from dolmetsch.server.offers.schemas import CaseIn, OfferIn
 from dolmetsch.server.prices.models import PriceItem
-from dolmetsch.server.prices.queries import Priced, list_latest_quotes, list_priced, price_of
+from dolmetsch.server.prices.queries import Priced, list_priced
 from dolmetsch.server.problems import FieldProblem, not_found
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_money_or_none,
     print_parts,
     print_percent,
-    print_weight,
 )
 from dolmetsch.server.quantities.reader import Reader
 
@@ -252,7 +242,7 @@ def read_dish_page(kitchen: Kitchen, name: str) -> schemas.DishPage:
     cost = None if plate is None else plate.cost
     aims = find_aims(kitchen)
     sold = _count_plates(kitchen)
-    enough, until = _how_long(kitchen, read, every)
+    enough, until = find_how_long(kitchen, read, every)
     income, left = _month(kitchen, dish, cost)
     return schemas.DishPage(
         dish=_show(dish, read, plates, aims, sold),
@@ -263,8 +253,8 @@ def read_dish_page(kitchen: Kitchen, name: str) -> schemas.DishPage:
         aims=_show_aims(aims),
         charge=_charge(cost, read.menu, aims),
         curve=_draw_curve(cost, read.menu),
-        next=_list_next(kitchen, read, plate, prices),
-        past=_list_past(kitchen, read, every),
+        next=list_next(kitchen, read, plate, prices),
+        past=list_past(kitchen, read, every),
         enough=enough,
         until=until,
         month_plates=sold.get(dish.name, 0),
@@ -337,109 +327,6 @@ def _show_bar(name: str, parts: Sequence[Fraction | None], menu: Menu | None) ->
         cost=print_money_or_none(cost),
         leaves=print_money_or_none(leaves),
     )
-
-
-def _list_past(kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]) -> list[schemas.PastPackOut]:
-    """Packs of the meat of a dish that are past their use-by date: they do not count for it."""
-    today = timezone.localdate()
-    names = {need.product.casefold() for need in list_needs(read, dishes, Fraction(1))}
-    return [
-        schemas.PastPackOut(
-            code=now.code,
-            mark=now.mark,
-            product=now.product,
-            left=print_weight(Fraction(now.left_grams)),
-            keep_until=now.keep_until,
-        )
-        for now in (list_lying(kitchen) if names else ())
-        if not now.owner and now.product.casefold() in names and is_past_use(now, today)
-    ]
-
-
-def _how_long(
-    kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]
-) -> tuple[int | None, date | None]:
-    """For how many plates the larder has enough, and until when at the pace of late; None: no meat in it."""
-    needs = list_needs(read, dishes, Fraction(1))
-    if not needs:
-        return None, None
-    today = timezone.localdate()
-    here = list_usable([now for now in list_lying(kitchen) if not now.owner], today)
-    paces = find_paces(kitchen, today)
-    plates: list[int] = []
-    days: list[date] = []
-    for need in needs:
-        name = need.product.casefold()
-        packs = [now for now in here if now.product.casefold() == name]
-        have = sum((Fraction(now.left_grams) for now in packs), Fraction(0))
-        counted = Fraction(sum(now.left_slices or 0 for now in packs))
-        if need.slices:
-            plates.append(int(counted / need.slices))
-        elif need.grams:
-            plates.append(int(have / need.grams))
-        if name in paces:
-            days.append(paces[name].runs_out(have, today))
-    return min(plates, default=0), min(days, default=None)
-
-
-def _list_next(
-    kitchen: Kitchen, read: ReadDish, plate: Plate | None, prices: Prices
-) -> list[schemas.NextOut]:
-    """What the plate would cost with meat made at today's prices, for each product of the larder in it."""
-    found = []
-    own = (None,) * len(read.parts) if plate is None else plate.parts
-    for index, data in enumerate(read.data.parts[: len(read.parts)]):
-        meat = prices.meats.get(data.name.casefold()) if data.sort == "larder" else None
-        if meat is None:
-            continue
-        found.append(_show_next(data.name, own[index], plate, meat, _forecast(kitchen, meat)))
-    return found
-
-
-def _show_next(
-    name: str, mine: Fraction | None, plate: Plate | None, meat: Meat, ahead: tuple[Fraction, Fraction] | str
-) -> schemas.NextOut:
-    """``mine``: what the part costs now; ``ahead``: what a gram will, or why that cannot be had."""
-    whole = None if plate is None else plate.cost
-    if isinstance(ahead, str) or mine is None or whole is None or not meat.per_gram:
-        why = ahead if isinstance(ahead, str) else "a part has no price yet"
-        return schemas.NextOut(name=name, low=None, high=None, plate_low=None, plate_high=None, why=why)
-    low, high = (mine / meat.per_gram * gram for gram in ahead)
-    return schemas.NextOut(
-        name=name,
-        low=print_money(low),
-        high=print_money(high),
-        plate_low=print_money(whole - mine + low),
-        plate_high=print_money(whole - mine + high),
-        why=None,
-    )
-
-
-def _forecast(kitchen: Kitchen, meat: Meat) -> tuple[Fraction, Fraction] | str:
-    """What a gram of the next of its kind costs, 8 times out of 10, at the latest price of its cut; or why it
-    cannot be said.
-    """
-    batch = Batch.objects.defer("page", "figures").get(pk=meat.now.pack.batch_id)
-    quotes = [quote for quote in list_latest_quotes(kitchen, "meat") if quote.grams is not None]
-    cut = batch.cut.casefold()
-    near = [quote for quote in quotes if quote.item.name.casefold() == cut] or [
-        quote for quote in quotes if read_cut(quote.item.name).kind == read_cut(batch.cut).kind
-    ]
-    if not near:
-        return f"no price of {batch.cut} is on the price list"
-    quote = max(near, key=lambda one: (one.seen_on, one.pk))
-    price = price_of(quote)
-    per_lb = price.paid / price.size * GRAMS_PER_LB
-    chosen = batch.chosen_way
-    offer = OfferIn(id="next", cut=batch.cut, price=fixed(per_lb, 4), basis="per_lb", is_sure=True)
-    course = find_course_of(batch, cost_batch(batch)) or "cooked"
-    case = check(
-        kitchen, CaseIn(way="" if chosen is None else chosen.way.name, course=course, offers=[offer])
-    )
-    if not case.assessments:
-        return "no forecast can be made of it"
-    range_ = case.assessments[0].outlook.price
-    return Fraction(range_.low), Fraction(range_.high)
 
 
 def _month(kitchen: Kitchen, dish: Dish, cost: Fraction | None) -> tuple[Fraction, Fraction | None]:

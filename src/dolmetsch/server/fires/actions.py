@@ -1,7 +1,7 @@
 """Writes: a fire is begun, and what happens in it."""
 
 import uuid
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from decimal import Decimal
 from fractions import Fraction
@@ -9,7 +9,6 @@ from typing import Any, Final
 
 from django.db.models import Q
 
-from dolmetsch.core.heat.program_course import fits_course
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES
@@ -27,7 +26,7 @@ from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.fires import schemas
 from dolmetsch.server.fires.cooked import how_cooked, inside_at
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece, Program
-from dolmetsch.server.fires.of_batch import course_by_fire, is_cold, kinds_of_stages
+from dolmetsch.server.fires.of_batch import course_by_fire, is_cold, leads_to
 from dolmetsch.server.fires.queries import cooker_names, get_fire, list_open, list_programs
 from dolmetsch.server.fires.story import OUT_KINDS, Story, clock_of, read_story, unit_of
 from dolmetsch.server.pieces.actions import put_in_store
@@ -126,18 +125,20 @@ def _read_courses(
     A program that does not lead to what was said before is asked about.
     """
     by_program, chosen = course_by_fire(fire), next((one for one in COURSES if one == data.course), None)
-    kinds, pull_at = kinds_of_stages(fire.stages), None if fire.pull_at is None else Fraction(fire.pull_at)
+    known: dict[Batch, Mapping[str, Course | None]] = {}
     said: dict[tuple[Batch, Course], list[str]] = {}
     apart: list[str] = []
     for piece in pieces:
         batch = piece.batch
-        costed = cost_batch(batch)
-        before = courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)[piece.mark]
+        if batch not in known:
+            costed = cost_batch(batch)
+            known[batch] = courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)
+        before = known[batch][piece.mark]
         now = chosen or (by_program if before is None else None)
         if before is not None and not data.course and by_program is not None:
             # cooked after a cold smoke, as its method says
             is_by_method = is_cold(fire) and methods_of(batch).get("smoke") == "cold_smoke"
-            if not fits_course(kinds, pull_at, before) and not is_by_method:
+            if not leads_to(fire, before) and not is_by_method:
                 apart.append(f"{piece.label} is to become {COURSE_FACTS[before].label}")
         if now is not None:
             said.setdefault((batch, now), []).append(piece.mark)

@@ -51,6 +51,7 @@ from dolmetsch.server.fires.story import (
     Placed,
     Story,
     moment_of,
+    pull_at_of,
     seconds_of,
     unit_of,
 )
@@ -375,7 +376,7 @@ def _show_pulls(
         grams += sum((piece.grams for piece in mine), Fraction(0))
     if not grams:
         return
-    plan = None if fire.pull_at is None else Fraction(fire.pull_at)
+    plan = pull_at_of(fire)
     marks_f = sorted({Fraction(mark) for mark, _, _ in COOK_SHRINK} | ({plan} if plan is not None else set()))
     for mark in marks_f:
         cost = sliced = 0.0

@@ -1,17 +1,15 @@
 """Fires from the side of a batch: which step a fire is, whether it cooked it, each piece's share."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from datetime import datetime
 from fractions import Fraction
 from typing import Any, Final
-
-from django.db.models import QuerySet
 
 from dolmetsch.core.forecast.pull import believe_pull
 from dolmetsch.core.forecast.way import find_method
 from dolmetsch.core.forecast.yields import Belief
 from dolmetsch.core.heat.cook_shrink import OwnCook
-from dolmetsch.core.heat.program_course import course_of_program, is_cold_program
+from dolmetsch.core.heat.program_course import course_of_program, fits_course, is_cold_program
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.numbers.exact import apportion
@@ -22,7 +20,7 @@ from dolmetsch.server.batches.models import Batch, Entry, StepYield
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
-from dolmetsch.server.fires.story import OUT_KINDS, clock_of, unit_of
+from dolmetsch.server.fires.story import OUT_KINDS, clock_of, pull_at_of, unit_of
 from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.lengths import WORD_LENGTH
@@ -47,22 +45,16 @@ class KnownFires:
 
     def cooked(self, batch: Batch) -> Mapping[str, bool]:
         """By kind of step: whether every fire of that kind the batch was in heated it enough."""
-        events = _fire_events(batch).filter(kind__in=OUT_KINDS).select_related("fire").order_by("at", "id")
-        latest = {event.fire_id: event for event in events}
         found: dict[str, bool] = {}
-        for event in latest.values():
-            kind = step_kind(event.fire, batch)
-            found[kind] = found.get(kind, True) and bool(event.data.get("cooked"))
+        for kind, data in _list_out(batch):
+            found[kind] = found.get(kind, True) and bool(data.get("cooked"))
         return found
 
     def inside(self, batch: Batch) -> Mapping[str, Fraction]:
         """By kind of step: the highest the coldest inside (°F) came to, of what was read."""
-        events = _fire_events(batch).filter(kind__in=OUT_KINDS).select_related("fire").order_by("at", "id")
-        latest = {event.fire_id: event for event in events}
         found: dict[str, Fraction] = {}
-        for event in latest.values():
-            if (peak := event.data.get("peak")) is not None:
-                kind = step_kind(event.fire, batch)
+        for kind, data in _list_out(batch):
+            if (peak := data.get("peak")) is not None:
                 found[kind] = max(found.get(kind, Fraction(peak)), Fraction(peak))
         return found
 
@@ -121,15 +113,23 @@ def kinds_of_stages(stages: Iterable[Mapping[str, Any]]) -> set[str]:
 
 def course_by_fire(fire: Fire) -> Course | None:
     """What its program makes of the meat; None where that does not tell."""
-    pull_at = None if fire.pull_at is None else Fraction(fire.pull_at)
-    return course_of_program(kinds_of_stages(fire.stages), pull_at)
+    return course_of_program(kinds_of_stages(fire.stages), pull_at_of(fire))
 
 
-def _fire_events(batch: Batch) -> QuerySet[FireEvent]:
+def leads_to(fire: Fire, course: Course) -> bool:
+    """Whether its program leads to what the meat is to become."""
+    return fits_course(kinds_of_stages(fire.stages), pull_at_of(fire), course)
+
+
+def _list_out(batch: Batch) -> Iterator[tuple[str, Mapping[str, Any]]]:
+    """Of each fire ``batch`` came out of: the kind of step it was, and what was kept of it last."""
     if batch._state.adding:
-        return FireEvent.objects.none()
+        return
     fires = FirePiece.objects.filter(batch=batch).values("fire")
-    return FireEvent.objects.filter(fire__in=fires)
+    events = FireEvent.objects.filter(fire__in=fires, kind__in=OUT_KINDS)
+    latest = {event.fire_id: event for event in events.select_related("fire").order_by("at", "id")}
+    for event in latest.values():
+        yield step_kind(event.fire, batch), event.data
 
 
 def list_fires_of(batch: Batch) -> list[tuple[Fire, list[str]]]:

@@ -59,6 +59,11 @@ class Story:
         return next((one for one in reversed(self.placed) if one.probe == probe), None)
 
 
+def pull_at_of(fire: Fire) -> Fraction | None:
+    """The inside temperature (°F) at which it is to come out; None: it has none."""
+    return None if fire.pull_at is None else Fraction(fire.pull_at)
+
+
 def unit_of(kitchen: Kitchen) -> TemperatureUnit:
     """The unit of a kitchen's temperatures."""
     return "F" if kitchen.temperature_unit == Kitchen.TemperatureUnit.FAHRENHEIT else "C"
@@ -213,7 +218,7 @@ def build_log(story: Story, rows: Iterable[tuple[datetime, dict[str, Any]]]) -> 
         phases=tuple(_phases(story)),
         meat=_meat(fire),
         ground=fire.is_ground,
-        pull_at=None if fire.pull_at is None else Fraction(fire.pull_at),
+        pull_at=pull_at_of(fire),
         nitrite_ppm=None if fire.nitrite_ppm is None else Fraction(fire.nitrite_ppm),
     )
 

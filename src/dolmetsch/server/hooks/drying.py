@@ -75,8 +75,8 @@ def read_hook(hook: Hook, *, now: datetime) -> out.HookOut:
         lost=print_percent(followed.loss_ratio or Fraction(0)),
         target=print_percent(log.target_loss),
         weight_at_target=print_weight(followed.grams_at_target),
-        price=_price(hook, costed, weight),
-        price_at_target=_price(hook, costed, followed.grams_at_target),
+        price=_price(hung.mark, costed, weight),
+        price_at_target=_price(hung.mark, costed, followed.grams_at_target),
         dots=[_dot(log, one.at, log.loss_at(one)) for one in log.weighings],
         line=list(_draw_line(log, followed.fit, until=days)),
         low=None if span is None else moment_of(span.low),
@@ -137,7 +137,8 @@ def find_down(hook: Hook, notes: Iterable[HookNote]) -> datetime | None:
     None: it hangs.
     """
     noted = next((one.at for one in notes if one.kind == "down"), None)
-    if noted is not None:
+    # under the mark it was hung by it hangs uncut: nearly all do, and their entries need not be read
+    if noted is not None or hook.mark in hook.batch.summary["pieces"]:
         return noted
     hung = follow_hook(hook)
     if hung.gone_at is None and hung.mark not in hook.batch.summary["pieces"]:
@@ -242,9 +243,9 @@ def _join(typed: Iterable[HookWeighing], weighed: Iterable[HookWeighing]) -> lis
     return [found[at] for at in sorted(found)]
 
 
-def _price(hook: Hook, costed: CostedBatch, grams: Fraction) -> Any:
+def _price(mark: str, costed: CostedBatch, grams: Fraction) -> Any:
     """What a pound costs where ``grams`` of the piece are left; None where it is in use no longer."""
-    piece = next((one for one in costed.sheet.ledger.mains if one.id == follow_hook(hook).mark), None)
+    piece = next((one for one in costed.sheet.ledger.mains if one.id == mark), None)
     return None if piece is None else print_unit_cost(cost_per_lb(piece.cost, grams))
 
 

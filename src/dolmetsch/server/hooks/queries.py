@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.reference.drying import TARGET_PERCENT
 from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
+from dolmetsch.server.batches.entries.chosen_way import fetch_ways
 from dolmetsch.server.batches.entries.course import course_said
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.hooks import schemas as out
@@ -49,7 +50,9 @@ def find_targets(kitchen: Kitchen) -> dict[Course, str]:
     """What a piece is to lose, in per cent, by what it is to become: as hung here last, else as usual."""
     targets = {course: str(TARGET_PERCENT) for course in COURSES if COURSE_FACTS[course].is_dried}
     hooks = Hook.objects.filter(kitchen=kitchen).select_related("batch").defer("batch__page")
-    for hook in reversed(_with_kitchen(kitchen, list(hooks.order_by("-id")[:HUNG_READ]))):
+    latest = _with_kitchen(kitchen, list(hooks.order_by("-id")[:HUNG_READ]))
+    fetch_ways([hook.batch for hook in latest])
+    for hook in reversed(latest):
         course = course_said(hook.batch, hook.mark, list_current(list_entry_rows(hook.batch)))
         if course in targets:
             targets[course] = f"{(hook.target_loss * 100).normalize():f}"

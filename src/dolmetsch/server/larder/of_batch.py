@@ -154,7 +154,10 @@ class KnownPacks:
         """The packs and where they went, as the document has them."""
         unit = batch.kitchen.weight_unit
         packs = [_write_pack(row, unit) for row in find_packs(batch)]
-        gone = [_write_taking(row, unit) for row in list_takings(batch)]
+        weighed = models.PackWeighing.objects.filter(pack__batch=batch).values_list("pack", "recorded_at")
+        # the earliest of each pack comes last, and stays
+        first = dict(weighed.order_by("-recorded_at"))
+        gone = [_write_taking(row, unit, weighed=first.get(row.pack_id)) for row in list_takings(batch)]
         return ({"packs": packs} if packs else {}) | ({"gone": gone} if gone else {})
 
     def read(
@@ -304,14 +307,15 @@ def _write_pack(row: models.Pack, unit: str) -> Json:
     return {key: value for key, value in document.items() if value is not None}
 
 
-def _write_taking(row: models.Taken, unit: str) -> Json:
+def _write_taking(row: models.Taken, unit: str, *, weighed: datetime | None) -> Json:
+    """``weighed``: when its pack was weighed again first; None: never."""
     document: Json = {"pack": row.pack.mark, "as": row.fate}
     if row.slices is not None:
         document["slices"] = row.slices
     elif row.grams is not None:
         # of a pack weighed again, by what it weighed as it was made: the document knows no other
-        is_weighed = row.pack.weighings.filter(recorded_at__lt=row.recorded_at).exists()
-        typed = f"{row.now.grams.normalize():f} g" if is_weighed else row.typed
+        is_after = weighed is not None and weighed < row.recorded_at
+        typed = f"{row.now.grams.normalize():f} g" if is_after else row.typed
         document["weight"] = spell_weight(typed, unit)
     else:
         document["all"] = True

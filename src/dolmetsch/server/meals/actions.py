@@ -4,8 +4,6 @@ import uuid
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
 
-from django.utils.timezone import localdate
-
 from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.models import Batch
@@ -17,6 +15,7 @@ from dolmetsch.server.meals.jobs import words_of
 from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made
 from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.meals.queries import get_meal
+from dolmetsch.server.meals.reading import find_make
 from dolmetsch.server.meals.words import say_products
 from dolmetsch.server.meals.working import Worked, work_out
 from dolmetsch.server.problems import DomainError, not_found, refuse_fields
@@ -144,11 +143,11 @@ def _make_by_plan(write: Write, code: str, meal: Meal, products: Sequence[str]) 
     batch = get_batch(write.kitchen, code)
     if batch.chosen_way is not None or find_course_of(batch, cost_batch(batch)) is not None:
         return
-    ways = {make.product.casefold(): make.way for make in input_of(meal, localdate(write.now)).makes}
-    mine = [ways[one.casefold()] for one in products if one.casefold() in ways]
-    way = mine[0] if mine else ways.get("", "")
-    if way:
-        put_way(write, batch, way)
+    makes = input_of(meal, write.today).makes
+    # what one job is for is made by one method
+    place = find_make([make.product for make in makes], products[0])
+    if place is not None and makes[place].way:
+        put_way(write, batch, makes[place].way)
 
 
 def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> MealJobNews:

@@ -1,6 +1,6 @@
 """A meal plan as typed, read: what is wanted by product, how it is made of which meat, the day."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import datetime, timedelta
 from fractions import Fraction
@@ -73,9 +73,13 @@ class ReadMeal:
 
     def make_of(self, product: str) -> int | None:
         """The place of what makes ``product`` among the makes; None where nothing does."""
-        names = [one.product.casefold() for one in self.makes]
-        key = product.casefold()
-        return names.index(key) if key in names else names.index("") if "" in names else None
+        return find_make([one.product for one in self.makes], product)
+
+
+def find_make(made: Sequence[str], product: str) -> int | None:
+    """The place of what makes ``product`` among what is ``made`` (empty: all else); None: nothing does."""
+    names, key = [one.casefold() for one in made], product.casefold()
+    return names.index(key) if key in names else names.index("") if "" in names else None
 
 
 def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:

@@ -9,11 +9,11 @@ from typing import Final
 
 from dolmetsch.core.forecast.way import WayStep, find_method
 from dolmetsch.core.ledger.kinds import method_kind
-from dolmetsch.core.ledger.strands import Heated
+from dolmetsch.core.ledger.strands import Heat, Heated
 from dolmetsch.server.batches.models import Entry, LotLine
 from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.fires.of_batch import is_cold
-from dolmetsch.server.fires.story import OUT_KINDS
+from dolmetsch.server.fires.story import OUT_KINDS, pull_at_of
 from dolmetsch.server.kitchens.models import Kitchen
 
 #: So many of the latest fires, and entries of finished batches, are looked at.
@@ -120,7 +120,7 @@ def _sum_up(hours: list[float]) -> OwnFires:
 
 
 def _method_of(fire: Fire) -> str:
-    inside = None if fire.pull_at is None else Fraction(fire.pull_at)
-    heated = Heated(kind="smoke", heat="cold" if is_cold(fire) else "hot", inside_fahrenheit=inside)
+    heat: Heat = "cold" if is_cold(fire) else "hot"
+    heated = Heated(kind="smoke", heat=heat, inside_fahrenheit=pull_at_of(fire))
     methods = {"smoke": "stepped_smoke"} if len(fire.stages) > 2 else {}
     return find_method("smoke", methods=methods, heated=heated) or "hot_smoke"

@@ -15,8 +15,8 @@ from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.server.batches.entries.chosen_way import way_of
+from dolmetsch.server.batches.entries.course import find_last_course
 from dolmetsch.server.batches.forecast.outlooks import show_range
-from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -188,8 +188,7 @@ def read_choices(kitchen: Kitchen) -> out.ChoicesOut:
     """What a case check can be made of: ways, the standard one to each course (the last made first), shop
     kinds, meats of the price list.
     """
-    last = Entry.current.filter(kitchen=kitchen, act=Entry.Act.COURSE).exclude(course="").order_by("-id")
-    first = last.values_list("course", flat=True).first()
+    first = find_last_course(kitchen)
     shops = list_priced(kitchen, "shop_pack")
     return out.ChoicesOut(
         ways=[_show_way(way) for way in list_latest(kitchen)],

@@ -246,7 +246,8 @@ def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schema
             said = "This list is being written by another match. Look at how far it is, or bring it in anew."
             raise DomainError("moved_on", 409, "Begun already", said)
         problems = _problems_of(kept, data.match)
-        if asked := ask_cents(data.match, kept.table):
+        # a list that was begun was asked about then
+        if not kept.match and (asked := ask_cents(data.match, kept.table)):
             problems.append(FieldProblem(path="is_in_cents", code="ask", message=asked))
         if problems:
             raise refuse_fields(problems)

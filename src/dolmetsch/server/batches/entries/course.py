@@ -7,7 +7,8 @@ from dolmetsch.core.ledger.course import Course, common_course, find_course, inf
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.server.batches.entries.chain import CostedBatch, EntryRows, list_statements
 from dolmetsch.server.batches.entries.chosen_way import methods_but_cure, methods_of_way
-from dolmetsch.server.batches.models import Batch
+from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.kitchens.models import Kitchen
 
 
 def courses_of(
@@ -44,3 +45,11 @@ def course_of_summary(summary: Mapping[str, Any]) -> Course | None:
 def course_said(batch: Batch, mark: str, current: Iterable[EntryRows]) -> Course | None:
     """What was said last of the piece ``mark``, whether it still lives or not."""
     return find_course({mark}, list_statements(batch, current))
+
+
+def find_last_course(kitchen: Kitchen, *, cut: str | None = None) -> str | None:
+    """What this kitchen last said meat is to become, of ``cut`` where one is given; None: nothing yet."""
+    said = Entry.current.filter(kitchen=kitchen, act=Entry.Act.COURSE).exclude(course="")
+    if cut is not None:
+        said = said.filter(batch__cut=cut)
+    return said.order_by("-id").values_list("course", flat=True).first()

@@ -16,12 +16,12 @@ from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
-from dolmetsch.server.batches.entries.course import courses_of, find_course_of
+from dolmetsch.server.batches.entries.course import courses_of, find_course_of, find_last_course
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
 from dolmetsch.server.batches.forecast.history import read_history
-from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast, ForecastScore
+from dolmetsch.server.batches.models import Batch, BatchWay, Forecast, ForecastScore
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_price_of_gram, print_weight
@@ -115,8 +115,7 @@ def _say_why_not(batch: Batch, costed: CostedBatch) -> str:
 
 def _list_courses(batch: Batch, costed: CostedBatch) -> Iterator[out.CourseForecastOut]:
     """What the batch would come to by each course it can still take, the kitchen's last for the cut first."""
-    mine = Entry.current.filter(kitchen=batch.kitchen, act=Entry.Act.COURSE, batch__cut=batch.cut)
-    last = mine.exclude(course="").order_by("-id").values_list("course", flat=True).first()
+    last = find_last_course(batch.kitchen, cut=batch.cut)
     for course in sorted(_LISTED, key=lambda one: one != last):
         coming = forecast(batch, costed, course)
         if coming is not None and coming.outlook.price.middle > 0:

@@ -15,7 +15,6 @@ import CuringTime from './CuringTime.vue'
 import NitriteGauge from './NitriteGauge.vue'
 import PieceFields from './PieceFields.vue'
 import RecipeBar from './RecipeBar.vue'
-import { shows } from './recipes'
 import { useDesk, useDeskFacts } from './useDesk'
 import { usePutIn } from './usePutIn'
 import WeighOut from './WeighOut.vue'
@@ -64,19 +63,6 @@ const totals = computed(() =>
   (answer.value?.totals ?? []).map((one) => `${one.grams} g ${one.name}`).join(', '),
 )
 
-function toggle(mark: string): void {
-  draft.left = draft.left.includes(mark) ? draft.left.filter((one) => one !== mark) : [...draft.left, mark]
-}
-function sameForAll(): void {
-  const from = current.value
-  if (!from) return
-  // one brine for all is one tub, which the cook may part again
-  if (shows(facts.value?.schools ?? [], from.recipe.school, 'tub')) from.tub ||= '1'
-  for (const one of draft.laid) {
-    one.recipe = JSON.parse(JSON.stringify(from.recipe))
-    one.tub = from.tub
-  }
-}
 function send(): void {
   const marks = going.value.map((one) => one.mark).join(' · ')
   said.value = ''
@@ -138,7 +124,7 @@ function send(): void {
           :looked="record?.id ?? 0"
           @choose="choose"
           @look="(id) => (touched = id)"
-          @toggle="toggle"
+          @toggle="desk.toggle"
         />
         <p v-if="totals" class="quiet small totals">
           For all: {{ totals }}.
@@ -160,7 +146,7 @@ function send(): void {
             :piece="desk.curedOf(current)"
             :path="`${path}recipe.`"
             :can-share="draft.laid.length > 1"
-            @same="sameForAll"
+            @same="desk.sameForAll"
             @kept="putFacts"
           />
           <ul v-if="shown.questions.length" class="questions">

@@ -4,7 +4,7 @@ import { api, type Pieces, ProblemError, type Schemas, take } from '@/shared/api
 import { useSlug } from '@/shared/api/useBatch'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useDraft } from '@/shared/writing/useDraft'
-import { blankRecipe, changePiece, type Cured, curedAs, type CuredPiece } from './recipes'
+import { blankRecipe, changePiece, type Cured, curedAs, type CuredPiece, shows } from './recipes'
 
 export type DeskFacts = Schemas['DeskFactsOut']
 
@@ -125,7 +125,23 @@ export function useDesk(
     { immediate: true },
   )
 
+  /** A piece is left out this time, or goes in after all. */
+  function toggle(mark: string): void {
+    draft.left = draft.left.includes(mark) ? draft.left.filter((one) => one !== mark) : [...draft.left, mark]
+  }
+  /** All pieces are cured by the recipe of the one in sight. */
+  function sameForAll(): void {
+    const from = current.value
+    if (!from) return
+    // one brine for all is one tub, which the cook may part again
+    if (shows(facts.value?.schools ?? [], from.recipe.school, 'tub')) from.tub ||= '1'
+    for (const one of draft.laid) {
+      one.recipe = JSON.parse(JSON.stringify(from.recipe))
+      one.tub = from.tub
+    }
+  }
+
   const shown = computed(() => answer.value?.pieces.find((one) => one.mark === draft.chosen) ?? null)
   const place = computed(() => draft.laid.findIndex((one) => one.mark === draft.chosen))
-  return { draft, clear, current, going, answer, problem, shown, place, curedOf }
+  return { draft, clear, current, going, answer, problem, shown, place, curedOf, toggle, sameForAll }
 }

@@ -57,8 +57,8 @@ watch(
   },
   { immediate: true },
 )
-/** The methods of the batches whose pieces are chosen. */
 const goingIn = computed(() => pieces.value.filter((one) => chosen.value[labelOf(one)]?.isIn))
+/** The methods of the batches whose pieces are chosen. */
 const methods = computed(() => {
   const found = goingIn.value.map(({ code }) => fires.value?.methods[code] ?? '').filter((name) => name)
   return [...new Set(found)]

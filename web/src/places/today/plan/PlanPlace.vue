@@ -11,12 +11,12 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import LanesDrawing from '@/places/today/LanesDrawing.vue'
 import CountedBack from './CountedBack.vue'
+import ListedStatus from './ListedStatus.vue'
 import MealForm from './MealForm.vue'
 import NeededList from './NeededList.vue'
 import OddsDrawing from './OddsDrawing.vue'
 import PlanFacts from './PlanFacts.vue'
 import PlanSide from './PlanSide.vue'
-import WaysOut from './WaysOut.vue'
 import {
   blankMeal,
   draftOf,
@@ -158,24 +158,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
   <LoadState v-else-if="!isNew && !page && pageError" :error="pageError" what="the plan" @retry="refetch()" />
   <template v-else>
     <ProblemNote v-if="listing.problem.value" :problem="listing.problem.value" />
-    <template v-if="isListed && page">
-      <WaysOut
-        v-if="page.is_late"
-        class="status"
-        :said="[page.on_time]"
-        :ways="page.rescues"
-        none="Nothing makes up for it in time: move the meal."
-        @take="take"
-      />
-      <p v-else class="panel status" :class="{ ready: !page.changes.length }" role="status">
-        {{ page.changes.length ? '' : '✓ ' }}{{ page.on_time }}
-      </p>
-      <div v-if="page.changes.length" class="panel status changed" role="status" aria-label="Changed since">
-        <b>Changed since it was put on the list</b>
-        <p v-for="one in page.changes" :key="one">▲ {{ one }}</p>
-        <button v-may:cook type="button" class="act small" @click="putOnList">Put it on the list anew</button>
-      </div>
-    </template>
+    <ListedStatus v-if="isListed && page" :page="page" @take="take" @renew="putOnList" />
     <details class="panel" :open="isNew || isChanged">
       <summary><b>What, when and how</b></summary>
       <MealForm
@@ -230,21 +213,6 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
 </template>
 
 <style scoped>
-.status {
-  margin-bottom: 16px;
-}
-
-.changed {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  border-left: 6px solid var(--care);
-}
-
-.ready {
-  border-left: 6px solid var(--good);
-}
-
 details {
   margin-bottom: 16px;
 }
