@@ -52,8 +52,16 @@ class Machines:
     def __init__(self, folder, *, durable=True):
         self.folder, self.port = folder, find_free_port()
         words = [str(folder), str(self.port), "durable" if durable else "fast"]
-        self.process = subprocess.Popen([sys.executable, __file__, "serve", *words])
+        with (folder / "serve.log").open("wb") as log:
+            self.process = subprocess.Popen(
+                [sys.executable, __file__, "serve", *words], stdout=log, stderr=subprocess.STDOUT
+            )
         wait_until(lambda: (folder / "open").is_file() or self.process.poll() is not None, patience=900)
+        if not (folder / "open").is_file():
+            self.end()
+            said = (folder / "serve.log").read_text()
+            shutil.rmtree(folder, ignore_errors=True)
+            raise RuntimeError(f"The set of machines did not come up:\n{said}")
         self.facts = json.loads((folder / "open").read_text())
         self.nodes = [
             Node(folder / f"node{at}", ports=Ports(**ports), password=self.facts["password"], durable=True)

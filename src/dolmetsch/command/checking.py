@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from subprocess import DEVNULL, PIPE, STDOUT, Popen
 from threading import Lock
-from typing import Final
+from typing import Final, Self
 
 from dolmetsch.command import paths
 from dolmetsch.command.database import close_scratch, open_scratch
@@ -134,17 +134,13 @@ def run_checks(checks: list[Check], environment: dict[str, str]) -> list[tuple[s
     lanes: dict[str, list[Check]] = {}
     for check in checks:
         lanes.setdefault(check.lane, []).append(check)
-    running = Running()
-    with ThreadPoolExecutor() as pool:
+    # left in this order: what runs is ended before its threads are waited for, whenever the stop comes
+    with ThreadPoolExecutor() as pool, Running() as running:
         asked = [
             pool.submit(_run_lane, lane, {**environment, **_of_its_own(name)}, running)
             for name, lane in lanes.items()
         ]
-        try:
-            return [result for lane in asked for result in lane.result()]
-        except BaseException:
-            running.end()
-            raise
+        return [result for lane in asked for result in lane.result()]
 
 
 def _of_its_own(name: str) -> dict[str, str]:
@@ -153,16 +149,31 @@ def _of_its_own(name: str) -> dict[str, str]:
 
 
 class Running:
-    """The checks that run, each with all it begins, so that nothing goes on once it is asked to stop."""
+    """The checks that run, each with all it begins; where it is left by an error or a stop, they end."""
 
     def __init__(self) -> None:
         self._processes: list[Popen[bytes]] = []
+        # against a check begun while all are being ended: it would be waited for to its own end
         self._lock = Lock()
-        self.is_ending = False
+        self._is_ending = False
 
-    def begin(self, check: Check, environment: dict[str, str]) -> Popen[bytes]:
-        """Start ``check``, as the leader of a group of processes."""
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(self, kind: type[BaseException] | None, *_more: object) -> None:
+        if kind is None:
+            return
         with self._lock:
+            self._is_ending = True
+            for process in self._processes:
+                with suppress(ProcessLookupError):
+                    os.killpg(process.pid, signal.SIGTERM)
+
+    def begin(self, check: Check, environment: dict[str, str]) -> Popen[bytes] | None:
+        """Start ``check``, as the leader of a group of processes; None where all are being ended."""
+        with self._lock:
+            if self._is_ending:
+                return None
             process = Popen(
                 check.command,
                 cwd=check.cwd,
@@ -175,24 +186,16 @@ class Running:
             self._processes.append(process)
         return process
 
-    def end(self) -> None:
-        """End all that run, and begin no more."""
-        self.is_ending = True
-        with self._lock:
-            for process in self._processes:
-                with suppress(ProcessLookupError):
-                    os.killpg(process.pid, signal.SIGTERM)
-
 
 def _run_lane(
     checks: list[Check], environment: dict[str, str], running: Running
 ) -> list[tuple[str, bool, float]]:
     results = []
     for check in checks:
-        if running.is_ending:
-            break
         begun = time.monotonic()
         process = running.begin(check, environment)
+        if process is None:
+            break
         output = process.communicate()[0].decode("utf-8", "replace")
         seconds, passed = time.monotonic() - begun, process.returncode == 0
         say(f"{check.name}: {'passed' if passed else 'FAILED'} in {seconds:.1f} s\n{output}")

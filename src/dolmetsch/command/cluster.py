@@ -15,7 +15,7 @@ from typing import Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.children import end, end_orphans, spawn
-from dolmetsch.command.database import USER, Database, find_free_port, refuse_taken_port
+from dolmetsch.command.database import READY_SECONDS, USER, Database, find_free_port, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
@@ -37,8 +37,6 @@ FOLDER: Final = paths.PRIVATE / "cluster"
 NODES: Final = 3
 APPLICATIONS: Final = 2
 COLLECTORS: Final = 2
-#: Until the proxy has found the nodes.
-PROXY_SECONDS: Final = 20
 
 
 def start_cluster(port: int) -> None:
@@ -191,7 +189,7 @@ class Cluster:
 
     def _wait_for_records(self) -> None:
         """Until the proxy has found the nodes."""
-        deadline = time.monotonic() + PROXY_SECONDS
+        deadline = time.monotonic() + READY_SECONDS
         while not self.records.is_ready():
             if time.monotonic() > deadline:
                 raise TroubleError(f"The proxy found no node that serves (see {self.logs / 'proxy.log'}).")

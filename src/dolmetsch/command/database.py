@@ -1,11 +1,13 @@
 """A MariaDB of the project's own, on loopback, from Debian's packages; never the system service."""
 
 import os
+import random
 import shutil
 import signal
 import socket
 import tempfile
 import time
+from contextlib import suppress
 from pathlib import Path
 from subprocess import Popen
 from typing import ClassVar, Final
@@ -15,6 +17,12 @@ from dolmetsch.command.children import end, spawn
 from dolmetsch.command.telling import TroubleError, answer_of, must
 
 USER: Final = "dolmetsch"
+#: Until what was started answers: a busy machine takes far longer than an idle one, and what ends is seen at
+#: once.
+READY_SECONDS: Final = 120
+#: Where free ports are looked for: below those that the system gives to outgoing connections, any of which
+#: may be taken between being found free and being listened on.
+PORTS: Final = range(10_000, 32_000)
 SAFE: Final = ("--innodb-flush-log-at-trx-commit=1", "--innodb-buffer-pool-size=256M")
 FAST: Final = (
     "--innodb-flush-log-at-trx-commit=0",
@@ -29,7 +37,7 @@ class Database:
     ``durable``: every commit reaches the disk. Otherwise fast settings, for tests.
     """
 
-    ready_seconds: ClassVar = 60
+    ready_seconds: ClassVar = READY_SECONDS
 
     def __init__(self, folder: Path, *, port: int, password: str, durable: bool) -> None:
         self.folder = folder
@@ -217,10 +225,16 @@ def refuse_taken_port(port: int, *, flag: str) -> None:
 
 
 def find_free_port() -> int:
-    """A port of loopback that nothing listens on now."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A port of loopback that nothing listens on now.
+
+    Raises:
+        TroubleError: none was found.
+    """
+    for port in random.sample(PORTS, 100):
+        with socket.socket() as probe, suppress(OSError):
+            probe.bind(("127.0.0.1", port))
+            return port
+    raise TroubleError("No free port was found on loopback.")
 
 
 def open_scratch() -> Database:

@@ -6,15 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 from subprocess import DEVNULL, STDOUT, TimeoutExpired, run
-from typing import ClassVar, Final
+from typing import Final
 
-from dolmetsch.command.database import Database, find_free_port
+from dolmetsch.command.database import READY_SECONDS, Database, find_free_port
 from dolmetsch.command.telling import TroubleError
 
 PROVIDER: Final = Path("/usr/lib/galera/libgalera_smm.so")
 CLUSTER: Final = "dolmetsch"
-#: Until a node has joined the others, or has found the last write it knows.
-JOIN_SECONDS: Final = 120
 #: Writes kept for nodes that were away a while; longer, and they are sent all records.
 KEPT_WRITES: Final = "128M"
 
@@ -40,12 +38,7 @@ class Ports:
 
 
 class Node(Database):
-    """One node over one folder; ``members`` are all nodes of its cluster.
-
-    One that comes back may need all records from another one first, and is waited for longer.
-    """
-
-    ready_seconds: ClassVar = JOIN_SECONDS
+    """One node over one folder; ``members`` are all nodes of its cluster."""
 
     def __init__(self, folder: Path, *, ports: Ports, password: str, durable: bool) -> None:
         super().__init__(folder, port=ports.sql, password=password, durable=durable)
@@ -112,11 +105,11 @@ class Node(Database):
         command = [*self._server(), *self._of_cluster(), "--wsrep-recover", f"--log-error={log}"]
         try:
             done = run(
-                command, stdin=DEVNULL, stdout=DEVNULL, stderr=STDOUT, check=False, timeout=JOIN_SECONDS
+                command, stdin=DEVNULL, stdout=DEVNULL, stderr=STDOUT, check=False, timeout=READY_SECONDS
             )
         except TimeoutExpired as error:
             raise TroubleError(
-                f"The last write of {self.folder} was not found within {JOIN_SECONDS} s."
+                f"The last write of {self.folder} was not found within {READY_SECONDS} s."
             ) from error
         found = re.search(r"Recovered position:? ([0-9a-f-]+):(-?\d+)", log.read_text(errors="replace"))
         if found is None:

@@ -23,7 +23,7 @@ from dolmetsch.command.backup_file import (
 )
 from dolmetsch.command.children import end, end_orphans, spawn
 from dolmetsch.command.daily import Daily
-from dolmetsch.command.database import Database, refuse_taken_port
+from dolmetsch.command.database import READY_SECONDS, Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.editions import refuse_other_editions
 from dolmetsch.command.holding import find_holder, hold, is_held, note_holder
@@ -31,7 +31,6 @@ from dolmetsch.command.machine import set_up
 from dolmetsch.command.telling import TroubleError, must, say, step
 from dolmetsch.command.watching import StopAskedError, Watched, heed_stop, look_after
 
-READY_SECONDS: Final = 60
 LOOPBACK: Final = "127.0.0.1"
 WORKERS: Final = 2
 #: For what changes full tables or looks over all records: a statement may take a day.
