@@ -49,6 +49,23 @@ HOMES = {
         "server/fires/followed.py",
         "server/fires/live.py",
     },
+    # who may see money
+    r"\b(?:hide_amounts|show_amounts)\(": {"server/quantities/spoken.py", "server/access/money.py"},
+    # money with its sign in a sentence
+    r"\bsign_of\(": {
+        "server/quantities/printing.py",
+        "server/quantities/reader.py",
+        # by say_amount
+        "server/batches/entries/describing.py",
+        "server/diary/queries.py",
+        "server/larder/one_pack.py",
+        # in operations that are about money, which are refused where it is not shown
+        "server/pieces/owner_page.py",
+        "server/offers/showing.py",
+        "server/batches/verdict/show_verdict.py",
+        "server/batches/exchange/papers/page.py",
+        "server/books/tools.py",
+    },
     # what hangs
     r'kind\s*==\s*"down"|kind="down"': {"server/hooks/drying.py", "server/hooks/queries.py"},
 }

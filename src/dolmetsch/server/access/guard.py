@@ -8,10 +8,13 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import NinjaAPI
 from ninja.errors import HttpError
+from ninja.operation import Operation
 from ninja.security import SessionAuth
 from ninja.utils import check_csrf
+from pydantic import BaseModel
 
 from dolmetsch.server.access.devices import TABLET, device_of, is_tablet
+from dolmetsch.server.access.money import HIDES, Shape, shape_of
 from dolmetsch.server.access.rules import RULES, Rule
 from dolmetsch.server.access.throttle import address_of
 from dolmetsch.server.again import tried_again
@@ -25,9 +28,9 @@ from dolmetsch.server.problems import DomainError
 class Guard(SessionAuth):
     """Lets an operation's callers through by its rule."""
 
-    def __init__(self, operation: str, rule: Rule) -> None:
+    def __init__(self, operation: str, rule: Rule, answer: Shape) -> None:
         super().__init__()
-        self.operation, self.rule = operation, rule
+        self.operation, self.rule, self.answer = operation, rule, answer
 
     def authenticate(self, request: HttpRequest, key: str | None) -> Any:
         """The user, where the rule lets them; None where nobody is signed in.
@@ -57,7 +60,7 @@ class Guard(SessionAuth):
             if self.rule.is_money:
                 said = "The owner of this kitchen keeps prices from helpers."
                 self._refuse(request, membership, DomainError("money_hidden", 403, "Not for you", said))
-            request.__dict__["hides_money"] = True
+            request.__dict__[HIDES] = self.answer
         return user
 
     def _refuse(self, request: HttpRequest, membership: Membership, error: DomainError) -> None:
@@ -97,7 +100,18 @@ def guard_operations(api: NinjaAPI) -> None:
                 if rule is None:
                     raise LookupError(f"{name} has no rule: say in access/rules.py who may do it")
                 operation.view_func = tried_again(operation.view_func)
-                operation.auth_callbacks = [_opening(name, rule) if rule.is_open else Guard(name, rule)]
+                guard = Guard(name, rule, _shape_of_answers(operation))
+                operation.auth_callbacks = [_opening(name, rule) if rule.is_open else guard]
+
+
+def _shape_of_answers(operation: Operation) -> Shape:
+    """What an operation may answer, whatever its status."""
+    found = Shape()
+    for model in operation.response_models.values():
+        if isinstance(model, type) and issubclass(model, BaseModel):
+            # Ninja wraps what was declared in a record of one field
+            found = found.or_else(shape_of(model.model_fields["response"].annotation))
+    return found
 
 
 def _opening(name: str, rule: Rule) -> Callable[[HttpRequest], bool]:

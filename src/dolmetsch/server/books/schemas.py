@@ -102,9 +102,9 @@ class SavedPointOut(BaseModel):
     at: datetime
     code: str
     batches: int
-    saved: Fixed
-    sum: Fixed
-    sum_without_work: Fixed
+    saved: Money
+    sum: Money
+    sum_without_work: Money
 
 
 class MonthOut(BaseModel):
@@ -112,8 +112,8 @@ class MonthOut(BaseModel):
 
     month: date
     batches: int
-    saved: Fixed
-    saved_without_work: Fixed
+    saved: Money
+    saved_without_work: Money
     weight: Weight
     per_weight: UnitCost | None
 
@@ -123,7 +123,7 @@ class YearSumOut(BaseModel):
 
     year: int
     batches: int
-    saved: Fixed
+    saved: Money
 
 
 class FateSumOut(BaseModel):
@@ -143,7 +143,7 @@ class ToolOut(BaseModel):
     name: str
     paid: Money
     bought_on: date
-    saved_since: Fixed
+    saved_since: Money
     batches_since: int
     paid_on: date | None
     said: str
@@ -157,15 +157,15 @@ class MoneyYearOut(BaseModel):
     """
 
     batches: int
-    saved: Fixed
-    saved_without_work: Fixed
-    labor: Fixed
+    saved: Money
+    saved_without_work: Money
+    labor: Money
     weight: Weight
     per_weight: UnitCost | None
-    per_month: Fixed | None
+    per_month: Money | None
     hours: Fixed
     hours_batches: int
-    earned_an_hour: Fixed | None
+    earned_an_hour: Money | None
     beat: int
     lost: int
     too_little: str | None
@@ -187,7 +187,7 @@ class MoneyOut(BaseModel):
     fates: list[FateSumOut]
     sold_part: Fixed | None
     thrown_weight: Weight
-    thrown_cost: Fixed
+    thrown_cost: Money
     tools: list[ToolOut]
 
 

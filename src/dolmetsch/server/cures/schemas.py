@@ -12,6 +12,7 @@ from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.pieces.schemas import Length
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
+from dolmetsch.server.quantities.typed import TypedMoney
 
 
 class DoseOut(BaseModel):
@@ -263,7 +264,7 @@ class ChargeOut(BaseModel):
     what: str
     group: Literal["cure"]
     amount: str
-    price: str
+    price: TypedMoney
     pieces: list[str]
 
 

@@ -7,7 +7,7 @@ from pydantic import AwareDatetime, BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
-from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Typed, TypedMoney, Word
 
 PartSort = Literal["larder", "price", "own", "dish"]
 MOST_PARTS = 40
@@ -23,7 +23,7 @@ class DishPartIn(Body):
     amount: Typed = ""
     is_cooked: bool = False
     kept: Typed = ""
-    cost: Typed = ""
+    cost: TypedMoney = ""
 
 
 class DishIn(Body):
@@ -32,7 +32,7 @@ class DishIn(Body):
     name: Name
     parts: Annotated[list[DishPartIn], Field(max_length=MOST_PARTS)]
     plates: Typed = ""
-    price: Typed = ""
+    price: TypedMoney = ""
     tax: Typed = ""
     is_tax_in: bool = False
     words: Annotated[str, Field(max_length=2000)] = ""
@@ -59,16 +59,16 @@ class BarOut(BaseModel):
     name: str
     parts: list[Fixed | None]
     cost: Money | None
-    leaves: Fixed | None
+    leaves: Money | None
 
 
 class MenuOut(BaseModel):
     """What a plate brings in and leaves; food cost in per cent."""
 
     price: Money
-    net: Fixed
+    net: Money
     food_cost: Fixed | None
-    leaves: Fixed | None
+    leaves: Money | None
 
 
 class ChargePoint(BaseModel):
@@ -98,10 +98,10 @@ class NextOut(BaseModel):
     """A plate with meat made at today's prices: its range, 8 times out of 10. ``why`` none can be had."""
 
     name: str
-    low: Fixed | None
-    high: Fixed | None
-    plate_low: Fixed | None
-    plate_high: Fixed | None
+    low: Money | None
+    high: Money | None
+    plate_low: Money | None
+    plate_high: Money | None
     why: str | None
 
 
@@ -134,10 +134,10 @@ class DishOut(BaseModel):
     cost: Money | None
     price: Money | None
     food_cost: Fixed | None
-    leaves: Fixed | None
+    leaves: Money | None
     plates: int
     moved: Fixed | None
-    cost_then: Fixed | None
+    cost_then: Money | None
     missing: list[str]
 
 
@@ -167,7 +167,7 @@ class DishPage(BaseModel):
     enough: int | None
     until: date | None
     month_plates: int
-    month_income: Fixed
+    month_income: Money
     month_left: Fixed | None
     versions: list[VersionOut]
     served: list[PlatesOut]
@@ -199,7 +199,7 @@ class PlatesIn(Body):
     """
 
     plates: Typed
-    price: Typed = ""
+    price: TypedMoney = ""
     is_free: bool = False
     use_past: bool = False
     at: AwareDatetime | None = None

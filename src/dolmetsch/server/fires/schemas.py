@@ -9,7 +9,7 @@ from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
-from dolmetsch.server.quantities.typed import Mark, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Mark, Name, Reason, Typed, TypedMoney, Word
 
 #: Seconds from the beginning of the fire, and degrees.
 Point = list[float]
@@ -92,7 +92,7 @@ class EventIn(BaseModel):
     stage: Annotated[int, Field(ge=0, le=19)] | None = None
     text: Reason = ""
     amount: Typed = ""
-    price: Typed = ""
+    price: TypedMoney = ""
     minutes: Annotated[str, Field(max_length=8)] = ""
 
 
@@ -396,7 +396,7 @@ class FuelOut(BaseModel):
     """A piece's share of fuel, as a line of what its step used."""
 
     what: str
-    price: str
+    price: TypedMoney
 
 
 class SharesOut(BaseModel):

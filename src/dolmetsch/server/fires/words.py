@@ -9,6 +9,7 @@ from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
 from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.fires.story import Story, unit_of
+from dolmetsch.server.quantities.spoken import say_amount
 
 STAGES: Final = {
     "dry": "Dry",
@@ -61,7 +62,7 @@ def describe_event(event: FireEvent, fire: Fire, unit: TemperatureUnit) -> str:
         case "tender":
             return _TENDER[data["text"]]
         case "fuel":
-            at = f" at {data['price']}" if data.get("price") else ""
+            at = f" at {say_amount(data['price'])}" if data.get("price") else ""
             parts = [part for part in (data["text"], data.get("amount")) if part]
             return f"fuel: {', '.join(parts)}{at}" if parts else "fuel"
         case "note":

@@ -13,6 +13,7 @@ from dolmetsch.server.larder.models import Pack, Taken
 from dolmetsch.server.larder.queries import list_choices, show_now
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight, sign_of
+from dolmetsch.server.quantities.spoken import say_amount
 
 #: Columns of a pack's batch that are long, and of no use here.
 UNREAD: Final = ("batch__page", "batch__figures", "batch__summary")
@@ -130,5 +131,5 @@ def describe_taken(row: Taken, unit: str, sign: str) -> str:
     if row.dish:
         words += f" as {row.dish}"
     if row.income is not None:
-        words += f" for {sign}{print_money(Fraction(row.income))}"
+        words += f" for {say_amount(sign + print_money(Fraction(row.income)))}"
     return f"{words}: {row.why}" if row.why else words

@@ -10,7 +10,7 @@ from dolmetsch.server.batches.entries.typed import SplitIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Code, Mark, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Code, Mark, Name, Reason, Typed, TypedMoney, Word
 
 Form = Literal["slices", "dice", "lardons", "pulled", "ends", "whole"]
 StateKey = Literal["chilled", "frozen", "thawed", "open"]
@@ -338,7 +338,7 @@ class TakingIn(Body):
     fate: Fate
     weight: Typed = ""
     slices: Typed = ""
-    income: Typed = ""
+    income: TypedMoney = ""
     why: Reason = ""
     into: Code = ""
     dish: Name = ""

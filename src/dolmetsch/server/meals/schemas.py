@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from dolmetsch.server.lanes.schemas import LaneOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
-from dolmetsch.server.quantities.typed import Body, Name, Typed
+from dolmetsch.server.quantities.typed import Body, Name, Typed, TypedMoney
 
 MOST_WANTS = 10
 MOST_MAKES = 6
@@ -39,7 +39,7 @@ class MakeIn(Body):
     way: Name = ""
     cut: Name = ""
     meat: Name = ""
-    price: Typed = ""
+    price: TypedMoney = ""
     pack: Typed = ""
     piece: Typed = ""
     places: Annotated[int, Field(ge=1, le=MOST_PLACES)] = 1
@@ -184,12 +184,12 @@ class PlateOut(BaseModel):
 
     dish: str
     plates: str
-    low: Fixed | None
-    high: Fixed | None
+    low: Money | None
+    high: Money | None
     food_low: Fixed | None
     food_high: Fixed | None
-    leave_low: Fixed | None
-    leave_high: Fixed | None
+    leave_low: Money | None
+    leave_high: Money | None
 
 
 class MealOut(BaseModel):

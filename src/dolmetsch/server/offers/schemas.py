@@ -88,9 +88,9 @@ class AmountOut(BaseModel):
 class MoneyRangeOut(BaseModel):
     """A sum of money with its 80 % range."""
 
-    middle: Fixed
-    low: Fixed
-    high: Fixed
+    middle: Money
+    low: Money
+    high: Money
 
 
 class CaseOfferOut(BaseModel):

@@ -9,7 +9,7 @@ from dolmetsch.core.curing.cure import Product
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.strands import Heat
 from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, TypedMoney, Word
 
 StoreSort = Literal["fridge", "smoker", "chamber", "freezer"]
 Room = Annotated[int, Field(ge=1, le=20)]
@@ -186,13 +186,13 @@ class OffcutOut(BaseModel):
     name: str
     material: str
     worth: Literal["nothing", "price", "as_main"]
-    price: str
+    price: TypedMoney
 
 
 class TestIn(Body):
     """Next week's price of a pound (or a kilogram, in a kitchen of kilograms); empty: none."""
 
-    price: Typed = ""
+    price: TypedMoney = ""
 
 
 class TestPartOut(BaseModel):

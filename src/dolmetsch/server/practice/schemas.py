@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.fires.schemas import EventKind, LiveOut
-from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Money, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Reason
 
 
@@ -68,7 +68,7 @@ class PracticeVerdictOut(BaseModel):
     lost: Weight | None
     price: UnitCost | None
     best_price: UnitCost | None
-    money: str
+    money: Money
     out_seconds: int
     best_seconds: int
     late_seconds: int

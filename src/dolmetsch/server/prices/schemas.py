@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, Word
+from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, TypedMoney, Word
 
 SortKey = Literal["meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack"]
 Target = Literal["name", "price", "size", "unit", "day", "sort", "kind", "slices", "solution"]
@@ -47,14 +47,14 @@ class PointOut(BaseModel):
     """A price in a history, in the unit of its item."""
 
     on: date
-    each: Fixed
+    each: Money
 
 
 class PerUnit(BaseModel):
     """A price of one unit: by weight in both units, or each."""
 
     weight: UnitCost | None = None
-    each: Fixed | None = None
+    each: Money | None = None
 
 
 class QuoteOut(BaseModel):
@@ -63,7 +63,7 @@ class QuoteOut(BaseModel):
     id: int
     source: str
     on: date
-    typed: str
+    typed: TypedMoney
     per: PerUnit
     pack: Weight | None
     slices: int | None
@@ -90,7 +90,7 @@ class ItemOut(BaseModel):
     name: str
     kind: str
     latest: PerUnit
-    latest_typed: str
+    latest_typed: TypedMoney
     latest_on: date
     source: str
     lowest: PerUnit
@@ -169,7 +169,7 @@ class ReadRowOut(BaseModel):
     row: int
     sort: SortKey
     name: str
-    price: str
+    price: TypedMoney
     per: PerUnit
     on: date
     is_known: bool

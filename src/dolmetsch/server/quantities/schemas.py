@@ -1,12 +1,14 @@
 """Weights and prices as the API tells them, and how a typed one was read."""
 
-from typing import Annotated
+from typing import Annotated, Final
 
 from pydantic import BaseModel, Field
 
+#: Marks the type of a field that holds money, as an answer or as typed.
+MONEY: Final = object()
 Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
 #: An amount of money; empty where the one who asks is shown no prices (``access.money``).
-Money = Annotated[str, Field(pattern=r"^(-?\d+(\.\d+)?)?$")]
+Money = Annotated[str, Field(pattern=r"^(-?\d+(\.\d+)?)?$"), MONEY]
 
 
 class Weight(BaseModel):

@@ -15,6 +15,7 @@ from dolmetsch.server.quantities.lengths import (
     TYPED_LENGTH,
     WORD_LENGTH,
 )
+from dolmetsch.server.quantities.schemas import MONEY
 from dolmetsch.server.quantities.visible import make_visible
 
 #: No control characters: a line is a line.
@@ -33,6 +34,8 @@ def _line(longest: int) -> StringConstraints:
 
 
 Typed = Annotated[str, _line(TYPED_LENGTH), Visible]
+#: A price or a sum, as typed: kept from who is shown no money.
+TypedMoney = Annotated[str, _line(TYPED_LENGTH), Visible, MONEY]
 Word = Annotated[str, _line(WORD_LENGTH), Visible]
 Kind = Annotated[str, _line(KIND_LENGTH), Visible]
 ByName = Annotated[str, _line(WORD_LENGTH), Visible]

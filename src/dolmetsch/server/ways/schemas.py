@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import ReadQuantity, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Kind, Name, Typed, Word
+from dolmetsch.server.quantities.typed import Body, Kind, Name, Typed, TypedMoney, Word
 
 MethodKey = Literal[
     "trim",
@@ -37,7 +37,7 @@ class WayUseIn(Body):
     group: Kind = "other"
     amount: Typed
     per: Literal["kg", "lb", "batch"] = "kg"
-    price: Typed = ""
+    price: TypedMoney = ""
 
 
 class WayStepIn(Body):
@@ -51,7 +51,7 @@ class WayStepIn(Body):
     kilo_minutes: Typed = ""
     days: Annotated[int, Field(ge=0, le=400)] = 0
     used: Annotated[list[WayUseIn], Field(max_length=20)] = []
-    worth: Typed = ""
+    worth: TypedMoney = ""
 
 
 class WayIn(Body):

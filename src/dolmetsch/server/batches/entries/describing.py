@@ -12,9 +12,10 @@ from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.batches.entries import typed
 from dolmetsch.server.batches.entries.chain import STEP_ACTS, Act, EntryRows, used_record
-from dolmetsch.server.batches.models import LOT_MARK, Batch, Entry, LotLine, PolicyLine, UsedLine, Weighing
+from dolmetsch.server.batches.models import LOT_MARK, Batch, Entry, LotLine, PolicyLine, Weighing
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_money, sign_of
+from dolmetsch.server.quantities.spoken import say_amount
 from dolmetsch.server.quantities.units import UNITS
 
 BASIS_WORDS = {"per_lb": "a pound", "per_kg": "a kilogram", "pack": "for the pack"}
@@ -62,7 +63,7 @@ def describe(rows: EntryRows, kitchen: Kitchen) -> list[str]:
         counted = f", {pack.slices} slices" if pack.slices else ""
         fried = f", {_percent(pack.fry_ratio)} left after frying" if pack.fry_ratio is not None else ""
         size = _with_unit(pack.typed, unit)
-        return [f"{pack.name or 'a pack'}: {sign}{_money(pack.paid)} for {size}{counted}{fried}"]
+        return [f"{pack.name or 'a pack'}: {_amount(sign, pack.paid)} for {size}{counted}{fried}"]
     if rows.portion is not None:
         slices, cooked = rows.portion.slices, rows.portion.cooked_grams
         if slices is not None:
@@ -94,7 +95,7 @@ def _describe_heat(entry: Entry) -> list[str]:
 def describe_policy(policy: PolicyLine | Batch, sign: str) -> str:
     """What is counted, in a line."""
     rate = policy.labour_rate
-    work = "work not counted" if rate is None else f"work at {sign}{_money(rate)} an hour"
+    work = "work not counted" if rate is None else f"work at {_amount(sign, rate)} an hour"
     trim = "trim credited" if policy.credit_by_products else "trim not credited"
     switches = {
         "fuel": policy.count_fuel,
@@ -110,9 +111,9 @@ def _percent(ratio: Decimal) -> str:
     return f"{plain(ratio * 100)} %"
 
 
-def _money(money: Decimal) -> str:
+def _amount(sign: str, money: Decimal) -> str:
     """Two decimals, or the four it has where they matter (a price like 2.855)."""
-    return f"{money:.2f}" if money == round(money, 2) else plain(money)
+    return say_amount(f"{sign}{money:.2f}" if money == round(money, 2) else f"{sign}{plain(money)}")
 
 
 def _describe_purge(lot: LotLine) -> list[str]:
@@ -130,9 +131,9 @@ def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
         if typed
     ]
     weights += _describe_purge(lot)
-    paid = f"{sign}{_money(lot.price)} {BASIS_WORDS[lot.price_basis]}"
+    paid = f"{_amount(sign, lot.price)} {BASIS_WORDS[lot.price_basis]}"
     if lot.price_basis != LotLine.Basis.PACK:
-        paid += f", {sign}{_money(lot.paid)} paid"
+        paid += f", {_amount(sign, lot.paid)} paid"
     lines = [lot.cut, *([", ".join(weights)] if weights else [])]
     if lot.from_batch is not None:
         much = f"{_with_unit(lot.from_typed, unit)} of" if lot.from_typed else "all of"
@@ -143,7 +144,7 @@ def _describe_lot(rows: EntryRows, lot: LotLine, kitchen: Kitchen) -> list[str]:
     if lot.bought_from:
         lines.append(f"from {lot.bought_from}")
     if rows.extras:
-        extras = [f"{extra.what} {sign}{_money(extra.cost)}" for extra in rows.extras]
+        extras = [f"{extra.what} {_amount(sign, extra.cost)}" for extra in rows.extras]
         lines.append("and " + " · ".join(extras))
     if lot.solution_ratio:
         lines.append(f"{_percent(lot.solution_ratio)} solution added")
@@ -180,7 +181,7 @@ def _describe_weighings(rows: EntryRows, kitchen: Kitchen) -> list[str]:
 
 def _worth(line: Weighing, kitchen: Kitchen) -> str:
     if line.worth == Weighing.Worth.PRICE:
-        price = f"{sign_of(kitchen.currency)}{line.worth_typed.lstrip('$€£')}"
+        price = say_amount(f"{sign_of(kitchen.currency)}{line.worth_typed.lstrip('$€£')}")
         is_bare = not any(letter.isalpha() or letter == "/" for letter in line.worth_typed)
         return f"worth {price} a {UNITS[kitchen.weight_unit].word}" if is_bare else f"worth {price}"
     return "worth as the meat" if line.worth == Weighing.Worth.AS_MAIN else "worth nothing"
@@ -194,7 +195,7 @@ def _describe_spending(rows: EntryRows, sign: str) -> list[str]:
                 [
                     line.what,
                     line.amount_typed,
-                    f"({sign}{_cost(line)})",
+                    f"({say_amount(sign + print_money(used_record(line).cost))})",
                     f"for {', '.join(line.marks)}" if line.marks else "",
                 ],
             )
@@ -203,12 +204,8 @@ def _describe_spending(rows: EntryRows, sign: str) -> list[str]:
     ]
     minutes = [] if not rows.entry.minutes else [f"{plain(rows.entry.minutes)} minutes of work"]
     entry = rows.entry
-    overhead = [f"overhead {sign}{_money(entry.overhead)}"] if entry.overhead else []
+    overhead = [f"overhead {_amount(sign, entry.overhead)}"] if entry.overhead else []
     return [*(["used: " + " · ".join(used)] if used else []), *minutes, *overhead]
-
-
-def _cost(line: UsedLine) -> str:
-    return print_money(used_record(line).cost)
 
 
 def plain(number: Decimal) -> str:

@@ -17,6 +17,7 @@ from dolmetsch.server.quantities.typed import (
     Reason,
     Source,
     Typed,
+    TypedMoney,
     Word,
 )
 
@@ -42,7 +43,7 @@ class CutOffIn(Body):
     material: Material = "other"
     weight: Typed
     worth: Literal["nothing", "price", "as_main"] = "nothing"
-    price: Typed = ""
+    price: TypedMoney = ""
 
 
 class WeightIn(Body):
@@ -61,7 +62,7 @@ class UsedIn(Body):
     what: Word
     group: Kind = "other"
     amount: Typed = ""
-    price: Typed
+    price: TypedMoney
     pieces: Marks = []
 
 
@@ -71,7 +72,7 @@ class StepIn(Body):
     kind: Kind
     minutes: Typed = ""
     used: Annotated[list[UsedIn], Field(max_length=30)] = []
-    overhead: Typed = ""
+    overhead: TypedMoney = ""
     scale: Typed = ""
 
 
@@ -79,7 +80,7 @@ class ExtraIn(Body):
     """A cost of buying: delivery, tax, the trip."""
 
     what: Word
-    cost: Typed
+    cost: TypedMoney
 
 
 class SourceIn(Body):
@@ -104,7 +105,7 @@ class BoughtIn(Body):
     label_weight: Typed = ""
     own_weight: Typed = ""
     price_basis: Literal["per_lb", "per_kg", "pack"] = "pack"
-    price: Typed = ""
+    price: TypedMoney = ""
     extras: Annotated[list[ExtraIn], Field(max_length=12)] = []
     solution: Typed = ""
     scale: Typed = ""
@@ -160,7 +161,7 @@ class PolicyIn(Body):
     """What this batch counts. ``labour_rate`` an hour; empty: work is left out."""
 
     act: Literal["policy"] = "policy"
-    labour_rate: Typed = ""
+    labour_rate: TypedMoney = ""
     by_products: bool = True
     fuel: bool = True
     packaging: bool = True
@@ -190,7 +191,7 @@ class ShopPackIn(Body):
 
     act: Literal["shop_pack"] = "shop_pack"
     name: Word
-    paid: Typed
+    paid: TypedMoney
     weight: Typed
     slices: Typed = ""
     fry: Typed = ""

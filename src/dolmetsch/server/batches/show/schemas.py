@@ -8,6 +8,7 @@ from dolmetsch.server.batches.entries.typed import Content, PolicyIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
+from dolmetsch.server.quantities.typed import TypedMoney
 
 
 class PeelOut(BaseModel):
@@ -97,7 +98,7 @@ class ShopOut(BaseModel):
 
     entry: int
     name: str
-    pack: str
+    pack: TypedMoney
     unit_cost: UnitCost
     cost_per_slice: Money | None
     portion: Money | None

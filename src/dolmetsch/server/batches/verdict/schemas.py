@@ -23,7 +23,7 @@ class RungOut(BaseModel):
 
     name: str
     price: Money | None
-    saved: Fixed | None
+    saved: Money | None
     apart: bool
     chance: int | None = None
 
@@ -40,8 +40,8 @@ class BasisOut(BaseModel):
     key: BasisKey
     label: str
     price: Money | None
-    low: Fixed | None
-    high: Fixed | None
+    low: Money | None
+    high: Money | None
     shops: list[RungOut]
     missing: str | None
 
@@ -132,7 +132,7 @@ class YearOut(BaseModel):
 
     batches: int
     compared: list[int]
-    saved: list[Fixed | None]
+    saved: list[Money | None]
 
 
 class SizePointOut(BaseModel):
@@ -249,8 +249,8 @@ class VerdictOut(BaseModel):
     dials: DialsOut
     levers: list[LeverOut]
     outlay: list[OutlayOut]
-    outlay_paid: Fixed
-    outlay_charged: Fixed
+    outlay_paid: Money
+    outlay_charged: Money
     derivations: list[DerivationOut]
     policy: PolicyIn
     policy_words: str
@@ -307,9 +307,9 @@ class MachineIn(Body):
 class PayBackOut(BaseModel):
     """Batches until it is paid; null: never. ``years`` at the kitchen's pace."""
 
-    saved_by_minutes: Fixed
-    saved_by_loss: Fixed
-    saved: Fixed
+    saved_by_minutes: Money
+    saved_by_loss: Money
+    saved: Money
     batches: int | None
     years: Fixed | None
     problems: list[FieldProblem] = []
