@@ -8,6 +8,7 @@ from django.db import OperationalError, connection, transaction
 from django.utils import timezone
 from icalendar import Calendar
 
+from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.meals.queries import read_meal_page
@@ -471,3 +472,47 @@ def test_less_of_a_product_by_weight_is_offered_too(kitchen):
     assert less["words"] == f"Make less: {less['input']['wants'][0]['amount']} Cherry jowl"
     assert 1 < float(less["input"]["wants"][0]["amount"].removesuffix(" lb")) < 20
     assert again(kitchen, less["input"])["clashes"] == []
+
+
+def test_sixty_portions_weigh_as_much_at_the_case_as_in_a_plan(kitchen):
+    """Three slices each: by the method 0.06 lb a slice, until it was sliced here; then as it was."""
+    way = {**WAY, "portion_slices": "3", "slice_weight": "0.06 lb"}
+    assert kitchen.call("POST", "/ways", way)[0] == 201
+    roll = {**DISH, "parts": [{"sort": "larder", "name": "Cherry jowl", "amount": "3 slices"}]}
+    assert kitchen.call("POST", "/dishes", roll)[0] == 201
+
+    def case(**asked):
+        offers = [{"id": "a", "cut": "jowl", "skin": "on", "price": "3.00", "pack_weight": "0.05 lb"}]
+        body = {"way": WAY["name"], "offers": offers, **asked}
+        return again(kitchen, body, "/case")["offers"][0]["amount"]["weight"]["lb"]
+
+    def planned():
+        wants = [{"sort": "dish", "name": "Harbor roll", "amount": "60"}]
+        make = {"makes": [{**MAKE, "product": "Cherry jowl"}]}
+        (needed,) = again(kitchen, {**plan(wants=wants), **make})["needed"]
+        return needed["wanted"]["lb"]
+
+    assert planned() == "10.80"
+    assert case(portions="60") == case(sliced="10.8 lb")
+    code = kitchen.started()
+    slicing = {
+        "act": "split",
+        "kind": "slice",
+        "piece": "lot",
+        "pieces": [{"mark": "S", "weight": "5.90 lb", "slices": "100"}, {"mark": "dice", "weight": "1 lb"}],
+        "cut_off": [],
+    }
+    kitchen.recorded(code, slicing)
+    # it was made by no method, or by another one
+    assert planned() == "10.80"
+    assert kitchen.call("POST", f"/batches/{code}/way", {"way": WAY["name"]})[0] in (200, 201)
+    assert planned() == "10.62"
+    assert case(portions="60") == case(sliced="10.62 lb") != case(sliced="10.8 lb")
+    # corrected: the slices were counted wrong
+    counted = [{"mark": "S", "weight": "6 lb", "slices": "120"}]
+    kitchen.recorded(code, {**slicing, "pieces": counted}, corrects=last_entry(code), reason="counted again")
+    assert planned() == "9.00"
+
+
+def last_entry(code):
+    return Entry.objects.filter(batch__code=code).latest("sequence").pk

@@ -14,6 +14,7 @@ from dolmetsch.core.forecast.yields import History
 from dolmetsch.core.ledger.batch import Policy
 from dolmetsch.core.slicing.pace import Pace
 from dolmetsch.server.batches.entries.chain import policy_record
+from dolmetsch.server.batches.entries.own_slices import as_sliced_here
 from dolmetsch.server.batches.forecast.history import read_history
 from dolmetsch.server.dishes.costing import Prices, ReadDish
 from dolmetsch.server.dishes.queries import read_some
@@ -27,6 +28,7 @@ from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_listed
 from dolmetsch.server.meals.models import Meal
 from dolmetsch.server.meals.record import OwnRecord, read_record
 from dolmetsch.server.prices.queries import Priced, list_priced
+from dolmetsch.server.ways.models import Way as WayRow
 from dolmetsch.server.ways.queries import list_latest, read_kept
 from dolmetsch.server.writing.kept_answers import keep_until_write
 
@@ -82,6 +84,11 @@ def _count_here(kitchen: Kitchen, day: date) -> dict[str, Fraction]:
     return left
 
 
+def _read_way(row: WayRow) -> Way | None:
+    way = read_kept(row).way
+    return None if way is None else as_sliced_here(way, row.kitchen)
+
+
 def _gather(
     kitchen: Kitchen, now: datetime, ways: Collection[str], dishes: Iterable[str], name: str
 ) -> Known:
@@ -97,7 +104,7 @@ def _gather(
         dishes=read,
         plates=plates,
         prices=prices,
-        ways={row.name: read_kept(row).way for row in list_latest(kitchen) if row.name in ways},
+        ways={row.name: _read_way(row) for row in list_latest(kitchen) if row.name in ways},
         meats={priced.item.name: priced for priced in list_priced(kitchen, "meat")},
         left={},
         paces=find_paces(kitchen, today),

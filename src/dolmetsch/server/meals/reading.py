@@ -203,10 +203,11 @@ def _add_needs(
         meat = meats.get(need.product.casefold())
         grams = need.grams
         if grams is None and need.slices is not None:
-            each = meat.slice_grams if meat is not None else None
+            # what is made is counted as it is at the case: by its method; what is not, as it was packed
             made = read.make_of(need.product)
             way = None if made is None else read.makes[made].way
-            each = each or (None if way is None else way.slice_grams)
+            each = None if way is None else way.slice_grams
+            each = each or (None if meat is None else meat.slice_grams)
             grams = None if each is None else need.slices * each
         if grams is None:
             said = (

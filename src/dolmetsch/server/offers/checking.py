@@ -21,6 +21,7 @@ from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import policy_record
 from dolmetsch.server.batches.entries.chosen_way import course_of_way, way_of
+from dolmetsch.server.batches.entries.own_slices import as_sliced_here
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.offers import schemas as out
@@ -108,7 +109,7 @@ def _find_way(kitchen: Kitchen, name: str, course: Course) -> tuple[Way | None, 
     read = read_kept(way)
     if read.way is None:
         raise refuse_fields(read.reader.problems)
-    return way, read.way, read.missing
+    return way, as_sliced_here(read.way, kitchen), read.missing
 
 
 def _read_plan(kitchen: Kitchen, reader: Reader, data: out.CaseIn) -> Plan:

@@ -9,6 +9,7 @@ from dolmetsch.core.ledger.course import COURSE_FACTS, Course, infer_course
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.strands import Heated
 from dolmetsch.core.reference.yields import METHODS
+from dolmetsch.server.batches.entries.own_slices import as_sliced_here
 from dolmetsch.server.batches.models import Batch, BatchWay
 from dolmetsch.server.batches.models.cure_facts import cure_methods
 from dolmetsch.server.batches.models.fire_facts import fire_facts
@@ -21,7 +22,7 @@ def way_of(chosen: BatchWay | None, *, pieces: int = 1, course: Course | None = 
     ``course``, for so many ``pieces``.
     """
     if chosen is not None:
-        return core_of(chosen.way)
+        return as_sliced_here(core_of(chosen.way), chosen.way.kitchen)
     facts = COURSE_FACTS[course or "cooked"]
     return plain_way(facts.steps, pieces=pieces, is_smoked_cold=facts.is_smoked_cold)
 
