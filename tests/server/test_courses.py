@@ -9,7 +9,6 @@ from django.apps import apps
 
 from dolmetsch.core.documents.answers import answer_cure
 from dolmetsch.core.heat.raw import RAW_LABEL
-from dolmetsch.core.ledger.course import COURSE_FACTS
 from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.models import Batch, Entry, Forecast
 from dolmetsch.server.batches.show.queries import cost_batch
@@ -324,9 +323,33 @@ def test_the_steps_to_come_are_those_of_the_course(api, code, course, to_come, m
     say(api, code, "cooked", "A")
     assert [one["kind"] for one in api.get(f"/batches/{code}")[1]["strip"]["to_come"]][-1] == "slice"
     answer = forecast(api, code)
-    word = COURSE_FACTS[course].label
-    assert answer["notes"] == [f"No one price: the pieces become different things (A cooked; B {word})."]
-    assert (answer["courses"], answer["price"]) == ([], None)
+    assert (answer["courses"], answer["price"], answer["steps"]) == ([], None, [])
+    assert [(one["marks"], one["course"]) for one in answer["groups"]] == [
+        (["A"], "cooked"),
+        (["B"], course),
+    ]
+    # each is what it would be if all became that, for both cost the same by weight until here
+    for one in answer["groups"]:
+        say(api, code, one["course"])
+        whole = forecast(api, code)
+        assert whole["groups"] == []
+        near = float(whole["price"]["middle"]["per_lb"])
+        assert float(one["price"]["middle"]["per_lb"]) == pytest.approx(near, rel=0.01)
+        assert float(one["weight"]["middle"]["lb"]) < float(whole["weight"]["middle"]["lb"])
+
+
+def test_a_method_does_not_speak_for_a_piece_that_becomes_something_else(api, code):
+    """Nor does the fire for one that is not to be what it makes."""
+    assert api.call("POST", "/ways", WAY)[0] == 201
+    assert api.call("POST", f"/batches/{code}/way", {"way": WAY["name"]})[0] in (200, 201)
+    alone = forecast(api, code)
+    say(api, code, "air_dried", "B")
+    answer = forecast(api, code)
+    assert (answer["price"], answer["way"]) == (None, None)
+    assert [one["course"] for one in answer["groups"]] == [alone["course"], "air_dried"]
+    assert answer["groups"][0]["price"] != answer["groups"][1]["price"]
+    (shown,) = api.get("/verdicts")[1]["under_way"]
+    assert shown["price"] is None
 
 
 def test_where_nobody_said_there_is_no_one_price_in_any_room(api, code):

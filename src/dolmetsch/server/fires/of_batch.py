@@ -63,12 +63,12 @@ class KnownFires:
         fire = latest_fire(batch)
         return {} if fire is None or not is_cold(fire) else {step_kind(fire, batch): "cold_smoke"}
 
-    def expected(self, batch: Batch) -> Mapping[str, Belief]:
+    def expected(self, batch: Batch, course: Course | None) -> Mapping[str, Belief]:
         """What the latest fire keeps: pulled as planned, or as it was once it is out. Not of a cold one: what
         that keeps has nothing to do with a temperature inside.
         """
         fire = latest_fire(batch)
-        if fire is None or is_cold(fire):
+        if fire is None or is_cold(fire) or (course is not None and not leads_to(fire, course)):
             return {}
         last = fire.events.filter(kind__in=OUT_KINDS).order_by("at", "id").first()
         peak = fire.pull_at if last is None else last.data.get("peak")

@@ -5552,7 +5552,8 @@ export interface components {
          * @description A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
          *
          *     ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
-         *     for each it can still become, this kitchen's last for the cut first, and there is no ``price``.
+         *     for each it can still become, this kitchen's last for the cut first, and there is no ``price``. Where
+         *     pieces become different things there is none either, and ``groups`` has a line for each thing.
          *     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
          */
         ForecastOut: {
@@ -5583,10 +5584,30 @@ export interface components {
              */
             courses: components["schemas"]["CourseForecastOut"][];
             /**
+             * Groups
+             * @default []
+             */
+            groups: components["schemas"]["GroupForecastOut"][];
+            /**
              * Seen
              * @default 0
              */
             seen: number;
+        };
+        /**
+         * GroupForecastOut
+         * @description What those pieces come to that become one thing, where others of the batch become another; the price of
+         *     a finished pound null where nobody said, or nothing is to come of them.
+         */
+        GroupForecastOut: {
+            /** Marks */
+            marks: string[];
+            /** Course */
+            course: ("cooked" | "pulled" | "steamed" | "cold_smoked_raw" | "cured_raw" | "air_dried" | "fermented_dried") | null;
+            /** Label */
+            label: string;
+            price: components["schemas"]["RangeOut"] | null;
+            weight: components["schemas"]["WeightRangeOut"] | null;
         };
         /**
          * RangeOut

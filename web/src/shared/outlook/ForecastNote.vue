@@ -22,7 +22,7 @@ function change(event: Event): void {
 
 <template>
   <section
-    v-if="forecast.price || forecast.courses.length || forecast.notes.length"
+    v-if="forecast.price || forecast.courses.length || forecast.groups.length || forecast.notes.length"
     class="panel"
     aria-label="What it will come to"
   >
@@ -45,6 +45,22 @@ function change(event: Event): void {
         </li>
       </ul>
       <ProblemNote v-if="saying.problem.value" :problem="saying.problem.value" />
+    </template>
+    <template v-else-if="forecast.groups.length">
+      <p class="quiet small">
+        The pieces become different things. A finished {{ unitWord }} will cost, 8 times out of 10,
+      </p>
+      <ul class="courses" aria-label="What its pieces will come to">
+        <li v-for="one in forecast.groups" :key="one.label">
+          <span
+            ><b>{{ one.marks.join(' · ') }}</b> {{ one.label }}</span
+          >
+          <b v-if="one.price">{{ costText(one.price.low) }} to {{ costText(one.price.high) }}</b>
+          <span v-else class="quiet small">{{
+            one.course ? 'nothing is to come' : 'say what it becomes'
+          }}</span>
+        </li>
+      </ul>
     </template>
     <template v-else-if="forecast.price">
       <p v-if="forecast.course_label" class="small">

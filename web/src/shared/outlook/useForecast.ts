@@ -11,6 +11,8 @@ import {
 } from '@/shared/api/client'
 import type { Course } from '@/shared/parts/courseWords'
 import { renewShown } from '@/shared/api/renewShown'
+import { usePieces } from '@/shared/api/useBench'
+import { useSession } from '@/shared/api/useSession'
 import { useSlug } from '@/shared/api/useBatch'
 import { useWays } from '@/shared/api/useWays'
 import { useWrite } from '@/shared/writing/useWrite'
@@ -28,6 +30,21 @@ export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
           params: { path: { kitchen_slug: slug.value, code: code.value } },
         }),
       ),
+  })
+}
+
+/** What the finished pound of one piece will cost: of its own kind where pieces become different things. */
+export function useForecastOfPiece(code: Ref<string>, mark: Ref<string>) {
+  const { seesMoney } = useSession()
+  // anew whenever its pieces are
+  const { dataUpdatedAt } = usePieces(code)
+  const { data } = useForecast(
+    code,
+    computed(() => (seesMoney.value ? dataUpdatedAt.value || undefined : undefined)),
+  )
+  return computed(() => {
+    const own = data.value?.groups.find((one) => one.marks.includes(mark.value))
+    return own ? own.price : (data.value?.price ?? null)
   })
 }
 

@@ -347,7 +347,7 @@ export function standIn(unit: 'lb' | 'kg', currency = 'USD'): void {
   useSession().session.value = sessionOf({ kitchens: [kitchenInfo({ weight_unit: unit, currency })] })
 }
 
-const range = (low: string, middle: string, high: string): Schemas['RangeOut'] => ({
+export const range = (low: string, middle: string, high: string): Schemas['RangeOut'] => ({
   low: cost(low, low),
   middle: cost(middle, middle),
   high: cost(high, high),
@@ -382,6 +382,7 @@ export function forecast(more: Partial<Forecast> = {}): Forecast {
     course: null,
     course_label: '',
     courses: [],
+    groups: [],
     seen: 3,
     ...more,
   }

@@ -34,7 +34,18 @@ def courses_of(
 
 def find_course_of(batch: Batch, costed: CostedBatch) -> Course | None:
     """What all pieces of ``batch`` are to become; None where they go different ways, or nobody said."""
-    return common_course(courses_of(batch, costed.sheet.ledger.mains, costed.chain.current).values())
+    groups = group_by_course(batch, costed)
+    return next(iter(groups)) if len(groups) == 1 else None
+
+
+def group_by_course(batch: Batch, costed: CostedBatch) -> dict[Course | None, list[Piece]]:
+    """The living pieces of ``batch`` by what they are to become, in their order."""
+    mains = costed.sheet.ledger.mains
+    courses = courses_of(batch, mains, costed.chain.current)
+    groups: dict[Course | None, list[Piece]] = {}
+    for piece in mains:
+        groups.setdefault(courses[piece.id], []).append(piece)
+    return groups
 
 
 def course_of_summary(summary: Mapping[str, Any]) -> Course | None:

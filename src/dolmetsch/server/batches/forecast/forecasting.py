@@ -1,6 +1,6 @@
 """The forecast of a batch under way: its steps to come carried on from where it stands now."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from types import MappingProxyType
@@ -16,6 +16,7 @@ from dolmetsch.core.forecast.forecast_comparison import (
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import Costs, Way, WayStep, cost_step
 from dolmetsch.core.forecast.yields import Belief, History, believe
+from dolmetsch.core.ledger.bill import added
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.kinds import method_kind, method_kinds
 from dolmetsch.core.ledger.pieces import Piece
@@ -23,7 +24,7 @@ from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.reference.yields import START_FRY
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.entries.chosen_way import course_of_way, way_of
-from dolmetsch.server.batches.entries.course import find_course_of
+from dolmetsch.server.batches.entries.course import group_by_course
 from dolmetsch.server.batches.forecast.history import list_fryings, read_history
 from dolmetsch.server.batches.models import Batch, BatchWay, Entry, Forecast
 from dolmetsch.server.batches.models.fire_facts import fire_facts
@@ -78,17 +79,24 @@ class Ahead:
         return carry(self.start, list(zip(self.costs, beliefs, strict=True)))
 
 
-def look_ahead(batch: Batch, costed: CostedBatch, course: Course | None = None) -> Ahead | None:
-    """What is to come of ``batch``, which is not finished; None where nothing can be said or is left.
+def look_ahead(
+    batch: Batch, costed: CostedBatch, course: Course | None = None, pieces: Sequence[Piece] | None = None
+) -> Ahead | None:
+    """What is to come of ``batch``, which is not finished, or of some of its ``pieces``; None where nothing
+    can be said or is left.
 
     Without a method it goes on to ``course``, else to what its pieces are to become; where nobody said that
-    either, nothing can be said.
+    either, or they go different ways, nothing can be said of all of them.
     """
-    mains = costed.sheet.ledger.mains
+    mains = costed.sheet.ledger.mains if pieces is None else pieces
     if not mains or costed.strip.came_together:
         return None
     chosen = batch.chosen_way
-    course = course or find_course_of(batch, costed)
+    if course is None:
+        groups = group_by_course(batch, costed)
+        (course, *others) = groups
+        if others:
+            return None
     if chosen is None and course is None:
         return None
     if chosen is not None and course is not None and course_of_way(chosen.way) not in (None, course):
@@ -104,26 +112,29 @@ def look_ahead(batch: Batch, costed: CostedBatch, course: Course | None = None) 
     joining = [0.0] * (len(steps) + 1)
     for piece, wait in zip(mains, waits, strict=True):
         joining[wait - first] += float(piece.grams)
-    record, final = costed.chain.batch, costed.sheet.final
+    record, bill = costed.chain.batch, added([piece.bill for piece in mains])
     begun = {kind for piece in mains for kind in method_kinds(piece.kinds)}
     return Ahead(
         steps=steps,
         chosen=chosen,
         way=way,
-        start=Start(cost=float(final.cost), labour=float(final.groups.get("labour", 0)), joining=joining),
+        start=Start(cost=float(bill.total), labour=float(bill.group("labour")), joining=joining),
         costs=tuple(cost_step(step, record.policy, is_begun=step.kind in begun) for step in steps),
         cut=read_cut(record.lots[0].cut),
     )
 
 
-def forecast(batch: Batch, costed: CostedBatch, course: Course | None = None) -> Forecasted | None:
-    """What is to be expected of ``batch``, which is not finished, on its way to ``course`` where that is
-    given; None where nothing can be said or is left. A fire it is in now says what that keeps.
+def forecast(
+    batch: Batch, costed: CostedBatch, course: Course | None = None, pieces: Sequence[Piece] | None = None
+) -> Forecasted | None:
+    """What is to be expected of ``batch``, which is not finished, or of some of its ``pieces``, on the way to
+    ``course`` where that is given; None where nothing can be said or is left. A fire it is in now says what
+    that keeps.
     """
-    ahead = look_ahead(batch, costed, course)
+    ahead = look_ahead(batch, costed, course, pieces)
     if ahead is None:
         return None
-    outlook = ahead.carry(read_history(batch.kitchen), fire_facts().expected(batch))
+    outlook = ahead.carry(read_history(batch.kitchen), fire_facts().expected(batch, course))
     bases = price_bases(outlook, ahead.way, portion=costed.chain.batch.portion, fry=_fry(batch, costed))
     worked = float(costed.sheet.minutes)
     return Forecasted(

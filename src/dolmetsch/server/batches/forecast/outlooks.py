@@ -1,6 +1,6 @@
 """Reads of forecasts, yields and calibration; choosing the way of a batch."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
 from statistics import median
 from typing import Final, Literal
@@ -11,12 +11,13 @@ from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.scoring import place, score_counts
 from dolmetsch.core.forecast.yields import believe
-from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
+from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
+from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import cut_of_key
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.reference.yields import METHODS, START_SOURCE
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
-from dolmetsch.server.batches.entries.course import courses_of, find_course_of, find_last_course
+from dolmetsch.server.batches.entries.course import find_course_of, find_last_course, group_by_course
 from dolmetsch.server.batches.forecast import schemas as out
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.forecast.forecasting import forecast, keep_forecast
@@ -45,8 +46,10 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
     coming = None if batch.is_finished else forecast(batch, costed)
     shop = next(iter(costed.sheet.shop), None)
     if coming is None:
-        said = "" if batch.is_finished else _say_why_not(batch, costed)
-        courses = [] if batch.is_finished or said else list(_list_courses(batch, costed))
+        is_mixed = costed.strip.came_together
+        said = "No forecast for meats mixed together: there are no start values for them."
+        groups = {} if batch.is_finished or is_mixed else group_by_course(batch, costed)
+        courses = list(_list_courses(batch, costed)) if len(groups) == 1 else []
         return out.ForecastOut(
             way=None,
             way_version=None,
@@ -55,8 +58,9 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
             weight=None,
             shop_name=None,
             chance=None,
-            notes=[said] if said else [],
+            notes=[said] if is_mixed and not batch.is_finished else [],
             courses=courses,
+            groups=list(_list_groups(batch, costed, groups)) if len(groups) > 1 else [],
             seen=batch.last_sequence,
         )
     bought = float(costed.sheet.bought.grams)
@@ -98,19 +102,19 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
     )
 
 
-def _say_why_not(batch: Batch, costed: CostedBatch) -> str:
-    """Why there is no one price to come; empty where nobody said yet what it becomes, or nothing is left."""
-    if costed.strip.came_together:
-        return "No forecast for meats mixed together: there are no start values for them."
-    courses = courses_of(batch, costed.sheet.ledger.mains, costed.chain.current)
-    groups = {course: [mark for mark in courses if courses[mark] == course] for course in courses.values()}
-    if len(groups) < 2:
-        return ""
-    said = "; ".join(
-        f"{', '.join(marks)} {COURSE_FACTS[course].label if course else 'not said'}"
-        for course, marks in groups.items()
-    )
-    return f"No one price: the pieces become different things ({said})."
+def _list_groups(
+    batch: Batch, costed: CostedBatch, groups: Mapping[Course | None, list[Piece]]
+) -> Iterator[out.GroupForecastOut]:
+    """What pieces that become different things come to, each kind for itself."""
+    for course, pieces in groups.items():
+        coming = forecast(batch, costed, course, pieces) if course else None
+        yield out.GroupForecastOut(
+            marks=[piece.id for piece in pieces],
+            course=course,
+            label=COURSE_FACTS[course].label if course else "not said",
+            price=None if coming is None else show_range(coming.outlook.price),
+            weight=None if coming is None else show_weight_range(coming.outlook.grams),
+        )
 
 
 def _list_courses(batch: Batch, costed: CostedBatch) -> Iterator[out.CourseForecastOut]:

@@ -50,11 +50,24 @@ class CourseForecastOut(BaseModel):
     price: RangeOut
 
 
+class GroupForecastOut(BaseModel):
+    """What those pieces come to that become one thing, where others of the batch become another; the price of
+    a finished pound null where nobody said, or nothing is to come of them.
+    """
+
+    marks: list[str]
+    course: Course | None
+    label: str
+    price: RangeOut | None
+    weight: WeightRangeOut | None
+
+
 class ForecastOut(BaseModel):
     """A batch under way, carried on to the end. ``chance`` in per cent that it beats ``shop_name``.
 
     ``course``: what it is to become, null where nobody said and no method does; then ``courses`` has a line
-    for each it can still become, this kitchen's last for the cut first, and there is no ``price``.
+    for each it can still become, this kitchen's last for the cut first, and there is no ``price``. Where
+    pieces become different things there is none either, and ``groups`` has a line for each thing.
     Empty ``steps``: nothing is to come, or nothing can be said (``notes`` says why).
     """
 
@@ -69,6 +82,7 @@ class ForecastOut(BaseModel):
     course: Course | None = None
     course_label: str = ""
     courses: list[CourseForecastOut] = []
+    groups: list[GroupForecastOut] = []
     seen: int = 0
 
 

@@ -9,6 +9,7 @@ from fractions import Fraction
 from typing import Protocol
 
 from dolmetsch.core.forecast.yields import Belief
+from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.batches.models.batch import Batch
 
 
@@ -24,8 +25,10 @@ class FireFacts(Protocol):
     def inside(self, batch: Batch) -> Mapping[str, Fraction]:
         """By kind of step: the highest the coldest inside (°F) came to in fires ``batch`` was in, if read."""
 
-    def expected(self, batch: Batch) -> Mapping[str, Belief]:
-        """By kind of step: what the fire ``batch`` is in now is expected to keep of it."""
+    def expected(self, batch: Batch, course: Course | None) -> Mapping[str, Belief]:
+        """By kind of step: what the fire ``batch`` is in now is expected to keep of what is to become
+        ``course``; nothing where it leads elsewhere, so that other pieces are in it.
+        """
 
     def methods(self, batch: Batch) -> Mapping[str, str]:
         """By kind of step: the method the fire says it was done by, whatever the batch's own is."""
@@ -45,7 +48,7 @@ class NoFires:
         """Nothing is known."""
         return {}
 
-    def expected(self, batch: Batch) -> Mapping[str, Belief]:
+    def expected(self, batch: Batch, course: Course | None) -> Mapping[str, Belief]:
         """Nothing is known."""
         return {}
 

@@ -59,7 +59,7 @@ def _show_under_way(batches: Sequence[Batch], kitchen: Kitchen) -> list[UnderWay
         if way_id not in ways:
             ways[way_id] = repr(way_of(chosen))
         # all that is shown is made of these (``forecasting.forecast``)
-        made_of = (ways[way_id], facts.methods(batch), facts.expected(batch), learned)
+        made_of = (ways[way_id], facts.methods(batch), facts.expected(batch, None), learned)
         about = ("under way", batch.pk, batch.last_sequence, batch.name, batch.summary, *made_of)
         make = partial(_show_one, batch)
         shown.append(make() if batch.pk in linked else keep(about, make, seconds=KEPT_SECONDS))

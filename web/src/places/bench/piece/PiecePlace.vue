@@ -3,6 +3,7 @@ import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { useCures, usePieces, usePlan } from '@/shared/api/useBench'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
+import { useForecastOfPiece } from '@/shared/outlook/useForecast'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import CourseLine from '@/shared/ui/CourseLine.vue'
@@ -18,7 +19,7 @@ const code = toRef(props, 'code')
 const { data: pieces, error, refetch } = usePieces(code)
 const { data: cures } = useCures(code)
 const { data: plan } = usePlan(400, code)
-const { weightText, otherText } = useUnits()
+const { costText, otherText, unitWord, weightText } = useUnits()
 const { sizeText } = useSizes()
 const piece = computed(() => pieces.value?.pieces.find((one) => one.mark === props.mark))
 const cure = computed(() =>
@@ -29,6 +30,7 @@ const tasks = computed(() =>
     .filter((task) => task.state === 'open' && task.marks.includes(props.mark))
     .slice(0, 6),
 )
+const ahead = useForecastOfPiece(code, toRef(props, 'mark'))
 const isMeasuring = ref(false)
 </script>
 
@@ -73,6 +75,13 @@ const isMeasuring = ref(false)
             {{ piece.place?.text ?? 'no place yet' }}
             <RouterLink :to="{ name: 'map' }">on the map</RouterLink>
           </dd>
+          <template v-if="ahead">
+            <dt>To come</dt>
+            <dd>
+              {{ costText(ahead.low) }} to {{ costText(ahead.high) }} a finished {{ unitWord }}, 8 times out
+              of 10
+            </dd>
+          </template>
           <template v-if="cure">
             <dt>Cure</dt>
             <dd>{{ cure.recipe.split(',')[0] || cure.answer.school }}, in {{ dayText(cure.in_at) }}</dd>

@@ -1,7 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { task, cured, piece, pieces, store } from '@/shared/tests/bench'
-import { standIn } from '@/shared/tests/samples'
+import { forecast, range, standIn } from '@/shared/tests/samples'
 import { around, plain, refused, server } from '@/shared/tests/server'
 import PiecePlace from './PiecePlace.vue'
 
@@ -49,6 +49,24 @@ describe('a piece, as its label opens it', () => {
     expect(result).toContain('between 9 Mar and 14 Mar')
     expect(result).not.toContain('Wrong one')
     expect(shown.findAll('.words').map((words) => words.text())).toEqual(['Turn A'])
+  })
+
+  it('says what a finished pound of it will cost, by what it becomes itself', async () => {
+    const [pulled, dried] = [forecast().price, range('7.10', '7.90', '8.80')]
+    const group = (marks: string[], price: typeof pulled) => ({
+      marks,
+      price,
+      course: null,
+      label: '',
+      weight: null,
+    })
+    const groups = [group(['B'], pulled), group(['A'], dried)]
+    const given = { ...answers(), 'GET /batches/J-01/forecast': forecast({ price: null, groups }) }
+    const { shown } = await open('A', given)
+    await vi.waitFor(() => expect(plain(shown.text())).toContain('$7.10 to $8.80 a finished pound'))
+    // where all become one thing, that of the batch
+    const whole = await open('A', { ...answers(), 'GET /batches/J-01/forecast': forecast() })
+    await vi.waitFor(() => expect(plain(whole.shown.text())).toContain('$3.40 to $3.80 a finished pound'))
   })
 
   it('says what is not known of it', async () => {
