@@ -285,7 +285,7 @@ def test_each_kitchen_has_its_own_books(api, other):
     assert book(api, "yields")["sorts"] == book(api, "yields?by=step")["sorts"] == []
     money = book(api, "money")
     assert (money["kind"], money["sums"], money["points"], money["tools"]) == (None, None, [], [])
-    assert book(api, "prices") == {"items": [], "house": []}
+    assert book(api, "prices") == {"items": [], "house": [], "sellers": []}
     assert book(api, "unusual")["looked_at"] == 0
     status, _ = api.call("GET", "/../other-kitchen/books/money")
     assert status == 404

@@ -31,6 +31,7 @@ READERS = {
     "history/importing.py": "looks for what a key has made",
     "larder/actions.py": "looks for what a key has made",
     # with Entry.current
+    "batches/entries/own_slices.py": "sums up the lines of one such entry",
     "batches/show/uses.py": "",
     "batches/verdict/index.py": "",
     "books/prices.py": "",
@@ -89,7 +90,7 @@ def test_a_frying_corrected_twice_or_canceled_is_what_dishes_use(api):
     kitchen = Batch.objects.get(code=api.code).kitchen
 
     def fry():
-        return find_meats(kitchen, {"jowl, sliced"})["jowl, sliced"].fry
+        return find_meats(kitchen, {"jowl,sliced"})["jowl,sliced"].fry
 
     api.recorded(api.code, {"act": "fry", "kept": "80"})
     first = Entry.objects.latest("pk")

@@ -32,7 +32,7 @@ from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.pieces.models import LookOver, PieceFact, Store
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.practice.models import PracticeAct, PracticeRun
-from dolmetsch.server.prices.models import FryTest, PriceFile, Quote
+from dolmetsch.server.prices.models import FryTest, PriceFile, Quote, SellerName
 from dolmetsch.server.tastings.models import Tasting, Trial
 from dolmetsch.server.ways.models import Way
 from dolmetsch.server.writing import once as writing
@@ -306,6 +306,7 @@ def kinds(api):
             post("/tools", {"paid": "90", "bought_on": "2026-03-02"}, name("name")),
         ),
         "/tools/{tool_id}/cancel": (ToolCanceled, post(f"/tools/{tool}/cancel", {}, name("reason"))),
+        "/sellers": (SellerName, post("/sellers", {"same_as": "Quay butcher"}, name("name"))),
         "/trials": (Trial, post("/trials", {"sides": sides}, name("name"))),
         "/trials/{trial_id}/tastings": (
             Tasting,

@@ -12,7 +12,7 @@ import pytest
 from django.db import DatabaseError, connection, transaction
 
 from dolmetsch.server.prices.models import FryTest, PriceFile, PriceItem, Quote, SourceMatch
-from tests.server.conftest import make_kitchen
+from tests.server.conftest import BOUGHT, make_kitchen
 
 JOWL = {
     "sort": "meat",
@@ -504,3 +504,65 @@ def test_a_price_by_weight_is_kept_to_the_digit(api):
     body = noted(api, price="3.3333/kg")
     assert json.dumps(body["item"]["latest"]["weight"]) == '{"per_lb": "1.51", "per_kg": "3.33"}'
     assert Quote.objects.get().paid == Decimal("3.3333")
+
+
+def sellers(api):
+    book = api.get("/books/prices")[1]
+    return {one["name"]: (one["called"], one["prices"], one["batches"]) for one in book["sellers"]}
+
+
+def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated(api):
+    noted(api, source="hollow farm", on="2026-01-05", price="2.40")
+    noted(api, source="Hollow Farm", on="2026-02-05", price="3.00")
+    noted(api, source="Hollow Frm", on="2026-03-05", price="3.10")
+    noted(api, source="Quay butcher", on="2026-03-06", price="3.20")
+    api.start(bought={**BOUGHT, "bought_from": "HollowFarm"})
+    assert sellers(api) == {
+        "HollowFarm": ("HollowFarm", 2, 1),
+        "Hollow Frm": ("Hollow Frm", 1, 0),
+        "Quay butcher": ("Quay butcher", 1, 0),
+    }
+    # the same price of the same seller on the same day is there already
+    again = noted(api, source="HOLLOW  farm", on="2026-02-05", price="3.00")
+    assert again["item"]["quotes"] == 4
+    two = noted(api, source="hollowfarm", on="2026-02-05", price="3.20")
+    assert "has two prices on 2026-02-05" in two["notes"][0]
+
+    def join(name, same_as):
+        return api.call("POST", "/sellers", {"name": name, "same_as": same_as})
+
+    status, book = join("hollow frm", "Hollow Farm")
+    assert status == 201
+    assert [line["source"] for line in book["items"][0]["lines"]] == ["hollowfarm", "Quay butcher"]
+    assert sellers(api)["Hollow Frm"][0] == "HollowFarm"
+    assert api.get("/prices")[1]["sources"] == ["Quay butcher", "hollowfarm"]
+    # joined on, all three are one
+    assert join("Quay butcher", "Hollow Frm")[0] == 201
+    assert {one[0] for one in sellers(api).values()} == {"HollowFarm"}
+    for name, other in (("Hollow Farm", "quaybutcher"), ("Hollow Farm", "hollow farm")):
+        status, problem = join(name, other)
+        assert (status, problem["fields"][0]["code"]) == (422, "circle")
+    assert join("", "Hollow Farm")[0] == 422
+    assert join("Hollow Frm", "")[0] == 201
+    assert sellers(api)["Hollow Frm"][0] == "Hollow Frm"
+    assert sellers(api)["Quay butcher"][0] == "Hollow Frm"
+
+
+def test_neither_case_nor_spaces_make_a_second_line_dish_or_method(api):
+    noted(api, sort="ingredient", name="Rye flour", price="1.20/kg")
+    noted(api, sort="ingredient", name="ryeflour", price="1.40/kg")
+    (item,) = api.get("/prices?sort=ingredient")[1]["items"]
+    assert (item["name"], item["quotes"]) == ("Rye flour", 2)
+    used = {"what": "RYE  FLOUR", "group": "cure", "amount": "1 %"}
+    way = {"name": "Dry cure", "steps": [{"method": "dry_cure", "used": [used]}]}
+    assert api.call("POST", "/ways", way)[1]["ways"][0]["missing"] == []
+    (shown,) = api.call("POST", "/ways", {**way, "name": "drycure"})[1]["ways"]
+    assert (shown["name"], shown["version"]) == ("Dry cure", 2)
+    # another case is a new spelling
+    (shown,) = api.call("POST", "/ways", {**way, "name": "Dry Cure"})[1]["ways"]
+    assert (shown["name"], shown["version"]) == ("Dry Cure", 3)
+    listed = upload(api, "item,price,day\nRYEFLOUR,1.50/kg,2026-03-09\nrye  flour,1.60/kg,2026-03-10\n")[1]
+    done = write(api, listed, sort="ingredient")
+    assert (done[0], done[1]["added"]) == (200, 2)
+    (item,) = api.get("/prices?sort=ingredient")[1]["items"]
+    assert item["quotes"] == 4

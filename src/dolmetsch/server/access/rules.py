@@ -126,6 +126,7 @@ RULES: Final[dict[str, Rule]] = {
             "importDocument": "imported a batch",
             "chooseWay": "chose a method",
             "notePrice": "noted a price",
+            "joinSeller": "joined two sellers' names",
             "noteFrying": "noted a frying test",
             "uploadPriceList": "uploaded a price list",
             "writePriceList": "imported prices",

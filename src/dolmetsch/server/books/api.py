@@ -15,6 +15,8 @@ from dolmetsch.server.books.unusual import read_unusual_book
 from dolmetsch.server.books.yields import By, read_yield_book
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
+from dolmetsch.server.prices.schemas import SellerIn
+from dolmetsch.server.prices.sellers import join_seller
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
 from dolmetsch.server.responses import print_json
 from dolmetsch.server.writing.kept_answers import until_next_write
@@ -57,6 +59,16 @@ def get_money_book(
 def get_price_book(request: HttpRequest, kitchen_slug: Path[str]) -> HttpResponse:
     """Raw and shop prices over time by source, and the house at today's prices."""
     return print_json(read_price_book(kitchen_of(request, kitchen_slug), timezone.now()))
+
+
+@router.post("/sellers", response={201: schemas.PriceBookOut}, operation_id="joinSeller")
+def post_seller(
+    request: HttpRequest, kitchen_slug: Path[str], body: SellerIn, key: Key
+) -> Status[schemas.PriceBookOut]:
+    """Say that a seller's name stands for another one's, or for itself again."""
+    kitchen = kitchen_of(request, kitchen_slug)
+    join_seller(write_of(request, kitchen, key), body)
+    return Status(201, read_price_book(kitchen, timezone.now()))
 
 
 @router.get("/books/forecasts", response=schemas.ForecastKindsOut, operation_id="getForecastKinds")

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from dolmetsch.core.costing.sheet import cost_per_lb
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import BatchFacts, ShopSaving
 from dolmetsch.server.books import schemas as out
@@ -94,14 +95,14 @@ def list_kinds(kitchen: Kitchen) -> dict[str, list[str]]:
     A pack whose kind the price list does not know is a kind of its own.
     """
     by_name = {
-        item.name.casefold(): item.kind
+        same_name(item.name): item.kind
         for item in PriceItem.objects.filter(kitchen=kitchen, sort=Sort.SHOP_PACK).exclude(kind="")
     }
     savings = ShopSaving.objects.filter(kitchen=kitchen).values_list("name")
     counts = dict(savings.annotate(batches=Count("*")))
     kinds: defaultdict[str, list[str]] = defaultdict(list)
     for name in sorted(counts):
-        kinds[by_name.get(name.casefold(), name)].append(name)
+        kinds[by_name.get(same_name(name), name)].append(name)
     ordered = sorted(kinds, key=lambda kind: (-sum(counts[name] for name in kinds[kind]), kind))
     return {_label_kind(kind, kinds[kind]): kinds[kind] for kind in ordered}
 

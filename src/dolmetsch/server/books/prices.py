@@ -1,17 +1,19 @@
 """The price book: raw meat and the shop's packs over time, and where the house would be at today's prices."""
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from datetime import date, datetime, timedelta
 from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.meat.cuts import cut_of_key, read_cut
-from dolmetsch.server.batches.models import BatchFacts, Entry, ShopPackLine
+from dolmetsch.core.numbers.spelling import same_name
+from dolmetsch.server.batches.models import BatchFacts, Entry, LotLine, ShopPackLine
 from dolmetsch.server.books import schemas as out
 from dolmetsch.server.books.rows import say_becomes
 from dolmetsch.server.books.yields import say_made
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import Quote, Sort
+from dolmetsch.server.prices.sellers import Sellers
 from dolmetsch.server.quantities.printing import print_percent, print_price_of_gram
 
 #: So many things are shown, those with most prices first; of each so many prices a source, the latest.
@@ -31,7 +33,22 @@ def read_price_book(kitchen: Kitchen, now: datetime) -> out.PriceBookOut:
     return out.PriceBookOut(
         items=[_show_item(*key, prices, now) for key, prices in ordered[:ITEMS_SHOWN]],
         house=_list_house(kitchen, seen),
+        sellers=_list_sellers(kitchen),
     )
+
+
+def _list_sellers(kitchen: Kitchen) -> list[out.SellerOut]:
+    """Every name that a price or a purchase is from, one for all of its spellings, and what it goes by."""
+    quoted = Quote.counting.filter(kitchen=kitchen).order_by("id").values_list("source", flat=True)
+    lots = LotLine.objects.filter(entry__in=Entry.current.filter(kitchen=kitchen)).exclude(bought_from="")
+    bought = lots.order_by("id").values_list("bought_from", flat=True)
+    prices, batches = Counter(map(same_name, quoted)), Counter(map(same_name, bought))
+    written = {same_name(name): name for name in (*quoted, *bought)}
+    called = Sellers(kitchen).call(written.values())
+    return [
+        out.SellerOut(name=name, called=called[name], prices=prices[key], batches=batches[key])
+        for key, name in sorted(written.items())
+    ]
 
 
 _Key = tuple[str, str, str]
@@ -43,9 +60,11 @@ def _read_prices(kitchen: Kitchen) -> dict[_Key, list[_Seen]]:
         kitchen=kitchen, item__sort__in=[Sort.MEAT, Sort.SHOP_PACK], grams__isnull=False
     ).order_by("seen_on", "id")
     found: defaultdict[_Key, list[_Seen]] = defaultdict(list)
-    rows = quotes.values_list("item__sort", "item__name", "item__kind", "seen_on", "paid", "grams", "source")
+    columns = ("item__sort", "item__name", "item__kind", "seen_on", "paid", "grams", "source")
+    rows = list(quotes.values_list(*columns))
+    called = Sellers(kitchen).call(row[-1] for row in rows)
     for sort, name, kind, on, paid, grams, source in rows:
-        found[sort, name, kind].append((on, Fraction(paid) / Fraction(grams or 1), source))
+        found[sort, name, kind].append((on, Fraction(paid) / Fraction(grams or 1), called[source]))
     return dict(found)
 
 
@@ -122,7 +141,7 @@ def _show_house(
         (
             prices[-1][1]
             for (sort, name, _), prices in seen.items()
-            if sort == Sort.SHOP_PACK and shop_name is not None and name.casefold() == shop_name.casefold()
+            if sort == Sort.SHOP_PACK and shop_name is not None and same_name(name) == same_name(shop_name)
         ),
         None,
     )

@@ -13,7 +13,6 @@ from django.utils import timezone
 
 from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.numbers.length import MM_PER
-from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import from_fahrenheit
 from dolmetsch.core.reference.yields import METHODS
 from dolmetsch.core.statistics.spread import Yielded
@@ -23,6 +22,7 @@ from dolmetsch.server.fires.models import FireEvent, FirePiece
 from dolmetsch.server.fires.story import unit_of
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.pieces.models import PieceFact
+from dolmetsch.server.prices.sellers import Sellers
 
 MM_PER_INCH: Final = float(MM_PER["in"])
 Part = Literal["none", "source", "season", "cook", "thickness", "inside"]
@@ -161,14 +161,14 @@ def _read_circumstances(
     rows = BatchFacts.objects.filter(batch__in=batches).values_list(
         "batch", "batch__code", "batch__name", "source", "started_at", "finished_at"
     )
-    # one seller in two spellings is one seller, called as it was written last
-    called = {same_name(source): source for *_, source, _, _ in rows.order_by("finished_at", "batch_id")}
+    sources = rows.exclude(source="").order_by("finished_at", "batch_id").values_list("source", flat=True)
+    called = Sellers(kitchen).call(sources)
     return {
         pk: (
             Circumstance(
                 code=code,
                 name=name,
-                source=called[same_name(source)],
+                source=called.get(source, ""),
                 cook="",
                 started_at=started_at,
                 days=(timezone.localdate(ended) - timezone.localdate(started_at)).days,

@@ -247,11 +247,21 @@ class TodaysHouseOut(BaseModel):
     saved: UnitCost | None
 
 
+class SellerOut(BaseModel):
+    """A seller's name as written, and the name they go by; how many prices and batches are from them."""
+
+    name: str
+    called: str
+    prices: int
+    batches: int
+
+
 class PriceBookOut(BaseModel):
     """Prices over time, and where the house would be at today's."""
 
     items: list[PriceBookItemOut]
     house: list[TodaysHouseOut]
+    sellers: list[SellerOut]
 
 
 YearAsked = Annotated[int | None, Field(ge=2000, le=2199)]

@@ -39,14 +39,14 @@ def save_recipe(write: Write, data: typed.SaveRecipeIn) -> CureRecipe:
     """
 
     def save() -> CureRecipe:
-        version = next_version(write, CureRecipe, data.recipe.name)
+        name, version = next_version(write, CureRecipe, data.recipe.name)
         reader = Reader.of(write.kitchen)
         reader.need("recipe.name", data.recipe.name, "Give the recipe a name.")
         read_recipe(reader, data.recipe, spoons_of(write.kitchen), path="recipe.")
         if reader.problems:
             raise refuse_fields(reader.problems)
         return CureRecipe.objects.create(
-            name=data.recipe.name,
+            name=name,
             version=version,
             input=data.recipe.model_dump(mode="json"),
             is_put_away=data.put_away,

@@ -22,6 +22,7 @@ from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
 from dolmetsch.server.batches.entries.chain import CostedBatch
@@ -174,7 +175,7 @@ def _share_tubs(reader: Reader, pieces: Sequence[DeskPiece]) -> None:
     for place, laid in enumerate(pieces):
         is_covered = SCHOOLS[laid.input.recipe.school].method in ("brine", "pump_and_brine")
         if is_covered and laid.input.tub:
-            tubs.setdefault(laid.input.tub.casefold(), []).append((place, laid))
+            tubs.setdefault(same_name(laid.input.tub), []).append((place, laid))
     for lying in tubs.values():
         together = sum((laid.piece.grams for _, laid in lying), Fraction(0))
         for place, laid in lying:

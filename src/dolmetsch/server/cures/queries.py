@@ -11,6 +11,7 @@ from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_price
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.reference.agents import AGENTS
 from dolmetsch.core.reference.nitrite import Limits
 from dolmetsch.core.reference.spoons import Spoonful
@@ -190,7 +191,7 @@ def _charges(kitchen: Kitchen, cures: list[schemas.CureOut]) -> tuple[list[schem
     listed = find_used(kitchen, {line.name for _, line in lines}) if lines else {}
     charges, unpriced = [], set()
     for mark, line in lines:
-        priced = listed.get(line.name.casefold())
+        priced = listed.get(same_name(line.name))
         if priced is None or priced.price.grams is None:
             unpriced.add(line.name)
         else:

@@ -11,8 +11,7 @@ from dolmetsch.server.cures.typed import AgentKey, Product, RecipeIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.pieces.schemas import Length
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Money, Weight
-from dolmetsch.server.quantities.typed import TypedMoney
+from dolmetsch.server.quantities.schemas import Fixed, Money, MoneyText, Weight
 
 
 class DoseOut(BaseModel):
@@ -264,7 +263,7 @@ class ChargeOut(BaseModel):
     what: str
     group: Literal["cure"]
     amount: str
-    price: TypedMoney
+    price: MoneyText
     pieces: list[str]
 
 

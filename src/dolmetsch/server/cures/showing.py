@@ -14,6 +14,7 @@ from dolmetsch.core.errors import CureError
 from dolmetsch.core.findings import Finding, care, note
 from dolmetsch.core.numbers.amounts import count_full_spoons, count_spoons, say_spoons
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.reference.nitrite import limit_for
 from dolmetsch.core.reference.spoons import SPOON_ERROR
 from dolmetsch.server.cures import schemas
@@ -75,7 +76,7 @@ def _bought(one: DeskPiece) -> list[WeighOut]:
 
 def _cost(laid: DeskState, one: DeskPiece, line: WeighOut) -> Fraction | None:
     """Money for the piece's part of a line by the price list; None where that has no price by weight."""
-    priced = laid.listed.get(line.name.casefold())
+    priced = laid.listed.get(same_name(line.name))
     if priced is None or priced.price.grams is None:
         return None
     return priced.price.cost_of(line.grams * one.own_share)

@@ -10,6 +10,7 @@ from typing import Final, NoReturn
 from django.utils import timezone
 
 from dolmetsch.core.numbers.quantity import MONEY_PLACES
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.packs import SLACK_GRAMS
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import Need, ReadDish, cost_needs, is_count, list_needs
@@ -83,16 +84,16 @@ def import_dishes(write: Write, name: str, content: bytes) -> Dish:
 
 def _parts_first(dishes: Sequence[schemas.DishIn]) -> list[schemas.DishIn]:
     """Dishes that are parts of others before those; circles stay as they are and are refused then."""
-    by_name = {dish.name.casefold(): dish for dish in dishes}
+    by_name = {same_name(dish.name): dish for dish in dishes}
     ordered: dict[str, schemas.DishIn] = {}
 
     def visit(dish: schemas.DishIn, within: tuple[str, ...]) -> None:
-        name = dish.name.casefold()
+        name = same_name(dish.name)
         if name in ordered or name in within:
             return
         for part in dish.parts:
-            if part.sort == "dish" and part.name.casefold() in by_name:
-                visit(by_name[part.name.casefold()], (*within, name))
+            if part.sort == "dish" and same_name(part.name) in by_name:
+                visit(by_name[same_name(part.name)], (*within, name))
         ordered[name] = dish
 
     for dish in dishes:
@@ -102,9 +103,10 @@ def _parts_first(dishes: Sequence[schemas.DishIn]) -> list[schemas.DishIn]:
 
 def _write_version(write: Write, read: ReadDish, cost: Fraction | None) -> Dish:
     data = read.data
+    name, version = next_version(write, Dish, data.name)
     return Dish.objects.create(
-        name=data.name,
-        version=next_version(write, Dish, data.name),
+        name=name,
+        version=version,
         input=data.model_dump(mode="json"),
         words=data.words,
         cost_then=None if cost is None else round_decimal(cost, COST_PLACES),
@@ -123,8 +125,8 @@ def look_at_cost(write: Write, name: str) -> Dish:
     def look() -> Dish:
         dish = get_dish(write.kitchen, name)
         _rows, read, plates, _prices = read_all(write.kitchen)
-        plate = plates.get(dish.name.casefold())
-        return _write_version(write, read[dish.name.casefold()], None if plate is None else plate.cost)
+        plate = plates.get(same_name(dish.name))
+        return _write_version(write, read[same_name(dish.name)], None if plate is None else plate.cost)
 
     return keep_once(write, Dish, look)
 
@@ -178,14 +180,14 @@ def serve_plates(write: Write, name: str, data: schemas.PlatesIn) -> Plating:
         if reader.problems:
             raise refuse_fields(reader.problems)
         _rows, dishes, costed, prices = read_all(write.kitchen)
-        read = dishes[dish.name.casefold()]
+        read = dishes[same_name(dish.name)]
         each = None if data.is_free else Fraction(price) if price is not None else _net(read)
         income = None if each is None else round_decimal(each * int(plates), MONEY_PLACES)
         row = Plating.objects.create(
             dish=dish, name=dish.name, plates=int(plates), income=income, at=at, **write.stamp
         )
         needs = list_needs(read, dishes, Fraction(row.plates))
-        cost = costed[dish.name.casefold()].cost if dish.name.casefold() in costed else None
+        cost = costed[same_name(dish.name)].cost if same_name(dish.name) in costed else None
         others = None if cost is None else cost * row.plates - cost_needs(needs, prices)
         _take_parts(write, needs, row, income=_meat_income(income, others), use_past=data.use_past)
         return row
@@ -232,7 +234,7 @@ def _take_parts(
         )
 
     for need in needs:
-        name = need.product.casefold()
+        name = same_name(need.product)
         packs = [now for now in (*usable, *(past if use_past else ())) if _is_of(now, name)]
         left_over = [now for now in past if _is_of(now, name)]
         if left_over and not use_past and not _has_enough(packs, need):
@@ -252,7 +254,7 @@ def _take_parts(
 
 
 def _is_of(now: PackNow, name: str) -> bool:
-    return now.pack.product.casefold() == name and not now.is_gone
+    return same_name(now.pack.product) == name and not now.is_gone
 
 
 def _has_enough(packs: Sequence[PackNow], need: Need) -> bool:

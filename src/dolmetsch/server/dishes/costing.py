@@ -11,6 +11,7 @@ from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import DishError, Menu, Part, Plate, Recipe, cost_plates
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.models import Entry, FryLine
 from dolmetsch.server.dishes.models import Dish
 from dolmetsch.server.dishes.schemas import DishIn, DishPartIn
@@ -110,7 +111,7 @@ def gather_prices(kitchen: Kitchen, dishes: Iterable[DishIn]) -> Prices:
     parts = [part for dish in dishes for part in dish.parts]
     lines = find_used(kitchen, {part.name for part in parts if part.sort == "price"})
     return Prices(
-        meats=find_meats(kitchen, {part.name.casefold() for part in parts if part.sort == "larder"}),
+        meats=find_meats(kitchen, {same_name(part.name) for part in parts if part.sort == "larder"}),
         lines={name: priced.price for name, priced in lines.items()},
     )
 
@@ -139,7 +140,7 @@ def _first_of_each(rows: Iterable[tuple[int, str]], products: set[str]) -> dict[
     """The first pack of each of ``products`` among ``rows`` (pack and product), by its name."""
     found: dict[str, int] = {}
     for pack, product in rows:
-        name = product.casefold()
+        name = same_name(product)
         if name in products:
             found.setdefault(name, pack)
     return found
@@ -191,7 +192,7 @@ def _read_part(reader: Reader, data: DishPartIn, path: str, prices: Prices) -> R
     ratio = Fraction(1) if kept is None else Fraction(kept)
     match data.sort:
         case "larder":
-            meat = prices.meats.get(data.name.casefold())
+            meat = prices.meats.get(same_name(data.name))
             read = _read_meat(reader, data, path, meat, ratio)
             return None if read is None else replace(read, is_raw=meat is not None and meat.now.is_raw)
         case "price":
@@ -200,7 +201,7 @@ def _read_part(reader: Reader, data: DishPartIn, path: str, prices: Prices) -> R
             amount = _read_count(reader, data, path, default="1")
             if amount is None:
                 return None
-            part = Part(name=data.name, amount=amount, yield_ratio=ratio, dish=data.name.casefold())
+            part = Part(name=data.name, amount=amount, yield_ratio=ratio, dish=same_name(data.name))
             return ReadPart(part=part, text=f"{data.amount or '1'} of it", basis="its own parts")
     cost = reader.money(f"{path}.cost", data.cost)
     if cost is None:
@@ -275,7 +276,7 @@ def _read_meat(
 def _read_line(
     reader: Reader, data: DishPartIn, path: str, prices: Prices, ratio: Fraction
 ) -> ReadPart | None:
-    price = prices.lines.get(data.name.casefold())
+    price = prices.lines.get(same_name(data.name))
     by_count = is_count(data.amount)
     amount: Fraction | Decimal | None
     if by_count:
@@ -296,7 +297,7 @@ def _read_line(
 
 def cost_dishes(dishes: Sequence[ReadDish]) -> dict[str, Plate]:
     """What a plate of each costs, by its name in small letters; a dish that cannot be costed is left out."""
-    recipes = {dish.name.casefold(): dish.recipe for dish in dishes}
+    recipes = {same_name(dish.name): dish.recipe for dish in dishes}
     costed: dict[str, Plate] = {}
     for name in recipes:
         if name in costed:
@@ -337,9 +338,9 @@ def list_needs(dish: ReadDish, dishes: Mapping[str, ReadDish], plates: Fraction)
     found: list[Need] = []
     for data, part in zip(dish.data.parts, dish.parts, strict=False):
         share = plates / dish.plates
-        if data.sort == "dish" and data.name.casefold() in dishes:
+        if data.sort == "dish" and same_name(data.name) in dishes:
             inner = part.part.amount / part.part.yield_ratio * share
-            found += list_needs(dishes[data.name.casefold()], dishes, inner)
+            found += list_needs(dishes[same_name(data.name)], dishes, inner)
         elif data.sort == "larder":
             found.append(
                 Need(
@@ -355,7 +356,7 @@ def cost_needs(needs: Iterable[Need], prices: Prices) -> Fraction:
     """What the meat of ``needs`` costs."""
     whole = Fraction(0)
     for need in needs:
-        meat = prices.meats.get(need.product.casefold())
+        meat = prices.meats.get(same_name(need.product))
         if meat is None:
             continue
         if need.slices is not None and meat.per_slice is not None:

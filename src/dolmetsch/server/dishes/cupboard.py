@@ -10,6 +10,7 @@ from typing import Final
 from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.show.uses import Use, list_uses
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.models import StockNote
@@ -17,6 +18,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.quantities.columns import exact_or_none
 from dolmetsch.server.quantities.printing import print_weight
+from dolmetsch.server.writing.kept import called_so
 
 #: What a batch takes is the mean of the latest that used it.
 BATCHES_READ: Final = 5
@@ -52,12 +54,12 @@ def read_cupboard(kitchen: Kitchen) -> schemas.CupboardOut:
     """Everything that was noted, used, or has a price."""
     notes: dict[str, list[StockNote]] = defaultdict(list)
     for note in StockNote.objects.filter(kitchen=kitchen).order_by("at", "id"):
-        notes[note.what.casefold()].append(note)
+        notes[same_name(note.what)].append(note)
     used = _find_used(kitchen)
     names: dict[str, str] = {}
     listed = PriceItem.objects.filter(kitchen=kitchen, sort__in=_STOCKED).values_list("name", flat=True)
     for name in (*listed, *(row.what for rows in notes.values() for row in rows)):
-        names.setdefault(name.casefold(), name)
+        names.setdefault(same_name(name), name)
     rows = [_show(name, notes.get(key, []), used.get(key, []), kitchen) for key, name in names.items()]
     return schemas.CupboardOut(
         stock=sorted(rows, key=lambda one: (not one.is_low, one.left is None, one.what.casefold()))
@@ -68,7 +70,7 @@ def _find_used(kitchen: Kitchen, names: Collection[str] | None = None) -> dict[s
     """What was used of each thing, or of ``names`` alone, by its name in small letters, oldest first."""
     found: dict[str, list[Use]] = defaultdict(list)
     for use in list_uses(kitchen, names):
-        found[use.what.casefold()].append(use)
+        found[same_name(use.what)].append(use)
     return found
 
 
@@ -162,8 +164,10 @@ def _mean_batch(used: Sequence[Use], *, by_weight: bool) -> Amount | None:
 def list_left(kitchen: Kitchen, names: Collection[str]) -> dict[str, Amount]:
     """What is left of those of ``names`` that were ever noted, by the name in small letters."""
     notes: dict[str, list[StockNote]] = defaultdict(list)
-    for note in StockNote.objects.filter(kitchen=kitchen, what__in=names).order_by("at", "id"):
-        notes[note.what.casefold()].append(note)
+    for note in called_so(StockNote.objects.filter(kitchen=kitchen), names, column="what").order_by(
+        "at", "id"
+    ):
+        notes[same_name(note.what)].append(note)
     used = _find_used(kitchen, notes) if notes else {}
     left = {
         name: _count_left(rows, used.get(name, []), by_weight=_is_by_weight(rows, []))

@@ -6,6 +6,7 @@ from fractions import Fraction
 
 from django.utils import timezone
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import ReadDish, list_needs
 from dolmetsch.server.kitchens.models import Kitchen
@@ -17,7 +18,7 @@ from dolmetsch.server.quantities.printing import print_weight
 def list_past(kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]) -> list[schemas.PastPackOut]:
     """Packs of the meat of a dish that are past their use-by date: they do not count for it."""
     today = timezone.localdate()
-    names = {need.product.casefold() for need in list_needs(read, dishes, Fraction(1))}
+    names = {same_name(need.product) for need in list_needs(read, dishes, Fraction(1))}
     return [
         schemas.PastPackOut(
             code=now.code,
@@ -27,7 +28,7 @@ def list_past(kitchen: Kitchen, read: ReadDish, dishes: Mapping[str, ReadDish]) 
             keep_until=now.keep_until,
         )
         for now in (list_lying(kitchen) if names else ())
-        if not now.owner and now.product.casefold() in names and is_past_use(now, today)
+        if not now.owner and same_name(now.product) in names and is_past_use(now, today)
     ]
 
 
@@ -44,8 +45,8 @@ def find_how_long(
     plates: list[int] = []
     days: list[date] = []
     for need in needs:
-        name = need.product.casefold()
-        packs = [now for now in here if now.product.casefold() == name]
+        name = same_name(need.product)
+        packs = [now for now in here if same_name(now.product) == name]
         have = sum((Fraction(now.left_grams) for now in packs), Fraction(0))
         counted = Fraction(sum(now.left_slices or 0 for now in packs))
         if need.slices:

@@ -5,6 +5,7 @@ from fractions import Fraction
 from dolmetsch.core.dishes.plate import Plate
 from dolmetsch.core.meat.cuts import read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.course import find_course_of
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
@@ -22,7 +23,7 @@ def list_next(kitchen: Kitchen, read: ReadDish, plate: Plate | None, prices: Pri
     found = []
     own = (None,) * len(read.parts) if plate is None else plate.parts
     for index, data in enumerate(read.data.parts[: len(read.parts)]):
-        meat = prices.meats.get(data.name.casefold()) if data.sort == "larder" else None
+        meat = prices.meats.get(same_name(data.name)) if data.sort == "larder" else None
         if meat is None:
             continue
         found.append(_show_next(data.name, own[index], plate, meat, _forecast(kitchen, meat)))
@@ -54,8 +55,8 @@ def _forecast(kitchen: Kitchen, meat: Meat) -> tuple[Fraction, Fraction] | str:
     """
     batch = Batch.objects.defer("page", "figures").get(pk=meat.now.pack.batch_id)
     quotes = [quote for quote in list_latest_quotes(kitchen, "meat") if quote.grams is not None]
-    cut = batch.cut.casefold()
-    near = [quote for quote in quotes if quote.item.name.casefold() == cut] or [
+    cut = same_name(batch.cut)
+    near = [quote for quote in quotes if same_name(quote.item.name) == cut] or [
         quote for quote in quotes if read_cut(quote.item.name).kind == read_cut(batch.cut).kind
     ]
     if not near:

@@ -9,6 +9,7 @@ from django.db.models import Sum
 from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import Menu, Plate, price_for
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import (
     Prices,
@@ -71,15 +72,15 @@ def read_all(kitchen: Kitchen) -> tuple[list[Dish], dict[str, ReadDish], dict[st
 
 def read_some(kitchen: Kitchen, names: Iterable[str]) -> tuple[dict[str, ReadDish], dict[str, Plate], Prices]:
     """As ``read_all``, of ``names`` and the dishes they are made of alone."""
-    every = {row.name.casefold(): row for row in list_dishes(kitchen)}
-    waiting = [name.casefold() for name in names]
+    every = {same_name(row.name): row for row in list_dishes(kitchen)}
+    waiting = [same_name(name) for name in names]
     wanted: dict[str, Dish] = {}
     while waiting:
         name = waiting.pop()
         if name in every and name not in wanted:
             wanted[name] = every[name]
             parts = every[name].input["parts"]
-            waiting += [part["name"].casefold() for part in parts if part["sort"] == "dish"]
+            waiting += [same_name(part["name"]) for part in parts if part["sort"] == "dish"]
     _, read, plates, prices = _read_rows(kitchen, list(wanted.values()))
     return read, plates, prices
 
@@ -90,7 +91,7 @@ def _read_rows(
     inputs = [schemas.DishIn.model_validate(row.input) for row in rows]
     prices = gather_prices(kitchen, inputs)
     read = {
-        row.name.casefold(): read_dish(kitchen, data, prices) for row, data in zip(rows, inputs, strict=True)
+        same_name(row.name): read_dish(kitchen, data, prices) for row, data in zip(rows, inputs, strict=True)
     }
     return rows, read, cost_dishes(list(read.values())), prices
 
@@ -105,7 +106,7 @@ def read_dishes(kitchen: Kitchen) -> schemas.DishesOut:
     )
     priced = PriceItem.objects.filter(kitchen=kitchen).exclude(sort__in=["meat", "shop_pack"])
     return schemas.DishesOut(
-        dishes=[_show(row, read[row.name.casefold()], plates, aims, sold) for row in rows],
+        dishes=[_show(row, read[same_name(row.name)], plates, aims, sold) for row in rows],
         aims=_show_aims(aims),
         products=list(dict.fromkeys(products[: 4 * OFFERED]))[:OFFERED],
         priced=list(priced.order_by("name").values_list("name", flat=True)[:OFFERED]),
@@ -131,7 +132,7 @@ def _show_aims(aims: DishAims | None) -> schemas.AimsOut | None:
 def _show(
     row: Dish, read: ReadDish, plates: Mapping[str, Plate], aims: DishAims | None, sold: Mapping[str, int]
 ) -> schemas.DishOut:
-    plate = plates.get(row.name.casefold())
+    plate = plates.get(same_name(row.name))
     cost = None if plate is None else plate.cost
     menu = _show_menu(read.menu, cost)
     then = None if row.cost_then is None else Fraction(row.cost_then)
@@ -204,25 +205,25 @@ def preview_dish(kitchen: Kitchen, data: schemas.DishIn) -> schemas.DishPreview:
 
 def draft_dish(kitchen: Kitchen, data: schemas.DishIn) -> tuple[ReadDish, Plate | None, list[FieldProblem]]:
     """A dish as typed among the others: as read, as costed, and its faults."""
-    rows = [row for row in list_dishes(kitchen) if row.name.casefold() != data.name.casefold()]
+    rows = [row for row in list_dishes(kitchen) if same_name(row.name) != same_name(data.name)]
     inputs = [schemas.DishIn.model_validate(row.input) for row in rows]
     prices = gather_prices(kitchen, [*inputs, data])
     read = read_dish(kitchen, data, prices)
     others = [read_dish(kitchen, one, prices) for one in inputs]
     faults = list(read.reader.problems)
-    own = data.name.casefold()
-    recipes = {one.name.casefold(): one.recipe for one in (*others, read)}
+    own = same_name(data.name)
+    recipes = {same_name(one.name): one.recipe for one in (*others, read)}
     for index, part in enumerate(data.parts):
         if part.sort != "dish" or not part.name:
             continue
         path = f"parts[{index}].name"
-        if own in list_within(part.name.casefold(), recipes):
+        if own in list_within(same_name(part.name), recipes):
             faults.append(_fault(path, "contains_itself", f"“{data.name}” would contain itself."))
-        elif part.name.casefold() not in recipes:
+        elif same_name(part.name) not in recipes:
             faults.append(_fault(path, "unknown", f"There is no dish “{part.name}”."))
     if faults or len(read.parts) < len(data.parts):
         return read, None, faults
-    return read, cost_dishes([read, *others]).get(data.name.casefold()), faults
+    return read, cost_dishes([read, *others]).get(same_name(data.name)), faults
 
 
 def _fault(path: str, code: str, message: str) -> FieldProblem:
@@ -237,8 +238,8 @@ def read_dish_page(kitchen: Kitchen, name: str) -> schemas.DishPage:
     """
     dish = get_dish(kitchen, name)
     _rows, every, plates, prices = read_all(kitchen)
-    read = every[dish.name.casefold()]
-    plate = plates.get(dish.name.casefold())
+    read = every[same_name(dish.name)]
+    plate = plates.get(same_name(dish.name))
     cost = None if plate is None else plate.cost
     aims = find_aims(kitchen)
     sold = _count_plates(kitchen)

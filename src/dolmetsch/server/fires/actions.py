@@ -12,6 +12,7 @@ from django.db.models import Q
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.devices.cooker.lines import MOST_PROBES
 from dolmetsch.server.batches.entries.chain import used_record
@@ -155,7 +156,7 @@ def _take_down(write: Write, fire: Fire) -> None:
     known, sorts = gather_facts(piece.batch for piece in pieces), sorts_of(write.kitchen)
     for index, piece in enumerate(pieces):
         place = known.get((piece.batch_id, piece.mark), Facts()).place
-        if place is not None and sorts.get(place[0].casefold()) == "smoker":
+        if place is not None and sorts.get(same_name(place[0])) == "smoker":
             stamp = {**write.stamp, "key": uuid.uuid5(write.key, f"rack {index}")}
             PieceFact.objects.create(batch=piece.batch, mark=piece.mark, store=NOWHERE, **stamp)
 
@@ -197,9 +198,10 @@ def save_program(write: Write, data: schemas.ProgramIn) -> Program:
         pull_at = read_temperature(reader, "pull_at", data.pull_at, unit)
         if reader.problems:
             raise refuse_fields(reader.problems)
+        name, version = next_version(write, Program, data.name)
         return Program.objects.create(
-            name=data.name,
-            version=next_version(write, Program, data.name),
+            name=name,
+            version=version,
             stages=stages,
             pull_at=pull_at,
             wood=data.wood,

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from dolmetsch.core.heat.program_course import fits_course
 from dolmetsch.core.ledger.course import COURSES, Course
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.core.reference.programs import PROGRAMS, PROGRAMS_SOURCE
 from dolmetsch.core.reference.programs import Program as StartProgram
@@ -118,8 +119,8 @@ def _show_programs(kitchen: Kitchen) -> Iterator[out.ProgramOut]:
             way=program.way,
             courses=_list_courses(kinds_of_stages(program.stages), program.pull_at),
         )
-    names = {program.name.casefold() for program in own}
-    yield from (_show_start(one, unit) for one in PROGRAMS if one.name.casefold() not in names)
+    names = {same_name(program.name) for program in own}
+    yield from (_show_start(one, unit) for one in PROGRAMS if same_name(one.name) not in names)
 
 
 def _list_courses(kinds: Collection[str], pull_at: Decimal | int | None) -> list[Course]:

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import UnitCost, Weight
+from dolmetsch.server.quantities.schemas import MoneyText, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Mark, Name, Reason, Typed, TypedMoney, Word
 
 #: Seconds from the beginning of the fire, and degrees.
@@ -396,7 +396,7 @@ class FuelOut(BaseModel):
     """A piece's share of fuel, as a line of what its step used."""
 
     what: str
-    price: TypedMoney
+    price: MoneyText
 
 
 class SharesOut(BaseModel):

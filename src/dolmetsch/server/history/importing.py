@@ -14,6 +14,7 @@ from fractions import Fraction
 from typing import Final
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.batches.exchange.importing import draft_document, write_drafted
 from dolmetsch.server.batches.forecast.outlooks import put_way
@@ -235,8 +236,8 @@ def _say_units(kept: HistoryFile, match: schemas.HistoryMatchIn) -> list[str]:
 
 
 def _say_ways(kitchen: Kitchen, batches: Sequence[PastBatch]) -> list[str]:
-    known = {way.name.casefold() for way in list_latest(kitchen)}
-    unknown = sorted({past.way for past in batches if past.way and past.way.casefold() not in known})
+    known = {same_name(way.name) for way in list_latest(kitchen)}
+    unknown = sorted({past.way for past in batches if past.way and same_name(past.way) not in known})
     notes = []
     if unknown:
         listed = ", ".join(f"“{way}”" for way in unknown[:4])
@@ -278,13 +279,13 @@ def _write_rows(write: Write, kept: HistoryFile, match: schemas.HistoryMatchIn) 
     reads = _read(kept, match, piece, today=write.today)
     batches = [read for read in reads if isinstance(read, PastBatch)]
     known = _list_known(write.kitchen, batches)
-    ways = {way.name.casefold(): way.name for way in list_latest(write.kitchen)}
+    ways = {same_name(way.name): way.name for way in list_latest(write.kitchen)}
     added = 0
     for past in batches:
         key = key_of(write.kitchen, past)
         if key not in known:
             known.add(key)
-            _make(replace(write, key=key), past, ways.get(past.way.casefold()))
+            _make(replace(write, key=key), past, ways.get(same_name(past.way)))
             added += 1
     kept.next_row += len(piece)
     kept.added += added

@@ -19,6 +19,7 @@ from dolmetsch.core.numbers.listed import (
     refuse_formula,
 )
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_weight
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.history.schemas import HistoryMatchIn, HistoryTarget
 from dolmetsch.server.prices.reading import EARLIEST
 from dolmetsch.server.prices.tables import Cell
@@ -90,8 +91,8 @@ class PastBatch:
         """What makes it the same batch: its name, cut, day, weights and price, however they were written."""
         weights = [f"{step} {fixed(grams, 2)}" for step, grams in (("bought", self.bought), *self.weights)]
         words = (
-            self.name.casefold(),
-            self.cut.casefold(),
+            same_name(self.name),
+            same_name(self.cut),
             self.day.isoformat(),
             *weights,
             fixed(self.paid, 2),

@@ -12,6 +12,7 @@ from django.utils import timezone
 
 from dolmetsch.core.drying.follow_drying import follow_drying
 from dolmetsch.core.numbers.span import TimeForecast
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.followed import follow_fire
 from dolmetsch.server.fires.queries import list_open
@@ -83,21 +84,21 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
     fires = dict(_list_fires(kitchen))
     bars: dict[str, list[schemas.StayOut]] = defaultdict(list)
     for (_, store, stay), group in _group(lying, tasks, hooks, fires).items():
-        bars[store.casefold()].append(_show_bar(group, stay, tasks, now))
+        bars[same_name(store)].append(_show_bar(group, stay, tasks, now))
     for store, bar in _list_planned(lying, tasks, stores, until=end):
-        bars[store.casefold()].append(bar)
+        bars[same_name(store)].append(bar)
     for store, bar in _list_packs(kitchen, now):
-        bars[store.casefold()].append(bar)
+        bars[same_name(store)].append(bar)
     for stays in _also:
         for store, bar in stays(kitchen, first, apart_from):
             if bar.begins < end:
-                bars[store.casefold()].append(bar)
+                bars[same_name(store)].append(bar)
     lanes = [
         schemas.LaneOut(
             name=store.name,
             sort=store.sort,
             slots=store.levels * store.slots,
-            bars=_in_order(bars.pop(store.name.casefold(), [])),
+            bars=_in_order(bars.pop(same_name(store.name), [])),
         )
         for store in stores
     ]

@@ -10,6 +10,7 @@ from fractions import Fraction
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.packs import SLACK_GRAMS, Share, take, weigh_again
 from dolmetsch.server.batches.entries.typed import BoughtIn, EntryIn, SourceIn, WithdrawIn
 from dolmetsch.server.batches.models import Batch, Entry
@@ -300,10 +301,10 @@ def weigh_pack(write: Write, code: str, mark: str, data: schemas.WeighedIn) -> m
 def _read_store(reader: Reader, data: schemas.MoveIn, kitchen: Kitchen) -> str:
     if data.sort == "opened":
         return ""
-    stores = {store.name.casefold(): store.name for store in list_choices(kitchen)}
-    if data.store.casefold() not in stores:
+    stores = {same_name(store.name): store.name for store in list_choices(kitchen)}
+    if same_name(data.store) not in stores:
         reader.refuse("store", "unknown", "Choose a fridge or freezer of the map.")
-    return stores.get(data.store.casefold(), "")
+    return stores.get(same_name(data.store), "")
 
 
 def cancel_taken(write: Write, taken_id: int, data: schemas.CancelIn) -> models.TakenCanceled:

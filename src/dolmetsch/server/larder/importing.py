@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from dolmetsch.core.errors import LedgerError
 from dolmetsch.core.ledger.pieces import Piece
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.links import share_taken
 from dolmetsch.server.batches.show.queries import cost_batch
@@ -166,7 +167,7 @@ def _read(kitchen: Kitchen, lines: Iterable[_Line]) -> _Found:
         batch.code: batch
         for batch in Batch.objects.filter(kitchen=kitchen, code__in=by_code).defer("page").order_by("id")
     }
-    stores = {store.name.casefold(): store.name for store in list_choices(kitchen)}
+    stores = {same_name(store.name): store.name for store in list_choices(kitchen)}
     for code, mine in by_code.items():
         batch = batches.get(code)
         if batch is None:
@@ -243,7 +244,7 @@ def _read_pack(
     if form not in models.FORMS:
         reader.refuse("form", "unknown", f"“{form}” is none of: {', '.join(models.FORMS)}.")
     store = line.text("place")
-    if store and store.casefold() not in stores:
+    if store and same_name(store) not in stores:
         reader.refuse("place", "unknown", f"There is no “{store}” here; add it on the map first.")
     packed_at = _read_day(reader, line.text("packed"))
     for problem in reader.problems:
@@ -260,7 +261,7 @@ def _read_pack(
         grams=grams,
         typed=typed,
         slices=slices,
-        store=stores.get(store.casefold(), ""),
+        store=stores.get(same_name(store), ""),
         packed_at=packed_at,
     )
 

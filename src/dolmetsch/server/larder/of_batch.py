@@ -14,7 +14,7 @@ from django.utils import timezone
 from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.pieces import Piece
-from dolmetsch.core.numbers.spelling import spell_weight
+from dolmetsch.core.numbers.spelling import same_name, spell_weight
 from dolmetsch.core.slicing.keeping import State, keep_until, keeps_like
 from dolmetsch.core.slicing.packs import Fate, Pack, PackNow, Share, Stowed, Taking, Weighed, follow_packs
 from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
@@ -285,7 +285,7 @@ def _follow_life(pack: models.Pack, moves: Iterable[models.PackMove], sorts: dic
 
 def is_freezer(store: str, sorts: dict[str, str]) -> bool:
     """Whether what lies in ``store`` is frozen."""
-    return sorts.get(store.casefold()) == "freezer"
+    return sorts.get(same_name(store)) == "freezer"
 
 
 def derived(value: Fraction) -> Decimal:

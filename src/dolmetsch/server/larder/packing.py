@@ -13,6 +13,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.refusals import OVERWEIGHT_PERCENT
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.packs import Share, Stowed
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
@@ -165,7 +166,7 @@ def draft_packing(batch: Batch, data: schemas.PackingIn, rows: list[EntryRows]) 
         if not data.packs:
             reader.refuse("packs", "empty", "Close a pack first.")
     before = list(find_packs(batch))
-    stores = {store.name.casefold(): store.name for store in list_choices(batch.kitchen)}
+    stores = {same_name(store.name): store.name for store in list_choices(batch.kitchen)}
     at = data.happened_at or now
     packs = [
         _read_pack(reader, batch, one, f"packs[{index}]", number=number, stores=stores, at=at)
@@ -231,7 +232,7 @@ def _read_pack(
     grams = reader.weight(f"{path}.weight", data.weight)
     slices = reader.slices(f"{path}.slices", data.slices)
     reader.need(f"{path}.product", data.product, "Give the product a name.")
-    if data.store and data.store.casefold() not in stores:
+    if data.store and same_name(data.store) not in stores:
         said = f"There is no “{data.store}” here; add it on the map first."
         reader.refuse(f"{path}.store", "unknown", said)
     if any(one.path.startswith(f"{path}.") for one in reader.problems) or grams is None:
@@ -247,7 +248,7 @@ def _read_pack(
         grams=grams,
         typed=data.weight,
         slices=slices,
-        store=stores.get(data.store.casefold(), ""),
+        store=stores.get(same_name(data.store), ""),
         packed_at=at,
     )
 

@@ -12,6 +12,7 @@ from typing import Any, Final, cast
 from django.db.models import Min, QuerySet, Sum
 from django.utils import timezone
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.pace import PACE_DAYS, Pace, find_pace
 from dolmetsch.core.slicing.packs import FATES, LOST
 from dolmetsch.server.batches.models import Batch
@@ -218,7 +219,7 @@ def _cost(packs: Iterable[Lying]) -> Fraction:
 def _by_product(packs: Iterable[Lying]) -> dict[str, list[Lying]]:
     found: dict[str, list[Lying]] = defaultdict(list)
     for now in packs:
-        found[now.product.casefold()].append(now)
+        found[same_name(now.product)].append(now)
     return found
 
 
@@ -226,7 +227,7 @@ def _by_stack(packs: Iterable[Lying]) -> dict[tuple[str, str], list[Lying]]:
     """By owner and product: the kitchen's own first."""
     found: dict[tuple[str, str], list[Lying]] = defaultdict(list)
     for now in packs:
-        found[now.owner.casefold(), now.product.casefold()].append(now)
+        found[same_name(now.owner), same_name(now.product)].append(now)
     return dict(sorted(found.items(), key=lambda item: item[0][0]))
 
 
@@ -237,13 +238,13 @@ def find_paces(kitchen: Kitchen, today: date) -> dict[str, Pace]:
         kitchen=kitchen, day__gt=today - timedelta(days=PACE_DAYS), fate__in=EATEN
     )
     for product, day, grams in lately.values_list("product", "day", "grams"):
-        taken[product.casefold()].append((day, Fraction(grams)))
+        taken[same_name(product)].append((day, Fraction(grams)))
     if not taken:
         return {}
     packed = Pack.objects.filter(kitchen=kitchen, canceled__isnull=True).values("product")
     since: dict[str, date] = {}
     for row in packed.annotate(first=Min("packed_at")):
-        name, day = row["product"].casefold(), timezone.localdate(row["first"])
+        name, day = same_name(row["product"]), timezone.localdate(row["first"])
         since[name] = min(day, since.get(name, day))
     paces = {}
     for product, takings in taken.items():
@@ -258,8 +259,8 @@ def _show_shelves(
 ) -> list[schemas.ShelfOut]:
     by_store: dict[str, list[Lying]] = defaultdict(list)
     for now in here:
-        by_store[now.store.casefold()].append(now)
-    stores = {store.name.casefold(): (store.name, store.sort) for store in list_stores(kitchen)}
+        by_store[same_name(now.store)].append(now)
+    stores = {same_name(store.name): (store.name, store.sort) for store in list_stores(kitchen)}
     wanted = [
         (name, sort, by_store.pop(key, []))
         for key, (name, sort) in stores.items()
@@ -282,7 +283,7 @@ def _show_shelves(
 def _show_stack(packs: Sequence[Lying], paces: dict[str, Pace], today: date) -> schemas.StackOut:
     product, owner = packs[0].product, packs[0].owner
     # a customer's are not eaten at the kitchen's pace
-    pace = None if owner else paces.get(product.casefold())
+    pace = None if owner else paces.get(same_name(product))
     grams = _grams(packs)
     counts = [now.left_slices for now in packs]
     days = [now.keep_until for now in packs if now.keep_until is not None]

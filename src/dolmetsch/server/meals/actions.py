@@ -39,9 +39,10 @@ def save_meal(write: Write, data: schemas.MealIn) -> Meal:
             problems += work_out(write.kitchen, data, write.now).read.reader.problems
         if problems:
             raise refuse_fields(problems)
+        name, version = next_version(write, Meal, data.name)
         return Meal.objects.create(
-            name=data.name,
-            version=next_version(write, Meal, data.name),
+            name=name,
+            version=version,
             input=data.model_dump(mode="json"),
             is_put_away=data.put_away,
             **write.stamp,

@@ -11,6 +11,7 @@ from django.db.models import Max, Sum
 from django.utils import timezone
 
 from dolmetsch.core.forecast.outlook import Estimate
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.count_back import ready_at
 from dolmetsch.server.batches.entries.course import course_of_summary
 from dolmetsch.server.batches.models import Batch, BatchFacts, BatchWay, Forecast
@@ -94,7 +95,7 @@ def list_coming(kitchen: Kitchen, now: datetime, own: OwnRecord, *, apart_from: 
             products = brought.get((batch.pk,), ())
         how = course_of_summary(batch.summary) if way is None else way.way.name
         if not products and how:
-            products = brought.get((batch.cut.casefold(), how), ())
+            products = brought.get((same_name(batch.cut), how), ())
         if products and meal == apart_from and batch.pk in grams:
             batch.kitchen = kitchen
             one = Coming(
@@ -129,7 +130,7 @@ def _what_was_brought(kitchen: Kitchen) -> dict[tuple[object, ...], tuple[str, .
     weighed: dict[int, dict[str, Fraction]] = {}
     cuts: dict[int, str] = {}
     for batch, cut, product, grams in rows:
-        cuts[batch] = cut.casefold()
+        cuts[batch] = same_name(cut)
         mine = weighed.setdefault(batch, {})
         mine[product] = mine.get(product, Fraction(0)) + Fraction(grams)
     ways = BatchWay.objects.filter(batch__in=cuts).order_by("id").values_list("batch_id", "way__name")

@@ -9,6 +9,7 @@ from typing import Final
 
 from django.utils import timezone
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.count_back import PlacedJob
 from dolmetsch.core.planning.fit import (
     Clash,
@@ -282,12 +283,12 @@ def show_lanes(
     for batch, (name, placed) in enumerate(layings):
         for index, one in enumerate(placed):
             for room in fitted.rooms_of.get((batch, index), ()):
-                mine[room.casefold()].append(
+                mine[same_name(room)].append(
                     show_stay(one.job.kind, meal=name, begins=one.start, ends=one.end, pieces=0)
                 )
     return [
         lane.model_copy(
-            update={"bars": sorted([*lane.bars, *mine.get(lane.name.casefold(), [])], key=lambda b: b.begins)}
+            update={"bars": sorted([*lane.bars, *mine.get(same_name(lane.name), [])], key=lambda b: b.begins)}
         )
         for lane in around.lanes.lanes
     ]

@@ -12,6 +12,7 @@ from dolmetsch.core.dishes.plate import Plate
 from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.forecast.yields import History
 from dolmetsch.core.ledger.batch import Policy
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.slicing.pace import Pace
 from dolmetsch.server.batches.entries.chain import policy_record
 from dolmetsch.server.batches.entries.own_slices import as_sliced_here
@@ -64,7 +65,7 @@ def gather(kitchen: Kitchen, now: datetime, data: schemas.MealIn) -> Known:
     Kept until the next write, for a plan that is dragged about.
     """
     ways = sorted({make.way for make in data.makes})
-    dishes = sorted({want.name.casefold() for want in data.wants if want.sort == "dish"})
+    dishes = sorted({same_name(want.name) for want in data.wants if want.sort == "dish"})
     known = keep_until_write(
         kitchen,
         now,
@@ -80,7 +81,7 @@ def _count_here(kitchen: Kitchen, day: date) -> dict[str, Fraction]:
     left: dict[str, Fraction] = {}
     packs = find_usable(kitchen, day).values_list("pack__product")
     for product, grams in packs.annotate(grams=Sum("left_grams")):
-        left[product.casefold()] = left.get(product.casefold(), Fraction(0)) + Fraction(grams)
+        left[same_name(product)] = left.get(same_name(product), Fraction(0)) + Fraction(grams)
     return left
 
 

@@ -12,6 +12,7 @@ from dolmetsch.core.forecast.way import Way
 from dolmetsch.core.meat.cuts import Cut, read_cut
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.need import USUAL_CHANCE
 from dolmetsch.server.dishes.costing import Meat, ReadDish, list_needs
 from dolmetsch.server.meals import schemas
@@ -78,7 +79,7 @@ class ReadMeal:
 
 def find_make(made: Sequence[str], product: str) -> int | None:
     """The place of what makes ``product`` among what is ``made`` (empty: all else); None: nothing does."""
-    names, key = [one.casefold() for one in made], product.casefold()
+    names, key = [same_name(one) for one in made], same_name(product)
     return names.index(key) if key in names else names.index("") if "" in names else None
 
 
@@ -115,7 +116,7 @@ def read_meal(known: Known, data: schemas.MealIn) -> ReadMeal:
 def _refuse_made_twice(read: ReadMeal) -> None:
     seen = set()
     for index, one in enumerate(read.makes):
-        key = one.product.casefold()
+        key = same_name(one.product)
         if key in seen:
             said = f"{one.product or 'All else'} is made above already: choose one way for it."
             read.reader.refuse(f"makes[{index}].product", "twice", said)
@@ -181,7 +182,7 @@ def _read_wants(read: ReadMeal) -> None:
         )
         if plates is not None and plates <= 0:
             read.reader.refuse(f"{path}.amount", "zero", "How many plates? At least part of one.")
-        dish = dishes.get(want.name.casefold())
+        dish = dishes.get(same_name(want.name))
         if dish is None:
             read.reader.refuse(f"{path}.name", "unknown", f"There is no dish “{want.name}”.")
         elif plates:
@@ -200,7 +201,7 @@ def _add_needs(
 ) -> None:
     """What the plates of a dish take of each product, by weight."""
     for need in list_needs(dish, dishes, plates):
-        meat = meats.get(need.product.casefold())
+        meat = meats.get(same_name(need.product))
         grams = need.grams
         if grams is None and need.slices is not None:
             # what is made is counted as it is at the case: by its method; what is not, as it was packed
@@ -226,6 +227,6 @@ def wants_of(known: Known, data: schemas.MealIn) -> dict[str, Fraction]:
     _read_wants(read)
     wanted: dict[str, Fraction] = {}
     for want in read.wants:
-        key = want.product.casefold()
+        key = same_name(want.product)
         wanted[key] = wanted.get(key, Fraction(0)) + want.grams
     return wanted

@@ -4,11 +4,13 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.dishes.cupboard import Amount, list_left
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.working import Batch, Worked
 from dolmetsch.server.prices.queries import find_used
+from dolmetsch.server.prices.sellers import Sellers
 from dolmetsch.server.quantities.printing import print_money
 
 
@@ -61,11 +63,13 @@ def list_shopping(worked: Worked) -> list[schemas.ShoppingOut]:
     here = list_left(kitchen, names) if names else {}
     sources = {name: one.latest.source for name, one in find_used(kitchen, names).items()}
     found = list(_list_meats(worked.batches))
+    called = Sellers(kitchen).call([*sources.values(), *(line.source for line in found if line.source)])
+    found = [replace(line, source=called.get(line.source, "")) for line in found]
     for line in lines:
-        key = line.what.casefold()
+        key = same_name(line.what)
         have = here.get(key)
         left = have.size if have is not None and (have.grams is not None) == line.is_weight else None
-        found.append(replace(line, left=left, source=sources.get(key, "")))
+        found.append(replace(line, left=left, source=called.get(sources.get(key, ""), "")))
     found.sort(key=lambda line: (-line.cost, line.what.casefold()))
     return [line.show(kitchen) for line in found]
 
@@ -74,7 +78,7 @@ def _add_up(lines: Iterable[Line]) -> list[Line]:
     """The same thing of several steps, batches and dishes as one line."""
     found: dict[tuple[str, bool], Line] = {}
     for line in lines:
-        key = (line.what.casefold(), line.is_weight)
+        key = (same_name(line.what), line.is_weight)
         before = found.get(key)
         found[key] = line if before is None else replace(before, size=before.size + line.size)
     return list(found.values())
@@ -112,7 +116,7 @@ def _list_all_parts(worked: Worked) -> Iterable[Line]:
 
 def _list_parts(worked: Worked, name: str, plates: Fraction) -> Iterable[Line]:
     """Lines of the price list so many plates ask for, those of the dishes in them too."""
-    dish = worked.read.known.dishes.get(name.casefold())
+    dish = worked.read.known.dishes.get(same_name(name))
     if dish is None:
         return
     share = plates / dish.plates
@@ -121,6 +125,6 @@ def _list_parts(worked: Worked, name: str, plates: Fraction) -> Iterable[Line]:
         if data.sort == "dish":
             yield from _list_parts(worked, data.name, size)
         elif data.sort == "price":
-            price = worked.read.known.prices.lines.get(data.name.casefold())
+            price = worked.read.known.prices.lines.get(same_name(data.name))
             is_weight = price is None or price.grams is not None
             yield Line(what=data.name, size=size, is_weight=is_weight, each=part.part.unit_cost)

@@ -7,6 +7,7 @@ from fractions import Fraction
 from django.utils import timezone
 
 from dolmetsch.core.dishes.plate import Menu, Plate
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.count_back import ready_at
 from dolmetsch.core.planning.need import chance_enough, draw_odds
 from dolmetsch.core.reference.yields import METHODS
@@ -136,9 +137,9 @@ def _show_buy(worked: Worked, batch: Batch) -> schemas.BuyOut:
 
 def _count_over(worked: Worked, batch: Batch, over: float) -> str:
     """What is left over would do for: "14 more plates of Harbor roll"; empty where no dish is served."""
-    mine = {product.casefold() for product in batch.products}
+    mine = {same_name(product) for product in batch.products}
     want = next(
-        (one for one in worked.read.wants if one.dish is not None and one.product.casefold() in mine), None
+        (one for one in worked.read.wants if one.dish is not None and same_name(one.product) in mine), None
     )
     if want is None or not want.grams:
         return ""
@@ -185,7 +186,7 @@ def _show_plates(worked: Worked) -> Iterator[schemas.PlateOut]:
     """What a plate of each dish will cost: its meat partly from the larder, partly as it will be made."""
     read = worked.read
     for name, dish in read.dishes.items():
-        cost = _cost_so_far(dish, read.known.plates.get(name.casefold()))
+        cost = _cost_so_far(dish, read.known.plates.get(same_name(name)))
         span = None if cost is None else _price_range(worked, name, cost)
         low, high = (None, None) if span is None else span
         menu = dish.menu
@@ -227,19 +228,19 @@ def _leave(menu: Menu | None, cost: Fraction | None, plates: Fraction) -> str | 
 def _price_range(worked: Worked, name: str, cost: Fraction) -> tuple[Fraction, Fraction] | None:
     """A plate's cost at the low and the high end of what the meat that is to be made will cost."""
     parts = {
-        one.product.casefold(): float(one.short / one.wanted) if one.wanted else 0.0 for one in worked.needed
+        same_name(one.product): float(one.short / one.wanted) if one.wanted else 0.0 for one in worked.needed
     }
-    made = {product.casefold(): batch for batch in worked.batches for product in batch.products}
+    made = {same_name(product): batch for batch in worked.batches for product in batch.products}
     meats = worked.read.known.prices.meats
     low = high = float(cost)
     for want in worked.read.wants:
-        batch = made.get(want.product.casefold())
+        batch = made.get(same_name(want.product))
         if want.dish != name or batch is None:
             continue
         if not batch.is_priced:
             return None
-        grams = float(want.grams / want.plates) * parts[want.product.casefold()]
-        meat = meats.get(want.product.casefold())
+        grams = float(want.grams / want.plates) * parts[same_name(want.product)]
+        meat = meats.get(same_name(want.product))
         now = 0.0 if meat is None else float(meat.per_gram)
         low += grams * (batch.outlook.price.low - now)
         high += grams * (batch.outlook.price.high - now)

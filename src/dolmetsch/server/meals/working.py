@@ -12,6 +12,7 @@ from django.utils import timezone
 from dolmetsch.core.forecast.outlook import Estimate, Outlook, Start, carry
 from dolmetsch.core.forecast.way import WayStep, cost_step
 from dolmetsch.core.forecast.yields import NORMAL, believe
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, pass_time, ready_at
 from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
@@ -200,10 +201,10 @@ def work(read: ReadMeal, around: Surroundings, others: Others) -> Worked:
 
 def _list_coming(read: ReadMeal) -> Iterator[tuple[Coming, bool]]:
     """Batches under way that bring something of what is wanted, and whether each is counted."""
-    wanted = {want.product.casefold() for want in read.wants}
+    wanted = {same_name(want.product) for want in read.wants}
     left_out = set(read.data.leave_out)
     for one in read.known.coming:
-        if any(product.casefold() in wanted for product in one.products):
+        if any(same_name(product) in wanted for product in one.products):
             counts = one.batch.code not in left_out and is_in_time(one, read.meal_at, read.reserve)
             yield one, counts
 
@@ -212,8 +213,8 @@ def list_needed(read: ReadMeal, coming: Iterable[tuple[Coming, bool]], others: O
     """Each product that is wanted: how much, and how much there will be on the day at the pace of late."""
     wanted: dict[str, tuple[str, Fraction]] = {}
     for want in read.wants:
-        name, before = wanted.get(want.product.casefold(), (want.product, Fraction(0)))
-        wanted[want.product.casefold()] = name, before + want.grams
+        name, before = wanted.get(same_name(want.product), (want.product, Fraction(0)))
+        wanted[same_name(want.product)] = name, before + want.grams
     days = max(0, (read.data.day - read.known.today).days)
     counted = [one for one, counts in coming if counts]
     brought = {one.batch.pk: _surely(one, read) for one in counted}
@@ -225,7 +226,7 @@ def list_needed(read: ReadMeal, coming: Iterable[tuple[Coming, bool]], others: O
         taken = min(left, before)
         here, brings = left - taken, Fraction(0)
         for one in counted:
-            mine = [product.casefold() for product in one.products if product.casefold() in wanted]
+            mine = [same_name(product) for product in one.products if same_name(product) in wanted]
             if key in mine:
                 # of what is made together each takes what it lacks, and the last all that stays
                 lacking = max(Fraction(0), grams - here - brings)

@@ -3,6 +3,7 @@
 import uuid
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch
@@ -78,8 +79,8 @@ def put_in_store(row: PieceFact, place: schemas.PlaceIn, write: Write, reader: R
     if not place.store:
         row.store = NOWHERE
         return
-    stores = {store.name.casefold(): store for store in list_stores(write.kitchen)}
-    store = stores.get(place.store.casefold())
+    stores = {same_name(store.name): store for store in list_stores(write.kitchen)}
+    store = stores.get(same_name(place.store))
     if store is None:
         reader.refuse(
             f"{path}.store", "unknown", f"There is no “{place.store}” here; add it on the map first."

@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.core.numbers.exact import weigh_in
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
@@ -35,7 +36,7 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime, by: C
     costed = cost_batch(batch)
     traced = trace_pieces(costed.chain.batch, costed.sheet)
     owners = read_owners(batch, traced)
-    mine = [one for one in traced if owners[one.piece.id].casefold() == owner.casefold()]
+    mine = [one for one in traced if same_name(owners[one.piece.id]) == same_name(owner)]
     if not owner or not mine:
         raise not_found(f"piece of “{owner}” in {batch.code}")
     kitchen = batch.kitchen

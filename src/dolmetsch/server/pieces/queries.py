@@ -12,6 +12,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.meat.cuts import read_cut, usual_product
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.length import MM_PER
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.entries.raw import list_raw
 from dolmetsch.server.batches.entries.taken import list_pieces_here
@@ -78,14 +79,14 @@ def show_place(facts: Facts, sorts: dict[str, str]) -> schemas.PlaceOut | None:
     if facts.place is None:
         return None
     store, level, slot = facts.place
-    word = LEVEL_WORDS.get(sorts.get(store.casefold(), ""), "shelf")
+    word = LEVEL_WORDS.get(sorts.get(same_name(store), ""), "shelf")
     text = f"{store}, {word} {level}, place {slot}"
     return schemas.PlaceOut(store=store, level=level, slot=slot, text=text, level_text=f"{word} {level}")
 
 
 def sorts_of(kitchen: Kitchen) -> dict[str, str]:
     """The sort of each store by its name."""
-    return {store.name.casefold(): store.sort for store in list_stores(kitchen)}
+    return {same_name(store.name): store.sort for store in list_stores(kitchen)}
 
 
 def read_pieces(batch: Batch) -> schemas.PiecesOut:
@@ -153,14 +154,14 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
     )
     known = gather_facts(pk for pk, *_ in under_way)
     stores = list_stores(kitchen)
-    lying: dict[str, list[schemas.LyingOut]] = {store.name.casefold(): [] for store in stores}
+    lying: dict[str, list[schemas.LyingOut]] = {same_name(store.name): [] for store in stores}
     nowhere: list[schemas.LyingOut] = []
     for pk, code, name, summary in under_way:
         for piece in summary["mains"]:
             place = known.get((pk, piece["mark"]), Facts()).place
             level, slot = place[1:] if place else (0, 0)
             shown = schemas.LyingOut(code=code, name=name, level=level, slot=slot, **piece)
-            (lying.get(place[0].casefold(), nowhere) if place else nowhere).append(shown)
+            (lying.get(same_name(place[0]), nowhere) if place else nowhere).append(shown)
     return schemas.MapOut(
         stores=[
             schemas.StoreOut.model_validate(
@@ -169,7 +170,7 @@ def read_map(kitchen: Kitchen) -> schemas.MapOut:
                     "sort": store.sort,
                     "levels": store.levels,
                     "slots": store.slots,
-                    "lying": lying[store.name.casefold()],
+                    "lying": lying[same_name(store.name)],
                 }
             )
             for store in stores
@@ -188,7 +189,7 @@ def list_offcuts(kitchen: Kitchen) -> list[schemas.OffcutOut]:
     )
     latest: dict[str, Weighing] = {}
     for row in rows[:OFFCUTS_READ]:
-        latest.setdefault(row.name.casefold(), row)
+        latest.setdefault(same_name(row.name), row)
     return [
         schemas.OffcutOut.model_validate(
             {"name": row.name, "material": row.material, "worth": row.worth, "price": row.worth_typed}

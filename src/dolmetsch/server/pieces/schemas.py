@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from dolmetsch.core.curing.cure import Product
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.core.ledger.strands import Heat
-from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
+from dolmetsch.server.quantities.schemas import Fixed, Money, MoneyText, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Mark, Name, Reason, Typed, TypedMoney, Word
 
 StoreSort = Literal["fridge", "smoker", "chamber", "freezer"]
@@ -186,7 +186,7 @@ class OffcutOut(BaseModel):
     name: str
     material: str
     worth: Literal["nothing", "price", "as_main"]
-    price: TypedMoney
+    price: MoneyText
 
 
 class TestIn(Body):

@@ -11,6 +11,7 @@ from dolmetsch.core.ledger.batch import Batch as CoreBatch
 from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.pieces import Piece, Stage
 from dolmetsch.core.numbers.natural import natural_key
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.batches.models import Batch
@@ -90,7 +91,7 @@ def read_table(batch: Batch) -> schemas.PiecesTableOut:
     owners = read_owners(batch, traced)
     kinds = _list_kinds(costed, traced)
     facts = gather_facts([batch])
-    sorts = {store.name.casefold(): store.sort for store in list_stores(batch.kitchen)}
+    sorts = {same_name(store.name): store.sort for store in list_stores(batch.kitchen)}
     rows = []
     for one in traced:
         known = facts.get((batch.pk, one.piece.id))

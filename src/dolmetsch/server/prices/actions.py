@@ -1,5 +1,7 @@
 """Writes to the price list: noting a price, correcting one, a frying of a shop pack. Append-only."""
 
+from django.db.models import QuerySet
+
 from dolmetsch.core.buying.price_history import is_odd, summarise
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
@@ -14,8 +16,10 @@ from dolmetsch.server.prices.queries import (
     show_item,
 )
 from dolmetsch.server.prices.reading import read_quote
+from dolmetsch.server.prices.sellers import Sellers
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.writing.kept import called_so
 from dolmetsch.server.writing.once import Write, find_kept, keep_once, once
 
 
@@ -74,28 +78,19 @@ def _find_wrong(write: Write, data: schemas.QuoteIn, reader: Reader) -> Quote | 
 
 def find_or_make_item(write: Write, sort: str, name: str, kind: str) -> PriceItem:
     """The line of that name, made where there is none; a kind given now replaces the one before."""
-    item, was_made = PriceItem.objects.get_or_create(
-        kitchen=write.kitchen, sort=sort, name=name, defaults={"kind": kind}
-    )
-    if not was_made and kind and item.kind != kind:
+    mine = PriceItem.objects.filter(kitchen=write.kitchen, sort=sort)
+    item = called_so(mine, [name]).order_by("id").first()
+    if item is None:
+        return PriceItem.objects.create(kitchen=write.kitchen, sort=sort, name=name, kind=kind)
+    if kind and item.kind != kind:
         item.kind = kind
         item.save(update_fields=["kind"])
     return item
 
 
 def _find_same(item: PriceItem, quote: Quote) -> Quote | None:
-    return (
-        current_quotes([item])
-        .filter(
-            source=quote.source,
-            seen_on=quote.seen_on,
-            paid=quote.paid,
-            grams=quote.grams,
-            count=quote.count,
-        )
-        .select_related("item")
-        .first()
-    )
+    alike = current_quotes([item]).filter(paid=quote.paid, grams=quote.grams, count=quote.count)
+    return next(iter(_of_that_day(item, alike.select_related("item"), quote)), None)
 
 
 def _ask_where_odd(item: PriceItem, quote: Quote, wrong: Quote | None) -> None:
@@ -122,8 +117,14 @@ def _ask_where_odd(item: PriceItem, quote: Quote, wrong: Quote | None) -> None:
 
 
 def _on_same_day(item: PriceItem, quote: Quote) -> list[Quote]:
-    same = current_quotes([item]).filter(source=quote.source, seen_on=quote.seen_on)
-    return list(same if quote.replaces_id is None else same.exclude(pk=quote.replaces_id))
+    return [one for one in _of_that_day(item, current_quotes([item]), quote) if one.pk != quote.replaces_id]
+
+
+def _of_that_day(item: PriceItem, quotes: "QuerySet[Quote]", quote: Quote) -> list[Quote]:
+    """Those of ``quotes``, all of ``item``, of the day and the seller of ``quote``."""
+    sellers = Sellers(item.kitchen)
+    seller = sellers.key(quote.source)
+    return [one for one in quotes.filter(seen_on=quote.seen_on) if sellers.key(one.source) == seller]
 
 
 def _describe_twice(quote: Quote, other: Quote) -> str:

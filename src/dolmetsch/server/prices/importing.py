@@ -13,6 +13,7 @@ from typing import Final
 from django.db import transaction
 
 from dolmetsch.core.buying.price_history import is_odd
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
@@ -31,6 +32,7 @@ from dolmetsch.server.prices.tables import Cell, read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.writing.kept import called_so
 from dolmetsch.server.writing.once import Write, keep_once, lock_for
 from dolmetsch.server.writing.uploaded import SAMPLE
 
@@ -85,7 +87,9 @@ def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:
 
 def show_file(kept: PriceFile, *, today: date) -> schemas.FileOut:
     """A list with the match confirmed, remembered of its source, or guessed."""
-    remembered = SourceMatch.objects.filter(kitchen_id=kept.kitchen_id, source=kept.source).first()
+    remembered = called_so(
+        SourceMatch.objects.filter(kitchen_id=kept.kitchen_id), [kept.source], column="source"
+    ).first()
     match = schemas.MatchIn(columns=guess_columns(kept.heads), on=today)
     is_remembered = False
     if kept.match:
@@ -169,7 +173,7 @@ def _problems_of(kept: PriceFile, match: schemas.MatchIn) -> list[FieldProblem]:
 def _note_twice(
     notes: list[str], days: dict[tuple[str, str, date], tuple[int, Identity]], read: ReadRow
 ) -> None:
-    day = (read.sort, read.name.casefold(), read.on)
+    day = (read.sort, same_name(read.name), read.on)
     if day in days:
         row, _ = days[day]
         said = f"Rows {row} and {read.row}: two prices of “{read.name}” on {read.on.isoformat()}. "
@@ -187,7 +191,7 @@ def _describe_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
     ).values_list("item__sort", "item__name", "paid", "grams", "count")
     listed: dict[tuple[str, bool], list[Fraction]] = {}
     for sort, name, paid, grams, count in quotes:
-        line = f"{sort} {name.casefold()}", grams is None
+        line = f"{sort} {same_name(name)}", grams is None
         listed.setdefault(line, []).append(Fraction(paid) / Fraction(grams or count or 1))
     notes, unit = [], kept.kitchen.weight_unit
     for read in fresh:
@@ -203,7 +207,7 @@ def _describe_odd(kept: PriceFile, fresh: Sequence[ReadRow]) -> list[str]:
 
 
 def _line_of(read: ReadRow) -> tuple[str, bool]:
-    return f"{read.sort} {read.name.casefold()}", read.price.grams is None
+    return f"{read.sort} {same_name(read.name)}", read.price.grams is None
 
 
 def _show_row(read: ReadRow, *, is_known: bool) -> schemas.ReadRowOut:
@@ -221,12 +225,13 @@ def _show_row(read: ReadRow, *, is_known: bool) -> schemas.ReadRowOut:
 
 def _known(kept: PriceFile, items: Iterable[PriceItem] | None = None) -> set[Identity]:
     """Identities of the prices that are there already from this source."""
-    quotes = Quote.objects.filter(kitchen_id=kept.kitchen_id, source=kept.source, is_withdrawal=False)
+    mine = Quote.objects.filter(kitchen_id=kept.kitchen_id, is_withdrawal=False)
+    quotes = called_so(mine, [kept.source], column="source")
     if items is not None:
         quotes = quotes.filter(item__in=list(items))
     rows = quotes.values_list("item__sort", "item__name", "seen_on", "paid", "grams", "count")
     return {
-        (sort, name.casefold(), on, Fraction(paid), Fraction(grams or count or 0), grams is None)
+        (sort, same_name(name), on, Fraction(paid), Fraction(grams or count or 0), grams is None)
         for sort, name, on, paid, grams, count in rows
     }
 
@@ -305,15 +310,16 @@ def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
 
 
 def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, str], PriceItem]:
-    """Lines by sort and name as written, made where there are none. Names differ by more than case."""
+    """Lines by sort and name as written, made where there are none."""
     wanted = {(read.sort, read.name): read.kind for read in rows}
     names = {name for _, name in wanted}
 
     def find() -> dict[tuple[str, str], PriceItem]:
-        found = PriceItem.objects.filter(kitchen=kitchen, name__in=names)
-        return {(item.sort, item.name): item for item in found}
+        found = called_so(PriceItem.objects.filter(kitchen=kitchen), names).order_by("-id")
+        return {(item.sort, same_name(item.name)): item for item in found}
 
-    missing = wanted.keys() - find().keys()
+    there = find()
+    missing = {key for key in wanted if (key[0], same_name(key[1])) not in there}
     PriceItem.objects.bulk_create(
         [
             PriceItem(kitchen=kitchen, sort=sort, name=name, kind=wanted[sort, name])
@@ -322,6 +328,4 @@ def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, st
         ignore_conflicts=True,
     )
     items = find()
-    for sort, name in wanted.keys() - items.keys():
-        items[sort, name] = PriceItem.objects.get(kitchen=kitchen, sort=sort, name=name)
-    return items
+    return {(sort, name): items[sort, same_name(name)] for sort, name in wanted}

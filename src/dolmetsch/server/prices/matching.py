@@ -19,6 +19,7 @@ from dolmetsch.core.numbers.listed import (
     refuse_formula,
 )
 from dolmetsch.core.numbers.quantity import MONEY_PLACES, Price
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.prices.models import Sort
 from dolmetsch.server.prices.reading import BY_WEIGHT, EARLIEST, combine_price
 from dolmetsch.server.prices.schemas import MatchIn, SortKey, Target
@@ -70,7 +71,7 @@ class ReadRow:
     def identity(self) -> tuple[str, str, date, Fraction, Fraction, bool]:
         """Line, day, and what was paid for what."""
         paid = Fraction(round_decimal(self.price.paid, MONEY_PLACES))
-        return self.sort, self.name.casefold(), self.on, paid, self.price.size, self.price.grams is None
+        return self.sort, same_name(self.name), self.on, paid, self.price.size, self.price.grams is None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -23,6 +23,7 @@ from dolmetsch.server.quantities.lengths import (
     TYPED_LENGTH,
     WORD_LENGTH,
 )
+from dolmetsch.server.writing.kept import Kept
 from dolmetsch.server.writing.uploaded import UploadedTable
 
 
@@ -69,6 +70,21 @@ class PriceFile(UploadedTable):
 
     def __str__(self) -> str:
         return f"{self.name} from {self.source}"
+
+
+class SellerName(Kept):
+    """That a seller's ``name`` stands for another one's; the latest of a name counts. ``same_as`` empty: it
+    stands for itself again.
+    """
+
+    name = models.CharField(max_length=SOURCE_LENGTH)
+    same_as = models.CharField(max_length=SOURCE_LENGTH, blank=True)
+
+    class Meta(Kept.Meta):
+        abstract = False
+
+    def __str__(self) -> str:
+        return f"{self.name} is {self.same_as or 'itself'}"
 
 
 class CountingQuotes(models.Manager["Quote"]):

@@ -7,7 +7,7 @@ from itertools import groupby
 from operator import itemgetter
 from typing import Final, get_args
 
-from django.db.models import Count, F, QuerySet, Window
+from django.db.models import Count, F, Max, QuerySet, Window
 from django.db.models.functions import RowNumber
 
 from dolmetsch.core.buying.price_history import (
@@ -21,9 +21,11 @@ from dolmetsch.core.buying.price_history import (
 from dolmetsch.core.costing.scale_error import square_root
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.core.numbers.quantity import Price
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.models import FryTest, PriceItem, Quote
+from dolmetsch.server.prices.sellers import Sellers
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.printing import (
     print_money,
@@ -32,6 +34,7 @@ from dolmetsch.server.quantities.printing import (
     print_weight,
 )
 from dolmetsch.server.quantities.units import UNITS
+from dolmetsch.server.writing.kept import called_so
 
 #: Lines on a page of the price list, and points drawn of a history.
 PAGE: Final = 60
@@ -136,10 +139,10 @@ def find_usual(kitchen: Kitchen, sort: schemas.SortKey) -> dict[str, Fraction]:
 
 
 def find_used(kitchen: Kitchen, names: Iterable[str]) -> dict[str, Priced]:
-    """Of ``names`` those used up in the work (no meat, no shop pack) with a price, by casefolded name."""
-    items = PriceItem.objects.filter(kitchen=kitchen, name__in=set(names))
+    """Of ``names`` those used up in the work (no meat, no shop pack) with a price, by ``same_name``."""
+    items = called_so(PriceItem.objects.filter(kitchen=kitchen), list(names))
     used = items.exclude(sort__in=["meat", "shop_pack"]).order_by("-id")
-    return {priced.item.name.casefold(): priced for priced in price_items(list(used))}
+    return {same_name(priced.item.name): priced for priced in price_items(list(used))}
 
 
 def read_prices(kitchen: Kitchen, *, sort: schemas.SortKey | None, find: str, page: int) -> schemas.PricesOut:
@@ -150,12 +153,13 @@ def read_prices(kitchen: Kitchen, *, sort: schemas.SortKey | None, find: str, pa
     if sort is not None:
         wanted = wanted.filter(sort=sort)
     shown = list(wanted.order_by("name")[page * PAGE : (page + 1) * PAGE])
-    sources = Quote.objects.filter(kitchen=kitchen).order_by("source").values_list("source", flat=True)
+    sources = Quote.objects.filter(kitchen=kitchen).values_list("source", flat=True).annotate(last=Max("id"))
+    called = Sellers(kitchen).call(sources.order_by("last"))
     return schemas.PricesOut(
         items=[show_item(priced) for priced in price_items(shown)],
         total=wanted.count(),
         counts=counts,
-        sources=list(sources.distinct()[:50]),
+        sources=sorted(set(called.values()))[:50],
     )
 
 
@@ -187,7 +191,7 @@ def read_item(kitchen: Kitchen, item_id: int) -> schemas.ItemWholeOut:
         .prefetch_related("corrections")
         .order_by("-seen_on", "-id")[:500]
     )
-    twice = find_twice(every)
+    twice = find_twice(every, Sellers(kitchen))
     tests = FryTest.objects.filter(item=item).select_related("recorded_by").order_by("-tested_on", "-id")
     return schemas.ItemWholeOut(
         item=show_item(priced[0]),
@@ -205,12 +209,12 @@ def read_item(kitchen: Kitchen, item_id: int) -> schemas.ItemWholeOut:
     )
 
 
-def find_twice(quotes: Iterable[Quote]) -> set[int]:
-    """Ids of prices that are one of several of one line, source and day, all of which count."""
+def find_twice(quotes: Iterable[Quote], sellers: Sellers) -> set[int]:
+    """Ids of prices that are one of several of one line, seller and day, all of which count."""
     by_day: dict[tuple[int, str, object], list[int]] = {}
     for quote in quotes:
         if not quote.corrections.all():
-            by_day.setdefault((quote.item_id, quote.source, quote.seen_on), []).append(quote.pk)
+            by_day.setdefault((quote.item_id, sellers.key(quote.source), quote.seen_on), []).append(quote.pk)
     return {pk for same in by_day.values() if len(same) > 1 for pk in same}
 
 

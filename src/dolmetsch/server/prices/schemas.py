@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Money, UnitCost, Weight
-from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, TypedMoney, Word
+from dolmetsch.server.quantities.schemas import Fixed, Money, MoneyText, UnitCost, Weight
+from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, Word
 
 SortKey = Literal["meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack"]
 Target = Literal["name", "price", "size", "unit", "day", "sort", "kind", "slices", "solution"]
@@ -43,6 +43,13 @@ class FryTestIn(Body):
     on: date
 
 
+class SellerIn(Body):
+    """A seller's name that stands for another one's; ``same_as`` empty: for itself again."""
+
+    name: Source
+    same_as: Source = ""
+
+
 class PointOut(BaseModel):
     """A price in a history, in the unit of its item."""
 
@@ -63,7 +70,7 @@ class QuoteOut(BaseModel):
     id: int
     source: str
     on: date
-    typed: TypedMoney
+    typed: MoneyText
     per: PerUnit
     pack: Weight | None
     slices: int | None
@@ -90,7 +97,7 @@ class ItemOut(BaseModel):
     name: str
     kind: str
     latest: PerUnit
-    latest_typed: TypedMoney
+    latest_typed: MoneyText
     latest_on: date
     source: str
     lowest: PerUnit
@@ -169,7 +176,7 @@ class ReadRowOut(BaseModel):
     row: int
     sort: SortKey
     name: str
-    price: TypedMoney
+    price: MoneyText
     per: PerUnit
     on: date
     is_known: bool

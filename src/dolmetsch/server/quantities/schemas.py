@@ -10,6 +10,9 @@ Fixed = Annotated[str, Field(pattern=r"^-?\d+(\.\d+)?$")]
 #: An amount of money; empty where the one who asks is shown no prices (``access.money``).
 Money = Annotated[str, Field(pattern=r"^(-?\d+(\.\d+)?)?$"), MONEY]
 
+#: Money as it was typed or in words ("3.49/lb"), where an answer holds it.
+MoneyText = Annotated[str, MONEY]
+
 
 class Weight(BaseModel):
     """A weight in both units."""

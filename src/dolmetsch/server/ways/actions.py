@@ -18,12 +18,12 @@ def save_way(write: Write, data: WayIn) -> Way:
 
 
 def _save(write: Write, data: WayIn) -> Way:
-    version = next_version(write, Way, data.name)
+    name, version = next_version(write, Way, data.name)
     read = read_way(write.kitchen, data)
     if read.reader.problems:
         raise refuse_fields(read.reader.problems)
     return Way.objects.create(
-        name=data.name,
+        name=name,
         version=version,
         input=data.model_dump(mode="json"),
         is_put_away=data.put_away,

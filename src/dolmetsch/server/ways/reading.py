@@ -9,6 +9,7 @@ from dolmetsch.core.forecast.way import Way, WayStep, WayUse
 from dolmetsch.core.ledger.batch import Portion
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB
 from dolmetsch.core.numbers.quantity import Price, read_count, read_price, read_weight
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.queries import Priced, find_used
 from dolmetsch.server.quantities.reader import Reader
@@ -134,7 +135,7 @@ def _find_price(read: ReadWay, use: WayUseIn, at: tuple[int, int]) -> Price | No
             return None
         read.origin[at] = "as typed here"
         return price
-    priced = read.listed.get(use.what.casefold())
+    priced = read.listed.get(same_name(use.what))
     if priced is None:
         if use.what and use.what not in read.missing:
             read.missing.append(use.what)

@@ -1,11 +1,13 @@
 """Records that are added once and never changed: their columns, versions and names."""
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from typing import Any, ClassVar, Protocol, TypeVar
 
 from django.db import models
-from django.db.models import Max
+from django.db.models import F, Func, QuerySet, Value
+from django.db.models.lookups import In
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.writing.once import Row, Write
 
@@ -36,15 +38,30 @@ class HasName(Protocol):
 Named = TypeVar("Named", bound=HasName)
 
 
-def next_version(write: Write, kind: type[Row], name: str) -> int:
-    """The next version of what ``kind`` keeps under ``name``; asked within ``once``, so none is twice."""
-    versions = kind._default_manager.filter(kitchen=write.kitchen, name=name)
-    return (versions.aggregate(last=Max("version"))["last"] or 0) + 1
+def called_so(
+    rows: "QuerySet[Row, Row]", names: Collection[str], *, column: str = "name"
+) -> "QuerySet[Row, Row]":
+    """Those of ``rows`` that are called like one of ``names``: neither case nor spaces tell two apart."""
+    bare = Func(F(column), Value(" "), Value(""), function="REPLACE")
+    # the database's own order of letters has no case
+    return rows.filter(In(bare, [same_name(name) for name in names]))
+
+
+def next_version(write: Write, kind: type[Row], name: str) -> tuple[str, int]:
+    """``name`` as ``kind`` has it already, and the next version of what is kept under it; asked within
+    ``once``, so none is twice.
+    """
+    mine = kind._default_manager.filter(kitchen=write.kitchen)
+    last = called_so(mine, [name]).order_by("-version").values_list("name", "version").first()
+    if last is None:
+        return name, 1
+    # another case is a new spelling; with other spaces it would be a second thing beside the first
+    return name if name.casefold() == last[0].casefold() else last[0], last[1] + 1
 
 
 def latest_by_name(rows: Iterable[Named]) -> list[Named]:
     """Of ``rows``, oldest first, the latest of each name in the order of the first, none put away."""
     latest: dict[str, Named] = {}
     for row in rows:
-        latest[row.name.casefold()] = row
+        latest[same_name(row.name)] = row
     return [row for row in latest.values() if not row.is_put_away]

@@ -6,6 +6,7 @@ import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useInAddress } from '@/shared/ui/useInAddress'
 import BooksHead from './BooksHead.vue'
 import PriceLines from './PriceLines.vue'
+import SellersPanel from './SellersPanel.vue'
 import { usePriceBook } from './useBooks'
 
 /** Raw meat and shop packs over time, source by source, and where the house would be at today's prices. */
@@ -65,6 +66,7 @@ const changeText = (change: string): string => {
         <PriceLines :lines="item.lines" />
       </section>
     </div>
+    <SellersPanel v-if="data.sellers.length" :sellers="data.sellers" class="sellers" />
   </template>
 </template>
 
@@ -88,6 +90,10 @@ const changeText = (change: string): string => {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 380px), 1fr));
   gap: 12px;
+}
+
+.sellers {
+  margin-top: 16px;
 }
 
 .title {

@@ -2826,6 +2826,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kitchens/{kitchen_slug}/sellers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Seller
+         * @description Say that a seller's name stands for another one's, or for itself again.
+         */
+        post: operations["joinSeller"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kitchens/{kitchen_slug}/books/forecasts": {
         parameters: {
             query?: never;
@@ -11494,6 +11514,8 @@ export interface components {
             items: components["schemas"]["PriceBookItemOut"][];
             /** House */
             house: components["schemas"]["TodaysHouseOut"][];
+            /** Sellers */
+            sellers: components["schemas"]["SellerOut"][];
         };
         /**
          * PriceLineOut
@@ -11519,6 +11541,20 @@ export interface components {
             price: components["schemas"]["UnitCost"];
         };
         /**
+         * SellerOut
+         * @description A seller's name as written, and the name they go by; how many prices and batches are from them.
+         */
+        SellerOut: {
+            /** Name */
+            name: string;
+            /** Called */
+            called: string;
+            /** Prices */
+            prices: number;
+            /** Batches */
+            batches: number;
+        };
+        /**
          * TodaysHouseOut
          * @description A sort of batch at today's prices: the last batch's pound as it was, and with today's meat.
          *
@@ -11538,6 +11574,19 @@ export interface components {
             shop_name: string | null;
             shop: components["schemas"]["UnitCost"] | null;
             saved: components["schemas"]["UnitCost"] | null;
+        };
+        /**
+         * SellerIn
+         * @description A seller's name that stands for another one's; ``same_as`` empty: for itself again.
+         */
+        SellerIn: {
+            /** Name */
+            name: string;
+            /**
+             * Same As
+             * @default
+             */
+            same_as: string;
         };
         /**
          * ForecastKindOut
@@ -16396,6 +16445,35 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PriceBookOut"];
+                };
+            };
+            default: components["responses"]["Refusal"];
+        };
+    };
+    joinSeller: {
+        parameters: {
+            query?: never;
+            header: {
+                "Idempotency-Key": string;
+            };
+            path: {
+                kitchen_slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SellerIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -7,8 +7,7 @@ from pydantic import BaseModel
 from dolmetsch.server.batches.entries.typed import Content, PolicyIn
 from dolmetsch.server.findings import FindingOut
 from dolmetsch.server.problems import FieldProblem
-from dolmetsch.server.quantities.schemas import Fixed, Money, ReadQuantity, UnitCost, Weight
-from dolmetsch.server.quantities.typed import TypedMoney
+from dolmetsch.server.quantities.schemas import Fixed, Money, MoneyText, ReadQuantity, UnitCost, Weight
 
 
 class PeelOut(BaseModel):
@@ -98,7 +97,7 @@ class ShopOut(BaseModel):
 
     entry: int
     name: str
-    pack: TypedMoney
+    pack: MoneyText
     unit_cost: UnitCost
     cost_per_slice: Money | None
     portion: Money | None

@@ -11,6 +11,7 @@ from fractions import Fraction
 from operator import itemgetter
 from typing import Any, Final
 
+from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.chain import EntryRows
 from dolmetsch.server.batches.models import Batch, Entry, UsedLine
 from dolmetsch.server.kitchens.models import Kitchen
@@ -65,7 +66,7 @@ def list_uses(kitchen: Kitchen, names: Collection[str] | None = None) -> list[Us
     return [
         Use(what=what, at=at, batch=batch, grams=exact_or_none(grams), count=exact_or_none(count))
         for what, at, batch, grams, count in sorted(rows, key=itemgetter(1))
-        if names is None or what.casefold() in names
+        if names is None or same_name(what) in names
     ]
 
 

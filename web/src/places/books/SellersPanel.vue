@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useBatch'
+import { vMay } from '@/shared/kitchen/vMay'
+import SaveBar from '@/shared/ui/SaveBar.vue'
+import { provideFormFacts } from '@/shared/writing/formFacts'
+import { useWrite } from '@/shared/writing/useWrite'
+
+/** Who prices and meat are from, each with the names they were written under; two names are joined here. */
+const props = defineProps<{ sellers: Schemas['SellerOut'][] }>()
+const slug = useSlug()
+const queries = useQueryClient()
+const draft = ref({ name: '', same_as: '' })
+
+const shown = computed(() => {
+  const groups = new Map<string, Schemas['SellerOut'][]>()
+  for (const one of props.sellers) groups.set(one.called, [...(groups.get(one.called) ?? []), one])
+  return [...groups].map(([called, names]) => ({
+    called,
+    prices: names.reduce((sum, one) => sum + one.prices, 0),
+    batches: names.reduce((sum, one) => sum + one.batches, 0),
+    others: names.filter((one) => one.name !== called),
+  }))
+})
+function countsText(one: { prices: number; batches: number }): string {
+  const prices = one.prices && `${one.prices} price${one.prices === 1 ? '' : 's'}`
+  const batches = one.batches && `${one.batches} batch${one.batches === 1 ? '' : 'es'}`
+  return [prices, batches].filter(Boolean).join(', ')
+}
+const joined = useWrite<Schemas['SellerIn'], Schemas['PriceBookOut']>('seller', (body, key) =>
+  take(
+    api.POST('/api/kitchens/{kitchen_slug}/sellers', {
+      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
+      body,
+    }),
+  ),
+)
+provideFormFacts({ preview: ref(null), problem: joined.problem })
+function renew(): void {
+  draft.value = { name: '', same_as: '' }
+  void queries.invalidateQueries({ queryKey: ['books'] })
+}
+</script>
+
+<template>
+  <section class="panel" aria-label="Sellers">
+    <h2>Sellers</h2>
+    <ul>
+      <li v-for="one in shown" :key="one.called">
+        <b>{{ one.called }}</b>
+        <span class="quiet small">
+          {{ countsText(one) }}
+        </span>
+        <span v-for="other in one.others" :key="other.name" class="small other">
+          also written “{{ other.name }}”
+          <button
+            v-may:cook
+            type="button"
+            class="act small"
+            @click="joined.write({ name: other.name, same_as: '' }, renew)"
+          >
+            Separate {{ other.name }}
+          </button>
+        </span>
+      </li>
+    </ul>
+    <form
+      v-if="shown.length > 1"
+      v-may:cook
+      class="lines"
+      @submit.prevent="joined.write({ ...draft }, renew)"
+    >
+      <label class="named">
+        <span>Name</span>
+        <select v-model="draft.name" class="box" required>
+          <option value="" disabled>choose</option>
+          <option v-for="one in shown" :key="one.called">{{ one.called }}</option>
+        </select>
+      </label>
+      <label class="named">
+        <span>is the same seller as</span>
+        <select v-model="draft.same_as" class="box" required>
+          <option value="" disabled>choose</option>
+          <option v-for="one in shown.filter((one) => one.called !== draft.name)" :key="one.called">
+            {{ one.called }}
+          </option>
+        </select>
+      </label>
+      <SaveBar
+        word="Join the two names"
+        :state="joined.state.value"
+        :problem="joined.problem.value"
+        @retry="joined.retry()"
+      />
+    </form>
+  </section>
+</template>
+
+<style scoped>
+section,
+ul {
+  display: grid;
+  gap: 8px;
+}
+
+li {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 12px;
+}
+
+.other {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+
+form {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 8px 12px;
+}
+</style>
