@@ -6,7 +6,7 @@ from decimal import Decimal
 
 import pytest
 
-from dolmetsch.server.batches.models import Entry
+from dolmetsch.server.batches.models import Batch, Entry, StepYield
 from dolmetsch.server.cures.models import OwnFigure, PieceCure
 from dolmetsch.server.cures.schemas import DeskPieceOut
 from dolmetsch.server.findings import FindingOut
@@ -377,3 +377,24 @@ def test_what_is_weighed_out_for_all_is_what_is_weighed_out_for_each(api, code):
         lines = [line for piece in desk["pieces"] for line in piece["lines"] if line["name"] == total["name"]]
         assert Decimal(total["grams"]) == sum(Decimal(line["grams"]) for line in lines), total
     assert any("curing salt" in total["name"] for total in desk["totals"])
+
+
+def test_what_a_finished_batch_kept_in_its_cure_goes_by_the_cure_that_counts(api, code):
+    """Put into a brine at the desk: counted as one, until that is taken back, finished as it is by then."""
+    brine = {"school": "brine", "target": "110", "water": "100 %"}
+    status, made = put_in(api, code, on_desk("A", brine), on_desk("B", brine), sure=True)
+    assert status == 201, made
+    api.recorded(code, weigh("cure", A="4.9 lb", B="2.95 lb"))
+    for piece in ("A", "B"):
+        pieces = [{"mark": f"S{piece}", "weight": "2.9 lb"}]
+        api.recorded(code, {"act": "split", "kind": "slice", "piece": piece, "pieces": pieces, "cut_off": []})
+    assert Batch.objects.get(code=code).is_finished
+
+    def methods():
+        return set(StepYield.objects.values_list("method", flat=True))
+
+    assert "immersion" in methods()
+    for cure in PieceCure.objects.all():
+        taken = api.call("POST", f"/batches/{code}/cures/{cure.pk}/take-back", {"reason": "the wrong tub"})
+        assert taken[0] == 201
+    assert "immersion" not in methods()

@@ -12,9 +12,11 @@ from dolmetsch.core.ledger.course import COURSES, Course
 from dolmetsch.core.numbers.quantity import GRAM_PLACES
 from dolmetsch.core.planning.plan import Task, Wishes, plan_days
 from dolmetsch.server.batches.entries.chain import list_entry_rows
+from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.record.courses import state_course
 from dolmetsch.server.batches.record.order import refuse_before_meat
+from dolmetsch.server.batches.show.queries import cost_batch, get_batch
 from dolmetsch.server.cures import typed
 from dolmetsch.server.cures.desk import DeskPiece, DeskState, read_desk
 from dolmetsch.server.cures.figures import spoons_of
@@ -97,6 +99,7 @@ def _put_in(write: Write, batch: Batch, data: typed.PutInIn) -> list[PieceCure]:
     for course in COURSES:
         if marks := [one.input.mark for one in laid.pieces if one.input.course == course]:
             state_course(write, batch, course, marks=marks)
+    _count_anew(get_batch(write.kitchen, batch.code))
     return made
 
 
@@ -220,9 +223,17 @@ def take_back(write: Write, batch: Batch, cure_id: int, data: typed.TakeBackIn) 
         }
         for task in PlannedTask.objects.filter(batch=batch, key=cure.key, state=PlannedTask.State.OPEN):
             _drop(task, cure.mark, still, write)
-        return CureTakenBack.objects.create(cure=cure, reason=data.reason, **write.stamp)
+        taken = CureTakenBack.objects.create(cure=cure, reason=data.reason, **write.stamp)
+        # read anew under the lock: by the cure it was in a finished batch counts what the step kept
+        _count_anew(get_batch(write.kitchen, batch.code))
+        return taken
 
     return keep_once(write, CureTakenBack, take)
+
+
+def _count_anew(batch: Batch) -> None:
+    if batch.is_finished:
+        renew(batch, list_entry_rows(batch), cost_batch(batch))
 
 
 def _drop(task: PlannedTask, mark: str, still: set[str], write: Write) -> None:
