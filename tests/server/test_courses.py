@@ -444,3 +444,18 @@ def test_a_weight_is_judged_by_what_the_piece_becomes(api, code):
     label, asks = usual()
     assert label == "long cooks"
     assert asks.endswith("Weighed with the tray?")
+
+
+def test_a_smoke_called_hot_that_read_too_cold_is_asked_about(api, code):
+    def asks(**more):
+        return api.preview(code, smoke(A="4.4 lb", **more))[1]["asks"]
+
+    said = "120 °F inside: under 145 °F it is not cooked, and is called raw. Is that right?"
+    assert asks(heat="hot", inside="120") == [said]
+    assert asks(heat="hot", inside="145") == asks(heat="cold", inside="90") == asks(heat="hot") == []
+    cooked = {**weigh("cook", A="4 lb"), "inside": "63 C"}
+    assert api.preview(code, cooked)[1]["asks"] == []
+    assert api.preview(code, {**cooked, "inside": "60 C"})[1]["asks"] == [said.replace("120", "140")]
+    # it is recorded all the same, and raw
+    api.recorded(code, smoke("hot", "120", A="4.4 lb"))
+    assert raw(api, code) == ["A"]

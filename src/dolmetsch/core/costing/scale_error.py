@@ -40,10 +40,6 @@ class Spread:
     portion: Fraction | None
     saved_on_batch: tuple[Fraction | None, ...]
 
-    def can_tell(self, saved_per_lb: Fraction) -> bool:
-        """Whether house and shop differ by more than the scale may have got wrong."""
-        return self.cost_per_lb is None or abs(saved_per_lb) >= TOLD_APART_AT * self.cost_per_lb
-
 
 def no_spread(sheet: Sheet) -> Spread:
     """Of what nobody weighed: a trial has no scale, so no figure of it has a spread."""

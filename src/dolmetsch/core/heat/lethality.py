@@ -163,19 +163,6 @@ class _Reduction:
         return float(_needed_seconds(self._scale.degrees.value(cold), self._column) * self._scale.clock.parts)
 
 
-def lethal_seconds(fahrenheit: Fraction, column: int) -> Fraction | None:
-    """Seconds at ``fahrenheit`` that meet a reduction by themselves; None where it does not count.
-
-    At a whole degree as the table has it; between two the logarithm of the time is linear. ``column`` is
-    ``LOG_6_5`` or ``LOG_7``. From 158 °F on the time is nothing at all: 0.
-    """
-    if fahrenheit < LETHAL_FROM:
-        return None
-    if fahrenheit >= LETHAL_AT_ONCE:
-        return Fraction(0)
-    return _needed_seconds(fahrenheit, column)
-
-
 @lru_cache(maxsize=4096)
 def _needed_seconds(fahrenheit: Fraction, column: int) -> Fraction:
     """Seconds that a temperature of the table's needs, the last degree's up to 158 °F."""

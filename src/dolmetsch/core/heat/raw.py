@@ -8,7 +8,6 @@ from dolmetsch.core.findings import Finding, care
 from dolmetsch.core.ledger.course import COURSE_FACTS, Course
 from dolmetsch.core.ledger.kinds import FINISHING, ONGOING, method_kind, method_kinds
 from dolmetsch.core.ledger.strands import Heated, Strand
-from dolmetsch.core.numbers.exact import fixed
 
 RAW_TEXT: Final = "Raw: cook before eating."
 RAW_LABEL: Final = "RAW - COOK BEFORE EATING"
@@ -59,16 +58,4 @@ def raw_finding() -> Finding:
         "raw",
         f"{RAW_TEXT} It was not heated enough to be cooked.",
         source="common practice; your food authority's rules come first",
-    )
-
-
-def contradiction(heated: Heated, *, safe_fahrenheit: Fraction) -> Finding | None:
-    """What to say of a smoke that was called hot and read too cold inside; None where there is nothing."""
-    inside = heated.inside_fahrenheit
-    if heated.heat != "hot" or inside is None or inside >= safe_fahrenheit:
-        return None
-    return care(
-        "under_safe",
-        f"{fixed(inside, 0)} °F inside is under {fixed(safe_fahrenheit, 0)} °F: {RAW_TEXT.lower()}",
-        source="USDA safe minimum inside temperatures",
     )

@@ -150,11 +150,6 @@ class Stage:
         return self.own.total
 
     @property
-    def cost_out(self) -> Fraction:
-        """What all living mains carry after it."""
-        return cost_of(self.after)
-
-    @property
     def cost_per_lb(self) -> Fraction | None:
         """Price of a pound of all living mains after it; None where none is left."""
         return per_lb_of(self.after)

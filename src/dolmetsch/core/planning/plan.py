@@ -64,7 +64,6 @@ _OVER_FROM: Final[dict[str, int]] = {
 DAY_BEGINS, DAY_ENDS, USUAL_HOUR, LAST_HOUR = 7, 20, 9, 18
 #: A task without a window counts as late so long after it is due.
 GRACE: Final = timedelta(hours=12)
-SOAK_MINUTES: Final = (20, 60)
 Taste = Literal["salty", "right", "flat"]
 
 

@@ -4,7 +4,7 @@ import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
-from typing import Annotated, Any, Final, Literal, Self, get_args, get_origin
+from typing import Annotated, Any, Final, Self, get_args, get_origin
 
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from pydantic import BaseModel
@@ -45,8 +45,6 @@ def shape_of(annotation: Any) -> Shape:
         return Shape(is_money=True) if MONEY in annotation.__metadata__ else shape_of(inner[0])
     if isinstance(annotation, type) and issubclass(annotation, BaseModel):
         return Shape(models=frozenset({annotation}))
-    if origin is Literal:
-        return Shape()
     if origin is dict:
         return Shape(values=shape_of(inner[1]))
     found = Shape()

@@ -11,6 +11,7 @@ from dolmetsch.core.costing.strip import lay_out_step
 from dolmetsch.server.asking import giving_up
 from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.entries.finishing import is_finished
+from dolmetsch.server.batches.entries.raw import ask_heat
 from dolmetsch.server.batches.entries.reading_used import ask_sums
 from dolmetsch.server.batches.entries.typed import EntryIn, ImportIn, StartIn
 from dolmetsch.server.batches.exchange import importing
@@ -154,7 +155,11 @@ def preview_entry(request: HttpRequest, kitchen_slug: Path[str], code: str, body
     preview.bought_cost = print_unit_cost(draft.costed.sheet.bought.cost_per_lb)
     preview.paid = print_money(draft.costed.sheet.bought.cost)
     preview.column = _own_column(draft)
-    preview.asks = ask_gain(preview.column) + ask_sums(draft.rows.used)
+    preview.asks = [
+        *ask_gain(preview.column),
+        *ask_sums(draft.rows.used),
+        *ask_heat(draft.rows, draft.costed),
+    ]
     return preview
 
 

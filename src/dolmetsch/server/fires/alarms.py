@@ -19,8 +19,9 @@ from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.followed import FollowedFire, is_on, list_troubles
 from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.fires.story import air_asked, seconds_of, unit_of
-from dolmetsch.server.fires.words import print_degrees, say_next
+from dolmetsch.server.fires.words import say_next
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: A leg of cooling that has used up so much of its time is called out before it fails.
 _NEARLY_UP: Final = Fraction(4, 5)

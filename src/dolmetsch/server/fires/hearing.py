@@ -8,8 +8,8 @@ from typing import Final
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.fires.queries import find_cooker
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.temperatures import print_degrees
 from dolmetsch.server.scales.hub import hub
 from dolmetsch.server.scales.listening import HeardDevice
 

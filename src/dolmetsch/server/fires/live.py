@@ -56,8 +56,9 @@ from dolmetsch.server.fires.story import (
     unit_of,
 )
 from dolmetsch.server.fires.tender import show_tender
-from dolmetsch.server.fires.words import describe_event, label_stage, print_degrees, say_next
+from dolmetsch.server.fires.words import describe_event, label_stage, say_next
 from dolmetsch.server.quantities.printing import print_price_of_gram, print_weight
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 EVENTS_SHOWN: Final = 40
 _STATES: Final[dict[str, out.FireState]] = {"rest": "resting", "hold": "holding", "cool": "cooling"}

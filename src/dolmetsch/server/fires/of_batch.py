@@ -21,9 +21,9 @@ from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
 from dolmetsch.server.fires.story import OUT_KINDS, clock_of, pull_at_of, unit_of
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.lengths import WORD_LENGTH
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: Stages that make a fire a smoke; without one it is a cook.
 _SMOKES: Final = frozenset({"cold_smoke", "smoke"})

@@ -24,9 +24,9 @@ from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FirePiece, ProbeReading, Program
 from dolmetsch.server.fires.of_batch import kinds_of_stages
 from dolmetsch.server.fires.story import Story, read_stories, unit_of
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError, not_found
+from dolmetsch.server.quantities.temperatures import print_degrees
 from dolmetsch.server.writing.kept import latest_by_name
 
 #: Fires lately done that are listed.

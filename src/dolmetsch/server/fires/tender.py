@@ -12,7 +12,7 @@ from dolmetsch.core.reference.yields import PRIOR_BATCHES
 from dolmetsch.server.fires import schemas as out
 from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.fires.story import Story, moment_of, plan_air, unit_of
-from dolmetsch.server.fires.words import print_degrees
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: Stages that go on until it is tender, and the own cooks that say when that is.
 _TENDER_STAGES: Final = frozenset({"steam", "wrap"})

@@ -5,11 +5,11 @@ from fractions import Fraction
 from typing import Any, Final
 
 from dolmetsch.core.heat.follow_cook import FollowedCook
-from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.core.numbers.temperature import TemperatureUnit, from_fahrenheit
+from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.server.fires.models import Fire, FireEvent
 from dolmetsch.server.fires.story import Story, unit_of
 from dolmetsch.server.quantities.spoken import say_amount
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 STAGES: Final = {
     "dry": "Dry",
@@ -88,8 +88,3 @@ def say_next(story: Story, followed: FollowedCook, *, now: datetime) -> str | No
         is_there = inside is not None and inside.fahrenheit >= Fraction(stage["inside"])
         return f"{name} now: {goal} °{unit} is reached" if is_there else f"{name} at {goal} °{unit} inside"
     return f"{name} when you say so"
-
-
-def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:
-    """A temperature in ``unit``, to a whole °F or a tenth of a °C."""
-    return fixed(from_fahrenheit(fahrenheit, unit), 0 if unit == "F" else 1)

@@ -18,11 +18,11 @@ from dolmetsch.devices.cooker.lines import AIR, HUMIDITY, cell
 from dolmetsch.server.configured import list_names
 from dolmetsch.server.fires.models import ProbeReading
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.models import Hook
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_percent
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: Days of the air that are shown, and points drawn of each curve.
 DAYS_SHOWN, POINTS = 14, 200

@@ -32,12 +32,12 @@ from dolmetsch.server.batches.models import Batch, Weighing
 from dolmetsch.server.batches.show.queries import cost_batch, get_piece
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.fires.story import moment_of, seconds_of, unit_of
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.hooks import schemas as out
 from dolmetsch.server.hooks.chambers import list_air, list_cell, list_rows
 from dolmetsch.server.hooks.models import Hook, HookNote
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: Words of the log by which a piece hangs.
 HANG_WORDS: Final = ("hang", "Hang", "dry", "Dry")

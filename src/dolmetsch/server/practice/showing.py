@@ -21,7 +21,6 @@ from dolmetsch.server.fires.live import show_live
 from dolmetsch.server.fires.models import Fire, FireEvent, FirePiece
 from dolmetsch.server.fires.schemas import PullOut
 from dolmetsch.server.fires.story import build_log, build_story, plan_air, seconds_of, unit_of
-from dolmetsch.server.fires.words import print_degrees
 from dolmetsch.server.practice import schemas as out
 from dolmetsch.server.practice.lessons import LESSONS, PROBE, Lesson
 from dolmetsch.server.practice.models import PracticeAct, PracticeRun
@@ -34,6 +33,7 @@ from dolmetsch.server.practice.simulation import (
     run_course,
 )
 from dolmetsch.server.quantities.printing import print_money, print_price_of_gram, print_weight
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 #: What the made-up batch and its piece are called.
 CODE, MARK = "P-00", "A"

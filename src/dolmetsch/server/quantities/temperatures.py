@@ -1,11 +1,19 @@
-"""Temperatures as they are typed."""
+"""Temperatures as they are typed and printed."""
 
 from decimal import Decimal
+from fractions import Fraction
 from typing import cast, get_args
 
 from dolmetsch.core.errors import QuantityError
+from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.core.numbers.quantity import read_number
-from dolmetsch.core.numbers.temperature import COLDEST_READ, HOTTEST_READ, TemperatureUnit, to_fahrenheit
+from dolmetsch.core.numbers.temperature import (
+    COLDEST_READ,
+    HOTTEST_READ,
+    TemperatureUnit,
+    from_fahrenheit,
+    to_fahrenheit,
+)
 from dolmetsch.server.quantities.reader import Reader
 
 
@@ -33,3 +41,8 @@ def read_temperature(reader: Reader, path: str, typed: str, unit: TemperatureUni
         reader.refuse(path, "out_of_range", f"{typed} °{unit} cannot be; look at the unit.")
         return None
     return round(Decimal(fahrenheit.numerator) / fahrenheit.denominator, 3)
+
+
+def print_degrees(fahrenheit: Fraction, unit: TemperatureUnit) -> str:
+    """A temperature in ``unit``, to a whole °F or a tenth of a °C."""
+    return fixed(from_fahrenheit(fahrenheit, unit), 0 if unit == "F" else 1)

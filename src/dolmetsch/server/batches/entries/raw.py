@@ -1,11 +1,15 @@
 """Which pieces of a batch have to be cooked before they are eaten."""
 
 from collections.abc import Sequence
+from fractions import Fraction
+from typing import cast
 
 from dolmetsch.core.heat.raw import is_cooked, is_raw
+from dolmetsch.core.ledger.kinds import method_kind
 from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.core.ledger.run_ledger import run
 from dolmetsch.core.meat.cuts import safe_inside
+from dolmetsch.core.numbers.temperature import TemperatureUnit
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
     EntryRows,
@@ -16,6 +20,7 @@ from dolmetsch.server.batches.entries.chosen_way import methods_but_cure
 from dolmetsch.server.batches.entries.course import courses_of
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.fire_facts import fire_facts
+from dolmetsch.server.quantities.temperatures import print_degrees
 
 
 def list_raw(batch: Batch, costed: CostedBatch) -> set[str]:
@@ -48,6 +53,28 @@ def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRo
         if is_raw(piece.kinds, piece.strands, cooked):
             raw.add(piece.id)
     return raw
+
+
+def ask_heat(row: EntryRows, costed: CostedBatch) -> list[str]:
+    """What is odd about a step that is to cook and read too cold inside for that; its pieces will be raw."""
+    entry, inside = row.entry, row.entry.inside_fahrenheit
+    if inside is None or (method_kind(entry.kind) == "smoke" and entry.heat != "hot"):
+        return []
+    marks = {line.mark for line in row.weighings}
+    lots = {row.lot.mark: row.lot for row in costed.chain.current if row.lot is not None}
+    safe = [
+        safe_inside(lots[strand.lot].cut, piece.kinds)
+        for piece in costed.sheet.ledger.mains
+        if piece.id in marks
+        for strand in piece.strands
+    ]
+    if not safe or inside >= max(safe):
+        return []
+    unit = cast(TemperatureUnit, entry.batch.kitchen.temperature_unit)
+    read, least = (print_degrees(Fraction(one), unit) for one in (inside, max(safe)))
+    return [
+        f"{read} °{unit} inside: under {least} °{unit} it is not cooked, and is called raw. Is that right?"
+    ]
 
 
 def _came_cooked(lot: LotLine) -> bool:
