@@ -47,11 +47,11 @@ FAULTS = {
 
 
 class Machines:
-    """The set, served by a process of its own over ``folder``; ``durable`` as of a ``Database``."""
+    """The set, served by a process of its own over ``folder``."""
 
-    def __init__(self, folder, *, durable=True):
+    def __init__(self, folder):
         self.folder, self.port = folder, find_free_port()
-        words = [str(folder), str(self.port), "durable" if durable else "fast"]
+        words = [str(folder), str(self.port)]
         with (folder / "serve.log").open("wb") as log:
             self.process = subprocess.Popen(
                 [sys.executable, __file__, "serve", *words], stdout=log, stderr=subprocess.STDOUT
@@ -273,13 +273,13 @@ def soak(rounds, seed):
     return int(bool(lost or doubled or split or status or refused))
 
 
-def serve(folder, port, how):
+def serve(folder, port):
     """The set itself, over another folder than ``./dolmetsch cluster start`` has."""
     os.environ["PATH"] += ":/usr/sbin:/sbin"
     paths.PRIVATE = holding.PRIVATE = Path(folder)
     paths.LOGS = paths.PRIVATE / "logs"
     paths.prepare()
-    cluster = Cluster(Path(folder), port=int(port), durable=how == "durable", has_demo=False)
+    cluster = Cluster(Path(folder), port=int(port), durable=True, has_demo=False)
     ending = threading.Event()
     signal.signal(signal.SIGTERM, lambda *_: ending.set())
     try:

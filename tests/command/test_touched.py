@@ -13,7 +13,7 @@ import pytest
 from dolmetsch.command import checking, paths
 from dolmetsch.command.checking import Check, check_all, list_checks, run_checks
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.touched import JOURNEYS, PYTHON, TESTS, WEB, choose_checks, list_changed
+from dolmetsch.command.touched import JOURNEYS, MACHINES, PYTHON, TESTS, WEB, choose_checks, list_changed
 from dolmetsch.command.watching import StopAskedError
 from tests.waiting import LONGEST, wait_for
 
@@ -22,7 +22,7 @@ DOCS = "tests/test_docs.py"
 
 
 def test_the_checks_named_here_are_those_there_are():
-    assert PYTHON | WEB | {TESTS, JOURNEYS} == EVERYTHING
+    assert PYTHON | WEB | {TESTS, JOURNEYS, MACHINES} == EVERYTHING
 
 
 LEDGER = ["tests/core/documents", "tests/core/ledger", DOCS]
@@ -40,6 +40,8 @@ LEDGER = ["tests/core/documents", "tests/core/ledger", DOCS]
         ("src/dolmetsch/command/paths.py", PYTHON, ["tests/command", DOCS]),
         ("tests/core/meat/test_cuts.py", PYTHON, ["tests/core/meat/test_cuts.py", DOCS]),
         ("tests/browser/test_buy.py", PYTHON | {JOURNEYS}, [DOCS]),
+        ("tests/cluster/test_cluster.py", PYTHON | {MACHINES}, [DOCS]),
+        ("src/dolmetsch/command/galera.py", PYTHON | {MACHINES}, ["tests/command", DOCS]),
         ("benchmarks/run.py", PYTHON, ["tests/command", DOCS]),
         ("web/src/App.vue", WEB, [DOCS]),
         ("docs/ledger.md", set(), [DOCS]),

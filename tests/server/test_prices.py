@@ -511,7 +511,10 @@ def sellers(api):
     return {one["name"]: (one["called"], one["prices"], one["batches"]) for one in book["sellers"]}
 
 
-def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated(api):
+def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated(api, other):
+    # of another kitchen's sellers nothing is known here
+    elsewhere = {"name": "Quay butcher", "same_as": "Hollow Farm"}
+    assert other.call("POST", "/sellers", elsewhere)[0] == 201
     noted(api, source="hollow farm", on="2026-01-05", price="2.40")
     noted(api, source="Hollow Farm", on="2026-02-05", price="3.00")
     noted(api, source="Hollow Frm", on="2026-03-05", price="3.10")
@@ -539,8 +542,8 @@ def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated
     # joined on, all three are one
     assert join("Quay butcher", "Hollow Frm")[0] == 201
     assert {one[0] for one in sellers(api).values()} == {"HollowFarm"}
-    for name, other in (("Hollow Farm", "quaybutcher"), ("Hollow Farm", "hollow farm")):
-        status, problem = join(name, other)
+    for same in ("quaybutcher", "hollow farm"):
+        status, problem = join("Hollow Farm", same)
         assert (status, problem["fields"][0]["code"]) == (422, "circle")
     assert join("", "Hollow Farm")[0] == 422
     assert join("Hollow Frm", "")[0] == 201
@@ -548,11 +551,16 @@ def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated
     assert sellers(api)["Quay butcher"][0] == "Hollow Frm"
 
 
-def test_neither_case_nor_spaces_make_a_second_line_dish_or_method(api):
+def test_neither_case_nor_spaces_make_a_second_line_dish_or_method(api, other):
+    assert other.call("POST", "/ways", {"name": "DRYCURE", "steps": [{"method": "trim"}]})[0] == 201
     noted(api, sort="ingredient", name="Rye flour", price="1.20/kg")
     noted(api, sort="ingredient", name="ryeflour", price="1.40/kg")
     (item,) = api.get("/prices?sort=ingredient")[1]["items"]
     assert (item["name"], item["quotes"]) == ("Rye flour", 2)
+    for name in ("Bag 1 10", "bag 1  10", "Bag 11 0"):
+        noted(api, sort="packaging", name=name, price="0.10 each")
+    bags = api.get("/prices?sort=packaging")[1]["items"]
+    assert {one["name"]: one["quotes"] for one in bags} == {"Bag 1 10": 1, "Bag 11 0": 1}
     used = {"what": "RYE  FLOUR", "group": "cure", "amount": "1 %"}
     way = {"name": "Dry cure", "steps": [{"method": "dry_cure", "used": [used]}]}
     assert api.call("POST", "/ways", way)[1]["ways"][0]["missing"] == []

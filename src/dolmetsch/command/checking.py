@@ -18,7 +18,7 @@ from dolmetsch.command.machine import set_up
 from dolmetsch.command.prepared import VARIABLE, prepare_dumps
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
-from dolmetsch.command.touched import JOURNEYS, TESTS, choose_checks, list_changed
+from dolmetsch.command.touched import JOURNEYS, MACHINES, TESTS, choose_checks, list_changed
 from dolmetsch.command.watching import heed_stop
 
 #: Of pytest's processes for each lane of tests: two cores have no more to do than two at once.
@@ -64,6 +64,7 @@ def _list_all(tests: list[str]) -> list[Check]:
     # files go to whichever process is free; each process has a database and an application of its own
     spread = [_tool("python"), "-m", "pytest", "--dist=loadfile", "--no-loadscope-reorder"]
     spread += [f"--numprocesses={PROCESSES}"]
+    apart = ["--ignore=tests/browser", "--ignore=tests/cluster"]
     return [
         Check(name="lint", command=[_tool("ruff"), "check", "."]),
         Check(name="format", command=[_tool("ruff"), "format", "--check", "--quiet", "."]),
@@ -82,8 +83,10 @@ def _list_all(tests: list[str]) -> list[Check]:
         Check(name="web lint", command=_npm("lint"), cwd=paths.WEB),
         Check(name="web types", command=_npm("types"), cwd=paths.WEB),
         Check(name="web unit tests", command=_npm("test"), cwd=paths.WEB),
-        Check(name=TESTS, command=[*spread, *tests, "--ignore=tests/browser"], lane="tests"),
+        Check(name=TESTS, command=[*spread, *tests, *apart], lane="tests"),
         Check(name=JOURNEYS, command=[*spread, "tests/browser"], lane="browser"),
+        # it waits more than it computes, and minds a busy machine most: last, beside one other lane
+        Check(name=MACHINES, command=[_tool("python"), "-m", "pytest", "tests/cluster"], lane="browser"),
     ]
 
 

@@ -11,6 +11,9 @@ PYTHON = frozenset({"lint", "format", "types", "import rules"})
 WEB = frozenset({"client types are the API's", "web lint", "web types", "web unit tests"})
 TESTS = "tests"
 JOURNEYS = "browser journeys"
+MACHINES = "several machines"
+#: Files of the set of several machines.
+OF_MACHINES = frozenset({"cluster.py", "galera.py", "rejoining.py", "cluster_soak.py"})
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
 
@@ -55,18 +58,18 @@ def _choose(file: PurePosixPath) -> tuple[frozenset[str], set[str]]:
             return WEB, set()
         case ("docs", *_) if file.suffix not in (".py", ".json"):
             return frozenset(), set()
-        case ("tests", "browser", *_):
-            return PYTHON | {JOURNEYS}, set()
+        case ("tests", "browser" | "cluster" as apart, *_):
+            return PYTHON | {JOURNEYS if apart == "browser" else MACHINES}, set()
         case ("tests", *_, name) if name.startswith("test_"):
             return PYTHON, {str(file)}
         case ("src", "dolmetsch", "command", *_) | ("benchmarks", *_):
-            return PYTHON, {"tests/command"}
+            return PYTHON | ({MACHINES} if file.name in OF_MACHINES else set()), {"tests/command"}
         case ("src", "dolmetsch", "core", subject, _, *_):
             return PYTHON, {f"tests/core/{subject}", "tests/core/documents"} & _list_folders()
         case ("src", "dolmetsch", "server", feature, _, *_):
             return PYTHON | {"client types are the API's"}, _list_importers(f"dolmetsch.server.{feature}")
     # the devices, what tests share, examples, and what sets everything up
-    return PYTHON | WEB | {JOURNEYS}, {"tests"}
+    return PYTHON | WEB | {JOURNEYS, MACHINES}, {"tests"}
 
 
 def _list_folders() -> set[str]:

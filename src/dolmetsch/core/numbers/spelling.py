@@ -1,5 +1,8 @@
 """Typed quantities spelt as a document spells them: the same number, the unit's short word."""
 
+import re
+from typing import Final
+
 from dolmetsch.core.numbers.numerals import tidy
 from dolmetsch.core.numbers.quantity import (
     match_count,
@@ -64,6 +67,16 @@ def spell_worth(price: str, unit: str) -> Spelt:
     return f"{per[0]}/{per[1] or unit}"
 
 
+#: What is replaced, in this order, so that no two spellings of a name differ by spaces; one between digits
+#: stays ("bag 1 10" is not "bag 11 0"). As Python and MariaDB both read it.
+IDLE_SPACES: Final = ((r"\s+", " "), (r"(?<![0-9]) | (?![0-9])", ""))
+
+
 def same_name(name: str) -> str:
-    """What two spellings of one name have in common: neither case nor spaces tell them apart."""
-    return "".join(name.casefold().split())
+    """What two spellings of one name have in common: neither case nor spaces tell them apart, but for those
+    between two digits.
+    """
+    bare = name.casefold()
+    for spaces, instead in IDLE_SPACES:
+        bare = re.sub(spaces, instead, bare)
+    return bare

@@ -79,7 +79,8 @@ def _find_wrong(write: Write, data: schemas.QuoteIn, reader: Reader) -> Quote | 
 def find_or_make_item(write: Write, sort: str, name: str, kind: str) -> PriceItem:
     """The line of that name, made where there is none; a kind given now replaces the one before."""
     mine = PriceItem.objects.filter(kitchen=write.kitchen, sort=sort)
-    item = called_so(mine, [name]).order_by("id").first()
+    # by the index where it is written as before; else all lines are looked through
+    item = mine.filter(name=name).first() or called_so(mine, [name]).order_by("id").first()
     if item is None:
         return PriceItem.objects.create(kitchen=write.kitchen, sort=sort, name=name, kind=kind)
     if kind and item.kind != kind:

@@ -5,9 +5,10 @@ from typing import Any, ClassVar, Protocol, TypeVar
 
 from django.db import models
 from django.db.models import F, Func, QuerySet, Value
+from django.db.models.expressions import Combinable
 from django.db.models.lookups import In
 
-from dolmetsch.core.numbers.spelling import same_name
+from dolmetsch.core.numbers.spelling import IDLE_SPACES, same_name
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.writing.once import Row, Write
 
@@ -42,7 +43,9 @@ def called_so(
     rows: "QuerySet[Row, Row]", names: Collection[str], *, column: str = "name"
 ) -> "QuerySet[Row, Row]":
     """Those of ``rows`` that are called like one of ``names``: neither case nor spaces tell two apart."""
-    bare = Func(F(column), Value(" "), Value(""), function="REPLACE")
+    bare: Combinable = F(column)
+    for spaces, instead in IDLE_SPACES:
+        bare = Func(bare, Value(spaces), Value(instead), function="REGEXP_REPLACE")
     # the database's own order of letters has no case
     return rows.filter(In(bare, [same_name(name) for name in names]))
 

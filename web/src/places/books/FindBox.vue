@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { refDebounced } from '@vueuse/core'
 import { computed } from 'vue'
 import type { RouteLocationRaw } from 'vue-router'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { type Schemas } from '@/shared/api/client'
 import { useInAddress } from '@/shared/ui/useInAddress'
 
 /** One field that finds batches, pieces, packs, notes, prices, dishes, plans and people. */
@@ -12,17 +11,9 @@ type Found = Schemas['FoundOut']
 const words = useInAddress('find', '')
 const sought = refDebounced(words, 200)
 const asked = computed(() => sought.value.trim())
-const slug = useSlug()
-const { data, error } = useQuery<Schemas['FindOut'], ProblemError>({
-  queryKey: computed(() => ['find', slug.value, asked.value]),
-  enabled: computed(() => slug.value !== '' && asked.value !== ''),
+const { data, error } = useKitchenQuery('find', '/find', () => ({ query: { words: asked.value } }), {
+  enabled: () => asked.value !== '',
   placeholderData: (before) => before,
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/find', {
-        params: { path: { kitchen_slug: slug.value }, query: { words: asked.value } },
-      }),
-    ),
 })
 const names: Record<Found['kind'], string> = {
   batch: 'Batches',

@@ -1,23 +1,15 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import BooksHead from './BooksHead.vue'
 import ForecastKinds from './ForecastKinds.vue'
 
 /** How often the 80 % range held, from the kitchen's own record, nothing left out. */
-const slug = useSlug()
 const { costText, cost, percent, unitWord } = useUnits()
-const { data, error, refetch } = useQuery<Schemas['CalibrationOut'], ProblemError>({
-  queryKey: computed(() => ['calibration', slug.value]),
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/calibration', { params: { path: { kitchen_slug: slug.value } } }),
-    ),
-})
+const { data, error, refetch } = useKitchenQuery('calibration', '/calibration')
 const WIDE = 360
 const at = (part: string): number => (Number(part) / 100) * WIDE
 const verdict = computed(() => {

@@ -2,7 +2,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { vMay } from '@/shared/kitchen/vMay'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'

@@ -1,7 +1,6 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { keepPreviousData } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
 
 export type BatchState = '' | 'under-way' | 'finished'
 /** What is looked for; days as in an address, "2026-11-26", empty: any. */
@@ -9,24 +8,17 @@ export type Wanted = { words: string; state: BatchState; since: string; until: s
 
 /** A page of every batch ever made that is wanted, the latest entry first. */
 export function useBatches(wanted: Ref<Wanted>) {
-  const slug = useSlug()
-  return useQuery<Schemas['BatchesOut'], ProblemError>({
-    queryKey: computed(() => ['batches', slug.value, wanted.value]),
+  const query = computed(() => {
+    const { words, state, since, until, page } = wanted.value
+    return {
+      words,
+      page,
+      ...(state && { is_finished: state === 'finished' }),
+      ...(since && { since }),
+      ...(until && { until }),
+    }
+  })
+  return useKitchenQuery('batches', '/batches', () => ({ query: query.value, key: [wanted.value] }), {
     placeholderData: keepPreviousData,
-    queryFn: () => {
-      const { words, state, since, until, page } = wanted.value
-      const query = {
-        words,
-        page,
-        ...(state && { is_finished: state === 'finished' }),
-        ...(since && { since }),
-        ...(until && { until }),
-      }
-      return take(
-        api.GET('/api/kitchens/{kitchen_slug}/batches', {
-          params: { path: { kitchen_slug: slug.value }, query },
-        }),
-      )
-    },
   })
 }

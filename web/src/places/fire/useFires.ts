@@ -1,7 +1,8 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
+import { type Ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Live = Schemas['LiveOut']
@@ -14,33 +15,13 @@ const RENEWED_EVERY = 4_000
 
 /** Fires, cookers with what they read, and programs. */
 export function useFires() {
-  const kitchen_slug = useSlug()
-  return useQuery<Fires, ProblemError>({
-    queryKey: computed(() => ['fires', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    refetchInterval: RENEWED_EVERY,
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/fires', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('fires', '/fires', () => ({}), { refetchInterval: RENEWED_EVERY })
 }
 
 /** A fire as it is now, asked for again and again while it is not done. */
 export function useLive(id: Ref<number>) {
-  const kitchen_slug = useSlug()
-  return useQuery<Live, ProblemError>({
-    queryKey: computed(() => ['fire', kitchen_slug.value, id.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
+  return useKitchenQuery('fire', '/fires/{fire_id}', () => ({ path: { fire_id: id.value } }), {
     refetchInterval: (query) => (query.state.data?.done_at ? false : RENEWED_EVERY),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/fires/{fire_id}', {
-          params: { path: { kitchen_slug: kitchen_slug.value, fire_id: id.value } },
-        }),
-      ),
   })
 }
 

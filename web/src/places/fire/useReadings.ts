@@ -1,6 +1,6 @@
 import { useEventSource, useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch, type Ref } from 'vue'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import type { Live } from './useFires'
 
 /** A reading as it comes: by probe, in both units. */

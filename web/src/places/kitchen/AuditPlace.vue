@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { type Schemas } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { longDayText, timeText } from '@/shared/quantity/when'
 import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
@@ -15,17 +15,12 @@ const words = ref('')
 const asked = refDebounced(words, 250)
 const page = ref(1)
 watch(asked, () => (page.value = 1))
-const { data, error, refetch } = useQuery<Schemas['AuditPage'], ProblemError>({
-  queryKey: computed(() => ['audit', slug.value, asked.value, page.value]),
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/audit', {
-        params: { path: { kitchen_slug: slug.value }, query: { words: asked.value, page: page.value } },
-      }),
-    ),
-  placeholderData: (before) => before,
-  gcTime: 0,
-})
+const { data, error, refetch } = useKitchenQuery(
+  'audit',
+  '/audit',
+  () => ({ query: { words: asked.value, page: page.value } }),
+  { placeholderData: (before) => before, gcTime: 0 },
+)
 const days = computed(() => {
   const found = new Map<string, Row[]>()
   for (const row of data.value?.rows ?? []) {

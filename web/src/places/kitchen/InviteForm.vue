@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useSession } from '@/shared/api/useSession'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, type ProblemError, type Settings, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Settings, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useSession } from '@/shared/api/useSession'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
@@ -19,10 +20,7 @@ const slug = useSlug()
 const { kitchen, may } = useSession()
 const queries = useQueryClient()
 const params = computed(() => ({ path: { kitchen_slug: slug.value } }))
-const { data, error, refetch } = useQuery<Settings, ProblemError>({
-  queryKey: ['settings', slug.value],
-  queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params: params.value })),
-})
+const { data, error, refetch, put } = useKitchenQuery('settings', '/settings')
 const empty = {
   labour_rate: '',
   by_products: true,
@@ -62,7 +60,7 @@ provideFormFacts({ preview: ref(null), problem })
 const send = (): void =>
   void write(body.value, (now) => {
     known = { ...draft }
-    queries.setQueryData(['settings', slug.value], now)
+    put(now)
     void queries.invalidateQueries({ queryKey: ['verdict'] })
     saved.value = true
   })

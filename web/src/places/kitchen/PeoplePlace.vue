@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, ref } from 'vue'
-import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useSession } from '@/shared/api/useSession'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -17,20 +17,15 @@ import type { Role } from '@/shared/kitchen/roles'
 type People = Schemas['PeopleOut']
 type Person = Schemas['PersonOut']
 const slug = useSlug()
-const queries = useQueryClient()
 const { load, become } = useSession()
-const queryKey = computed(() => ['people', slug.value])
 const kitchen = computed(() => ({ kitchen_slug: slug.value }))
-const { data, error, refetch } = useQuery<People, ProblemError>({
-  queryKey,
-  queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/people', { params: { path: kitchen.value } })),
-})
+const { data, error, refetch, put } = useKitchenQuery('people', '/people')
 const problem = ref<Problem | null>(null)
 const link = ref<{ link: Schemas['LinkOut']; words: string } | null>(null)
 
 async function change(ask: () => Promise<People>): Promise<void> {
   problem.value = await refusal(async () => {
-    queries.setQueryData(queryKey.value, await ask())
+    put(await ask())
     // one's own role may have changed
     await load()
   })

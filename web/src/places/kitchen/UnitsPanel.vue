@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Problem, refusal, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useSession } from '@/shared/api/useSession'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -15,15 +16,8 @@ const slug = useSlug()
 const queries = useQueryClient()
 const { load, may } = useSession()
 const params = computed(() => ({ params: { path: { kitchen_slug: slug.value } } }))
-const { data, error, refetch } = useQuery<Schemas['UnitsOut'], ProblemError>({
-  queryKey: ['units', slug.value],
-  queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/units', params.value)),
-})
-const demo = useQuery<Schemas['DemoOut'], ProblemError>({
-  queryKey: ['demo', slug.value],
-  queryFn: () => take(api.GET('/api/kitchens/{kitchen_slug}/demo', params.value)),
-  enabled: computed(() => may('owner')),
-})
+const { data, error, refetch } = useKitchenQuery('units', '/units')
+const demo = useKitchenQuery('demo', '/demo', () => ({}), { enabled: () => may('owner') })
 const name = ref('')
 const units = ref<Units | null>(null)
 watch(

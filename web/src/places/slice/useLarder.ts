@@ -1,9 +1,10 @@
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { stampNow } from '@/shared/api/deviceClock'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useQueryClient } from '@tanstack/vue-query'
+import { type Ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { post } from '@/shared/outbox/outbox'
 import { type Fate, fateWord } from '@/shared/parts/fates'
 import { useWrite } from '@/shared/writing/useWrite'
@@ -17,16 +18,9 @@ export type MoveIn = Schemas['MoveIn']
 
 /** One pack with its history. */
 export function usePack(code: Ref<string>, mark: Ref<string>) {
-  const kitchen_slug = useSlug()
-  return useQuery<PackPage, ProblemError>({
-    queryKey: computed(() => ['pack', kitchen_slug.value, code.value, mark.value]),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/packs/{code}/{mark}', {
-          params: { path: { kitchen_slug: kitchen_slug.value, code: code.value, mark: mark.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('pack', '/packs/{code}/{mark}', () => ({
+    path: { code: code.value, mark: mark.value },
+  }))
 }
 
 /** Taking from a pack and moving it: kept on the device first, so that it works without a connection. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { momentTyped, todayHere } from '@/shared/quantity/when'
 import { computed, ref } from 'vue'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { usePlan } from '@/shared/api/useBench'
 import type { Task } from '@/shared/api/client'
 import TaskRow from '@/shared/parts/TaskRow.vue'

@@ -2,7 +2,7 @@
 import { useOnline } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { clockWords } from '@/shared/api/deviceClock'
 import { isSlow } from '@/shared/api/patience'
 import { discard, insist, isEntry, type Letter, send, tryAgain, useOutbox } from './outbox'

@@ -1,10 +1,10 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
 import {
   api,
   type BrieflyRecorded,
   type Forecast,
-  type ProblemError,
   type Recorded,
   type Schemas,
   take,
@@ -13,24 +13,18 @@ import type { Course } from '@/shared/parts/courseWords'
 import { renewShown } from '@/shared/api/renewShown'
 import { usePieces } from '@/shared/api/useBench'
 import { useSession } from '@/shared/api/useSession'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWays } from '@/shared/api/useWays'
 import { useWrite } from '@/shared/writing/useWrite'
 
 /** What is expected of a batch under way, anew after every entry (`seen`). */
 export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
-  const slug = useSlug()
-  const queryKey = computed(() => ['forecast', slug.value, code.value, seen.value])
-  return useQuery<Forecast, ProblemError>({
-    queryKey,
-    enabled: computed(() => seen.value !== undefined),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/forecast', {
-          params: { path: { kitchen_slug: slug.value, code: code.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery(
+    'forecast',
+    '/batches/{code}/forecast',
+    () => ({ path: { code: code.value }, key: [code.value, seen.value] }),
+    { enabled: () => seen.value !== undefined },
+  )
 }
 
 /** What the finished pound of one piece will cost: of its own kind where pieces become different things. */

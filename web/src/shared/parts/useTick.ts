@@ -1,7 +1,7 @@
 import { stampNow } from '@/shared/api/deviceClock'
 import { computed, reactive } from 'vue'
 import type { Task, Schemas } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 
 type News = Schemas['NewsIn']

@@ -1,7 +1,7 @@
 import { useEventSource, useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, type Problem, refusal, take, type Schemas } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 
 type Weight = Schemas['Weight']
 export type ScaleEvent = {

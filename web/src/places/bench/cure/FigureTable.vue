@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'

@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { reactive, ref, toRef } from 'vue'
 import { api, type Cures, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'

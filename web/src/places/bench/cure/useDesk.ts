@@ -1,7 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, watch, type Ref } from 'vue'
-import { api, type Pieces, ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Pieces, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useDraft } from '@/shared/writing/useDraft'
 import { blankRecipe, changePiece, type Cured, curedAs, type CuredPiece, shows } from './recipes'
@@ -10,20 +10,7 @@ export type DeskFacts = Schemas['DeskFactsOut']
 
 /** All the desk knows before a piece is laid on it. */
 export function useDeskFacts() {
-  const kitchen_slug = useSlug()
-  const queries = useQueryClient()
-  const queryKey = computed(() => ['cure-desk', kitchen_slug.value])
-  const query = useQuery<DeskFacts, ProblemError>({
-    queryKey,
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/cure-desk', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
-  const put = (facts: DeskFacts): void => void queries.setQueryData(queryKey.value, facts)
-  return { ...query, put }
+  return useKitchenQuery('cure-desk', '/cure-desk')
 }
 
 const blankWishes = (): Schemas['WishesIn'] => ({

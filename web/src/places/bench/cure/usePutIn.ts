@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, type Ref } from 'vue'
 import { api, type Cures, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 import type { DeskFacts } from './useDesk'
 import type { Recipe } from './recipes'

@@ -1,9 +1,8 @@
 <script setup lang="ts">
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, toRef } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { type Schemas } from '@/shared/api/client'
 import { usePlan } from '@/shared/api/useBench'
 import { dayText, longDayText, timeText } from '@/shared/quantity/when'
 import LabelsPanel from '@/shared/labels/LabelsPanel.vue'
@@ -17,25 +16,14 @@ import PlanForm from './PlanForm.vue'
 /** Everything that happened to a batch, in time order, and what is still to come. */
 const props = defineProps<{ code: string }>()
 const code = toRef(props, 'code')
-const kitchen_slug = useSlug()
-const queries = useQueryClient()
-const queryKey = computed(() => ['diary', kitchen_slug.value, code.value])
 const {
   data: diary,
   error,
   refetch,
-} = useQuery<Schemas['DiaryOut'], ProblemError>({
-  queryKey,
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/diary', {
-        params: { path: { kitchen_slug: kitchen_slug.value, code: code.value } },
-      }),
-    ),
-})
+  put,
+} = useKitchenQuery('diary', '/batches/{code}/diary', () => ({ path: { code: code.value } }))
 const { data: plan } = usePlan(400, code)
 const coming = computed(() => (plan.value?.tasks ?? []).filter((task) => task.state === 'open'))
-const put = (now: Schemas['DiaryOut']): void => void queries.setQueryData(queryKey.value, now)
 const mark = useInAddress<string>('piece', '')
 /** Leaves by their day, of all pieces or of one. */
 const days = computed(() => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stampNow } from '@/shared/api/deviceClock'
 import { vMay } from '@/shared/kitchen/vMay'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { post } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
 import { ref } from 'vue'

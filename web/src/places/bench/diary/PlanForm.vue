@@ -4,7 +4,7 @@ import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, type Plan, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useWrite } from '@/shared/writing/useWrite'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, type Batch, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { colourOf } from '@/shared/strip/materials'

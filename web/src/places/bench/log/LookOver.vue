@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
-import { api, type Batch, type Pieces, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { api, type Batch, type Pieces, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { useWrite } from '@/shared/writing/useWrite'
 
@@ -11,15 +12,7 @@ import { useWrite } from '@/shared/writing/useWrite'
 const props = defineProps<{ batch: Batch }>()
 const kitchen_slug = useSlug()
 const queries = useQueryClient()
-const { data: looks } = useQuery<Schemas['LookOut'][], ProblemError>({
-  queryKey: computed(() => ['looks', kitchen_slug.value]),
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/looks', {
-        params: { path: { kitchen_slug: kitchen_slug.value } },
-      }),
-    ),
-})
+const { data: looks } = useKitchenQuery('looks', '/looks')
 const found = ref<string[]>([])
 const note = ref('')
 const { state, problem, write, retry } = useWrite<Schemas['LookOverIn'], Pieces>(

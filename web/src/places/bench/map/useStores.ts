@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Lying = Schemas['LyingOut']

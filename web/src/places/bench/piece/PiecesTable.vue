@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, reactive, ref, toRef } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useBatch, useSlug } from '@/shared/api/useBatch'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useBatch } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -14,19 +15,12 @@ import OwnerPages from './OwnerPages.vue'
 type Table = Schemas['PiecesTableOut']
 const props = defineProps<{ code: string }>()
 const slug = useSlug()
-const queries = useQueryClient()
 const { inUnit, unit, costText, unitWord } = useUnits()
 const { data: batch } = useBatch(toRef(props, 'code'))
-const queryKey = computed(() => ['pieces-table', slug.value, props.code, batch.value?.seen])
-const { data, error, refetch } = useQuery<Table, ProblemError>({
-  queryKey,
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/pieces-table', {
-        params: { path: { kitchen_slug: slug.value, code: props.code } },
-      }),
-    ),
-})
+const { data, error, refetch, put } = useKitchenQuery('pieces-table', '/batches/{code}/pieces-table', () => ({
+  path: { code: props.code },
+  key: [props.code, batch.value?.seen],
+}))
 const words = ref('')
 const owner = ref('')
 const NOBODY = '–'
@@ -61,7 +55,7 @@ const owning = useWrite<Schemas['OwnerIn'], Table>('owner', (body, key) =>
 )
 function setOwner(name: string): void {
   void owning.write({ owner: name, marks: [...picked] }, (table) => {
-    queries.setQueryData(queryKey.value, table)
+    put(table)
     picked.clear()
   })
 }

@@ -1,6 +1,6 @@
 import type { Ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 
 /** `seen`: how far the batch has come; what a weight means is asked anew when that changes. */

@@ -1,7 +1,7 @@
 import { stampNow } from '@/shared/api/deviceClock'
 import { computed, reactive, ref, watch, type Ref } from 'vue'
 import type { Batch, Content, Cures, Entry, PieceFire, Pieces, Schemas } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { isEntry, onArrived, post, useOutbox } from '@/shared/outbox/outbox'
 import { useDraft } from '@/shared/writing/useDraft'
 import { stepWord } from '@/shared/parts/stepWords'

@@ -1,22 +1,18 @@
 <script setup lang="ts">
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import BooksHead from '@/places/books/BooksHead.vue'
-import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { capital } from '@/shared/quantity/capital'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
 /** Everything out: each list, and all of it as one ZIP; and in: documents, spreadsheets, a whole kitchen. */
 const slug = useSlug()
 const queries = useQueryClient()
-const queryKey = computed(() => ['archive', slug.value])
-const { data } = useQuery<Schemas['ArchiveFactsOut'], ProblemError>({
-  queryKey,
-  queryFn: () =>
-    take(api.GET('/api/kitchens/{kitchen_slug}/archive', { params: { path: { kitchen_slug: slug.value } } })),
-})
+const { data } = useKitchenQuery('archive', '/archive')
 const root = computed(() => `/api/kitchens/${slug.value}/archive`)
 const problem = ref<Problem | null>(null)
 const filled = ref<Schemas['FilledOut'] | null>(null)

@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, watch } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { newKey } from '@/shared/writing/newKey'
 

@@ -1,7 +1,7 @@
-import { useQuery } from '@tanstack/vue-query'
-import { computed, watch } from 'vue'
-import { api, ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { watch } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useDraft } from '@/shared/writing/useDraft'
@@ -32,11 +32,7 @@ export function useCase() {
       offers: exampleOffers(isMetric.value ? 'per_kg' : 'per_lb'),
     },
   }))
-  const choices = useQuery<Schemas['ChoicesOut'], ProblemError>({
-    queryKey: computed(() => ['case', slug.value]),
-    queryFn: () =>
-      take(api.GET('/api/kitchens/{kitchen_slug}/case', { params: { path: { kitchen_slug: slug.value } } })),
-  })
+  const choices = useKitchenQuery('case', '/case')
   const {
     last: checked,
     problem,

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { useRouter } from 'vue-router'
 import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 import type { Case } from './useCase'
 

@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'

@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'

@@ -1,7 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Chamber = Schemas['ChamberOut']
@@ -11,18 +11,7 @@ export type HangIn = Schemas['HangIn']
 
 /** What hangs, the next ready first. */
 export function useChamber() {
-  const kitchen_slug = useSlug()
-  return useQuery<Chamber, ProblemError>({
-    queryKey: computed(() => ['chamber', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    refetchInterval: 60_000,
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/chamber', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('chamber', '/chamber', () => ({}), { refetchInterval: 60_000 })
 }
 
 /** Hanging a piece, and noting something of one that hangs. */

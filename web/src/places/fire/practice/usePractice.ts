@@ -1,7 +1,7 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { useWrite } from '@/shared/writing/useWrite'
 
 export type Practice = Schemas['PracticeOut']
@@ -11,17 +11,7 @@ const RENEWED_EVERY = 1_500
 
 /** What can be practiced, and how it went lately. */
 export function usePractices() {
-  const kitchen_slug = useSlug()
-  return useQuery<Schemas['PracticesOut'], ProblemError>({
-    queryKey: computed(() => ['practice', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/practice', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('practice', '/practice')
 }
 
 /** Begins a run. */
@@ -40,15 +30,9 @@ export function useBeginPractice() {
 /** A run as it goes on, and what is done in it. */
 export function useRun(id: Ref<number>) {
   const kitchen_slug = useSlug()
-  const queries = useQueryClient()
-  const queryKey = computed(() => ['practice', kitchen_slug.value, id.value])
   const path = computed(() => ({ kitchen_slug: kitchen_slug.value, run_id: id.value }))
-  const query = useQuery<Practice, ProblemError>({
-    queryKey,
-    enabled: computed(() => kitchen_slug.value !== ''),
+  const query = useKitchenQuery('practice', '/practice/{run_id}', () => ({ path: { run_id: id.value } }), {
     refetchInterval: ({ state }) => (state.data?.verdict ? false : RENEWED_EVERY),
-    queryFn: () =>
-      take(api.GET('/api/kitchens/{kitchen_slug}/practice/{run_id}', { params: { path: path.value } })),
   })
   const write = useWrite<Act, Practice>(`practice:${id.value}`, (body, key) =>
     take(
@@ -60,7 +44,7 @@ export function useRun(id: Ref<number>) {
   )
   function act(event: Partial<Act> & { kind: Act['kind'] }): void {
     const { kind, stage = null, text = '' } = event
-    void write.write({ kind, stage, text }, (run) => queries.setQueryData(queryKey.value, run))
+    void write.write({ kind, stage, text }, query.put)
   }
   return { ...query, act, problem: write.problem, isSaving: write.isSaving, retryAct: write.retry }
 }

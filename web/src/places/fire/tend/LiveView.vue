@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { timeText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useEvents, useLive } from '@/places/fire/useFires'

@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
+import { type Ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useWrite } from '@/shared/writing/useWrite'
 
@@ -34,16 +35,7 @@ export const forms: { value: Form; word: string }[] = [
 
 /** What lies on the board of a batch. */
 export function useBoard(code: Ref<string>) {
-  const kitchen_slug = useSlug()
-  return useQuery<Board, ProblemError>({
-    queryKey: computed(() => ['board', kitchen_slug.value, code.value]),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/board', {
-          params: { path: { kitchen_slug: kitchen_slug.value, code: code.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('board', '/batches/{code}/board', () => ({ path: { code: code.value } }))
 }
 
 /** What is drafted as the body that records it; a piece that is finished already is packed without a slicing. */

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { api, type Schemas, take } from '@/shared/api/client'
+import { useSlug } from '@/shared/api/useSlug'
 import { renewShown } from '@/shared/api/renewShown'
 import { dayText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -17,20 +18,7 @@ import { useWrite } from '@/shared/writing/useWrite'
 const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const { like } = useUnits()
-const {
-  data: cupboard,
-  error,
-  refetch,
-} = useQuery<Schemas['CupboardOut'], ProblemError>({
-  queryKey: computed(() => ['cupboard', kitchen_slug.value]),
-  enabled: computed(() => kitchen_slug.value !== ''),
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/cupboard', {
-        params: { path: { kitchen_slug: kitchen_slug.value } },
-      }),
-    ),
-})
+const { data: cupboard, error, refetch } = useKitchenQuery('cupboard', '/cupboard')
 const blank = { what: '', sort: 'bought' as const, amount: '' }
 const draft = reactive<{ what: string; sort: 'bought' | 'counted'; amount: string }>({ ...blank })
 const noting = useWrite<Schemas['StockIn'], Schemas['CupboardOut']>(

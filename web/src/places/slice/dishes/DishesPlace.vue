@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'

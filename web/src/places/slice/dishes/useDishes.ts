@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueryClient } from '@tanstack/vue-query'
+import { type Ref } from 'vue'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import type { FileIn } from '@/shared/writing/readFile'
 import { useWrite } from '@/shared/writing/useWrite'
@@ -30,31 +31,12 @@ export const blankPart = (sort: PartIn['sort'] = 'larder'): PartIn => ({
 
 /** Every dish with what a plate costs now. */
 export function useDishes() {
-  const kitchen_slug = useSlug()
-  return useQuery<Dishes, ProblemError>({
-    queryKey: computed(() => ['dishes', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/dishes', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('dishes', '/dishes')
 }
 
 /** One dish whole. */
 export function useDish(name: Ref<string>) {
-  const kitchen_slug = useSlug()
-  return useQuery<DishPage, ProblemError>({
-    queryKey: computed(() => ['dish', kitchen_slug.value, name.value]),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/dishes/{name}', {
-          params: { path: { kitchen_slug: kitchen_slug.value, name: name.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('dish', '/dishes/{name}', () => ({ path: { name: name.value } }))
 }
 
 /** What a dish as typed would cost. */

@@ -2,7 +2,7 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { longDayText, weekMomentText } from '@/shared/quantity/when'
 import DropPanel from '@/shared/ui/DropPanel.vue'

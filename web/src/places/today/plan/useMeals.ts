@@ -1,8 +1,9 @@
-import { useQueries, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { askKitchen, kitchenKey, useKitchenQuery } from '@/shared/api/useKitchenQuery'
+import { useQueries, useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useWrite } from '@/shared/writing/useWrite'
 
@@ -70,38 +71,27 @@ export const isAskable = (meal: MealDraft): boolean =>
 
 /** Every plan, and the jobs on the list. */
 export function useMeals() {
-  const kitchen_slug = useSlug()
-  return useQuery<Meals, ProblemError>({
-    queryKey: computed(() => ['meals', kitchen_slug.value]),
-    enabled: computed(() => kitchen_slug.value !== ''),
-    queryFn: () =>
-      take(
-        api.GET('/api/kitchens/{kitchen_slug}/meals', {
-          params: { path: { kitchen_slug: kitchen_slug.value } },
-        }),
-      ),
-  })
+  return useKitchenQuery('meals', '/meals')
 }
-
-/** The question for one plan whole. */
-const pageOf = (kitchen_slug: string, name: string) => ({
-  queryKey: ['meal', kitchen_slug, name],
-  enabled: kitchen_slug !== '' && name !== '',
-  queryFn: () =>
-    take(api.GET('/api/kitchens/{kitchen_slug}/meals/{name}', { params: { path: { kitchen_slug, name } } })),
-})
 
 /** One plan whole; none while it is new. */
 export function useMeal(name: Ref<string>) {
-  const kitchen_slug = useSlug()
-  return useQuery<MealPage, ProblemError>(computed(() => pageOf(kitchen_slug.value, name.value)))
+  return useKitchenQuery('meal', '/meals/{name}', () => ({ path: { name: name.value } }), {
+    enabled: () => name.value !== '',
+  })
 }
 
 /** Several plans whole, in their order; what is not there yet is undefined. */
 export function useMealPages(names: Ref<string[]>): Ref<(MealPage | undefined)[]> {
   const kitchen_slug = useSlug()
   return useQueries({
-    queries: computed(() => names.value.map((name) => pageOf(kitchen_slug.value, name))),
+    queries: computed(() =>
+      names.value.map((name) => ({
+        queryKey: kitchenKey('meal', kitchen_slug.value, [name]),
+        enabled: kitchen_slug.value !== '',
+        queryFn: () => askKitchen(kitchen_slug.value, '/meals/{name}', { path: { name } }),
+      })),
+    ),
     combine: (results) => results.map((one) => one.data),
   })
 }

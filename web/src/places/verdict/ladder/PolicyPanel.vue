@@ -11,7 +11,7 @@ import {
   take,
   type Verdict,
 } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import PolicyFields from '@/shared/ui/PolicyFields.vue'

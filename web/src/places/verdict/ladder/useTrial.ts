@@ -1,6 +1,6 @@
 import { computed, type ComputedRef, reactive, ref, watch } from 'vue'
 import { api, type Policy, type Schemas, take, type Verdict } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import { useAsking } from '@/shared/asking/useAsking'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { provideFormFacts } from '@/shared/writing/formFacts'

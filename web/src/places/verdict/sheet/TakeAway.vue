@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useSlug } from '@/shared/api/useBatch'
+import { useSlug } from '@/shared/api/useSlug'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 
 /** The batch as a file: page, tables, open document. */

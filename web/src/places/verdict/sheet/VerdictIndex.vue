@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useBatch'
+import { type Schemas } from '@/shared/api/client'
 import { chanceText, chanceTone } from '@/shared/quantity/chance'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
@@ -12,19 +12,14 @@ import LoadState from '@/shared/ui/LoadState.vue'
 
 /** What finished batches came to against the shop, newest first, and what is under way by its forecast. */
 type Finished = Schemas['SummaryOut']
-const slug = useSlug()
 const route = useRoute()
 const page = computed(() => Math.max(1, Number(route.query['page']) || 1))
-const { data, error, refetch } = useQuery<Schemas['VerdictsOut'], ProblemError>({
-  queryKey: computed(() => ['verdicts', slug.value, page.value]),
-  placeholderData: keepPreviousData,
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/verdicts', {
-        params: { path: { kitchen_slug: slug.value }, query: { page: page.value } },
-      }),
-    ),
-})
+const { data, error, refetch } = useKitchenQuery(
+  'verdicts',
+  '/verdicts',
+  () => ({ query: { page: page.value } }),
+  { placeholderData: keepPreviousData },
+)
 const { money, costText, unitWord } = useUnits()
 const toneOf = (batch: Finished): string => {
   if (batch.saved_on_batch == null || Number(batch.saved_on_batch) === 0) return 'open'

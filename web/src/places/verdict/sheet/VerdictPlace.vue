@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type ProblemError, type Schemas, take } from '@/shared/api/client'
-import { useBatch, useSlug, useVerdict } from '@/shared/api/useBatch'
+import { useBatch, useVerdict } from '@/shared/api/useBatch'
 import ForecastNote from '@/shared/outlook/ForecastNote.vue'
 import { useForecast } from '@/shared/outlook/useForecast'
 import { capital } from '@/shared/quantity/capital'
@@ -26,7 +25,6 @@ import FindingList from '@/shared/ui/FindingList.vue'
 const props = defineProps<{ code: string }>()
 const code = toRef(props, 'code')
 const router = useRouter()
-const slug = useSlug()
 const { data: batch, error, refetch } = useBatch(code)
 const { data: verdict } = useVerdict(code)
 provideWhy({ verdict, batch })
@@ -48,16 +46,12 @@ const pieces = computed(() => [
   { value: ALL, word: 'All pieces' },
   ...(batch.value?.pieces ?? []).map((one) => ({ value: one.mark, word: one.mark })),
 ])
-const alone = useQuery<Schemas['StripOut'], ProblemError>({
-  queryKey: computed(() => ['batch', slug.value, props.code, 'piece', piece.value]),
-  enabled: computed(() => piece.value !== ALL),
-  queryFn: () =>
-    take(
-      api.GET('/api/kitchens/{kitchen_slug}/batches/{code}/strips/{mark}', {
-        params: { path: { kitchen_slug: slug.value, code: props.code, mark: piece.value } },
-      }),
-    ),
-})
+const alone = useKitchenQuery(
+  'batch',
+  '/batches/{code}/strips/{mark}',
+  () => ({ path: { code: props.code, mark: piece.value }, key: [props.code, 'piece', piece.value] }),
+  { enabled: () => piece.value !== ALL },
+)
 const drawn = computed(() => {
   if (!batch.value) return undefined
   if (piece.value === ALL || !alone.data.value) return { ...batch.value, forecast: forecast.value ?? null }
