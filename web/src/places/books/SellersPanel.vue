@@ -1,16 +1,14 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { vMay } from '@/shared/kitchen/vMay'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Who prices and meat are from, each with the names they were written under; two names are joined here. */
 const props = defineProps<{ sellers: Schemas['SellerOut'][] }>()
-const slug = useSlug()
 const queries = useQueryClient()
 const draft = ref({ name: '', same_as: '' })
 
@@ -29,14 +27,7 @@ function countsText(one: { prices: number; batches: number }): string {
   const batches = one.batches && `${one.batches} batch${one.batches === 1 ? '' : 'es'}`
   return [prices, batches].filter(Boolean).join(', ')
 }
-const joined = useWrite<Schemas['SellerIn'], Schemas['PriceBookOut']>('seller', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/sellers', {
-      params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-      body,
-    }),
-  ),
-)
+const joined = useKitchenWrite('seller', '/sellers')
 provideFormFacts({ preview: ref(null), problem: joined.problem })
 function renew(): void {
   draft.value = { name: '', same_as: '' }

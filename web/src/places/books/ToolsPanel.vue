@@ -1,20 +1,18 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import ReasonForm from '@/shared/ui/ReasonForm.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Machines that are to pay for themselves: what each cost, and what was saved since. */
 defineProps<{ tools: Schemas['ToolOut'][] }>()
-const slug = useSlug()
 const queries = useQueryClient()
 const { money } = useUnits()
 const isAdding = ref(false)
@@ -22,24 +20,11 @@ const removed = ref<number | null>(null)
 const reason = ref('')
 const draft = ref({ name: '', paid: '', bought_on: '' })
 
-const bought = useWrite<Schemas['ToolIn'], Schemas['ToolOut'][]>(
-  'tool',
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/tools', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  () => draft.value,
-)
-const canceled = useWrite<{ id: number; reason: string }, Schemas['ToolOut'][]>('tool-gone', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/tools/{tool_id}/cancel', {
-      params: { path: { kitchen_slug: slug.value, tool_id: body.id }, header: { 'Idempotency-Key': key } },
-      body: { reason: body.reason },
-    }),
-  ),
+const bought = useKitchenWrite('tool', '/tools', { typed: () => draft.value })
+const canceled = useKitchenWrite<'/tools/{tool_id}/cancel', { id: number; reason: string }>(
+  'tool-gone',
+  '/tools/{tool_id}/cancel',
+  { path: (body) => ({ tool_id: body.id }), body: (body) => ({ reason: body.reason }) },
 )
 provideFormFacts({ preview: ref(null), problem: bought.problem })
 function renew(): void {

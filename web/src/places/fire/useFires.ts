@@ -1,3 +1,4 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { useQueryClient } from '@tanstack/vue-query'
 import { type Ref } from 'vue'
@@ -27,15 +28,7 @@ export function useLive(id: Ref<number>) {
 
 /** Pieces go into the smoke. */
 export function useBegin() {
-  const kitchen_slug = useSlug()
-  return useWrite<FireIn, Schemas['BegunOut']>('fire', (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/fires', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  )
+  return useKitchenWrite('fire', '/fires')
 }
 
 /** Saves a program as the next version of its name. */
@@ -62,17 +55,9 @@ export function useSaveProgram(typed: () => unknown) {
 export function useEvents(id: Ref<number>) {
   const kitchen_slug = useSlug()
   const queries = useQueryClient()
-  const write = useWrite<EventIn, Live>(`fire:${id.value}`, (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/fires/{fire_id}/events', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, fire_id: id.value },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
-  )
+  const write = useKitchenWrite(`fire:${id.value}`, '/fires/{fire_id}/events', {
+    path: () => ({ fire_id: id.value }),
+  })
   function record(event: Partial<EventIn> & { kind: EventIn['kind'] }, done: () => void = () => {}): void {
     const body: EventIn = {
       probe: '',

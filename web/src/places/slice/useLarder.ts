@@ -1,13 +1,13 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { stampNow } from '@/shared/api/deviceClock'
 import { useQueryClient } from '@tanstack/vue-query'
 import { type Ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
+import { type Schemas } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useSlug'
 import { post } from '@/shared/outbox/outbox'
 import { type Fate, fateWord } from '@/shared/parts/fates'
-import { useWrite } from '@/shared/writing/useWrite'
 
 export type Larder = Schemas['LarderOut']
 export type Pack = Schemas['PackOut']
@@ -48,39 +48,19 @@ export function useTaking() {
 
 /** Taking something back, and counting the shelves. */
 export function useLarderWrites() {
-  const kitchen_slug = useSlug()
   const queries = useQueryClient()
-  const canceling = useWrite<{ id: number; reason: string }, Larder>('cancel-taking', ({ id, reason }, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/takings/{taken_id}/cancel', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, taken_id: id },
-          header: { 'Idempotency-Key': key },
-        },
-        body: { reason },
-      }),
-    ),
+  const canceling = useKitchenWrite<'/takings/{taken_id}/cancel', { id: number; reason: string }>(
+    'cancel-taking',
+    '/takings/{taken_id}/cancel',
+    { path: ({ id }) => ({ taken_id: id }), body: ({ reason }) => ({ reason }) },
   )
-  const counting = useWrite<Schemas['CountIn'], Larder>('count-shelves', (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/larder/counts', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  )
-  const packCanceling = useWrite<{ code: string; mark: string; reason: string }, Schemas['BoardOut']>(
-    'cancel-pack',
-    ({ code, mark, reason }, key) =>
-      take(
-        api.POST('/api/kitchens/{kitchen_slug}/packs/{code}/{mark}/cancel', {
-          params: {
-            path: { kitchen_slug: kitchen_slug.value, code, mark },
-            header: { 'Idempotency-Key': key },
-          },
-          body: { reason },
-        }),
-      ),
-  )
+  const counting = useKitchenWrite('count-shelves', '/larder/counts')
+  const packCanceling = useKitchenWrite<
+    '/packs/{code}/{mark}/cancel',
+    { code: string; mark: string; reason: string }
+  >('cancel-pack', '/packs/{code}/{mark}/cancel', {
+    path: ({ code, mark }) => ({ code, mark }),
+    body: ({ reason }) => ({ reason }),
+  })
   return { canceling, counting, packCanceling, renew: () => renewShown(queries) }
 }

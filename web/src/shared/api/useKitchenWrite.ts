@@ -9,7 +9,8 @@ type Writable = {
   [P in keyof paths]: P extends `${Root}${infer R}` ? (paths[P] extends { post: object } ? R : never) : never
 }[keyof paths]
 type Post<R extends Writable> = paths[`${Root}${R}`] extends { post: infer P } ? P : never
-type Names<R extends Writable> = Post<R> extends { parameters: { path: infer P } } ? Omit<P, 'kitchen_slug'> : never
+type Names<R extends Writable> =
+  Post<R> extends { parameters: { path: infer P } } ? Omit<P, 'kitchen_slug'> : never
 type Body<R extends Writable> =
   Post<R> extends { requestBody: { content: { 'application/json': infer B } } } ? B : undefined
 type Json<A> = A extends { content: { 'application/json': infer J } } ? J : never
@@ -23,7 +24,11 @@ type Written<R extends Writable> =
 export function useKitchenWrite<R extends Writable, B = Body<R>>(
   name: string,
   below: R,
-  { path, body, typed }: { path?: (now: B) => Names<R>; body?: (now: B) => Body<R>; typed?: () => unknown } = {},
+  {
+    path,
+    body,
+    typed,
+  }: { path?: (now: B) => Names<R>; body?: (now: B) => Body<R>; typed?: () => unknown } = {},
 ) {
   const slug = useSlug()
   return useWrite<B, Written<R>>(
@@ -34,7 +39,9 @@ export function useKitchenWrite<R extends Writable, B = Body<R>>(
         header: { 'Idempotency-Key': key },
       }
       const asked = { params, body: body ? body(now) : now }
-      return take(api.POST(`/api/kitchens/{kitchen_slug}${below}` as never, asked as never)) as Promise<Written<R>>
+      return take(api.POST(`/api/kitchens/{kitchen_slug}${below}` as never, asked as never)) as Promise<
+        Written<R>
+      >
     },
     typed,
   )

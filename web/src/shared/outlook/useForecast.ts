@@ -1,21 +1,12 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, type Ref } from 'vue'
-import {
-  api,
-  type BrieflyRecorded,
-  type Forecast,
-  type Recorded,
-  type Schemas,
-  take,
-} from '@/shared/api/client'
 import type { Course } from '@/shared/parts/courseWords'
 import { renewShown } from '@/shared/api/renewShown'
 import { usePieces } from '@/shared/api/useBench'
 import { useSession } from '@/shared/api/useSession'
-import { useSlug } from '@/shared/api/useSlug'
 import { useWays } from '@/shared/api/useWays'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** What is expected of a batch under way, anew after every entry (`seen`). */
 export function useForecast(code: Ref<string>, seen: Ref<number | undefined>) {
@@ -44,21 +35,10 @@ export function useForecastOfPiece(code: Ref<string>, mark: Ref<string>) {
 
 /** Saying in one touch what a batch is to become. */
 export function useSayCourse(code: Ref<string>) {
-  const slug = useSlug()
   const queries = useQueryClient()
-  const made = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
-    `${code.value}:say course`,
-    (body, key) =>
-      take(
-        api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-          params: {
-            path: { kitchen_slug: slug.value, code: code.value },
-            header: { 'Idempotency-Key': key },
-          },
-          body,
-        }),
-      ),
-  )
+  const made = useKitchenWrite(`${code.value}:say course`, '/batches/{code}/entries', {
+    path: () => ({ code: code.value }),
+  })
   const say = (course: Course, seen: number): void => {
     const content = { act: 'course' as const, course, pieces: [] }
     void made.write({ content, seen, corrects: null, reason: '', happened_at: null }, () =>
@@ -70,17 +50,11 @@ export function useSayCourse(code: Ref<string>) {
 
 /** The kitchen's ways by name, and choosing one for a batch. */
 export function useChooseWay(code: Ref<string>) {
-  const slug = useSlug()
   const queries = useQueryClient()
   const ways = useWays()
-  const made = useWrite<Schemas['ChooseWayIn'], Forecast>(`${code.value}:way`, (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/way', {
-        params: { path: { kitchen_slug: slug.value, code: code.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  )
+  const made = useKitchenWrite(`${code.value}:way`, '/batches/{code}/way', {
+    path: () => ({ code: code.value }),
+  })
   const choose = (way: string): void =>
     void made.write({ way }, () => {
       void queries.invalidateQueries({ queryKey: ['forecast'] })

@@ -1,31 +1,19 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { useDraft } from '@/shared/writing/useDraft'
-import { useWrite } from '@/shared/writing/useWrite'
 import type { DeskFacts } from './useDesk'
 
 type Row = { key: string; label: string; value: string; reference: string; source: string; is_own: boolean }
 /** Reference figures, each replaceable by the kitchen's own with its source. */
 const props = defineProps<{ sort: 'limit' | 'spoon'; unit: string; rows: Row[] }>()
 const emit = defineEmits<{ kept: [facts: DeskFacts] }>()
-const kitchen_slug = useSlug()
 /** A figure half typed is still there after a reload. */
 const { draft: own, clear } = useDraft(`figure-${props.sort}`, () => ({ open: '', value: '', source: '' }))
 const open = computed(() => own.open)
-const { state, problem, write, reset } = useWrite<Schemas['FigureIn'], DeskFacts>(
-  `figure-${props.sort}`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/cure-figures', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-)
+const { state, problem, write, reset } = useKitchenWrite(`figure-${props.sort}`, '/cure-figures')
 function change(row: Row): void {
   reset()
   if (open.value === row.key) return clear()

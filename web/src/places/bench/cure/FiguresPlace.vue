@@ -1,8 +1,8 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -10,22 +10,13 @@ import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
-import { useWrite } from '@/shared/writing/useWrite'
 import FigureTable from './FigureTable.vue'
-import { type DeskFacts, useDeskFacts } from './useDesk'
+import { useDeskFacts } from './useDesk'
 
 /** The figures the cure desk judges by: limits and spoons, the kitchen's own where it has them, and mixes. */
-const kitchen_slug = useSlug()
 const { data: facts, error, refetch, put } = useDeskFacts()
 const { draft: mix } = useDraft<Schemas['MixIn']>('mix', () => ({ recipe: '', weight: '', note: '' }))
-const mixing = useWrite<Schemas['MixIn'], DeskFacts>('mix', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/mixes', {
-      params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-      body,
-    }),
-  ),
-)
+const mixing = useKitchenWrite('mix', '/mixes')
 const said = ref('')
 provideFormFacts({ preview: ref(null), problem: mixing.problem })
 function make(): void {

@@ -1,31 +1,20 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { reactive, ref, toRef } from 'vue'
-import { api, type Cures, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 import { useShowCures } from './usePutIn'
 
 /** A cure put down by mistake counts no more: why is said, and both stay readable. */
 const props = defineProps<{ code: string; cure: number }>()
-const kitchen_slug = useSlug()
 const show = useShowCures(toRef(props, 'code'))
 const draft = reactive({ reason: '' })
-const { state, problem, write, retry } = useWrite<{ reason: string }, Cures>(
+const { state, problem, write, retry } = useKitchenWrite(
   `${props.code}:${props.cure}:take-back`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/cures/{cure_id}/take-back', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, code: props.code, cure_id: props.cure },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
+  '/batches/{code}/cures/{cure_id}/take-back',
+  { path: () => ({ code: props.code, cure_id: props.cure }) },
 )
 provideFormFacts({ preview: ref(null), problem })
 function send(): void {

@@ -1,3 +1,4 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, type Ref } from 'vue'
 import { api, type Cures, type Schemas, take } from '@/shared/api/client'
@@ -48,17 +49,7 @@ export function usePutIn(code: Ref<string>) {
 
 /** Keeping a recipe under a name: the next version of it. */
 export function useKeepRecipe(put: (facts: DeskFacts) => void) {
-  const kitchen_slug = useSlug()
-  const { state, problem, write, reset } = useWrite<Schemas['SaveRecipeIn'], DeskFacts>(
-    'recipe',
-    (body, key) =>
-      take(
-        api.POST('/api/kitchens/{kitchen_slug}/recipes', {
-          params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-          body,
-        }),
-      ),
-  )
+  const { state, problem, write, reset } = useKitchenWrite('recipe', '/recipes')
   function keep(recipe: Recipe, putAway = false): void {
     void write({ recipe, put_away: putAway }, put)
   }

@@ -1,16 +1,14 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { api, type Plan, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** A task planned by hand. */
 const props = defineProps<{ code: string; pieces: string[] }>()
-const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const kinds: { value: Schemas['TaskIn']['kind']; word: string }[] = [
   { value: 'turn', word: 'Turn and rub' },
@@ -26,17 +24,9 @@ const kinds: { value: Schemas['TaskIn']['kind']; word: string }[] = [
 const kind = ref<Schemas['TaskIn']['kind']>('turn')
 const words = ref('')
 const when = ref('')
-const { state, problem, write } = useWrite<Schemas['TaskIn'], Plan>(`${props.code}:task`, (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/tasks', {
-      params: {
-        path: { kitchen_slug: kitchen_slug.value, code: props.code },
-        header: { 'Idempotency-Key': key },
-      },
-      body,
-    }),
-  ),
-)
+const { state, problem, write } = useKitchenWrite(`${props.code}:task`, '/batches/{code}/tasks', {
+  path: () => ({ code: props.code }),
+})
 function plan(): void {
   if (!when.value) return
   const body = {

@@ -1,32 +1,22 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref } from 'vue'
-import { api, type Batch, type Pieces, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Batch } from '@/shared/api/client'
 import SaveBar from '@/shared/ui/SaveBar.vue'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Looking the meat over before it is cut: tick what was found, and what to do is said at once. */
 const props = defineProps<{ batch: Batch }>()
-const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const { data: looks } = useKitchenQuery('looks', '/looks')
 const found = ref<string[]>([])
 const note = ref('')
-const { state, problem, write, retry } = useWrite<Schemas['LookOverIn'], Pieces>(
+const { state, problem, write, retry } = useKitchenWrite(
   `${props.batch.code}:look`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/look-overs', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, code: props.batch.code },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
+  '/batches/{code}/look-overs',
+  { path: () => ({ code: props.batch.code }) },
 )
 function send(): void {
   void write({ found: found.value, note: note.value }, () => {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
-import { api, type Pieces, type Schemas, take } from '@/shared/api/client'
+import { type Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 import PlaceFields from './PlaceFields.vue'
 import { productWords } from '@/places/bench/productWords'
 
@@ -18,18 +18,10 @@ const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const facts = reactive<Schemas['FactsIn']>({ length: '', width: '', thickness: '', skin: '', product: '' })
 const place = ref<Schemas['PlaceIn'] | null>(null)
-const { state, problem, write, retry } = useWrite<Schemas['FactsIn'], Pieces>(
+const { state, problem, write, retry } = useKitchenWrite(
   `${props.code}:${props.mark}:size`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/pieces/{mark}/facts', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, code: props.code, mark: props.mark },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
+  '/batches/{code}/pieces/{mark}/facts',
+  { path: () => ({ code: props.code, mark: props.mark }) },
 )
 provideFormFacts({ preview: ref(null), problem })
 function send(): void {

@@ -1,18 +1,16 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, reactive, ref, toRef } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
 import { useBatch } from '@/shared/api/useBatch'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { useWrite } from '@/shared/writing/useWrite'
 import OwnerForm from './OwnerForm.vue'
 import OwnerPages from './OwnerPages.vue'
 
 /** All pieces of a batch at once: whose each is, its weights by step, pump gain, yield and place. */
-type Table = Schemas['PiecesTableOut']
 const props = defineProps<{ code: string }>()
 const slug = useSlug()
 const { inUnit, unit, costText, unitWord } = useUnits()
@@ -42,17 +40,7 @@ function pickAll(): void {
   if (isAll.value) marks.forEach((mark) => picked.delete(mark))
   else marks.forEach((mark) => picked.add(mark))
 }
-const owning = useWrite<Schemas['OwnerIn'], Table>('owner', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/owners', {
-      params: {
-        path: { kitchen_slug: slug.value, code: props.code },
-        header: { 'Idempotency-Key': key },
-      },
-      body,
-    }),
-  ),
-)
+const owning = useKitchenWrite('owner', '/batches/{code}/owners', { path: () => ({ code: props.code }) })
 function setOwner(name: string): void {
   void owning.write({ owner: name, marks: [...picked] }, (table) => {
     put(table)

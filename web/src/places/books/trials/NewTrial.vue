@@ -1,19 +1,16 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
-import type { Trial } from './useTrials'
 
 /** A new trial: its name, and what stands side by side. */
-const slug = useSlug()
 const router = useRouter()
 const queries = useQueryClient()
 const MOST = 6
@@ -24,17 +21,7 @@ const draft = reactive<Schemas['CureTrialIn']>({
     { batch: '', mark: '', what: '' },
   ],
 })
-const beginning = useWrite<Schemas['CureTrialIn'], Trial>(
-  'trial',
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/trials', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  () => draft,
-)
+const beginning = useKitchenWrite('trial', '/trials', { typed: () => draft })
 provideFormFacts({ preview: ref(null), problem: beginning.problem })
 /** Another piece of the same batch is the likeliest next side. */
 const addSide = (): void =>

@@ -1,8 +1,7 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { type Ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
-import { useWrite } from '@/shared/writing/useWrite'
+import { type Schemas } from '@/shared/api/client'
 
 export type Trial = Schemas['CureTrialOut']
 
@@ -13,19 +12,13 @@ export function useTrials() {
 
 /** One trial; asked again while a tasting is open, for tasters hand in from other phones. */
 export function useTrial(id: Ref<number>) {
-  const slug = useSlug()
   const query = useKitchenQuery('trial', '/trials/{trial_id}', () => ({ path: { trial_id: id.value } }), {
     refetchInterval: (one) => (one.state.data?.tastings.some((tasting) => tasting.is_open) ? 5000 : false),
   })
-  const opening = useWrite<{ id: number }, Trial>('tasting', (_body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/trials/{trial_id}/tastings', {
-        params: {
-          path: { kitchen_slug: slug.value, trial_id: id.value },
-          header: { 'Idempotency-Key': key },
-        },
-      }),
-    ),
+  const opening = useKitchenWrite<'/trials/{trial_id}/tastings', { id: number }>(
+    'tasting',
+    '/trials/{trial_id}/tastings',
+    { path: () => ({ trial_id: id.value }), body: () => undefined },
   )
   const { put } = query
   return { ...query, opening, put }

@@ -1,10 +1,11 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { api, type Recorded, type Schemas, take } from '@/shared/api/client'
+import { api, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSession } from '@/shared/api/useSession'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -15,7 +16,6 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { usePreview } from '@/shared/writing/usePreview'
-import { useWrite } from '@/shared/writing/useWrite'
 import { blankBought, boughtContent, type BoughtDraft } from '@/shared/parts/boughtDraft'
 import BoughtFields from '@/shared/parts/BoughtFields.vue'
 import { type Course, courses } from '@/shared/parts/courseWords'
@@ -62,17 +62,7 @@ const { preview } = usePreview('start', body, (now) =>
     }),
   ),
 )
-const { state, problem, write, retry } = useWrite<Body, Recorded>(
-  'start',
-  (sent, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body: sent,
-      }),
-    ),
-  () => draft,
-)
+const { state, problem, write, retry } = useKitchenWrite('start', '/batches', { typed: () => draft })
 provideFormFacts({ preview, problem })
 const whenFault = computed(() => problem.value?.fields?.find((one) => one.path === 'happened_at')?.message)
 watch(problem, async () => {

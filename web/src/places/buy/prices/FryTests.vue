@@ -1,36 +1,25 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { reactive, ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { dayText, todayHere } from '@/shared/quantity/when'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Fryings of a shop pack: weight before and after, as often as one likes. */
 const props = defineProps<{ whole: Schemas['ItemWholeOut'] }>()
 type Body = Schemas['FryTestIn']
-const slug = useSlug()
 const queries = useQueryClient()
 const blank = (): Body => ({ raw: '', cooked: '', on: todayHere() })
 const draft = reactive<Body>(blank())
-const { state, problem, write, retry } = useWrite<Body, Schemas['ItemWholeOut']>(
+const { state, problem, write, retry } = useKitchenWrite(
   `frying:${props.whole.item.id}`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/prices/{item_id}/fryings', {
-        params: {
-          path: { kitchen_slug: slug.value, item_id: props.whole.item.id },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
-  () => draft,
+  '/prices/{item_id}/fryings',
+  { path: () => ({ item_id: props.whole.item.id }), typed: () => draft },
 )
 provideFormFacts({ preview: ref(null), problem })
 

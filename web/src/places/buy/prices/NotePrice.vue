@@ -1,16 +1,15 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { todayHere } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
-import { useWrite } from '@/shared/writing/useWrite'
 import { type Sort, sortWords } from './usePrices'
 
 /** A price to save, or the correction of a wrong one. */
@@ -25,7 +24,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ noted: [notes: string[]]; close: [] }>()
 type Body = Schemas['QuoteIn']
-const slug = useSlug()
 const queries = useQueryClient()
 const { like, unit } = useUnits()
 const today = todayHere()
@@ -60,16 +58,10 @@ const { draft, clear } = useDraft<Body>(
   blank,
 )
 const said = ref<string[]>([])
-const { state, problem, write, retry } = useWrite<Body, Schemas['NotedOut']>(
+const { state, problem, write, retry } = useKitchenWrite(
   `price:${props.correcting?.id ?? props.sort}`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/prices', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  () => draft,
+  '/prices',
+  { typed: () => draft },
 )
 provideFormFacts({ preview: ref(null), problem })
 const isShop = computed(() => props.sort === 'shop_pack')

@@ -1,14 +1,13 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
-import { api, type Schemas, take } from '@/shared/api/client'
-import { useSlug } from '@/shared/api/useSlug'
+import { type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
-import { useWrite } from '@/shared/writing/useWrite'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
 
 /** A method being typed: its steps, what each uses, minutes and days, and what a portion is. */
@@ -16,7 +15,6 @@ const props = defineProps<{ input: Schemas['WayIn'] | null; methods: Schemas['Me
 const emit = defineEmits<{ saved: [ways: Schemas['WaysOut']]; close: [] }>()
 type Body = Schemas['WayIn']
 type Step = Body['steps'][number]
-const slug = useSlug()
 const { isMetric, like } = useUnits()
 const step = (method: Step['method']): Step => ({
   method,
@@ -41,17 +39,7 @@ const blank = (): Body =>
         put_away: false,
       }
 const { draft, clear } = useDraft<Body>(`method:${props.input?.name ?? ''}`, blank)
-const { state, problem, write, retry } = useWrite<Body, Schemas['WaysOut']>(
-  'way',
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/ways', {
-        params: { path: { kitchen_slug: slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  () => draft,
-)
+const { state, problem, write, retry } = useKitchenWrite('way', '/ways', { typed: () => draft })
 provideFormFacts({ preview: ref(null), problem })
 const groups = ['cure', 'fuel', 'packaging', 'other']
 const title = computed(() => (props.input ? `Change “${props.input.name}”` : 'New method'))

@@ -1,8 +1,8 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { useQueryClient } from '@tanstack/vue-query'
-import { api, type Schemas, take } from '@/shared/api/client'
+import { type Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
-import { useWrite } from '@/shared/writing/useWrite'
 
 export type Chamber = Schemas['ChamberOut']
 export type Hanging = Schemas['HookOut']
@@ -18,24 +18,11 @@ export function useChamber() {
 export function useHooks() {
   const kitchen_slug = useSlug()
   const queries = useQueryClient()
-  const hanging = useWrite<HangIn, Schemas['HungOut']>('hang', (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/hooks', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  )
-  const noting = useWrite<{ id: number; note: NoteIn }, Chamber>('hook', ({ id, note }, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/hooks/{hook_id}/notes', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, hook_id: id },
-          header: { 'Idempotency-Key': key },
-        },
-        body: note,
-      }),
-    ),
+  const hanging = useKitchenWrite('hang', '/hooks')
+  const noting = useKitchenWrite<'/hooks/{hook_id}/notes', { id: number; note: NoteIn }>(
+    'hook',
+    '/hooks/{hook_id}/notes',
+    { path: ({ id }) => ({ hook_id: id }), body: ({ note }) => note },
   )
   function hang(body: HangIn, done: () => void): void {
     void hanging.write(body, () => {

@@ -1,3 +1,4 @@
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, type Ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
@@ -16,15 +17,7 @@ export function usePractices() {
 
 /** Begins a run. */
 export function useBeginPractice() {
-  const kitchen_slug = useSlug()
-  return useWrite<Schemas['PracticeIn'], Schemas['PracticeBegunOut']>('practice', (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/practice', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  )
+  return useKitchenWrite('practice', '/practice')
 }
 
 /** A run as it goes on, and what is done in it. */

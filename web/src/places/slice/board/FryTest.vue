@@ -1,13 +1,12 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive } from 'vue'
-import { api, type BrieflyRecorded, type Recorded, type Schemas, take } from '@/shared/api/client'
 import { renewShown } from '@/shared/api/renewShown'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import SaveBar from '@/shared/ui/SaveBar.vue'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** A frying of this batch's own slices, raw and cooked, so that cooked prices and plates are its own. */
 const props = defineProps<{ code: string; seen: number }>()
@@ -15,20 +14,10 @@ const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const { like } = useUnits()
 const draft = reactive({ raw: '', cooked: '' })
-const frying = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
-  'fry-here',
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-        params: {
-          path: { kitchen_slug: kitchen_slug.value, code: props.code },
-          header: { 'Idempotency-Key': key, Prefer: 'return=minimal' },
-        },
-        body,
-      }),
-    ),
-  () => draft,
-)
+const frying = useKitchenWrite('fry-here', '/batches/{code}/entries', {
+  path: () => ({ code: props.code }),
+  typed: () => draft,
+})
 function record(): void {
   const content = { act: 'fry' as const, kept: '', ...draft }
   void frying.write({ content, seen: props.seen, reason: '' }, () => {

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
-import { api, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
 import { renewShown } from '@/shared/api/renewShown'
 import { dayText } from '@/shared/quantity/when'
@@ -12,7 +12,6 @@ import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import SaveBar from '@/shared/ui/SaveBar.vue'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Salt, curing salt, sugar, bags, pellets: bought and counted, less what batches used. */
 const kitchen_slug = useSlug()
@@ -21,17 +20,7 @@ const { like } = useUnits()
 const { data: cupboard, error, refetch } = useKitchenQuery('cupboard', '/cupboard')
 const blank = { what: '', sort: 'bought' as const, amount: '' }
 const draft = reactive<{ what: string; sort: 'bought' | 'counted'; amount: string }>({ ...blank })
-const noting = useWrite<Schemas['StockIn'], Schemas['CupboardOut']>(
-  'stock',
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/cupboard', {
-        params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-        body,
-      }),
-    ),
-  () => draft,
-)
+const noting = useKitchenWrite('stock', '/cupboard', { typed: () => draft })
 const choices = [
   { value: 'bought' as const, word: 'Bought' },
   { value: 'counted' as const, word: 'Counted: this is all there is' },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -8,7 +9,6 @@ import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { type FileIn, readFile } from '@/shared/writing/readFile'
-import { useWrite } from '@/shared/writing/useWrite'
 
 /** Packs of a file: looked at first, with what is at fault by its row, then brought in, all or none. */
 const kitchen_slug = useSlug()
@@ -17,14 +17,7 @@ const { weightText } = useUnits()
 const file = ref<FileIn | null>(null)
 const found = ref<Schemas['PacksFoundOut'] | null>(null)
 const fault = ref<Problem | null>(null)
-const importing = useWrite<FileIn, Schemas['LarderOut']>('packs', (body, key) =>
-  take(
-    api.POST('/api/kitchens/{kitchen_slug}/larder/imports', {
-      params: { path: { kitchen_slug: kitchen_slug.value }, header: { 'Idempotency-Key': key } },
-      body,
-    }),
-  ),
-)
+const importing = useKitchenWrite('packs', '/larder/imports')
 async function look(event: Event): Promise<void> {
   const chosen = (event.target as HTMLInputElement).files?.[0]
   found.value = null

@@ -1,16 +1,8 @@
 <script setup lang="ts">
+import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
-import {
-  api,
-  type Policy,
-  type BrieflyRecorded,
-  type Recorded,
-  type Schemas,
-  type Settings,
-  take,
-  type Verdict,
-} from '@/shared/api/client'
+import { api, type Policy, type Settings, take, type Verdict } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -34,19 +26,9 @@ const word = computed(() => {
 const differs = computed(() => !samePolicy(policy.value, props.verdict.policy))
 const differsFromKitchen = computed(() => !samePolicy(policy.value, props.verdict.kitchen_policy))
 
-const batch = useWrite<Schemas['EntryIn'], Recorded | BrieflyRecorded>(
-  `${props.verdict.code}:policy`,
-  (body, key) =>
-    take(
-      api.POST('/api/kitchens/{kitchen_slug}/batches/{code}/entries', {
-        params: {
-          path: { kitchen_slug: slug.value, code: props.verdict.code },
-          header: { 'Idempotency-Key': key },
-        },
-        body,
-      }),
-    ),
-)
+const batch = useKitchenWrite(`${props.verdict.code}:policy`, '/batches/{code}/entries', {
+  path: () => ({ code: props.verdict.code }),
+})
 const kitchen = useWrite<Policy, Settings>('policy', async (wanted) => {
   const params = { path: { kitchen_slug: slug.value } }
   const now = await take(api.GET('/api/kitchens/{kitchen_slug}/settings', { params }))
