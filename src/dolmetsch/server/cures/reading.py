@@ -17,7 +17,7 @@ from dolmetsch.server.quantities.reader import Reader
 
 #: The highest target that may be typed: beyond it is a slip.
 MAX_TARGET: Final = Fraction(2000)
-_WET: Final = ("brine", "pump", "pump_and_brine")
+_IN_WATER: Final = ("brine", "pump_and_brine")
 
 
 def read_recipe(
@@ -29,36 +29,23 @@ def read_recipe(
     agent = _read_agent(reader, data, path)
     salt = _read_ingredient(reader, data.salt, spoons, f"{path}salt")
     mixed = _read_mixed(reader, data, agent, spoons, path) if is_mixed(data) else None
-    shows = SCHOOLS[data.school].shows
-    needs_salt = not shows & {"packet", "box"} and not is_mixed(data)
-    if salt is None and needs_salt and not data.salt.amount:
-        reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
     sugar = _read_ingredient(reader, data.sugar, spoons, f"{path}sugar")
     extras = [
         _read_ingredient(reader, extra, spoons, f"{path}extras[{index}]")
         for index, extra in enumerate(data.extras)
     ]
-    if is_mixed(data):
-        target, share, by_spoon = None, None, False
-    else:
+    target, share, by_spoon = None, None, False
+    if mixed is None and not is_mixed(data):
         target, share, by_spoon = _read_dose(reader, data, agent, spoons, path)
     agent_spoon = None if agent is None else spoons[agent.spoon]
     if agent is not None and agent.key == "weak" and salt is not None and salt.by_spoon:
         # nitrited salt is the salt, so its spoons are the agent's
         by_spoon, agent_spoon = True, salt.spoon
-    recipe_salt = salt
-    if salt is None and ("box" in shows or data.mixed_salt):
-        spoon = spoons.get(data.salt.spoon)
-        recipe_salt = Ingredient(name=data.salt.name or "salt", share=Fraction(0), spoon=spoon)
-    if sugar is None and data.mixed_sugar:
-        sugar = Ingredient(
-            name=data.sugar.name or "sugar", share=Fraction(0), spoon=spoons.get(data.sugar.spoon)
-        )
-    wet = school.method in _WET
+    has_salt = "box" in school.shows or bool(data.mixed_salt)
     recipe = Recipe(
         school=data.school,
-        salt=recipe_salt,
-        sugar=sugar,
+        salt=salt or _named_alone(data.salt, "salt", spoons, is_there=has_salt),
+        sugar=sugar or _named_alone(data.sugar, "sugar", spoons, is_there=bool(data.mixed_sugar)),
         agent=agent,
         target_ppm=target,
         agent_share=share,
@@ -73,18 +60,36 @@ def read_recipe(
         box=_or(_share(reader, f"{path}box", data.box, what="share of salt", most=1000), Fraction(0)),
         uptake=_share(reader, f"{path}uptake", data.uptake, what="share of salt"),
     )
-    if wet and school.method != "pump" and not data.water and not is_mixed(data):
-        reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
-    if "box" in SCHOOLS[data.school].shows and not data.box:
-        reader.refuse(
-            f"{path}box", "missing", "Say how much salt is in the box: 100 % is as much as the meat."
-        )
+    _need_amounts(reader, data, salt, path)
     return recipe if len(reader.problems) == before else None
+
+
+def _named_alone(
+    data: IngredientIn, name: str, spoons: Mapping[str, Spoonful], *, is_there: bool
+) -> Ingredient | None:
+    """What is in the box or the mixed brine, and so has no share of the meat of its own."""
+    if not is_there:
+        return None
+    return Ingredient(name=data.name or name, share=Fraction(0), spoon=spoons.get(data.spoon))
+
+
+def _need_amounts(reader: Reader, data: RecipeIn, salt: Ingredient | None, path: str) -> None:
+    """Faults where the school asks for an amount that was not given."""
+    school = SCHOOLS[data.school]
+    if is_mixed(data):
+        return
+    if salt is None and not school.shows & {"packet", "box"} and not data.salt.amount:
+        reader.refuse(f"{path}salt.amount", "missing", "Say how much salt, like 2.5 %.")
+    if school.method in _IN_WATER and not data.water:
+        reader.refuse(f"{path}water", "missing", "Say how much water: 100 % is as much as the meat.")
+    if "box" in school.shows and not data.box:
+        said = "Say how much salt is in the box: 100 % is as much as the meat."
+        reader.refuse(f"{path}box", "missing", said)
 
 
 def is_mixed(data: RecipeIn) -> bool:
     """Whether a brine is given as it was mixed, in place of shares of the meat."""
-    is_covered = SCHOOLS[data.school].method in ("brine", "pump_and_brine")
+    is_covered = SCHOOLS[data.school].method in _IN_WATER
     return is_covered and any((data.mixed_water, data.mixed_salt, data.mixed_sugar, data.mixed_agent))
 
 

@@ -5,7 +5,7 @@ from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from itertools import count
 from string import ascii_uppercase
-from typing import Protocol, cast
+from typing import Any, Protocol, cast
 
 from dolmetsch.core.costing.sheet import Sheet
 from dolmetsch.core.ledger.strands import is_heated_kind
@@ -168,19 +168,14 @@ def _read_bought(
         return EntryRows(entry=entry)
     label = reader.weight("label_weight", content.label_weight) if content.label_weight else None
     own = reader.weight("own_weight", content.own_weight) if content.own_weight else None
-    taken_grams = reader.weight("source.weight", source.weight) if source and source.weight else None
     price = reader.money("price", content.price or ("0" if source else ""))
     solution = reader.percent("solution", content.solution, what="share of solution")
     entry.scale_grams = reader.scale("scale", content.scale) if content.own_weight else None
     entry.scale_typed = content.scale
     extras = [_read_extra(reader, entry, index, extra) for index, extra in enumerate(content.extras)]
-    drafted = None if source is None or sources is None else sources.find(source.batch)
-    from_batch = drafted[0] if drafted else None
-    if source is not None and from_batch is None:
-        from_batch = find_source(reader, entry.batch, source.batch)
+    origin, sheet = _read_source(reader, entry.batch, source, sources)
     if price is None or reader.problems:
         return EntryRows(entry=entry)
-    paid = _paid(reader, content, price=price, charged=label if label is not None else own)
     lot = LotLine(
         entry=entry,
         mark=content.mark or next(_numbered(LOT_MARK, taken)),
@@ -192,20 +187,32 @@ def _read_bought(
         price_basis=content.price_basis,
         price=price,
         price_typed=content.price,
-        paid=paid,
+        paid=_paid(reader, content, price=price, charged=label if label is not None else own),
         solution_ratio=solution,
-        from_batch=from_batch,
-        from_mark=source.piece if source else "",
-        from_grams=taken_grams,
-        from_typed=source.weight if source else "",
         bought_from="" if source else content.bought_from,
+        **origin,
     )
-    return EntryRows(
-        entry=entry,
-        lot=None if reader.problems else lot,
-        extras=extras,
-        source_sheet=drafted[1] if drafted else None,
-    )
+    return EntryRows(entry=entry, lot=None if reader.problems else lot, extras=extras, source_sheet=sheet)
+
+
+def _read_source(
+    reader: Reader, batch: Batch, source: typed.SourceIn | None, sources: DraftedSources | None
+) -> tuple[dict[str, Any], Sheet | None]:
+    """Columns of the piece of another batch that a lot is, and what that batch comes to where it is drafted
+    beside this one.
+    """
+    if source is None:
+        return {}, None
+    grams = reader.weight("source.weight", source.weight) if source.weight else None
+    drafted = None if sources is None else sources.find(source.batch)
+    from_batch, sheet = drafted or (find_source(reader, batch, source.batch), None)
+    columns = {
+        "from_batch": from_batch,
+        "from_mark": source.piece,
+        "from_grams": grams,
+        "from_typed": source.weight,
+    }
+    return columns, sheet
 
 
 def _paid(reader: Reader, content: typed.BoughtIn, *, price: Decimal, charged: Decimal | None) -> Decimal:
