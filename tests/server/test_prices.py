@@ -12,6 +12,7 @@ import pytest
 from django.db import DatabaseError, connection, transaction
 
 from dolmetsch.server.prices.models import FryTest, PriceFile, PriceItem, Quote, SourceMatch
+from dolmetsch.server.ways.models import Way
 from tests.server.conftest import BOUGHT, make_kitchen
 
 JOWL = {
@@ -569,6 +570,12 @@ def test_neither_case_nor_spaces_make_a_second_line_dish_or_method(api, other):
     # another case is a new spelling
     (shown,) = api.call("POST", "/ways", {**way, "name": "Dry Cure"})[1]["ways"]
     assert (shown["name"], shown["version"]) == ("Dry Cure", 3)
+    # two that were kept apart before go on as two
+    twin = Way.objects.latest("pk")
+    twin.pk, twin.name, twin.version, twin.key = None, "Drycure", 1, uuid.uuid4()
+    twin.save(force_insert=True)
+    shown = api.call("POST", "/ways", {**way, "name": "Drycure"})[1]["ways"]
+    assert [(one["name"], one["version"]) for one in shown] == [("Dry Cure", 3), ("Drycure", 2)]
     listed = upload(api, "item,price,day\nRYEFLOUR,1.50/kg,2026-03-09\nrye  flour,1.60/kg,2026-03-10\n")[1]
     done = write(api, listed, sort="ingredient")
     assert (done[0], done[1]["added"]) == (200, 2)

@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterable
 from typing import Any, ClassVar, Protocol, TypeVar
 
 from django.db import models
-from django.db.models import F, Func, QuerySet, Value
+from django.db.models import F, Func, Max, QuerySet, Value
 from django.db.models.expressions import Combinable
 from django.db.models.lookups import In
 
@@ -55,16 +55,18 @@ def next_version(write: Write, kind: type[Row], name: str) -> tuple[str, int]:
     ``once``, so none is twice.
     """
     mine = kind._default_manager.filter(kitchen=write.kitchen)
+    written_so = mine.filter(name=name).aggregate(last=Max("version"))["last"]
+    if written_so is not None:
+        # as it is here, or in another case, which is a new spelling
+        return name, written_so + 1
+    # with other spaces it would be a second thing beside the first
     last = called_so(mine, [name]).order_by("-version").values_list("name", "version").first()
-    if last is None:
-        return name, 1
-    # another case is a new spelling; with other spaces it would be a second thing beside the first
-    return name if name.casefold() == last[0].casefold() else last[0], last[1] + 1
+    return (name, 1) if last is None else (last[0], last[1] + 1)
 
 
 def latest_by_name(rows: Iterable[Named]) -> list[Named]:
     """Of ``rows``, oldest first, the latest of each name in the order of the first, none put away."""
     latest: dict[str, Named] = {}
     for row in rows:
-        latest[same_name(row.name)] = row
+        latest[row.name.casefold()] = row
     return [row for row in latest.values() if not row.is_put_away]
