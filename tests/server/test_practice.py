@@ -1,5 +1,6 @@
 """Practice: a cook-through on a simulated fire, judged against the best, apart from every book."""
 
+import re
 from datetime import timedelta
 
 import pytest
@@ -136,7 +137,10 @@ def test_an_instant_reading_is_of_the_true_middle(api, clock):
     row = PracticeRun.objects.get(pk=run)
     # kept to a tenth of a degree, shown to a whole one
     middle = run_course(BELLY, row.seed, [], until=3600).middle_at(3600)
-    assert abs(float(live["coldest"]) - middle) < 0.56
+    # the probe beside it may read colder, and decides then
+    (read,) = (one["text"] for one in live["events"] if one["kind"] == "instant")
+    assert abs(float(re.search(r"by hand: ([\d.]+) °F", read)[1]) - middle) < 0.56
+    assert float(live["coldest"]) - middle < 0.56
 
 
 def test_the_stall_is_caught_by_wrapping(api, clock, monkeypatch):
