@@ -520,7 +520,9 @@ def test_a_seller_in_two_spellings_is_one_and_two_names_are_joined_and_separated
     noted(api, source="Hollow Farm", on="2026-02-05", price="3.00")
     noted(api, source="Hollow Frm", on="2026-03-05", price="3.10")
     noted(api, source="Quay butcher", on="2026-03-06", price="3.20")
-    api.start(bought={**BOUGHT, "bought_from": "HollowFarm"})
+    farm = {**BOUGHT, "bought_from": "HollowFarm"}
+    # two lots of one batch
+    api.recorded(api.started(bought=farm), farm)
     assert sellers(api) == {
         "HollowFarm": ("HollowFarm", 2, 1),
         "Hollow Frm": ("Hollow Frm", 1, 0),

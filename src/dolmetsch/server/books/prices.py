@@ -41,9 +41,11 @@ def _list_sellers(kitchen: Kitchen) -> list[out.SellerOut]:
     """Every name that a price or a purchase is from, one for all of its spellings, and what it goes by."""
     quoted = Quote.counting.filter(kitchen=kitchen).order_by("id").values_list("source", flat=True)
     lots = LotLine.objects.filter(entry__in=Entry.current.filter(kitchen=kitchen)).exclude(bought_from="")
-    bought = lots.order_by("id").values_list("bought_from", flat=True)
-    prices, batches = Counter(map(same_name, quoted)), Counter(map(same_name, bought))
-    written = {same_name(name): name for name in (*quoted, *bought)}
+    bought = list(lots.order_by("id").values_list("bought_from", "entry__batch"))
+    prices = Counter(map(same_name, quoted))
+    # a batch of several lots from one seller is one batch
+    batches = Counter(key for key, _ in {(same_name(name), batch) for name, batch in bought})
+    written = {same_name(name): name for name in (*quoted, *(name for name, _ in bought))}
     called = Sellers(kitchen).call(written.values())
     return [
         out.SellerOut(name=name, called=called[name], prices=prices[key], batches=batches[key])
