@@ -99,7 +99,7 @@ def _put_in(write: Write, batch: Batch, data: typed.PutInIn) -> list[PieceCure]:
     for course in COURSES:
         if marks := [one.input.mark for one in laid.pieces if one.input.course == course]:
             state_course(write, batch, course, marks=marks)
-    _count_anew(get_batch(write.kitchen, batch.code))
+    _renew_finished(get_batch(write.kitchen, batch.code))
     return made
 
 
@@ -224,14 +224,14 @@ def take_back(write: Write, batch: Batch, cure_id: int, data: typed.TakeBackIn) 
         for task in PlannedTask.objects.filter(batch=batch, key=cure.key, state=PlannedTask.State.OPEN):
             _drop(task, cure.mark, still, write)
         taken = CureTakenBack.objects.create(cure=cure, reason=data.reason, **write.stamp)
-        # read anew under the lock: by the cure it was in a finished batch counts what the step kept
-        _count_anew(get_batch(write.kitchen, batch.code))
+        # read again under the lock: what a finished batch kept is counted by the cure it was in
+        _renew_finished(get_batch(write.kitchen, batch.code))
         return taken
 
     return keep_once(write, CureTakenBack, take)
 
 
-def _count_anew(batch: Batch) -> None:
+def _renew_finished(batch: Batch) -> None:
     if batch.is_finished:
         renew(batch, list_entry_rows(batch), cost_batch(batch))
 

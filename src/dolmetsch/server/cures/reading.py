@@ -35,7 +35,7 @@ def read_recipe(
         for index, extra in enumerate(data.extras)
     ]
     target, share, by_spoon = None, None, False
-    if mixed is None and not is_mixed(data):
+    if not is_mixed(data):
         target, share, by_spoon = _read_dose(reader, data, agent, spoons, path)
     agent_spoon = None if agent is None else spoons[agent.spoon]
     if agent is not None and agent.key == "weak" and salt is not None and salt.by_spoon:

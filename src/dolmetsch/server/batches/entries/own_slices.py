@@ -16,8 +16,9 @@ def as_sliced_here(way: CoreWay, kitchen: Kitchen) -> CoreWay:
     """``way`` with the weight of a slice of the latest batch that was made and sliced by it; as it is where
     none was. Buying, plans and forecasts all count slices by it.
     """
-    about = ("slices", way.name, way.slice_grams)
-    found = keep_until_write(kitchen, timezone.now(), about, lambda: _weigh_slice(kitchen, way.name))
+    found = keep_until_write(
+        kitchen, timezone.now(), ("slices", way.name), lambda: _weigh_slice(kitchen, way.name)
+    )
     return way if found is None else replace(way, slice_grams=found)
 
 

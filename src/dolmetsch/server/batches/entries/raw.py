@@ -32,7 +32,7 @@ def list_raw_of(batch: Batch, pieces: Sequence[Piece], current: Sequence[EntryRo
     """Which of ``pieces`` of ``batch`` are raw; ``current``: its entries that count."""
     methods, followed = methods_but_cure(batch), fire_facts().cooked(batch)
     courses = courses_of(batch, pieces, current)
-    lots = {row.lot.mark: row.lot for row in current if row.lot is not None}
+    lots = _lots_of(current)
     raw: set[str] = set()
     for piece in pieces:
         cooked = [
@@ -61,7 +61,7 @@ def ask_heat(row: EntryRows, costed: CostedBatch) -> list[str]:
     if inside is None or (method_kind(entry.kind) == "smoke" and entry.heat != "hot"):
         return []
     marks = {line.mark for line in row.weighings}
-    lots = {row.lot.mark: row.lot for row in costed.chain.current if row.lot is not None}
+    lots = _lots_of(costed.chain.current)
     safe = [
         safe_inside(lots[strand.lot].cut, piece.kinds)
         for piece in costed.sheet.ledger.mains
@@ -75,6 +75,10 @@ def ask_heat(row: EntryRows, costed: CostedBatch) -> list[str]:
     return [
         f"{read} °{unit} inside: under {least} °{unit} it is not cooked, and is called raw. Is that right?"
     ]
+
+
+def _lots_of(current: Sequence[EntryRows]) -> dict[str, LotLine]:
+    return {row.lot.mark: row.lot for row in current if row.lot is not None}
 
 
 def _came_cooked(lot: LotLine) -> bool:

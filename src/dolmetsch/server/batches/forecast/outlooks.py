@@ -46,9 +46,10 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
     coming = None if batch.is_finished else forecast(batch, costed)
     shop = next(iter(costed.sheet.shop), None)
     if coming is None:
-        is_mixed = costed.strip.came_together
-        said = "No forecast for meats mixed together: there are no start values for them."
-        groups = {} if batch.is_finished or is_mixed else group_by_course(batch, costed)
+        notes = []
+        if costed.strip.came_together and not batch.is_finished:
+            notes.append("No forecast for meats mixed together: there are no start values for them.")
+        groups = {} if batch.is_finished or notes else group_by_course(batch, costed)
         courses = list(_list_courses(batch, costed)) if len(groups) == 1 else []
         return out.ForecastOut(
             way=None,
@@ -58,7 +59,7 @@ def show_forecast(batch: Batch, costed: CostedBatch) -> out.ForecastOut:
             weight=None,
             shop_name=None,
             chance=None,
-            notes=[said] if is_mixed and not batch.is_finished else [],
+            notes=notes,
             courses=courses,
             groups=list(_list_groups(batch, costed, groups)) if len(groups) > 1 else [],
             seen=batch.last_sequence,
