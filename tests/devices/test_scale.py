@@ -1,5 +1,7 @@
 """The simulated scale: as a platform by itself, and over a real socket; its lines, and what is none."""
 
+import socket
+import threading
 import time
 from decimal import Decimal as D
 
@@ -75,6 +77,20 @@ def test_other_units_are_read_exactly(line, grams):
 def test_rubbish_is_told_apart(line):
     with pytest.raises(RubbishError):
         read_line(line)
+
+
+def test_a_command_arrives_though_what_the_scale_said_was_never_read():
+    with socket.create_server(("127.0.0.1", 0)) as server:
+        source = LineScale(f"127.0.0.1:{server.getsockname()[1]}")
+        connection, _ = server.accept()
+        connection.sendall(b"W 5.0 g steady\n" * 50)
+        source.send("TARE")
+        closing = threading.Thread(target=source.close)
+        closing.start()
+        time.sleep(0.3)  # a device that is busy when the other side is done
+        assert connection.makefile().readline() == "TARE\n"
+        connection.close()
+        closing.join(LONGEST)
 
 
 def hear(source, until, *, patience=LONGEST):

@@ -62,7 +62,7 @@ def test_tare_less_than_nothing_and_too_much(hub):
     stream.close()
 
 
-def test_silence_and_rubbish_are_told_within_two_seconds(hub):
+def test_silence_and_rubbish_are_told_apart_from_live(hub):
     # how long a busy machine takes over it is its own affair
     assert hubs.SILENT_SECONDS < 2
     stream = hub.stream(hub.get(*BENCH))

@@ -1,6 +1,8 @@
 """How a scale is reached: one small class for each way. A real scale's own line is another one."""
 
+import contextlib
 import socket
+import time
 from collections.abc import Callable, Iterator
 from typing import Final, Protocol
 
@@ -8,6 +10,8 @@ from dolmetsch.devices.lines import MAX_LINE, Hello, ScaleReading, read_line
 
 #: A line that does not come within this is no reason to hang: the caller looks at its watch again.
 PATIENCE: Final = 0.25
+#: So long a device may take to read the last line it was sent, in seconds.
+CLOSING_SECONDS: Final = 2
 
 
 class ScaleSource(Protocol):
@@ -69,7 +73,14 @@ class LineSocket:
         self._socket.sendall(f"{command}\n".encode())
 
     def close(self) -> None:
-        """Release it."""
+        """Release it, once the device has read what it was sent, or has had its time for it."""
+        # A connection closed with lines of the device unread is reset, and a command under way is lost.
+        deadline = time.monotonic() + CLOSING_SECONDS
+        with contextlib.suppress(OSError):
+            self._socket.shutdown(socket.SHUT_WR)
+            self._socket.settimeout(CLOSING_SECONDS)
+            while self._socket.recv(65_536) and time.monotonic() < deadline:
+                pass
         self._socket.close()
 
 

@@ -44,14 +44,15 @@ class Scale(HeardDevice):
             DomainError: scale_away.
         """
         try:
-            if self._source is None:
-                source = self._open()
-                try:
-                    source.send(command)
-                finally:
-                    source.close()
-            else:
-                self._source.send(command)
+            # the thread that listens may let go of its connection at any moment
+            if (listening := self._source) is not None:
+                listening.send(command)
+                return
+            source = self._open()
+            try:
+                source.send(command)
+            finally:
+                source.close()
         except OSError:
             said = f"The scale “{self.name}” does not answer. The number pad is there."
             raise DomainError("scale_away", 503, "Scale away", said) from None
