@@ -87,7 +87,9 @@ def test_a_command_arrives_though_what_the_scale_said_was_never_read():
         source.send("TARE")
         closing = threading.Thread(target=source.close)
         closing.start()
-        time.sleep(0.3)  # a device that is busy when the other side is done
+        for _ in range(3):  # a device that speaks before it listens; a reset would fail it here
+            time.sleep(0.1)
+            connection.sendall(b"W 5.0 g steady\n")
         assert connection.makefile().readline() == "TARE\n"
         connection.close()
         closing.join(LONGEST)
