@@ -106,14 +106,14 @@ def test_a_messy_spreadsheet_becomes_the_kitchens_history(kitchen: Page, canteen
     expect(shown).to_contain_text("Say what 03/04/2026 means here")
     kitchen.get_by_label("Weights without a unit are in").select_option("pounds")
     kitchen.get_by_label("03/04/2026 means").select_option("3 April")
-    expect(shown).to_contain_text("3 new, 0 already here, 2 cannot be read")
+    expect(shown).to_contain_text("3 new, 0 already saved, 2 cannot be read")
     expect(shown).to_contain_text("are pounds and kilograms mixed?")
     expect(shown).to_contain_text("is a formula, not a value")
     expect(shown).to_contain_text("Several units in one column: 4 in lb, 1 in kg")
     assert serious(kitchen) == []
     assert Batch.objects.count() == before
     kitchen.get_by_role("button", name="Save 3 batches, leave 2 out").click()
-    expect(kitchen.get_by_text("3 new, 0 already here, 2 left out")).to_be_visible()
+    expect(kitchen.get_by_text("3 new, 0 already saved, 2 left out")).to_be_visible()
     assert Batch.objects.count() == before + 3
     belly = BatchFacts.objects.get(batch__name="Eel-week belly")
     assert (belly.cut, belly.source, round(belly.bought_grams)) == ("belly skin-on", "Tidewell", 5200)

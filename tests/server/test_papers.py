@@ -10,11 +10,12 @@ from django.utils import timezone
 from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.papers.page import ENGINE
 from dolmetsch.server.batches.exchange.papers.strip_drawing import draw_strip
-from dolmetsch.server.batches.exchange.papers.tables import build_tables, write_csv
+from dolmetsch.server.batches.exchange.papers.tables import build_tables
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.showing import show_batch
 from dolmetsch.server.batches.verdict.show_verdict import read_verdict
 from dolmetsch.server.quantities.printing import DANGEROUS, make_safe
+from dolmetsch.server.tables.writing import write_csv
 from tests.server.conftest import TRIM, weigh
 
 SVG = "{http://www.w3.org/2000/svg}"

@@ -12,9 +12,9 @@ from dolmetsch.server.archive import schemas
 from dolmetsch.server.archive.lists import LISTS, Form, ListName, write_list
 from dolmetsch.server.archive.reading import fill_kitchen, is_empty
 from dolmetsch.server.archive.writing import write_archive
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
 from dolmetsch.server.kitchens.queries import kitchen_of, signed_in
 from dolmetsch.server.responses import answer_with
+from dolmetsch.server.tables.writing import TABLE_TYPES
 
 router = Router(tags=["archive"])
 

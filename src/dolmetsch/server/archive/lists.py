@@ -10,7 +10,6 @@ from typing import Final, Literal, get_args
 from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import fixed
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.batches.models import Batch, BatchFacts, Entry, ShopSaving, StepYield
 from dolmetsch.server.cures.models import CureRecipe
 from dolmetsch.server.diary.models import Note
@@ -23,6 +22,7 @@ from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.prices.exporting import HEADS as PRICE_HEADS
 from dolmetsch.server.prices.exporting import list_rows
 from dolmetsch.server.quantities.printing import add_up, print_percent, print_weight
+from dolmetsch.server.tables.writing import Row, Tables, write_tables
 from dolmetsch.server.tastings.models import TastingSheet
 from dolmetsch.server.ways.models import Way
 

@@ -3,7 +3,6 @@
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Status
 
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, TableForm
 from dolmetsch.server.dishes import actions, schemas
 from dolmetsch.server.dishes.cupboard import read_cupboard
 from dolmetsch.server.dishes.files import write_dishes
@@ -11,6 +10,7 @@ from dolmetsch.server.dishes.queries import preview_dish, read_dish_page, read_d
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.quantities.typed import FileIn
 from dolmetsch.server.responses import answer_with, print_json
+from dolmetsch.server.tables.writing import TABLE_TYPES, TableForm
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 

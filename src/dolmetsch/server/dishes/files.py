@@ -5,13 +5,13 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_tables
 from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.costing import list_dishes
 from dolmetsch.server.dishes.queries import read_dishes
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.prices.tables import read_records
 from dolmetsch.server.problems import DomainError
+from dolmetsch.server.tables.reading import read_records
+from dolmetsch.server.tables.writing import Row, TableForm, Tables, write_tables
 
 FORMAT: Final = "dolmetsch-dishes/1"
 PART_HEADS: Final = (

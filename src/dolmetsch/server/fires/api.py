@@ -21,9 +21,9 @@ from dolmetsch.server.fires.of_batch import read_of_batch
 from dolmetsch.server.fires.queries import find_last_heard, get_fire, list_open, read_fires
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.responses import answer_stream, answer_with, print_json
 from dolmetsch.server.scales.hub import hub
+from dolmetsch.server.tables.uploading import read_upload
 from dolmetsch.server.writing.kept_answers import keep_until_write
 from dolmetsch.server.writing.once import Key, write_of
 
@@ -93,7 +93,7 @@ def preview_log(
 ) -> schemas.LogPreviewOut:
     """What taking in a logger's file, or a cook log document, would do; nothing is written."""
     fire = get_fire(kitchen_of(request, kitchen_slug), fire_id)
-    log = read_log(file.name or "log", _content(file))
+    log = read_log(file.name or "log", read_upload(file))
     return look_at(fire, log, parse_match(match))
 
 
@@ -109,19 +109,13 @@ def post_log(
     """Take in a logger's file, or a cook log document; the fire as it is then."""
     kitchen = kitchen_of(request, kitchen_slug)
     fire = get_fire(kitchen, fire_id)
-    content = _content(file)
+    content = read_upload(file)
     write = write_of(request, kitchen, key, uploaded=f"{match}\n{file.name}\n".encode() + content)
     log = read_log(file.name or "log", content)
     take_in(write, fire, log, parse_match(match) or guess_match(fire, log))
     answer = print_json(read_live(follow_fire(fire)))
     answer.status_code = 201
     return answer
-
-
-def _content(file: UploadedFile) -> bytes:
-    if file.size is not None and file.size > MAX_BYTES:
-        raise too_large(file.size)
-    return bytes(file.read())
 
 
 @router.get(

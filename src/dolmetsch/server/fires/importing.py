@@ -31,9 +31,9 @@ from dolmetsch.server.fires.story import (
     read_story,
     unit_of,
 )
-from dolmetsch.server.prices.tables import read_table
 from dolmetsch.server.problems import DomainError, FieldProblem, refuse_fields
 from dolmetsch.server.quantities.lengths import WORD_LENGTH
+from dolmetsch.server.tables.reading import read_table
 from dolmetsch.server.writing.once import Write, keep_once
 
 SAMPLE: Final = 4

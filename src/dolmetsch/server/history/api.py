@@ -7,7 +7,7 @@ from ninja.files import UploadedFile
 
 from dolmetsch.server.history import importing, schemas
 from dolmetsch.server.kitchens.queries import kitchen_of
-from dolmetsch.server.prices.tables import MAX_BYTES, too_large
+from dolmetsch.server.tables.uploading import get_uploaded, read_upload, write_piece
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["history"])
@@ -19,9 +19,7 @@ def post_history(
 ) -> Status[schemas.HistoryFileOut]:
     """Upload a spreadsheet of past batches; no batch is made."""
     kitchen = kitchen_of(request, kitchen_slug)
-    if file.size is not None and file.size > MAX_BYTES:
-        raise too_large(file.size)
-    content = file.read()
+    content = read_upload(file)
     write = write_of(request, kitchen, key, uploaded=f"{file.name}\n".encode() + content)
     return Status(201, importing.upload(write, name=file.name or "batches", content=content))
 
@@ -29,7 +27,9 @@ def post_history(
 @router.get("/history/{file_id}", response=schemas.HistoryFileOut, operation_id="getHistory")
 def get_history(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.HistoryFileOut:
     """An uploaded spreadsheet, and how far it is written."""
-    return importing.show_file(importing.get_file(kitchen_of(request, kitchen_slug), file_id))
+    return importing.show_file(
+        get_uploaded(kitchen_of(request, kitchen_slug), importing.PAST_BATCHES, file_id)
+    )
 
 
 @router.post("/history/{file_id}/preview", response=schemas.HistoryPreviewOut, operation_id="previewHistory")
@@ -37,7 +37,7 @@ def preview_history(
     request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.HistoryMatchIn
 ) -> schemas.HistoryPreviewOut:
     """What writing it would do; nothing is written."""
-    kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
+    kept = get_uploaded(kitchen_of(request, kitchen_slug), importing.PAST_BATCHES, file_id)
     return importing.preview(kept, body, today=timezone.localdate())
 
 
@@ -47,4 +47,6 @@ def write_history(
 ) -> schemas.HistoryFileOut:
     """Write the next piece, as confirmed."""
     write = write_of(request, kitchen_of(request, kitchen_slug), key)
-    return importing.write_piece(write, file_id, body)
+    return importing.show_file(
+        write_piece(write, importing.PAST_BATCHES, file_id, from_row=body.from_row, match=body.match)
+    )

@@ -1,8 +1,4 @@
-"""Bringing in past batches: uploaded, matched and previewed with nothing written, then written in pieces.
-
-Each piece is one transaction that begins where the last one ended, so that a broken connection loses nothing
-and doubles nothing. A batch that was brought in before, from this file or another, is left alone.
-"""
+"""Bringing in past batches: one that was brought in before, from this file or another, is left alone."""
 
 import hashlib
 import json
@@ -15,7 +11,6 @@ from typing import Final
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, fixed
 from dolmetsch.core.numbers.spelling import same_name
-from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.batches.exchange.importing import draft_document, write_drafted
 from dolmetsch.server.batches.forecast.outlooks import put_way
 from dolmetsch.server.batches.models import Entry
@@ -33,17 +28,17 @@ from dolmetsch.server.history.reading import (
     read_batches,
 )
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.prices.tables import Cell, read_table
-from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.problems import DomainError, FieldProblem
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
+from dolmetsch.server.tables.reading import Cell, read_table
+from dolmetsch.server.tables.schemas import FaultyRowOut
+from dolmetsch.server.tables.uploaded import SAMPLE
+from dolmetsch.server.tables.uploading import Counts, TableKind, keep_upload
 from dolmetsch.server.ways.queries import list_latest
-from dolmetsch.server.writing.once import Write, keep_once, locked_for
-from dolmetsch.server.writing.uploaded import SAMPLE
+from dolmetsch.server.writing.once import Write, lock_for
 
 #: More batches than this come in parts.
 MOST_ROWS: Final = 5_000
-#: Rows of one piece of writing.
-PIECE: Final = 50
 FAULTS_SHOWN: Final = 200
 #: Keys of batches brought in follow from what they are.
 KEYS: Final = uuid.UUID("0b1d1e5c-0000-4000-8000-000000000000")
@@ -63,33 +58,7 @@ def upload(write: Write, *, name: str, content: bytes) -> schemas.HistoryFileOut
         )
         raise DomainError("too_many", 413, "Too many rows", said)
 
-    def keep() -> HistoryFile:
-        return HistoryFile.objects.create(
-            kitchen=write.kitchen,
-            name="".join(sign for sign in name if sign.isprintable())[:120] or "batches",
-            heads=table.heads,
-            table=table.rows,
-            rows_count=len(table.rows),
-            notes=table.notes,
-            uploaded_at=write.now,
-            uploaded_by=write.user,
-            key=write.key,
-            fingerprint=write.fingerprint,
-        )
-
-    return show_file(keep_once(write, HistoryFile, keep))
-
-
-def get_file(kitchen: Kitchen, file_id: int) -> HistoryFile:
-    """The spreadsheet ``file_id``.
-
-    Raises:
-        DomainError: not_found.
-    """
-    kept = HistoryFile.objects.filter(kitchen=kitchen, pk=file_id).first()
-    if kept is None:
-        raise not_found("such spreadsheet")
-    return kept
+    return show_file(keep_upload(write, PAST_BATCHES, table, name=name))
 
 
 def show_file(kept: HistoryFile) -> schemas.HistoryFileOut:
@@ -115,12 +84,7 @@ def preview(kept: HistoryFile, match: schemas.HistoryMatchIn, *, today: date) ->
     is_order_asked = find_day_order(match, kept.table) is None
     answer = schemas.HistoryPreviewOut(
         problems=_find_problems(kept, match),
-        new=0,
-        known=0,
-        faulty=0,
-        faults=[],
         sample=[],
-        notes=[],
         asks_unit=is_unit_asked,
         asks_days=is_order_asked,
     )
@@ -131,8 +95,7 @@ def preview(kept: HistoryFile, match: schemas.HistoryMatchIn, *, today: date) ->
     faults = [read for read in reads if isinstance(read, FaultyBatch)]
     answer.faulty = len(faults)
     answer.faults = [
-        schemas.FaultyBatchOut(row=one.row, cells=one.cells, message=one.message)
-        for one in faults[:FAULTS_SHOWN]
+        FaultyRowOut(row=one.row, cells=one.cells, message=one.message) for one in faults[:FAULTS_SHOWN]
     ]
     known = _list_known(kept.kitchen, batches)
     seen: dict[uuid.UUID, int] = {}
@@ -247,35 +210,19 @@ def _say_ways(kitchen: Kitchen, batches: Sequence[PastBatch]) -> list[str]:
     return notes
 
 
-def write_piece(write: Write, file_id: int, data: schemas.HistoryWriteIn) -> schemas.HistoryFileOut:
-    """Write the next piece by a confirmed match. Sent again, it tells how far it is.
-
-    Raises:
-        DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
-    """
-    with locked_for(write.kitchen, write.user, write.origin):
-        kept = HistoryFile.objects.filter(kitchen=write.kitchen, pk=file_id).first()
-        if kept is None:
-            raise not_found("such spreadsheet")
-        kept.kitchen = write.kitchen
-        match = data.match.model_dump(mode="json")
-        if kept.match and kept.match != match:
-            said = "This file is being written by another match. Look at how far it is, or bring it in anew."
-            raise DomainError("moved_on", 409, "Begun already", said)
-        if problems := _find_problems(kept, data.match):
-            raise refuse_fields(problems)
-        if data.from_row == kept.next_row and kept.next_row < kept.rows_count:
-            kept.match = match
-            HistoryMatch.objects.update_or_create(
-                kitchen=write.kitchen, digest=_digest(kept.heads), defaults={"match": match}
-            )
-            _write_rows(write, kept, data.match)
-            note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=kept)
-        return show_file(kept)
+def _remember(kept: HistoryFile, match: schemas.HistoryMatchIn) -> None:
+    HistoryMatch.objects.update_or_create(
+        kitchen=kept.kitchen,
+        digest=_digest(kept.heads),
+        defaults={"match": match.model_dump(mode="json")},
+    )
 
 
-def _write_rows(write: Write, kept: HistoryFile, match: schemas.HistoryMatchIn) -> None:
-    piece: list[list[Cell]] = kept.table[kept.next_row : kept.next_row + PIECE]
+def _write_rows(
+    write: Write, kept: HistoryFile, match: schemas.HistoryMatchIn, piece: list[list[Cell]]
+) -> Counts:
+    # against another cook who brings the same batches in: what is known is looked up under the lock
+    lock_for(write.kitchen, write.user, write.origin)
     reads = _read(kept, match, piece, today=write.today)
     batches = [read for read in reads if isinstance(read, PastBatch)]
     known = _list_known(write.kitchen, batches)
@@ -287,11 +234,7 @@ def _write_rows(write: Write, kept: HistoryFile, match: schemas.HistoryMatchIn) 
             known.add(key)
             _make(replace(write, key=key), past, ways.get(same_name(past.way)))
             added += 1
-    kept.next_row += len(piece)
-    kept.added += added
-    kept.known += len(batches) - added
-    kept.faulty += len(reads) - len(batches)
-    kept.save(update_fields=["match", "next_row", "added", "known", "faulty"])
+    return Counts(added=added, known=len(batches) - added, faulty=len(reads) - len(batches))
 
 
 def _make(write: Write, past: PastBatch, way: str | None) -> None:
@@ -309,3 +252,13 @@ def _make(write: Write, past: PastBatch, way: str | None) -> None:
     write_drafted(write, [drafted])
     if way is not None:
         put_way(write, drafted.batch, way)
+
+
+PAST_BATCHES: Final = TableKind(
+    model=HistoryFile,
+    noun="spreadsheet",
+    piece_rows=50,
+    find_problems=_find_problems,
+    remember=_remember,
+    write_rows=_write_rows,
+)

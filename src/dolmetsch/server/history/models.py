@@ -5,7 +5,7 @@ from typing import ClassVar
 from django.db import models
 
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.writing.uploaded import UploadedTable
+from dolmetsch.server.tables.uploaded import UploadedTable
 
 
 class HistoryFile(UploadedTable):

@@ -22,7 +22,7 @@ from dolmetsch.core.numbers.quantity import GRAM_PLACES, MONEY_PLACES, read_weig
 from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.history.schemas import HistoryMatchIn, HistoryTarget
 from dolmetsch.server.prices.reading import EARLIEST
-from dolmetsch.server.prices.tables import Cell
+from dolmetsch.server.tables.reading import Cell
 
 #: Words in a head that tell what its column is, those asked first that are hardest to mistake.
 HEAD_WORDS: Final[dict[HistoryTarget, tuple[str, ...]]] = {

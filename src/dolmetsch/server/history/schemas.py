@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name
+from dolmetsch.server.tables.schemas import UploadedOut, UploadPreviewOut
 
 HistoryTarget = Literal[
     "name",
@@ -46,30 +46,10 @@ class HistoryMatchIn(Body):
     cut: Name = ""
 
 
-class HistoryFileOut(BaseModel):
-    """A spreadsheet with the match confirmed, remembered of such heads, or guessed, and how far it is."""
+class HistoryFileOut(UploadedOut):
+    """A spreadsheet with the match confirmed, remembered of such heads, or guessed."""
 
-    id: int
-    name: str
-    heads: list[str]
-    first: list[list[str]]
-    rows: int
-    notes: list[str]
     match: HistoryMatchIn
-    is_remembered: bool
-    next_row: int
-    added: int
-    known: int
-    faulty: int
-    is_done: bool
-
-
-class FaultyBatchOut(BaseModel):
-    """A row that cannot be read, and why."""
-
-    row: int
-    cells: list[str]
-    message: str
 
 
 class PastBatchOut(BaseModel):
@@ -86,16 +66,10 @@ class PastBatchOut(BaseModel):
     is_known: bool
 
 
-class HistoryPreviewOut(BaseModel):
-    """What writing would do: ``problems`` to be settled first; then counts, faults and the first rows."""
+class HistoryPreviewOut(UploadPreviewOut):
+    """What writing would do: also the first rows, and what is asked of weights and days."""
 
-    problems: list[FieldProblem]
-    new: int
-    known: int
-    faulty: int
-    faults: list[FaultyBatchOut]
     sample: list[PastBatchOut]
-    notes: list[str]
     asks_unit: bool
     asks_days: bool
 

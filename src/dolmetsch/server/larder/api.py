@@ -4,7 +4,6 @@ from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Path, Router, Status
 
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, TableForm
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.larder import actions, schemas
@@ -17,6 +16,7 @@ from dolmetsch.server.larder.queries import read_larder, show_now
 from dolmetsch.server.larder.thickness import read_thickness
 from dolmetsch.server.quantities.typed import FileIn
 from dolmetsch.server.responses import answer_with, print_json
+from dolmetsch.server.tables.writing import TABLE_TYPES, TableForm
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 

@@ -5,10 +5,10 @@ from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final
 
-from dolmetsch.server.batches.exchange.papers.tables import Row, TableForm, Tables, write_tables
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow, TakenNow
 from dolmetsch.server.quantities.printing import add_up, print_weight
+from dolmetsch.server.tables.writing import Row, TableForm, Tables, write_tables
 
 FORMAT: Final = "dolmetsch-larder/1"
 PACK_HEADS: Final = (

@@ -24,11 +24,11 @@ from dolmetsch.server.larder.files import FORMAT
 from dolmetsch.server.larder.of_batch import find_packs, follow_rows, keep_packs, list_takings, renew_packs
 from dolmetsch.server.larder.packing import find_overtaken
 from dolmetsch.server.larder.queries import list_choices
-from dolmetsch.server.prices.tables import read_records
 from dolmetsch.server.problems import DomainError, FieldProblem
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, TYPED_LENGTH
 from dolmetsch.server.quantities.printing import as_sentence, print_weight
 from dolmetsch.server.quantities.reader import Reader
+from dolmetsch.server.tables.reading import read_records
 from dolmetsch.server.writing.kept import Kept
 from dolmetsch.server.writing.once import Write, find_kept, once
 

@@ -17,7 +17,6 @@ from dolmetsch.server.access.sessions import begin_session, make_tablet
 from dolmetsch.server.access.throttle import slow_guesses
 from dolmetsch.server.audit.models import ABOUT
 from dolmetsch.server.audit.noting import note_done
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
 from dolmetsch.server.kitchens.models import User
 from dolmetsch.server.kitchens.queries import kitchen_of, signed_in
 from dolmetsch.server.people import mail, members, schemas
@@ -27,6 +26,7 @@ from dolmetsch.server.people.naming import rename
 from dolmetsch.server.people.queries import list_people
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.responses import answer_with
+from dolmetsch.server.tables.writing import TABLE_TYPES
 
 router = Router(tags=["people"])
 #: What opens by an invitation's code, without being in a kitchen yet.

@@ -7,9 +7,9 @@ from django.db.models import Q, QuerySet
 from django.utils import timezone
 
 from dolmetsch.server.audit.models import AuditRow
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.kitchens.models import Kitchen, Membership
 from dolmetsch.server.people import schemas
+from dolmetsch.server.tables.writing import Row, Tables, write_tables
 
 PAGE: Final = 50
 Form = Literal["csv", "xlsx"]

@@ -7,7 +7,6 @@ from django.utils import timezone
 from ninja import Path, Query, Router, Status
 
 from dolmetsch.core.meat.looking_over import LOOKS
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.pieces import actions, schemas, table
@@ -16,6 +15,7 @@ from dolmetsch.server.pieces.owner_page import ChargedBy, write_owner_pdf
 from dolmetsch.server.pieces.queries import list_offcuts, read_map, read_pieces
 from dolmetsch.server.quantities.lengths import NAME_LENGTH, TYPED_LENGTH
 from dolmetsch.server.responses import answer_with, print_json
+from dolmetsch.server.tables.writing import TABLE_TYPES
 from dolmetsch.server.writing.kept_answers import until_next_write
 from dolmetsch.server.writing.once import Key, write_of
 

@@ -13,13 +13,13 @@ from dolmetsch.core.ledger.pieces import Piece, Stage
 from dolmetsch.core.numbers.natural import natural_key
 from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.batches.entries.chain import CostedBatch
-from dolmetsch.server.batches.exchange.papers.tables import Row, Tables, write_tables
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.pieces import schemas
 from dolmetsch.server.pieces.models import PieceFact
 from dolmetsch.server.pieces.queries import gather_facts, list_stores, show_place
 from dolmetsch.server.quantities.printing import print_percent, print_unit_cost, print_weight
+from dolmetsch.server.tables.writing import Row, Tables, write_tables
 
 Form = Literal["csv", "xlsx"]
 NO_OWNER: Final = ""

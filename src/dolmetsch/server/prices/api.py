@@ -1,5 +1,7 @@
 """The price list's API: only maps requests to reads and writes."""
 
+from typing import get_args
+
 from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import File, Form, Path, Router, Status
@@ -8,15 +10,12 @@ from ninja.files import UploadedFile
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.prices import actions, exporting, importing, schemas
 from dolmetsch.server.prices.queries import read_item, read_prices
-from dolmetsch.server.prices.tables import MAX_BYTES, too_large
 from dolmetsch.server.responses import answer_with
+from dolmetsch.server.tables.uploading import get_uploaded, read_upload, write_piece
+from dolmetsch.server.tables.writing import TABLE_TYPES, ListForm
 from dolmetsch.server.writing.once import Key, write_of
 
 router = Router(tags=["prices"])
-CONTENT_TYPES = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-}
 
 
 @router.get("/prices", response=schemas.PricesOut, operation_id="getPrices")
@@ -44,13 +43,13 @@ def note_price(
 @router.get(
     "/prices/files/{form}",
     operation_id="getPriceFile",
-    openapi_extra=answer_with(*CONTENT_TYPES.values()),
+    openapi_extra=answer_with(*(TABLE_TYPES[form] for form in get_args(ListForm))),
 )
-def get_price_file(request: HttpRequest, kitchen_slug: Path[str], form: exporting.Form) -> HttpResponse:
+def get_price_file(request: HttpRequest, kitchen_slug: Path[str], form: ListForm) -> HttpResponse:
     """The price list to take away."""
     content = exporting.write_prices(kitchen_of(request, kitchen_slug), form)
     headers = {"Content-Disposition": f'attachment; filename="prices.{form}"'}
-    return HttpResponse(content, content_type=CONTENT_TYPES[form], headers=headers)
+    return HttpResponse(content, content_type=TABLE_TYPES[form], headers=headers)
 
 
 @router.get("/prices/{item_id}", response=schemas.ItemWholeOut, operation_id="getPriceItem")
@@ -79,9 +78,7 @@ def upload_list(
 ) -> Status[schemas.FileOut]:
     """Upload a supplier's list or receipts; no price is written."""
     kitchen = kitchen_of(request, kitchen_slug)
-    if file.size is not None and file.size > MAX_BYTES:
-        raise too_large(file.size)
-    content = file.read()
+    content = read_upload(file)
     uploaded = f"{source}\n{file.name}\n".encode() + content
     write = write_of(request, kitchen, key, uploaded=uploaded)
     return Status(201, importing.upload(write, name=file.name or "list", source=source, content=content))
@@ -90,7 +87,7 @@ def upload_list(
 @router.get("/price-lists/{file_id}", response=schemas.FileOut, operation_id="getPriceList")
 def get_list(request: HttpRequest, kitchen_slug: Path[str], file_id: int) -> schemas.FileOut:
     """An uploaded list, and how far it is written."""
-    kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
+    kept = get_uploaded(kitchen_of(request, kitchen_slug), importing.PRICE_LIST, file_id)
     return importing.show_file(kept, today=timezone.localdate())
 
 
@@ -103,7 +100,7 @@ def preview_list(
     request: HttpRequest, kitchen_slug: Path[str], file_id: int, body: schemas.MatchIn
 ) -> schemas.FilePreviewOut:
     """What writing the list would do; nothing is written."""
-    kept = importing.get_file(kitchen_of(request, kitchen_slug), file_id)
+    kept = get_uploaded(kitchen_of(request, kitchen_slug), importing.PRICE_LIST, file_id)
     return importing.preview(kept, body, today=timezone.localdate())
 
 
@@ -113,4 +110,6 @@ def write_list(
 ) -> schemas.FileOut:
     """Write the next piece of the list, as confirmed."""
     kitchen = kitchen_of(request, kitchen_slug)
-    return importing.write_piece(write_of(request, kitchen, key), file_id, body)
+    write = write_of(request, kitchen, key)
+    kept = write_piece(write, importing.PRICE_LIST, file_id, from_row=body.from_row, match=body.match)
+    return importing.show_file(kept, today=write.today)

@@ -1,16 +1,14 @@
 """The price list to take away, as CSV and XLSX, in the columns an import reads back."""
 
-import csv
-import io
 from fractions import Fraction
-from typing import Final, Literal
+from typing import Final
 
 from dolmetsch.core.numbers.exact import fixed
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import Quote
-from dolmetsch.server.quantities.printing import make_safe, print_percent
+from dolmetsch.server.quantities.printing import print_percent
+from dolmetsch.server.tables.writing import ListForm, Row, write_list
 
-Form = Literal["csv", "xlsx"]
 HEADS: Final = (
     "sort",
     "item",
@@ -25,7 +23,7 @@ HEADS: Final = (
 )
 
 
-def list_rows(kitchen: Kitchen) -> list[tuple[str, ...]]:
+def list_rows(kitchen: Kitchen) -> list[Row]:
     """Every price that counts, by line and day, in the columns of ``HEADS``."""
     quotes = (
         # by its lines, from which MariaDB goes to their prices
@@ -34,18 +32,18 @@ def list_rows(kitchen: Kitchen) -> list[tuple[str, ...]]:
         .order_by("item__sort", "item__name", "seen_on", "id")
     )
     return [
-        (
+        [
             quote.item.sort,
-            make_safe(quote.item.name),
-            make_safe(quote.item.kind),
+            quote.item.name,
+            quote.item.kind,
             fixed(Fraction(quote.paid), 4 if (quote.paid * 100) % 1 else 2),
             _size(quote),
             quote.seen_on.isoformat(),
             "" if quote.slices is None else str(quote.slices),
             "" if quote.solution_ratio is None else print_percent(Fraction(quote.solution_ratio)),
-            make_safe(quote.source),
-            make_safe(quote.recorded_by.called),
-        )
+            quote.source,
+            quote.recorded_by.called,
+        ]
         for quote in quotes.iterator(chunk_size=2_000)
     ]
 
@@ -56,19 +54,6 @@ def _size(quote: Quote) -> str:
     return "" if quote.count is None else f"{quote.count.normalize():f} each"
 
 
-def write_prices(kitchen: Kitchen, form: Form) -> bytes:
+def write_prices(kitchen: Kitchen, form: ListForm) -> bytes:
     """The price list as a file."""
-    rows = list_rows(kitchen)
-    if form == "csv":
-        out = io.StringIO(newline="")
-        csv.writer(out).writerows([HEADS, *rows])
-        return out.getvalue().encode("utf-8-sig")
-    import openpyxl
-
-    book = openpyxl.Workbook(write_only=True)
-    sheet = book.create_sheet("Prices")
-    for row in (HEADS, *rows):
-        sheet.append(list(row))
-    held = io.BytesIO()
-    book.save(held)
-    return held.getvalue()
+    return write_list("Prices", [list(HEADS), *list_rows(kitchen)], form)

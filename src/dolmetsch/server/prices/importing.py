@@ -1,8 +1,4 @@
-"""Bringing in a list: uploaded, matched and previewed with nothing written, then written piece by piece.
-
-Each piece is one transaction that begins where the last one ended, so that a broken connection loses
-nothing and doubles nothing. A price that is there already (line, source, day, paid, size) is left alone.
-"""
+"""Bringing in a price list: a price that is there already (line, source, day, paid, size) is left alone."""
 
 from collections.abc import Iterable, Sequence
 from datetime import date
@@ -10,11 +6,8 @@ from fractions import Fraction
 from statistics import median
 from typing import Final
 
-from django.db import transaction
-
 from dolmetsch.core.buying.price_history import is_odd
 from dolmetsch.core.numbers.spelling import same_name
-from dolmetsch.server.audit.noting import note_done
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices import schemas
 from dolmetsch.server.prices.matching import (
@@ -28,16 +21,17 @@ from dolmetsch.server.prices.matching import (
 from dolmetsch.server.prices.models import PriceFile, PriceItem, Quote, SourceMatch
 from dolmetsch.server.prices.queries import price_text, show_per
 from dolmetsch.server.prices.reading import put_price
-from dolmetsch.server.prices.tables import Cell, read_table
-from dolmetsch.server.problems import DomainError, FieldProblem, not_found, refuse_fields
+from dolmetsch.server.problems import FieldProblem, refuse_fields
 from dolmetsch.server.quantities.columns import RATIO_PLACES
+from dolmetsch.server.quantities.lengths import SOURCE_LENGTH
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.tables.reading import Cell, read_table
+from dolmetsch.server.tables.schemas import FaultyRowOut
+from dolmetsch.server.tables.uploaded import SAMPLE
+from dolmetsch.server.tables.uploading import Counts, TableKind, keep_upload
 from dolmetsch.server.writing.kept import called_so
-from dolmetsch.server.writing.once import Write, keep_once, lock_for
-from dolmetsch.server.writing.uploaded import SAMPLE
+from dolmetsch.server.writing.once import Write
 
-#: Rows of one piece of writing.
-PIECE: Final = 2_000
 FAULTS_SHOWN: Final = 500
 TWICE_TOLD: Final = 12
 Identity = tuple[str, str, date, Fraction, Fraction, bool]
@@ -50,39 +44,11 @@ def upload(write: Write, *, name: str, source: str, content: bytes) -> schemas.F
         DomainError: too_large, bad_file, bad_fields, key_reused.
     """
     source = " ".join(source.split())
-    if not source or len(source) > 60 or not source.isprintable():
-        said = "Say whose list this is, in at most 60 letters."
+    if not source or len(source) > SOURCE_LENGTH or not source.isprintable():
+        said = f"Say whose list this is, in at most {SOURCE_LENGTH} letters."
         raise refuse_fields([FieldProblem(path="source", code="missing", message=said)])
-    table = read_table(name, content)
-
-    def keep() -> PriceFile:
-        return PriceFile.objects.create(
-            kitchen=write.kitchen,
-            name="".join(sign for sign in name if sign.isprintable())[:120] or "list",
-            source=source,
-            heads=table.heads,
-            table=table.rows,
-            rows_count=len(table.rows),
-            notes=table.notes,
-            uploaded_at=write.now,
-            uploaded_by=write.user,
-            key=write.key,
-            fingerprint=write.fingerprint,
-        )
-
-    return show_file(keep_once(write, PriceFile, keep), today=write.today)
-
-
-def get_file(kitchen: Kitchen, file_id: int) -> PriceFile:
-    """The list ``file_id``.
-
-    Raises:
-        DomainError: not_found.
-    """
-    kept = PriceFile.objects.filter(kitchen=kitchen, pk=file_id).first()
-    if kept is None:
-        raise not_found("such list")
-    return kept
+    kept = keep_upload(write, PRICE_LIST, read_table(name, content), name=name, source=source)
+    return show_file(kept, today=write.today)
 
 
 def show_file(kept: PriceFile, *, today: date) -> schemas.FileOut:
@@ -119,12 +85,7 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
     problems = _problems_of(kept, match)
     answer = schemas.FilePreviewOut(
         problems=problems,
-        new=0,
-        known=0,
-        faulty=0,
-        faults=[],
         sample=[],
-        notes=[],
         asks_cents=ask_cents(match, kept.table),
         decimal=decimal,
     )
@@ -138,7 +99,7 @@ def preview(kept: PriceFile, match: schemas.MatchIn, *, today: date) -> schemas.
             answer.faulty += 1
             if len(answer.faults) < FAULTS_SHOWN:
                 message = read.finding.message
-                answer.faults.append(schemas.FaultyRowOut(row=read.row, cells=read.cells, message=message))
+                answer.faults.append(FaultyRowOut(row=read.row, cells=read.cells, message=message))
             continue
         is_known = read.identity in known
         answer.known += is_known
@@ -236,35 +197,12 @@ def _known(kept: PriceFile, items: Iterable[PriceItem] | None = None) -> set[Ide
     }
 
 
-def write_piece(write: Write, file_id: int, data: schemas.FileWriteIn) -> schemas.FileOut:
-    """Write the next piece of a list by a confirmed match. Sent again, it tells how far it is.
-
-    Raises:
-        DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
-    """
-    with transaction.atomic():
-        kept = PriceFile.objects.select_for_update().filter(kitchen=write.kitchen, pk=file_id).first()
-        if kept is None:
-            raise not_found("such list")
-        match = data.match.model_dump(mode="json")
-        if kept.match and kept.match != match:
-            said = "This list is being written by another match. Look at how far it is, or bring it in anew."
-            raise DomainError("moved_on", 409, "Begun already", said)
-        problems = _problems_of(kept, data.match)
-        # a list that was begun was asked about then
-        if not kept.match and (asked := ask_cents(data.match, kept.table)):
-            problems.append(FieldProblem(path="is_in_cents", code="ask", message=asked))
-        if problems:
-            raise refuse_fields(problems)
-        if data.from_row == kept.next_row and kept.next_row < kept.rows_count:
-            if not kept.match:
-                kept.match = match
-                _remember(kept, data.match)
-            _write_rows(write, kept, data.match)
-            # last, so that others in the kitchen wait for this piece no longer than they must
-            lock_for(write.kitchen, write.user, write.origin)
-            note_done(write.origin, kitchen=write.kitchen, user=write.user, now=write.now, made=kept)
-        return show_file(kept, today=write.today)
+def _find_problems_to_write(kept: PriceFile, match: schemas.MatchIn) -> list[FieldProblem]:
+    problems = _problems_of(kept, match)
+    # a list that was begun was asked about then
+    if not kept.match and (asked := ask_cents(match, kept.table)):
+        problems.append(FieldProblem(path="is_in_cents", code="ask", message=asked))
+    return problems
 
 
 def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
@@ -275,8 +213,7 @@ def _remember(kept: PriceFile, match: schemas.MatchIn) -> None:
     )
 
 
-def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
-    table: list[list[Cell]] = kept.table[kept.next_row : kept.next_row + PIECE]
+def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn, table: list[list[Cell]]) -> Counts:
     decimal = find_decimal(match, kept.table)
     reads = list(read_rows(table, match, decimal=decimal, today=write.today))
     rows = [read for read in reads if isinstance(read, ReadRow)]
@@ -302,11 +239,7 @@ def _write_rows(write: Write, kept: PriceFile, match: schemas.MatchIn) -> None:
         put_price(quote, read.price)
         fresh.append(quote)
     Quote.objects.bulk_create(fresh, batch_size=1_000)
-    kept.next_row += len(table)
-    kept.added += len(fresh)
-    kept.known += len(rows) - len(fresh)
-    kept.faulty += len(reads) - len(rows)
-    kept.save(update_fields=["match", "next_row", "added", "known", "faulty"])
+    return Counts(added=len(fresh), known=len(rows) - len(fresh), faulty=len(reads) - len(rows))
 
 
 def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, str], PriceItem]:
@@ -329,3 +262,13 @@ def _make_items(kitchen: Kitchen, rows: Iterable[ReadRow]) -> dict[tuple[str, st
     )
     items = find()
     return {(sort, name): items[sort, same_name(name)] for sort, name in wanted}
+
+
+PRICE_LIST: Final = TableKind(
+    model=PriceFile,
+    noun="list",
+    piece_rows=2_000,
+    find_problems=_find_problems_to_write,
+    remember=_remember,
+    write_rows=_write_rows,
+)

@@ -23,8 +23,8 @@ from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.server.prices.models import Sort
 from dolmetsch.server.prices.reading import BY_WEIGHT, EARLIEST, combine_price
 from dolmetsch.server.prices.schemas import MatchIn, SortKey, Target
-from dolmetsch.server.prices.tables import Cell
 from dolmetsch.server.quantities.reader import round_decimal
+from dolmetsch.server.tables.reading import Cell
 
 #: Words in a head that tell what its column is.
 HEAD_WORDS: Final[dict[Target, tuple[str, ...]]] = {

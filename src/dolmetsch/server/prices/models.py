@@ -23,8 +23,8 @@ from dolmetsch.server.quantities.lengths import (
     TYPED_LENGTH,
     WORD_LENGTH,
 )
+from dolmetsch.server.tables.uploaded import UploadedTable
 from dolmetsch.server.writing.kept import Kept
-from dolmetsch.server.writing.uploaded import UploadedTable
 
 
 class Sort(models.TextChoices):

@@ -5,9 +5,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from dolmetsch.server.problems import FieldProblem
 from dolmetsch.server.quantities.schemas import Fixed, Money, MoneyText, UnitCost, Weight
 from dolmetsch.server.quantities.typed import Body, Name, Reason, Source, Typed, Word
+from dolmetsch.server.tables.schemas import UploadedOut, UploadPreviewOut
 
 SortKey = Literal["meat", "ingredient", "packaging", "fuel", "by_product", "shop_pack"]
 Target = Literal["name", "price", "size", "unit", "day", "sort", "kind", "slices", "solution"]
@@ -162,14 +162,6 @@ class MatchIn(Body):
     on: date
 
 
-class FaultyRowOut(BaseModel):
-    """A row that cannot be read: its number in the file, what it says, and why."""
-
-    row: int
-    cells: list[str]
-    message: str
-
-
 class ReadRowOut(BaseModel):
     """A row as it was read."""
 
@@ -182,39 +174,20 @@ class ReadRowOut(BaseModel):
     is_known: bool
 
 
-class FileOut(BaseModel):
-    """An uploaded list: heads, first rows, the match remembered or guessed, and how far it is written."""
+class FileOut(UploadedOut):
+    """An uploaded list, with its match remembered or guessed."""
 
-    id: int
-    name: str
     source: str
-    heads: list[str]
-    first: list[list[str]]
-    rows: int
-    notes: list[str]
     match: MatchIn
-    is_remembered: bool
-    next_row: int
-    added: int
-    known: int
-    faulty: int
-    is_done: bool
 
 
-class FilePreviewOut(BaseModel):
-    """What a list would write, nothing written: counts, a few rows as read, every faulty row.
+class FilePreviewOut(UploadPreviewOut):
+    """What a list would write: also a few rows as read. ``notes``: two prices on one day, and the like.
 
-    ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
     ``asks_cents``: the question whether the prices are in cents, to be answered before they are written.
     """
 
-    problems: list[FieldProblem]
-    new: int
-    known: int
-    faulty: int
-    faults: list[FaultyRowOut]
     sample: list[ReadRowOut]
-    notes: list[str]
     asks_cents: str
     decimal: Literal[".", ","]
 

@@ -6026,15 +6026,13 @@ export interface components {
         };
         /**
          * FileOut
-         * @description An uploaded list: heads, first rows, the match remembered or guessed, and how far it is written.
+         * @description An uploaded list, with its match remembered or guessed.
          */
         FileOut: {
             /** Id */
             id: number;
             /** Name */
             name: string;
-            /** Source */
-            source: string;
             /** Heads */
             heads: string[];
             /** First */
@@ -6043,7 +6041,6 @@ export interface components {
             rows: number;
             /** Notes */
             notes: string[];
-            match: components["schemas"]["MatchIn"];
             /** Is Remembered */
             is_remembered: boolean;
             /** Next Row */
@@ -6056,6 +6053,9 @@ export interface components {
             faulty: number;
             /** Is Done */
             is_done: boolean;
+            /** Source */
+            source: string;
+            match: components["schemas"]["MatchIn"];
         };
         /**
          * MatchIn
@@ -6114,26 +6114,40 @@ export interface components {
         };
         /**
          * FilePreviewOut
-         * @description What a list would write, nothing written: counts, a few rows as read, every faulty row.
+         * @description What a list would write: also a few rows as read. ``notes``: two prices on one day, and the like.
          *
-         *     ``faults`` holds at most 500; ``faulty`` counts them all. ``notes``: two prices on one day, and the like.
          *     ``asks_cents``: the question whether the prices are in cents, to be answered before they are written.
          */
         FilePreviewOut: {
             /** Problems */
             problems: components["schemas"]["FieldProblem"][];
-            /** New */
+            /**
+             * New
+             * @default 0
+             */
             new: number;
-            /** Known */
+            /**
+             * Known
+             * @default 0
+             */
             known: number;
-            /** Faulty */
+            /**
+             * Faulty
+             * @default 0
+             */
             faulty: number;
-            /** Faults */
+            /**
+             * Faults
+             * @default []
+             */
             faults: components["schemas"]["FaultyRowOut"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
             /** Sample */
             sample: components["schemas"]["ReadRowOut"][];
-            /** Notes */
-            notes: string[];
             /** Asks Cents */
             asks_cents: string;
             /**
@@ -11878,7 +11892,7 @@ export interface components {
         };
         /**
          * HistoryFileOut
-         * @description A spreadsheet with the match confirmed, remembered of such heads, or guessed, and how far it is.
+         * @description A spreadsheet with the match confirmed, remembered of such heads, or guessed.
          */
         HistoryFileOut: {
             /** Id */
@@ -11893,7 +11907,6 @@ export interface components {
             rows: number;
             /** Notes */
             notes: string[];
-            match: components["schemas"]["HistoryMatchIn"];
             /** Is Remembered */
             is_remembered: boolean;
             /** Next Row */
@@ -11906,6 +11919,7 @@ export interface components {
             faulty: number;
             /** Is Done */
             is_done: boolean;
+            match: components["schemas"]["HistoryMatchIn"];
         };
         /**
          * HistoryMatchIn
@@ -11940,36 +11954,39 @@ export interface components {
             cut: string;
         };
         /**
-         * FaultyBatchOut
-         * @description A row that cannot be read, and why.
-         */
-        FaultyBatchOut: {
-            /** Row */
-            row: number;
-            /** Cells */
-            cells: string[];
-            /** Message */
-            message: string;
-        };
-        /**
          * HistoryPreviewOut
-         * @description What writing would do: ``problems`` to be settled first; then counts, faults and the first rows.
+         * @description What writing would do: also the first rows, and what is asked of weights and days.
          */
         HistoryPreviewOut: {
             /** Problems */
             problems: components["schemas"]["FieldProblem"][];
-            /** New */
+            /**
+             * New
+             * @default 0
+             */
             new: number;
-            /** Known */
+            /**
+             * Known
+             * @default 0
+             */
             known: number;
-            /** Faulty */
+            /**
+             * Faulty
+             * @default 0
+             */
             faulty: number;
-            /** Faults */
-            faults: components["schemas"]["FaultyBatchOut"][];
+            /**
+             * Faults
+             * @default []
+             */
+            faults: components["schemas"]["FaultyRowOut"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes: string[];
             /** Sample */
             sample: components["schemas"]["PastBatchOut"][];
-            /** Notes */
-            notes: string[];
             /** Asks Unit */
             asks_unit: boolean;
             /** Asks Days */

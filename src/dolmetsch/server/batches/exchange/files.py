@@ -6,10 +6,11 @@ from typing import Final, Literal
 from dolmetsch.server.batches.entries.chain import build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.exchange.exporting import export_batch
 from dolmetsch.server.batches.exchange.papers.page import write_pdf
-from dolmetsch.server.batches.exchange.papers.tables import TABLE_TYPES, build_tables, write_tables
+from dolmetsch.server.batches.exchange.papers.tables import build_tables
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.showing import show_batch
 from dolmetsch.server.batches.verdict.show_verdict import show_verdict
+from dolmetsch.server.tables.writing import TABLE_TYPES, write_tables
 
 Form = Literal["json", "pdf", "csv", "xlsx"]
 CONTENT_TYPES: Final[dict[str, str]] = {**TABLE_TYPES, "pdf": "application/pdf"}

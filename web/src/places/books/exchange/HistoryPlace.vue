@@ -2,13 +2,15 @@
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import BooksHead from '@/places/books/BooksHead.vue'
-import ColumnTable from '@/shared/parts/ColumnTable.vue'
+import ColumnTable from '@/shared/upload/ColumnTable.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import ChooseFile from '@/shared/upload/ChooseFile.vue'
+import WrittenSoFar from '@/shared/upload/WrittenSoFar.vue'
 import HistoryPreview from './HistoryPreview.vue'
 import { type HistoryMatch, useHistory } from './useHistory'
 
 /** Batches of before, from a spreadsheet: columns matched, rows looked over, nothing saved until confirmed. */
-const { file, match, preview, refused, unread, busy, upload, write } = useHistory()
+const { kept: file, match, preview, problem, begun, busy, upload, write } = useHistory()
 const targets = [
   ['name', 'its name'],
   ['cut', 'the cut'],
@@ -41,14 +43,6 @@ const dayOrder = computed({
     if (match.value) match.value = { ...match.value, day_first: value === '' ? null : value === 'true' }
   },
 })
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  input.value = ''
-  if (chosen) void upload(chosen)
-}
-const problem = computed(() => refused.value ?? unread.value)
-const begun = computed(() => (file.value?.next_row ?? 0) > 0)
 </script>
 
 <template>
@@ -59,10 +53,7 @@ const begun = computed(() => (file.value?.next_row ?? 0) > 0)
       you took, the finished weight. They become finished batches, so that yields and forecasts are this
       kitchen’s own. Importing the same file twice changes nothing.
     </p>
-    <label class="act first">
-      {{ file ? 'Choose another file' : 'Choose a file' }}
-      <input class="unseen" type="file" accept=".csv,.txt,.tsv,.xlsx" @change="choose" />
-    </label>
+    <ChooseFile :chosen="file !== null" class="first" @choose="upload" />
     <p v-if="busy === 'reading'" role="status">Reading it …</p>
     <p v-for="note in file?.notes ?? []" :key="note" class="small">{{ note }}</p>
     <ProblemNote
@@ -116,14 +107,9 @@ const begun = computed(() => (file.value?.next_row ?? 0) > 0)
         </label>
       </div>
     </section>
-    <section v-if="begun" class="panel intro" aria-live="polite">
-      <p>
-        <b>{{ file.is_done ? 'Saved' : 'Saving' }}:</b> {{ file.next_row }} of {{ file.rows }} rows,
-        {{ file.added }} new, {{ file.known }} already here, {{ file.faulty }} left out
-      </p>
-      <progress :value="file.next_row" :max="file.rows" aria-label="Rows saved" />
-      <RouterLink v-if="file.is_done" class="act first" :to="{ name: 'yields' }">See the yields</RouterLink>
-    </section>
+    <WrittenSoFar v-if="begun" :kept="file">
+      <RouterLink class="act first" :to="{ name: 'yields' }">See the yields</RouterLink>
+    </WrittenSoFar>
     <HistoryPreview v-if="preview && !file.is_done" :preview="preview" :busy="busy !== ''" @write="write" />
   </template>
 </template>
@@ -147,16 +133,5 @@ section {
 
 .asked select {
   border: 2px solid var(--rose);
-}
-
-progress {
-  width: 100%;
-  height: 18px;
-  accent-color: var(--rose);
-}
-
-.act:focus-within {
-  outline: 3px solid var(--rose);
-  outline-offset: 2px;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import FaultRows from '@/shared/parts/FaultRows.vue'
+import FaultRows from '@/shared/upload/FaultRows.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** What a spreadsheet would make: how many batches, the first of them, and every row that cannot be read. */
@@ -24,7 +24,7 @@ const word = computed(() => {
     </ul>
     <template v-else>
       <p>
-        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already here,
+        <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already saved,
         <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
       </p>
       <div class="scroll" tabindex="0" role="region" aria-label="The first batches">
@@ -44,7 +44,7 @@ const word = computed(() => {
           <tbody>
             <tr v-for="row in preview.sample" :key="row.row">
               <td>{{ row.row }}</td>
-              <td>{{ row.name }}<span v-if="row.is_known" class="quiet">, already here</span></td>
+              <td>{{ row.name }}<span v-if="row.is_known" class="quiet">, already saved</span></td>
               <td>{{ row.cut }}</td>
               <td>{{ row.day }}</td>
               <td class="right">{{ weightText(row.bought) }}</td>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import FaultRows from '@/shared/parts/FaultRows.vue'
+import FaultRows from '@/shared/upload/FaultRows.vue'
 import { usePer } from './usePrices'
 
 /** What a list would write: how much is new, a few rows as read, every row that cannot be read. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
-import ColumnTable from '@/shared/parts/ColumnTable.vue'
+import ColumnTable from '@/shared/upload/ColumnTable.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { sorts } from './usePrices'
 

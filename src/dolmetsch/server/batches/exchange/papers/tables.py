@@ -1,31 +1,18 @@
-"""The ledger as tables for spreadsheets, cells that would be taken for formulas made safe."""
+"""A batch as tables for spreadsheets."""
 
-import csv
-import io
 from decimal import Decimal
-from typing import Final, Literal
+from typing import Literal
 
 from django.utils import timezone
-from openpyxl import Workbook
-from openpyxl.cell import WriteOnlyCell
 
 from dolmetsch.server.batches.show.schemas import BatchOut
 from dolmetsch.server.batches.verdict.schemas import BillOut, PartOut, VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.quantities.printing import make_safe
 from dolmetsch.server.quantities.schemas import UnitCost
 from dolmetsch.server.quantities.units import UNITS
+from dolmetsch.server.tables.writing import Cell, Row, Tables
 
 Unit = Literal["lb", "kg"]
-Cell = str | Decimal | int | None
-Row = list[Cell]
-Tables = list[tuple[str, list[Row]]]
-TableForm = Literal["csv", "xlsx", "json"]
-TABLE_TYPES: Final[dict[str, str]] = {
-    "csv": "text/csv; charset=utf-8",
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-    "json": "application/json",
-}
 
 
 def build_tables(batch: BatchOut, verdict: VerdictOut, *, kitchen: Kitchen) -> Tables:
@@ -159,38 +146,3 @@ def _shop(verdict: VerdictOut, unit: Unit) -> list[Row]:
         figures = [_decimal(figure) for figure in (shop.portion, saved, shop.saved_on_batch)]
         rows.append([shop.name, shop.pack, _per(shop.unit_cost, unit), *figures, shop.chance])
     return rows
-
-
-def write_tables(tables: Tables, form: Literal["csv", "xlsx"]) -> bytes:
-    """``tables`` as one file."""
-    return write_csv(tables) if form == "csv" else write_xlsx(tables)
-
-
-def write_csv(tables: Tables) -> bytes:
-    """All tables below each other, each with its title, as CSV in UTF-8 with a byte order mark."""
-    out = io.StringIO(newline="")
-    writer = csv.writer(out)
-    for title, rows in tables:
-        writer.writerow([title])
-        writer.writerows([make_safe(cell) for cell in row] for row in rows)
-        writer.writerow([])
-    return out.getvalue().encode("utf-8-sig")
-
-
-def write_xlsx(tables: Tables) -> bytes:
-    """A sheet a table; texts as texts, numbers as numbers."""
-    book = Workbook(write_only=True)
-    for title, rows in tables:
-        sheet = book.create_sheet(title)
-        sheet.column_dimensions["A"].width = 34
-        for row in rows:
-            cells = []
-            for value in row:
-                cell = WriteOnlyCell(sheet, value=make_safe(value))
-                if isinstance(value, str):
-                    cell.data_type = "s"
-                cells.append(cell)
-            sheet.append(cells)
-    out = io.BytesIO()
-    book.save(out)
-    return out.getvalue()

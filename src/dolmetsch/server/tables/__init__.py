@@ -1,0 +1,1 @@
+"""Tables as files: read, matched, written piece by piece; and written to take away."""
