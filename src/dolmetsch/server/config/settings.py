@@ -88,6 +88,7 @@ INSTALLED_APPS = [
     "dolmetsch.server.archive",
     "dolmetsch.server.history",
     "dolmetsch.server.demo",
+    "dolmetsch.server.config",
 ]
 MIDDLEWARE = [
     "dolmetsch.server.config.room.answer_with_room",

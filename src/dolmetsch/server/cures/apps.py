@@ -8,10 +8,3 @@ class CuresConfig(AppConfig):
 
     name = "dolmetsch.server.cures"
     label = "cures"
-
-    def ready(self) -> None:
-        """Let batches ask the desk."""
-        from dolmetsch.server.batches.models.cure_facts import use_cures
-        from dolmetsch.server.cures.queries import find_yield_methods
-
-        use_cures(find_yield_methods)

@@ -22,18 +22,14 @@ from dolmetsch.server.fires.story import air_asked, seconds_of, unit_of
 from dolmetsch.server.fires.words import say_next
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.temperatures import print_degrees
+from dolmetsch.server.upward import Upward
 
 #: A leg of cooling that has used up so much of its time is called out before it fails.
 _NEARLY_UP: Final = Fraction(4, 5)
 
 
-#: What else hangs in this place, counted by features above this one (``count_also``).
-_also: list[Callable[[Kitchen], int]] = []
-
-
-def count_also(count: Callable[[Kitchen], int]) -> None:
-    """Count what ``count`` counts among the pieces that hang here."""
-    _also.append(count)
+#: How many pieces hang in chambers.
+hanging: Final = Upward[Callable[[Kitchen], int]]("hooks")
 
 
 def read_alarms(kitchen: Kitchen, burning: Sequence[FollowedFire]) -> out.AlarmsOut:
@@ -41,7 +37,7 @@ def read_alarms(kitchen: Kitchen, burning: Sequence[FollowedFire]) -> out.Alarms
     fires = [followed.story.fire for followed in burning]
     return out.AlarmsOut(
         alarms=[alarm for followed in burning for alarm in list_alarms(followed)],
-        pieces=FirePiece.objects.filter(fire__in=fires).count() + sum(count(kitchen) for count in _also),
+        pieces=FirePiece.objects.filter(fire__in=fires).count() + hanging()(kitchen),
     )
 
 

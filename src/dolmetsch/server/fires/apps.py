@@ -8,10 +8,3 @@ class FiresConfig(AppConfig):
 
     name = "dolmetsch.server.fires"
     label = "fires"
-
-    def ready(self) -> None:
-        """Let batches ask fires."""
-        from dolmetsch.server.batches.models.fire_facts import use_fires
-        from dolmetsch.server.fires.of_batch import KnownFires
-
-        use_fires(KnownFires())

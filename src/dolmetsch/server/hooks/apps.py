@@ -8,11 +8,3 @@ class HooksConfig(AppConfig):
 
     name = "dolmetsch.server.hooks"
     label = "hooks"
-
-    def ready(self) -> None:
-        """Count what hangs in chambers with what is in fires."""
-        # Django has the models only now
-        from dolmetsch.server.fires.alarms import count_also
-        from dolmetsch.server.hooks.queries import count_hanging
-
-        count_also(count_hanging)

@@ -29,6 +29,7 @@ from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.quantities.printing import print_day, print_weight
+from dolmetsch.server.upward import Upward
 
 #: Tasks that end a stay in the place a piece lies in, and what the stay is.
 _ENDS: Final[dict[str, schemas.StayKind]] = {"out": "cure", "smoke": "wait", "hang": "wait"}
@@ -61,14 +62,9 @@ class Stay:
 Piece = tuple[int, str]
 
 
-#: Stays of plans that are on the list, by their store: known to a feature above this one (``also_show``).
 Planned = Callable[[Kitchen, datetime, str], Iterable[tuple[str, schemas.StayOut]]]
-_also: list[Planned] = []
-
-
-def also_show(stays: Planned) -> None:
-    """Show what ``stays`` (kitchen, from when on, the plan left out) says among what lies there."""
-    _also.append(stays)
+#: Stays of plans that are on the list, by their store: (kitchen, from when on, the plan left out).
+planned_stays: Final = Upward[Planned]("meal plans")
 
 
 def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = "") -> schemas.LanesOut:
@@ -89,10 +85,9 @@ def read_lanes(kitchen: Kitchen, now: datetime, *, days: int, apart_from: str = 
         bars[same_name(store)].append(bar)
     for store, bar in _list_packs(kitchen, now):
         bars[same_name(store)].append(bar)
-    for stays in _also:
-        for store, bar in stays(kitchen, first, apart_from):
-            if bar.begins < end:
-                bars[same_name(store)].append(bar)
+    for store, bar in planned_stays()(kitchen, first, apart_from):
+        if bar.begins < end:
+            bars[same_name(store)].append(bar)
     lanes = [
         schemas.LaneOut(
             name=store.name,

@@ -132,7 +132,7 @@ def follow_rows(
 
 
 class KnownPacks:
-    """What the larder knows of a batch (``batches.models.pack_facts``)."""
+    """What the larder knows of a batch (``PackFacts``)."""
 
     def renew(self, batch: Batch, mains: Sequence[Piece]) -> None:
         """Follow the packs anew and keep what they come to."""

@@ -1,16 +1,13 @@
-"""What fires know of a batch, for those who forecast and print it.
-
-Fires stand above batches and know them; so that batches need not know fires, these are put in place when the
-application starts (``use_fires``).
-"""
+"""What fires know of a batch, for those who forecast and print it."""
 
 from collections.abc import Mapping, Sequence
 from fractions import Fraction
-from typing import Protocol
+from typing import Final, Protocol
 
 from dolmetsch.core.forecast.yields import Belief
 from dolmetsch.core.ledger.course import Course
 from dolmetsch.server.batches.models.batch import Batch
+from dolmetsch.server.upward import Upward
 
 
 class FireFacts(Protocol):
@@ -34,37 +31,4 @@ class FireFacts(Protocol):
         """By kind of step: the method the fire says it was done by, whatever the batch's own is."""
 
 
-class NoFires:
-    """A kitchen that follows no fires."""
-
-    def look_up(self, batches: Sequence[Batch]) -> None:
-        """There is nothing to look up."""
-
-    def cooked(self, batch: Batch) -> Mapping[str, bool]:
-        """Nothing is known."""
-        return {}
-
-    def inside(self, batch: Batch) -> Mapping[str, Fraction]:
-        """Nothing is known."""
-        return {}
-
-    def expected(self, batch: Batch, course: Course | None) -> Mapping[str, Belief]:
-        """Nothing is known."""
-        return {}
-
-    def methods(self, batch: Batch) -> Mapping[str, str]:
-        """Nothing is known."""
-        return {}
-
-
-_facts: list[FireFacts] = [NoFires()]
-
-
-def use_fires(facts: FireFacts) -> None:
-    """Ask ``facts`` from now on."""
-    _facts[0] = facts
-
-
-def fire_facts() -> FireFacts:
-    """Whoever knows of fires."""
-    return _facts[0]
+fire_facts: Final = Upward[FireFacts]("fires")
