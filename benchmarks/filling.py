@@ -32,7 +32,7 @@ def copy_batch(code: str, count: int, *, with_packs: bool) -> None:
             for old in olds:
                 own = _copy_row(old, keys, free)
                 if model is Batch:
-                    own |= {"code": f"X-{number:04d}", "is_finished": is_finished, "page_edition": ""}
+                    own |= {"code": f"X-{number:04d}", "is_finished": is_finished}
                     own |= {} if with_packs else {"packs_made": 0}
                 fresh[model].append(model(**own))
     for model, made in fresh.items():

@@ -1,24 +1,17 @@
-"""What a batch keeps of itself: renewed by each write, kept by the first reader, never out of date."""
+"""What a batch keeps of itself: renewed by each write, never out of date."""
 
 from decimal import Decimal
 from math import exp
 
 import pytest
-from django.db.models import F
 
 from dolmetsch.server.batches.forecast import outlooks
 from dolmetsch.server.batches.forecast.derived import renew_stale
 from dolmetsch.server.batches.models import Batch, ShopSaving, StepYield
-from dolmetsch.server.batches.verdict import figures
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_finishing import PACK
 from tests.server.test_outlooks import finish
-from tests.server.test_verdict_api import verdict_of
-
-
-def kept_figures(code):
-    return Batch.objects.get(code=code).figures
 
 
 @pytest.fixture
@@ -26,23 +19,6 @@ def code(api):
     code = api.started(bought={**BOUGHT, "scale": "5 g"})
     api.recorded(code, {**TRIM, "scale": "5 g"})
     return code
-
-
-def test_the_first_reader_of_a_verdict_keeps_its_figures_and_a_write_forgets_them(api, code):
-    first = verdict_of(api, code)
-    assert kept_figures(code)
-    assert first["judged"]["spread"]["is_known"]
-    assert verdict_of(api, code) == first
-    api.recorded(code, weigh("smoke", A="4 lb", B="2 lb"))
-    assert kept_figures(code) == ""
-    later = verdict_of(api, code)
-    assert later["levers"] != first["levers"]
-
-
-def test_kept_figures_are_not_computed_again(api, code, monkeypatch):
-    first = verdict_of(api, code)
-    monkeypatch.setattr(figures, "compute_spread", None)
-    assert verdict_of(api, code) == first
 
 
 def test_a_program_that_derives_otherwise_renews_the_kitchens_it_has_not_renewed_yet(api, other):
@@ -65,41 +41,6 @@ def test_what_hangs_where_is_counted_of_one_kitchen(api, other):
     other.started()
     other.started()
     assert api.get("/today")[1]["hanging"] == {"bench": 1, "today": 1}
-
-
-def test_figures_computed_before_a_write_are_not_kept_after_it(api, code, monkeypatch):
-    def overtaken(*args):
-        Batch.objects.update(renewals=F("renewals") + 1)
-        return compute(*args)
-
-    compute = figures.compute_spread
-    monkeypatch.setattr(figures, "compute_spread", overtaken)
-    verdict_of(api, code)
-    assert kept_figures(code) == ""
-
-
-def test_a_page_printed_before_a_write_is_not_kept_after_it(api, code, monkeypatch):
-    from dolmetsch.server.batches.show import queries
-
-    def overtaken(batch):
-        Batch.objects.update(renewals=F("renewals") + 1)
-        return read(batch)
-
-    read = queries.read_batch
-    monkeypatch.setattr(queries, "read_batch", overtaken)
-    Batch.objects.update(page_edition="older")
-    assert api.get(f"/batches/{code}")[0] == 200
-    assert Batch.objects.get().page_edition == "older"
-
-
-def test_a_correction_above_forgets_the_figures_of_the_batch_below(api, code):
-    down = api.started(name="Down", bought={"cut": "x", "source": {"batch": code, "piece": "A"}})
-    verdict_of(api, down)
-    assert kept_figures(down)
-    trim = api.get(f"/batches/{code}")[1]["log"][1]["id"]
-    more = {**TRIM, "pieces": [{"mark": "A", "weight": "5.5 lb"}, {"mark": "B", "weight": "3 lb"}]}
-    api.recorded(code, more, corrects=trim, reason="misread")
-    assert kept_figures(down) == ""
 
 
 def test_what_a_batch_saved_is_kept_while_it_is_finished(api):
@@ -138,7 +79,7 @@ def test_a_method_chosen_while_another_cook_records_takes_nothing_of_it_back(api
     monkeypatch.setattr(outlooks, "once", overtaken)
     assert api.call("POST", f"/batches/{code}/way", {"way": "Plain"})[0] == 201
     batch = Batch.objects.get(code=code)
-    assert (batch.last_sequence, batch.renewals) == (3, 4)
+    assert batch.last_sequence == 3
     assert batch.summary["labels"][-1] == "Smoked"
 
 

@@ -1,6 +1,7 @@
 """Batches of before from a spreadsheet: matched, shown with their faults, written once."""
 
 import uuid
+from dataclasses import replace
 from datetime import date, timedelta
 from io import BytesIO
 
@@ -262,7 +263,7 @@ def test_too_many_rows_and_no_table_are_refused(api, monkeypatch):
 
 
 def test_it_is_written_in_pieces_that_can_be_sent_again(api, monkeypatch):
-    monkeypatch.setattr(importing, "PIECE", 2)
+    monkeypatch.setattr(importing, "PAST_BATCHES", replace(importing.PAST_BATCHES, piece_rows=2))
     rows = [GOOD.replace("Spring", f"Spring {at}") for at in range(5)]
     file = uploaded(api, *rows)
     body = {"from_row": 0, "match": file["match"]}

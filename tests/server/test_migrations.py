@@ -20,6 +20,8 @@ def hindering(done: list[operations.base.Operation]) -> Iterator[str]:
     for one in done:
         if isinstance(one, RENAMED):
             yield f"{one.describe()}: an older program asks for the name of before"
+        elif isinstance(one, operations.RemoveField):
+            yield f"{one.describe()}: an older program asks for it; leave the column, with a default"
         elif isinstance(one, operations.AddField) and one.model_name.lower() not in made:
             field = one.field
             if not (field.null or field.many_to_many or field.has_db_default()):
@@ -40,6 +42,7 @@ def test_what_would_hinder_is_known():
     word = models.CharField(max_length=8, default="")
     new = operations.CreateModel(name="Fresh", fields=[])
     assert list(hindering([operations.RenameField("batch", "code", "mark")]))
+    assert list(hindering([operations.RemoveField("batch", "code")]))
     assert list(hindering([new, operations.AddField("batch", "word", word)]))
     assert list(hindering([new, operations.AddField("fresh", "word", word)])) == []
     for kind in (models.CharField(max_length=8, db_default=""), models.DateField(null=True)):

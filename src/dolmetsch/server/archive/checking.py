@@ -80,7 +80,7 @@ def _orphans(cursor: Any, model: type[models.Model], field: "models.ForeignKey[A
 
 def check_sheets(kitchen: Kitchen) -> Iterator[str]:
     """Every batch recomputed from its entries, beside what it keeps of itself."""
-    for batch in Batch.objects.filter(kitchen=kitchen).defer("page").order_by("pk").iterator(chunk_size=100):
+    for batch in Batch.objects.filter(kitchen=kitchen).order_by("pk").iterator(chunk_size=100):
         batch.kitchen = kitchen
         try:
             rows = list_entry_rows(batch)

@@ -40,7 +40,7 @@ MADE_ANEW: Final[dict[AnyModel, tuple[str, Callable[[], Any]]]] = {
 }
 #: What a batch keeps of itself is derived.
 LEFT_OUT: Final[dict[AnyModel, frozenset[str]]] = {
-    Batch: frozenset({"summary", "page", "page_edition", "figures", "renewals"}),
+    Batch: frozenset({"summary"}),
     **{model: frozenset({column}) for model, (column, _) in MADE_ANEW.items()},
 }
 

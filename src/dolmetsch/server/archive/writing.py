@@ -88,7 +88,7 @@ def write_archive(kitchen: Kitchen, now: datetime) -> IO[bytes]:
     for name in LISTS:
         for form in ("csv", "xlsx"):
             archive.add(f"lists/{name}.{form}", write_list(kitchen, name, form))
-    for batch in Batch.objects.filter(kitchen=kitchen).defer("page").order_by("pk").iterator(chunk_size=100):
+    for batch in Batch.objects.filter(kitchen=kitchen).order_by("pk").iterator(chunk_size=100):
         _add_batch(archive, batch, kitchen, now)
     for digest in sorted(set(Photo.objects.filter(kitchen=kitchen).values_list("digest", flat=True))):
         for size in SIZES:

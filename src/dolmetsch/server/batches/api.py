@@ -24,7 +24,7 @@ from dolmetsch.server.batches.show.queries import (
     Wanted,
     find_batches,
     get_batch,
-    read_page,
+    read_batch,
     read_strip_of_piece,
     read_today,
 )
@@ -59,7 +59,7 @@ router = Router(tags=["batches"])
 
 def answer_recorded(recorded: actions.Recorded, *, is_brief: bool = False) -> HttpResponse:
     """201 for what was made now, 200 for a resend of what had been; ``is_brief``: without the batch."""
-    page = "" if is_brief else f',"batch":{read_page(recorded.entry.batch)}'
+    page = "" if is_brief else f',"batch":{read_batch(recorded.entry.batch).model_dump_json()}'
     printed = f'{{"entry":{recorded.entry.pk}{page}}}'
     headers = {"Idempotency-Replayed": "true"} if recorded.was_there else {}
     status = 200 if recorded.was_there else 201
@@ -99,10 +99,10 @@ def list_batches(
 
 
 @router.get("/batches/{code}", response=BatchOut, operation_id="getBatch")
+@until_next_write
 def get_one_batch(request: HttpRequest, kitchen_slug: Path[str], code: str) -> HttpResponse:
     """One batch, whole."""
-    batch = get_batch(kitchen_of(request, kitchen_slug), code, with_page=True)
-    return HttpResponse(read_page(batch), content_type="application/json")
+    return print_json(read_batch(get_batch(kitchen_of(request, kitchen_slug), code)))
 
 
 @router.post("/batches", response={frozenset({200, 201}): RecordedOut}, operation_id="startBatch")
@@ -133,7 +133,7 @@ def record_entry(
 ) -> HttpResponse:
     """Record an entry or a correction. 200 for a resend of the same key, 201 for a new one.
 
-    With ``Prefer: return=minimal`` the answer names the entry alone, and no page is printed.
+    With ``Prefer: return=minimal`` the answer names the entry alone.
     """
     membership = membership_of(request, kitchen_slug)
     refuse_beyond_helping(membership, body)

@@ -112,7 +112,7 @@ def _list_house(kitchen: Kitchen, seen: dict[_Key, list[_Seen]]) -> list[out.Tod
     facts = BatchFacts.objects.filter(kitchen=kitchen).exclude(cut="").exclude(final_grams=0)
     sort = ("cut", "way", "course", "is_long")
     for like in facts.values_list(*sort).order_by(*sort).distinct():
-        mine = facts.filter(**dict(zip(sort, like, strict=True))).select_related("batch").defer("batch__page")
+        mine = facts.filter(**dict(zip(sort, like, strict=True))).select_related("batch")
         newest = mine.order_by("-finished_at").first()
         if newest is not None:
             latest[like] = newest

@@ -32,17 +32,16 @@ def recount(kitchen: Kitchen, *, is_mending: bool) -> Recounted:
         # read and compared under the lock: a write in between would look like a difference
         with transaction.atomic():
             lock_kitchen(kitchen)
-            batch = Batch.objects.defer("page").get(pk=pk)
+            batch = Batch.objects.get(pk=pk)
             batch.kitchen = kitchen
-            rows = list_entry_rows(batch)
-            costed = cost_chain(build_chain(batch, rows))
+            costed = cost_chain(build_chain(batch, list_entry_rows(batch)))
             expected = derive_sums(batch, costed) if batch.is_finished else {kind: [] for kind in KEPT_SUMS}
             counted += 1
             if all(_is_same(kind, batch, expected[kind]) for kind in KEPT_SUMS):
                 continue
             wrong.append(batch.code)
             if is_mending:
-                renew(batch, rows, costed)
+                renew(batch, costed)
     return Recounted(batches=counted, wrong=wrong)
 
 

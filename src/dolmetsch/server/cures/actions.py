@@ -233,7 +233,7 @@ def take_back(write: Write, batch: Batch, cure_id: int, data: typed.TakeBackIn) 
 
 def _renew_finished(batch: Batch) -> None:
     if batch.is_finished:
-        renew(batch, list_entry_rows(batch), cost_batch(batch))
+        renew(batch, cost_batch(batch))
 
 
 def _drop(task: PlannedTask, mark: str, still: set[str], write: Write) -> None:

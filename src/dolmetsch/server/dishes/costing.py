@@ -127,7 +127,7 @@ def find_meats(kitchen: Kitchen, products: set[str]) -> dict[str, Meat]:
     missing = products - here.keys()
     latest = mine.order_by("-pack__packed_at", "-pack_id").values_list("pack_id", "pack__product")
     gone = _first_of_each(latest, missing) if missing else {}
-    rows = PackNow.objects.select_related("pack__batch").defer("pack__batch__page", "pack__batch__figures")
+    rows = PackNow.objects.select_related("pack__batch")
     by_pack = rows.in_bulk([*here.values(), *gone.values()])
     fries = _fries({now.pack.batch_id for now in by_pack.values()})
     return {

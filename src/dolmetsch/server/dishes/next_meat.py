@@ -53,7 +53,7 @@ def _forecast(kitchen: Kitchen, meat: Meat) -> tuple[Fraction, Fraction] | str:
     """What a gram of the next of its kind costs, 8 times out of 10, at the latest price of its cut; or why it
     cannot be said.
     """
-    batch = Batch.objects.defer("page", "figures").get(pk=meat.now.pack.batch_id)
+    batch = Batch.objects.get(pk=meat.now.pack.batch_id)
     quotes = [quote for quote in list_latest_quotes(kitchen, "meat") if quote.grams is not None]
     cut = same_name(batch.cut)
     near = [quote for quote in quotes if same_name(quote.item.name) == cut] or [

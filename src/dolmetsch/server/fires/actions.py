@@ -220,9 +220,9 @@ def _read_pieces(
         reader.refuse("pieces", "missing", "Choose at least one piece.")
     batches = {
         batch.code: batch
-        for batch in Batch.objects.filter(kitchen=write.kitchen, code__in={one.code for one in data.pieces})
-        .defer("page")
-        .order_by("id")
+        for batch in Batch.objects.filter(
+            kitchen=write.kitchen, code__in={one.code for one in data.pieces}
+        ).order_by("id")
     }
     for batch in batches.values():
         batch.kitchen = write.kitchen

@@ -214,7 +214,7 @@ def weight_at(batch: Batch, mark: str, at: datetime) -> tuple[Fraction, str]:
 
 def list_loose(kitchen: Kitchen, hung: Container[tuple[int, str]]) -> Iterator[out.LooseOut]:
     """Pieces that hang by the log of their batch, and that the chamber does not follow yet."""
-    under_way = Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page", "figures")
+    under_way = Batch.objects.filter(kitchen=kitchen, is_finished=False)
     for batch in under_way.filter(entries__kind__in=HANG_WORDS).distinct().order_by("id"):
         batch.kitchen = kitchen
         for piece in list_pieces_here(batch, cost_batch(batch)):

@@ -49,7 +49,7 @@ def count_hanging(kitchen: Kitchen) -> int:
 def find_targets(kitchen: Kitchen) -> dict[Course, str]:
     """What a piece is to lose, in per cent, by what it is to become: as hung here last, else as usual."""
     targets = {course: str(TARGET_PERCENT) for course in COURSES if COURSE_FACTS[course].is_dried}
-    hooks = Hook.objects.filter(kitchen=kitchen).select_related("batch").defer("batch__page")
+    hooks = Hook.objects.filter(kitchen=kitchen).select_related("batch")
     latest = _with_kitchen(kitchen, list(hooks.order_by("-id")[:HUNG_READ]))
     fetch_ways([hook.batch for hook in latest])
     for hook in reversed(latest):

@@ -139,7 +139,7 @@ def _read_into(reader: Reader, row: models.Taken, data: schemas.TakingIn, kitche
     if data.fate != "used":
         reader.refuse("into", "one_amount", "Only what is used in a batch names one.")
         return
-    row.into = Batch.objects.filter(kitchen=kitchen, code=data.into).defer("page").first()
+    row.into = Batch.objects.filter(kitchen=kitchen, code=data.into).first()
     if row.into is None:
         reader.refuse("into", "unknown", f"There is no batch “{data.into}”.")
     elif row.into.pk == row.pack.batch_id:

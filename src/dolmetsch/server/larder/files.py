@@ -55,12 +55,12 @@ def _keys(heads: tuple[str, ...]) -> list[str]:
 
 def _packs(kitchen: Kitchen) -> Any:
     rows = PackNow.objects.filter(kitchen=kitchen).select_related("pack__batch")
-    return rows.defer("pack__batch__page", "pack__batch__figures").order_by("pack_id")
+    return rows.order_by("pack_id")
 
 
 def _taken(kitchen: Kitchen) -> Any:
     rows = TakenNow.objects.filter(kitchen=kitchen).select_related("taken__pack__batch")
-    return rows.defer("taken__pack__batch__page", "taken__pack__batch__figures").order_by("taken_id")
+    return rows.order_by("taken_id")
 
 
 def _pack_row(now: PackNow, unit: str) -> Row:

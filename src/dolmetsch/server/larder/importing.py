@@ -164,8 +164,7 @@ def _read(kitchen: Kitchen, lines: Iterable[_Line]) -> _Found:
     for line in lines:
         by_code[line.text("batch")].append(line)
     batches = {
-        batch.code: batch
-        for batch in Batch.objects.filter(kitchen=kitchen, code__in=by_code).defer("page").order_by("id")
+        batch.code: batch for batch in Batch.objects.filter(kitchen=kitchen, code__in=by_code).order_by("id")
     }
     stores = {same_name(store.name): store.name for store in list_choices(kitchen)}
     for code, mine in by_code.items():

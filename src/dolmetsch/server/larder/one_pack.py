@@ -16,7 +16,7 @@ from dolmetsch.server.quantities.printing import print_money, print_percent, pri
 from dolmetsch.server.quantities.spoken import say_amount
 
 #: Columns of a pack's batch that are long, and of no use here.
-UNREAD: Final = ("batch__page", "batch__figures", "batch__summary")
+UNREAD: Final = ("batch__summary",)
 FATE_WORDS: Final = {
     "eaten": "eaten",
     "plated": "plated",

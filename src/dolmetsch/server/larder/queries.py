@@ -40,7 +40,7 @@ SOON_SHOWN: Final = 12
 def list_here(kitchen: Kitchen) -> QuerySet[PackNow]:
     """The kitchen's own packs that are in the larder, oldest first; customers' are not for its plates."""
     here = PackNow.objects.filter(kitchen=kitchen, is_gone=False, owner="")
-    whole = here.select_related("pack", "pack__batch").defer("pack__batch__page", "pack__batch__figures")
+    whole = here.select_related("pack", "pack__batch")
     return whole.order_by("pack__packed_at", "pack_id")
 
 
@@ -372,7 +372,7 @@ READY_SHOWN: Final = 12
 
 def list_ready(kitchen: Kitchen) -> list[schemas.ToPackOut]:
     """Batches that can be sliced, and finished ones of which nothing is packed, latest first."""
-    mine = Batch.objects.filter(kitchen=kitchen).defer("page", "figures")
+    mine = Batch.objects.filter(kitchen=kitchen)
     chilled = mine.filter(is_finished=False, place="slice").order_by("-last_entry_at")[:READY_SHOWN]
     lately = timezone.now() - timedelta(days=WENT_DAYS)
     done = mine.filter(is_finished=True, packs_made=0, last_entry_at__gt=lately)

@@ -125,7 +125,7 @@ def name_batch(write: Write, name: str, data: schemas.MadeIn) -> MealMade:
             )
         batch = None
         if data.batch:
-            batch = Batch.objects.filter(kitchen=write.kitchen, code=data.batch).defer("page").first()
+            batch = Batch.objects.filter(kitchen=write.kitchen, code=data.batch).first()
             taken = {one.pk: key for key, one in list_made(write.kitchen).items()}
             if batch is None:
                 reader.refuse("batch", "unknown", f"There is no batch “{data.batch}”.")

@@ -79,7 +79,7 @@ def list_coming(kitchen: Kitchen, now: datetime, own: OwnRecord, *, apart_from: 
     """Batches under way of which it is known what they bring: they are named by the plan ``apart_from``, or
     by none and have packs already, or are made by a method, or become something, that a cut brought before.
     """
-    batches = list(Batch.objects.filter(kitchen=kitchen, is_finished=False).defer("page", "figures"))
+    batches = list(Batch.objects.filter(kitchen=kitchen, is_finished=False))
     if not batches:
         return []
     ways = _latest_ways(batches)

@@ -77,9 +77,7 @@ def list_listed(kitchen: Kitchen) -> list[Meal]:
 def list_made(kitchen: Kitchen) -> dict[tuple[str, tuple[str, ...]], Batch]:
     """The batch each (plan, products) is made in, where one was named; of plans that were not dropped."""
     rows = MealMade.objects.filter(kitchen=kitchen).select_related("meal", "batch").order_by("id")
-    latest = {
-        (row.meal.name, tuple(row.products)): row.batch for row in rows.defer("batch__page", "batch__figures")
-    }
+    latest = {(row.meal.name, tuple(row.products)): row.batch for row in rows}
     live = {meal.name for meal in list_meals(kitchen)} if latest else set()
     return {key: batch for key, batch in latest.items() if batch is not None and key[0] in live}
 

@@ -3,16 +3,14 @@
 from django.db import transaction
 from django.db.models import F
 
-from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen, User
 
 
 def rename(user: User, called: str) -> None:
-    """Call ``user`` by another name, also on what they recorded: pages that hold it are printed anew."""
+    """Call ``user`` by another name, also on what they recorded."""
     with transaction.atomic():
         user.first_name = called
         user.save(update_fields=["first_name"])
         kitchens = Kitchen.objects.filter(memberships__user=user)
-        Batch.objects.filter(kitchen__in=kitchens, entries__recorded_by=user).update(page_edition="")
-        # answers kept until the next write name them too
+        # answers kept until the next write name them
         Kitchen.objects.filter(pk__in=[one.pk for one in kitchens]).update(writes=F("writes") + 1)

@@ -4,7 +4,6 @@ import uuid
 
 from dolmetsch.core.meat.looking_over import LOOKS_BY_KEY
 from dolmetsch.core.numbers.spelling import same_name
-from dolmetsch.server.batches.entries.chain import list_entry_rows
 from dolmetsch.server.batches.forecast.derived import renew
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch, get_batch, get_piece
@@ -65,7 +64,7 @@ def set_owner(write: Write, code: str, data: schemas.OwnerIn) -> PieceFact:
         PieceFact.objects.bulk_create(rows)
         if batch.is_finished or batch.packs_made:
             # packs of these pieces are the customer's too, and what they saved is no saving of the kitchen's
-            renew(batch, list_entry_rows(batch), costed)
+            renew(batch, costed)
         return rows[0]
 
     return keep_once(write, PieceFact, note)

@@ -45,8 +45,7 @@ def read_plan(kitchen: Kitchen, now: datetime, *, days: int, code: str = "") -> 
 
 def _with_batch(tasks: QuerySet[PlannedTask]) -> QuerySet[PlannedTask]:
     """With the batch of each, but for what that keeps of itself: it is long, and one batch has many tasks."""
-    kept = ("batch__page", "batch__figures", "batch__summary")
-    return tasks.select_related("batch", "recorded_by").defer(*kept)
+    return tasks.select_related("batch", "recorded_by").defer("batch__summary")
 
 
 def show_tasks(

@@ -66,7 +66,7 @@ def list_trials(kitchen: Kitchen, now: datetime) -> out.TrialsOut:
 
 def show_trial(trial: Trial, now: datetime) -> out.CureTrialOut:
     """A trial whole, as its batches are now."""
-    sides = list(trial.sides.select_related("batch__kitchen").defer("batch__page").order_by("letter"))
+    sides = list(trial.sides.select_related("batch__kitchen").order_by("letter"))
     costed = {side.batch_id: cost_batch(side.batch) for side in sides}
     columns = {side.letter: _columns_of(side, costed[side.batch_id]) for side in sides}
     in_order = Prefetch("sheets", TastingSheet.objects.order_by("id"))

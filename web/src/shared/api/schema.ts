@@ -521,7 +521,7 @@ export interface paths {
          * Record Entry
          * @description Record an entry or a correction. 200 for a resend of the same key, 201 for a new one.
          *
-         *     With ``Prefer: return=minimal`` the answer names the entry alone, and no page is printed.
+         *     With ``Prefer: return=minimal`` the answer names the entry alone.
          */
         post: operations["recordEntry"];
         delete?: never;

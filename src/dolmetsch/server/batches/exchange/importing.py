@@ -20,8 +20,7 @@ from dolmetsch.server.batches.entries.reading import read_content
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.record.actions import find_done, marks_made, new_batch, next_code, save_drafted
-from dolmetsch.server.batches.show import schemas
-from dolmetsch.server.batches.show.queries import read_page
+from dolmetsch.server.batches.show import queries, schemas
 from dolmetsch.server.batches.show.showing import show_house, show_strip, summarize
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.problems import DomainError, say_fault
@@ -87,8 +86,7 @@ def _find_written(write: Write) -> schemas.ImportOut | None:
     done = find_done(write)
     if done is None:
         return None
-    page = schemas.BatchOut.model_validate_json(read_page(done.entry.batch))
-    return schemas.ImportOut(written=True, batches=[_show(page)])
+    return schemas.ImportOut(written=True, batches=[_show(queries.read_batch(done.entry.batch))])
 
 
 @dataclass(slots=True, kw_only=True)

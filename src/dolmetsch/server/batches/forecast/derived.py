@@ -15,7 +15,6 @@ from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.scoring import judge_forecast
 from dolmetsch.server.batches.entries.chain import (
     CostedBatch,
-    EntryRows,
     build_chain,
     cost_chain,
     list_entry_rows,
@@ -23,7 +22,7 @@ from dolmetsch.server.batches.entries.chain import (
 from dolmetsch.server.batches.forecast.history import read_facts, read_yields
 from dolmetsch.server.batches.models import Batch, BatchFacts, Forecast, ForecastScore, ShopSaving, StepYield
 from dolmetsch.server.batches.models.pack_facts import pack_facts
-from dolmetsch.server.batches.show.showing import print_page, show_batch, summarize
+from dolmetsch.server.batches.show.showing import summarize
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.writing.once import lock_kitchen
@@ -36,21 +35,14 @@ Summed = StepYield | ShopSaving | BatchFacts | ForecastScore
 KEPT_SUMS: Final[tuple[type[Summed], ...]] = (StepYield, ShopSaving, BatchFacts, ForecastScore)
 
 
-def renew(batch: Batch, rows: list[EntryRows], costed: CostedBatch, *, is_page_wanted: bool = False) -> None:
+def renew(batch: Batch, costed: CostedBatch) -> None:
     """Renew all that ``batch`` keeps of itself, within a transaction of the caller's.
-
-    Its page is printed where ``is_page_wanted``; else by who reads it first.
 
     Raises:
         DomainError: breaks_packs, where packs were made of it that cannot be of what it comes to now.
     """
     was_finished = batch.is_finished
     summarize(batch, costed)
-    if is_page_wanted:
-        print_page(batch, show_batch(batch, rows, costed))
-    else:
-        batch.page_edition = ""
-    batch.renewals, batch.figures = batch.renewals + 1, ""
     batch.save(force_update=True)
     if was_finished:
         for kind in KEPT_SUMS:
@@ -141,10 +133,9 @@ def renew_kitchen(kitchen: Kitchen) -> int:
     renewed = 0
     for kind in KEPT_SUMS:
         kind.objects.filter(kitchen=kitchen).delete()
-    for batch in Batch.objects.filter(kitchen=kitchen).defer("page").iterator(chunk_size=200):
+    for batch in Batch.objects.filter(kitchen=kitchen).iterator(chunk_size=200):
         batch.kitchen, batch.is_finished = kitchen, False
-        rows = list_entry_rows(batch)
-        renew(batch, rows, cost_chain(build_chain(batch, rows)))
+        renew(batch, cost_chain(build_chain(batch, list_entry_rows(batch))))
         renewed += 1
     Kitchen.objects.filter(pk=kitchen.pk).update(derived_edition=DERIVED_EDITION)
     return renewed

@@ -190,7 +190,7 @@ def put_way(write: Write, batch: Batch, name: str) -> CostedBatch:
     batch.__dict__.pop("chosen_way", None)
     rows = list_entry_rows(batch)
     costed = cost_chain(build_chain(batch, rows))
-    renew(batch, rows, costed)
+    renew(batch, costed)
     keep_forecast(rows[-1].entry, costed, now=write.now)
     return costed
 
@@ -236,10 +236,7 @@ def read_calibration(kitchen: Kitchen) -> out.CalibrationOut:
     return out.CalibrationOut(
         all=_show_score("", "All", mine),
         stages=[_show_score(stage, _label_stage(stage), mine.filter(stage=stage)) for stage in stages],
-        scored=[
-            _show_scored(one)
-            for one in shown.defer("batch__page", "batch__figures", "batch__summary").order_by("-id")
-        ],
+        scored=[_show_scored(one) for one in shown.defer("batch__summary").order_by("-id")],
         batches=mine.aggregate(batches=Count("batch", distinct=True))["batches"],
         waiting=under_way.values("batch").distinct().count(),
     )

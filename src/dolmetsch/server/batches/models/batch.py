@@ -18,9 +18,7 @@ class Batch(models.Model):
 
     The policy is the kitchen's as of the day the batch was started; ``cut`` is the first lot's.
     ``summary`` (with ``is_finished``, ``place``, ``pieces_count``, ``last_…``) is what the entries come to,
-    kept for lists; every write renews it. ``page`` is the whole batch as printed by edition ``page_edition``
-    of the program; ``figures`` what takes long to compute for its verdict, kept by the first who reads it.
-    ``renewals`` counts the writes that touched it, so that nothing computed before one is kept after it.
+    kept for lists; every write renews it.
     ``packs_made``: how many packs were made of it; of most there are none, and then none are looked for.
     """
 
@@ -40,10 +38,6 @@ class Batch(models.Model):
     last_entry_at = models.DateTimeField()
     last_sequence = models.PositiveIntegerField(default=1)
     summary = models.JSONField(default=dict)
-    page = models.TextField(default="")
-    page_edition = models.CharField(max_length=16, default="")
-    renewals = models.PositiveIntegerField(default=0)
-    figures = models.TextField(default="")
     packs_made = models.PositiveIntegerField(default=0)
 
     class Meta:

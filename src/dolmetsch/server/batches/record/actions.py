@@ -331,7 +331,7 @@ def save_entry(write: Write, rows: list[EntryRows], costed: CostedBatch) -> Reco
         # the entry refers to it; what it comes to follows
         batch.save(force_insert=True)
     _write_entry(write, fresh, costed, key=write.key)
-    renew(batch, rows, costed, is_page_wanted=not write.is_brief)
+    renew(batch, costed)
     if entry.act not in _TERMS:
         keep_forecast(entry, costed, now=write.now)
     return Recorded(entry=entry, was_there=False)
@@ -347,7 +347,7 @@ def save_drafted(
     batch.save(force_insert=True)
     for row, key in zip(rows, keys, strict=True):
         _write_entry(write, row, costed, key=key)
-    renew(batch, rows, costed)
+    renew(batch, costed)
 
 
 def _write_entry(write: Write, row: EntryRows, costed: CostedBatch, *, key: uuid.UUID) -> None:

@@ -75,13 +75,12 @@ def renew_downstream(batch: Batch) -> None:
     """
     taken = list_taken(batch)
     for taker in {taker.pk: taker for taker, _ in taken}.values():
-        rows = list_entry_rows(taker)
         try:
-            costed = cost_chain(build_chain(taker, rows))
+            costed = cost_chain(build_chain(taker, list_entry_rows(taker)))
         except LedgerError as error:
             said = f"This would make batch {taker.code}, which takes from this one, impossible: {error.text}."
             raise DomainError("breaks_later", 422, "Not recorded", said) from error
-        renew(taker, rows, costed)
+        renew(taker, costed)
         renew_downstream(taker)
     lots = [lot for _, lot in taken]
     for mark in sorted({lot.from_mark for lot in lots}):
@@ -98,5 +97,4 @@ def renew_upstream(rows: Iterable[EntryRows]) -> None:
     for source in sources.values():
         if source is not None:
             fresh = Batch.objects.select_related("kitchen").get(pk=source.pk)
-            theirs = list_entry_rows(fresh)
-            renew(fresh, theirs, cost_chain(build_chain(fresh, theirs)))
+            renew(fresh, cost_chain(build_chain(fresh, list_entry_rows(fresh))))

@@ -12,7 +12,7 @@ from dolmetsch.core.ledger.pieces import Piece
 from dolmetsch.server.batches.entries.chain import CostedBatch, build_chain, cost_chain, list_entry_rows
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.schemas import BatchesOut, BatchOut, StripOut, SummaryOut, TodayOut
-from dolmetsch.server.batches.show.showing import EDITION, print_page, show_batch, show_strip
+from dolmetsch.server.batches.show.showing import show_batch, show_strip
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import not_found
 from dolmetsch.server.quantities.days import midnight_of
@@ -34,14 +34,13 @@ class Wanted:
     until: date | None = None
 
 
-def get_batch(kitchen: Kitchen, code: str, *, with_page: bool = False) -> Batch:
-    """The batch ``code`` of ``kitchen``; its page, which is long, is read with it only where asked for.
+def get_batch(kitchen: Kitchen, code: str) -> Batch:
+    """The batch ``code`` of ``kitchen``.
 
     Raises:
         DomainError: not_found.
     """
-    found = Batch.objects.filter(kitchen=kitchen, code=code)
-    batch = (found if with_page else found.defer("page")).first()
+    batch = Batch.objects.filter(kitchen=kitchen, code=code).first()
     if batch is None:
         raise not_found(f"batch “{code}”")
     batch.kitchen = kitchen
@@ -71,15 +70,6 @@ def get_piece(costed: CostedBatch, mark: str) -> Piece:
     return piece
 
 
-def read_page(batch: Batch) -> str:
-    """``read_batch`` as JSON: the page its last write printed, or printed anew by a newer program."""
-    if batch.page_edition != EDITION:
-        print_page(batch, read_batch(batch))
-        same = Batch.objects.filter(pk=batch.pk, renewals=batch.renewals)
-        same.update(page=batch.page, page_edition=batch.page_edition)
-    return batch.page
-
-
 def read_strip_of_piece(batch: Batch, mark: str) -> StripOut:
     """The strip of the living piece ``mark`` alone.
 
@@ -95,7 +85,7 @@ def read_strip_of_piece(batch: Batch, mark: str) -> StripOut:
 
 def read_today(kitchen: Kitchen) -> TodayOut:
     """Batches under way and lately finished, latest entry first, and how many pieces hang where."""
-    mine = Batch.objects.filter(kitchen=kitchen).defer("page", "figures").order_by("-last_entry_at", "-id")
+    mine = Batch.objects.filter(kitchen=kitchen).order_by("-last_entry_at", "-id")
     under_way = mine.filter(is_finished=False)
     places = (
         Batch.objects.filter(kitchen=kitchen, is_finished=False)
@@ -138,8 +128,8 @@ def find_batches(kitchen: Kitchen, wanted: Wanted, *, page: int) -> BatchesOut:
 
 
 def page_of(batches: QuerySet[Batch], page: int) -> Page[Batch]:
-    """A page (from 1) of ``batches``, latest entry first, without what is long of each; at most the last."""
-    ordered = batches.defer("page", "figures").order_by("-last_entry_at", "-id")
+    """A page (from 1) of ``batches``, latest entry first; at most the last."""
+    ordered = batches.order_by("-last_entry_at", "-id")
     return Paginator(ordered, PAGE).get_page(page)
 
 

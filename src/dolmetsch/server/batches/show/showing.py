@@ -3,7 +3,6 @@
 from collections.abc import Iterator, Sequence
 from fractions import Fraction
 from itertools import islice
-from typing import Final
 
 from dolmetsch.core.buying.price_history import mean_and_spread
 from dolmetsch.core.costing.batch_size import count_slabs
@@ -51,11 +50,6 @@ from dolmetsch.server.quantities.printing import (
 #: The groups of the bill, in the order in which they are read.
 GROUP_ORDER = ("meat", "buying", "cure", "fuel", "packaging", "other", "labour", "overhead", "credit")
 FREE_MARKS_SHOWN = 8
-
-
-#: The edition of the printed page; one kept by another is printed anew when read. Raised whenever
-#: the page's shape or a figure in it changes: `tests/server/test_edition.py` fails until it is.
-EDITION: Final = "9"
 
 
 def show_batch(batch: Batch, rows: list[EntryRows], costed: CostedBatch) -> schemas.BatchOut:
@@ -348,11 +342,6 @@ def _show_log(rows: list[EntryRows], kitchen: Kitchen) -> Iterator[schemas.LogOu
             overruled_by=None if counts.id == entry.id else counts.id,
             content=read_back(row),
         )
-
-
-def print_page(batch: Batch, shown: schemas.BatchOut) -> None:
-    """Keep the whole batch as JSON on it, with the edition that printed it."""
-    batch.page, batch.page_edition = shown.model_dump_json(), EDITION
 
 
 def summarize(batch: Batch, costed: CostedBatch) -> None:

@@ -26,7 +26,7 @@ UNDER_WAY_SHOWN: Final = 20
 
 def read_verdicts(kitchen: Kitchen, *, page: int) -> VerdictsOut:
     """A page of the finished batches, and on the first one the latest under way."""
-    mine = Batch.objects.filter(kitchen=kitchen).defer("page").order_by("-last_entry_at", "-id")
+    mine = Batch.objects.filter(kitchen=kitchen).order_by("-last_entry_at", "-id")
     finished = page_of(mine.filter(is_finished=True), page)
     at = finished.number
     under_way = mine.filter(is_finished=False)

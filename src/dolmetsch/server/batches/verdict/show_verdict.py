@@ -8,8 +8,9 @@ from dolmetsch.core.costing.customers import OwnShare
 from dolmetsch.core.costing.derivation import Derivation, Input, Unit
 from dolmetsch.core.costing.explain import explain
 from dolmetsch.core.costing.parts import compute_outlay
+from dolmetsch.core.costing.scale_error import compute_spread
 from dolmetsch.core.costing.strip import label_kind
-from dolmetsch.core.costing.trial import tag_per_lb, yields_by_kind
+from dolmetsch.core.costing.trial import rank_levers, tag_per_lb, yields_by_kind
 from dolmetsch.core.findings import note
 from dolmetsch.core.heat.raw import raw_finding
 from dolmetsch.core.numbers.exact import fixed
@@ -33,8 +34,7 @@ from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_sources
 from dolmetsch.server.batches.verdict import schemas as out
-from dolmetsch.server.batches.verdict.figures import find_figures
-from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge
+from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge, show_levers
 from dolmetsch.server.batches.verdict.stowed import show_stowed
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.quantities.printing import (
@@ -82,7 +82,6 @@ def show_verdict(
     is_done = is_finished(batch, costed)
     ahead = None if is_done else forecast(batch, costed)
     outlay = compute_outlay(record)
-    figures = find_figures(batch, costed)
     sign = sign_of(batch.kitchen.currency)
     own = find_policy(costed.chain.current)
     hourly = record.policy.labour_rate or batch.kitchen.labour_rate
@@ -97,10 +96,10 @@ def show_verdict(
             unit=UNITS[batch.kitchen.weight_unit],
             is_done=is_done,
             ahead=ahead,
-            spread=figures.spread,
+            spread=compute_spread(record, sheet),
         ),
         dials=_show_dials(costed),
-        levers=figures.levers,
+        levers=show_levers(rank_levers(record, sheet)),
         outlay=[
             out.OutlayOut(
                 what=line.what or "something used",
