@@ -23,9 +23,9 @@ from pathlib import Path
 from soak import WRITERS, Writer, compare, list_refused, wait_until
 
 from dolmetsch.command import holding, paths
-from dolmetsch.command.cluster import Cluster
+from dolmetsch.command.cluster.galera import Node, Ports
+from dolmetsch.command.cluster.machines import Cluster
 from dolmetsch.command.database import find_free_port
-from dolmetsch.command.galera import Node, Ports
 
 #: Seconds that are watched after a fault, longer than the 4 that a node is waited for.
 AFTER = 6

@@ -98,7 +98,7 @@ def fill_readings(now: Any, *, days: int, fires: int, hours: int) -> tuple[int, 
     Thinned as the collector thins them; how many were read and how many are kept.
     """
     from dolmetsch.server.fires.models import ProbeReading
-    from dolmetsch.server.fires.thinning import LOOKED_AT_DAYS, thin_old
+    from dolmetsch.server.fires.readings.thinning import LOOKED_AT_DAYS, thin_old
     from dolmetsch.server.kitchens.models import Kitchen
 
     kitchen, dice = Kitchen.objects.get(slug="salt-lantern"), random.Random(4)

@@ -7,8 +7,8 @@ from pathlib import Path
 from django.conf import settings
 from django.db import connection
 
+from dolmetsch.command.checks.prepared import VARIABLE
 from dolmetsch.command.database import USER, Database
-from dolmetsch.command.prepared import VARIABLE
 
 
 def load_dump(name: str) -> None:

@@ -14,13 +14,14 @@ from pathlib import Path
 
 import pytest
 
-from dolmetsch.command import backup_file, certificate, daily, holding, paths, restore, serving
-from dolmetsch.command.backup_file import RECORDS, SECRETS, SESSIONS, opened, write_backup
-from dolmetsch.command.daily import Daily, list_daily
+from dolmetsch.command import certificate, holding, paths, serving
+from dolmetsch.command.backups import backup_file, daily, restore
+from dolmetsch.command.backups.backup_file import RECORDS, SECRETS, SESSIONS, opened, write_backup
+from dolmetsch.command.backups.daily import Daily, list_daily
+from dolmetsch.command.backups.restore import restore as bring_back
+from dolmetsch.command.backups.sealing import seal, unseal
 from dolmetsch.command.database import Database, find_free_port
 from dolmetsch.command.holding import hold
-from dolmetsch.command.restore import restore as bring_back
-from dolmetsch.command.sealing import seal, unseal
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError
 from tests.prepared import load_into

@@ -17,7 +17,7 @@ from django.core.management import get_commands, load_command_class
 from soak import wait_until
 
 from dolmetsch.command import certificate, paths
-from dolmetsch.command.cluster import FILES
+from dolmetsch.command.cluster.machines import FILES
 from dolmetsch.command.database import find_free_port
 
 UNITS = sorted(path.name for path in FILES.glob("*.service"))

@@ -6,9 +6,9 @@ from pathlib import Path
 import pytest
 
 from dolmetsch.command import paths, serving
-from dolmetsch.command.backup_file import ask, list_migrations
+from dolmetsch.command.backups.backup_file import ask, list_migrations
+from dolmetsch.command.backups.restore import restore as bring_back
 from dolmetsch.command.editions import list_steps, refuse_other_editions
-from dolmetsch.command.restore import restore as bring_back
 from dolmetsch.command.telling import TroubleError
 from tests.command.test_backup import second  # noqa: F401 (a fixture)
 from tests.prepared import load_into

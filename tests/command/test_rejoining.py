@@ -4,7 +4,7 @@ from itertools import pairwise
 
 import pytest
 
-from dolmetsch.command.rejoining import APART_SECONDS, LONGEST, NONE_SECONDS, PAUSE, Rejoining
+from dolmetsch.command.cluster.rejoining import APART_SECONDS, LONGEST, NONE_SECONDS, PAUSE, Rejoining
 from dolmetsch.command.telling import TroubleError
 
 

@@ -10,10 +10,19 @@ from pathlib import Path
 
 import pytest
 
-from dolmetsch.command import checking, paths
-from dolmetsch.command.checking import Check, check_all, list_checks, run_checks
+from dolmetsch.command import paths
+from dolmetsch.command.checks import checking
+from dolmetsch.command.checks.checking import Check, check_all, list_checks, run_checks
+from dolmetsch.command.checks.touched import (
+    JOURNEYS,
+    MACHINES,
+    PYTHON,
+    TESTS,
+    WEB,
+    choose_checks,
+    list_changed,
+)
 from dolmetsch.command.telling import TroubleError
-from dolmetsch.command.touched import JOURNEYS, MACHINES, PYTHON, TESTS, WEB, choose_checks, list_changed
 from dolmetsch.command.watching import StopAskedError
 from tests.waiting import LONGEST, wait_for
 
@@ -41,8 +50,9 @@ LEDGER = ["tests/core/documents", "tests/core/ledger", DOCS]
         ("tests/core/meat/test_cuts.py", PYTHON, ["tests/core/meat/test_cuts.py", DOCS]),
         ("tests/browser/test_buy.py", PYTHON | {JOURNEYS}, [DOCS]),
         ("tests/cluster/test_cluster.py", PYTHON | {MACHINES}, [DOCS]),
-        ("src/dolmetsch/command/galera.py", PYTHON | {MACHINES}, ["tests/command", DOCS]),
+        ("src/dolmetsch/command/cluster/galera.py", PYTHON | {MACHINES}, ["tests/command", DOCS]),
         ("benchmarks/run.py", PYTHON, ["tests/command", DOCS]),
+        ("benchmarks/cluster_soak.py", PYTHON | {MACHINES}, ["tests/command", DOCS]),
         ("web/src/App.vue", WEB, [DOCS]),
         ("docs/ledger.md", set(), [DOCS]),
     ],

@@ -20,10 +20,10 @@ from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import LineCooker
 from dolmetsch.server.configured import read_configured
-from dolmetsch.server.fires import thinning
-from dolmetsch.server.fires.collecting import Collector, Heard, Hearing
 from dolmetsch.server.fires.models import ProbeReading
-from dolmetsch.server.fires.thinning import LOOKED_AT_DAYS, WHOLE_DAYS, thin_old
+from dolmetsch.server.fires.readings import thinning
+from dolmetsch.server.fires.readings.collecting import Collector, Heard, Hearing
+from dolmetsch.server.fires.readings.thinning import LOOKED_AT_DAYS, WHOLE_DAYS, thin_old
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
 from tests.prepared import load_into

@@ -13,7 +13,16 @@ from tests.server.test_outlooks import finish
 #: derived anew when the program starts.
 MARKS = {"10": "16785315beb47a99"}
 #: What differs with each run.
-PASSING = {"id", "kitchen_id", "batch_id", "forecast_id", "cook_id", "started_at", "finished_at", "last_entry_at"}
+PASSING = {
+    "id",
+    "kitchen_id",
+    "batch_id",
+    "forecast_id",
+    "cook_id",
+    "started_at",
+    "finished_at",
+    "last_entry_at",
+}
 
 
 def steady(row):

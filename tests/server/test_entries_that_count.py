@@ -11,7 +11,7 @@ from dolmetsch.server.batches.entries.chain import list_current, list_entry_rows
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.books.unusual import _list_used
 from dolmetsch.server.dishes.costing import find_meats
-from dolmetsch.server.meals.record import _sum_bought
+from dolmetsch.server.meals.inputs.record import _sum_bought
 from dolmetsch.server.pieces.queries import list_offcuts
 from tests.server.conftest import BOUGHT, TRIM, weigh
 from tests.server.test_larder import close, pack, stores

@@ -6,8 +6,8 @@ import pytest
 
 from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import LineCooker
-from dolmetsch.server.fires import hearing
-from dolmetsch.server.fires.hearing import hear_cooker
+from dolmetsch.server.fires.readings import hearing
+from dolmetsch.server.fires.readings.hearing import hear_cooker
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.problems import DomainError
 from dolmetsch.server.scales.hub import Hub

@@ -6,9 +6,9 @@ import pytest
 from django.db import OperationalError
 from django.db.models import F
 
-from dolmetsch.server.fires import leasing
-from dolmetsch.server.fires.leasing import LEASE, RENEW_SECONDS, SURE_SECONDS, Lease
 from dolmetsch.server.fires.models import CollectorLease
+from dolmetsch.server.fires.readings import leasing
+from dolmetsch.server.fires.readings.leasing import LEASE, RENEW_SECONDS, SURE_SECONDS, Lease
 from tests.server.test_guards import together
 
 pytestmark = pytest.mark.django_db

@@ -13,7 +13,7 @@ from typing import Final
 
 from dolmetsch.command import certificate, paths
 from dolmetsch.command.addresses import Address
-from dolmetsch.command.backup_file import (
+from dolmetsch.command.backups.backup_file import (
     RECORDS,
     list_migrations,
     load_dump,
@@ -21,8 +21,8 @@ from dolmetsch.command.backup_file import (
     opened,
     write_backup,
 )
+from dolmetsch.command.backups.daily import Daily
 from dolmetsch.command.children import end, end_orphans, spawn
-from dolmetsch.command.daily import Daily
 from dolmetsch.command.database import READY_SECONDS, Database, refuse_taken_port
 from dolmetsch.command.devices import Devices
 from dolmetsch.command.editions import refuse_other_editions

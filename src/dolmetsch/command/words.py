@@ -221,7 +221,7 @@ def _stop(_options: argparse.Namespace) -> None:
 
 
 def _test(options: argparse.Namespace) -> None:
-    from dolmetsch.command import checking
+    from dolmetsch.command.checks import checking
 
     checking.check_all(only=options.only, since=options.changed)
 
@@ -251,19 +251,19 @@ def _command_device(options: argparse.Namespace) -> None:
 
 
 def _start_cluster(options: argparse.Namespace) -> None:
-    from dolmetsch.command.cluster import start_cluster
+    from dolmetsch.command.cluster.machines import start_cluster
 
     start_cluster(options.port)
 
 
 def _backup(options: argparse.Namespace) -> None:
-    from dolmetsch.command.backup import back_up
+    from dolmetsch.command.backups.backup import back_up
 
     back_up(options.file, with_secrets=options.with_secrets, db_port=options.db_port)
 
 
 def _restore(options: argparse.Namespace) -> None:
-    from dolmetsch.command.restore import restore
+    from dolmetsch.command.backups.restore import restore
 
     restore(options.file, replace=options.replace, db_port=options.db_port)
 
@@ -299,18 +299,18 @@ def _port(typed: str) -> int:
 
 
 def _advisories(_options: argparse.Namespace) -> None:
-    from dolmetsch.command.developing import ask_advisories
+    from dolmetsch.command.checks.developing import ask_advisories
 
     ask_advisories()
 
 
 def _write_api(_options: argparse.Namespace) -> None:
-    from dolmetsch.command.developing import write_api
+    from dolmetsch.command.checks.developing import write_api
 
     write_api()
 
 
 def _run_script(options: argparse.Namespace) -> None:
-    from dolmetsch.command.developing import run_script
+    from dolmetsch.command.checks.developing import run_script
 
     run_script(options.script, options.words)

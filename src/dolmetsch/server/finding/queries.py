@@ -16,7 +16,7 @@ from dolmetsch.server.finding import schemas
 from dolmetsch.server.finding.schemas import FoundOut
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.larder.models import Pack
-from dolmetsch.server.meals.listed import input_of, list_meals
+from dolmetsch.server.meals.inputs.listed import input_of, list_meals
 from dolmetsch.server.meals.ways_out import say_wants
 from dolmetsch.server.prices.models import PriceItem, Sort
 from dolmetsch.server.quantities.printing import print_day

@@ -11,14 +11,14 @@ from pydantic import BaseModel
 from dolmetsch.server.batches.show.queries import get_batch
 from dolmetsch.server.fires import actions, schemas
 from dolmetsch.server.fires.alarms import read_alarms
-from dolmetsch.server.fires.commanding import command_cooker
 from dolmetsch.server.fires.files import CONTENT_TYPES, FileForm, write_file
 from dolmetsch.server.fires.followed import follow_fire
-from dolmetsch.server.fires.hearing import hear_cooker
-from dolmetsch.server.fires.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.fires.live import read_live
 from dolmetsch.server.fires.of_batch import read_of_batch
 from dolmetsch.server.fires.queries import find_last_heard, get_fire, list_open, read_fires
+from dolmetsch.server.fires.readings.commanding import command_cooker
+from dolmetsch.server.fires.readings.hearing import hear_cooker
+from dolmetsch.server.fires.readings.importing import guess_match, look_at, parse_match, read_log, take_in
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.kitchens.queries import kitchen_of
 from dolmetsch.server.responses import answer_stream, answer_with, print_json

@@ -10,9 +10,9 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch, get_batch
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.changes import BUY, say_buy
-from dolmetsch.server.meals.facts import find_facts
-from dolmetsch.server.meals.jobs import words_of
-from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_made
+from dolmetsch.server.meals.inputs.facts import find_facts
+from dolmetsch.server.meals.inputs.jobs import words_of
+from dolmetsch.server.meals.inputs.listed import input_of, list_jobs_of, list_made
 from dolmetsch.server.meals.models import Meal, MealJob, MealJobNews, MealMade
 from dolmetsch.server.meals.queries import get_meal
 from dolmetsch.server.meals.reading import find_make

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from fractions import Fraction
 from typing import Final
 
-from dolmetsch.server.meals.facts import Fact
+from dolmetsch.server.meals.inputs.facts import Fact
 from dolmetsch.server.meals.models import MealJob
 from dolmetsch.server.meals.words import say_products
 from dolmetsch.server.meals.working import Batch, Worked

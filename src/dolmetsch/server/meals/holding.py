@@ -5,9 +5,9 @@ from datetime import datetime
 
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.lanes.schemas import StayOut
-from dolmetsch.server.meals.facts import find_facts
 from dolmetsch.server.meals.fitting import show_stay
-from dolmetsch.server.meals.listed import list_jobs_of, list_made, list_meals
+from dolmetsch.server.meals.inputs.facts import find_facts
+from dolmetsch.server.meals.inputs.listed import list_jobs_of, list_made, list_meals
 from dolmetsch.server.plans.models import PlannedTask
 
 #: Stays that the tasks of a batch show by themselves.

@@ -13,9 +13,9 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.changes import list_changes
-from dolmetsch.server.meals.facts import Fact, find_facts, find_ready
-from dolmetsch.server.meals.jobs import DAY
-from dolmetsch.server.meals.listed import (
+from dolmetsch.server.meals.inputs.facts import Fact, find_facts, find_ready
+from dolmetsch.server.meals.inputs.jobs import DAY
+from dolmetsch.server.meals.inputs.listed import (
     input_of,
     list_jobs_of,
     list_live_jobs,

@@ -16,7 +16,7 @@ from dolmetsch.core.numbers.spelling import same_name
 from dolmetsch.core.planning.need import USUAL_CHANCE
 from dolmetsch.server.dishes.costing import Meat, ReadDish, list_needs
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.known import Known
+from dolmetsch.server.meals.inputs.known import Known
 from dolmetsch.server.prices.queries import Priced
 from dolmetsch.server.quantities.reader import Reader
 

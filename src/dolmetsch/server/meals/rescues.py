@@ -7,7 +7,7 @@ from typing import Final
 
 from dolmetsch.core.planning.count_back import WorkDay
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.facts import Fact, find_ready
+from dolmetsch.server.meals.inputs.facts import Fact, find_ready
 from dolmetsch.server.meals.models import MealJob
 from dolmetsch.server.meals.ways_out import list_meal_times, make_less, move_to, say_wants
 from dolmetsch.server.meals.words import say_time

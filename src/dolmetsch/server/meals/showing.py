@@ -15,7 +15,7 @@ from dolmetsch.server.dishes.costing import ReadDish
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.fitting import show_clashes, show_lanes
-from dolmetsch.server.meals.jobs import DAY, DAYS_NEEDED, words_of
+from dolmetsch.server.meals.inputs.jobs import DAY, DAYS_NEEDED, words_of
 from dolmetsch.server.meals.shopping import list_shopping
 from dolmetsch.server.meals.ways_out import list_ways_out
 from dolmetsch.server.meals.words import say_hours, say_products, say_time

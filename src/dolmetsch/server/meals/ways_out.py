@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.jobs import SMOKED
+from dolmetsch.server.meals.inputs.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
 from dolmetsch.server.meals.words import say_products, say_time
 from dolmetsch.server.meals.working import LATER_DAYS, MOST_MOVED, Worked, find_soonest, work

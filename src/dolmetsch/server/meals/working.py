@@ -17,11 +17,11 @@ from dolmetsch.core.planning.count_back import Job, PlacedJob, count_back, pass_
 from dolmetsch.core.planning.need import RawNeed, raw_needed, whole_packs
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import Coming, is_in_time
 from dolmetsch.server.meals.fitting import Fitted, Laying, Surroundings, fit_plan, look_around
-from dolmetsch.server.meals.jobs import DAY, in_loads, list_jobs
-from dolmetsch.server.meals.known import Known, gather
-from dolmetsch.server.meals.listed import input_of
+from dolmetsch.server.meals.inputs.coming import Coming, is_in_time
+from dolmetsch.server.meals.inputs.jobs import DAY, in_loads, list_jobs
+from dolmetsch.server.meals.inputs.known import Known, gather
+from dolmetsch.server.meals.inputs.listed import input_of
 from dolmetsch.server.meals.reading import ReadMake, ReadMeal, read_meal, wants_of
 from dolmetsch.server.meals.words import say_products
 

@@ -10,8 +10,8 @@ from django.core.management.base import BaseCommand, CommandParser
 from django.db import close_old_connections
 
 from dolmetsch.server.configured import read_configured
-from dolmetsch.server.fires.collecting import Collector
-from dolmetsch.server.fires.leasing import Lease
+from dolmetsch.server.fires.readings.collecting import Collector
+from dolmetsch.server.fires.readings.leasing import Lease
 
 
 class Command(BaseCommand):

@@ -15,12 +15,12 @@ from typing import Final
 
 from dolmetsch.command import paths
 from dolmetsch.command.children import end, end_orphans, spawn
+from dolmetsch.command.cluster.galera import Node, Ports
+from dolmetsch.command.cluster.rejoining import Rejoining
 from dolmetsch.command.database import READY_SECONDS, USER, Database, find_free_port, refuse_taken_port
 from dolmetsch.command.devices import Devices
-from dolmetsch.command.galera import Node, Ports
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import set_up
-from dolmetsch.command.rejoining import Rejoining
 from dolmetsch.command.serving import (
     PATIENT,
     gunicorn,

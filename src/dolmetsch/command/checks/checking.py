@@ -12,13 +12,13 @@ from threading import Lock
 from typing import Final, Self
 
 from dolmetsch.command import paths
+from dolmetsch.command.checks.prepared import VARIABLE, prepare_dumps
+from dolmetsch.command.checks.touched import JOURNEYS, MACHINES, TESTS, choose_checks, list_changed
 from dolmetsch.command.database import close_scratch, open_scratch
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import set_up
-from dolmetsch.command.prepared import VARIABLE, prepare_dumps
 from dolmetsch.command.serving import server_environment
 from dolmetsch.command.telling import TroubleError, say
-from dolmetsch.command.touched import JOURNEYS, MACHINES, TESTS, choose_checks, list_changed
 from dolmetsch.command.watching import heed_stop
 
 #: Of pytest's processes for each lane of tests: two cores have no more to do than two at once.

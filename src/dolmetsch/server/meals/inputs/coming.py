@@ -17,12 +17,12 @@ from dolmetsch.server.batches.entries.course import course_of_summary
 from dolmetsch.server.batches.models import Batch, BatchFacts, BatchWay, Forecast
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.models import Pack
-from dolmetsch.server.meals.begins import list_begins, places_of
-from dolmetsch.server.meals.facts import find_facts, find_ready
-from dolmetsch.server.meals.jobs import DAY, DAYS_NEEDED, list_jobs
-from dolmetsch.server.meals.listed import list_jobs_of, list_made, list_meals
+from dolmetsch.server.meals.inputs.begins import list_begins, places_of
+from dolmetsch.server.meals.inputs.facts import find_facts, find_ready
+from dolmetsch.server.meals.inputs.jobs import DAY, DAYS_NEEDED, list_jobs
+from dolmetsch.server.meals.inputs.listed import list_jobs_of, list_made, list_meals
+from dolmetsch.server.meals.inputs.record import OwnRecord
 from dolmetsch.server.meals.models import MealJob
-from dolmetsch.server.meals.record import OwnRecord
 from dolmetsch.server.ways.queries import read_kept
 
 #: So many of the latest packs say what a method and a cut bring.

@@ -3,9 +3,9 @@
 from pathlib import Path
 
 from dolmetsch.command import paths
-from dolmetsch.command.backup_file import name_backup, write_backup
+from dolmetsch.command.backups.backup_file import name_backup, write_backup
+from dolmetsch.command.backups.sealing import ask_passphrase
 from dolmetsch.command.managing import running_database
-from dolmetsch.command.sealing import ask_passphrase
 from dolmetsch.command.telling import say
 
 

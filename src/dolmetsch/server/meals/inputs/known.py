@@ -23,11 +23,11 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.larder.here import find_usable
 from dolmetsch.server.larder.queries import find_paces
 from dolmetsch.server.meals import schemas
-from dolmetsch.server.meals.coming import Coming, list_coming
-from dolmetsch.server.meals.facts import find_facts
-from dolmetsch.server.meals.listed import input_of, list_jobs_of, list_listed
+from dolmetsch.server.meals.inputs.coming import Coming, list_coming
+from dolmetsch.server.meals.inputs.facts import find_facts
+from dolmetsch.server.meals.inputs.listed import input_of, list_jobs_of, list_listed
+from dolmetsch.server.meals.inputs.record import OwnRecord, read_record
 from dolmetsch.server.meals.models import Meal
-from dolmetsch.server.meals.record import OwnRecord, read_record
 from dolmetsch.server.prices.queries import Priced, list_priced
 from dolmetsch.server.ways.models import Way as WayRow
 from dolmetsch.server.ways.queries import list_latest, read_kept

@@ -10,12 +10,12 @@ from pathlib import Path
 from typing import IO, Final
 
 from dolmetsch.command import paths
-from dolmetsch.command.backup_file import CHUNK, RECORDS, SECRETS, load_dump, opened
+from dolmetsch.command.backups.backup_file import CHUNK, RECORDS, SECRETS, load_dump, opened
+from dolmetsch.command.backups.sealing import VARIABLE, ask_passphrase, unseal
 from dolmetsch.command.database import Database
 from dolmetsch.command.editions import refuse_other_editions
 from dolmetsch.command.holding import hold
 from dolmetsch.command.machine import set_up
-from dolmetsch.command.sealing import VARIABLE, ask_passphrase, unseal
 from dolmetsch.command.telling import TroubleError, say, step
 
 #: Where records and photos that were here go when they are put aside.

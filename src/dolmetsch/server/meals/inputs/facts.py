@@ -12,8 +12,8 @@ from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.fires.models import FirePiece
 from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.meals.begins import list_begins, places_of
-from dolmetsch.server.meals.listed import is_done, latest_news, list_made
+from dolmetsch.server.meals.inputs.begins import list_begins, places_of
+from dolmetsch.server.meals.inputs.listed import is_done, latest_news, list_made
 from dolmetsch.server.meals.models import MealJob
 
 _STEPS = (Entry.Act.BOUGHT, Entry.Act.SPLIT, Entry.Act.WEIGH, Entry.Act.MERGE, Entry.Act.WITHDRAW)

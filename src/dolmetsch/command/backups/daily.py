@@ -9,7 +9,7 @@ from subprocess import Popen
 from typing import Final
 
 from dolmetsch.command import paths
-from dolmetsch.command.backup_file import FOLDER, name_backup
+from dolmetsch.command.backups.backup_file import FOLDER, name_backup
 from dolmetsch.command.children import spawn
 from dolmetsch.command.telling import say
 

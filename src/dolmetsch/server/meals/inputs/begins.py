@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Final
 
 from dolmetsch.server.batches.models import Batch
-from dolmetsch.server.meals.jobs import SMOKED
+from dolmetsch.server.meals.inputs.jobs import SMOKED
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.over import find_over
 

@@ -12,8 +12,6 @@ WEB = frozenset({"client types are the API's", "web lint", "web types", "web uni
 TESTS = "tests"
 JOURNEYS = "browser journeys"
 MACHINES = "several machines"
-#: Files of the set of several machines.
-OF_MACHINES = frozenset({"cluster.py", "galera.py", "rejoining.py", "cluster_soak.py"})
 #: Tests that read the documents and the code as a whole.
 ALWAYS = ("tests/test_docs.py",)
 
@@ -63,7 +61,8 @@ def _choose(file: PurePosixPath) -> tuple[frozenset[str], set[str]]:
         case ("tests", *_, name) if name.startswith("test_"):
             return PYTHON, {str(file)}
         case ("src", "dolmetsch", "command", *_) | ("benchmarks", *_):
-            return PYTHON | ({MACHINES} if file.name in OF_MACHINES else set()), {"tests/command"}
+            of_machines = "cluster" in file.parts or file.stem == "cluster_soak"
+            return PYTHON | ({MACHINES} if of_machines else set()), {"tests/command"}
         case ("src", "dolmetsch", "core", subject, _, *_):
             return PYTHON, {f"tests/core/{subject}", "tests/core/documents"} & _list_folders()
         case ("src", "dolmetsch", "server", feature, _, *_):

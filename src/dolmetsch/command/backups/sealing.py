@@ -51,7 +51,7 @@ def unseal(content: bytes, passphrase: str) -> bytes:
 def _run(verb: str, content: bytes, passphrase: str) -> bytes:
     # the package that encrypts is not there before set-up: it runs in the installed Python
     env = {**os.environ, VARIABLE: passphrase, "PYTHONPATH": str(paths.ROOT / "src")}
-    command = [str(paths.PYTHON), "-m", "dolmetsch.command.sealing", verb]
+    command = [str(paths.PYTHON), "-m", "dolmetsch.command.backups.sealing", verb]
     done = run(command, input=content, env=env, capture_output=True, check=False)
     if done.returncode:
         raise TroubleError("The secrets in it do not open: the passphrase is another, or they were changed.")

@@ -18,7 +18,7 @@ from dolmetsch.devices.cooker.lines import CookerReading
 from dolmetsch.devices.cooker.source import COOKER_SOURCES, CookerSource
 from dolmetsch.server.configured import ConfiguredDevice
 from dolmetsch.server.fires.models import ProbeReading
-from dolmetsch.server.fires.thinning import thin_old
+from dolmetsch.server.fires.readings.thinning import thin_old
 from dolmetsch.server.kitchens.models import Kitchen
 
 #: A reading is kept where the last kept one is so many seconds of the cooker's clock older.

@@ -9,7 +9,7 @@ from typing import Final
 from dolmetsch.core.forecast.way import WayStep
 from dolmetsch.core.planning.count_back import NO_TIME, Holder, Job, WorkDay
 from dolmetsch.core.planning.plan import DAY_BEGINS, DAY_ENDS
-from dolmetsch.server.meals.record import OwnRecord
+from dolmetsch.server.meals.inputs.record import OwnRecord
 
 #: The hours at which hands are put on.
 DAY: Final = WorkDay(begins=DAY_BEGINS, ends=DAY_ENDS)

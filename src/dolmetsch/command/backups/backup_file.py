@@ -22,8 +22,8 @@ from subprocess import DEVNULL, PIPE, Popen, run
 from typing import IO, Any, Final, cast
 
 from dolmetsch.command import paths
+from dolmetsch.command.backups.sealing import seal
 from dolmetsch.command.database import USER, Database
-from dolmetsch.command.sealing import seal
 from dolmetsch.command.telling import TroubleError
 
 FORMAT: Final = "dolmetsch-backup/1"

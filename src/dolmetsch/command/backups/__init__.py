@@ -1,0 +1,1 @@
+"""Backups: written, sealed, kept by the day, brought back."""

@@ -1,0 +1,1 @@
+"""What developers run: every check, and what checks are run on."""

@@ -1,0 +1,1 @@
+"""A set of several machines: its nodes, its proxy, and what watches over it."""

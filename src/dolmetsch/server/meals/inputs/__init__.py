@@ -1,0 +1,1 @@
+"""What a meal plan is worked out from."""
