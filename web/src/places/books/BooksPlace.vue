@@ -7,10 +7,10 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
 import BooksHead from './BooksHead.vue'
 import FindBox from './FindBox.vue'
-import LostTable from './LostTable.vue'
+import LostTable from './yields/LostTable.vue'
 import SavedLine from './SavedLine.vue'
 import UnusualList from './UnusualList.vue'
-import YieldDots from './YieldDots.vue'
+import YieldDots from './yields/YieldDots.vue'
 import { useMoneyBook, useUnusualBook, useYieldBook } from './useBooks'
 
 /** What a kitchen's finished batches say: yields, what the year saved, what was out of the usual. */

@@ -4,9 +4,9 @@ import type { Schemas } from '@/shared/api/client'
 import { marksText } from '@/shared/parts/marksText'
 import { standIn } from '@/shared/tests/samples'
 import { around } from '@/shared/tests/server'
-import { endsOf, placeDots, ticksOf } from './dots'
+import { endsOf, placeDots, ticksOf } from './yields/dots'
 import SavedLine from './SavedLine.vue'
-import YieldDots from './YieldDots.vue'
+import YieldDots from './yields/YieldDots.vue'
 
 const push = vi.fn()
 vi.mock('vue-router', async (real) => ({

@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { type Problem, refusal } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import SignInForm from '@/shared/ui/SignInForm.vue'
+import SignInForm from '@/shared/frame/SignInForm.vue'
 
 /** The door: look around, start a kitchen, sign in, or come in by a code. */
 const { session, signIn } = useSession()

@@ -7,7 +7,7 @@ import { standIn } from '@/shared/tests/samples'
 import { around, plain, server } from '@/shared/tests/server'
 import RemoveButton from './RemoveButton.vue'
 import LoadState from './LoadState.vue'
-import Rail from './Rail.vue'
+import Rail from '@/shared/frame/Rail.vue'
 import SaveBar from './SaveBar.vue'
 
 vi.mock('vue-router', () => ({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { kinds, OWN } from '@/places/bench/log/stepDraft'
+import { kinds, OWN } from '@/places/bench/log/forms/stepDraft'
 
 /** Which step is weighed for: the usual ones, and the one at hand where it has a name of its own. */
 const props = defineProps<{ kind: string }>()

@@ -3,8 +3,8 @@ import { NButton } from 'naive-ui'
 import { reactive, ref } from 'vue'
 import { type Problem, refusal } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
-import ProblemNote from './ProblemNote.vue'
-import TypedInput from './TypedInput.vue'
+import ProblemNote from '@/shared/ui/ProblemNote.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 
 const { signIn } = useSession()
 const typed = reactive({ username: '', password: '', code: '' })

@@ -3,7 +3,7 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Batch, Entry } from '@/shared/api/client'
 import { batch, column, entry, standIn } from '@/shared/tests/samples'
-import BatchLog from './BatchLog.vue'
+import BatchLog from '@/places/bench/log/BatchLog.vue'
 import StepForm from './StepForm.vue'
 import WhatItDoes from './WhatItDoes.vue'
 

@@ -4,10 +4,10 @@ import { useUnits, without } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import { useInAddress } from '@/shared/ui/useInAddress'
-import BooksHead from './BooksHead.vue'
+import BooksHead from '@/places/books/BooksHead.vue'
 import PriceLines from './PriceLines.vue'
 import SellersPanel from './SellersPanel.vue'
-import { usePriceBook } from './useBooks'
+import { usePriceBook } from '@/places/books/useBooks'
 
 /** Raw meat and shop packs over time, source by source, and where the house would be at today's prices. */
 const { data, error, refetch } = usePriceBook()

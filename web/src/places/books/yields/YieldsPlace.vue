@@ -4,9 +4,9 @@ import { capital } from '@/shared/quantity/capital'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { useInAddress } from '@/shared/ui/useInAddress'
-import BooksHead from './BooksHead.vue'
+import BooksHead from '@/places/books/BooksHead.vue'
 import YieldDots from './YieldDots.vue'
-import { type By, type Part, useYieldBook } from './useBooks'
+import { type By, type Part, useYieldBook } from '@/places/books/useBooks'
 
 /** Yields by cut and way or by step, parted by what may matter, and what changes go with. */
 const by = useInAddress<By>('by', 'way')
