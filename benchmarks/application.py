@@ -7,6 +7,7 @@ from pathlib import Path
 
 from dolmetsch.command.children import end, spawn
 from dolmetsch.command.serving import WORKERS, gunicorn, migrate, wait_until_served
+from dolmetsch.command.telling import say
 
 
 def load_demo(folder: Path) -> None:
@@ -23,5 +24,8 @@ def served(port: int, folder: Path, env: Mapping[str, str]) -> Iterator[None]:
     try:
         wait_until_served(port, process, log=log)
         yield
+    except Exception:
+        say(log.read_text(errors="replace")[-4000:])
+        raise
     finally:
         end(process, patience=10)

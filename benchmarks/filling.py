@@ -15,7 +15,9 @@ FIRE_READ_EACH: Final = timedelta(seconds=10)
 
 
 def copy_batch(code: str, count: int, *, with_packs: bool) -> None:
-    """``count`` copies X-0000, X-0001 … of a finished batch with its entries and all that is of it."""
+    """``count`` copies X-0000, X-0001 … of a finished batch with its entries and all that is of it; after
+    those that are there.
+    """
     from dolmetsch.server.batches.models import Batch, BatchFacts, ForecastScore, ShopSaving, StepYield
 
     pattern = Batch.objects.get(code=code)
@@ -23,7 +25,8 @@ def copy_batch(code: str, count: int, *, with_packs: bool) -> None:
     rows = {model: list(model._default_manager.filter(**{path: pattern.pk})) for model, path in paths.items()}
     free = {model: _first_free(model) for model in paths}
     fresh: dict[Any, list[Any]] = {model: [] for model in paths}
-    for number in range(count):
+    there = Batch.objects.filter(code__startswith="X-").count()
+    for number in range(there, there + count):
         is_finished = number % UNDER_WAY_EACH != 0
         keys: dict[Any, dict[Any, Any]] = {model: {} for model in paths}
         for model, olds in rows.items():

@@ -4,6 +4,7 @@
 """
 
 import json
+import os
 import re
 import tomllib
 from importlib import metadata
@@ -12,7 +13,8 @@ from pathlib import Path
 from packaging.requirements import Requirement
 
 ROOT = Path(__file__).resolve().parents[2]
-HERE = Path(__file__).resolve().parent
+#: Where both go: here, unless a folder is named.
+PAGES = Path(os.environ.get("DOLMETSCH_PAGES", Path(__file__).resolve().parent))
 #: Shipped with the application besides packages.
 FONTS = [("Archivo", "5.3.0", "OFL-1.1")]
 #: Run beside it, from Debian's packages.
@@ -90,15 +92,15 @@ def main():
     parts = [component(sort, *one) for sort, rows in kinds.items() for one in rows]
     about = {"type": "application", "name": "dolmetsch", "version": "0.2.0"}
     bill = {"bomFormat": "CycloneDX", "specVersion": "1.6", "version": 1, "metadata": {"component": about}}
-    (HERE / "bill.json").write_text(json.dumps({**bill, "components": parts}, indent=1) + "\n")
+    (PAGES / "bill.json").write_text(json.dumps({**bill, "components": parts}, indent=1) + "\n")
     words = {"pypi": "Python", "npm": "Web client", "deb": "Debian's packages", "generic": "Fonts"}
     lines = ["# What is shipped, and under which licenses", "", "Written by `./dolmetsch licenses`.", ""]
     for sort, rows in kinds.items():
         lines += [f"## {words[sort]}", "| name | version | license |", "|---|---|---|"]
         lines += [f"| {name} | {version} | {said} |" for name, version, said in rows]
         lines.append("")
-    (HERE / "licenses.md").write_text("\n".join(lines))
-    print(f"{len(parts)} parts written to {HERE.name}/bill.json and licenses.md")
+    (PAGES / "licenses.md").write_text("\n".join(lines))
+    print(f"{len(parts)} parts written: bill.json and licenses.md")
 
 
 if __name__ == "__main__":

@@ -14,7 +14,8 @@ from dolmetsch.command.paths import BROWSER
 from dolmetsch.command.serving import gunicorn, wait_until_served
 from dolmetsch.command.telling import must
 
-HERE = Path(__file__).resolve().parent
+#: Where the pictures go: here, unless a folder is named.
+PAGES = Path(os.environ.get("DOLMETSCH_PAGES", Path(__file__).resolve().parent))
 LAPTOP, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 CHROMIUM = ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 
@@ -158,7 +159,7 @@ def take_pictures(address: str) -> None:
             if fill:
                 fill(page)
             page.wait_for_timeout(500)
-            page.screenshot(path=HERE / f"{name}.png")
+            page.screenshot(path=PAGES / f"{name}.png")
             page.context.close()
 
 

@@ -11,8 +11,15 @@ import urllib.request
 from pathlib import Path
 
 import pytest
-from cluster_soak import Machines, begin_writers, count_split, disturb, wait_for_all, write_meanwhile
-from soak import Writer, compare, list_refused, wait_until
+from benchmarks.soak.cluster import (
+    Machines,
+    begin_writers,
+    count_split,
+    disturb,
+    wait_for_all,
+    write_meanwhile,
+)
+from benchmarks.soak.run import Writer, compare, list_refused, wait_until
 
 from dolmetsch.command import paths
 from dolmetsch.command.database import find_free_port

@@ -13,8 +13,8 @@ from pathlib import Path
 
 import pytest
 import yaml
+from benchmarks.soak.run import wait_until
 from django.core.management import get_commands, load_command_class
-from soak import wait_until
 
 from dolmetsch.command import certificate, paths
 from dolmetsch.command.cluster.machines import FILES

@@ -16,12 +16,12 @@ Verbs = Any
 _LARGER: Final = {
     "bench": (
         "--town",
-        "benchmarks/town.py",
+        "benchmarks.town.run",
         "of 500 kitchens and people at work in them (docs/scale.md); takes an hour and 30 GB",
     ),
     "soak": (
         "--cluster",
-        "benchmarks/cluster_soak.py",
+        "benchmarks.soak.cluster",
         "of a set of several machines, on this one's loopback",
     ),
 }
@@ -174,10 +174,10 @@ def _add_developing(verbs: Verbs) -> None:
     _add_db_port(many)
     for name, script, says in (
         ("screenshots", "docs/screenshots/make.py", "take the pictures in docs/screenshots again"),
-        ("bench", "benchmarks/run.py", "measure, and write docs/speed.md again"),
+        ("bench", "benchmarks.speed.run", "measure, and write docs/speed.md again"),
         (
             "soak",
-            "benchmarks/soak.py",
+            "benchmarks.soak.run",
             "write under kills, stops and a full disk; count what is lost or doubled",
         ),
         ("licenses", "docs/materials/make.py", "list what is shipped and its licenses (docs/materials)"),

@@ -52,13 +52,14 @@ def ask_advisories() -> None:
 
 
 def run_script(script: str, words: list[str]) -> None:
-    """Run a script of the project's beside a scratch record store."""
+    """Run a script of the project's, or a module (``a.b``), beside a scratch record store."""
     set_up(for_tests=True)
     database = open_scratch()
     try:
         environment = {**serving.server_environment(database), "DOLMETSCH_DEMO": "1"}
-        path = str(paths.ROOT / script)
-        status = run([str(paths.PYTHON), path, *words], env=environment, check=False).returncode
+        environment["PYTHONPATH"] += f":{paths.ROOT}"
+        named = [str(paths.ROOT / script)] if script.endswith(".py") else ["-m", script]
+        status = run([str(paths.PYTHON), *named, *words], env=environment, check=False).returncode
     finally:
         close_scratch(database)
     if status:

@@ -61,7 +61,7 @@ def _choose(file: PurePosixPath) -> tuple[frozenset[str], set[str]]:
         case ("tests", *_, name) if name.startswith("test_"):
             return PYTHON, {str(file)}
         case ("src", "dolmetsch", "command", *_) | ("benchmarks", *_):
-            of_machines = "cluster" in file.parts or file.stem == "cluster_soak"
+            of_machines = "cluster" in (file.parent.name, file.stem)
             return PYTHON | ({MACHINES} if of_machines else set()), {"tests/command"}
         case ("src", "dolmetsch", "core", subject, _, *_):
             return PYTHON, {f"tests/core/{subject}", "tests/core/documents"} & _list_folders()

@@ -14,32 +14,32 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import django
-from acts import CASE, TRIAL, weigh
-from application import load_demo, served
-from books_speed import describe_books, measure_books, spread_out
-from connections import Pool
-from core_speed import measure_core
-from filling import UNDER_WAY_EACH, copy_batch
-from fire_speed import TellingCooker, measure_fires
-from larder_speed import describe_larder, measure_larder
-from large_batch import describe_large, measure_large
-from outlook_speed import measure_import, measure_outlooks
-from parts import put_part
-from plan_speed import describe_plan, measure_plan
-from scale_delay import TellingScale, measure_delay
-from timing import timed
 
+from benchmarks.acts import CASE, TRIAL, weigh
+from benchmarks.application import load_demo, served
+from benchmarks.connections import Pool
+from benchmarks.filling import UNDER_WAY_EACH, copy_batch
+from benchmarks.parts import put_part
+from benchmarks.sizes import PAGES, ROOT, of
+from benchmarks.speed.books import describe_books, measure_books, spread_out
+from benchmarks.speed.core import measure_core
+from benchmarks.speed.fires import TellingCooker, measure_fires
+from benchmarks.speed.larder import describe_larder, measure_larder
+from benchmarks.speed.large_batch import describe_large, measure_large
+from benchmarks.speed.outlooks import measure_import, measure_outlooks
+from benchmarks.speed.plan import describe_plan, measure_plan
+from benchmarks.speed.scale_delay import TellingScale, measure_delay
+from benchmarks.timing import timed
 from dolmetsch.command.database import find_free_port
 from dolmetsch.command.paths import BROWSER
 from dolmetsch.command.serving import THREADS, WORKERS
 from dolmetsch.command.telling import must, say
 
-ROOT = Path(__file__).resolve().parents[1]
-BATCHES = 2_000
+BATCHES = of(2_000, 32)
 ENTRIES = 16
 #: Batches of the kitchen whose books are measured.
-IN_BOOKS = 11_500
-REQUESTS = 400
+IN_BOOKS = of(11_500, 40)
+REQUESTS = of(400, 8)
 #: The same measured before lists, map and verdict read what is kept.
 BEFORE = {
     "recording a weighing": 11.5,
@@ -94,7 +94,7 @@ def measure_server(port: int, codes: list[str]) -> list[dict]:
         return [lambda: pool.get("/api/session/alive")] * count
 
     under_way = [f"X-{number:04d}" for number in range(0, BATCHES, UNDER_WAY_EACH)]
-    measure("warm-up", empty(400))
+    measure("warm-up", empty(REQUESTS))
     return [
         measure("empty signed-in endpoint", empty(REQUESTS)),
         measure("batch view, computed and printed anew", [lambda c=c: pool.get(view + c) for c in codes]),
@@ -216,9 +216,10 @@ def main() -> None:
             fires = measure_fires(port, cooker, {**os.environ, **heard})
             larder = describe_larder(measure_larder(port))
             plan = describe_plan(measure_plan(port))
+            in_books = books(port)
     starts = {} if answer.no_starts else measure_starts()
-    server = f"{describe_server(answered)}\n{large}\n{fires}\n{larder}\n{plan}"
-    (ROOT / "docs" / "speed.md").write_text(write(core, server, sizes, starts, delay))
+    server = f"{describe_server(answered)}\n{large}\n{fires}\n{larder}\n{plan}\n{in_books}"
+    (PAGES / "speed.md").write_text(write(core, server, sizes, starts, delay))
     say("written: docs/speed.md")
 
 
@@ -247,7 +248,7 @@ def write_part(head: str, measure) -> None:
         heard = name_devices(cooker)
         with served(port, Path(folder), heard):
             part = measure(port, cooker, {**os.environ, **heard})
-    put_part(ROOT / "docs" / "speed.md", head, part, before="## From the scale")
+    put_part(PAGES / "speed.md", head, part, before="## From the scale")
     say(f"written: the part of docs/speed.md on {head.removeprefix('## ').lower()}")
 
 
@@ -322,7 +323,7 @@ Written by `./dolmetsch bench` on {os.cpu_count()} cores, all in one run; compar
 
 ## The core
 A sheet of 12 steps and 4 pieces: **{core["sheet"]:.2f} ms**, {core["times_floats"]:.1f} times the same
-sums in plain floats (`benchmarks/float_ledger.py`); with every figure of its stages worked out too
+sums in plain floats (`benchmarks/speed/float_ledger.py`); with every figure of its stages worked out too
 {core["all"]:.2f} ms, {core["all_times_floats"]:.1f} times the floats (aim: 2.5). Least of many rounds that
 take turns, in processor time. A chain twice as long takes {core["twice_as_long"]:.1f} times as long.
 {core["report"]:,} such sheets, stages and all: {core["report_s"]:.1f} s on one core (aim: under 20).

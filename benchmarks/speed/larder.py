@@ -4,10 +4,11 @@ import statistics
 import uuid
 from datetime import timedelta
 
-from connections import Pool
-from timing import timed
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
+from benchmarks.timing import timed
 
-PACKS, DISHES, ROUNDS = 5_000, 500, 20
+PACKS, DISHES, ROUNDS = of((5_000, 500, 20), (200, 4, 2))
 PER_BATCH, PRODUCTS = 50, 40
 
 
@@ -58,6 +59,7 @@ def fill_batch(pattern: int, number: int, stamp: dict) -> tuple[str, str]:
             pack=pack,
             kitchen=kitchen,
             cost=4,
+            book_grams=260,
             left_grams=260,
             left_slices=10,
             left_cost=4,

@@ -2,10 +2,11 @@
 
 import statistics
 
-from connections import Pool
-from timing import timed
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
+from benchmarks.timing import timed
 
-ROUNDS = 20
+ROUNDS = of(20, 2)
 BOOKS = {
     "yields, by cut and method": "books/yields",
     "yields, by step": "books/yields?by=step",

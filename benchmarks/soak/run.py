@@ -24,10 +24,11 @@ from http.client import HTTPException
 from http.cookiejar import CookieJar
 from pathlib import Path
 
+from benchmarks.sizes import of
 from dolmetsch.command import holding, paths
 from dolmetsch.command.database import Database, find_free_port
 
-WRITERS = 50
+WRITERS = of(50, 4)
 PATIENCE = 120.0
 ROOM = "1200m"
 BOUGHT = {"act": "bought", "cut": "jowl", "own_weight": "10 lb", "price_basis": "pack", "price": "20.00"}
@@ -51,7 +52,7 @@ class Machine:
         paths.LOGS = folder / "logs"
         paths.prepare()
         self.process = subprocess.Popen(
-            [sys.executable, __file__, "serve", str(folder), str(self.port), str(self.db_port)]
+            [sys.executable, "-m", __spec__.name, "serve", str(folder), str(self.port), str(self.db_port)]
         )
 
     def database(self, folder):

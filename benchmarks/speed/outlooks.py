@@ -5,6 +5,7 @@ import time
 import uuid
 from fractions import Fraction
 
+from benchmarks.sizes import of
 from dolmetsch.core.buying.offer import Offer, Plan, ShopKind, assess
 from dolmetsch.core.forecast.outlook import Estimate
 from dolmetsch.core.forecast.way import Way, WayStep, WayUse
@@ -16,8 +17,8 @@ from dolmetsch.core.numbers.quantity import read_price
 
 METHODS = (*("dry_age", "trim", "dry_cure", "rest", "cold_smoke", "hot_smoke", "chill", "air_dry", "slice"),)
 CUTS = ("jowl, skin on", "belly, skin on", "belly, skinless", "loin", "shoulder, bone in", "goose")
-OFFERS, BATCHES, ROUNDS = 12, 5_000, 40
-ROWS = 20_000
+OFFERS, BATCHES, ROUNDS = of((12, 5_000, 40), (12, 50, 1))
+ROWS = of(20_000, 50)
 
 
 def least(act, rounds=ROUNDS) -> float:
@@ -87,7 +88,7 @@ def measure_import() -> dict[str, float]:
 
     from dolmetsch.server.kitchens.models import Kitchen, User
     from dolmetsch.server.prices import importing
-    from dolmetsch.server.prices.schemas import FileWriteIn
+    from dolmetsch.server.tables.uploading import get_uploaded, write_piece
     from dolmetsch.server.writing.once import Write
 
     rows = [
@@ -104,11 +105,11 @@ def measure_import() -> dict[str, float]:
     begun = time.perf_counter()
     answer = importing.upload(write(), name="long.csv", source="the long list", content=content)
     read = time.perf_counter()
-    kept = importing.get_file(kitchen, answer.id)
+    kept = get_uploaded(kitchen, importing.PRICE_LIST, answer.id)
     importing.preview(kept, answer.match, today=now.date())
     seen = time.perf_counter()
-    while not answer.is_done:
-        piece = FileWriteIn(from_row=answer.next_row, match=answer.match)
-        answer = importing.write_piece(write(), answer.id, piece)
+    while kept.next_row < kept.rows_count:
+        ahead = {"from_row": kept.next_row, "match": answer.match}
+        kept = write_piece(write(), importing.PRICE_LIST, answer.id, **ahead)
     done = time.perf_counter()
     return {"read": read - begun, "preview": seen - read, "write": done - seen, "rows": ROWS}

@@ -4,10 +4,11 @@ import statistics
 import uuid
 from datetime import timedelta
 
-from connections import Pool
-from timing import timed
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
+from benchmarks.timing import timed
 
-PIECES_EACH, BATCHES, ROUNDS = 6, 10, 40
+PIECES_EACH, BATCHES, ROUNDS = of((6, 10, 40), (2, 2, 2))
 WEEKS = 4
 
 

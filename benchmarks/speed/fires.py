@@ -12,14 +12,17 @@ import time
 from datetime import UTC, datetime, timedelta
 from random import Random
 
-from connections import Pool
-from timing import timed
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
+from benchmarks.timing import timed
 
-COOKERS, PROBES = 20, 8
-SECONDS = 20
-LISTENERS = 50
-LINES = 40
-LONG_HOURS = 14
+COOKERS, PROBES = of(20, 2), 8
+SECONDS = of(20, 2)
+LISTENERS = of(50, 2)
+LINES = of(40, 3)
+LONG_HOURS = of(14, 2)
+#: Days of a chamber, read six times an hour.
+DAYS = of(365, 3)
 
 
 class TellingCooker:
@@ -237,7 +240,7 @@ def measure_year(pool: Pool) -> float:
                 values={"air": f"{random.gauss(55, 1):.1f}", "humidity": f"{random.gauss(75, 3):.1f}"},
                 heard_at=now,
             )
-            for number in range(365 * 144)
+            for number in range(DAYS * 144)
         ),
         batch_size=5_000,
         ignore_conflicts=True,

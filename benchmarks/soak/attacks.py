@@ -22,10 +22,10 @@ import uuid
 from http.cookiejar import CookieJar
 from pathlib import Path
 
+from benchmarks.sizes import ROOT, of
 from dolmetsch.server.access.demo_sign_in import DEMO_PASSWORD, DEMO_USERNAME
 
-ROOT = Path(__file__).resolve().parents[1]
-WRITERS, STREAMS = 20, 4
+WRITERS, STREAMS = of((20, 4), (3, 1))
 #: It has to be back after so many seconds.
 PATIENCE = 120.0
 

@@ -9,9 +9,8 @@ import time
 from pathlib import Path
 from typing import Any, Final
 
-from acts import weigh, weigh_again
-from connections import Pool
-
+from benchmarks.acts import weigh, weigh_again
+from benchmarks.connections import Pool
 from dolmetsch.command.telling import say
 
 SIZES: Final = (

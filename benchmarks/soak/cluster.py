@@ -20,8 +20,7 @@ import uuid
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from soak import WRITERS, Writer, compare, list_refused, wait_until
-
+from benchmarks.soak.run import WRITERS, Writer, compare, list_refused, wait_until
 from dolmetsch.command import holding, paths
 from dolmetsch.command.cluster.galera import Node, Ports
 from dolmetsch.command.cluster.machines import Cluster
@@ -54,7 +53,7 @@ class Machines:
         words = [str(folder), str(self.port)]
         with (folder / "serve.log").open("wb") as log:
             self.process = subprocess.Popen(
-                [sys.executable, __file__, "serve", *words], stdout=log, stderr=subprocess.STDOUT
+                [sys.executable, "-m", __spec__.name, "serve", *words], stdout=log, stderr=subprocess.STDOUT
             )
         wait_until(lambda: (folder / "open").is_file() or self.process.poll() is not None, patience=900)
         if not (folder / "open").is_file():

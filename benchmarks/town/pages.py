@@ -5,17 +5,16 @@ import re
 import statistics
 import time
 from collections.abc import Callable
-from pathlib import Path
 from typing import Any, Final
 
-from acts import CASE, TRIAL, weigh, weigh_again
-from connections import Pool
-from timing import percentile, timed
-
+from benchmarks.acts import CASE, TRIAL, weigh, weigh_again
+from benchmarks.connections import Pool
+from benchmarks.sizes import ROOT, of
+from benchmarks.timing import percentile, timed
 from dolmetsch.command.telling import say
 
-DOCUMENT: Final = Path(__file__).resolve().parents[1] / "docs" / "openapi.json"
-ROUNDS: Final = 15
+DOCUMENT: Final = ROOT / "docs" / "openapi.json"
+ROUNDS: Final = of(15, 4)
 #: Of what is slow fewer rounds do: no less than so many, and no longer than so many seconds.
 FEWEST, PATIENCE = 5, 4.0
 #: Milliseconds from which a page is named while it runs.

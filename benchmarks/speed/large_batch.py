@@ -1,13 +1,13 @@
 """A batch of 60 pieces and 400 entries: how long its views take in a real browser, and their longest task."""
 
-import http.client
 import json
 import statistics
 from typing import Final
 
-from connections import Pool
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
 
-PIECES, ENTRIES, ROUNDS = 60, 400, 5
+PIECES, ENTRIES, ROUNDS = of((60, 400, 5), (6, 20, 1))
 NAME: Final = "Sixty slabs"
 #: One after another, every piece weighed by itself.
 KINDS: Final = ("cure", "rinse", "rest", "smoke", "chill", "press", "pack")
@@ -36,19 +36,18 @@ def record_large(pool: Pool) -> str:
     """Record the batch through the API; its code."""
     kitchen = "/api/kitchens/salt-lantern/batches"
     bought = {"cut": "belly", "own_weight": "400 lb", "price_basis": "per_lb", "price": "3.10"}
-    code = _answer(pool, kitchen, {"name": NAME, "bought": bought})["batch"]["code"]
-    address, seen = f"{kitchen}/{code}/entries", 1
+    code = _answer(pool, "POST", kitchen, {"name": NAME, "bought": bought})["batch"]["code"]
+    address, seen = f"{kitchen}/{code}", 1
 
-    def record(content: dict) -> dict:
+    def record(content: dict) -> None:
         nonlocal seen
-        answer = _answer(pool, address, {"content": content, "seen": seen})
+        pool.post(f"{address}/entries", {"content": content, "seen": seen})
         seen += 1
-        return answer
 
     def split(kind: str, piece: str, *pieces: str) -> list[str]:
         lines = [{"weight": weight} for weight in pieces]
-        made = record({"act": "split", "kind": kind, "piece": piece, "pieces": lines, "cut_off": []})
-        return [one["mark"] for one in made["batch"]["pieces"]]
+        record({"act": "split", "kind": kind, "piece": piece, "pieces": lines, "cut_off": []})
+        return [one["mark"] for one in _answer(pool, "GET", address)["pieces"]]
 
     for half in split("trim", "lot", "195 lb", "195 lb"):
         marks = split("portion", half, *["6 lb"] * (PIECES // 2))
@@ -59,10 +58,10 @@ def record_large(pool: Pool) -> str:
     return code
 
 
-def _answer(pool: Pool, path: str, body: dict) -> dict:
-    response, answer = pool._call("POST", path, json.dumps(body))
-    if not isinstance(response, http.client.HTTPResponse):
-        raise TypeError(path)
+def _answer(pool: Pool, method: str, path: str, body: dict | None = None) -> dict:
+    response, answer = pool.ask(method, path, body)
+    if response.status >= 300:
+        raise RuntimeError(f"{method} {path}: {response.status} {answer[:300]!r}")
     return json.loads(answer)
 
 

@@ -18,20 +18,22 @@ from pathlib import Path
 from typing import Final
 
 import django
-from acts import weigh, weigh_again
-from application import load_demo, served
-from connections import Pool
 from django.core.management import call_command
 from django.db import connections
-from filling import copy_batch, fill_prices, fill_readings
-from fire_speed import fill_fire
-from larder_speed import fill_dishes
-from parts import put_part
-from scale_delay import TellingScale
-from town_changes import SIZES, ask, measure_archive, measure_changes
-from town_pages import measure_kitchen
-from town_people import KITCHENS, LEVELS, look_around, measure_people, sign_in_people
-from town_report import (
+
+from benchmarks.acts import weigh, weigh_again
+from benchmarks.application import load_demo, served
+from benchmarks.connections import Pool
+from benchmarks.filling import copy_batch, fill_prices, fill_readings
+from benchmarks.parts import put_part
+from benchmarks.sizes import PAGES, of
+from benchmarks.speed.fires import fill_fire
+from benchmarks.speed.larder import fill_dishes
+from benchmarks.speed.scale_delay import TellingScale
+from benchmarks.town.changes import SIZES, ask, measure_archive, measure_changes
+from benchmarks.town.pages import measure_kitchen
+from benchmarks.town.people import KITCHENS, LEVELS, look_around, measure_people, sign_in_people
+from benchmarks.town.report import (
     describe_archive,
     describe_changes,
     describe_pages,
@@ -39,18 +41,17 @@ from town_report import (
     describe_rows,
     describe_sizes,
 )
-
 from dolmetsch.command import paths
 from dolmetsch.command.database import Database, find_free_port
 from dolmetsch.command.serving import UNHURRIED, server_environment
 from dolmetsch.command.telling import say
 
-PAGE: Final = Path(__file__).resolve().parents[1] / "docs" / "scale.md"
+PAGE: Final = PAGES / "scale.md"
 HEAD: Final = "## A town on one machine"
-BATCHES, ENTRIES, WEEKS = 200, 50, 52
+BATCHES, ENTRIES, WEEKS = of((200, 50, 52), (10, 20, 2))
 #: A year of a chamber, and of so many fires of so many hours.
-DAYS, FIRES, HOURS = 365, 20, 10
-POOL: Final = "4G"
+DAYS, FIRES, HOURS = of((365, 20, 10), (2, 1, 1))
+POOL: Final = of("4G", "256M")
 #: What is known of a town that is filled.
 FILLED: Final = "filled.json"
 
@@ -121,7 +122,7 @@ def nearest_copy() -> str:
 
 
 def main() -> None:
-    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else 500
+    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else of(500, 2)
     is_kept = len(sys.argv) > 2
     folder = Path(sys.argv[2] if is_kept else tempfile.mkdtemp(prefix="dolmetsch-town-")).resolve()
     town = Town(folder)

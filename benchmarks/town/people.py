@@ -10,15 +10,16 @@ from collections import defaultdict
 from datetime import timedelta
 from typing import Any, Final
 
-from acts import weigh, weigh_again
-from connections import Pool
-from fire_speed import fill_fire
-from timing import percentile, timed
+from benchmarks.acts import weigh, weigh_again
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
+from benchmarks.speed.fires import fill_fire
+from benchmarks.timing import percentile, timed
 
-KITCHENS: Final = 100
-LEVELS: Final = (25, 50, 100, 200)
+KITCHENS: Final = of(100, 2)
+LEVELS: Final = of((25, 50, 100, 200), (2, 4))
 #: Seconds that are measured, after others in which each screen has its first look.
-SECONDS, WARMING = 60.0, 20.0
+SECONDS, WARMING = of((60.0, 20.0), (2.0, 0.5))
 #: Seconds between two acts of one: a screen at a fire renews itself, the others do something now and then.
 PAUSES: Final = {"weighs": 20.0, "watches a fire": 4.0, "plans": 15.0, "reads books": 15.0}
 #: Every screen, whatever it shows, asks so often whether anything is wrong at a fire.

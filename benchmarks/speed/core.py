@@ -3,8 +3,8 @@
 import time
 from fractions import Fraction
 
-from float_ledger import float_sheet
-
+from benchmarks.sizes import of
+from benchmarks.speed.float_ledger import float_sheet
 from dolmetsch.core.costing.scale_error import compute_spread
 from dolmetsch.core.costing.sheet import Sheet, compute_sheet
 from dolmetsch.core.costing.strip import lay_out
@@ -23,8 +23,8 @@ from dolmetsch.core.ledger.batch import (
 )
 from dolmetsch.core.numbers.quantity import read_price, read_weight
 
-RUNS, ROUNDS = 10, 40
-REPORT = 10_000
+RUNS, ROUNDS = of((10, 40), (1, 1))
+REPORT = of(10_000, 20)
 MARKS = "ABCD"
 
 
@@ -110,7 +110,7 @@ def measure_core() -> dict:
             "strip": lambda: lay_out(batch, sheet),
         }
     )
-    many = [make_batch(12, ounces=number % 7) for number in range(50)]
+    many = [make_batch(12, ounces=number % 7) for number in range(of(50, 2))]
     begun = time.process_time()
     for number in range(REPORT):
         exact_sheet(many[number % len(many)])

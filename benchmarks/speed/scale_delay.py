@@ -7,10 +7,11 @@ import statistics
 import threading
 import time
 
-from connections import Pool
+from benchmarks.connections import Pool
+from benchmarks.sizes import of
 
-LISTENERS = 50
-LINES = 60
+LISTENERS = of(50, 2)
+LINES = of(60, 4)
 #: Seconds between two weights; each is far from the last, so that no screen holds it for a tremble.
 EVERY = 0.25
 

@@ -4,7 +4,7 @@ import os
 from collections.abc import Iterable
 from typing import Any, Final
 
-from town_people import ALARMS_EVERY, HEARD_EVERY, HOURS, PAUSES, PROBES
+from benchmarks.town.people import ALARMS_EVERY, HEARD_EVERY, HOURS, PAUSES, PROBES
 
 #: Pages and tables that are shown one by one.
 SHOWN: Final = 10

@@ -1,0 +1,1 @@
+"""What is measured: speed, a town, and what holds while parts fail."""

@@ -1,0 +1,1 @@
+"""Records kept while processes are killed, disks fill up and requests are odd."""

@@ -1,0 +1,1 @@
+"""How quick it is: written to docs/speed.md."""

@@ -1,0 +1,1 @@
+"""A town of kitchens on one machine: written to docs/scale.md."""
