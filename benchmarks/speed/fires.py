@@ -189,17 +189,17 @@ def measure_live(pool: Pool, fire: int) -> dict[str, float]:
     from dolmetsch.server.fires.models import ProbeReading
 
     path = f"/api/kitchens/salt-lantern/fires/{fire}"
-    first = [timed(lambda: pool.get(path)) for _ in range(12)]
+    first = [timed(lambda: pool.get(path)) for _ in range(of(12, 4))]
     last = ProbeReading.objects.filter(cooker="drum").order_by("-at").first()
     fresh = []
-    for number in range(8):
+    for number in range(of(8, 2)):
         at = last.at + timedelta(seconds=1 + number)
         ProbeReading.objects.create(
             kitchen_id=last.kitchen_id, cooker="drum", at=at, values=last.values, heard_at=at
         )
         fresh.append(timed(lambda: pool.get(path)))
         # it is followed beside the look meanwhile
-        time.sleep(3)
+        time.sleep(of(3.0, 0.2))
     again = sorted(first)[: len(first) - 3]
     return {"first": max(first), "again": statistics.median(again), "fresh": sorted(fresh)[-2]}
 

@@ -13,7 +13,7 @@ from benchmarks.sizes import of
 LISTENERS = of(50, 2)
 LINES = of(60, 4)
 #: Seconds between two weights; each is far from the last, so that no screen holds it for a tremble.
-EVERY = 0.25
+EVERY = of(0.25, 0.1)
 
 
 class TellingScale:

@@ -11,6 +11,7 @@ from typing import Any, Final
 
 from benchmarks.acts import weigh, weigh_again
 from benchmarks.connections import Pool
+from benchmarks.sizes import of
 from dolmetsch.command.telling import say
 
 SIZES: Final = (
@@ -62,13 +63,13 @@ def measure_changes(port: int) -> list[tuple[str, float, float]]:
         writers = [threading.Thread(target=_write_on, args=(port, at, stop, written)) for at in range(4)]
         for one in writers:
             one.start()
-        time.sleep(2)
+        time.sleep(of(2.0, 0.5))
         begun = time.monotonic()
         try:
             with connection.schema_editor(atomic=False) as editor:
                 change(editor)
             took = time.monotonic() - begun
-            time.sleep(1)
+            time.sleep(of(1.0, 0.5))
         finally:
             stop.set()
             for one in writers:

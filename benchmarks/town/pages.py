@@ -14,7 +14,7 @@ from benchmarks.timing import percentile, timed
 from dolmetsch.command.telling import say
 
 DOCUMENT: Final = ROOT / "docs" / "openapi.json"
-ROUNDS: Final = of(15, 4)
+ROUNDS: Final = of(15, 2)
 #: Of what is slow fewer rounds do: no less than so many, and no longer than so many seconds.
 FEWEST, PATIENCE = 5, 4.0
 #: Milliseconds from which a page is named while it runs.

@@ -122,7 +122,7 @@ def nearest_copy() -> str:
 
 
 def main() -> None:
-    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else of(500, 2)
+    kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else of(500, 4)
     is_kept = len(sys.argv) > 2
     folder = Path(sys.argv[2] if is_kept else tempfile.mkdtemp(prefix="dolmetsch-town-")).resolve()
     town = Town(folder)

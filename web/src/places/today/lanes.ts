@@ -1,6 +1,5 @@
 import type { Schemas } from '@/shared/api/client'
 
-export type Lanes = Schemas['LanesOut']
 export type Bar = Schemas['StayOut']
 /** A bar as drawn: from and to as parts of the days shown, the row it lies in, and what is known of its end. */
 export type Drawn = { bar: Bar; from: number; to: number; tail: number; row: number; points: number[] }

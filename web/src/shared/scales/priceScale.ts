@@ -2,7 +2,6 @@
 
 import { scaleLinear } from 'd3-scale'
 
-export type Rung = { key: string; name: string; text: string; price: number }
 export type Scale = { low: number; high: number; at: (price: number) => number; ticks: number[] }
 
 /** About so many steps from the lowest price to the highest. */
