@@ -39,7 +39,7 @@ empty_by_truncating()
 
 #: Files that take longest: begun first, so that no process is left with one at the end.
 LONG = (
-    "tests/command/test_cluster.py",
+    "tests/command/test_benchmarks.py",
     "tests/server/test_api_document.py",
     "tests/server/test_meals_following.py",
     "tests/server/test_larder.py",

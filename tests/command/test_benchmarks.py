@@ -48,13 +48,6 @@ def heads(page):
     return re.findall(r"^## (.+)$", page.read_text(), re.MULTILINE)
 
 
-def test_speed_is_measured_to_the_end(ran, tmp_path):
-    ran("benchmarks.speed.run", "--no-starts")
-    whole = tmp_path / "speed.md"
-    assert heads(whole) == heads(paths.ROOT / "docs" / "speed.md")
-    assert "**Not met**" in whole.read_text()
-
-
 def test_a_town_is_filled_and_measured_to_the_end(ran, tmp_path):
     assert "kitchens copied" in ran("benchmarks.town.run")
     assert heads(tmp_path / "scale.md") == heads(paths.ROOT / "docs" / "scale.md")
@@ -82,3 +75,11 @@ def test_pictures_and_licenses_are_written(ran, tmp_path):
     assert (tmp_path / "first.png").stat().st_size > 10_000
     ran("docs/materials/make.py")
     assert (tmp_path / "licenses.md").read_text() == (paths.ROOT / "docs/materials/licenses.md").read_text()
+
+
+# the last: what it fills the records with is no kitchen that anyone could look at
+def test_speed_is_measured_to_the_end(ran, tmp_path):
+    ran("benchmarks.speed.run", "--no-starts")
+    whole = tmp_path / "speed.md"
+    assert heads(whole) == heads(paths.ROOT / "docs" / "speed.md")
+    assert "**Not met**" in whole.read_text()

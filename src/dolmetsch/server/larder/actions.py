@@ -52,17 +52,13 @@ def take_from(write: Write, code: str, mark: str, data: schemas.TakingIn) -> mod
         pack = get_pack(write.kitchen, code, mark)
         reader = Reader.of(write.kitchen)
         row = models.Taken(
-            kitchen=write.kitchen,
             pack=pack,
             fate=data.fate,
             typed=data.weight,
             why=data.why,
             dish=data.dish,
             at=data.at or write.now,
-            recorded_at=write.now,
-            recorded_by=write.user,
-            key=write.key,
-            fingerprint=write.fingerprint,
+            **write.stamp,
         )
         _read_amount(reader, row, data)
         if data.income:
