@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from fractions import Fraction as F
+from typing import get_args
 
 import pytest
 from hypothesis import given
@@ -13,7 +14,7 @@ from dolmetsch.core.curing.curing_time import _rules, plan_time
 from dolmetsch.core.curing.desk import print_agent, weigh_out
 from dolmetsch.core.curing.recipe import CuredPiece, Ingredient, MixedBrine, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
-from dolmetsch.core.curing.schools import SCHOOLS
+from dolmetsch.core.curing.schools import SCHOOLS, SchoolKey
 from dolmetsch.core.curing.usual_dose import usual_dose
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.ledger.course import COURSES
@@ -516,7 +517,7 @@ def test_a_kitchens_own_limit_stands_in_place_of_the_table():
 
 
 def test_every_school_says_how_and_what_of_going_over():
-    assert len(SCHOOLS) == 10
+    assert list(SCHOOLS) == list(get_args(SchoolKey))
     for school in SCHOOLS.values():
         assert len({school.how, school.inside, school.over, school.label}) == 4
 
