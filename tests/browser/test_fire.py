@@ -20,7 +20,7 @@ from tests.waiting import LONGEST, wait_for
 
 
 @pytest.fixture
-def drum(cooker, canteen, settings):  # noqa: F811
+def drum(cooker, canteen, settings):
     """The canteen's cooker, heard by a collector; sends it a command."""
     settings.COOKERS = f"salt-lantern/drum=line:127.0.0.1:{cooker}"
 

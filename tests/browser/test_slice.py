@@ -24,7 +24,7 @@ def accounted(code: str) -> bool:
     return gone + stowed.on_hand.cost == sum((piece.cost for piece in mains), Fraction(0))
 
 
-def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: Page, canteen, lay):  # noqa: F811
+def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: Page, canteen, lay):
     entries = Entry.objects.filter(batch__code="G-01").count()
     kitchen.goto(f"{canteen}/slice")
     kitchen.get_by_role("link", name="G-01 Bay goose breast").click()

@@ -48,7 +48,7 @@ def entries_of(database, columns):
     return ask(database, f"SELECT {chosen} FROM dolmetsch.batches_entry ORDER BY id").splitlines()
 
 
-def test_records_of_the_program_before_go_on_and_have_the_tables_of_new_ones(second, monkeypatch):  # noqa: F811
+def test_records_of_the_program_before_go_on_and_have_the_tables_of_new_ones(second, monkeypatch):
     monkeypatch.delenv("DOLMETSCH_PASSPHRASE", raising=False)
     bring_back(BEFORE, replace=False, db_port=second.port)
     house = serving.House(serving.Wanted(port=second.port, db_port=second.port))
@@ -94,7 +94,7 @@ def test_what_is_older_or_newer_is_refused_with_what_to_do():
         refuse_other_editions([*list_steps(), "batches.0099_more"])
 
 
-def test_a_start_over_older_records_changes_nothing(second):  # noqa: F811
+def test_a_start_over_older_records_changes_nothing(second):
     house = serving.House(serving.Wanted(port=second.port, db_port=second.port))
     house.database.start()
     try:

@@ -126,7 +126,7 @@ def without_ids(value):
     return [without_ids(one) for one in value] if isinstance(value, list) else value
 
 
-def test_a_zip_says_what_is_in_it(api, photos):  # noqa: F811
+def test_a_zip_says_what_is_in_it(api, photos):
     code = made(api)
     assert send_photo(api, code, photo_bytes())[0] == 201
     with zipfile.ZipFile(io.BytesIO(archive_of(api.slug))) as packed:
@@ -241,7 +241,7 @@ def test_a_file_changed_beside_the_manifest_is_noticed(api, other):
     assert "is not what the manifest says" in body["detail"]
 
 
-def test_a_photo_cannot_be_written_elsewhere(api, other, photos):  # noqa: F811
+def test_a_photo_cannot_be_written_elsewhere(api, other, photos):
     code = made(api)
     assert send_photo(api, code, photo_bytes())[0] == 201
     content = archive_of(api.slug)

@@ -363,7 +363,7 @@ def test_what_was_recorded_is_never_changed(api, code, table):
         cursor.execute(f"UPDATE {table} SET recorded_at = recorded_at")
 
 
-def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):  # noqa: F811
+def test_a_sheet_of_labels_and_the_printer(api, code, settings, printer):
     port, tray = printer
     answer = api.client.get(f"/api/kitchens/{api.slug}/batches/{code}/labels.pdf?paper=a4&marks=A")
     assert (answer["Content-Type"], answer.content[:5]) == ("application/pdf", b"%PDF-")

@@ -50,7 +50,7 @@ def collecting(port, *, kitchen="quay"):
 
 
 @pytest.mark.django_db(transaction=True)
-def test_a_killed_collector_misses_nothing(cooker):  # noqa: F811
+def test_a_killed_collector_misses_nothing(cooker):
     """Killed in the midst of it twice: what it had not kept the cooker sends again."""
     make_kitchen("quay")
     source = LineCooker(f"127.0.0.1:{cooker}")
@@ -262,7 +262,7 @@ MAKE_QUAY = "import django; django.setup(); from dolmetsch.server.kitchens.model
 )
 
 
-def test_a_record_store_killed_in_mid_cook_loses_no_reading(cooker):  # noqa: F811
+def test_a_record_store_killed_in_mid_cook_loses_no_reading(cooker):
     """MariaDB is killed (-9) under a running collector; back again, every reading of the cook is there."""
     paths.prepare()
     database = open_scratch()

@@ -43,7 +43,7 @@ ROLL = {
 
 
 @pytest.fixture
-def kitchen(packed):  # noqa: F811
+def kitchen(packed):
     """The larder of three packs of slices, and flour at 1.20 a kilogram."""
     noted(packed, sort="ingredient", name="Rye flour", price="1.20/kg")
     noted(packed, sort="ingredient", name="Eggs", price="3.60 for 12 each")

@@ -279,7 +279,7 @@ def test_the_demos_sign_in_is_for_the_machine_itself_unless_asked_for(db, settin
 # ---- files and imports ----
 
 
-def test_photos_are_for_their_owner_alone_on_the_machine(api, photos):  # noqa: F811
+def test_photos_are_for_their_owner_alone_on_the_machine(api, photos):
     assert send_photo(api, api.started(), photo_bytes())[0] == 201
     files = [path for path in photos.rglob("*") if path.is_file()]
     assert len(files) == 2

@@ -19,7 +19,7 @@ pytestmark = pytest.mark.django_db
 
 
 @pytest.fixture
-def quay(cooker, settings, monkeypatch):  # noqa: F811
+def quay(cooker, settings, monkeypatch):
     settings.COOKERS = f"quay/drum=line:127.0.0.1:{cooker}"
     hub = Hub()
     monkeypatch.setattr(hearing, "hub", hub)

@@ -266,7 +266,7 @@ def test_what_a_fire_is_expected_to_keep_is_part_of_what_is_shown(api):
 
 
 @pytest.mark.django_db(transaction=True)
-def test_many_screens_at_a_fire_are_answered_from_one_until_it_is_heard_again(cooks):  # noqa: F811
+def test_many_screens_at_a_fire_are_answered_from_one_until_it_is_heard_again(cooks):
     fire_id = begun(cooks, ago=30)
     climb(cooks, fire_id, 20, air=130)
     begun_at = Fire.objects.get(pk=fire_id).begun_at

@@ -11,18 +11,12 @@ import pytest
 from django.db import OperationalError, connection, transaction
 from django.utils import timezone
 
-from dolmetsch.core.documents.answers import answer_cost
-from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.core.slicing.packs import together
 from dolmetsch.server.batches.models import Batch, LotLine
 from dolmetsch.server.batches.models.pack_facts import pack_facts
 from dolmetsch.server.batches.show.queries import cost_batch
-from dolmetsch.server.kitchens.models import Kitchen
-from dolmetsch.server.labels.facts import gather_pack_labels
-from dolmetsch.server.larder.here import find_usable, list_usable
 from dolmetsch.server.larder.models import Pack, Packing, PackNow, Taken, TakenNow
-from dolmetsch.server.larder.queries import list_here
-from tests.server.conftest import BOUGHT, TRIM, as_file, make_kitchen, weigh
+from tests.server.conftest import BOUGHT, TRIM, make_kitchen, weigh
 from tests.server.test_documents import file_of, imported
 
 pytestmark = pytest.mark.django_db
@@ -89,6 +83,12 @@ def page(api, mark="P1"):
 
 def paths(body):
     return {one["path"]: one["code"] for one in body["fields"]}
+
+
+def dated(mark, *, days, state="chilled"):
+    """The pack's last day lies so many days ahead."""
+    day = timezone.localdate() + timedelta(days=days)
+    PackNow.objects.filter(pack__mark=mark).update(keep_until=day, state=state)
 
 
 def everything(api):
@@ -556,49 +556,6 @@ def test_a_correction_that_leaves_less_than_was_packed_is_refused(packed):
     assert packed.record(packed.code, again)[1]["code"] == "breaks_packs"
 
 
-def test_packs_go_into_the_document_and_come_back(packed):
-    take(packed, fate="sold", slices="2", income="3.20")
-    take(packed, weight="1 oz", fate="discarded", why="dried out")
-    take(packed, "P4")
-    exported = packed.client.get(f"/api/kitchens/{packed.slug}/batches/{packed.code}/files/json").content
-    answer = answer_cost(exported)
-    _, _, stowed = everything(packed)
-    assert answer["gone"]["sold"]["income"] == "3.2000"
-    assert answer["packs"]["P1"]["left_slices"] is None
-    assert Fraction(answer["on_hand"]["cost"]) == round(stowed.on_hand.cost, 4)
-    body = {"document": exported.decode()}
-    assert packed.call("POST", "/imports?dry_run=true", body)[0] == 200
-    assert Packing.objects.count() == 1
-    status, made = packed.call("POST", "/imports", body)
-    assert status == 201
-    code = made["batches"][0]["code"]
-    again = packed.client.get(f"/api/kitchens/{packed.slug}/batches/{code}/files/json").content
-    assert json.loads(again) == json.loads(exported)
-    assert packed.get(f"/packs/{code}/P1")[1]["pack"]["left"] == page(packed)["pack"]["left"]
-
-
-@pytest.mark.parametrize("change", [{"id": "P" * 61}, {"weight": "0." + "0" * 45 + "5 lb"}])
-def test_a_document_beyond_what_is_kept_is_refused(packed, change):
-    exported = json.loads(
-        packed.client.get(f"/api/kitchens/{packed.slug}/batches/{packed.code}/files/json").content
-    )
-    exported["packs"] = [exported["packs"][0] | change]
-    status, body = packed.call("POST", "/imports", {"document": json.dumps(exported)})
-    assert (status, body["code"]) == (422, "bad_document")
-    assert Batch.objects.count() == 1
-
-
-def test_the_larder_is_taken_away_as_tables_and_json(packed):
-    take(packed, slices="3", why="breakfast")
-    path = f"/api/kitchens/{packed.slug}/larder/files"
-    answer = json.loads(packed.client.get(f"{path}/json").content)
-    assert (len(answer["packs"]), answer["gone"][0]["why"]) == (4, "breakfast")
-    assert answer["packs"][0]["left_slices"] == 7
-    text = packed.client.get(f"{path}/csv").content.decode("utf-8-sig")
-    assert "breakfast" in text
-    assert packed.client.get(f"{path}/xlsx").content[:2] == b"PK"
-
-
 def weighs(api, weight, mark="P1", **more):
     return api.call("POST", f"/packs/{api.code}/{mark}/weighings", {"weight": weight, **more})
 
@@ -656,88 +613,6 @@ def test_a_weight_a_pack_cannot_have_is_refused(packed, weight, more, path):
     assert weighs(packed, "0.4 lb")[1]["fields"][0]["code"] == "pack_empty"
 
 
-def files(api, form):
-    return api.client.get(f"/api/kitchens/{api.slug}/larder/files/{form}").content
-
-
-def test_the_rows_of_a_file_add_up_to_what_the_larder_says(packed):
-    """Rounded each by itself the packs would be cents beside it."""
-    for part in ("0.11 lb", "0.13 lb", "0.07 lb"):
-        assert take(packed, weight=part)[0] == 201
-    document = json.loads(files(packed, "json"))
-    exact = sum(Fraction(now.left_cost) for now in PackNow.objects.all())
-    gone = sum(Fraction(now.cost) for now in TakenNow.objects.all())
-    assert sum(Decimal(one["left_cost"]) for one in document["packs"]) == round(Decimal(float(exact)), 2)
-    assert sum(Decimal(one["cost"]) for one in document["gone"]) == round(Decimal(float(gone)), 2)
-
-
-@pytest.mark.parametrize("form", ["csv", "xlsx", "json"])
-def test_the_same_file_brought_in_changes_nothing(packed, form):
-    take(packed, slices="3")
-    file = as_file(files(packed, form))
-    found = packed.call("POST", "/previews/larder/imports", file)[1]
-    assert (found["new"], found["same"], found["problems"]) == (0, 4, [])
-    assert packed.call("POST", "/larder/imports", file)[0] == 201
-    assert (Pack.objects.count(), Packing.objects.count()) == (4, 1)
-
-
-def test_packs_of_a_spreadsheet_are_recorded_with_their_day_and_place(packed):
-    text = (
-        "Batch;Product;Weight;Slices;Place;Packed;Piece\n"
-        f"{packed.code};Jowl, sliced;8 oz;10;freezer;2026-11-20;S\n"
-        f"{packed.code};Jowl, diced;0.25;;;;D\n"
-    )
-    found = packed.call("POST", "/previews/larder/imports", as_file(text))[1]
-    assert [(one["mark"], one["weight"]["lb"]) for one in found["packs"]] == [("P5", "0.50"), ("P6", "0.25")]
-    status, larder = packed.call("POST", "/larder/imports", as_file(text))
-    assert (status, larder["packs"]) == (201, 6)
-    first, second = Pack.objects.filter(number__gte=5).order_by("number")
-    assert (first.store, first.slices, first.form) == ("Freezer", 10, "slices")
-    assert timezone.localdate(first.packed_at).isoformat() == "2026-11-20"
-    assert (second.store, second.form, PackNow.objects.get(pack=second).is_gone) == ("", "whole", False)
-    made, there, _ = everything(packed)
-    assert (made.cost, made.grams) == (there.cost, there.grams)
-
-
-@pytest.mark.parametrize(
-    ("row", "said"),
-    [
-        ("Z-99,Jowl,1 lb,,,", "row 2: There is no batch “Z-99”"),
-        ("{},Jowl,1 lb,,,", "no finished piece “”"),
-        ("{},Jowl,9 lb,,,S", "over 1 % more"),
-        ("{},Jowl,heavy,,,S", "row 2: "),
-        ("{},Jowl,1 lb,,Attic,S", "There is no “Attic” here"),
-        ("{},Jowl,1 lb,0,,S", "At least one slice"),
-        ("{},,1 lb,,,S", "The product is missing"),
-        ("{},Jowl,1 lb,,,S,2126-01-01", "has not come yet"),
-        ("{},Jowl,1 lb,,,S,soon", "is no day"),
-        ("{},Jowl,0.1 lb,,,S,,P1", "P1 is in the book already"),
-    ],
-)
-def test_a_row_that_cannot_be_is_named_and_nothing_is_brought_in(packed, row, said):
-    good = f"{packed.code},Jowl,0.1 lb,,,S\n"
-    heads = "batch,product,weight,slices,place,piece,packed,pack\n"
-    file = as_file(heads + row.format(packed.code) + "\n" + good)
-    found = packed.call("POST", "/previews/larder/imports", file)[1]
-    assert found["problems"]
-    status, problem = packed.call("POST", "/larder/imports", file)
-    assert (status, said in problem["detail"]) == (422, True), problem["detail"]
-    assert Pack.objects.count() == 4
-
-
-def test_a_batch_of_another_kitchen_takes_no_packs(packed, other):
-    text = f"batch,product,weight,piece\n{packed.code},Jowl,0.1 lb,S\n"
-    assert other.call("POST", "/larder/imports", as_file(text))[0] == 422
-    assert Pack.objects.count() == 4
-
-
-def test_a_file_without_packs_is_refused(packed):
-    odd = '{"format": "dolmetsch-larder/1", "packs": [1]}'
-    for bad in ("{", '{"format": "x", "packs": []}', "a,b\n1,2\n", odd):
-        status, problem = packed.call("POST", "/larder/imports", as_file(bad))
-        assert (status, problem["code"] in ("bad_file", "bad_document")) == (422, True)
-
-
 @pytest.mark.parametrize(
     "table", [*("pack", "packing", "taken", "takencanceled", "packmove"), *("shelfcount", "packweighing")]
 )
@@ -750,74 +625,6 @@ def test_no_record_of_the_larder_is_ever_changed(packed, table, statement):
     assert packed.call("POST", "/larder/counts", {"expected": 1, "found_again": [name]})[0] == 201
     with connection.cursor() as cursor, pytest.raises(OperationalError), transaction.atomic():
         cursor.execute(statement.format(table))
-
-
-def test_the_verdict_says_where_it_went_and_what_it_earned(packed):
-    packed.recorded(packed.code, {"act": "shop_pack", "name": "good", "paid": "8.00", "weight": "1 lb"})
-    before = packed.get(f"/batches/{packed.code}/verdict")[1]
-    (shop,) = before["stowed"]["earned"]
-    assert before["stowed"]["went"] == []
-    take(packed, fate="sold", income="9.00")
-    take(packed, "P2", fate="discarded", why="freezer burn")
-    stowed = packed.get(f"/batches/{packed.code}/verdict")[1]["stowed"]
-    assert [(one["fate"], one["income"]) for one in stowed["went"]] == [
-        ("sold", "9.00"),
-        ("discarded", "0.00"),
-    ]
-    # half a pound for 9.00 instead of the shop's 4.00; half of 1.9 packed pounds thrown away
-    assert Fraction(stowed["earned"][0]["on_batch"]) - Fraction(shop["on_batch"]) == 5
-    assert (stowed["income"], stowed["shrink"]) == ("9.00", "26.3")
-    other = packed.started(name="Not packed")
-    assert packed.get(f"/batches/{other}/verdict")[1]["stowed"] is None
-
-
-def test_packs_and_what_left_them_stand_in_the_diary(packed):
-    take(packed, slices="3")
-    take(packed, "P2", fate="sold", income="4.50")
-    row = Taken.objects.get(fate="sold")
-    packed.call("POST", f"/takings/{row.pk}/cancel", {"reason": "came back"})
-    leaves = [
-        one for one in packed.get(f"/batches/{packed.code}/diary")[1]["leaves"] if one["sort"] == "pack"
-    ]
-    assert [(one["title"], one["is_wrong"]) for one in leaves] == [
-        ("Packed: Jowl, sliced", False),
-        ("Packed: Jowl, diced", False),
-        ("P1: 3 slices eaten", False),
-        ("P2: the rest sold for $4.50", True),
-    ]
-    assert leaves[0]["lines"] == ["3 packs, 1.50 lb", "P1, P2, P3"]
-
-
-def test_a_packs_label_says_what_it_is_and_its_code_opens_it(packed):
-    batch = Batch.objects.get(code=packed.code)
-    labels = gather_pack_labels(batch, [], root="http://kitchen")
-    assert [one.mark for one in labels] == ["P1", "P2", "P3", "P4"]
-    first = labels[0]
-    assert (first.name, first.address) == ("Jowl, sliced", f"http://kitchen/slice/pack/{packed.code}/P1")
-    assert first.lines[0] == "10 slices, 0.50 lb"
-    assert first.lines[2].startswith("best by ")
-    assert gather_pack_labels(batch, ["P4"], root="")[0].lines[2].startswith("use by ")
-    take(packed)
-    assert [one.mark for one in gather_pack_labels(batch, [], root="")] == ["P2", "P3", "P4"]
-    path = f"/api/kitchens/{packed.slug}/batches/{packed.code}/pack-labels.pdf"
-    assert packed.client.get(f"{path}?marks=P2").content[:4] == b"%PDF"
-    assert packed.client.get(f"{path}?marks=P9").status_code == 404
-    other = packed.started(name="Unpacked")
-    assert packed.get(f"/batches/{other}/pack-labels.pdf")[1]["code"] == "no_packs"
-
-
-def test_a_pack_of_what_was_never_cooked_says_so(api):
-    stores(api)
-    api.code = api.started()
-    for content in (TRIM, weigh("cure", A="5 lb", B="3 lb"), weigh("hang", A="4.8 lb", B="2.9 lb")):
-        api.recorded(api.code, content)
-    assert close(api, [pack(store="Freezer")])[0] == 201
-    now = page(api)
-    # dried: the chart has no row for it
-    assert (now["pack"]["is_raw"], now["pack"]["keep_until"], now["keep_source"]) == (True, None, "")
-    label = gather_pack_labels(Batch.objects.get(code=api.code), ["P1"], root="")[0]
-    assert RAW_LABEL in label.lines
-    assert [one["code"] for one in api.get(f"/batches/{api.code}/board")[1]["cautions"]] == ["raw"]
 
 
 def test_how_thick_by_ten_slices_on_the_scale(larder):
@@ -835,82 +642,3 @@ def test_how_thick_by_ten_slices_on_the_scale(larder):
     assert ask()[1]["points"]
     assert ask(millimetres="thick")[1]["problems"][0]["path"] == "millimetres"
     assert larder.call("POST", f"/batches/{larder.code}/thickness", {"mark": "Q"})[0] == 404
-
-
-def test_a_customers_packs_are_kept_apart(packed):
-    """Noted before or after packing: the kitchen's stock, thawing, dishes and plates leave them."""
-    before = packed.get("/larder")[1]
-    assert (before["packs"], before["their_packs"]) == (4, 0)
-    owned = {"owner": "Ibba", "marks": ["S"]}
-    assert packed.call("POST", f"/batches/{packed.code}/owners", owned)[0] == 201
-    after = packed.get("/larder")[1]
-    assert (after["packs"], after["their_packs"]) == (1, 3)
-    assert (after["weight"]["lb"], after["their_weight"]["lb"]) == ("0.40", "1.50")
-    assert Fraction(after["cost"]) < Fraction(before["cost"])
-    stacks = {
-        (one["owner"], one["product"]): one["count"] for shelf in after["shelves"] for one in shelf["stacks"]
-    }
-    assert stacks == {("Ibba", "Jowl, sliced"): 3, ("", "Jowl, diced"): 1}
-    assert page(packed, "P1")["pack"]["owner"] == "Ibba"
-    # a pack closed later of the same piece is the customer's too
-    assert close(packed, [pack(store="Freezer")], split=None)[0] == 201
-    assert packed.get("/larder")[1]["their_packs"] == 4
-    assert [now.pack.product for now in list_here(get_kitchen(packed))] == ["Jowl, diced"]
-
-
-def get_kitchen(api):
-    return Kitchen.objects.get(slug=api.slug)
-
-
-def dated(mark, *, days, state="chilled"):
-    """The pack's last day lies so many days ahead."""
-    day = timezone.localdate() + timedelta(days=days)
-    PackNow.objects.filter(pack__mark=mark).update(keep_until=day, state=state)
-
-
-def test_what_is_past_its_use_by_date_counts_for_nothing_and_a_frozen_pack_past_its_best_does(packed):
-    """Three packs of ten slices: one in date, one past its use-by date, one frozen and past its best."""
-    kitchen, today = Kitchen.objects.get(slug=packed.slug), timezone.localdate()
-    dated("P1", days=-1)
-    dated("P2", days=-1, state="frozen")
-    dated("P3", days=0)
-    PackNow.objects.filter(pack__mark="P4").update(keep_until=None)
-    here = find_usable(kitchen, today).order_by("pack_id").values_list("pack__mark", flat=True)
-    assert list(here) == ["P2", "P3", "P4"]
-    assert list(find_usable(kitchen, today + timedelta(days=1)).values_list("pack__mark", flat=True)) == [
-        "P2",
-        "P4",
-    ]
-    assert [one.pack.mark for one in list_usable(list(list_here(kitchen)), today)] == ["P2", "P3", "P4"]
-    larder = packed.get("/larder")[1]
-    marked = {
-        one["mark"]: (one["is_past"], one["is_past_best"])
-        for shelf in larder["shelves"]
-        for stack in shelf["stacks"]
-        for one in stack["packs"]
-    }
-    assert marked == {"P1": (True, False), "P2": (False, True), "P3": (False, False), "P4": (False, False)}
-    assert larder["past"] == 1
-
-
-def test_plates_pass_by_what_is_past_its_date_and_take_it_only_knowingly(packed):
-    roll = {"name": "Roll", "parts": [{"sort": "larder", "name": "Jowl, sliced", "amount": "5 slices"}]}
-    assert packed.call("POST", "/dishes", roll)[0] == 201
-    dated("P1", days=-2)
-    dish = packed.get("/dishes/Roll")[1]
-    assert (dish["enough"], [one["mark"] for one in dish["past"]]) == (4, ["P1"])
-    assert dish["parts"][0]["basis"].endswith("P2")
-    assert packed.call("POST", "/dishes/Roll/plates", {"plates": "3"})[0] == 201
-    assert [page(packed, f"P{number}")["pack"]["left_slices"] for number in (1, 2, 3)] == [10, 0, 5]
-    status, problem = packed.call("POST", "/dishes/Roll/plates", {"plates": "2"})
-    assert (status, problem["code"]) == (409, "only_past")
-    assert "P1" in problem["detail"]
-    assert page(packed, "P3")["pack"]["left_slices"] == 5
-    # knowingly: recorded, and marked
-    assert packed.call("POST", "/dishes/Roll/plates", {"plates": "2", "use_past": True})[0] == 201
-    assert [page(packed, f"P{number}")["pack"]["left_slices"] for number in (1, 3)] == [5, 0]
-    assert Taken.objects.get(pack__mark="P1").why == "past its use-by date"
-    assert set(Taken.objects.exclude(pack__mark="P1").values_list("why", flat=True)) == {""}
-    # too little even so: it is said as it is
-    status, problem = packed.call("POST", "/dishes/Roll/plates", {"plates": "9", "use_past": True})
-    assert (status, problem["code"]) == (422, "not_enough")

@@ -46,7 +46,7 @@ BOTH = [
 
 
 @pytest.fixture
-def two(kitchen):  # noqa: F811
+def two(kitchen):
     assert kitchen.call("POST", "/ways", PULLED)[0] == 201
     return kitchen
 
@@ -134,7 +134,7 @@ def test_where_no_single_change_makes_it_fit_two_do(two):
     assert (after["clashes"], len(body["ways_out"]) <= 4) == ([], True)
 
 
-def test_too_late_and_too_much_the_nearest_day_that_can_be_met_is_said_all_the_same(kitchen):  # noqa: F811
+def test_too_late_and_too_much_the_nearest_day_that_can_be_met_is_said_all_the_same(kitchen):
     """Eighty rolls never fit: the day alone is offered, and what then can be done is said of it."""
     wants = [{"sort": "dish", "name": "Harbor roll", "amount": "80"}]
     (way,) = worked(kitchen, day=in_days(2), wants=wants)["ways_out"]
@@ -144,7 +144,7 @@ def test_too_late_and_too_much_the_nearest_day_that_can_be_met_is_said_all_the_s
     assert [one["words"] for one in then["ways_out"]][-1].startswith("Make less: ")
 
 
-def test_beside_another_plan_beginning_earlier_or_another_day_makes_it_fit(kitchen):  # noqa: F811
+def test_beside_another_plan_beginning_earlier_or_another_day_makes_it_fit(kitchen):
     fits = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "15"}], "pack": "", "piece": "2 lb"}
     saved(kitchen, name="Friday", **fits)
     listed(kitchen, "Friday")
@@ -172,7 +172,7 @@ def test_a_long_cook_begun_too_late_is_moved_with_its_reserve(two):
         assert again(two, way["input"])["is_too_late"] is False
 
 
-def test_two_loads_cost_their_fuel_and_work_again(kitchen):  # noqa: F811
+def test_two_loads_cost_their_fuel_and_work_again(kitchen):
     more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "55"}], "pack": ""}
     once, twice = worked(kitchen, **more), worked(kitchen, **more, loads=2)
     fuel = [next(row for row in body["shopping"] if row["what"] == "pellets") for body in (once, twice)]
@@ -207,7 +207,7 @@ def choose(api, code):
     assert status in (200, 201), body
 
 
-def test_a_batch_under_way_brings_what_its_cut_and_method_brought_before(kitchen):  # noqa: F811
+def test_a_batch_under_way_brings_what_its_cut_and_method_brought_before(kitchen):
     before = worked(kitchen, name="x")
     code = under_way(kitchen)
     body = worked(kitchen)
@@ -231,7 +231,7 @@ def test_a_batch_under_way_brings_what_its_cut_and_method_brought_before(kitchen
     assert surer < float(needed["coming"]["lb"])
 
 
-def test_packs_of_a_batch_under_way_say_what_it_brings_and_are_here_already(kitchen):  # noqa: F811
+def test_packs_of_a_batch_under_way_say_what_it_brings_and_are_here_already(kitchen):
     """Sliced in part: what was packed is in the larder, and comes no more."""
     code = under_way(kitchen)
     whole = float(worked(kitchen)["coming"][0]["brings"]["lb"])
@@ -248,7 +248,7 @@ def test_packs_of_a_batch_under_way_say_what_it_brings_and_are_here_already(kitc
     assert 3 < left < whole
 
 
-def test_the_list_says_when_a_cure_is_over_and_what_comes_after_follows(kitchen):  # noqa: F811
+def test_the_list_says_when_a_cure_is_over_and_what_comes_after_follows(kitchen):
     code = under_way(kitchen)
     plain = datetime.fromisoformat(worked(kitchen)["coming"][0]["ready"])
     assert put_in(kitchen, code, on_desk("A"))[0] == 201
@@ -259,7 +259,7 @@ def test_the_list_says_when_a_cure_is_over_and_what_comes_after_follows(kitchen)
     assert ready != plain
 
 
-def test_a_step_of_unknown_length_leaves_the_day_open(kitchen):  # noqa: F811
+def test_a_step_of_unknown_length_leaves_the_day_open(kitchen):
     way = {**WAY, "steps": [{**step, "days": 0} for step in WAY["steps"]]}
     under_way(kitchen)
     assert worked(kitchen)["coming"][0]["ready"] is not None
@@ -271,7 +271,7 @@ def test_a_step_of_unknown_length_leaves_the_day_open(kitchen):  # noqa: F811
     assert worked(kitchen)["coming"] == []
 
 
-def test_what_plans_before_take_is_not_there_twice(kitchen):  # noqa: F811
+def test_what_plans_before_take_is_not_there_twice(kitchen):
     under_way(kitchen)
     product = {"sort": "product", "name": "Cherry jowl", "amount": "3 lb"}
     code = worked(kitchen)["coming"][0]["code"]
@@ -297,7 +297,7 @@ def test_what_plans_before_take_is_not_there_twice(kitchen):  # noqa: F811
     assert worked(kitchen, **mine)["needed"][0]["taken"]["lb"] == "0.75"
 
 
-def test_hands_are_counted_with_the_jobs_of_other_plans(kitchen):  # noqa: F811
+def test_hands_are_counted_with_the_jobs_of_other_plans(kitchen):
     saved(kitchen, name="Friday", hours_a_day="")
     listed(kitchen, "Friday")
     alone = worked(kitchen, name="Friday", hours_a_day="1.5")
@@ -313,7 +313,7 @@ def test_hands_are_counted_with_the_jobs_of_other_plans(kitchen):  # noqa: F811
     assert [clash for clash in worked(kitchen, hours_a_day="1.5")["clashes"] if clash["store"] == ""] == []
 
 
-def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):  # noqa: F811
+def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):
     saved(kitchen)
     listed(kitchen)
     code = kitchen.started()
@@ -352,7 +352,7 @@ def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):  # noqa
     assert page["is_under_way"] is False
 
 
-def test_a_batch_is_named_for_one_plan_and_of_ones_own_kitchen(kitchen, other):  # noqa: F811
+def test_a_batch_is_named_for_one_plan_and_of_ones_own_kitchen(kitchen, other):
     saved(kitchen)
     code = kitchen.started()
     named = {"product": "Cherry jowl", "batch": code}
@@ -375,7 +375,7 @@ def test_a_batch_is_named_for_one_plan_and_of_ones_own_kitchen(kitchen, other): 
     assert MealMade.objects.count() == 1
 
 
-def test_a_late_meal_says_what_can_still_be_done(kitchen):  # noqa: F811
+def test_a_late_meal_says_what_can_still_be_done(kitchen):
     noted(kitchen, sort="shop_pack", name="shop jowl", price="9.00", size="1 lb")
     noted(kitchen, sort="shop_pack", name="dear jowl", price="19.00", size="1 lb")
     saved(kitchen, day=in_days(12))
@@ -404,7 +404,7 @@ def test_a_late_meal_says_what_can_still_be_done(kitchen):  # noqa: F811
     assert (on_time.is_late, on_time.rescues) == (False, [])
 
 
-def test_what_is_in_the_larder_can_be_served_of_a_late_meal(kitchen):  # noqa: F811
+def test_what_is_in_the_larder_can_be_served_of_a_late_meal(kitchen):
     under_way(kitchen)
     code = worked(kitchen)["coming"][0]["code"]
     saved(kitchen, day=in_days(12), leave_out=[code])
@@ -418,7 +418,7 @@ def test_what_is_in_the_larder_can_be_served_of_a_late_meal(kitchen):  # noqa: F
     assert not [one for one in page.rescues if one.words.startswith("Fetch ")]
 
 
-def test_shopping_is_by_source_and_has_the_meat(kitchen):  # noqa: F811
+def test_shopping_is_by_source_and_has_the_meat(kitchen):
     noted(kitchen, sort="meat", name="jowl, skin on", price="3.00/lb", source="Tidewell")
     noted(kitchen, sort="ingredient", name="salt", price="1.20/kg", source="Quay stores")
     rows = worked(kitchen, meat="jowl, skin on", price="")["shopping"]
@@ -443,7 +443,7 @@ def finished(api, minutes):
     return code
 
 
-def test_minutes_are_this_kitchens_own_once_three_batches_say_them(kitchen):  # noqa: F811
+def test_minutes_are_this_kitchens_own_once_three_batches_say_them(kitchen):
     def trim():
         return next(job for job in worked(kitchen)["jobs"] if job["kind"] == "trim")
 
@@ -485,7 +485,7 @@ def burn(api, hours, count, stages=1, pull_at=None, kind="smoke"):
         )
 
 
-def test_hours_in_the_smoke_and_their_reserve_are_of_own_fires(kitchen):  # noqa: F811
+def test_hours_in_the_smoke_and_their_reserve_are_of_own_fires(kitchen):
     """Five fires of 4 to 8 hours: half take 6, eight in ten no more than 7.2."""
 
     def smoke():
@@ -515,7 +515,7 @@ def test_a_long_cook_keeps_four_hours_free_until_own_fires_say_better(two):
     assert cook() == (1.2, "hours of 5 own fires")
 
 
-def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):  # noqa: F811
+def test_a_plan_saved_when_it_could_make_one_thing_alone_is_read(kitchen):
     saved(kitchen)
     row = Meal.objects.get()
     (make,) = row.input["makes"]
@@ -537,7 +537,7 @@ def test_dishes_of_a_plan_share_what_is_made_for_both(two):
     assert body["buys"][0]["buy"] == worked(two)["buys"][0]["buy"]
 
 
-def test_the_case_asked_for_a_plan_says_what_the_plan_says(kitchen):  # noqa: F811
+def test_the_case_asked_for_a_plan_says_what_the_plan_says(kitchen):
     body = worked(kitchen, sure="80")
     (buy,) = body["buys"]
     offer = {"id": "a", "cut": "jowl", "skin": "on", "price": "3.00", "pack_weight": "8 lb"}
@@ -549,7 +549,7 @@ def test_the_case_asked_for_a_plan_says_what_the_plan_says(kitchen):  # noqa: F8
     assert (found["amount"]["cost"], found["amount"]["left"]) == (buy["cost"], buy["over"])
 
 
-def test_when_the_cure_runs_long_the_plan_says_what_that_does_to_the_meal(kitchen):  # noqa: F811
+def test_when_the_cure_runs_long_the_plan_says_what_that_does_to_the_meal(kitchen):
     saved(kitchen, day=in_days(30))
     listed(kitchen)
     code = kitchen.started()
@@ -572,7 +572,7 @@ def test_when_the_cure_runs_long_the_plan_says_what_that_does_to_the_meal(kitche
     assert f"{timezone.localtime(ready):%a %-d %b, %H:%M}" in after["on_time"]
 
 
-def test_the_places_of_what_its_batch_shows_are_held_once(kitchen):  # noqa: F811
+def test_the_places_of_what_its_batch_shows_are_held_once(kitchen):
     saved(kitchen)
     listed(kitchen)
     code = kitchen.started()
@@ -611,7 +611,7 @@ def test_a_meal_is_moved_to_the_quarter_hour_and_to_its_own_hour_on_the_days_aft
     assert [f"{one:%d %H:%M}" for one in times[:3]] == ["07 18:45", "07 19:00", "08 19:00"]
 
 
-def test_a_smoke_on_the_list_is_in_the_way_for_half_a_day(kitchen):  # noqa: F811
+def test_a_smoke_on_the_list_is_in_the_way_for_half_a_day(kitchen):
     code = kitchen.started()
     kitchen.recorded(code, TRIM)
     assert put_in(kitchen, code, on_desk("A"))[0] == 201
@@ -628,7 +628,7 @@ def test_a_smoke_on_the_list_is_in_the_way_for_half_a_day(kitchen):  # noqa: F81
     assert f"beside {code}" in clashes[smoke][0]
 
 
-def test_big_pieces_take_several_places(kitchen):  # noqa: F811
+def test_big_pieces_take_several_places(kitchen):
     """Two pieces of three places each: six fill the fridge, and are too many for the smoker of four."""
     more = {"wants": [{"sort": "dish", "name": "Harbor roll", "amount": "20"}], "pack": "", "piece": "5 lb"}
     assert worked(kitchen, **more)["clashes"] == []
@@ -640,7 +640,7 @@ def test_big_pieces_take_several_places(kitchen):  # noqa: F811
     assert (cure["kind"], cure["pieces"]) == ("cure", 6)
 
 
-def test_jobs_of_a_meal_that_is_over_are_gone(kitchen):  # noqa: F811
+def test_jobs_of_a_meal_that_is_over_are_gone(kitchen):
     saved(kitchen, day=in_days(12))
     saved(kitchen, name="Weekly", day=in_days(12), is_weekly=True)
     for name in (NAME, "Weekly"):
@@ -658,7 +658,7 @@ def test_jobs_of_a_meal_that_is_over_are_gone(kitchen):  # noqa: F811
     assert {job.meal for job in read_meals(row, days_on(14)).jobs} == {NAME}
 
 
-def test_what_is_too_big_by_itself_is_tried_at_no_other_time(kitchen):  # noqa: F811
+def test_what_is_too_big_by_itself_is_tried_at_no_other_time(kitchen):
     wants = [{"sort": "dish", "name": "Harbor roll", "amount": "55"}]
     words = [way["words"] for way in worked(kitchen, wants=wants, pack="")["ways_out"]]
     assert words[0] == "Smoke it in two loads"

@@ -32,7 +32,7 @@ def helper(api):
     return Api(client=sign_in(user), slug=api.slug)
 
 
-def test_no_price_reaches_a_helper_who_is_to_see_none(api, ids, helper):  # noqa: F811
+def test_no_price_reaches_a_helper_who_is_to_see_none(api, ids, helper):
     code = ids["code"]
     api.recorded(code, weigh("cure", A="5.1 lb", B="3.05 lb"))
     seen_by_owner = 0
@@ -57,7 +57,7 @@ def test_no_price_reaches_a_helper_who_is_to_see_none(api, ids, helper):  # noqa
     assert helper.client.get("/api/session").json()["kitchens"][0]["sees_money"] is False
 
 
-def test_a_helper_weighs_and_the_answer_holds_no_price(api, ids, helper):  # noqa: F811
+def test_a_helper_weighs_and_the_answer_holds_no_price(api, ids, helper):
     code = ids["code"]
     status, body = helper.record(code, weigh("cure", A="5.1 lb", B="3.05 lb"), seen=2)
     assert status == 201
@@ -72,7 +72,7 @@ def test_a_helper_weighs_and_the_answer_holds_no_price(api, ids, helper):  # noq
     assert not AMOUNTS.search(json.dumps(preview))
 
 
-def test_a_helper_records_weights_not_purchases_prices_or_the_policy(api, ids, helper):  # noqa: F811
+def test_a_helper_records_weights_not_purchases_prices_or_the_policy(api, ids, helper):
     code = ids["code"]
     for content in (
         {"act": "shop_pack", "name": "Thick cut", "paid": "8.99", "weight": "1 lb"},
@@ -90,7 +90,7 @@ def test_a_helper_records_weights_not_purchases_prices_or_the_policy(api, ids, h
     assert helper.record(code, {"act": "withdraw"}, seen=3)[0] == 403
 
 
-def test_where_the_owner_lets_them_helpers_see_prices(api, ids, helper):  # noqa: F811
+def test_where_the_owner_lets_them_helpers_see_prices(api, ids, helper):
     Kitchen.objects.update(helpers_see_money=True)
     assert AMOUNTS.search(json.dumps(helper.get(f"/batches/{ids['code']}")[1]))
     assert helper.get("/prices")[0] == 200

@@ -42,7 +42,7 @@ from tests.server.test_case import OFFERS, WAY
 from tests.server.test_cures import RECIPE, on_desk
 from tests.server.test_dishes import part
 from tests.server.test_documents import EXAMPLE
-from tests.server.test_fires import send_log
+from tests.server.test_fires_logs import send_log
 from tests.server.test_guards import together
 from tests.server.test_larder import pack
 from tests.server.test_prices import PACK, noted, upload

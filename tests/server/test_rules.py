@@ -69,7 +69,7 @@ def test_whatever_writes_says_what_and_asks_for_a_helper_at_least():
 
 
 @pytest.mark.django_db
-def test_each_role_may_do_what_its_rule_says_and_no_more(api, ids):  # noqa: F811
+def test_each_role_may_do_what_its_rule_says_and_no_more(api, ids):
     clients = people(api.slug)
     assert len(IN_KITCHEN) > 130
     before = count_rows()
@@ -91,7 +91,7 @@ def test_each_role_may_do_what_its_rule_says_and_no_more(api, ids):  # noqa: F81
 
 @pytest.mark.django_db
 @pytest.mark.parametrize("role", list(Role))
-def test_each_role_is_let_in_where_its_rule_says(api, ids, role):  # noqa: F811
+def test_each_role_is_let_in_where_its_rule_says(api, ids, role):
     client = people(api.slug)[role]
     for name, method, path in IN_KITCHEN:
         if name in APART or not role.covers(RULES[name].least):
@@ -101,7 +101,7 @@ def test_each_role_is_let_in_where_its_rule_says(api, ids, role):  # noqa: F811
 
 
 @pytest.mark.django_db
-def test_a_stranger_is_asked_to_sign_in_everywhere_but_at_what_is_open(api, ids):  # noqa: F811
+def test_a_stranger_is_asked_to_sign_in_everywhere_but_at_what_is_open(api, ids):
     for name, method, path in OPERATIONS:
         answer = ask(Client(), method, fill(path, api.slug, ids))
         if RULES[name].is_open:
@@ -121,7 +121,7 @@ def test_every_open_write_needs_the_pages_token_but_a_tasters():
 
 
 @pytest.mark.django_db
-def test_who_left_or_sits_in_another_kitchen_finds_none_of_it(api, other, ids):  # noqa: F811
+def test_who_left_or_sits_in_another_kitchen_finds_none_of_it(api, other, ids):
     former = User.objects.create(username="former")
     kitchen = Kitchen.objects.get(slug=api.slug)
     Membership.objects.create(user=former, kitchen=kitchen, left_at="2026-01-02T03:04:05Z")

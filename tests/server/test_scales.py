@@ -16,7 +16,7 @@ BENCH = ("test-kitchen", "bench")
 
 
 @pytest.fixture
-def hub(scale, settings):  # noqa: F811
+def hub(scale, settings):
     settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     hub = Hub()
     hub.get(*BENCH).send("TAKE")
@@ -99,7 +99,7 @@ def test_a_worker_takes_only_so_many_listeners_and_lets_go_of_them(hub, monkeypa
         stream.close()
 
 
-def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F811
+def test_over_the_api(transactional_db, api, other, scale, settings):
     settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     assert api.get("/scales")[1] == {"names": ["bench"]}
     answer = api.client.get(f"/api/kitchens/{api.slug}/scales/bench/stream")
@@ -117,7 +117,7 @@ def test_over_the_api(transactional_db, api, other, scale, settings):  # noqa: F
     assert other.call("POST", "/scales/bench/lay", {"weight": "1 lb"})[0] == 404
 
 
-def test_what_lies_on_the_simulated_scale_is_set_from_the_page(api, scale, settings):  # noqa: F811
+def test_what_lies_on_the_simulated_scale_is_set_from_the_page(api, scale, settings):
     settings.SCALES = f"test-kitchen/bench=line:127.0.0.1:{scale}"
     code = api.started()
 

@@ -6,7 +6,7 @@ from typing import Final
 
 from dolmetsch.core.curing.cure import judge_limit, say_limit
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, CuringTime, centre_on, days_to_centre
-from dolmetsch.core.curing.desk import Desk
+from dolmetsch.core.curing.desk_answer import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.findings import Finding, care, note, question
 from dolmetsch.core.ledger.course import Course

@@ -9,7 +9,8 @@ from typing import Final
 from dolmetsch.core.curing.cure import Product
 from dolmetsch.core.curing.curing_cautions import ask
 from dolmetsch.core.curing.curing_time import CuringTime, plan_time
-from dolmetsch.core.curing.desk import Desk, weigh_out
+from dolmetsch.core.curing.desk import weigh_out
+from dolmetsch.core.curing.desk_answer import Desk
 from dolmetsch.core.curing.recipe import CuredPiece, Recipe
 from dolmetsch.core.curing.recipe_words import describe_cure
 from dolmetsch.core.curing.schools import SCHOOLS

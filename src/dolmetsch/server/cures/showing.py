@@ -8,7 +8,8 @@ from typing import Final
 from dolmetsch.core.curing.brine_mixing import Water, mix_water
 from dolmetsch.core.curing.curing_cautions import caution, caution_days
 from dolmetsch.core.curing.curing_time import CENTRE_RATIO, Window, centre_on, judge_day, say_rules
-from dolmetsch.core.curing.desk import Desk, Role, WeighOut, print_agent
+from dolmetsch.core.curing.desk import print_agent
+from dolmetsch.core.curing.desk_answer import Desk, Role, WeighOut
 from dolmetsch.core.curing.schools import School
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.findings import Finding, care, note

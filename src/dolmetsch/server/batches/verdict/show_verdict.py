@@ -34,7 +34,8 @@ from dolmetsch.server.batches.show import schemas
 from dolmetsch.server.batches.show.own_share import find_own_share
 from dolmetsch.server.batches.show.showing import pack_names, show_policy, show_sources
 from dolmetsch.server.batches.verdict import schemas as out
-from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, find_pace, judge, show_levers
+from dolmetsch.server.batches.verdict.pace import find_pace
+from dolmetsch.server.batches.verdict.sections import GROUP_LABELS, entries_of, judge, show_levers
 from dolmetsch.server.batches.verdict.stowed import show_stowed
 from dolmetsch.server.findings import show_findings
 from dolmetsch.server.quantities.printing import (

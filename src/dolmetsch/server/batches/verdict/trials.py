@@ -27,7 +27,8 @@ from dolmetsch.server.batches.forecast.forecasting import forecast
 from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.batches.show.showing import pack_names, show_strip
 from dolmetsch.server.batches.verdict import schemas as out
-from dolmetsch.server.batches.verdict.sections import find_pace, judge
+from dolmetsch.server.batches.verdict.pace import find_pace
+from dolmetsch.server.batches.verdict.sections import judge
 from dolmetsch.server.quantities.printing import (
     print_money,
 )
