@@ -97,7 +97,7 @@ def measure_server(port: int, codes: list[str]) -> list[dict]:
     measure("warm-up", empty(REQUESTS))
     return [
         measure("empty signed-in endpoint", empty(REQUESTS)),
-        measure("batch view, computed and printed anew", [lambda c=c: pool.get(view + c) for c in codes]),
+        measure("batch view, first read", [lambda c=c: pool.get(view + c) for c in codes]),
         measure("batch view", [lambda c=c: pool.get(view + c) for c in codes]),
         measure("verdict, first read", [lambda c=c: pool.get(f"{view}{c}/verdict") for c in codes[:100]]),
         measure("verdict", [lambda c=c: pool.get(f"{view}{c}/verdict") for c in codes[:100]]),
@@ -293,10 +293,10 @@ Writes of this run go to a scratch store in memory; the real one also waits for 
 
 {describe_aims(served)}
 
-Reading a batch gives the page that its last write printed. A write locks the kitchen, reads the batch's
-entries, computes the whole chain, prints it and writes about ten rows: most of its time is spent in Python.
-The first read of a verdict computes the scale error of its figures, 54 runs of the ledger, and keeps it
-until the next write.
+A batch is computed from its entries by who reads it first, and answered as it was until the next write in
+the kitchen. A write locks the kitchen, reads the batch's entries, computes the whole chain and writes about
+ten rows: most of its time is spent in Python. The first read of a verdict computes the scale error of its
+figures too, 54 runs of the ledger.
 
 What was done, and where the time went before (times the empty endpoint, 95th percentile, with 40 batches
 under way): recording {BEFORE["recording a weighing"]}, of it a quarter reading the method and its prices

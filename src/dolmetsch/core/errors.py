@@ -3,7 +3,7 @@
 DolmetschError
 ├── QuantityError      something typed that is not a weight, price or number
 ├── CureError          a cure that cannot be mixed as entered
-└── PlacedError        something refused at a place in a batch
+└── PlacedError        something refused at a path in a batch
     ├── LedgerError    a batch whose entries cannot have happened as recorded
     └── DocumentError  a document that cannot be read
 """
@@ -46,13 +46,13 @@ class CureError(DolmetschError):
 
 
 class PlacedError(DolmetschError):
-    """Refused whole, because of one place.
+    """Refused whole, because of one path in it.
 
     Attributes:
         reason: stable word for the cause (``overweight``, ``piece_gone``, ``unknown_piece``, …).
         step: the step counted from 1; None where the batch's lots or head are meant.
         field: path inside the step (``into[0].weight``) or inside the batch (``lots[0].paid``).
-        text: the message without the place.
+        text: the message without the path.
     """
 
     def __init__(self, reason: str, *, step: int | None = None, field: str, text: str) -> None:
@@ -60,8 +60,8 @@ class PlacedError(DolmetschError):
         self.step = step
         self.field = field
         self.text = text
-        place = field if step is None else f"step {step}, {field}" if field else f"step {step}"
-        super().__init__(f"{place}: {text}" if place else text)
+        path = field if step is None else f"step {step}, {field}" if field else f"step {step}"
+        super().__init__(f"{path}: {text}" if path else text)
 
 
 class LedgerError(PlacedError):
@@ -71,6 +71,6 @@ class LedgerError(PlacedError):
 
 
 class DocumentError(PlacedError):
-    """A document that is refused whole, because one place in it cannot be read."""
+    """A document that is refused whole, because one value in it cannot be read."""
 
     code = "bad_document"

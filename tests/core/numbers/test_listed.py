@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from dolmetsch.core.buying.price_history import Seen, is_odd, mean_and_spread, summarise
 from dolmetsch.core.errors import QuantityError
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.scoring import judge_forecast, place, score
+from dolmetsch.core.forecast.scoring import compute_quantile, judge_forecast, score
 from dolmetsch.core.numbers.listed import guess_decimal, read_listed_day, read_listed_number, refuse_formula
 
 near = pytest.approx
@@ -156,7 +156,7 @@ def test_a_score_counts_and_tells_its_interval():
 
 def test_the_place_of_the_truth():
     answer = Estimate(middle=10.0, log_deviation=0.1)
-    assert place(answer, 10.0) == near(0.5)
-    assert place(answer, answer.high) == near(0.9)
-    assert place(answer, answer.low) == near(0.1)
-    assert place(Estimate(middle=10.0, log_deviation=0.0), 11.0) == 1
+    assert compute_quantile(answer, 10.0) == near(0.5)
+    assert compute_quantile(answer, answer.high) == near(0.9)
+    assert compute_quantile(answer, answer.low) == near(0.1)
+    assert compute_quantile(Estimate(middle=10.0, log_deviation=0.0), 11.0) == 1

@@ -19,7 +19,7 @@ class Input:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Derivation:
-    """Where a figure comes from. ``figure`` is its stable name; ``shop`` the place of a shop pack's."""
+    """Where a figure comes from. ``figure`` is its stable name; ``shop`` the position of a shop pack's."""
 
     figure: str
     title: str

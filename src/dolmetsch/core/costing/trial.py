@@ -41,7 +41,7 @@ class Changes:
         yields: kept of each kind of step, mains out ÷ pieces in, above 0.
         minutes: hands-on minutes on the whole batch.
         portion: what is served.
-        shop_paid: what the shop asks for a pack, by the pack's place.
+        shop_paid: what the shop asks for a pack, by the pack's position.
         is_lost: what is no longer kept of a cut is lost, with what is valued like the meat; else it comes off
             like the rest, with its worth.
     """

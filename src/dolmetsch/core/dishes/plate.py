@@ -45,7 +45,7 @@ class Recipe:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Plate:
-    """What one plate costs: each part by its place in the recipe; None where one has no price."""
+    """What one plate costs: each part by its position in the recipe; None where one has no price."""
 
     parts: tuple[Fraction | None, ...]
 

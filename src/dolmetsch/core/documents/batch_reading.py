@@ -75,7 +75,7 @@ def read_batch(document: object) -> BatchDocument:
     """The records of a parsed document, the batches it is linked to already taken into its lots.
 
     Raises:
-        DocumentError: a place that cannot be read.
+        DocumentError: a value that cannot be read.
         LedgerError: a linked batch whose entries cannot have happened.
     """
     head = Node(document)
@@ -381,7 +381,7 @@ def read_packs(document: object) -> tuple[tuple[Pack, ...], tuple[Taking, ...]]:
     """The packs of a parsed batch, and what left them.
 
     Raises:
-        DocumentError: a place that cannot be read.
+        DocumentError: a value that cannot be read.
     """
     return _read_packs(Node(document)), _read_gone(Node(document))
 

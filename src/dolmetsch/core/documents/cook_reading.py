@@ -28,7 +28,7 @@ def read_cook(document: object) -> CookDocument:
     """The log of a parsed document.
 
     Raises:
-        DocumentError: a place that cannot be read.
+        DocumentError: a value that cannot be read.
     """
     head = Node(document)
     if not isinstance(document, dict):
@@ -65,7 +65,7 @@ def refuse_out_of_order(nodes: Iterable[tuple[Node, Fraction]]) -> None:
     """Refuse the first of ``nodes`` that is not later than the one before it.
 
     Raises:
-        DocumentError: same_time or out_of_order, at its place.
+        DocumentError: same_time or out_of_order, at its path.
     """
     before: Fraction | None = None
     for node, at in nodes:
@@ -137,9 +137,9 @@ def _read_pieces(
         pieces.append(node.mark())
     named = [(f"probes[{index}]", probe.piece) for index, probe in enumerate(probes)]
     named += [(f"instant[{index}]", one.piece) for index, one in enumerate(by_hand)]
-    for place, piece in named:
+    for path, piece in named:
         if piece and piece not in pieces:
-            node = Node(piece, f"{place}.piece")
+            node = Node(piece, f"{path}.piece")
             node.refuse(f"{node.found} is not among the pieces", reason="unknown_piece")
     return tuple(pieces)
 

@@ -14,7 +14,7 @@ def read_cure(document: object) -> Cure:
     """The cure of a parsed document.
 
     Raises:
-        DocumentError: a place that cannot be read.
+        DocumentError: a value that cannot be read.
     """
     head = Node(document)
     if not isinstance(document, dict):

@@ -23,7 +23,7 @@ def read_drying(document: object) -> tuple[DryingLog, Fraction | None]:
     """The log of a parsed document, whole, and the time at which to look at it (None: at its end).
 
     Raises:
-        DocumentError: a place that cannot be read.
+        DocumentError: a value that cannot be read.
     """
     head = Node(document)
     if not isinstance(document, dict):

@@ -1,4 +1,4 @@
-"""A value of a document together with its place, so that every refusal can name it."""
+"""A value of a document together with its path, so that every refusal can name it."""
 
 import re
 from dataclasses import dataclass
@@ -36,7 +36,7 @@ class Node:
     step: int | None = None
 
     def refuse(self, text: str, *, reason: str = "unreadable") -> NoReturn:
-        """Refuse the document because of this place.
+        """Refuse the document because of this value.
 
         Raises:
             DocumentError: always.

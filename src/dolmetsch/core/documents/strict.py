@@ -1,4 +1,4 @@
-"""Strict JSON: what two readers could take differently is refused, with its place.
+"""Strict JSON: what two readers could take differently is refused, with its path.
 
 Numbers stay as written (``Written``), so that no binary float ever comes near the ledger.
 """

@@ -14,11 +14,11 @@ from dolmetsch.core.reference.yields import StartYield
 
 
 def believe_pull(
-    fahrenheit: float, *, hours: float, method: str, cooks: Sequence[OwnCook], place: str
+    fahrenheit: float, *, hours: float, method: str, cooks: Sequence[OwnCook], at: str
 ) -> Belief:
     """What is kept of what went into the fire if it is pulled at ``fahrenheit`` after ``hours`` in the smoke.
 
-    ``method`` of the step it is; ``place``: the temperature in words, for the basis.
+    ``method`` of the step it is; ``at``: the temperature in words, for the basis.
     """
     kept, deviation = kept_at(fahrenheit, hours=hours)
     start = StartYield(mean=kept, deviation=deviation)
@@ -34,5 +34,5 @@ def believe_pull(
         others=0,
         start=start,
         is_borrowed=False,
-        basis=f"pulled at {place}: {learned}",
+        basis=f"pulled at {at}: {learned}",
     )

@@ -40,7 +40,7 @@ class Score:
         return self.low is not None and self.high is not None and self.high - self.low < 0.4
 
 
-def place(estimate: Estimate, true: float) -> float:
+def compute_quantile(estimate: Estimate, true: float) -> float:
     """Where what came true lies in the forecast's distribution: 0–1; a tenth lies below 0.1."""
     if estimate.log_deviation <= 0:
         return 0.5 if estimate.middle == true else float(true > estimate.middle)

@@ -72,9 +72,9 @@ def apportion(values: Sequence[Fraction], *, places: int) -> list[str]:
     wanted = round_to(sum(values, Fraction(0)), places)
     scaled = [value * 10**places for value in values]
     floors = [floor(value) for value in scaled]
-    order = sorted(range(len(values)), key=lambda place: (floors[place] - scaled[place], place))
-    for place in order[: wanted - sum(floors)]:
-        floors[place] += 1
+    order = sorted(range(len(values)), key=lambda at: (floors[at] - scaled[at], at))
+    for at in order[: wanted - sum(floors)]:
+        floors[at] += 1
     return [fixed(Fraction(units, 10**places), places) for units in floors]
 
 

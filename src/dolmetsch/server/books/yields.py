@@ -206,7 +206,7 @@ def _pull_lower(sort: Sort, cooks: Sequence[OwnCook], kitchen: Kitchen) -> out.C
     usual = round(fsum(inside) / len(inside) / PULL_STEP) * PULL_STEP if inside else PULLED_AT
     hours = fsum(cook.hours for cook in cooks) / len(cooks) if cooks else HOURS_WITHOUT
     kept = [
-        believe_pull(at, hours=hours, method=sort.way, cooks=cooks, place="").ratio
+        believe_pull(at, hours=hours, method=sort.way, cooks=cooks, at="").ratio
         for at in (usual - PULL_STEP, usual)
     ]
     if kept[0] - kept[1] < LEAST_CHANGE:

@@ -74,8 +74,8 @@ def import_dishes(write: Write, name: str, content: bytes) -> Dish:
             read, plate, faults = draft_dish(write.kitchen, data)
             if faults or not data.name or not data.parts:
                 said = faults[0].message if faults else "a dish has a name and at least one part"
-                place = faults[0].path if faults else "parts"
-                raise DomainError("bad_document", 422, "Not imported", f"“{data.name}”, {place}: {said}")
+                path = faults[0].path if faults else "parts"
+                raise DomainError("bad_document", 422, "Not imported", f"“{data.name}”, {path}: {said}")
             saved.append(_write_version(one, read, None if plate is None else plate.cost))
         return saved[0]
 

@@ -51,7 +51,7 @@ def read_file(name: str, content: bytes) -> list[schemas.DishIn]:
     """The dishes of a file: a document, or a table of parts with the heads of ours.
 
     Raises:
-        DomainError: bad_document, with the place; bad_file, too_large.
+        DomainError: bad_document, with the path; bad_file, too_large.
     """
     if content.lstrip().startswith((b"{", b"[")):
         return _read_document(content)
@@ -104,13 +104,13 @@ def _read_document(content: bytes) -> list[schemas.DishIn]:
     return [_read_dish(one, f"dishes[{index}]") for index, one in enumerate(dishes)]
 
 
-def _read_dish(content: object, place: str) -> schemas.DishIn:
+def _read_dish(content: object, where: str) -> schemas.DishIn:
     try:
         return schemas.DishIn.model_validate(content)
     except ValidationError as error:
         fault = error.errors()[0]
         path = ".".join(str(part) for part in fault["loc"])
-        raise _refuse(f"{place}, {path}: {fault['msg']}.") from error
+        raise _refuse(f"{where}, {path}: {fault['msg']}.") from error
 
 
 def _refuse(said: str) -> DomainError:

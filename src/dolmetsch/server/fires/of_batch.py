@@ -169,7 +169,7 @@ def believe_at(
         hours=hours,
         method=find_method(kind, methods=methods_of(batch), heated=heated) or "hot_smoke",
         cooks=cooks,
-        place=f"{print_degrees(fahrenheit, unit)} °{unit} inside",
+        at=f"{print_degrees(fahrenheit, unit)} °{unit} inside",
     )
 
 

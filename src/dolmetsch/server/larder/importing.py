@@ -43,7 +43,7 @@ _NOON: Final = time(12)
 class _Line:
     """A pack of the file as texts, and where it is there: "row 5", "packs[4]"."""
 
-    place: str
+    path: str
     texts: dict[str, str]
 
     def text(self, head: str) -> str:
@@ -59,9 +59,9 @@ class _Found:
     same: int = 0
     faults: list[FieldProblem] = field(default_factory=list)
 
-    def refuse(self, place: str, code: str, said: str) -> None:
+    def refuse(self, path: str, code: str, said: str) -> None:
         """Note a fault."""
-        self.faults.append(FieldProblem(path=place, code=code, message=said))
+        self.faults.append(FieldProblem(path=path, code=code, message=said))
 
 
 def preview_file(kitchen: Kitchen, name: str, content: bytes) -> schemas.PacksFoundOut:
@@ -121,7 +121,7 @@ def _read_lines(kitchen: Kitchen, name: str, content: bytes) -> list[_Line]:
     lines = (
         list(_lines_of_document(kitchen, content))
         if content.lstrip().startswith(b"{")
-        else [_Line(place=f"row {number}", texts=texts) for number, texts in read_records(name, content)]
+        else [_Line(path=f"row {number}", texts=texts) for number, texts in read_records(name, content)]
     )
     if not lines:
         raise DomainError("bad_file", 422, "Not imported", f"“{name}” has no packs in it.")
@@ -154,7 +154,7 @@ def _lines_of_document(kitchen: Kitchen, content: bytes) -> Iterator[_Line]:
         texts = {key: "" if value is None else str(value) for key, value in pack.items()}
         if unit in ("lb", "kg") and unit != kitchen.weight_unit and texts.get("weight"):
             texts["weight"] += f" {unit}"
-        yield _Line(place=f"packs[{number}]", texts=texts)
+        yield _Line(path=f"packs[{number}]", texts=texts)
 
 
 def _read(kitchen: Kitchen, lines: Iterable[_Line]) -> _Found:
@@ -170,7 +170,7 @@ def _read(kitchen: Kitchen, lines: Iterable[_Line]) -> _Found:
     for code, mine in by_code.items():
         batch = batches.get(code)
         if batch is None:
-            found.refuse(mine[0].place, "unknown", f"There is no batch “{code}” in this kitchen.")
+            found.refuse(mine[0].path, "unknown", f"There is no batch “{code}” in this kitchen.")
             continue
         batch.kitchen = kitchen
         _read_batch(found, batch, mine, stores)
@@ -194,7 +194,7 @@ def _read_batch(found: _Found, batch: Batch, lines: Sequence[_Line], stores: dic
         row.number = next(free)
         row.mark = row.mark or f"P{row.number}"
         if any(other.mark == row.mark for other in rows):
-            found.refuse(line.place, "twice", f"{batch.code} {row.mark} is in the file twice.")
+            found.refuse(line.path, "twice", f"{batch.code} {row.mark} is in the file twice.")
             continue
         rows.append(row)
     if not rows:
@@ -203,11 +203,11 @@ def _read_batch(found: _Found, batch: Batch, lines: Sequence[_Line], stores: dic
     try:
         stowed = follow_rows(mains, [*find_packs(batch), *rows], list_takings(batch))
     except LedgerError as error:
-        found.refuse(lines[0].place, error.reason, f"{batch.code}: {as_sentence(error.text)}")
+        found.refuse(lines[0].path, error.reason, f"{batch.code}: {as_sentence(error.text)}")
         return
     for mark in find_overtaken(mains, stowed, share_taken(batch, sheet)):
         said = f"{batch.code}: other batches took part of “{mark}”; so much of it is not left to pack."
-        found.refuse(lines[0].place, "taken", said)
+        found.refuse(lines[0].path, "taken", said)
 
 
 def _compare(found: _Found, line: _Line, row: models.Pack, there: models.Pack) -> None:
@@ -217,7 +217,7 @@ def _compare(found: _Found, line: _Line, row: models.Pack, there: models.Pack) -
         found.same += 1
         return
     said = f"{there.label} is in the book already, with other weight, slices or product."
-    found.refuse(line.place, "here", said)
+    found.refuse(line.path, "here", said)
 
 
 def _read_pack(
@@ -247,7 +247,7 @@ def _read_pack(
         reader.refuse("place", "unknown", f"There is no “{store}” here; add it on the map first.")
     packed_at = _read_day(reader, line.text("packed"))
     for problem in reader.problems:
-        found.refuse(line.place, problem.code, problem.message)
+        found.refuse(line.path, problem.code, problem.message)
     if reader.problems or grams is None:
         return None
     return models.Pack(

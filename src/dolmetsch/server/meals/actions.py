@@ -91,8 +91,8 @@ def _list_rows(worked: Worked, index: int) -> Iterator[MealJob]:
         minutes=0,
         wait_minutes=0,
     )
-    for place, one in enumerate(batch.placed):
-        stores = worked.fitted.rooms_of.get((index, place), ())
+    for position, one in enumerate(batch.placed):
+        stores = worked.fitted.rooms_of.get((index, position), ())
         yield MealJob(
             kind=one.job.kind,
             words=words_of(one.job.kind),
@@ -146,9 +146,9 @@ def _make_by_plan(write: Write, code: str, meal: Meal, products: Sequence[str]) 
         return
     makes = input_of(meal, write.today).makes
     # what one job is for is made by one method
-    place = find_make([make.product for make in makes], products[0])
-    if place is not None and makes[place].way:
-        put_way(write, batch, makes[place].way)
+    position = find_make([make.product for make in makes], products[0])
+    if position is not None and makes[position].way:
+        put_way(write, batch, makes[position].way)
 
 
 def record_job_news(write: Write, uid: uuid.UUID, data: schemas.JobNewsIn) -> MealJobNews:

@@ -73,12 +73,12 @@ class ReadMeal:
     minutes_a_day: int | None = None
 
     def make_of(self, product: str) -> int | None:
-        """The place of what makes ``product`` among the makes; None where nothing does."""
+        """The position of what makes ``product`` among the makes; None where nothing does."""
         return find_make([one.product for one in self.makes], product)
 
 
 def find_make(made: Sequence[str], product: str) -> int | None:
-    """The place of what makes ``product`` among what is ``made`` (empty: all else); None: nothing does."""
+    """The position of what makes ``product`` among what is ``made`` (empty: all else); None: nothing does."""
     names, key = [same_name(one) for one in made], same_name(product)
     return names.index(key) if key in names else names.index("") if "" in names else None
 

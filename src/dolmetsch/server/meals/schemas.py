@@ -104,7 +104,7 @@ class OddsOut(BaseModel):
 class BuyOut(BaseModel):
     """What to buy for ``products``: ``even`` is enough every other time, ``sure`` as often as was asked for.
 
-    ``make``: its place among the plan's makes. ``by`` None: too late to be bought for that day.
+    ``make``: its position among the plan's makes. ``by`` None: too late to be bought for that day.
     """
 
     make: int

@@ -68,16 +68,16 @@ def _list_ways(worked: Worked) -> list[schemas.WayOutOut]:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Change:
-    """A change to how the plan's make at ``place`` is made."""
+    """A change to how the plan's make at ``position`` is made."""
 
     words: str
-    place: int
+    position: int
     update: Mapping[str, int]
 
     def take(self, data: schemas.MealIn) -> schemas.MealIn:
         """``data`` with it."""
         makes = [
-            one.model_copy(update=dict(self.update)) if index == self.place else one
+            one.model_copy(update=dict(self.update)) if index == self.position else one
             for index, one in enumerate(data.makes)
         ]
         return data.model_copy(update={"makes": makes})
@@ -144,17 +144,17 @@ def _list_changes(worked: Worked) -> Iterator[Change]:
     for batch in worked.batches:
         which = say_products(batch.products) if len(worked.batches) > 1 else "it"
         if batch.read.loads == 1 and any(step.kind in SMOKED for step in batch.steps):
-            yield Change(words=f"Smoke {which} in two loads", place=batch.make, update={"loads": 2})
+            yield Change(words=f"Smoke {which} in two loads", position=batch.make, update={"loads": 2})
         for days in (1, 2) if len(worked.batches) > 1 else ():
             early = batch.read.early // timedelta(days=1) + days
             if early <= schemas.MOST_EARLY:
                 words = f"Make {which} earlier: ready {_say_days(early)} before the meal"
-                yield Change(words=words, place=batch.make, update={"days_early": early})
+                yield Change(words=words, position=batch.make, update={"days_early": early})
 
 
 def _try_pairs(data: schemas.MealIn, changes: Sequence[Change]) -> Iterator[tuple[str, schemas.MealIn]]:
     for one, other in combinations(changes, 2):
-        if one.place != other.place:
+        if one.position != other.position:
             words = f"{one.words}, and {other.words[0].lower()}{other.words[1:]}"
             yield words, other.take(one.take(data))
 

@@ -51,7 +51,7 @@ class Needed:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Batch:
-    """What is to be made for ``products``, by the plan's make of that place: raw grams to buy, of which so
+    """What is to be made for ``products``, by the plan's make at that position: raw grams to buy, of which so
     much is kept, what it comes to, in which jobs.
     """
 
@@ -258,8 +258,8 @@ def _list_batches(read: ReadMeal, needed: Iterable[Needed]) -> Iterator[Batch]:
             yield _plan_batch(read, make, short[make])
 
 
-def _plan_batch(read: ReadMeal, place: int, wanted: Sequence[Needed]) -> Batch:
-    make = read.makes[place]
+def _plan_batch(read: ReadMeal, position: int, wanted: Sequence[Needed]) -> Batch:
+    make = read.makes[position]
     way, cut = make.way, make.cut
     if way is None or cut is None:
         raise ValueError("a batch is planned by a method and for a cut")
@@ -277,7 +277,7 @@ def _plan_batch(read: ReadMeal, place: int, wanted: Sequence[Needed]) -> Batch:
     costs = [cost_step(step, read.known.policy) for step in steps]
     jobs = list_jobs(steps, grams, own=read.known.own, loads=make.loads)
     return Batch(
-        make=place,
+        make=position,
         read=make,
         products=[one.product for one in wanted],
         short=short,

@@ -9,7 +9,7 @@ from django.db.models import Count, Q, QuerySet
 
 from dolmetsch.core.costing.strip import USUAL_KINDS, label_kind
 from dolmetsch.core.forecast.outlook import Estimate
-from dolmetsch.core.forecast.scoring import place, score_counts
+from dolmetsch.core.forecast.scoring import compute_quantile, score_counts
 from dolmetsch.core.forecast.yields import believe
 from dolmetsch.core.ledger.course import COURSE_FACTS, COURSES, Course
 from dolmetsch.core.ledger.pieces import Piece
@@ -292,5 +292,5 @@ def _show_scored(one: ForecastScore) -> out.ScoredOut:
         price=show_range(estimate),
         true=print_price_of_gram(one.true_price),
         came=came[one.came],
-        place=_percent(place(estimate, one.true_price)),
+        place=_percent(compute_quantile(estimate, one.true_price)),
     )

@@ -22,7 +22,7 @@ def list_begins(batch: Batch) -> dict[str, datetime]:
 
 
 def places_of(kinds: list[str], begins: dict[str, datetime]) -> dict[int, datetime]:
-    """Of steps of these ``kinds``, in order, the places of those that begin at a time the list says."""
+    """The positions of those steps of these ``kinds`` that begin at a time the list says."""
     found = {}
     for kind, at in begins.items():
         if kind == AFTER_CURE and "cure" in kinds[:-1]:
