@@ -9,6 +9,7 @@ from pathlib import Path
 from subprocess import DEVNULL, STDOUT, Popen, TimeoutExpired
 from typing import Final
 
+#: Asks Linux to signal a child whose parent has died, however it died.
 _PR_SET_PDEATHSIG: Final = 1
 _libc = ctypes.CDLL(None)
 

@@ -11,6 +11,7 @@ from typing import Final
 from dolmetsch.core.errors import CureError
 from dolmetsch.core.reference.nitrite import CURING_FAHRENHEIT
 
+#: Joules that a gram of ice takes to melt, and a gram of water to warm by a kelvin.
 MELTING: Final = Fraction(334)
 WARMING: Final = Fraction("4.186")
 FREEZING_FAHRENHEIT: Final = 32

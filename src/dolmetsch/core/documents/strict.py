@@ -9,6 +9,7 @@ from typing import Final, NoReturn
 
 from dolmetsch.core.errors import DocumentError
 
+#: Far beyond what a batch needs, and far below what would exhaust the parser or the memory.
 MAX_DEPTH: Final = 40
 MAX_BYTES: Final = 8_000_000
 #: A text longer than this is no name, reason or quantity.

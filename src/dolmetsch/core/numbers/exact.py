@@ -19,6 +19,7 @@ GRAMS_PER: Final[dict[str, Fraction]] = {
     "g": Fraction(1),
 }
 
+#: Two figures that print alike are told apart by more decimals, but by no more than these.
 _MOST_PLACES: Final = 6
 #: Powers of ten by place.
 TENS: Final = tuple(int("1" + "0" * place) for place in range(30))

@@ -31,6 +31,7 @@ FERMENT_SOURCE: Final = (
     "common practice: degree-hours above 60 °F until pH 5.3."
     " Your food authority and the culture's packet decide."
 )
+#: Below this pH a sausage counts as fermented; the degree-hours it may take to get there go by the air.
 FERMENT_PH: Final = Fraction("5.3")
 #: Degree-hours count from here, °F.
 FERMENT_FROM: Final = Fraction(60)

@@ -14,7 +14,6 @@ VACUUM: Final = (
     "A vacuum pack keeps its quality longer, not its safety: keep it at 38 °F (3 °C) or colder, and ask your"
     " food authority."
 )
-MONTH_DAYS: Final = 30
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

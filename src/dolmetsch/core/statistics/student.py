@@ -7,6 +7,7 @@ By the regularized incomplete beta function, its continued fraction evaluated by
 from math import exp, lgamma, log, log1p
 from typing import Final
 
+#: Of the continued fraction: what stands in for a zero divisor, when it has settled, and when to give up.
 _TINY: Final = 1e-300
 _CLOSE: Final = 1e-15
 _MOST_TERMS: Final = 500

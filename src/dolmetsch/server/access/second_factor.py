@@ -52,6 +52,7 @@ def confirm_second_factor(user: User, code: str) -> list[str]:
         DomainError: bad_fields (the code is not the app's), not_begun.
     """
     with transaction.atomic():
+        # against two tabs that confirm at once: one set of recovery codes is made
         device = TOTPDevice.objects.select_for_update().filter(user=user, confirmed=False).first()
         if device is None:
             raise DomainError("not_begun", 409, "Not set up", "Scan the code with your app first.")

@@ -15,6 +15,7 @@ from django.db import connection, models, transaction
 from dolmetsch.server.archive.tables import DERIVED, MADE_ANEW, AnyModel, list_tables, rows_of
 from dolmetsch.server.kitchens.models import Kitchen, Membership, Role, User
 
+#: Ids of copies begin here, out of the way of any that are numbered one by one.
 BEYOND: Final = 1_000_000_000
 STEM: Final = "many"
 #: Copies lie up to so many days earlier than what they are copied from.

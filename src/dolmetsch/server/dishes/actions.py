@@ -28,6 +28,7 @@ from dolmetsch.server.quantities.reader import MAX_SLICES, Reader, round_decimal
 from dolmetsch.server.writing.kept import next_version
 from dolmetsch.server.writing.once import Write, keep_once
 
+#: The cost of a plate is kept finer than it is shown, so that a hundred plates cost a hundred times as much.
 COST_PLACES: Final = 8
 MOST_PLATES: Final = Fraction(10_000)
 #: What is noted of meat that left past its use-by date.

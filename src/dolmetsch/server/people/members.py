@@ -96,24 +96,30 @@ def join(code: str, data: JoinIn, *, user: User | None, origin: Origin, now: dat
         DomainError: no_invitation, invitation_used, invitation_old, member_already, bad_fields.
     """
     with transaction.atomic():
+        # against two who use one invitation at once
         lock_kitchen(find_invitation(code, now).kitchen)
         # looked at again under the lock: somebody may have used it meanwhile
         invitation = find_invitation(code, now)
         kitchen = invitation.kitchen
         who = user or make_user(data.username, data.password, data.cook or invitation.called)
-        place = Membership.objects.filter(kitchen=kitchen, user=who).first()
-        if place is not None and place.left_at is None:
+        member = Membership.objects.filter(kitchen=kitchen, user=who).first()
+        if member is not None and member.left_at is None:
             said = f"You are in {kitchen.name} already. The invitation still works for someone else."
             raise DomainError("member_already", 409, "Already in", said)
-        if place is None:
-            place = Membership(kitchen=kitchen, user=who)
-        place.role, place.joined_at, place.left_at, place.tablet_code = invitation.role, now, None, ""
-        place.save()
+        if member is None:
+            member = Membership(kitchen=kitchen, user=who)
+        member.role, member.joined_at, member.left_at, member.tablet_code = (
+            invitation.role,
+            now,
+            None,
+            "",
+        )
+        member.save()
         invitation.used_by, invitation.used_at = who, now
         invitation.save(update_fields=["used_by", "used_at"])
         words = f"joined as {invitation.role}"
         note_done(origin, kitchen=kitchen, user=who, now=now, made=invitation, words=words)
-    return place
+    return member
 
 
 def change_role(
@@ -125,13 +131,13 @@ def change_role(
         DomainError: not_found, last_owner.
     """
     with locked_for(kitchen, user, origin):
-        place = _get_place(kitchen, member_id)
+        member = _get_member(kitchen, member_id)
         if role != Role.OWNER:
-            _refuse_last_owner(place)
-        before, place.role = place.role, role
-        place.save(update_fields=["role"])
+            _refuse_last_owner(member)
+        before, member.role = member.role, role
+        member.save(update_fields=["role"])
         words = f"made {ABOUT} {role}, who was {before}"
-        note_done(origin, kitchen=kitchen, user=user, now=now, made=place, words=words, about=place.user)
+        note_done(origin, kitchen=kitchen, user=user, now=now, made=member, words=words, about=member.user)
 
 
 def leave(kitchen: Kitchen, *, user: User, origin: Origin, now: datetime) -> None:
@@ -141,9 +147,9 @@ def leave(kitchen: Kitchen, *, user: User, origin: Origin, now: datetime) -> Non
         DomainError: last_owner.
     """
     with locked_for(kitchen, user, origin):
-        place = Membership.objects.select_related("user").get(kitchen=kitchen, user=user, left_at=None)
-        _end(place, now)
-        note_done(origin, kitchen=kitchen, user=user, now=now, made=place)
+        member = Membership.objects.select_related("user").get(kitchen=kitchen, user=user, left_at=None)
+        _end(member, now)
+        note_done(origin, kitchen=kitchen, user=user, now=now, made=member)
 
 
 def remove(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin, now: datetime) -> None:
@@ -153,10 +159,10 @@ def remove(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin, now:
         DomainError: not_found, last_owner.
     """
     with locked_for(kitchen, user, origin):
-        place = _get_place(kitchen, member_id)
-        _end(place, now)
+        member = _get_member(kitchen, member_id)
+        _end(member, now)
         words = f"removed {ABOUT} from the kitchen"
-        note_done(origin, kitchen=kitchen, user=user, now=now, made=place, words=words, about=place.user)
+        note_done(origin, kitchen=kitchen, user=user, now=now, made=member, words=words, about=member.user)
 
 
 def remove_name(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin, now: datetime) -> None:
@@ -166,11 +172,11 @@ def remove_name(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin,
         DomainError: not_found, still_in, elsewhere_too.
     """
     with locked_for(kitchen, user, origin):
-        place = find_member(kitchen, member_id)
-        if place.left_at is None:
-            said = f"{place.user.called} is in the kitchen. Remove them from it first."
+        member = find_member(kitchen, member_id)
+        if member.left_at is None:
+            said = f"{member.user.called} is in the kitchen. Remove them from it first."
             raise DomainError("still_in", 409, "Not removed", said)
-        person = place.user
+        person = member.user
         if person.memberships.filter(left_at=None).exists():
             said = f"{person.called} signs in here for something else too; they can change their own name."
             raise DomainError("elsewhere_too", 409, "Not removed", said)
@@ -181,7 +187,7 @@ def remove_name(kitchen: Kitchen, member_id: int, *, user: User, origin: Origin,
         person.save()
         Invitation.objects.filter(used_by=person).update(called="")
         end_sessions(person)
-        note_done(origin, kitchen=kitchen, user=user, now=now, made=place)
+        note_done(origin, kitchen=kitchen, user=user, now=now, made=member)
 
 
 def set_tablet_code(kitchen: Kitchen, code: str, *, user: User, origin: Origin, now: datetime) -> None:
@@ -192,18 +198,18 @@ def set_tablet_code(kitchen: Kitchen, code: str, *, user: User, origin: Origin, 
         note_done(origin, kitchen=kitchen, user=user, now=now)
 
 
-def refuse_other_kitchens(place: Membership) -> None:
+def refuse_other_kitchens(member: Membership) -> None:
     """Refuse to open the account of someone who left, or who is in another kitchen too: that would open what
     is there. They change their password themselves, or who keeps the machine does.
 
     Raises:
         DomainError: elsewhere_too.
     """
-    others = place.user.memberships.filter(left_at=None).exclude(pk=place.pk)
-    if place.left_at is not None or others.exists():
+    others = member.user.memberships.filter(left_at=None).exclude(pk=member.pk)
+    if member.left_at is not None or others.exists():
         said = (
-            f"{place.user.called} is in another kitchen here too. Who keeps this machine helps: "
-            f"./dolmetsch user password {place.user.get_username()}"
+            f"{member.user.called} is in another kitchen here too. Who keeps this machine helps: "
+            f"./dolmetsch user password {member.user.get_username()}"
         )
         raise DomainError("elsewhere_too", 409, "No link made", said)
 
@@ -214,10 +220,10 @@ def find_member(kitchen: Kitchen, member_id: int) -> Membership:
     Raises:
         DomainError: not_found.
     """
-    place = Membership.objects.select_related("user").filter(kitchen=kitchen, pk=member_id).first()
-    if place is None:
+    member = Membership.objects.select_related("user").filter(kitchen=kitchen, pk=member_id).first()
+    if member is None:
         raise not_found("such person")
-    return place
+    return member
 
 
 def _waiting(now: datetime) -> "models.QuerySet[Invitation]":
@@ -230,26 +236,30 @@ def list_waiting(kitchen: Kitchen, now: datetime) -> list[Invitation]:
     return list(waiting.order_by("-made_at"))
 
 
-def _get_place(kitchen: Kitchen, member_id: int) -> Membership:
-    place = find_member(kitchen, member_id)
-    if place.left_at is not None:
+def _get_member(kitchen: Kitchen, member_id: int) -> Membership:
+    member = find_member(kitchen, member_id)
+    if member.left_at is not None:
         raise not_found("such person")
-    return place
+    return member
 
 
-def _end(place: Membership, now: datetime) -> None:
-    _refuse_last_owner(place)
-    place.left_at, place.tablet_code = now, ""
-    place.save(update_fields=["left_at", "tablet_code"])
-    if not place.user.memberships.filter(left_at=None).exists():
-        end_sessions(place.user)
+def _end(member: Membership, now: datetime) -> None:
+    _refuse_last_owner(member)
+    member.left_at, member.tablet_code = now, ""
+    member.save(update_fields=["left_at", "tablet_code"])
+    if not member.user.memberships.filter(left_at=None).exists():
+        end_sessions(member.user)
 
 
-def _refuse_last_owner(place: Membership) -> None:
-    if place.role != Role.OWNER:
+def _refuse_last_owner(member: Membership) -> None:
+    if member.role != Role.OWNER:
         return
     others = Membership.objects.filter(
-        ~Q(pk=place.pk), kitchen_id=place.kitchen_id, role=Role.OWNER, left_at=None, user__is_active=True
+        ~Q(pk=member.pk),
+        kitchen_id=member.kitchen_id,
+        role=Role.OWNER,
+        left_at=None,
+        user__is_active=True,
     )
     if not others.exists():
         said = "A kitchen needs an owner. Make someone else an owner first."

@@ -23,6 +23,7 @@ from dolmetsch.server.prices.models import Quote
 from dolmetsch.server.prices.schemas import QuoteIn
 from dolmetsch.server.quantities.reader import Reader, as_decimal, round_decimal
 
+#: A price of before is a slip of the year.
 EARLIEST: Final = date(2000, 1, 1)
 #: Sorts whose price alone is taken for one unit of weight, the kitchen's.
 BY_WEIGHT: Final = frozenset({"meat", "by_product"})

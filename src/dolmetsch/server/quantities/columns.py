@@ -9,6 +9,7 @@ from django.db.models import Q
 
 from dolmetsch.core.numbers.quantity import GRAM_PLACES, MAX_GRAMS, MAX_MONEY, MONEY_PLACES
 
+#: 0.00000001 of a ratio is a hundredth of a ppm: nothing anyone types is finer.
 RATIO_PLACES: Final = 8
 
 

@@ -107,6 +107,7 @@ def write_piece(
         DomainError: not_found, bad_fields, moved_on (another match was confirmed before).
     """
     with transaction.atomic():
+        # against the same piece sent twice at once: the second waits, and finds it written
         kept = (
             kind.model._default_manager.select_for_update().filter(kitchen=write.kitchen, pk=file_id).first()
         )

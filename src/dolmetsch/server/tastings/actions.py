@@ -138,6 +138,7 @@ def hand_in(token: str, data: schemas.SheetIn, now: datetime, origin: Origin = C
     scores = _read_scores(data, letters)
     again = letters.get(data.again, "")
     with transaction.atomic():
+        # against a phone that hands in twice at once, and one taster too many
         lock_kitchen(tasting.kitchen)
         sheet = tasting.sheets.filter(device=data.device).first()
         if sheet is not None:

@@ -10,6 +10,7 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.lengths import MARK_LENGTH, NAME_LENGTH, WORD_LENGTH
 from dolmetsch.server.writing.kept import Kept
 
+#: 32 random bytes in base64, without padding.
 TOKEN_LENGTH = 43
 
 

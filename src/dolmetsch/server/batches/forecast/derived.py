@@ -123,6 +123,7 @@ def renew_stale() -> int:
     renewed = 0
     for kitchen in Kitchen.objects.exclude(derived_edition=DERIVED_EDITION):
         with transaction.atomic():
+            # against a write that renews a batch of it meanwhile, by what it read before
             lock_kitchen(kitchen)
             renewed += renew_kitchen(kitchen)
     return renewed

@@ -17,6 +17,7 @@ from dolmetsch.server.batches.models import Batch, Entry, UsedLine
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.columns import exact_or_none
 
+#: Times are kept in ticks since the start, the finest that the record store keeps.
 _TICK: Final = timedelta(microseconds=1)
 
 
