@@ -11,6 +11,8 @@ from typing import Final, TypeVar
 ROOT: Final = Path(__file__).resolve().parents[1]
 IS_SMALL: Final = "DOLMETSCH_PAGES" in os.environ
 PAGES: Final = Path(os.environ.get("DOLMETSCH_PAGES", ROOT / "docs"))
+#: So long a page may take where the machine is busy with other things, in milliseconds.
+LONGEST_MS: Final = 120_000
 Size = TypeVar("Size")
 
 

@@ -5,7 +5,7 @@ import statistics
 from typing import Final
 
 from benchmarks.connections import Pool
-from benchmarks.sizes import of
+from benchmarks.sizes import LONGEST_MS, of
 
 PIECES, ENTRIES, ROUNDS = of((60, 400, 5), (6, 20, 1))
 NAME: Final = "Sixty slabs"
@@ -76,6 +76,7 @@ def measure_large(port: int) -> dict[str, dict[str, float]]:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=BROWSER, args=["--no-sandbox"])
         page = browser.new_page(viewport={"width": 1280, "height": 800})
+        page.set_default_timeout(LONGEST_MS)
         page.goto(f"http://127.0.0.1:{port}/")
         page.get_by_label("Name").fill("maren")
         page.get_by_label("Password").fill("salt-lantern")

@@ -20,7 +20,7 @@ from benchmarks.application import load_demo, served
 from benchmarks.connections import Pool
 from benchmarks.filling import UNDER_WAY_EACH, copy_batch
 from benchmarks.parts import put_part
-from benchmarks.sizes import PAGES, ROOT, of
+from benchmarks.sizes import LONGEST_MS, PAGES, ROOT, of
 from benchmarks.speed.books import describe_books, measure_books, spread_out
 from benchmarks.speed.core import measure_core
 from benchmarks.speed.fires import TellingCooker, measure_fires
@@ -125,6 +125,7 @@ def measure_script(port: int) -> dict[str, int]:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=BROWSER, args=["--no-sandbox"])
         page = browser.new_page()
+        page.set_default_timeout(LONGEST_MS)
         done = []
         page.on("requestfinished", lambda request: done.append(request))  # noqa: PLW0108 (it is set upon)
         page.goto(f"http://127.0.0.1:{port}/")

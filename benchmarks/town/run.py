@@ -52,6 +52,7 @@ BATCHES, ENTRIES, WEEKS = of((200, 50, 52), (10, 20, 2))
 #: A year of a chamber, and of so many fires of so many hours.
 DAYS, FIRES, HOURS = of((365, 20, 10), (2, 1, 1))
 POOL: Final = of("4G", "256M")
+LOG_FILE: Final = of("1G", "64M")
 #: What is known of a town that is filled.
 FILLED: Final = "filled.json"
 
@@ -60,7 +61,7 @@ class Store(Database):
     """A record store on the disk, every commit too, with the memory of a machine for a town."""
 
     def _server(self) -> list[str]:
-        return [*super()._server(), f"--innodb-buffer-pool-size={POOL}", "--innodb-log-file-size=1G"]
+        return [*super()._server(), f"--innodb-buffer-pool-size={POOL}", f"--innodb-log-file-size={LOG_FILE}"]
 
     @contextmanager
     def opened(self) -> Iterator[None]:

@@ -151,6 +151,8 @@ def take_pictures(address: str) -> None:
             if sys.argv[1:] and name not in sys.argv[1:]:
                 continue
             page = browser.new_context(viewport=viewport, locale="en-GB").new_page()
+            # a busy machine is waited for
+            page.set_default_timeout(120_000)
             page.goto(address)
             page.get_by_role("button", name="Look around in the demo").click()
             page.get_by_role("heading", name="Recently finished").wait_for()
