@@ -13,6 +13,8 @@ IS_SMALL: Final = "DOLMETSCH_PAGES" in os.environ
 PAGES: Final = Path(os.environ.get("DOLMETSCH_PAGES", ROOT / "docs"))
 #: So long a page may take where the machine is busy with other things, in milliseconds.
 LONGEST_MS: Final = 120_000
+#: Where records of a small run lie: in memory where that can be; nothing is measured of them.
+IN_MEMORY: Final = "/dev/shm" if IS_SMALL and os.access("/dev/shm", os.W_OK) else None
 Size = TypeVar("Size")
 
 

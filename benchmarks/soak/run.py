@@ -24,7 +24,7 @@ from http.client import HTTPException
 from http.cookiejar import CookieJar
 from pathlib import Path
 
-from benchmarks.sizes import of
+from benchmarks.sizes import IN_MEMORY, of
 from dolmetsch.command import holding, paths
 from dolmetsch.command.database import Database, find_free_port
 
@@ -324,7 +324,7 @@ def manage(machine, *words):
 
 def soak(rounds, seed):
     dice, password = random.Random(seed), uuid.uuid4().hex
-    base = Path(tempfile.mkdtemp(prefix="dolmetsch-soak-"))
+    base = Path(tempfile.mkdtemp(prefix="dolmetsch-soak-", dir=IN_MEMORY))
     small = base / "disk"
     small.mkdir()
     is_small = (

@@ -82,7 +82,7 @@ def measure_kitchen(pool: Pool, slug: str, codes: list[str]) -> dict[str, tuple[
     for name in ("books/yields?by=step&part=source", "find?words=jowl", "batches?words=jowl"):
         addresses[name] = kitchen + name
     found = {}
-    for name, address in addresses.items():
+    for name, address in list(addresses.items())[:: of(1, 6)]:
         found[name] = _measure(pool, name, [lambda a=address: pool.get(a)] * ROUNDS, as_after_a_write)
     for name, turns in _writes(pool, kitchen, codes).items():
         found[name] = _measure(pool, name, turns, nothing)

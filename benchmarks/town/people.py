@@ -17,7 +17,7 @@ from benchmarks.speed.fires import fill_fire
 from benchmarks.timing import percentile, timed
 
 KITCHENS: Final = of(100, 2)
-LEVELS: Final = of((25, 50, 100, 200), (2, 4))
+LEVELS: Final = of((25, 50, 100, 200), (2,))
 #: Seconds that are measured, after others in which each screen has its first look.
 SECONDS, WARMING = of((60.0, 20.0), (2.0, 0.5))
 #: Seconds between two acts of one: a screen at a fire renews itself, the others do something now and then.

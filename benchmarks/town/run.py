@@ -9,6 +9,7 @@ They are kept in FOLDER, where one is named, to be measured again.
 import json
 import os
 import shutil
+import subprocess
 import sys
 import tempfile
 import time
@@ -26,7 +27,7 @@ from benchmarks.application import load_demo, served
 from benchmarks.connections import Pool
 from benchmarks.filling import copy_batch, fill_prices, fill_readings
 from benchmarks.parts import put_part
-from benchmarks.sizes import PAGES, of
+from benchmarks.sizes import IN_MEMORY, IS_SMALL, PAGES, of
 from benchmarks.speed.fires import fill_fire
 from benchmarks.speed.larder import fill_dishes
 from benchmarks.speed.scale_delay import TellingScale
@@ -42,7 +43,8 @@ from benchmarks.town.report import (
     describe_sizes,
 )
 from dolmetsch.command import paths
-from dolmetsch.command.database import Database, find_free_port
+from dolmetsch.command.checks.prepared import VARIABLE
+from dolmetsch.command.database import USER, Database, find_free_port
 from dolmetsch.command.serving import UNHURRIED, server_environment
 from dolmetsch.command.telling import say
 
@@ -125,7 +127,9 @@ def nearest_copy() -> str:
 def main() -> None:
     kitchens = int(sys.argv[1]) if len(sys.argv) > 1 else of(500, 4)
     is_kept = len(sys.argv) > 2
-    folder = Path(sys.argv[2] if is_kept else tempfile.mkdtemp(prefix="dolmetsch-town-")).resolve()
+    folder = Path(
+        sys.argv[2] if is_kept else tempfile.mkdtemp(prefix="dolmetsch-town-", dir=IN_MEMORY)
+    ).resolve()
     town = Town(folder)
     try:
         if not (folder / FILLED).exists():
@@ -151,7 +155,8 @@ class Town:
         self.folder, self.port = folder, find_free_port()
         port, password = find_free_port(), paths.get_secret("database")
         self.alone, self.town = (
-            Store(folder / name, port=port, password=password, durable=True) for name in ("alone", "town")
+            Store(folder / name, port=port, password=password, durable=not IS_SMALL)
+            for name in ("alone", "town")
         )
         os.environ |= server_environment(self.alone) | {
             name: str(folder / word)
@@ -163,6 +168,8 @@ class Town:
     def fill(self, kitchens: int) -> None:
         """One kitchen, then so many copies of it; what there is of them is noted beside."""
         with self.alone.opened():
+            if VARIABLE in os.environ:
+                self._load_prepared(Path(os.environ[VARIABLE]))
             load_demo(self.folder)
             with served(self.port, self.folder, {}):
                 readings = fill_first(self.port)
@@ -173,6 +180,13 @@ class Town:
         say(f"{kitchens} kitchens copied: {seconds:.0f} s")
         facts = {"kitchens": kitchens, "readings": readings, "seconds": seconds}
         (self.folder / FILLED).write_text(json.dumps(facts))
+
+    def _load_prepared(self, dumps: Path) -> None:
+        """The demo as a run of the tests has it: made by code it takes most of a small run."""
+        command, env = self.alone.client("mariadb", "--default-character-set=utf8mb4", USER)
+        for name in ("tables.sql", "demo.sql"):
+            with (dumps / name).open("rb") as content:
+                subprocess.run(command, stdin=content, env=env, check=True)
 
     def measure(self) -> Iterator[str]:
         """All of it, as the paragraphs of a part of docs/scale.md."""

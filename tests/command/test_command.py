@@ -5,7 +5,6 @@ import signal
 import socket
 import subprocess
 import sys
-from pathlib import Path
 
 import pytest
 
@@ -212,7 +211,7 @@ def test_a_scripts_own_flags_reach_it_and_others_are_refused(capsys):
     assert read_words(["bench", "--books", "--no-starts"]).words == ["--books", "--no-starts"]
     assert read_words(["bench", "--fires", "3"]).words == ["--fires", "3"]
     town = read_words(["bench", "--town", "60", "FOLDER"])
-    assert (Path(town.script).name, town.words) == ("town.py", ["60", "FOLDER"])
+    assert (town.script, town.words) == ("benchmarks.town.run", ["60", "FOLDER"])
     with pytest.raises(SystemExit):
         read_words(["start", "--loud"])
     assert "unrecognized arguments: --loud" in capsys.readouterr().err
