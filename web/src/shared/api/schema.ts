@@ -10852,7 +10852,7 @@ export interface components {
          * BuyOut
          * @description What to buy for ``products``: ``even`` is enough every other time, ``sure`` as often as was asked for.
          *
-         *     ``make``: its place among the plan's makes. ``by`` None: too late to be bought for that day.
+         *     ``make``: its position among the plan's makes. ``by`` None: too late to be bought for that day.
          */
         BuyOut: {
             /** Make */
