@@ -262,6 +262,19 @@ def test_too_many_rows_and_no_table_are_refused(api, monkeypatch):
     assert not HistoryFile.objects.exists()
 
 
+@pytest.mark.parametrize(
+    ("name", "shown"),
+    [
+        ("my batches.csv", "my batches.csv"),
+        ("my\u200b batches.csv", "my batches.csv"),
+        ("b" * 200, "b" * 120),
+    ],
+)
+def test_a_spreadsheet_is_called_as_its_file_without_what_cannot_be_seen(api, name, shown):
+    status, body = upload(api, "\n".join([HEADS, GOOD]), name=name)
+    assert (status, body["name"]) == (201, shown)
+
+
 def test_it_is_written_in_pieces_that_can_be_sent_again(api, monkeypatch):
     monkeypatch.setattr(importing, "PAST_BATCHES", replace(importing.PAST_BATCHES, piece_rows=2))
     rows = [GOOD.replace("Spring", f"Spring {at}") for at in range(5)]
