@@ -4,10 +4,10 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter, type RouteRecordRaw, type Router } from 'vue-router'
 import App from './App.vue'
 import { isOpening } from './router'
-import { setOwner } from '@/shared/api/owner'
-import { places } from '@/shared/frame/places'
-import { nothingTyped } from '@/shared/writing/typed'
-import { server } from '@/shared/tests/server'
+import { setOwner } from './shared/api/owner'
+import { places } from './shared/frame/places'
+import { nothingTyped } from './shared/writing/typed'
+import { server } from './shared/tests/server'
 
 beforeEach(() => {
   nothingTyped()

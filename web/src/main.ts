@@ -4,9 +4,9 @@ import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
-import { asksAgain } from '@/shared/api/client'
-import { tellZone } from '@/shared/quantity/when'
-import { guardSecondTouch } from '@/shared/ui/secondTouch'
+import { asksAgain } from './shared/api/client'
+import { tellZone } from './shared/quantity/when'
+import { guardSecondTouch } from './shared/ui/secondTouch'
 
 const queryClient = new QueryClient({
   defaultOptions: {

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { isOpening, router } from './router'
-import { hasTyped } from '@/shared/writing/typed'
+import { hasTyped } from './shared/writing/typed'
 
 const meta = { place: 'today', title: 'Made up' } as const
 const assign = vi.fn()

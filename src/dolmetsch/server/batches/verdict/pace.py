@@ -15,11 +15,7 @@ from dolmetsch.server.writing.kept_answers import keep
 
 #: So many of the latest finished batches tell how the kitchen works.
 LOG_READ: Final = 50
-
-
 YEAR: Final = timedelta(days=365)
-
-
 #: A kitchen that began lately is taken to have worked at least so long.
 LEAST_SPAN: Final = timedelta(days=30)
 
