@@ -61,10 +61,17 @@ class Pool:
             del self.local.connection
 
     def _call(self, method: str, path: str, body: dict | None = None):
+        return self._succeed(method, path, body)[0]
+
+    def read(self, method: str, path: str, body: dict | None = None):
+        """What was answered, read as JSON."""
+        return json.loads(self._succeed(method, path, body)[1])
+
+    def _succeed(self, method: str, path: str, body: dict | None):
         response, answer = self.ask(method, path, body)
         if response.status >= 300:
             raise RuntimeError(f"{method} {path}: {response.status} {answer[:300]!r}")
-        return response
+        return response, answer
 
     def _send(self, method: str, path: str, sent: str | None, headers: dict[str, str]):
         if not hasattr(self.local, "connection"):

@@ -1,6 +1,5 @@
 """A batch of 60 pieces and 400 entries: how long its views take in a real browser, and their longest task."""
 
-import json
 import statistics
 from typing import Final
 
@@ -36,7 +35,7 @@ def record_large(pool: Pool) -> str:
     """Record the batch through the API; its code."""
     kitchen = "/api/kitchens/salt-lantern/batches"
     bought = {"cut": "belly", "own_weight": "400 lb", "price_basis": "per_lb", "price": "3.10"}
-    code = _answer(pool, "POST", kitchen, {"name": NAME, "bought": bought})["batch"]["code"]
+    code = pool.read("POST", kitchen, {"name": NAME, "bought": bought})["batch"]["code"]
     address, seen = f"{kitchen}/{code}", 1
 
     def record(content: dict) -> None:
@@ -47,7 +46,7 @@ def record_large(pool: Pool) -> str:
     def split(kind: str, piece: str, *pieces: str) -> list[str]:
         lines = [{"weight": weight} for weight in pieces]
         record({"act": "split", "kind": kind, "piece": piece, "pieces": lines, "cut_off": []})
-        return [one["mark"] for one in _answer(pool, "GET", address)["pieces"]]
+        return [one["mark"] for one in pool.read("GET", address)["pieces"]]
 
     for half in split("trim", "lot", "195 lb", "195 lb"):
         marks = split("portion", half, *["6 lb"] * (PIECES // 2))
@@ -56,13 +55,6 @@ def record_large(pool: Pool) -> str:
         weights = [{"mark": mark, "weight": f"{5.9 - 0.1 * place:.1f} lb"}]
         record({"act": "weigh", "kind": kind, "weights": weights})
     return code
-
-
-def _answer(pool: Pool, method: str, path: str, body: dict | None = None) -> dict:
-    response, answer = pool.ask(method, path, body)
-    if response.status >= 300:
-        raise RuntimeError(f"{method} {path}: {response.status} {answer[:300]!r}")
-    return json.loads(answer)
 
 
 def measure_large(port: int) -> dict[str, dict[str, float]]:

@@ -9,7 +9,6 @@ They are kept in FOLDER, where one is named, to be measured again.
 import json
 import os
 import shutil
-import subprocess
 import sys
 import tempfile
 import time
@@ -43,8 +42,8 @@ from benchmarks.town.report import (
     describe_sizes,
 )
 from dolmetsch.command import paths
-from dolmetsch.command.checks.prepared import VARIABLE
-from dolmetsch.command.database import USER, Database, find_free_port
+from dolmetsch.command.checks.prepared import VARIABLE, load_into
+from dolmetsch.command.database import Database, find_free_port
 from dolmetsch.command.serving import UNHURRIED, server_environment
 from dolmetsch.command.telling import say
 
@@ -169,7 +168,9 @@ class Town:
         """One kitchen, then so many copies of it; what there is of them is noted beside."""
         with self.alone.opened():
             if VARIABLE in os.environ:
-                self._load_prepared(Path(os.environ[VARIABLE]))
+                # as a run of the tests has it: made by code it would take most of a small run
+                for name in ("tables.sql", "demo.sql"):
+                    load_into(self.alone, Path(os.environ[VARIABLE]), name)
             load_demo(self.folder)
             with served(self.port, self.folder, {}):
                 readings = fill_first(self.port)
@@ -180,13 +181,6 @@ class Town:
         say(f"{kitchens} kitchens copied: {seconds:.0f} s")
         facts = {"kitchens": kitchens, "readings": readings, "seconds": seconds}
         (self.folder / FILLED).write_text(json.dumps(facts))
-
-    def _load_prepared(self, dumps: Path) -> None:
-        """The demo as a run of the tests has it: made by code it takes most of a small run."""
-        command, env = self.alone.client("mariadb", "--default-character-set=utf8mb4", USER)
-        for name in ("tables.sql", "demo.sql"):
-            with (dumps / name).open("rb") as content:
-                subprocess.run(command, stdin=content, env=env, check=True)
 
     def measure(self) -> Iterator[str]:
         """All of it, as the paragraphs of a part of docs/scale.md."""

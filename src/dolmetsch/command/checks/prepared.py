@@ -41,6 +41,22 @@ def prepare_dumps(database: Database) -> Path:
     return folder
 
 
+def load_into(database: Database, folder: Path, name: str) -> None:
+    """Load tables.sql or demo.sql of ``folder`` into the records of ``database``."""
+    command, env = database.client("mariadb", USER)
+    load(folder / name, command, env)
+
+
+def load(dump: Path, command: list[str], env: dict[str, str]) -> None:
+    """Load ``dump`` by ``command``, a client of a record store.
+
+    Raises:
+        CalledProcessError: it was refused.
+    """
+    with dump.open("rb") as content:
+        run([*command, "--default-character-set=utf8mb4"], stdin=content, env=env, check=True)
+
+
 def _dump(database: Database, into: Path, parts: list[list[str]]) -> None:
     form = ("--default-character-set=utf8mb4", "--hex-blob", "--no-tablespaces", "--skip-dump-date")
     with into.open("wb") as out:
