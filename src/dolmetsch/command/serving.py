@@ -97,7 +97,11 @@ def start(wanted: Wanted) -> None:
 
 
 def stop() -> None:
-    """End a running start, and wait until it has."""
+    """End a running start, and wait until it has.
+
+    Raises:
+        TroubleError: it did not stop within 90 s.
+    """
     paths.prepare()
     if not is_held("start"):
         say("Nothing is running here.")

@@ -52,7 +52,11 @@ class Label:
         self.picture = Image.new("1", size, 1)
 
     def draw(self, words: list[str]) -> None:
-        """Put one line of the protocol on the label."""
+        """Put one line of the protocol on the label.
+
+        Raises:
+            LabelError: the line is none of the protocol.
+        """
         pen = ImageDraw.Draw(self.picture)
         match words:
             case ["TEXT", x, y, size, weight, *text]:

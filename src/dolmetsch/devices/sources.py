@@ -47,7 +47,11 @@ class LineSocket:
         self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
 
     def lines(self) -> Iterator[bytes | ValueError | None]:
-        """Lines as they come; None where nothing came for a while."""
+        """Lines as they come; None where nothing came for a while.
+
+        Raises:
+            ConnectionError: the device closed the connection.
+        """
         self._socket.settimeout(PATIENCE)
         held = b""
         while True:

@@ -52,7 +52,11 @@ def ask_advisories() -> None:
 
 
 def run_script(script: str, words: list[str]) -> None:
-    """Run a script of the project's, or a module (``a.b``), beside a scratch record store."""
+    """Run a script of the project's, or a module (``a.b``), beside a scratch record store.
+
+    Raises:
+        TroubleError: the script failed.
+    """
     set_up(for_tests=True)
     database = open_scratch()
     try:

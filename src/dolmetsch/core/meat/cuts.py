@@ -111,6 +111,9 @@ def safe_inside(words: str, kinds: Iterable[str]) -> Fraction:
     """°F inside that cook what a cut's ``words`` name, gone through ``kinds`` of step (USDA, home rule).
 
     A cut of no known kind is taken for a whole cut of pork or beef.
+
+    Raises:
+        ValueError: no home rule is known for the meat.
     """
     meat: Meat = "poultry" if read_cut(words).kind == "poultry" else "pork"
     rule = home_rule_for(meat, ground=not MIXED_KINDS.isdisjoint(kinds))

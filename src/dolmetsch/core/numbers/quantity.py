@@ -181,7 +181,11 @@ def match_unit_price(bare: str) -> tuple[str, str] | None:
 
 
 def read_count(text: str, *, zero: bool = False) -> Fraction:
-    """A count of things used, like ``15`` or ``15 bags``; above zero unless ``zero`` will do."""
+    """A count of things used, like ``15`` or ``15 bags``; above zero unless ``zero`` will do.
+
+    Raises:
+        QuantityError: it is no count, or a count of nothing.
+    """
     found = text.strip()
     match = _COUNTED.fullmatch(tidy(found))
     if match is None:

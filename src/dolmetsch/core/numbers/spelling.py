@@ -57,7 +57,11 @@ def spell_price(price: str, amount: str, unit: str) -> tuple[str, str | int, Spe
 
 
 def spell_worth(price: str, unit: str) -> Spelt:
-    """What a by-product is worth by weight, for a document; a bare number is for one ``unit``."""
+    """What a by-product is worth by weight, for a document; a bare number is for one ``unit``.
+
+    Raises:
+        ValueError: ``price`` is not a price.
+    """
     bare = tidy_price(price)
     if (pack := match_pack(bare)) is not None:
         return {"paid": pack[0], "for": spell_weight(pack[1], unit)}

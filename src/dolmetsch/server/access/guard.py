@@ -138,7 +138,11 @@ def remember_origin(request: HttpRequest, operation: str, rule: Rule) -> None:
 
 
 def origin_of(request: HttpRequest) -> Origin:
-    """Where what a request writes comes from."""
+    """Where what a request writes comes from.
+
+    Raises:
+        TypeError: the request has passed no guard.
+    """
     found = request.__dict__.get("origin")
     if not isinstance(found, Origin):
         raise TypeError("called for a request that has passed no guard")

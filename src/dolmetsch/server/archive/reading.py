@@ -69,7 +69,11 @@ class _Archive:
         return content
 
     def read_json(self, path: str) -> Any:
-        """A JSON file of it."""
+        """A JSON file of it.
+
+        Raises:
+            DomainError: (bad_archive) it is not JSON.
+        """
         try:
             return json.loads(self.read(path))
         except ValueError as error:

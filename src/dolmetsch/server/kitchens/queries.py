@@ -27,7 +27,11 @@ def list_memberships(user: User) -> list[Membership]:
 
 
 def signed_in(request: HttpRequest) -> User:
-    """The user of a request that has passed authentication."""
+    """The user of a request that has passed authentication.
+
+    Raises:
+        TypeError: nobody is signed in.
+    """
     user = request.user
     if not isinstance(user, User):
         raise TypeError("called for a request that is not signed in")
