@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NConfigProvider } from 'naive-ui'
 import { onMounted, ref, watch } from 'vue'
@@ -76,9 +77,7 @@ useKeys({
         <div v-else class="panel lines">
           <h1>No kitchen yet</h1>
           <p>You are signed in, and in no kitchen. Open an invitation, or start one of your own.</p>
-          <RouterLink v-if="session.may_start" class="act first" :to="{ name: 'new-kitchen' }"
-            >Start a kitchen</RouterLink
-          >
+          <ActLink v-if="session.may_start" first :to="{ name: 'new-kitchen' }">Start a kitchen</ActLink>
         </div>
       </main>
       <SignInAgain />

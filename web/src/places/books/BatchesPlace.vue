@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { refDebounced } from '@vueuse/core'
 import { computed, watch } from 'vue'
@@ -47,24 +51,15 @@ function turn(by: number): void {
     <h1>All batches</h1>
     <span v-if="data" class="quiet" role="status">{{ count }}</span>
     <div class="acts">
-      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <ActLink v-may:cook first :to="{ name: 'start' }">Start a batch</ActLink>
     </div>
   </div>
   <form class="filter" role="search" @submit.prevent>
-    <label class="find">
-      <span>Name, cut or code</span>
-      <input v-model="words" class="box" type="search" maxlength="80" />
-    </label>
+    <TypedInput v-model="words" class="find" label="Name, cut or code" type="search" />
     <ChoiceBar v-model="state" label="State" quiet-label :choices="states" />
     <div class="days">
-      <label>
-        <span>Started from</span>
-        <input v-model.lazy="since" class="box" type="date" min="2000-01-01" max="2199-12-31" />
-      </label>
-      <label>
-        <span>until</span>
-        <input v-model.lazy="until" class="box" type="date" min="2000-01-01" max="2199-12-31" />
-      </label>
+      <DateBox v-model="since" label="Started from" />
+      <DateBox v-model="until" label="until" />
     </div>
   </form>
   <LoadState v-if="!data" :error="error" what="the batches" @retry="refetch()" />
@@ -76,11 +71,9 @@ function turn(by: number): void {
       {{ isFiltered ? 'No batch matches.' : 'No batches yet. Start one with what you bought.' }}
     </p>
     <nav v-if="data.pages > 1" class="pages" aria-label="Pages">
-      <button type="button" class="act small" :disabled="data.page <= 1" @click="turn(-1)">Newer</button>
+      <ActButton small :disabled="data.page <= 1" @click="turn(-1)">Newer</ActButton>
       <span>page {{ data.page }} of {{ data.pages }}</span>
-      <button type="button" class="act small" :disabled="data.page >= data.pages" @click="turn(1)">
-        Older
-      </button>
+      <ActButton small :disabled="data.page >= data.pages" @click="turn(1)"> Older </ActButton>
     </nav>
   </template>
 </template>
@@ -92,12 +85,6 @@ function turn(by: number): void {
   gap: 8px 16px;
   align-items: end;
   margin-bottom: 14px;
-}
-
-.filter label > span {
-  display: block;
-  font-size: 14px;
-  font-weight: 600;
 }
 
 .find {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 /** The name of a book, and the way to the others. */
 defineProps<{ title: string; note?: string }>()
 const books = [
@@ -20,10 +21,10 @@ const books = [
     <div class="acts"><slot /></div>
   </div>
   <nav aria-label="Books">
-    <RouterLink v-if="$route.name !== 'books'" class="act small" :to="{ name: 'books' }">Overview</RouterLink>
-    <RouterLink v-for="book in books" :key="book.name" class="act small" :to="{ name: book.name }">
+    <ActLink v-if="$route.name !== 'books'" small :to="{ name: 'books' }">Overview</ActLink>
+    <ActLink v-for="book in books" :key="book.name" small :to="{ name: book.name }">
       {{ book.word }}
-    </RouterLink>
+    </ActLink>
   </nav>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { refDebounced } from '@vueuse/core'
 import { computed } from 'vue'
@@ -56,15 +57,13 @@ function placeOf({ kind, code, mark, name, id }: Found): RouteLocationRaw | null
 
 <template>
   <section class="panel find" role="search" aria-label="Find">
-    <label class="named"
-      ><span>Find</span
-      ><input
-        v-model="words"
-        class="box"
-        type="search"
-        maxlength="80"
-        placeholder="a word, a code like B-02 A, a day like 22 Nov"
-    /></label>
+    <TypedInput
+      v-model="words"
+      label="Find"
+      maxlength="80"
+      placeholder="a word, a code like B-02 A, a day like 22 Nov"
+      type="search"
+    />
     <p v-if="error" class="care">{{ error.problem.detail }}</p>
     <p v-else-if="asked && data && !groups.length" class="quiet" role="status">Nothing is called so.</p>
     <div v-for="{ kind, found, isMore } in groups" :key="kind">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed } from 'vue'
 import { type Schemas } from '@/shared/api/client'
@@ -54,7 +55,7 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
     </section>
     <section class="panel" aria-label="By step">
       <h2>By the step they were made at</h2>
-      <table>
+      <LedgerTable>
         <thead>
           <tr>
             <th scope="col">Made</th>
@@ -91,7 +92,7 @@ const came = { held: 'held', above: 'cost more', below: 'cost less' }
             <td class="right">{{ percent(stage.off) }}</td>
           </tr>
         </tbody>
-      </table>
+      </LedgerTable>
     </section>
     <section class="panel" aria-label="One by one">
       <h2>One by one, latest first</h2>

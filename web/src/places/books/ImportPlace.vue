@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -43,14 +44,9 @@ async function look(): Promise<void> {
   looking.value = false
 }
 
-async function choose(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  if (!chosen) return
+async function choose(chosen: File): Promise<void> {
   file.value = chosen.name
   text.value = await chosen.text()
-  // so that the same file, mended, can be chosen again
-  input.value = ''
   await look()
 }
 
@@ -71,10 +67,11 @@ const word = computed(() => (many.value === 1 ? 'Import this batch' : `Import th
       A file in the format dolmetsch-batch/1, as “Export” writes it. It is checked and shown first; nothing is
       saved until you confirm.
     </p>
-    <label class="act">
-      {{ file ? 'Choose another file' : 'Choose a file' }}
-      <input class="unseen" type="file" accept=".json,application/json" @change="choose" />
-    </label>
+    <ChooseFile
+      :word="file ? 'Choose another file' : 'Choose a file'"
+      accept=".json,application/json"
+      @choose="choose"
+    />
     <p v-if="file" class="quiet">{{ file }}</p>
     <p v-if="looking" role="status">Checking it …</p>
     <ProblemNote v-if="problem" :problem="problem" retry-word="Check again" @retry="look" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { computed } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -81,7 +82,7 @@ const sums = computed(() => data.value?.sums)
       </section>
       <section class="panel scroll" aria-label="By month" tabindex="0">
         <h2>By month</h2>
-        <table>
+        <LedgerTable>
           <thead>
             <tr>
               <th scope="col">Month</th>
@@ -102,10 +103,10 @@ const sums = computed(() => data.value?.sums)
               <td>{{ month.per_weight ? costText(month.per_weight) : '–' }}</td>
             </tr>
           </tbody>
-        </table>
+        </LedgerTable>
         <template v-if="data.years.length > 1">
           <h2>By year</h2>
-          <table>
+          <LedgerTable>
             <tbody>
               <tr v-for="one in data.years" :key="one.year">
                 <th scope="row">{{ one.year }}</th>
@@ -113,7 +114,7 @@ const sums = computed(() => data.value?.sums)
                 <td :class="one.saved.startsWith('-') ? 'dear' : 'good'">{{ money(one.saved) }}</td>
               </tr>
             </tbody>
-          </table>
+          </LedgerTable>
         </template>
       </section>
       <template #side>
@@ -121,7 +122,7 @@ const sums = computed(() => data.value?.sums)
         <section class="panel" aria-label="Sold and eaten">
           <h2>Where packs went, {{ data.year }}</h2>
           <p v-if="!data.fates.length" class="quiet">Nothing has left the larder.</p>
-          <table v-else>
+          <LedgerTable v-else>
             <thead>
               <tr>
                 <th scope="col">Packs</th>
@@ -138,7 +139,7 @@ const sums = computed(() => data.value?.sums)
                 <td>{{ Number(fate.income) ? money(fate.income) : '–' }}</td>
               </tr>
             </tbody>
-          </table>
+          </LedgerTable>
           <p v-if="data.sold_part">
             Of what people ate, {{ percent(data.sold_part) }} was sold or plated, by what it cost.
           </p>

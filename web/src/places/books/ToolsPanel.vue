@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -55,18 +57,13 @@ function renew(): void {
           :problem="canceled.problem.value"
           @done="canceled.write({ id: tool.id, reason }, renew)"
         />
-        <button v-else v-may:cook type="button" class="act small" @click="removed = tool.id">
-          Recorded by mistake
-        </button>
+        <ActButton v-else v-may:cook small @click="removed = tool.id"> Recorded by mistake </ActButton>
       </li>
     </ul>
     <form v-if="isAdding" class="lines" @submit.prevent="bought.write({ ...draft }, renew)">
       <TypedInput v-model="draft.name" label="Machine" path="name" placeholder="slicer" />
       <TypedInput v-model="draft.paid" label="Paid" path="paid" placeholder="180.00" inputmode="decimal" />
-      <label class="named">
-        <span>Bought on</span>
-        <input v-model="draft.bought_on" class="box" type="date" required min="2000-01-01" max="2199-12-31" />
-      </label>
+      <DateBox v-model="draft.bought_on" label="Bought on" required min="2000-01-01" max="2199-12-31" />
       <SaveBar
         word="Save the machine"
         :state="bought.state.value"
@@ -74,7 +71,7 @@ function renew(): void {
         @retry="bought.retry()"
       />
     </form>
-    <button v-else v-may:cook type="button" class="act small" @click="isAdding = true">Add a machine</button>
+    <ActButton v-else v-may:cook small @click="isAdding = true">Add a machine</ActButton>
   </section>
 </template>
 

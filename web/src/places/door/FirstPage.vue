@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { type Problem, refusal } from '@/shared/api/client'
@@ -30,14 +33,14 @@ function comeIn(): void {
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <section v-if="session?.demo || session?.may_start" class="ways" aria-label="Begin">
-      <button v-if="session?.demo" type="button" class="way" @click="lookAround">
+      <ActButton v-if="session?.demo" card class="way" @click="lookAround">
         <b>Look around in the demo</b>
         <span>The Salt Lantern Canteen: a made-up kitchen with bacon, hams and a year of records.</span>
-      </button>
-      <RouterLink v-if="session?.may_start" class="way first" :to="{ name: 'new-kitchen' }">
+      </ActButton>
+      <ActLink v-if="session?.may_start" card class="way" first :to="{ name: 'new-kitchen' }">
         <b>Start your kitchen</b>
         <span>Your units and currency, your fridges and smoker. Two minutes.</span>
-      </RouterLink>
+      </ActLink>
     </section>
     <div class="in">
       <section class="panel">
@@ -49,9 +52,8 @@ function comeIn(): void {
       </section>
       <form class="panel code" @submit.prevent="comeIn">
         <h2>Invited?</h2>
-        <label for="door-code">The code you were given</label>
-        <input id="door-code" v-model="code" class="box" autocomplete="off" placeholder="K7QM3-XPD2V" />
-        <button type="submit" class="act">Open the invitation</button>
+        <TypedInput v-model="code" label="The code you were given" placeholder="K7QM3-XPD2V" />
+        <ActButton submit>Open the invitation</ActButton>
       </form>
     </div>
   </div>
@@ -101,10 +103,5 @@ function comeIn(): void {
   display: grid;
   gap: 10px;
   align-content: start;
-}
-
-.code label {
-  font-weight: 600;
-  font-size: 14px;
 }
 </style>

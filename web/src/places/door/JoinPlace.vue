@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -52,15 +53,13 @@ async function join(body: Schemas['JoinIn']): Promise<void> {
       <template v-if="session?.signed_in">
         <p>You are signed in as {{ session.name }} on this device.</p>
         <ProblemNote v-if="problem" :problem="problem" />
-        <button type="button" class="act first" :disabled="isSending" @click="join(draft)">
-          Join as {{ session.name }}
-        </button>
-        <button type="button" class="act" @click="signOut">I am someone else: sign out</button>
+        <ActButton first :disabled="isSending" @click="join(draft)"> Join as {{ session.name }} </ActButton>
+        <ActButton @click="signOut">I am someone else: sign out</ActButton>
       </template>
       <form v-else class="lines" novalidate @submit.prevent="join(draft)">
         <PersonFields v-model="draft" :called="data.called" />
         <ProblemNote v-if="problem" :problem="problem" />
-        <button type="submit" class="act first" :disabled="isSending">Join {{ data.kitchen }}</button>
+        <ActButton first submit :disabled="isSending">Join {{ data.kitchen }}</ActButton>
         <p class="small quiet">
           You sign in here already? <RouterLink to="/">Sign in</RouterLink> first, then open the link again.
         </p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -39,7 +40,7 @@ async function send(): Promise<void> {
     <section v-else-if="isDone" class="panel lines">
       <h1>New password saved</h1>
       <p>Sign in as {{ data.username }} with it. You are signed out everywhere else.</p>
-      <button type="button" class="act first" @click="router.push('/')">Sign in</button>
+      <ActButton first @click="router.push('/')">Sign in</ActButton>
     </section>
     <form v-else class="panel lines" novalidate @submit.prevent="send">
       <h1>A new password for {{ data.name }}</h1>
@@ -52,7 +53,7 @@ async function send(): Promise<void> {
         hint="12 letters or more, not a common one"
       />
       <ProblemNote v-if="problem" :problem="problem" />
-      <button type="submit" class="act first">Save the new password</button>
+      <ActButton first submit>Save the new password</ActButton>
     </form>
   </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -34,24 +35,20 @@ function setCount(kind: Store['kind'], name: string, count: number): void {
     <TypedInput v-model="scale" label="Your scale shows steps of" path="scale" :placeholder="hint" />
     <div v-for="one in kinds" :key="one.kind" class="count">
       <span>{{ one.many }}</span>
-      <button
-        type="button"
-        class="act"
+      <ActButton
         :aria-label="`One ${one.word.toLowerCase()} less`"
         :disabled="!counts[one.kind]"
         @click="setCount(one.kind, one.name, (counts[one.kind] ?? 0) - 1)"
       >
         −
-      </button>
+      </ActButton>
       <output>{{ counts[one.kind] }}</output>
-      <button
-        type="button"
-        class="act"
+      <ActButton
         :aria-label="`One ${one.word.toLowerCase()} more`"
         @click="setCount(one.kind, one.name, (counts[one.kind] ?? 0) + 1)"
       >
         +
-      </button>
+      </ActButton>
     </div>
     <p class="limits small">
       <b>Nitrite limits:</b> the US limits for inspected plants (9 CFR 424.21(c) and 424.22(b)) are shown

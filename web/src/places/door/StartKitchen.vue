@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -6,7 +8,7 @@ import { useSession } from '@/shared/api/useSession'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import PickOne from '@/shared/kitchen/PickOne.vue'
+
 import { countries, likelyCountry, ownZone, usualOf } from '@/shared/kitchen/regions'
 import PersonFields from './PersonFields.vue'
 import RoomWalk from './RoomWalk.vue'
@@ -97,7 +99,11 @@ async function send(): Promise<void> {
     </ol>
     <section v-if="here === 'Kitchen'" class="lines">
       <TypedInput v-model="draft.name" label="Its name" path="name" placeholder="The Back Porch" />
-      <PickOne v-model="country" label="Country" path="country" :choices="countries" />
+      <SelectBox v-model="country" label="Country" path="country"
+        ><option v-for="one in countries" :key="one.value" :value="one.value">
+          {{ one.word }}
+        </option></SelectBox
+      >
       <UnitFields v-model="units" />
     </section>
     <section v-else-if="here === 'You'" class="lines">
@@ -106,11 +112,11 @@ async function send(): Promise<void> {
     <RoomWalk v-else v-model:scale="draft.scale" v-model:stores="draft.stores" :unit="units.weight_unit" />
     <ProblemNote v-if="problem" :problem="problem" />
     <div class="buttons">
-      <button type="submit" class="act first" :disabled="isSending">
+      <ActButton first submit :disabled="isSending">
         {{ step < steps.length ? 'Next' : 'Start the kitchen' }}
-      </button>
-      <button v-if="step > 1" type="button" class="act" @click="step -= 1">Back</button>
-      <RouterLink v-else class="act" to="/">Cancel</RouterLink>
+      </ActButton>
+      <ActButton v-if="step > 1" @click="step -= 1">Back</ActButton>
+      <ActButton v-else to="/">Cancel</ActButton>
     </div>
   </form>
 </template>

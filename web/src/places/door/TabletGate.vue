@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
@@ -49,16 +50,9 @@ async function open(): Promise<void> {
       <template v-if="!person">
         <p>Who are you?</p>
         <div class="names">
-          <button
-            v-for="one in data.people"
-            :key="one.id"
-            type="button"
-            class="act"
-            :disabled="!one.has_code"
-            @click="choose(one)"
-          >
+          <ActButton v-for="one in data.people" :key="one.id" :disabled="!one.has_code" @click="choose(one)">
             {{ one.name }}<small v-if="!one.has_code">&nbsp;(no code yet)</small>
-          </button>
+          </ActButton>
         </div>
         <p class="small quiet">You set your code on your own page, on a device of your own.</p>
       </template>
@@ -70,19 +64,12 @@ async function open(): Promise<void> {
           {{ '●'.repeat(typed.length) || '–' }}
         </p>
         <div class="pad">
-          <button
-            v-for="key in keys"
-            :key="key"
-            type="button"
-            class="act"
-            :aria-label="spoken[key] ?? key"
-            @click="press(key)"
-          >
+          <ActButton v-for="key in keys" :key="key" :aria-label="spoken[key] ?? key" @click="press(key)">
             {{ key }}
-          </button>
+          </ActButton>
         </div>
         <ProblemNote v-if="problem" :problem="problem" />
-        <button type="button" class="act" @click="person = null">I am someone else</button>
+        <ActButton @click="person = null">I am someone else</ActButton>
       </form>
     </section>
   </div>

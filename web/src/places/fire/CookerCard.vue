@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Problem, ProblemError, type Schemas } from '@/shared/api/client'
@@ -53,27 +56,18 @@ async function send(commands: readonly string[]): Promise<void> {
       <span class="quiet">°{{ unit }}</span>
     </p>
     <p v-else class="quiet">Says nothing now.</p>
-    <details>
-      <summary>Simulated cooker</summary>
+    <FoldAway word="Simulated cooker">
       <div class="touches">
-        <button
-          v-for="[label, commands] in touches"
-          :key="label"
-          type="button"
-          class="act small"
-          @click="send(commands)"
-        >
+        <ActButton v-for="[label, commands] in touches" :key="label" small @click="send(commands)">
           {{ label }}
-        </button>
+        </ActButton>
       </div>
       <form v-may:cook @submit.prevent="send([words])">
-        <label class="named"
-          ><span>In its own words</span><input v-model="words" class="box" placeholder="OFFSET 1 5"
-        /></label>
-        <button type="submit" class="act small" :disabled="!words.trim()">Send</button>
+        <TypedInput v-model="words" label="In its own words" placeholder="OFFSET 1 5" />
+        <ActButton small submit :disabled="!words.trim()">Send</ActButton>
       </form>
       <ProblemNote v-if="problem" :problem="problem" />
-    </details>
+    </FoldAway>
   </section>
 </template>
 

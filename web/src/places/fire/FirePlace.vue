@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { momentText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -16,9 +17,9 @@ const { data: fires, error, refetch } = useFires()
       fires.burning.length === 1 ? 'one fire' : `${fires.burning.length || 'no'} fires`
     }}</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'practice' }">Practice</RouterLink>
-      <RouterLink class="act" :to="{ name: 'chamber' }">Chamber</RouterLink>
-      <RouterLink v-may:cook class="act first" :to="{ name: 'fire-new' }">Into the smoke</RouterLink>
+      <ActLink :to="{ name: 'practice' }">Practice</ActLink>
+      <ActLink :to="{ name: 'chamber' }">Chamber</ActLink>
+      <ActLink v-may:cook first :to="{ name: 'fire-new' }">Into the smoke</ActLink>
     </div>
   </div>
   <LoadState v-if="!fires" :error="error" what="the fires" @retry="refetch()" />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -38,12 +40,9 @@ const recordOf = (row: Row): string =>
 <template>
   <KitchenHead title="Who did what" />
   <div class="asking">
-    <label class="named"
-      ><span>Find</span
-      ><input v-model="words" class="box" placeholder="a name, B-02, refused, corrected" maxlength="80"
-    /></label>
-    <a class="act small" :href="fileOf('csv')">Export as CSV</a>
-    <a class="act small" :href="fileOf('xlsx')">Export as XLSX</a>
+    <TypedInput v-model="words" label="Find" placeholder="a name, B-02, refused, corrected" maxlength="80" />
+    <ActButton small :href="fileOf('csv')">Export as CSV</ActButton>
+    <ActButton small :href="fileOf('xlsx')">Export as XLSX</ActButton>
   </div>
   <LoadState v-if="!data" :error="error" what="the audit" @retry="refetch()" />
   <section v-else class="panel">
@@ -66,9 +65,9 @@ const recordOf = (row: Row): string =>
       </ol>
     </template>
     <div class="pages">
-      <button v-if="page > 1" type="button" class="act small" @click="page -= 1">Previous</button>
+      <ActButton v-if="page > 1" small @click="page -= 1">Previous</ActButton>
       <span v-if="page > 1 || data.has_more" class="quiet">page {{ page }}</span>
-      <button v-if="data.has_more" type="button" class="act small" @click="page += 1">Next</button>
+      <ActButton v-if="data.has_more" small @click="page += 1">Next</ActButton>
     </div>
   </section>
 </template>
@@ -82,7 +81,7 @@ const recordOf = (row: Row): string =>
   margin-bottom: 12px;
 }
 
-.asking .named {
+.asking .field {
   flex: 1 1 240px;
   max-width: 420px;
 }

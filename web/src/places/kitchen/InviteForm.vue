@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { reactive, ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
@@ -43,6 +44,6 @@ async function send(): Promise<void> {
       autocomplete="email"
     />
     <ProblemNote v-if="problem" :problem="problem" />
-    <button type="submit" class="act first">Make the invitation</button>
+    <ActButton first submit>Make the invitation</ActButton>
   </form>
 </template>

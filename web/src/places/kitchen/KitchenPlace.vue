@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
@@ -101,10 +102,7 @@ const send = (): void =>
     </section>
     <section>
       <h2>Helpers</h2>
-      <label class="tick">
-        <input v-model="draft.helpers_see_money" type="checkbox" />
-        Helpers see prices and costs
-      </label>
+      <TickBox v-model="draft.helpers_see_money">Helpers see prices and costs</TickBox>
     </section>
     <p v-if="saved && state === 'saved'" class="good" role="status">
       <span aria-hidden="true">✓</span> Saved

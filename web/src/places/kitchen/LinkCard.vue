@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { momentText } from '@/shared/quantity/when'
@@ -27,8 +28,8 @@ async function copy(): Promise<void> {
       <template v-if="link.mailed"> Also sent by mail.</template>
     </p>
     <div class="acts">
-      <button type="button" class="act small" @click="copy">{{ copied ? 'Copied' : 'Copy the link' }}</button>
-      <button type="button" class="act small" @click="$emit('close')">Done</button>
+      <ActButton small @click="copy">{{ copied ? 'Copied' : 'Copy the link' }}</ActButton>
+      <ActButton small @click="$emit('close')">Done</ActButton>
     </div>
   </section>
 </template>

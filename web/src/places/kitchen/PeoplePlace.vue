@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
@@ -89,10 +90,8 @@ const dataOf = (one: Person): string => `/api/kitchens/${slug.value}/people/${on
             <b>{{ one.name }}</b>
             <span v-if="one.left_at" class="quiet small"> left {{ momentText(one.left_at) }}</span>
           </span>
-          <a class="act small" :href="dataOf(one)">Their data</a>
-          <button v-if="!one.is_locked" type="button" class="act small" @click="removeName(one)">
-            Remove their name
-          </button>
+          <ActButton small :href="dataOf(one)">Their data</ActButton>
+          <ActButton v-if="!one.is_locked" small @click="removeName(one)"> Remove their name </ActButton>
         </div>
       </template>
     </section>
@@ -106,7 +105,7 @@ const dataOf = (one: Person): string => `/api/kitchens/${slug.value}/people/${on
             <b>{{ one.called || 'Someone' }}</b> as {{ one.role }}
             <span class="quiet small">until {{ momentText(one.ends_at) }}</span>
           </span>
-          <button type="button" class="act small" @click="withdraw(one.id)">Withdraw</button>
+          <ActButton small @click="withdraw(one.id)">Withdraw</ActButton>
         </div>
       </section>
       <section class="panel lines">
@@ -116,7 +115,7 @@ const dataOf = (one: Person): string => `/api/kitchens/${slug.value}/people/${on
           their own page. You are signed out on it.
         </p>
         <p v-if="data.tablets.length" class="small quiet">Now: {{ data.tablets.join(', ') }}</p>
-        <button type="button" class="act" @click="makeTablet">Make this device the tablet</button>
+        <ActButton @click="makeTablet">Make this device the tablet</ActButton>
       </section>
     </aside>
   </div>

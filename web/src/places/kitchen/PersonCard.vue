@@ -1,19 +1,15 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { momentText } from '@/shared/quantity/when'
 import { type Role, roles, roleWords } from '@/shared/kitchen/roles'
 
 /** Someone in the kitchen: what they may do, when they recorded last. */
-const props = defineProps<{ person: Schemas['PersonOut']; dataLink: string }>()
+defineProps<{ person: Schemas['PersonOut']; dataLink: string }>()
 const emit = defineEmits<{ role: [role: Role]; remove: []; link: [] }>()
 const isAsked = ref(false)
-function setRole(event: Event): void {
-  const picked = event.target as HTMLSelectElement
-  emit('role', picked.value as Role)
-  // as it is until the server has said yes
-  picked.value = props.person.role
-}
 </script>
 
 <template>
@@ -27,22 +23,25 @@ function setRole(event: Event): void {
       {{ person.last_at ? `recorded last ${momentText(person.last_at)}` : 'nothing recorded yet' }}
       <template v-if="person.has_second_factor"> · second factor on</template>
     </p>
-    <label class="role">
-      <span class="unseen">Role of {{ person.name }}</span>
-      <select class="box" :value="person.role" @change="setRole">
-        <option v-for="one in roles" :key="one.value" :value="one.value">{{ one.word }}</option>
-      </select>
-    </label>
+    <SelectBox
+      class="role"
+      :label="`Role of ${person.name}`"
+      quiet-label
+      :model-value="person.role"
+      @update:model-value="emit('role', $event)"
+    >
+      <option v-for="one in roles" :key="one.value" :value="one.value">{{ one.word }}</option>
+    </SelectBox>
     <p class="words small">{{ roleWords[person.role] }}</p>
     <div v-if="!person.is_me" class="acts">
-      <button type="button" class="act small" @click="$emit('link')">Link for a new password</button>
-      <a class="act small" :href="dataLink">Their data</a>
-      <button v-if="!isAsked" type="button" class="act small" @click="isAsked = true">Remove</button>
+      <ActButton small @click="$emit('link')">Link for a new password</ActButton>
+      <ActButton small :href="dataLink">Their data</ActButton>
+      <ActButton v-if="!isAsked" small @click="isAsked = true">Remove</ActButton>
       <template v-else>
-        <button type="button" class="act small first" @click="$emit('remove')">
+        <ActButton small first @click="$emit('remove')">
           Remove {{ person.name }} from the kitchen
-        </button>
-        <button type="button" class="act small" @click="isAsked = false">No</button>
+        </ActButton>
+        <ActButton small @click="isAsked = false">No</ActButton>
       </template>
     </div>
   </article>
@@ -57,10 +56,6 @@ function setRole(event: Event): void {
 
 .role {
   grid-area: 1 / 2 / 3 / 3;
-}
-
-.role select {
-  width: 100%;
 }
 
 .words,

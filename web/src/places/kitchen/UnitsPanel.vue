@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
@@ -67,13 +68,13 @@ async function putDemo(is_away: boolean): Promise<void> {
     <UnitFields v-model="units" :fixed="data.is_currency_fixed" />
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="saved" class="good" role="status"><span aria-hidden="true">✓</span> Saved</p>
-    <button type="submit" class="act first">Save</button>
+    <ActButton first submit>Save</ActButton>
     <template v-if="demo.data.value?.is_there">
       <h3>The demo</h3>
       <p class="quiet small">The made-up kitchen on this machine. Its records stay, also while it is away.</p>
-      <button type="button" class="act" @click="putDemo(!demo.data.value.is_away)">
+      <ActButton @click="putDemo(!demo.data.value.is_away)">
         {{ demo.data.value.is_away ? 'Bring the demo back' : 'Put the demo away' }}
-      </button>
+      </ActButton>
     </template>
   </form>
 </template>

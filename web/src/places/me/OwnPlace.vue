@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -83,7 +84,7 @@ const leave = () =>
       <h2>Name</h2>
       <TypedInput v-model="name" label="What the others call you" path="name" autocomplete="given-name" />
       <p class="small quiet">You sign in as {{ data.username }}.</p>
-      <button type="submit" class="act">Save the name</button>
+      <ActButton submit>Save the name</ActButton>
     </form>
     <form class="panel lines" novalidate @submit.prevent="savePassword">
       <h2>Password</h2>
@@ -102,7 +103,7 @@ const leave = () =>
         autocomplete="new-password"
         hint="12 letters or more, not a common one"
       />
-      <button type="submit" class="act">Change the password</button>
+      <ActButton submit>Change the password</ActButton>
     </form>
     <SecondFactor :own="data" @changed="refetch()" />
     <section class="panel lines">
@@ -114,7 +115,7 @@ const leave = () =>
           <span class="quiet small"> used {{ momentText(one.last_at) }} · {{ one.address }}</span>
         </span>
         <span v-if="one.is_here" class="badge">this one</span>
-        <button v-else type="button" class="act small" @click="endDevice(one.id)">Sign out there</button>
+        <ActButton v-else small @click="endDevice(one.id)">Sign out there</ActButton>
       </div>
     </section>
     <form class="panel lines" novalidate @submit.prevent="saveCode">
@@ -127,16 +128,16 @@ const leave = () =>
         password
         hint="by which you say who you are on the kitchen’s tablet; empty: none"
       />
-      <button type="submit" class="act">Save the code</button>
+      <ActButton submit>Save the code</ActButton>
     </form>
     <section class="panel lines">
       <h2>Leaving and your data</h2>
-      <a class="act" href="/api/own/data">Download what is kept about me</a>
+      <ActButton href="/api/own/data">Download what is kept about me</ActButton>
       <p class="small quiet">What you recorded stays under your name when you leave {{ kitchen?.name }}.</p>
-      <button v-if="!isLeaving" type="button" class="act" @click="isLeaving = true">Leave the kitchen</button>
+      <ActButton v-if="!isLeaving" @click="isLeaving = true">Leave the kitchen</ActButton>
       <template v-else>
-        <button type="button" class="act first" @click="leave">Leave {{ kitchen?.name }}</button>
-        <button type="button" class="act" @click="isLeaving = false">Stay</button>
+        <ActButton first @click="leave">Leave {{ kitchen?.name }}</ActButton>
+        <ActButton @click="isLeaving = false">Stay</ActButton>
       </template>
     </section>
   </div>

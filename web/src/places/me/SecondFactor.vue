@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -49,7 +50,7 @@ async function end(): Promise<void> {
       <ul class="codes">
         <li v-for="one in recovery" :key="one">{{ one }}</li>
       </ul>
-      <button type="button" class="act" @click="recovery = []">I have written them down</button>
+      <ActButton @click="recovery = []">I have written them down</ActButton>
     </template>
     <form v-else-if="begun" class="lines" novalidate @submit.prevent="confirm">
       <p>Scan this with an authenticator app, then type the code it shows.</p>
@@ -63,7 +64,7 @@ async function end(): Promise<void> {
         inputmode="numeric"
         autocomplete="one-time-code"
       />
-      <button type="submit" class="act first">Turn it on</button>
+      <ActButton first submit>Turn it on</ActButton>
     </form>
     <form v-else class="lines" novalidate @submit.prevent="own.has_second_factor ? end() : begin()">
       <p v-if="own.has_second_factor">
@@ -77,9 +78,9 @@ async function end(): Promise<void> {
         password
         autocomplete="current-password"
       />
-      <button type="submit" class="act">
+      <ActButton submit>
         {{ own.has_second_factor ? 'Turn the second factor off' : 'Set up a second factor' }}
-      </button>
+      </ActButton>
     </form>
   </section>
 </template>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 
 /** One scale of one plate: a row of numbers to touch. */
 const props = defineProps<{
-  name: string
   label: string
   low: string
   high: string
@@ -11,73 +11,42 @@ const props = defineProps<{
   most: number
   score: number | null
 }>()
-defineEmits<{ set: [score: number] }>()
+const emit = defineEmits<{ set: [score: number] }>()
 const steps = computed(() =>
-  Array.from({ length: props.most - props.least + 1 }, (_, at) => props.least + at),
+  Array.from({ length: props.most - props.least + 1 }, (_, at) => String(props.least + at)).map((value) => ({
+    value,
+    word: value,
+  })),
 )
 </script>
 
 <template>
-  <fieldset>
-    <legend>{{ label }}</legend>
-    <div class="steps">
-      <label v-for="step in steps" :key="step" :class="{ on: step === score }">
-        <input
-          type="radio"
-          class="unseen"
-          :name="name"
-          :value="step"
-          :checked="step === score"
-          @change="$emit('set', step)"
-        />
-        {{ step }}
-      </label>
-    </div>
-    <div class="ends small quiet" aria-hidden="true">
-      <span>{{ low }}</span><span>{{ high }}</span>
-    </div>
-  </fieldset>
+  <ChoiceBar
+    class="score"
+    :label="label"
+    :choices="steps"
+    :model-value="score === null ? null : String(score)"
+    @update:model-value="emit('set', Number($event))"
+  />
+  <div class="ends small quiet" aria-hidden="true">
+    <span>{{ low }}</span><span>{{ high }}</span>
+  </div>
 </template>
 
 <style scoped>
-fieldset {
-  border: 0;
-  margin: 8px 0 0;
-  padding: 0;
-  min-width: 0;
+.score {
+  margin-top: 8px;
 }
 
-legend {
-  padding: 0;
-  font-weight: 600;
-}
-
-.steps {
+.score :deep(.bar) {
   display: grid;
   grid-template-columns: repeat(9, minmax(0, 1fr));
   gap: 3px;
 }
 
-label {
-  position: relative;
-  min-height: 44px;
-  display: grid;
-  place-items: center;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-  font-weight: 600;
-  cursor: pointer;
-}
-
-label.on {
-  background: var(--ink);
-  border-color: var(--ink);
-  color: #fff;
-}
-
-label:has(:focus-visible) {
-  outline: 3px solid var(--rose);
-  outline-offset: 2px;
+.score :deep(.n-radio-button) {
+  padding: 0;
+  text-align: center;
 }
 
 .ends {

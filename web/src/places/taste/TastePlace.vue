@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, toRef } from 'vue'
 import { api, type Problem, type ProblemError, refusal, type Schemas, take } from '@/shared/api/client'
@@ -49,6 +52,11 @@ const missing = computed(() =>
     data.value?.scales.some((scale) => !draft.scores[code]?.[scale]),
   ),
 )
+/** Each plate, or none of them. */
+const again = computed(() => [
+  ...(data.value?.plates ?? []).map((code) => ({ value: code, word: `Plate ${code}` })),
+  { value: '', word: 'I can’t choose' },
+])
 const isReady = computed(() => !missing.value.length && draft.again !== null)
 const waitingFor = computed(() => {
   if (missing.value.length) return `Still to score: plate ${missing.value.join(', ')}.`
@@ -87,10 +95,12 @@ async function send(): Promise<void> {
         Taste the plates in this order, with a sip of water between. Score each on five scales; there is no
         right answer. Open until {{ momentText(data.closes_at) }}.
       </p>
-      <label class="named">
-        <span>Your name (may stay empty)</span>
-        <input v-model="draft.taster" class="box" maxlength="40" autocomplete="given-name" />
-      </label>
+      <TypedInput
+        v-model="draft.taster"
+        label="Your name (may stay empty)"
+        maxlength="40"
+        autocomplete="given-name"
+      />
       <section v-for="code in data.plates" :key="code" class="panel" :aria-label="`Plate ${code}`">
         <h2>
           Plate <span class="code">{{ code }}</span>
@@ -98,7 +108,6 @@ async function send(): Promise<void> {
         <ScoreRow
           v-for="scale in data.scales"
           :key="scale"
-          :name="`${code} ${scale}`"
           :label="labels[scale][0]"
           :low="labels[scale][1]"
           :high="labels[scale][2]"
@@ -108,21 +117,20 @@ async function send(): Promise<void> {
           @set="(score) => setScore(code, scale, score)"
         />
       </section>
-      <fieldset class="panel again">
-        <legend>Which one would you have again?</legend>
-        <label v-for="code in data.plates" :key="code">
-          <input v-model="draft.again" type="radio" name="again" :value="code" /> Plate {{ code }}
-        </label>
-        <label><input v-model="draft.again" type="radio" name="again" value="" /> I can’t choose</label>
-      </fieldset>
+      <ChoiceBar
+        v-model="draft.again"
+        class="panel"
+        label="Which one would you have again?"
+        :choices="again"
+      />
       <ProblemNote v-if="problem" :problem="problem" />
       <ul v-if="problem" class="faults">
         <li v-for="one in problem.fields" :key="one.path">{{ one.message }}</li>
       </ul>
       <p v-if="waitingFor" class="quiet" role="status">{{ waitingFor }}</p>
-      <button type="submit" class="act first" :disabled="isSending || !isReady">
+      <ActButton first submit :disabled="isSending || !isReady">
         {{ isSending ? 'Handing in …' : 'Hand in my scores' }}
-      </button>
+      </ActButton>
       <p class="quiet small">Once handed in, scores cannot be changed.</p>
     </form>
   </div>
@@ -143,31 +151,6 @@ form {
   font-size: 28px;
   font-weight: 780;
   font-stretch: 112%;
-}
-
-.again {
-  display: grid;
-  gap: 4px;
-}
-
-.again legend {
-  font-weight: 700;
-  float: left;
-  width: 100%;
-  padding: 0;
-}
-
-.again label {
-  min-height: 44px;
-  display: flex;
-  gap: 10px;
-  align-items: center;
-}
-
-.again input {
-  width: 22px;
-  height: 22px;
-  accent-color: var(--rose);
 }
 
 .done {

@@ -34,11 +34,15 @@ describe('a taster’s phone', () => {
     expect(shown.findAll('h2').map((head) => head.text())).toEqual(['Plate 482', 'Plate 117'])
     const send = shown.find('button[type=submit]')
     expect(send.attributes('disabled')).toBeDefined()
+    const words = { salt: 'Salt', smoke: 'Smoke', sweetness: 'Sweetness', texture: 'Texture', color: 'Color' }
     for (const [place, code] of table.plates.entries())
-      for (const scale of scales)
-        await shown.find(`input[name="${code} ${scale}"][value="${7 - place}"]`).trigger('change')
+      for (const scale of scales) {
+        const rows = shown.get(`[aria-label="Plate ${code}"]`).findAll('fieldset')
+        const row = rows.find((one) => one.text().startsWith(words[scale]))
+        await row?.get(`input[value="${7 - place}"]`).setValue()
+      }
     expect(shown.text()).toContain('Say which one you would have again.')
-    await shown.find('input[name=again][value="117"]').setValue()
+    await shown.get('input[value="117"]').setValue()
     await shown.find('form').trigger('submit')
     await flushPromises()
     const sent = calls.find((call) => call.method === 'POST')?.body as Schemas['SheetIn']

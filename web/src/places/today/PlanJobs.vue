@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import RingButton from '@/shared/ui/RingButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import { momentTyped, todayHere, weekMomentText } from '@/shared/quantity/when'
@@ -20,13 +21,7 @@ const tick = (uid: string): void => void ticking.write({ uid, sort: 'done' }, re
     <h2>Plans</h2>
     <ul class="lines">
       <li v-for="job in due" :key="job.uid">
-        <button
-          v-may:helper
-          type="button"
-          class="ring"
-          :aria-label="`Check off ${job.words}, ${job.meal}`"
-          @click="tick(job.uid)"
-        ></button>
+        <RingButton v-may:helper :label="`Check off ${job.words}, ${job.meal}`" @click="tick(job.uid)" />
         <span>
           <b>{{ job.words }}</b><br />
           <RouterLink :to="{ name: 'plan', params: { name: job.meal } }">{{ job.meal }}</RouterLink><span

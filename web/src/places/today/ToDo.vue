@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { momentTyped, todayHere } from '@/shared/quantity/when'
 import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useSlug'
@@ -60,27 +61,20 @@ const isMore = ref(false)
         <TaskRow v-for="task in due" :key="task.uid" :task="task" />
       </ul>
     </template>
-    <button
+    <ActButton
       v-for="same in sameActs"
       :key="same.label"
-      type="button"
-      class="act small"
+      small
       @click="same.tasks.forEach((task) => tell(task, { sort: 'done' }))"
     >
       {{ same.label }}
-    </button>
+    </ActButton>
     <ul v-if="done.length" aria-label="Done">
       <TaskRow v-for="task in done" :key="task.uid" :task="task" />
     </ul>
-    <button
-      v-if="next.length"
-      type="button"
-      class="act small"
-      :aria-expanded="isMore"
-      @click="isMore = !isMore"
-    >
+    <ActButton v-if="next.length" small :aria-expanded="isMore" @click="isMore = !isMore">
       {{ isMore ? 'Hide tomorrow' : `Tomorrow: ${next.length}` }}
-    </button>
+    </ActButton>
     <ul v-if="isMore" aria-label="Tomorrow">
       <TaskRow v-for="task in next" :key="task.uid" :task="task" />
     </ul>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import AlarmList from '@/shared/alarms/AlarmList.vue'
@@ -31,10 +33,10 @@ const summary = computed(() =>
     <h1>{{ date }}</h1>
     <span v-if="today" class="quiet">{{ summary }}</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'batches' }">All batches</RouterLink>
-      <RouterLink class="act" :to="{ name: 'plans' }">Plan a meal</RouterLink>
-      <button type="button" class="act" @click="print">Print for the wall</button>
-      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <ActLink :to="{ name: 'batches' }">All batches</ActLink>
+      <ActLink :to="{ name: 'plans' }">Plan a meal</ActLink>
+      <ActButton @click="print">Print for the wall</ActButton>
+      <ActLink v-may:cook first :to="{ name: 'start' }">Start a batch</ActLink>
     </div>
   </div>
   <AlarmList :alarms="alarms" named class="alarms" />
@@ -57,11 +59,11 @@ const summary = computed(() =>
           bought: cut, weight and price.
         </p>
       </div>
-      <RouterLink
+      <ActLink
         v-if="today.more_under_way"
-        class="act more"
+        class="more"
         :to="{ name: 'batches', query: { state: 'under-way', page: 3 } }"
-        >{{ today.more_under_way }} more under way</RouterLink
+        >{{ today.more_under_way }} more under way</ActLink
       >
       <template v-if="today.finished.length">
         <h2>Recently finished</h2>

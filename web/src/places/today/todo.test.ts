@@ -85,7 +85,7 @@ describe('one thing to do', () => {
     await shown.get('.open form').trigger('submit')
     expect(news()).toEqual([])
     await shown.get('input[type="datetime-local"]').setValue('2026-03-05T10:00')
-    await shown.get('input[type="checkbox"]').setValue(false)
+    await shown.get('[role="checkbox"]').trigger('click')
     await shown.get('.open form').trigger('submit')
     await flushPromises()
     const due = new Date('2026-03-05T10:00').toISOString()

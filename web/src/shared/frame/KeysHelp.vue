@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { NModal } from 'naive-ui'
 
 const shown = defineModel<boolean>('shown', { required: true })
@@ -35,7 +36,7 @@ const keys = [
           <dd>{{ act }}</dd>
         </template>
       </dl>
-      <button type="button" class="act small" @click="shown = false">Close</button>
+      <ActButton small @click="shown = false">Close</ActButton>
     </div>
   </NModal>
 </template>

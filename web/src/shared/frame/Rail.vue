@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AlarmSound from '@/shared/alarms/AlarmSound.vue'
@@ -12,8 +14,9 @@ const route = useRoute()
 const { kitchen, session, signOut, choose, seesMoney } = useSession()
 const router = useRouter()
 const kitchens = computed(() => session.value?.kitchens ?? [])
-function switchTo(event: Event): void {
-  choose((event.target as HTMLSelectElement).value)
+function switchTo(slug: string | undefined): void {
+  if (!slug) return
+  choose(slug)
   void router.push({ name: 'today' })
 }
 const today = useToday()
@@ -62,18 +65,22 @@ function labelOf(place: (typeof places)[number]): string {
         </RouterLink>
       </nav>
       <div class="who">
-        <label v-if="kitchens.length > 1" class="switch">
-          <span class="unseen">Kitchen</span>
-          <select :value="kitchen?.slug" @change="switchTo">
-            <option v-for="one in kitchens" :key="one.slug" :value="one.slug">{{ one.name }}</option>
-          </select>
-        </label>
+        <SelectBox
+          v-if="kitchens.length > 1"
+          class="switch"
+          label="Kitchen"
+          quiet-label
+          :model-value="kitchen?.slug"
+          @update:model-value="switchTo"
+        >
+          <option v-for="one in kitchens" :key="one.slug" :value="one.slug">{{ one.name }}</option>
+        </SelectBox>
         <RouterLink :to="{ name: 'kitchen' }">{{
           kitchens.length > 1 ? 'Settings' : kitchen?.name
         }}</RouterLink>
-        <button type="button" @click="leave">
+        <ActButton quiet class="leave" @click="leave">
           {{ session?.tablet ? `Hand over, ${session.name}` : `Sign out ${session?.name}` }}
-        </button>
+        </ActButton>
       </div>
     </div>
     <div v-if="isAsked && unsent" class="unsent on-bar" role="alert">
@@ -81,8 +88,8 @@ function labelOf(place: (typeof places)[number]): string {
         {{ unsent === 1 ? '1 record has' : `${unsent} records have` }} not been sent. They stay on this device
         and are sent when you sign in here again.
       </p>
-      <button type="button" @click="signOut">Sign out anyway</button>
-      <button type="button" @click="isAsked = false">Stay signed in</button>
+      <ActButton @click="signOut">Sign out anyway</ActButton>
+      <ActButton @click="isAsked = false">Stay signed in</ActButton>
     </div>
   </header>
 </template>
@@ -197,30 +204,20 @@ nav a.here {
   padding-bottom: 10px;
 }
 
+.who .leave {
+  --n-text-color: #c9d1ce !important;
+  --n-text-color-hover: #ffffff !important;
+  --n-text-color-focus: #c9d1ce !important;
+  --n-color-hover: transparent !important;
+  --n-height: 32px !important;
+  --n-padding: 0 !important;
+  font-weight: 400;
+  text-decoration: underline;
+}
+
 .who a {
   color: inherit;
   padding: 2px 0;
-}
-
-.switch select {
-  max-width: 150px;
-  background: var(--rail);
-  color: inherit;
-  border: 1px solid #566064;
-  border-radius: 4px;
-  font: inherit;
-  min-height: 28px;
-}
-
-.who button {
-  background: none;
-  border: 0;
-  color: #c9d1ce;
-  font: inherit;
-  font-size: 13px;
-  text-decoration: underline;
-  padding: 4px 0;
-  cursor: pointer;
 }
 
 .rail :focus-visible {

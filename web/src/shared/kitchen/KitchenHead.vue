@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { useSession } from '@/shared/api/useSession'
 
 /** The kitchen's pages: its settings, and for owners its people and who did what. */
@@ -10,12 +11,12 @@ const { kitchen, may } = useSession()
   <div class="head">
     <h1>{{ title }}</h1>
     <nav aria-label="Kitchen" class="acts">
-      <RouterLink class="act small" :to="{ name: 'kitchen' }">{{ kitchen?.name }}</RouterLink>
+      <ActLink small :to="{ name: 'kitchen' }">{{ kitchen?.name }}</ActLink>
       <template v-if="may('owner')">
-        <RouterLink class="act small" :to="{ name: 'people' }">People</RouterLink>
-        <RouterLink class="act small" :to="{ name: 'audit' }">Who did what</RouterLink>
+        <ActLink small :to="{ name: 'people' }">People</ActLink>
+        <ActLink small :to="{ name: 'audit' }">Who did what</ActLink>
       </template>
-      <RouterLink class="act small" :to="{ name: 'own' }">My page</RouterLink>
+      <ActLink small :to="{ name: 'own' }">My page</ActLink>
     </nav>
   </div>
 </template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
-import PickOne from './PickOne.vue'
+
 import { currencies, zones } from './regions'
 
 /** A kitchen's units, currency and clock. */
@@ -41,15 +42,17 @@ const hint = computed(() => (props.fixed ? 'Prices are recorded in it, so it sta
     <ChoiceBar v-model="units.weight_unit" label="Weights in" :choices="weights" />
     <ChoiceBar v-model="units.temperature_unit" label="Temperatures in" :choices="degrees" />
     <ChoiceBar v-model="units.decimal_sign" label="Numbers like" :choices="signs" />
-    <PickOne
+    <SelectBox
       v-model="units.currency"
       label="Currency"
       path="currency"
-      :choices="money"
       :hint="hint"
       :disabled="fixed ?? false"
-    />
-    <PickOne v-model="units.time_zone" label="Time zone" path="time_zone" :choices="clocks" />
+      ><option v-for="one in money" :key="one.value" :value="one.value">{{ one.word }}</option></SelectBox
+    >
+    <SelectBox v-model="units.time_zone" label="Time zone" path="time_zone"
+      ><option v-for="one in clocks" :key="one.value" :value="one.value">{{ one.word }}</option></SelectBox
+    >
   </div>
 </template>
 

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
@@ -37,20 +40,15 @@ async function print(): Promise<void> {
 <template>
   <DropPanel word="Labels">
     <div class="labels">
-      <label class="named">
-        <span>Label sheet</span>
-        <select v-model="paper" class="box">
-          <option value="letter">letter, 2 across</option>
-          <option value="a4">A4, 2 across</option>
-        </select>
-      </label>
-      <label v-if="!marks && !packs" class="tick">
-        <input v-model="tubs" type="checkbox" /> for the tubs, not the pieces
-      </label>
-      <a class="act" :href="sheet()" target="_blank" rel="noopener">Open label sheet (PDF)</a>
-      <button type="button" class="act first" :disabled="isPrinting" @click="print">
+      <SelectBox v-model="paper" label="Label sheet">
+        <option value="letter">letter, 2 across</option>
+        <option value="a4">A4, 2 across</option>
+      </SelectBox>
+      <TickBox v-if="!marks && !packs" v-model="tubs">for the tubs, not the pieces</TickBox>
+      <ActButton :href="sheet()" target="_blank" rel="noopener">Open label sheet (PDF)</ActButton>
+      <ActButton first :disabled="isPrinting" @click="print">
         {{ isPrinting ? 'Printing …' : 'Print on the label printer' }}
-      </button>
+      </ActButton>
       <ProblemNote v-if="problem" :problem="problem" />
       <template v-if="pictures.length">
         <p class="good" role="status">✓ {{ pictures.length }} printed (simulated printer):</p>

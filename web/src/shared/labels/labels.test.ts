@@ -19,14 +19,14 @@ describe('labels', () => {
     const { shown, sheet } = await open({ pictures: [] })
     expect(sheet()).toBe('/api/kitchens/test/batches/J-01/labels.pdf?paper=letter')
     await shown.get('select').setValue('a4')
-    await shown.get('input[type="checkbox"]').setValue(true)
+    await shown.get('[role="checkbox"]').trigger('click')
     expect(sheet()).toBe('/api/kitchens/test/batches/J-01/labels.pdf?paper=a4&tubs=true')
   })
 
   it('of one piece name it, and know no tubs', async () => {
     const { shown, sheet } = await open({ pictures: [] }, ['A 1'])
     expect(sheet()).toContain('&marks=A%201')
-    expect(shown.find('input[type="checkbox"]').exists()).toBe(false)
+    expect(shown.find('[role="checkbox"]').exists()).toBe(false)
   })
 
   it('are shown as the printer gave them out', async () => {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useOnline } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
@@ -46,7 +47,7 @@ async function allTheSame(letter: Letter): Promise<void> {
     <p v-if="shown" class="waits">
       <b>{{ words }}</b>
       <span>{{ waiting.map((letter) => letter.words).join(', ') }}</span>
-      <button type="button" @click="send()">Try now</button>
+      <ActButton @click="send()">Try now</ActButton>
     </p>
     <p v-if="clockWords" class="waits">
       <b>This device’s clock is {{ clockWords }}.</b> What is weighed and ticked off here is recorded by the
@@ -68,13 +69,13 @@ async function allTheSame(letter: Letter): Promise<void> {
       <ul v-if="letter.problem?.changes?.length">
         <li v-for="change in letter.problem.changes" :key="change">{{ change }}</li>
       </ul>
-      <button v-if="letter.problem?.code === 'moved_on'" type="button" @click="allTheSame(letter)">
+      <ActButton v-if="letter.problem?.code === 'moved_on'" @click="allTheSame(letter)">
         Record it anyway
-      </button>
-      <button v-if="letter.problem?.code === 'server_error'" type="button" @click="tryAgain(letter)">
+      </ActButton>
+      <ActButton v-if="letter.problem?.code === 'server_error'" @click="tryAgain(letter)">
         Try again
-      </button>
-      <button type="button" @click="discard(letter)">Discard this record</button>
+      </ActButton>
+      <ActButton @click="discard(letter)">Discard this record</ActButton>
     </div>
   </div>
 </template>

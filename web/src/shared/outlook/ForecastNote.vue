@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { toRef } from 'vue'
 import type { Forecast } from '@/shared/api/client'
 import { chanceText } from '@/shared/quantity/chance'
@@ -14,8 +17,7 @@ const { ways, choose, problem } = useChooseWay(toRef(props, 'code'))
 const saying = useSayCourse(toRef(props, 'code'))
 const { costText, unitWord, weightText } = useUnits()
 
-function change(event: Event): void {
-  const way = (event.target as HTMLSelectElement).value
+function change(way: string): void {
   if (way) choose(way)
 }
 </script>
@@ -32,15 +34,14 @@ function change(event: Event): void {
       </p>
       <ul class="courses" aria-label="What it may become">
         <li v-for="one in forecast.courses" :key="one.course">
-          <button
+          <ActButton
             v-may:cook
-            type="button"
-            class="act small"
+            small
             :disabled="saying.isSaving.value"
             @click="saying.say(one.course, forecast.seen)"
           >
             {{ capital(one.label) }}
-          </button>
+          </ActButton>
           <b>{{ costText(one.price.low) }} to {{ costText(one.price.high) }}</b>
         </li>
       </ul>
@@ -78,22 +79,23 @@ function change(event: Event): void {
       </p>
     </template>
     <p v-for="note in forecast.notes" :key="note" class="small care">{{ note }}</p>
-    <label v-if="ways.data.value?.ways.length">
-      <span class="small">Method</span>
-      <select class="box" :value="forecast.way ?? ''" @change="change">
-        <option v-if="!forecast.way" value="">the standard method</option>
-        <option v-for="way in ways.data.value.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
-      </select>
-    </label>
-    <details v-if="forecast.steps.length" class="small">
-      <summary>What each step is expected to keep</summary>
+    <SelectBox
+      v-if="ways.data.value?.ways.length"
+      label="Method"
+      :model-value="forecast.way ?? ''"
+      @update:model-value="change"
+    >
+      <option v-if="!forecast.way" value="">the standard method</option>
+      <option v-for="way in ways.data.value.ways" :key="way.name" :value="way.name">{{ way.name }}</option>
+    </SelectBox>
+    <FoldAway v-if="forecast.steps.length" class="small" word="What each step is expected to keep">
       <ul>
         <li v-for="step in forecast.steps" :key="step.kind">
           <b>{{ step.label }}:</b> {{ step.basis }}
         </li>
       </ul>
       <p class="quiet">Steps are treated as independent of one another.</p>
-    </details>
+    </FoldAway>
     <ProblemNote v-if="problem" :problem="problem" />
   </section>
 </template>
@@ -128,11 +130,6 @@ section {
   border-left: 4px solid var(--care);
   padding-left: 8px;
   color: var(--care-ink);
-}
-
-summary {
-  cursor: pointer;
-  min-height: 44px;
 }
 
 li {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { computed } from 'vue'
 import type { Summary } from '@/shared/api/client'
 import { useUnits, without } from '@/shared/quantity/useUnits'
@@ -35,12 +36,10 @@ const saved = computed(() => {
       <p class="quiet small">{{ weightText(batch.weight) }} · {{ otherText(batch.weight) }}</p>
       <p v-if="saved" class="small">{{ saved }}</p>
     </div>
-    <RouterLink v-if="!batch.is_finished" class="act" :to="{ name: 'log', params: { code: batch.code } }">
+    <ActLink v-if="!batch.is_finished" :to="{ name: 'log', params: { code: batch.code } }">
       {{ batch.next ? recordWord(batch.next.kind) : 'Record a step' }}
-    </RouterLink>
-    <RouterLink v-else class="act" :to="{ name: 'strip', params: { code: batch.code } }"
-      >See the verdict</RouterLink
-    >
+    </ActLink>
+    <ActLink v-else :to="{ name: 'strip', params: { code: batch.code } }">See the verdict</ActLink>
   </li>
 </template>
 

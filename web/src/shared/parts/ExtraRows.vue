@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
 import type { BoughtDraft } from './boughtDraft'
@@ -10,8 +12,11 @@ const at = (name: string): string => `${props.stem}${name}`
 </script>
 
 <template>
-  <details class="more" :open="Boolean(draft.extras.length || draft.solution || draft.scale)">
-    <summary>More: delivery, added water, scale used</summary>
+  <FoldAway
+    class="more"
+    :open="Boolean(draft.extras.length || draft.solution || draft.scale)"
+    word="More: delivery, added water, scale used"
+  >
     <div class="lines">
       <div v-for="(extra, index) in draft.extras" :key="index" class="row">
         <TypedInput
@@ -33,9 +38,7 @@ const at = (name: string): string => `${props.stem}${name}`
           @remove="draft.extras.splice(index, 1)"
         />
       </div>
-      <button type="button" class="act small" @click="draft.extras.push({ what: '', cost: '' })">
-        + a cost of buying
-      </button>
+      <ActButton small @click="draft.extras.push({ what: '', cost: '' })"> + a cost of buying </ActButton>
       <div class="pair">
         <TypedInput
           v-model="draft.solution"
@@ -54,17 +57,10 @@ const at = (name: string): string => `${props.stem}${name}`
         />
       </div>
     </div>
-  </details>
+  </FoldAway>
 </template>
 
 <style scoped>
-.more summary {
-  cursor: pointer;
-  min-height: 44px;
-  color: var(--quiet);
-  margin-bottom: 6px;
-}
-
 .row {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 120px 36px;

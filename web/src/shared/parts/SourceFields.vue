@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, toRef, useId } from 'vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import { computed, toRef } from 'vue'
 import { useBatch, useToday } from '@/shared/api/useBatch'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -8,7 +9,6 @@ import type { BoughtDraft } from './boughtDraft'
 /** A piece of another batch as a lot of this one: which batch, which piece, how much of it. */
 const props = defineProps<{ stem: string; without: string }>()
 const draft = defineModel<BoughtDraft>('draft', { required: true })
-const id = useId()
 const { data: today } = useToday()
 const { like, weightText } = useUnits()
 const batches = computed(() =>
@@ -33,22 +33,16 @@ const pieces = computed(() => {
 
 <template>
   <div class="lines">
-    <div class="pick">
-      <label :for="`${id}-batch`">From batch</label>
-      <select :id="`${id}-batch`" v-model="draft.from_batch" class="box">
-        <option value="">choose one</option>
-        <option v-for="batch in batches" :key="batch.code" :value="batch.code">
-          {{ batch.code }} {{ batch.name }}
-        </option>
-      </select>
-    </div>
-    <div v-if="draft.from_batch" class="pick">
-      <label :for="`${id}-piece`">Piece</label>
-      <select :id="`${id}-piece`" v-model="draft.from_piece" class="box">
-        <option value="">choose one</option>
-        <option v-for="piece in pieces" :key="piece.mark" :value="piece.mark">{{ piece.word }}</option>
-      </select>
-    </div>
+    <SelectBox v-model="draft.from_batch" label="From batch">
+      <option value="">choose one</option>
+      <option v-for="batch in batches" :key="batch.code" :value="batch.code">
+        {{ batch.code }} {{ batch.name }}
+      </option>
+    </SelectBox>
+    <SelectBox v-if="draft.from_batch" v-model="draft.from_piece" label="Piece">
+      <option value="">choose one</option>
+      <option v-for="piece in pieces" :key="piece.mark" :value="piece.mark">{{ piece.word }}</option>
+    </SelectBox>
     <TypedInput v-model="draft.cut" label="What it is" :path="`${stem}cut`" placeholder="cured jowl" />
     <TypedInput
       v-model="draft.from_weight"
@@ -59,15 +53,3 @@ const pieces = computed(() => {
     />
   </div>
 </template>
-
-<style scoped>
-.pick {
-  display: grid;
-  gap: 3px;
-}
-
-label {
-  font-weight: 600;
-  font-size: 14px;
-}
-</style>

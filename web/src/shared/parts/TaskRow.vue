@@ -1,4 +1,9 @@
 <script setup lang="ts">
+import RingButton from '@/shared/ui/RingButton.vue'
+import NumberBox from '@/shared/ui/NumberBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed, ref } from 'vue'
 import type { Task } from '@/shared/api/client'
 import { useSession } from '@/shared/api/useSession'
@@ -63,16 +68,12 @@ function drop(): void {
 
 <template>
   <li class="row" :class="{ late: task.is_late && !waits, done: isDone }">
-    <button
-      type="button"
-      class="ring"
+    <RingButton
       :disabled="!may('helper')"
-      :aria-pressed="isDone"
-      :aria-label="isDone ? `${label}: done` : `Check off ${label}`"
+      :done="isDone"
+      :label="isDone ? `${label}: done` : `Check off ${label}`"
       @click="tick"
-    >
-      <span v-if="isDone" aria-hidden="true">✓</span>
-    </button>
+    />
     <div class="detail">
       <p class="words">
         {{ task.words }}<template v-if="task.taste">: {{ tastes[task.taste] }}</template>
@@ -88,45 +89,34 @@ function drop(): void {
         {{ waits ? 'done here, waiting to be sent' : due }}
       </p>
     </div>
-    <button
+    <ActButton
       v-if="task.state === 'open' && !waits && may('helper')"
-      type="button"
+      quiet
       class="more"
       :aria-expanded="isOpen"
       :aria-label="`More for ${label}`"
       @click="isOpen = !isOpen"
     >
       ⋯
-    </button>
+    </ActButton>
     <div v-if="isOpen" class="open">
       <div v-if="task.kind === 'taste'" class="tastes" role="group" aria-label="How it tastes">
-        <button v-for="(word, how) in tastes" :key="how" type="button" class="act" @click="taste(how)">
+        <ActButton v-for="(word, how) in tastes" :key="how" @click="taste(how)">
           {{ word }}
-        </button>
-        <label class="small"
-          >too salty: soak
-          <input
-            v-model.number="soak"
-            type="number"
-            min="5"
-            max="600"
-            class="box"
-            aria-label="Minutes to soak"
-          />
-          minutes, then taste again (20 to 60 is usual)</label
-        >
+        </ActButton>
+        <NumberBox
+          v-model="soak"
+          label="Too salty: minutes to soak, then taste again (20 to 60 is usual)"
+          :min="5"
+          :max="600"
+        />
       </div>
       <form @submit.prevent="move">
-        <label class="named">
-          <span>Move it to</span>
-          <input v-model="when" type="datetime-local" class="box" />
-        </label>
-        <button type="submit" class="act" :disabled="!when">Move</button>
-        <button type="button" class="act" @click="drop">Skip it</button>
+        <DateBox v-model="when" label="Move it to" kind="datetime-local" />
+        <ActButton submit :disabled="!when">Move</ActButton>
+        <ActButton @click="drop">Skip it</ActButton>
       </form>
-      <label class="tick small"
-        ><input v-model="following" type="checkbox" /> move what comes after it too</label
-      >
+      <TickBox v-model="following" class="small">move what comes after it too</TickBox>
       <p class="quiet small">Planned for {{ dayText(task.due_at) }}.</p>
     </div>
   </li>
@@ -150,10 +140,6 @@ function drop(): void {
 
 .row.done .words {
   color: var(--good);
-}
-
-.done .ring {
-  border-color: var(--good);
 }
 
 .words {
@@ -196,12 +182,12 @@ function drop(): void {
   align-items: end;
 }
 
-.tastes .box {
+.tastes .field {
   width: 72px;
   display: inline-block;
 }
 
-.open form .named {
+.open form .field {
   flex: 1 1 180px;
 }
 </style>

@@ -1,15 +1,23 @@
+import type { Order } from './typedTime'
+
 type Form = Intl.DateTimeFormatOptions
-const DAY: Form = { day: 'numeric', month: 'short' }
-const CLOCK: Form = { hour: '2-digit', minute: '2-digit' }
-const WEEKDAY: Form = { weekday: 'short' }
-const LONG: Form = { weekday: 'long', day: 'numeric', month: 'long' }
+/** How a country writes days and times; names of days and months are English everywhere. */
+export type Calendar = { order: Order; clock: 12 | 24; week: number }
+const NEUTRAL: Calendar = { order: 'dmy', clock: 24, week: 1 }
+let calendar = NEUTRAL
+/** From now on days and times are written as in the kitchen's country. */
+export function setCalendar(rules: Calendar | null): void {
+  calendar = rules ?? NEUTRAL
+}
+/** In which order figures of a day are read, and with which day a week begins (0: Sunday). */
+export const calendarNow = (): Calendar => calendar
 
 /** The kitchen's time zone; empty: this device's. */
 let zone = ''
 const made = new Map<string, Intl.DateTimeFormat>()
 function format(form: Form, moment: Date, at = zone): string {
   const key = at + JSON.stringify(form)
-  const known = made.get(key) ?? new Intl.DateTimeFormat('en-GB', at ? { ...form, timeZone: at } : form)
+  const known = made.get(key) ?? new Intl.DateTimeFormat('en-US', at ? { ...form, timeZone: at } : form)
   made.set(key, known)
   return known.format(moment)
 }
@@ -33,25 +41,50 @@ export const asDate = (moment: string): Date => new Date(isDay(moment) ? `${mome
 const formatOf = (form: Form, moment: string): string =>
   isDay(moment) ? format(form, new Date(`${moment}T12:00Z`), 'UTC') : format(form, asDate(moment))
 
+const part = (moment: string, form: Form): string => formatOf(form, moment)
+/** "2 Mar", or "Mar 2"; `month` may be long, and a year stand behind it. */
+function dayWords(moment: string, month: 'short' | 'long' = 'short', hasYear = false): string {
+  const [day, name] = [part(moment, { day: 'numeric' }), part(moment, { month })]
+  const year = hasYear ? part(moment, { year: 'numeric' }) : ''
+  if (calendar.order === 'dmy') return `${day} ${name}${year && ` ${year}`}`
+  return `${name} ${day}${year && `, ${year}`}`
+}
+/** A weekday before a day: "Mon 2 Mar", or "Mon, Mar 2". */
+const after = (weekday: string, words: string): string =>
+  calendar.order === 'dmy' ? `${weekday} ${words}` : `${weekday}, ${words}`
+const toText = (moment: Date | string): string => (typeof moment === 'string' ? moment : moment.toISOString())
+
 /** "Thu" */
-export const weekdayText = (moment: Date): string => format(WEEKDAY, moment)
+export const weekdayText = (moment: Date | string): string => part(toText(moment), { weekday: 'short' })
 /** "2 Mar" */
-export const dayText = (moment: string): string => formatOf(DAY, moment)
+export const dayText = (moment: string): string => dayWords(moment)
+/** "14:02" as the country's clock has it: "2:02 PM". */
+export function clockText(time: string): string {
+  if (calendar.clock === 24) return time
+  const hour = Number(time.slice(0, 2))
+  return `${hour % 12 || 12}:${time.slice(3, 5)} ${hour < 12 ? 'AM' : 'PM'}`
+}
+/** "14:02", or "2:02 PM" */
+export const timeText = (moment: string): string =>
+  clockText(new Date(wallOf(asDate(moment).getTime())).toISOString().slice(11, 16))
 /** "2 Mar, 14:02" */
-export const momentText = (moment: string): string => formatOf({ ...DAY, ...CLOCK }, moment)
+export const momentText = (moment: string): string => `${dayText(moment)}, ${timeText(moment)}`
 /** "Mon 2 Mar, 14:02" */
-export const weekMomentText = (moment: string): string => `${formatOf(WEEKDAY, moment)} ${momentText(moment)}`
-/** "14:02" */
-export const timeText = (moment: string): string => formatOf(CLOCK, moment)
+export const weekMomentText = (moment: string): string => after(weekdayText(moment), momentText(moment))
 /** "Thursday 12 March" */
-export const longDayText = (moment: Date): string => format(LONG, moment).replace(',', '')
+export const longDayText = (moment: Date | string): string =>
+  after(part(toText(moment), { weekday: 'long' }), dayWords(toText(moment), 'long'))
+/** "Mon 2 Mar 2026" */
+export const yearDayText = (day: string): string => after(weekdayText(day), dayWords(day, 'short', true))
 
 /** "2 Mar", or "2 to 4 Mar" where a step took several days. */
 export function spanText(first: string, last: string): string {
   const [from, to] = [dayText(first), dayText(last)]
   if (from === to) return to
-  const [fromDay, fromMonth] = from.split(' ')
-  return to.endsWith(` ${fromMonth}`) ? `${fromDay} to ${to}` : `${from} to ${to}`
+  const isOneMonth = part(first, { month: 'short' }) === part(last, { month: 'short' })
+  if (!isOneMonth) return `${from} to ${to}`
+  const [early, late] = [part(first, { day: 'numeric' }), part(last, { day: 'numeric' })]
+  return calendar.order === 'dmy' ? `${early} to ${to}` : `${from} to ${late}`
 }
 
 /** Seconds as "2 h 05" or "40 min". */
@@ -67,7 +100,7 @@ function wallOf(moment: number): number {
   const key = `wall ${zone}`
   const known =
     made.get(key) ??
-    new Intl.DateTimeFormat('en-GB', {
+    new Intl.DateTimeFormat('en-US', {
       ...form,
       minute: 'numeric',
       second: 'numeric',

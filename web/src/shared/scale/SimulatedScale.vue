@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { ref } from 'vue'
 import { refusal, type Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -22,21 +25,25 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
 </script>
 
 <template>
-  <details class="simulated">
-    <summary>Simulated scale: put something on it</summary>
+  <FoldAway class="simulated" word="Simulated scale: put something on it">
     <div class="acts">
-      <button type="button" :disabled="!mark" @click="put({ code, mark, kind })">Put {{ mark }} on it</button>
-      <button type="button" @click="put({})">Take it off</button>
+      <ActButton :disabled="!mark" @click="put({ code, mark, kind })">Put {{ mark }} on it</ActButton>
+      <ActButton @click="put({})">Take it off</ActButton>
       <form @submit.prevent="put({ weight })">
-        <input v-model="weight" aria-label="Weight to put on it" :placeholder="like('5.72 lb', '2.6 kg')" />
-        <button type="submit">Put on</button>
+        <TypedInput
+          v-model="weight"
+          label="Weight to put on it"
+          quiet-label
+          :placeholder="like('5.72 lb', '2.6 kg')"
+        />
+        <ActButton submit>Put on</ActButton>
       </form>
-      <button type="button" @click="put({ trouble: 'silent' })">Stop sending</button>
-      <button type="button" @click="put({ trouble: 'rubbish' })">Send garbage</button>
-      <button type="button" @click="put({ trouble: 'over' })">Overload</button>
+      <ActButton @click="put({ trouble: 'silent' })">Stop sending</ActButton>
+      <ActButton @click="put({ trouble: 'rubbish' })">Send garbage</ActButton>
+      <ActButton @click="put({ trouble: 'over' })">Overload</ActButton>
     </div>
     <p v-if="fault" role="alert">{{ fault }}</p>
-  </details>
+  </FoldAway>
 </template>
 
 <style scoped>
@@ -45,32 +52,10 @@ async function put(body: Partial<Schemas['LayIn']>): Promise<void> {
   font-size: 14px;
 }
 
-summary {
-  cursor: pointer;
-  min-height: 44px;
-  display: flex;
-  align-items: center;
-}
-
 .acts,
 form {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-}
-
-button,
-input {
-  min-height: 44px;
-  padding: 0 10px;
-  border: 1px solid #56615f;
-  border-radius: 4px;
-  background: #1d2528;
-  color: #dfe5e2;
-  font: inherit;
-}
-
-input {
-  width: 92px;
 }
 </style>

@@ -3,7 +3,7 @@ import { NRadioButton, NRadioGroup } from 'naive-ui'
 
 /** One of a few, all in sight. */
 defineProps<{ label: string; choices: { value: T; word: string }[]; quietLabel?: boolean }>()
-const value = defineModel<T>({ required: true })
+const value = defineModel<T | null>({ required: true })
 </script>
 
 <template>

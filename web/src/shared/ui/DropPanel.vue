@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { onClickOutside } from '@vueuse/core'
 import { ref } from 'vue'
 
@@ -6,7 +7,7 @@ import { ref } from 'vue'
 defineProps<{ word: string; wide?: boolean }>()
 const shown = ref(false)
 const frame = ref<HTMLElement | null>(null)
-const button = ref<HTMLButtonElement | null>(null)
+const button = ref<InstanceType<typeof ActButton> | null>(null)
 onClickOutside(frame, () => (shown.value = false))
 
 function close(event: KeyboardEvent): void {
@@ -14,15 +15,15 @@ function close(event: KeyboardEvent): void {
   event.stopPropagation()
   event.preventDefault()
   shown.value = false
-  button.value?.focus()
+  ;(button.value?.$el as HTMLElement | undefined)?.focus()
 }
 </script>
 
 <template>
   <div ref="frame" class="drop" @keydown.esc="close">
-    <button ref="button" type="button" class="act" :aria-expanded="shown" @click="shown = !shown">
+    <ActButton ref="button" :aria-expanded="shown" @click="shown = !shown">
       {{ word }}&nbsp;<span aria-hidden="true">▾</span>
-    </button>
+    </ActButton>
     <div v-if="shown" class="panel below" :class="{ wide }"><slot /></div>
   </div>
 </template>

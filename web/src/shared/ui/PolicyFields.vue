@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
 import type { Policy } from '@/shared/api/client'
 import TypedInput from './TypedInput.vue'
 
@@ -22,7 +23,5 @@ const switches = [
     placeholder="18.00"
     inputmode="decimal"
   />
-  <label v-for="one in switches" :key="one.key" class="tick">
-    <input v-model="policy[one.key]" type="checkbox" /> {{ one.word }}
-  </label>
+  <TickBox v-for="one in switches" :key="one.key" v-model="policy[one.key]">{{ one.word }}</TickBox>
 </template>

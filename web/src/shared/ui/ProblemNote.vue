@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Problem } from '@/shared/api/client'
 
@@ -22,7 +23,7 @@ const faults = computed(() =>
     <ul v-if="faults.length">
       <li v-for="one in faults" :key="one.path">▲ {{ one.message }}</li>
     </ul>
-    <button v-if="retryWord" type="button" class="act small" @click="$emit('retry')">{{ retryWord }}</button>
+    <ActButton v-if="retryWord" small @click="$emit('retry')">{{ retryWord }}</ActButton>
   </div>
 </template>
 

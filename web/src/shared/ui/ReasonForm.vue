@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import type { Problem } from '@/shared/api/client'
 import ProblemNote from './ProblemNote.vue'
 
@@ -10,8 +12,8 @@ const reason = defineModel<string>({ required: true })
 
 <template>
   <form class="lines" @submit.prevent="$emit('done')">
-    <label class="named"><span>Why</span><input v-model="reason" class="box" maxlength="200" /></label>
+    <TypedInput v-model="reason" label="Why" maxlength="200" />
     <ProblemNote v-if="problem" :problem="problem" />
-    <button type="submit" class="act first">{{ word }}</button>
+    <ActButton first submit>{{ word }}</ActButton>
   </form>
 </template>

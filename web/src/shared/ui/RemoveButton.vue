@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { X } from '@lucide/vue'
+import { NButton } from 'naive-ui'
 import { nextTick } from 'vue'
 
 defineProps<{ label: string }>()
@@ -18,22 +19,16 @@ async function remove(event: MouseEvent): Promise<void> {
 </script>
 
 <template>
-  <button type="button" :aria-label="label" @click="remove">
+  <NButton quaternary attr-type="button" class="remove" :aria-label="label" @click="remove">
     <X :size="18" aria-hidden="true" />
-  </button>
+  </NButton>
 </template>
 
 <style scoped>
-button {
+.remove {
   align-self: start;
-  display: grid;
-  place-items: center;
   width: 44px;
-  height: 44px;
+  padding: 0;
   margin-top: 22px;
-  border: 0;
-  background: none;
-  color: var(--quiet);
-  cursor: pointer;
 }
 </style>

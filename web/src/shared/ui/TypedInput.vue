@@ -1,27 +1,33 @@
 <script setup lang="ts">
 import { NInput } from 'naive-ui'
-import { computed, useId } from 'vue'
+import { computed, useAttrs, useId } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { useFieldFacts } from '@/shared/writing/formFacts'
+import FieldItem from './FieldItem.vue'
 
+/** What is typed; under it how the server read it ("4 lb 6 oz"), or what is wrong with it. */
+defineOptions({ inheritAttrs: false })
 const props = defineProps<{
   label: string
-  /** Where the value stands in the body sent, as `pieces[0].weight`. */
-  path: string
-  placeholder?: string
-  hint?: string
-  /** Hide the label from sight, not from hearing; for rows under a shared heading. */
+  /** Where the value stands in the body sent, as `pieces[0].weight`; none: it is not read while it is typed. */
+  path?: string
+  placeholder?: string | undefined
+  hint?: string | undefined
+  /** What is wrong with it, where the form knows that itself. */
+  problem?: string | null | undefined
   quietLabel?: boolean
-  suggestions?: string[]
-  inputmode?: 'text' | 'decimal' | 'numeric'
-  password?: boolean
+  suggestions?: Iterable<string>
+  inputmode?: 'text' | 'decimal' | 'numeric' | 'none'
+  type?: 'text' | 'password' | 'search' | 'textarea'
   autocomplete?: string
+  maxlength?: number | string
 }>()
-const value = defineModel<string>({ required: true })
+const [value, modifiers] = defineModel<string, 'lazy' | 'trim'>({ required: true })
 
 const id = useId()
+const { class: place, style, ...attrs } = useAttrs()
 const { weightText, otherText, money } = useUnits()
-const { reading, fault } = useFieldFacts(() => props.path)
+const { reading, fault } = useFieldFacts(() => props.path ?? '')
 const read = computed(() => {
   const found = reading.value
   if (found?.weight) return `${weightText(found.weight)} · ${otherText(found.weight)}`
@@ -29,59 +35,42 @@ const read = computed(() => {
   return null
 })
 const inputProps = computed(() => ({
+  ...attrs,
   id,
+  ...(props.type === 'search' ? { type: 'search' } : {}),
   inputmode: props.inputmode ?? ('text' as const),
   autocomplete: props.autocomplete ?? 'off',
   list: props.suggestions ? `${id}-list` : undefined,
   'aria-describedby': `${id}-detail`,
-  'aria-invalid': fault.value ? ('true' as const) : undefined,
+  'aria-invalid': fault.value || props.problem ? ('true' as const) : undefined,
 }))
+const typeOf = computed(() => (props.type === 'password' || props.type === 'textarea' ? props.type : 'text'))
+const set = (typed: string): string => (value.value = modifiers.trim ? typed.trim() : typed)
+const on = computed(() => (modifiers.lazy ? { change: set } : { 'update:value': set }))
 </script>
 
 <template>
-  <div class="field">
-    <label :for="id" :class="{ unseen: quietLabel }">{{ label }}</label>
+  <FieldItem
+    :id="id"
+    :class="place"
+    :style="style"
+    :label="label"
+    :quiet-label="quietLabel"
+    :fault="problem || fault"
+    :detail="read ?? hint"
+    :roomy="path !== undefined"
+  >
     <NInput
-      v-model:value="value"
-      :type="password ? 'password' : 'text'"
+      :value="value"
+      :type="typeOf"
       :placeholder="placeholder ?? ''"
-      :status="fault ? 'error' : undefined"
+      :status="fault || problem ? 'error' : undefined"
       :input-props="inputProps"
-      :maxlength="80"
+      :maxlength="maxlength ?? 80"
+      v-on="on"
     />
     <datalist v-if="suggestions" :id="`${id}-list`">
       <option v-for="one in suggestions" :key="one" :value="one" />
     </datalist>
-    <p :id="`${id}-detail`" class="detail" :class="{ fault }">
-      <template v-if="fault"><span aria-hidden="true">▲</span> {{ fault }}</template>
-      <template v-else-if="read">{{ read }}</template>
-      <template v-else-if="hint">{{ hint }}</template>
-    </p>
-  </div>
+  </FieldItem>
 </template>
-
-<style scoped>
-.field {
-  min-width: 0;
-}
-
-label {
-  display: block;
-  font-weight: 600;
-  font-size: 14px;
-  margin-bottom: 3px;
-}
-
-.detail {
-  min-height: 18px;
-  font-size: 13px;
-  line-height: 18px;
-  color: var(--quiet);
-  font-stretch: 88%;
-}
-
-.detail.fault {
-  color: var(--rose-deep);
-  font-weight: 600;
-}
-</style>

@@ -1,4 +1,6 @@
 <script setup lang="ts" generic="T extends string">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 /** The first rows of a list, and above each column what it is taken for. */
 const props = defineProps<{
   heads: string[]
@@ -7,11 +9,10 @@ const props = defineProps<{
   targets: readonly (readonly [T, string])[]
 }>()
 const columns = defineModel<Partial<Record<T, number>>>('columns', { required: true })
-const targetOf = (at: number): string =>
+const targetOf = (at: number): T | '' =>
   props.targets.find(([target]) => columns.value[target] === at)?.[0] ?? ''
 
-function put(at: number, event: Event): void {
-  const wanted = (event.target as HTMLSelectElement).value as T | ''
+function put(at: number, wanted: T | ''): void {
   const kept = Object.entries(columns.value).filter(([target, place]) => place !== at && target !== wanted)
   columns.value = Object.fromEntries(wanted ? [...kept, [wanted, at]] : kept) as Partial<Record<T, number>>
 }
@@ -19,22 +20,20 @@ function put(at: number, event: Event): void {
 
 <template>
   <div class="scroll" tabindex="0" role="region" aria-label="The first rows">
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <td v-for="(head, at) in heads" :key="at">
-            <label>
-              <span class="unseen">Column {{ head }} is</span>
-              <select
-                class="box"
-                :value="targetOf(at)"
-                :class="{ used: targetOf(at) }"
-                @change="put(at, $event)"
-              >
-                <option value="">skip</option>
-                <option v-for="[target, word] in targets" :key="target" :value="target">{{ word }}</option>
-              </select>
-            </label>
+            <SelectBox
+              :label="`Column ${head} is`"
+              quiet-label
+              :class="{ used: targetOf(at) }"
+              :model-value="targetOf(at)"
+              @update:model-value="(target) => put(at, target)"
+            >
+              <option value="">skip</option>
+              <option v-for="[target, word] in targets" :key="target" :value="target">{{ word }}</option>
+            </SelectBox>
           </td>
         </tr>
         <tr>
@@ -46,7 +45,7 @@ function put(at: number, event: Event): void {
           <td v-for="(cell, at) in row" :key="at" :class="{ dim: !targetOf(at) }">{{ cell }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </div>
 </template>
 
@@ -78,14 +77,5 @@ th {
 
 .dim {
   color: var(--quiet);
-}
-
-select {
-  min-width: 132px;
-}
-
-select.used {
-  border: 2px solid var(--ink);
-  font-weight: 650;
 }
 </style>

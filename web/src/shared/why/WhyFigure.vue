@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { NModal } from 'naive-ui'
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import { NButton, NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
 import type { Entry } from '@/shared/api/client'
 import { useWhy } from './why'
@@ -23,22 +25,23 @@ const entriesOf = (ids: number[]): Entry[] =>
 </script>
 
 <template>
-  <button
+  <NButton
     v-if="derivation"
-    type="button"
+    text
+    attr-type="button"
     class="why"
     :aria-label="`${derivation.title}: where it comes from`"
     @click="shown = true"
   >
     <slot />
-  </button>
+  </NButton>
   <slot v-else />
   <NModal v-if="derivation" v-model:show="shown">
     <div class="panel detail" role="dialog" aria-modal="true" :aria-label="derivation.title">
       <h2>{{ derivation.title }}</h2>
       <p class="value">{{ derivation.value }}</p>
       <p class="formula"><span class="quiet">It is</span> {{ derivation.formula }}.</p>
-      <table>
+      <LedgerTable>
         <thead class="unseen">
           <tr>
             <th scope="col">What</th>
@@ -63,8 +66,8 @@ const entriesOf = (ids: number[]): Entry[] =>
             </td>
           </tr>
         </tbody>
-      </table>
-      <button type="button" class="act small" @click="shown = false">Close</button>
+      </LedgerTable>
+      <ActButton small @click="shown = false">Close</ActButton>
     </div>
   </NModal>
 </template>

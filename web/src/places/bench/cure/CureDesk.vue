@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { momentTyped } from '@/shared/quantity/when'
 import { computed, ref, toRef } from 'vue'
 import { useBatch } from '@/shared/api/useBatch'
@@ -88,15 +90,14 @@ function send(): void {
       <span class="quiet">{{ batch.name }}, green weight</span>
       <div class="acts">
         <LabelsPanel :code="code" />
-        <button
+        <ActButton
           v-if="draft.laid.length"
-          type="button"
-          class="act first"
+          first
           :disabled="!going.length || state === 'saving'"
           @click="send"
         >
           {{ isAsked ? 'Into the cure anyway' : 'Into the cure' }}
-        </button>
+        </ActButton>
       </div>
     </div>
     <p v-if="said" class="said" role="status"><span aria-hidden="true">✓</span> {{ said }}</p>
@@ -110,7 +111,7 @@ function send(): void {
       <p v-for="one in problem?.fields" :key="one.path">
         <span aria-hidden="true">▲</span> {{ one.message }}
       </p>
-      <label class="tick"><input v-model="sure" type="checkbox" /> Yes, that is right</label>
+      <TickBox v-model="sure">Yes, that is right</TickBox>
     </div>
     <div class="desk">
       <div>

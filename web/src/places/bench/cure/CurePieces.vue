@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import type { Cures, Pieces, Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
@@ -32,8 +34,8 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
   <div class="pieces">
     <ul v-if="laid.length" aria-label="On the desk">
       <li v-for="one in laid" :key="one.mark">
-        <button
-          type="button"
+        <ActButton
+          card
           class="piece"
           :class="{ here: one.mark === chosen, out: left.includes(one.mark) }"
           :aria-pressed="one.mark === chosen"
@@ -47,24 +49,27 @@ function size(piece: Schemas['DeskPieceOut'] | undefined): string {
             one.recipe.name || answerOf(answer, one.mark)?.school || one.recipe.school
           }}</span>
           <span class="quiet small size">{{ size(answerOf(answer, one.mark)) }}</span>
-        </button>
-        <label class="tick small">
-          <input type="checkbox" :checked="!left.includes(one.mark)" @change="$emit('toggle', one.mark)" />
-          goes in now
-        </label>
+        </ActButton>
+        <TickBox
+          class="small"
+          :model-value="!left.includes(one.mark)"
+          @update:model-value="$emit('toggle', one.mark)"
+          >goes in now</TickBox
+        >
       </li>
     </ul>
     <ul v-if="inside.length" aria-label="In the cure" class="in">
       <li v-for="cure in inside" :key="cure.id" :class="{ here: cure.id === looked }">
-        <button
-          type="button"
+        <ActButton
+          card
+          quiet
           class="look"
           :aria-pressed="cure.id === looked"
           :aria-label="`Show the cure of ${cure.mark}`"
           @click="$emit('look', cure.id)"
         >
           <b>{{ cure.mark }}</b> {{ cure.recipe.split(',')[0] || cure.answer.school }}
-        </button>
+        </ActButton>
         <p class="small">
           in since {{ dayText(cure.in_at) }}, out between {{ dayText(cure.first_at) }} and
           {{ dayText(cure.last_at) }}
@@ -119,11 +124,6 @@ ul {
 .school,
 .size {
   grid-column: 1 / -1;
-}
-
-.tick {
-  min-height: 44px;
-  padding-left: 14px;
 }
 
 .in li {

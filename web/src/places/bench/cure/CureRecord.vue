@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Cures } from '@/shared/api/client'
@@ -20,9 +21,9 @@ const isMistake = ref(false)
     </p>
     <WeighOut :piece="cure.answer" is-done />
     <TakeBack v-if="isMistake" :code="code" :cure="cure.id" />
-    <button v-else v-may:cook type="button" class="act small back" @click="isMistake = true">
+    <ActButton v-else v-may:cook class="back" small @click="isMistake = true">
       Recorded by mistake
-    </button>
+    </ActButton>
   </section>
   <div class="right">
     <section v-if="cure.answer.gauge" class="panel" aria-label="Was it too much">

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import NumberBox from '@/shared/ui/NumberBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { dayText } from '@/shared/quantity/when'
@@ -91,41 +94,23 @@ const there = computed(() =>
       Picked: day {{ time.out }}, <b>{{ on(time.out) }}</b>.
     </p>
     <div v-else class="out">
-      <label :for="`out-${time.first}`">Out on day</label>
-      <button
-        type="button"
-        class="act small"
-        aria-label="A day earlier"
-        @click="out = Math.max(1, time.out - 1)"
-      >
-        −
-      </button>
-      <input
-        :id="`out-${time.first}`"
-        :value="time.out"
-        type="number"
-        min="1"
-        max="120"
-        class="box"
-        @change="out = Number(($event.target as HTMLInputElement).value) || null"
+      <ActButton small aria-label="A day earlier" @click="out = Math.max(1, time.out - 1)"> − </ActButton>
+      <NumberBox
+        label="Out on day"
+        :model-value="time.out"
+        :min="1"
+        :max="120"
+        @update:model-value="out = $event ?? null"
       />
-      <button
-        type="button"
-        class="act small"
-        aria-label="A day later"
-        @click="out = Math.min(120, time.out + 1)"
-      >
-        +
-      </button>
+      <ActButton small aria-label="A day later" @click="out = Math.min(120, time.out + 1)"> + </ActButton>
       <b>{{ on(time.out) }}</b>
     </div>
     <p v-if="time.said" :class="time.state === 'early' ? 'outside' : 'quiet small'">
       <span v-if="time.state === 'early'" aria-hidden="true">▲</span> {{ time.said }}
     </p>
-    <details class="quiet small">
-      <summary>Where this comes from</summary>
+    <FoldAway class="quiet small" word="Where this comes from">
       The rules are common practice. {{ time.curve_source }}
-    </details>
+    </FoldAway>
   </div>
 </template>
 
@@ -158,22 +143,12 @@ text {
   align-items: center;
 }
 
-.out .box {
+.out .field {
   width: 70px;
-}
-
-.out button {
-  min-width: 44px;
-  min-height: 44px;
 }
 
 .outside {
   color: var(--care-ink);
   font-weight: 640;
-}
-
-summary {
-  cursor: pointer;
-  min-height: 44px;
 }
 </style>

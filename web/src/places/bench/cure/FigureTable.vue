@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
@@ -35,28 +37,22 @@ function keep(value: string): void {
       <b
         >{{ Number(row.value) }} <small>{{ unit }}</small></b
       >
-      <button
-        type="button"
-        class="act small"
+      <ActButton
+        small
         :aria-expanded="open === row.key"
         :aria-label="`Own figure for ${row.label}`"
         @click="change(row)"
       >
         own
-      </button>
+      </ActButton>
       <p v-if="row.is_own" class="small quiet wide">
         {{ row.source }}; the reference has {{ Number(row.reference) }}.
       </p>
       <form v-if="open === row.key" v-may:owner class="wide" @submit.prevent="keep(own.value)">
-        <label class="named"
-          ><span>Our figure, {{ unit }}</span
-          ><input v-model="own.value" class="box" inputmode="decimal"
-        /></label>
-        <label class="named"
-          ><span>Where it is from</span><input v-model="own.source" class="box" maxlength="200"
-        /></label>
-        <button type="submit" class="act" :disabled="state === 'saving'">Save</button>
-        <button v-if="row.is_own" type="button" class="act" @click="keep('')">Use the reference</button>
+        <TypedInput v-model="own.value" :label="`Our figure, ${unit}`" inputmode="decimal" />
+        <TypedInput v-model="own.source" label="Where it is from" maxlength="200" />
+        <ActButton submit :disabled="state === 'saving'">Save</ActButton>
+        <ActButton v-if="row.is_own" @click="keep('')">Use the reference</ActButton>
         <ProblemNote v-if="problem" :problem="problem" class="wide" />
       </form>
     </li>

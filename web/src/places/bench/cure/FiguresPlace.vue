@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
@@ -34,7 +36,7 @@ const { like } = useUnits()
   <div class="head">
     <h1>Nitrite limits and spoon weights</h1>
     <span class="quiet">what the cure desk uses</span>
-    <div class="acts"><RouterLink class="act" :to="{ name: 'bench' }">Bench</RouterLink></div>
+    <div class="acts"><ActLink :to="{ name: 'bench' }">Bench</ActLink></div>
   </div>
   <LoadState v-if="!facts" :error="error" what="the figures" @retry="refetch()" />
   <div v-else class="figures">
@@ -76,12 +78,9 @@ const { like } = useUnits()
         </ul>
         <p v-else class="quiet">None yet. A mix made ahead is used up by weight at the desk.</p>
         <form v-may:cook @submit.prevent="make">
-          <label class="named">
-            <span>Recipe</span>
-            <select v-model="mix.recipe" class="box">
-              <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
-            </select>
-          </label>
+          <SelectBox v-model="mix.recipe" label="Recipe">
+            <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
+          </SelectBox>
           <TypedInput
             v-model="mix.weight"
             label="How much was made"

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed } from 'vue'
 import { productWords } from '@/places/bench/productWords'
 import type { PieceFacts, Schemas } from '@/shared/api/client'
@@ -29,45 +32,33 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
 
 <template>
   <div class="fields">
-    <label class="named">
-      <span>It will be</span>
-      <select v-model="piece.product" class="box">
-        <option value="">
-          {{ product ? `as known: ${productWords[product]}` : 'as known of the piece' }}
-        </option>
-        <option v-for="(word, one) in productWords" :key="one" :value="one">{{ word }}</option>
-      </select>
-    </label>
-    <label class="named">
-      <span>Then</span>
-      <select v-model="piece.course" class="box">
-        <option value="">{{ course ? `as said: ${course}` : 'not said' }}</option>
-        <option v-for="one in courses" :key="one.value" :value="one.value">{{ one.word }}</option>
-      </select>
-    </label>
-    <label class="named">
-      <span>Skin</span>
-      <select v-model="piece.skin" class="box">
-        <option value="">{{ skin ? `as known: ${skin}` : 'not given' }}</option>
-        <option value="off">off</option>
-        <option value="on">on</option>
-      </select>
-    </label>
+    <SelectBox v-model="piece.product" label="It will be">
+      <option value="">
+        {{ product ? `as known: ${productWords[product]}` : 'as known of the piece' }}
+      </option>
+      <option v-for="(word, one) in productWords" :key="one" :value="one">{{ word }}</option>
+    </SelectBox>
+    <SelectBox v-model="piece.course" label="Then">
+      <option value="">{{ course ? `as said: ${course}` : 'not said' }}</option>
+      <option v-for="one in courses" :key="one.value" :value="one.value">{{ one.word }}</option>
+    </SelectBox>
+    <SelectBox v-model="piece.skin" label="Skin">
+      <option value="">{{ skin ? `as known: ${skin}` : 'not given' }}</option>
+      <option value="off">off</option>
+      <option value="on">on</option>
+    </SelectBox>
     <TypedInput
       v-model="scale"
       label="Scale reads in steps of"
       path="scale"
       :placeholder="facts.scale ? `${facts.scale} g` : '0.1 g'"
     />
-    <label v-if="mixes.length" class="named wide">
-      <span>Use a mix made ahead</span>
-      <select v-model="piece.mix" class="box">
-        <option :value="null">weigh each ingredient</option>
-        <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
-          {{ mix.recipe }}, {{ mix.left_grams }} g left: {{ mix.words }}
-        </option>
-      </select>
-    </label>
+    <SelectBox v-if="mixes.length" v-model="piece.mix" class="wide" label="Use a mix made ahead">
+      <option :value="null">weigh each ingredient</option>
+      <option v-for="mix in mixes" :key="mix.id" :value="mix.id">
+        {{ mix.recipe }}, {{ mix.left_grams }} g left: {{ mix.words }}
+      </option>
+    </SelectBox>
     <TypedInput
       v-if="has('tub')"
       v-model="piece.tub"
@@ -77,19 +68,15 @@ const mixes = computed(() => props.facts.mixes.filter((mix) => Number(mix.left_g
       placeholder="alone"
       hint="Pieces with the same tub name share one brine."
     />
-    <label class="tick wide">
-      <input v-model="piece.is_kept_warm" type="checkbox" />
-      Rests warm after the salt (66–68 °F, 19–20 °C, for a day or two)
-    </label>
+    <TickBox v-model="piece.is_kept_warm" class="wide"
+      >Rests warm after the salt (66–68 °F, 19–20 °C, for a day or two)</TickBox
+    >
     <WishFields
       v-model="wishes"
       class="wide"
       :two-stage="has('spices_later') || piece.recipe.extras.some((one) => one.stage === 2)"
     />
-    <label class="named wide">
-      <span>Put in earlier?</span>
-      <input v-model="inAt" class="box" type="datetime-local" />
-    </label>
+    <DateBox v-model="inAt" class="wide" label="Put in earlier?" kind="datetime-local" />
   </div>
 </template>
 

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -33,37 +36,23 @@ function choose(name: string): void {
 <template>
   <div class="bar">
     <div class="line">
-      <label class="named">
-        <span>Recipe</span>
-        <select
-          class="box"
-          :value="saved?.name ?? ''"
-          @change="choose(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">{{ saved ? 'another …' : 'not saved yet' }}</option>
-          <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
-        </select>
-      </label>
-      <button type="button" class="act" :aria-expanded="isOpen" @click="isOpen = !isOpen">
+      <SelectBox label="Recipe" :model-value="saved?.name ?? ''" @update:model-value="choose($event)">
+        <option value="">{{ saved ? 'another …' : 'not saved yet' }}</option>
+        <option v-for="one in facts.recipes" :key="one.name" :value="one.name">{{ one.name }}</option>
+      </SelectBox>
+      <ActButton :aria-expanded="isOpen" @click="isOpen = !isOpen">
         {{ isOpen ? 'Close the amounts' : 'Method and amounts' }}
-      </button>
+      </ActButton>
     </div>
     <p class="quiet small">
       {{ title }}<template v-if="saved && !isChanged">, saved by {{ saved.by }}</template>
-      <button v-if="canShare" type="button" class="link" @click="$emit('same')">
-        Same recipe for all pieces
-      </button>
+      <ActButton v-if="canShare" small quiet @click="$emit('same')">Same recipe for all pieces</ActButton>
     </p>
     <div v-show="isOpen" class="open">
       <RecipeFields v-model:recipe="recipe" :facts="facts" :piece="piece" :path="path" />
       <form v-may:cook class="keep" @submit.prevent="keep(recipe)">
-        <label class="named">
-          <span>Save it under the name</span>
-          <input v-model="recipe.name" class="box" maxlength="80" />
-        </label>
-        <button type="submit" class="act" :disabled="!isChanged || state === 'saving'">
-          Save the recipe
-        </button>
+        <TypedInput v-model="recipe.name" label="Save it under the name" maxlength="80" />
+        <ActButton submit :disabled="!isChanged || state === 'saving'"> Save the recipe </ActButton>
       </form>
       <p v-if="state === 'saved' && !isChanged" class="good" role="status">
         ✓ Saved as version {{ saved?.version }}.
@@ -88,21 +77,10 @@ function choose(name: string): void {
   align-items: end;
 }
 
-.line .named,
-.keep .named {
+.line .field,
+.keep .field {
   flex: 1 1 0;
   min-width: 0;
-}
-
-.link {
-  min-height: 44px;
-  padding: 0 4px;
-  background: none;
-  border: 0;
-  font: inherit;
-  color: var(--rose-deep);
-  text-decoration: underline;
-  cursor: pointer;
 }
 
 .open {

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -43,21 +46,15 @@ const saltWord = computed(() => (has('box') ? 'Salt of the box' : 'Salt'))
 
 <template>
   <div class="fields">
-    <label class="named">
-      <span>Curing method</span>
-      <select v-model="school" class="box">
-        <option v-for="one in facts.schools" :key="one.key" :value="one.key">{{ one.label }}</option>
-      </select>
-    </label>
-    <label v-if="has('agent')" class="named">
-      <span>Curing salt</span>
-      <select v-model="recipe.agent" class="box">
-        <option v-for="one in agents" :key="one.key" :value="one.key">
-          {{ one.label }}{{ Number(one.nitrite) ? `, ${Number(one.nitrite)} % nitrite` : '' }}
-        </option>
-        <option v-if="!has('packet')" value="none">none: without nitrite</option>
-      </select>
-    </label>
+    <SelectBox v-model="school" label="Curing method">
+      <option v-for="one in facts.schools" :key="one.key" :value="one.key">{{ one.label }}</option>
+    </SelectBox>
+    <SelectBox v-if="has('agent')" v-model="recipe.agent" label="Curing salt">
+      <option v-for="one in agents" :key="one.key" :value="one.key">
+        {{ one.label }}{{ Number(one.nitrite) ? `, ${Number(one.nitrite)} % nitrite` : '' }}
+      </option>
+      <option v-if="!has('packet')" value="none">none: without nitrite</option>
+    </SelectBox>
     <p v-if="has('agent') && agent" class="quiet small wide">For {{ agent.purpose }}.</p>
     <template v-if="!has('packet')">
       <TypedInput
@@ -119,9 +116,9 @@ const saltWord = computed(() => (has('box') ? 'Salt of the box' : 'Salt'))
         placeholder="none"
       />
     </template>
-    <label v-if="has('tub')" class="tick wide">
-      <input v-model="isMixed" type="checkbox" /> Give the brine as it was mixed, for the whole tub
-    </label>
+    <TickBox v-if="has('tub')" v-model="isMixed" class="wide"
+      >Give the brine as it was mixed, for the whole tub</TickBox
+    >
     <MixedBrine v-if="isMixed" v-model:recipe="recipe" :path="path" />
     <TypedInput
       v-if="has('water') && !isMixed"
@@ -191,35 +188,32 @@ const saltWord = computed(() => (has('box') ? 'Salt of the box' : 'Salt'))
         :path="`${path}extras[${place}].amount`"
         placeholder="0.5 %"
       />
-      <label class="named">
-        <span>A spoon of it weighs like</span>
-        <select v-model="extra.spoon" class="box">
-          <option value="">not known</option>
-          <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
-        </select>
-      </label>
-      <label v-if="has('stages')" class="tick">
-        <input
-          type="checkbox"
-          :checked="extra.stage === 2"
-          @change="extra.stage = ($event.target as HTMLInputElement).checked ? 2 : 1"
-        />
-        second stage
-      </label>
-      <button type="button" class="act small" @click="recipe.extras.splice(place, 1)">Remove</button>
-    </div>
-    <button type="button" class="act small wide add" @click="recipe.extras.push(ingredient())">
-      + pepper, herbs, syrup …
-    </button>
-    <label v-if="!has('packet')" class="named wide">
-      <span>A spoon of this salt weighs like</span>
-      <select v-model="recipe.salt.spoon" class="box">
+      <SelectBox v-model="extra.spoon" label="A spoon of it weighs like">
         <option value="">not known</option>
-        <option v-for="one in facts.spoons" :key="one.key" :value="one.key">
-          {{ one.label }}, {{ Number(one.grams) }} g per teaspoon{{ one.is_own ? ' (your own)' : '' }}
-        </option>
-      </select>
-    </label>
+        <option v-for="one in facts.spoons" :key="one.key" :value="one.key">{{ one.label }}</option>
+      </SelectBox>
+      <TickBox
+        v-if="has('stages')"
+        :model-value="extra.stage === 2"
+        @update:model-value="extra.stage = $event ? 2 : 1"
+        >second stage</TickBox
+      >
+      <ActButton small @click="recipe.extras.splice(place, 1)">Remove</ActButton>
+    </div>
+    <ActButton class="wide add" small @click="recipe.extras.push(ingredient())">
+      + pepper, herbs, syrup …
+    </ActButton>
+    <SelectBox
+      v-if="!has('packet')"
+      v-model="recipe.salt.spoon"
+      class="wide"
+      label="A spoon of this salt weighs like"
+    >
+      <option value="">not known</option>
+      <option v-for="one in facts.spoons" :key="one.key" :value="one.key">
+        {{ one.label }}, {{ Number(one.grams) }} g per teaspoon{{ one.is_own ? ' (your own)' : '' }}
+      </option>
+    </SelectBox>
   </div>
 </template>
 
@@ -247,10 +241,5 @@ const saltWord = computed(() => (has('box') ? 'Salt of the box' : 'Salt'))
   padding-left: 10px;
   border-left: 3px solid var(--edge);
   margin-bottom: 6px;
-}
-
-.extra button {
-  align-self: end;
-  justify-self: start;
 }
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -17,7 +19,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
       <h2>{{ isDone ? 'Weighed out' : 'Weigh out' }} for {{ piece.mark }}</h2>
       <span class="quiet">{{ weightText(piece.weight) }}, {{ whole(piece.grams) }} g</span>
     </div>
-    <table v-if="piece.lines.length">
+    <LedgerTable v-if="piece.lines.length">
       <thead class="unseen">
         <tr>
           <th>What</th>
@@ -52,7 +54,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
           </td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
     <p v-if="piece.tub && piece.tub_weight" class="small">
       One brine for tub <b>{{ piece.tub }}</b>, {{ weightText(piece.tub_weight) }} of meat in all: mix it
       once.
@@ -79,9 +81,7 @@ const whole = (grams: string): string => Number(grams).toLocaleString('en-GB').r
       </p>
     </div>
     <p v-if="piece.lines.some((line) => line.spoons && !line.is_spooned)">
-      <label class="tick"
-        ><input v-model="bySpoon" type="checkbox" /> Spoon measures if you have no scale (within 10 %)</label
-      >
+      <TickBox v-model="bySpoon">Spoon measures if you have no scale (within 10 %)</TickBox>
     </p>
     <p>{{ piece.how }} {{ piece.stage_note }}</p>
     <p v-if="piece.salt_in_slice">

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import NumberBox from '@/shared/ui/NumberBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import type { Schemas } from '@/shared/api/client'
 
 /** How the days in between are wanted: turning, drying, soaking. */
@@ -13,41 +16,26 @@ const turns = [
 
 <template>
   <div class="wishes">
-    <label class="named">
-      <span>Turn and rub</span>
-      <select v-model.number="wishes.turn_days" class="box">
-        <option v-for="one in turns" :key="one.value" :value="one.value">{{ one.word }}</option>
-      </select>
-    </label>
-    <label class="named">
-      <span>Dry uncovered, hours</span>
-      <input v-model.number="wishes.dry_hours" class="box" type="number" min="0" max="72" />
-    </label>
-    <label class="named">
-      <span>Soak, minutes</span>
-      <input
-        :value="wishes.soak_minutes ?? ''"
-        class="box"
-        type="number"
-        min="5"
-        max="600"
-        placeholder="by taste"
-        @change="wishes.soak_minutes = Number(($event.target as HTMLInputElement).value) || null"
-      />
-    </label>
-    <label v-if="twoStage" class="named">
-      <span>Spices on day</span>
-      <input
-        :value="wishes.spice_day ?? ''"
-        class="box"
-        type="number"
-        min="1"
-        max="120"
-        placeholder="the last"
-        @change="wishes.spice_day = Number(($event.target as HTMLInputElement).value) || null"
-      />
-    </label>
-    <label class="tick"><input v-model="wishes.reseason" type="checkbox" /> re-season afterwards</label>
+    <SelectBox v-model="wishes.turn_days" label="Turn and rub">
+      <option v-for="one in turns" :key="one.value" :value="one.value">{{ one.word }}</option>
+    </SelectBox>
+    <NumberBox v-model="wishes.dry_hours" label="Dry uncovered, hours" :min="0" :max="72" />
+    <NumberBox
+      v-model="wishes.soak_minutes"
+      label="Soak, minutes"
+      :min="5"
+      :max="600"
+      placeholder="by taste"
+    />
+    <NumberBox
+      v-if="twoStage"
+      v-model="wishes.spice_day"
+      label="Spices on day"
+      :min="1"
+      :max="120"
+      placeholder="the last"
+    />
+    <TickBox v-model="wishes.reseason">re-season afterwards</TickBox>
   </div>
 </template>
 

@@ -105,7 +105,7 @@ describe('recipes by school', () => {
     const recipe = reactive(blankRecipe('two_stage'))
     const shown = mount(RecipeFields, { props: { facts: facts(), piece, path: '', recipe } })
     await shown.get('.add').trigger('click')
-    await shown.get('.extra input[type="checkbox"]').setValue(true)
+    await shown.get('.extra [role="checkbox"]').trigger('click')
     expect(recipe.extras).toEqual([{ name: '', amount: '', spoon: '', stage: 2 }])
     await shown.get('.extra button').trigger('click')
     expect(recipe.extras).toEqual([])
@@ -181,7 +181,7 @@ describe('what to weigh out', () => {
     const out = shown()
     expect(plain(out.text())).toContain('Weigh out for A4.41 lb, 2\u202f000 g'.replace('\u202f', ' '))
     expect(out.findAll('.grams').map((cell) => plain(cell.text()))).toEqual(['50.0 g', '4.80 g'])
-    await out.get('input[type="checkbox"]').setValue(true)
+    await out.get('[role="checkbox"]').trigger('click')
     expect(plain(out.get('.grams').text())).toBe('3 tbsp49.5 g as measured, 45 to 55 g50.0 g on a scale')
   })
 
@@ -339,7 +339,7 @@ describe('the cure desk', () => {
     await button.trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('Did you mean 2.5 %?'))
     expect(button.text()).toBe('Into the cure anyway')
-    await shown.get('.asked input').setValue(true)
+    await shown.get('.asked [role="checkbox"]').trigger('click')
     given['POST /batches/J-01/cures'] = { cures: [cured('A'), cured('B')], charges: [] }
     await button.trigger('click')
     await vi.waitFor(() => expect(shown.text()).toContain('In the cure: A · B.'))
@@ -352,7 +352,7 @@ describe('the cure desk', () => {
     const { calls, shown } = await open(answers())
     const tubs = async (school: string) => {
       const method = shown.findAll('label').find((one) => one.text().startsWith('Curing method'))
-      await method?.get('select').setValue(school)
+      await shown.get(`select#${method?.attributes('for') ?? ''}`).setValue(school)
       const same = shown.findAll('button').find((one) => one.text() === 'Same recipe for all pieces')
       await same?.trigger('click')
       await vi.waitFor(() => {
@@ -370,7 +370,7 @@ describe('the cure desk', () => {
   it('leaves out what is not to go in now', async () => {
     const given = { ...answers(), 'POST /batches/J-01/cures': { cures: [], charges: [] } }
     const { calls, shown } = await open(given)
-    await shown.findAll('[aria-label="On the desk"] input')[1]?.setValue(false)
+    await shown.findAll('[aria-label="On the desk"] [role="checkbox"]')[1]?.trigger('click')
     expect(shown.get('h1').text()).toBe('Cure for 1 piece')
     await shown.get('.head .first').trigger('click')
     await flushPromises()

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, toRef } from 'vue'
@@ -46,24 +48,23 @@ const days = computed(() => {
       <span class="quiet narrow">{{ diary.cut }}, diary</span>
       <div class="acts">
         <LabelsPanel :code="code" />
-        <RouterLink class="act" :to="{ name: 'cure', params: { code } }">Cure desk</RouterLink>
-        <RouterLink v-may:helper class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
+        <ActLink :to="{ name: 'cure', params: { code } }">Cure desk</ActLink>
+        <ActLink v-may:helper :to="{ name: 'weigh', params: { code } }">Weigh</ActLink>
       </div>
     </div>
     <div class="book">
       <section class="panel" aria-label="Diary">
         <div v-if="diary.pieces.length > 1" class="marks" role="group" aria-label="Which piece">
-          <button type="button" class="act small" :aria-pressed="mark === ''" @click="mark = ''">all</button>
-          <button
+          <ActButton small :aria-pressed="mark === ''" @click="mark = ''">all</ActButton>
+          <ActButton
             v-for="one in diary.pieces"
             :key="one"
-            type="button"
-            class="act small"
+            small
             :aria-pressed="mark === one"
             @click="mark = one"
           >
             {{ one }}
-          </button>
+          </ActButton>
         </div>
         <div v-for="leaves in days" :key="leaves[0]!.happened_at" class="day">
           <h2>{{ longDayText(new Date(leaves[0]!.happened_at)) }}</h2>
@@ -136,11 +137,6 @@ section {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
-}
-
-.marks button {
-  min-height: 44px;
-  min-width: 44px;
 }
 
 .marks [aria-pressed='true'] {

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { stampNow } from '@/shared/api/deviceClock'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useSlug } from '@/shared/api/useSlug'
@@ -27,16 +30,19 @@ function write(): void {
 
 <template>
   <form v-may:helper @submit.prevent="write">
-    <label class="named">
-      <span>Add a note</span>
-      <textarea v-model="draft.text" class="box" rows="3" maxlength="2000" @input="said = ''" />
-    </label>
+    <TypedInput
+      v-model="draft.text"
+      label="Add a note"
+      type="textarea"
+      maxlength="2000"
+      @update:model-value="said = ''"
+    />
     <div class="line">
-      <select v-model="draft.mark" class="box" aria-label="About which piece">
+      <SelectBox v-model="draft.mark" label="About which piece" quiet-label>
         <option value="">the whole batch</option>
         <option v-for="one in pieces" :key="one" :value="one">piece {{ one }}</option>
-      </select>
-      <button type="submit" class="act first" :disabled="!draft.text.trim()">Save the note</button>
+      </SelectBox>
+      <ActButton first submit :disabled="!draft.text.trim()">Save the note</ActButton>
     </div>
     <p v-if="said" class="good" role="status">✓ {{ said }}</p>
   </form>
@@ -46,11 +52,6 @@ function write(): void {
 form {
   display: grid;
   gap: 8px;
-}
-
-textarea {
-  padding: 8px 10px;
-  resize: vertical;
 }
 
 .line {

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { api, type Schemas, take } from '@/shared/api/client'
@@ -12,7 +16,7 @@ const emit = defineEmits<{ kept: [diary: Schemas['DiaryOut']] }>()
 const kitchen_slug = useSlug()
 const mark = ref('')
 const note = ref('')
-const input = ref<HTMLInputElement | null>(null)
+
 const file = ref<File | null>(null)
 type Sent = { name: string; size: number; changed: number; mark: string; note: string }
 const { state, problem, write, retry, reset } = useWrite<Sent, Schemas['DiaryOut']>(
@@ -34,8 +38,8 @@ const { state, problem, write, retry, reset } = useWrite<Sent, Schemas['DiaryOut
     )
   },
 )
-function choose(event: Event): void {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null
+function choose(chosen: File): void {
+  file.value = chosen
   reset()
 }
 function send(): void {
@@ -51,7 +55,6 @@ function send(): void {
   void write(sent, (diary) => {
     note.value = ''
     file.value = null
-    if (input.value) input.value.value = ''
     emit('kept', diary)
   })
 }
@@ -59,29 +62,22 @@ function send(): void {
 
 <template>
   <form v-may:helper @submit.prevent="send">
-    <label class="named">
-      <span>Add a photo</span>
-      <input
-        ref="input"
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        class="box file"
-        @change="choose"
-      />
-    </label>
+    <ChooseFile
+      :word="file ? file.name : 'Add a photo'"
+      accept="image/jpeg,image/png,image/webp"
+      @choose="choose"
+    />
     <p class="quiet small">JPEG, PNG or WebP up to 15 MB; location and camera data are removed.</p>
     <template v-if="file">
-      <label class="named"
-        ><span>What it shows</span><input v-model="note" class="box" maxlength="200"
-      /></label>
+      <TypedInput v-model="note" label="What it shows" maxlength="200" />
       <div class="line">
-        <select v-model="mark" class="box" aria-label="Of which piece">
+        <SelectBox v-model="mark" label="Of which piece" quiet-label>
           <option value="">the whole batch</option>
           <option v-for="one in pieces" :key="one" :value="one">piece {{ one }}</option>
-        </select>
-        <button type="submit" class="act first" :disabled="state === 'saving'">
+        </SelectBox>
+        <ActButton first submit :disabled="state === 'saving'">
           {{ state === 'saving' ? 'Sending …' : 'Save the photo' }}
-        </button>
+        </ActButton>
       </div>
     </template>
     <ProblemNote

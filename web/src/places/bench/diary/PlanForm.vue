@@ -1,4 +1,9 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -44,31 +49,20 @@ function plan(): void {
 </script>
 
 <template>
-  <details class="panel">
-    <summary>Plan something else</summary>
+  <FoldAway class="panel" word="Plan something else">
     <form v-may:cook @submit.prevent="plan">
-      <label class="named">
-        <span>What</span>
-        <select v-model="kind" class="box">
-          <option v-for="one in kinds" :key="one.value" :value="one.value">{{ one.word }}</option>
-        </select>
-      </label>
-      <label v-if="kind === 'other'" class="named"
-        ><span>In a few words</span><input v-model="words" class="box" maxlength="60"
-      /></label>
-      <label class="named"><span>When</span><input v-model="when" class="box" type="datetime-local" /></label>
+      <SelectBox v-model="kind" label="What">
+        <option v-for="one in kinds" :key="one.value" :value="one.value">{{ one.word }}</option>
+      </SelectBox>
+      <TypedInput v-if="kind === 'other'" v-model="words" label="In a few words" maxlength="60" />
+      <DateBox v-model="when" label="When" kind="datetime-local" />
       <ProblemNote v-if="problem" :problem="problem" />
-      <button type="submit" class="act" :disabled="!when || state === 'saving'">Plan it</button>
+      <ActButton submit :disabled="!when || state === 'saving'">Plan it</ActButton>
     </form>
-  </details>
+  </FoldAway>
 </template>
 
 <style scoped>
-summary {
-  cursor: pointer;
-  min-height: 44px;
-}
-
 form {
   display: grid;
   gap: 8px;

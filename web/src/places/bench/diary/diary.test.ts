@@ -112,6 +112,7 @@ describe('a photo', () => {
     Object.defineProperty(input.element, 'files', { value: [file], configurable: true })
     Object.defineProperty(input.element, 'value', { value: '', writable: true })
     await input.trigger('change')
+    await flushPromises()
     await shown.get('input[maxlength]').setValue('day four')
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(calls).toHaveLength(1))
@@ -140,6 +141,7 @@ describe('a task planned by hand', () => {
   it('needs a time, and a word where it is something else', async () => {
     const calls = server({ 'POST /batches/J-01/tasks': { tasks: [] } })
     const shown = mount(PlanForm, { props: { code: 'J-01', pieces: ['A'] }, global: around() })
+    await shown.get('[role="button"]').trigger('keydown', { key: 'Enter' })
     expect(shown.get('button').attributes('disabled')).toBeDefined()
     await shown.get('select').setValue('other')
     await shown.get('input[maxlength]').setValue('call the harbour')

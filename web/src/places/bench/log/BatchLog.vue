@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
@@ -50,15 +51,14 @@ const canCorrect = (entry: Entry): boolean => entry.overruled_by === null && ent
           longer counts
         </p>
       </div>
-      <button
+      <ActButton
         v-if="canCorrect(entry)"
-        type="button"
-        class="act small"
+        small
         :aria-label="`Correct entry ${entry.sequence}, ${entry.label}`"
         @click="$emit('correct', entry)"
       >
         Correct
-      </button>
+      </ActButton>
     </li>
   </ol>
 </template>

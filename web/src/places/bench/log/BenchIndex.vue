@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useToday } from '@/shared/api/useBatch'
 import { marksText } from '@/shared/parts/marksText'
@@ -19,17 +20,15 @@ const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
     <h1>Bench</h1>
     <span class="quiet">trim, cure, turn, taste, weigh</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'figures' }">Nitrite limits and spoon weights</RouterLink>
-      <RouterLink class="act" :to="{ name: 'map' }">Map</RouterLink>
-      <RouterLink class="act" :to="{ name: 'batches', query: { state: 'under-way' } }"
-        >All under way</RouterLink
-      >
+      <ActLink :to="{ name: 'figures' }">Nitrite limits and spoon weights</ActLink>
+      <ActLink :to="{ name: 'map' }">Map</ActLink>
+      <ActLink :to="{ name: 'batches', query: { state: 'under-way' } }">All under way</ActLink>
     </div>
   </div>
   <LoadState v-if="!today" :error="error" what="what is under way" @retry="refetch()" />
   <div v-else-if="!batches.length" class="panel empty">
     <p>No batches under way. Start one with what you bought.</p>
-    <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+    <ActLink v-may:cook first :to="{ name: 'start' }">Start a batch</ActLink>
   </div>
   <ul v-else aria-label="Batches under way">
     <li v-for="batch in batches" :key="batch.code" class="panel">
@@ -43,12 +42,12 @@ const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
         <p class="quiet small">{{ batch.cut }}, {{ batch.stage }}, {{ weightText(batch.weight) }}</p>
       </div>
       <div class="ways">
-        <RouterLink v-may:helper class="act first" :to="{ name: 'weigh', params: { code: batch.code } }">
+        <ActLink v-may:helper first :to="{ name: 'weigh', params: { code: batch.code } }">
           {{ batch.next ? weighWord(batch.next.kind) : 'Weigh' }}
-        </RouterLink>
-        <RouterLink class="act" :to="{ name: 'cure', params: { code: batch.code } }">Cure desk</RouterLink>
-        <RouterLink class="act" :to="{ name: 'diary', params: { code: batch.code } }">Diary</RouterLink>
-        <RouterLink class="act" :to="{ name: 'log', params: { code: batch.code } }">Log</RouterLink>
+        </ActLink>
+        <ActLink :to="{ name: 'cure', params: { code: batch.code } }">Cure desk</ActLink>
+        <ActLink :to="{ name: 'diary', params: { code: batch.code } }">Diary</ActLink>
+        <ActLink :to="{ name: 'log', params: { code: batch.code } }">Log</ActLink>
       </div>
     </li>
   </ul>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { type Component, computed, nextTick, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -116,10 +118,10 @@ useKeys({
   <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <RouterLink v-may:helper class="act" :to="{ name: 'weigh', params: { code } }">Weigh</RouterLink>
-      <RouterLink class="act" :to="{ name: 'cure', params: { code } }">Cure desk</RouterLink>
-      <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary</RouterLink>
-      <RouterLink class="act" :to="{ name: 'strip', params: { code } }">See the verdict</RouterLink>
+      <ActLink v-may:helper :to="{ name: 'weigh', params: { code } }">Weigh</ActLink>
+      <ActLink :to="{ name: 'cure', params: { code } }">Cure desk</ActLink>
+      <ActLink :to="{ name: 'diary', params: { code } }">Diary</ActLink>
+      <ActLink :to="{ name: 'strip', params: { code } }">See the verdict</ActLink>
     </BatchHead>
     <div class="bench">
       <section ref="card" class="panel record" tabindex="-1" :aria-label="title">
@@ -137,24 +139,13 @@ useKeys({
           @cancel="take({ act: 'step', entry: null })"
         />
         <div v-if="!task.entry" class="terms">
-          <button
-            v-if="task.act !== 'step'"
-            type="button"
-            class="act small"
-            @click="take({ act: 'step', entry: null })"
-          >
+          <ActButton v-if="task.act !== 'step'" small @click="take({ act: 'step', entry: null })">
             Back to recording
-          </button>
+          </ActButton>
           <template v-else>
-            <button
-              v-for="act in acts"
-              :key="act"
-              type="button"
-              class="act small"
-              @click="take({ act, entry: null })"
-            >
+            <ActButton v-for="act in acts" :key="act" small @click="take({ act, entry: null })">
               {{ titles[act] }}
-            </button>
+            </ActButton>
           </template>
         </div>
       </section>

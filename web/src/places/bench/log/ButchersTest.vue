@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, ref } from 'vue'
 import { api, type Batch, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
@@ -46,7 +48,7 @@ const lines = computed(() => {
           :style="{ flexGrow: part.share, background: colour(part) }"
         />
       </div>
-      <table>
+      <LedgerTable>
         <thead>
           <tr>
             <th>Part</th>
@@ -75,17 +77,19 @@ const lines = computed(() => {
             <td />
           </tr>
         </tbody>
-      </table>
+      </LedgerTable>
       <p class="factor">
         A usable {{ unitWord }} costs <b>{{ costText(test.usable_price) }}</b><template v-if="test.factor"
           >: cost factor <b>{{ test.factor }}</b></template
         >.
       </p>
     </template>
-    <label class="named">
-      <span>Next week’s price per {{ unitWord }}</span>
-      <input v-model="price" class="box" :placeholder="`3.10/${unit}`" inputmode="decimal" />
-    </label>
+    <TypedInput
+      v-model="price"
+      :label="`Next week’s price per ${unitWord}`"
+      :placeholder="`3.10/${unit}`"
+      inputmode="decimal"
+    />
     <p v-if="test?.next_usable && test.next_with_same_worth" role="status">
       Then a usable {{ unitWord }} costs <b>{{ costText(test.next_usable) }}</b> by the factor, or
       {{ costText(test.next_with_same_worth) }} if trim stays worth what it is now.

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -35,17 +37,13 @@ function send(): void {
         :key="look.key"
         :class="{ found: found.includes(look.key), stops: look.stops }"
       >
-        <label class="tick"
-          ><input v-model="found" type="checkbox" :value="look.key" /> {{ look.question }}</label
-        >
+        <TickBox v-model="found" :value="look.key">{{ look.question }}</TickBox>
         <p v-if="found.includes(look.key)" class="do">
           <span aria-hidden="true">▲</span> {{ look.what_to_do }}
         </p>
       </li>
     </ul>
-    <label class="named"
-      ><span>Where, what else</span><input v-model="note" class="box" maxlength="200"
-    /></label>
+    <TypedInput v-model="note" label="Where, what else" maxlength="200" />
     <p v-if="state === 'saved'" class="good" role="status">✓ Saved in the diary.</p>
     <SaveBar
       :word="found.length ? 'Save what was found' : 'Checked, nothing found'"

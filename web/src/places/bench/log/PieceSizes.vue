@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref, toRef } from 'vue'
 import type { Batch } from '@/shared/api/client'
 import { usePieces } from '@/shared/api/useBench'
@@ -29,15 +30,14 @@ const open = ref('')
         </p>
         <p class="quiet small">{{ piece.place?.text ?? 'no place yet' }}</p>
       </div>
-      <button
-        type="button"
-        class="act small"
+      <ActButton
+        small
         :aria-expanded="open === piece.mark"
         :aria-label="`Measure ${piece.mark === 'lot' ? 'the whole piece' : piece.mark}`"
         @click="open = open === piece.mark ? '' : piece.mark"
       >
         Measure
-      </button>
+      </ActButton>
       <FactsForm
         v-if="open === piece.mark"
         class="wide"

@@ -31,7 +31,7 @@ describe('looking the meat over', () => {
   it('says what to do at once, and what stops the work most plainly', async () => {
     const { shown } = await open()
     expect(shown.find('.do').exists()).toBe(false)
-    await shown.findAll('input[type="checkbox"]')[1]?.setValue(true)
+    await shown.findAll('[role="checkbox"]')[1]?.trigger('click')
     expect(plain(shown.get('.do').text())).toBe('▲ Do not cure it.')
     expect(shown.findAll('li')[1]?.classes()).toContain('stops')
   })
@@ -39,7 +39,7 @@ describe('looking the meat over', () => {
   it('keeps what was found, or that nothing was', async () => {
     const { calls, shown } = await open({ 'POST /batches/J-01/look-overs': pieces(['A']) })
     expect(shown.get('[type="submit"]').text()).toBe('Checked, nothing found')
-    await shown.get('input[type="checkbox"]').setValue(true)
+    await shown.get('[role="checkbox"]').trigger('click')
     expect(shown.get('[type="submit"]').text()).toBe('Save what was found')
     await shown.get('input[maxlength]').setValue('at the thick end')
     await shown.get('form').trigger('submit')
@@ -50,7 +50,7 @@ describe('looking the meat over', () => {
 
   it('says when it could not be kept, and keeps what is ticked', async () => {
     const { given, shown } = await open({ 'POST /batches/J-01/look-overs': null })
-    await shown.get('input[type="checkbox"]').setValue(true)
+    await shown.get('[role="checkbox"]').trigger('click')
     await shown.get('form').trigger('submit')
     await vi.waitFor(() => expect(shown.text()).toContain('No answer came back'))
     expect(shown.get('[type="submit"]').text()).toBe('Save what was found')

@@ -1,4 +1,9 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import NumberBox from '@/shared/ui/NumberBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
@@ -63,65 +68,47 @@ function keep(): void {
       held ? `${held.code} ${held.mark}: tap where it goes` : 'tap a piece, then where it goes'
     }}</span>
     <div class="acts">
-      <button v-may:cook type="button" class="act" :aria-expanded="isAdding" @click="isAdding = !isAdding">
+      <ActButton v-may:cook :aria-expanded="isAdding" @click="isAdding = !isAdding">
         Add a fridge or rack
-      </button>
+      </ActButton>
     </div>
   </div>
   <LoadState v-if="!map" :error="error" what="what lies where" @retry="refetch()" />
   <template v-else>
     <form v-if="isAdding" class="panel adding" @submit.prevent="keep">
-      <label class="named"
-        ><span>Name</span><input v-model="store.name" class="box" maxlength="40" placeholder="Fridge 3"
-      /></label>
-      <label class="named">
-        <span>What it is</span>
-        <select v-model="store.sort" class="box">
-          <option v-for="sort in ['fridge', 'smoker', 'chamber', 'freezer']" :key="sort" :value="sort">
-            {{ sort }}
-          </option>
-        </select>
-      </label>
-      <label class="named"
-        ><span>Shelves or racks</span
-        ><input v-model.number="store.levels" class="box" type="number" min="1" max="20"
-      /></label>
-      <label class="named"
-        ><span>Places on each</span
-        ><input v-model.number="store.slots" class="box" type="number" min="1" max="20"
-      /></label>
-      <label class="tick"><input v-model="store.put_away" type="checkbox" /> no longer in use</label>
-      <button type="submit" class="act first">Save</button>
+      <TypedInput v-model="store.name" label="Name" maxlength="40" placeholder="Fridge 3" />
+      <SelectBox v-model="store.sort" label="What it is">
+        <option v-for="sort in ['fridge', 'smoker', 'chamber', 'freezer']" :key="sort" :value="sort">
+          {{ sort }}
+        </option>
+      </SelectBox>
+      <NumberBox v-model="store.levels" label="Shelves or racks" :min="1" :max="20" />
+      <NumberBox v-model="store.slots" label="Places on each" :min="1" :max="20" />
+      <TickBox v-model="store.put_away">no longer in use</TickBox>
+      <ActButton first submit>Save</ActButton>
       <ProblemNote v-if="saveProblem" :problem="saveProblem" class="wide" />
     </form>
     <p v-if="asked && held" class="panel asked" role="alert">
       {{ asked.there }} is in that place. Put {{ held.code }} {{ held.mark }} there too?
-      <button type="button" class="act small" @click="put(asked.place, true)">Put it there too</button>
-      <button type="button" class="act small" @click="asked = null">Choose another place</button>
+      <ActButton small @click="put(asked.place, true)">Put it there too</ActButton>
+      <ActButton small @click="asked = null">Choose another place</ActButton>
     </p>
     <ProblemNote v-if="layProblem" :problem="layProblem" />
     <section v-if="map.nowhere.length || held" class="panel nowhere" aria-label="Not placed yet">
       <b>Not placed yet</b>
-      <button
+      <ActButton
         v-for="piece in map.nowhere"
         :key="piece.code + piece.mark"
-        type="button"
-        class="act"
         :aria-pressed="held?.code === piece.code && held.mark === piece.mark"
         @click="hold(piece)"
       >
         {{ piece.code }} {{ piece.mark === 'lot' ? 'whole' : piece.mark }}&nbsp;<span class="quiet">{{
           weightText(piece.weight)
         }}</span>
-      </button>
-      <button
-        v-if="held && held.level"
-        type="button"
-        class="act"
-        @click="put({ store: '', level: 1, slot: 1 })"
-      >
+      </ActButton>
+      <ActButton v-if="held && held.level" @click="put({ store: '', level: 1, slot: 1 })">
         Take {{ held.code }} {{ held.mark }} out
-      </button>
+      </ActButton>
     </section>
     <p v-if="!map.stores.length" class="panel">No fridge, smoker or chamber yet. Add the first one.</p>
     <div class="stores">

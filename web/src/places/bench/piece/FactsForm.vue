@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -44,21 +45,15 @@ function send(): void {
       path="thickness"
       placeholder="1.6 in"
     />
-    <label class="named">
-      <span>Skin</span>
-      <select v-model="facts.skin" class="box">
-        <option value="">as it was</option>
-        <option value="on">on</option>
-        <option value="off">off</option>
-      </select>
-    </label>
-    <label class="named">
-      <span>Cured as</span>
-      <select v-model="facts.product" class="box">
-        <option value="">as it was</option>
-        <option v-for="(word, product) in productWords" :key="product" :value="product">{{ word }}</option>
-      </select>
-    </label>
+    <SelectBox v-model="facts.skin" label="Skin">
+      <option value="">as it was</option>
+      <option value="on">on</option>
+      <option value="off">off</option>
+    </SelectBox>
+    <SelectBox v-model="facts.product" label="Cured as">
+      <option value="">as it was</option>
+      <option v-for="(word, product) in productWords" :key="product" :value="product">{{ word }}</option>
+    </SelectBox>
     <PlaceFields v-model:place="place" class="wide" />
     <SaveBar class="wide" word="Save" :state="state" :problem="problem" @retry="retry" />
   </form>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Problem } from '@/shared/api/client'
@@ -17,13 +18,7 @@ const pieceWord = (count: number): string => (count === 1 ? '1 piece' : `${count
     <h2>Whose are they?</h2>
     <p v-if="!count" class="quiet">Choose pieces in the table, then note their owner.</p>
     <template v-else>
-      <label class="named">
-        <span>Owner of {{ pieceWord(count) }}</span>
-        <input v-model="owner" class="box" maxlength="80" list="owners" required />
-        <datalist id="owners">
-          <option v-for="one in owners" :key="one" :value="one" />
-        </datalist>
-      </label>
+      <TypedInput v-model="owner" :label="`Owner of ${pieceWord(count)}`" :suggestions="owners" required />
       <SaveBar
         :word="`Save for ${pieceWord(count)}`"
         :state="state"

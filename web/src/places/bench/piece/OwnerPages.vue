@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -19,16 +20,13 @@ const address = (owner: string): string =>
 <template>
   <section class="panel lines" aria-label="Pages for owners">
     <h2>A page for each owner</h2>
-    <label class="named">
-      <span>Charge a {{ unitWord }} (may stay empty)</span>
-      <input
-        v-model="charge"
-        class="box"
-        inputmode="decimal"
-        maxlength="12"
-        :placeholder="like('1.20', '2.65')"
-      />
-    </label>
+    <TypedInput
+      v-model="charge"
+      :label="`Charge a ${unitWord} (may stay empty)`"
+      inputmode="decimal"
+      maxlength="12"
+      :placeholder="like('1.20', '2.65')"
+    />
     <ChoiceBar v-model="by" label="Of the weight that" :choices="ways" />
     <ul>
       <li v-for="owner in owners" :key="owner">

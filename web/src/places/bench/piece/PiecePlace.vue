@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { useCures, usePieces, usePlan } from '@/shared/api/useBench'
@@ -44,9 +46,7 @@ const isMeasuring = ref(false)
       <CourseLine :code="code" :mark="mark" />
       <div class="acts">
         <LabelsPanel :code="code" :marks="[mark]" />
-        <RouterLink v-if="piece" v-may:helper class="act first" :to="{ name: 'weigh', params: { code } }"
-          >Weigh</RouterLink
-        >
+        <ActLink v-if="piece" v-may:helper first :to="{ name: 'weigh', params: { code } }">Weigh</ActLink>
       </div>
     </div>
     <p v-if="!piece" class="panel">
@@ -89,17 +89,11 @@ const isMeasuring = ref(false)
             <dd>between {{ dayText(cure.first_at) }} and {{ dayText(cure.last_at) }}</dd>
           </template>
         </dl>
-        <button
-          v-may:cook
-          type="button"
-          class="act"
-          :aria-expanded="isMeasuring"
-          @click="isMeasuring = !isMeasuring"
-        >
+        <ActButton v-may:cook :aria-expanded="isMeasuring" @click="isMeasuring = !isMeasuring">
           Measure it, or move it
-        </button>
+        </ActButton>
         <FactsForm v-if="isMeasuring" :code="code" :mark="mark" @kept="isMeasuring = false" />
-        <RouterLink class="act" :to="{ name: 'diary', params: { code } }">Diary, notes and photos</RouterLink>
+        <ActLink :to="{ name: 'diary', params: { code } }">Diary, notes and photos</ActLink>
       </section>
       <section aria-label="To do">
         <h2>To do</h2>

@@ -1,4 +1,10 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, reactive, ref, toRef } from 'vue'
@@ -54,34 +60,27 @@ const root = computed(() => `/api/kitchens/${slug.value}/batches/${props.code}`)
   <LoadState v-if="!data || !batch" :error="error" what="the pieces" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <RouterLink class="act" :to="{ name: 'log', params: { code } }">Open the log</RouterLink>
-      <a class="act" :href="`${root}/pieces-table.csv`" download>CSV</a>
-      <a class="act" :href="`${root}/pieces-table.xlsx`" download>XLSX</a>
+      <ActLink :to="{ name: 'log', params: { code } }">Open the log</ActLink>
+      <ActButton :href="`${root}/pieces-table.csv`" download="">CSV</ActButton>
+      <ActButton :href="`${root}/pieces-table.xlsx`" download="">XLSX</ActButton>
     </BatchHead>
     <form class="filter" role="search" @submit.prevent>
-      <label class="named">
-        <span>Piece, owner or place</span>
-        <input v-model="words" class="box" type="search" maxlength="80" />
-      </label>
-      <label v-if="data.owners.length" class="named">
-        <span>Owner</span>
-        <select v-model="owner" class="box">
-          <option value="">all</option>
-          <option v-for="one in data.owners" :key="one" :value="one">{{ one }}</option>
-          <option :value="NOBODY">nobody noted</option>
-        </select>
-      </label>
+      <TypedInput v-model="words" label="Piece, owner or place" maxlength="80" type="search" />
+      <SelectBox v-if="data.owners.length" v-model="owner" label="Owner">
+        <option value="">all</option>
+        <option v-for="one in data.owners" :key="one" :value="one">{{ one }}</option>
+        <option :value="NOBODY">nobody noted</option>
+      </SelectBox>
       <p class="quiet" role="status">{{ shown.length }} of {{ data.rows.length }} pieces</p>
     </form>
     <div class="panel scroll" tabindex="0" role="region" aria-label="All pieces">
-      <table>
+      <LedgerTable>
         <thead>
           <tr>
             <th scope="col">
-              <label class="pick">
-                <input type="checkbox" :checked="isAll" @change="pickAll" />
-                <span class="unseen">Choose all shown</span>
-              </label>
+              <TickBox :model-value="isAll" @update:model-value="pickAll"
+                ><span class="unseen">Choose all shown</span></TickBox
+              >
             </th>
             <th scope="col">Piece</th>
             <th scope="col">Owner</th>
@@ -98,10 +97,9 @@ const root = computed(() => `/api/kitchens/${slug.value}/batches/${props.code}`)
         <tbody>
           <tr v-for="row in shown" :key="row.mark" :class="{ picked: picked.has(row.mark) }">
             <td>
-              <label class="pick">
-                <input type="checkbox" :checked="picked.has(row.mark)" @change="pick(row.mark)" />
-                <span class="unseen">Choose {{ row.mark }}</span>
-              </label>
+              <TickBox :model-value="picked.has(row.mark)" @update:model-value="pick(row.mark)"
+                ><span class="unseen">Choose {{ row.mark }}</span></TickBox
+              >
             </td>
             <th scope="row">
               <RouterLink :to="{ name: 'piece', params: { code, mark: row.mark } }">{{
@@ -128,7 +126,7 @@ const root = computed(() => `/api/kitchens/${slug.value}/batches/${props.code}`)
             </td>
           </tr>
         </tbody>
-      </table>
+      </LedgerTable>
     </div>
     <p class="quiet small">
       Kept: of the first weight as a piece of its own. Gain: in the cure, of the weight before it.
@@ -205,12 +203,6 @@ th:first-child,
 td:first-child {
   width: 1px;
   padding: 0 4px;
-}
-
-.pick input {
-  width: 20px;
-  height: 20px;
-  accent-color: var(--rose);
 }
 
 .two {

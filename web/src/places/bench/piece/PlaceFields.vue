@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import { useMap } from '@/shared/api/useBench'
@@ -18,27 +19,18 @@ const chosen = computed(() => stores.value.find((one) => one.name === place.valu
 
 <template>
   <div class="fields">
-    <label class="named">
-      <span>Stored in</span>
-      <select v-model="store" class="box">
-        <option :value="AS_IT_WAS">as it was</option>
-        <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
-        <option value="">taken out</option>
-      </select>
-    </label>
+    <SelectBox v-model="store" label="Stored in">
+      <option :value="AS_IT_WAS">as it was</option>
+      <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
+      <option value="">taken out</option>
+    </SelectBox>
     <template v-if="place && chosen">
-      <label class="named">
-        <span>{{ levelWords[chosen.sort] }}, from the top</span>
-        <select v-model.number="place.level" class="box">
-          <option v-for="level in chosen.levels" :key="level" :value="level">{{ level }}</option>
-        </select>
-      </label>
-      <label class="named">
-        <span>Place, from the left</span>
-        <select v-model.number="place.slot" class="box">
-          <option v-for="slot in chosen.slots" :key="slot" :value="slot">{{ slot }}</option>
-        </select>
-      </label>
+      <SelectBox v-model="place.level" :label="`${levelWords[chosen.sort]}, from the top`">
+        <option v-for="level in chosen.levels" :key="level" :value="level">{{ level }}</option>
+      </SelectBox>
+      <SelectBox v-model="place.slot" label="Place, from the left">
+        <option v-for="slot in chosen.slots" :key="slot" :value="slot">{{ slot }}</option>
+      </SelectBox>
     </template>
   </div>
 </template>
@@ -51,7 +43,7 @@ const chosen = computed(() => stores.value.find((one) => one.name === place.valu
   align-items: end;
 }
 
-.named span::first-letter {
+.field span::first-letter {
   text-transform: uppercase;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed, ref } from 'vue'
 import { useOffcuts } from '@/shared/api/useBench'
 import { named } from './useOnScale'
@@ -47,13 +48,10 @@ const worth = (one: Part): string =>
 
 <template>
   <div class="parts">
-    <label class="cut">
-      <span>of</span>
-      <select v-model="piece" aria-label="Which piece is cut" :disabled="parts.length > 0">
-        <option v-if="!piece" value="">{{ named(current) }}</option>
-        <option v-for="mark in marks" :key="mark" :value="mark">{{ named(mark) }}</option>
-      </select>
-    </label>
+    <SelectBox v-model="piece" class="cut" label="Which piece is cut" :disabled="parts.length > 0">
+      <option v-if="!piece" value="">{{ named(current) }}</option>
+      <option v-for="mark in marks" :key="mark" :value="mark">{{ named(mark) }}</option>
+    </SelectBox>
     <ul v-if="parts.length" aria-label="Weighed so far">
       <li v-for="(part, place) in parts" :key="place">
         <b>{{ part.mark || part.name }}</b>
@@ -133,17 +131,6 @@ li button {
   gap: 10px;
   align-items: center;
   color: #a9b4b0;
-}
-
-.cut select {
-  flex: 1;
-  min-height: 44px;
-  padding: 0 10px;
-  border: 2px solid #3a4447;
-  border-radius: 5px;
-  background: #1d2528;
-  color: #eef2ef;
-  font: inherit;
 }
 
 .kind {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import { kinds, OWN } from '@/places/bench/log/forms/stepDraft'
 
@@ -14,12 +15,9 @@ const steps = computed(() => {
 </script>
 
 <template>
-  <label class="step">
-    <span>Step</span>
-    <select class="box" :value="kind" @change="emit('choose', ($event.target as HTMLSelectElement).value)">
-      <option v-for="one in steps" :key="one.value" :value="one.value">{{ one.word }}</option>
-    </select>
-  </label>
+  <SelectBox class="step" label="Step" :model-value="kind" @update:model-value="emit('choose', $event)">
+    <option v-for="one in steps" :key="one.value" :value="one.value">{{ one.word }}</option>
+  </SelectBox>
 </template>
 
 <style scoped>
@@ -30,7 +28,7 @@ const steps = computed(() => {
   color: #b9c3bf;
 }
 
-.step .box {
+.step .field {
   flex: 1;
   min-height: 48px;
   background: #1d2528;

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -17,11 +20,7 @@ const root = computed(() => `/api/kitchens/${slug.value}/archive`)
 const problem = ref<Problem | null>(null)
 const filled = ref<Schemas['FilledOut'] | null>(null)
 const isFilling = ref(false)
-async function fill(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const chosen = input.files?.[0]
-  input.value = ''
-  if (!chosen) return
+async function fill(chosen: File): Promise<void> {
   isFilling.value = true
   problem.value = await refusal(async () => {
     filled.value = await take(
@@ -56,7 +55,9 @@ const label = (name: string): string => capital(words[name] ?? name)
         One ZIP with all records, each batch as an open document and as a page, every list as CSV and XLSX,
         the photos and the schemas. An empty kitchen filled from it shows the same figures.
       </p>
-      <a v-may:owner class="act first" :href="`${root}/everything.zip`" download>Export everything (ZIP)</a>
+      <ActButton v-may:owner first :href="`${root}/everything.zip`" download=""
+        >Export everything (ZIP)</ActButton
+      >
       <h3>List by list</h3>
       <ul class="lists">
         <li v-for="name in data?.lists" :key="name">
@@ -70,22 +71,18 @@ const label = (name: string): string => capital(words[name] ?? name)
     <section v-may:cook class="panel" aria-label="In">
       <h2>In</h2>
       <p>
-        <RouterLink class="act" :to="{ name: 'history' }">Batches of before, from a spreadsheet</RouterLink>
+        <ActLink :to="{ name: 'history' }">Batches of before, from a spreadsheet</ActLink>
       </p>
-      <p><RouterLink class="act" :to="{ name: 'import' }">A batch document</RouterLink></p>
+      <p><ActLink :to="{ name: 'import' }">A batch document</ActLink></p>
       <h3>A whole kitchen</h3>
       <template v-if="data?.is_empty">
         <p>This kitchen is empty: it can be filled from a ZIP that “Export everything” wrote.</p>
-        <label class="act">
-          Choose the ZIP
-          <input
-            class="unseen"
-            type="file"
-            accept=".zip,application/zip"
-            :disabled="isFilling"
-            @change="fill"
-          />
-        </label>
+        <ChooseFile
+          word="Choose the ZIP"
+          accept=".zip,application/zip"
+          :disabled="isFilling"
+          @choose="fill"
+        />
       </template>
       <p v-else-if="!filled" class="quiet">
         A ZIP of everything fills an empty kitchen only; this one has records of its own.

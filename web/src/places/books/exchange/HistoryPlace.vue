@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
 import BooksHead from '@/places/books/BooksHead.vue'
 import ColumnTable from '@/shared/upload/ColumnTable.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import ChooseFile from '@/shared/upload/ChooseFile.vue'
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
 import WrittenSoFar from '@/shared/upload/WrittenSoFar.vue'
 import HistoryPreview from './HistoryPreview.vue'
 import { type HistoryMatch, useHistory } from './useHistory'
@@ -53,7 +56,7 @@ const dayOrder = computed({
       you took, the finished weight. They become finished batches, so that yields and forecasts are this
       kitchen’s own. Importing the same file twice changes nothing.
     </p>
-    <ChooseFile :chosen="file !== null" class="first" @choose="upload" />
+    <ChooseFile first :word="file ? 'Choose another file' : 'Choose a file'" @choose="upload" />
     <p v-if="busy === 'reading'" role="status">Reading it …</p>
     <p v-for="note in file?.notes ?? []" :key="note" class="small">{{ note }}</p>
     <ProblemNote
@@ -75,40 +78,38 @@ const dayOrder = computed({
         @update:columns="put"
       />
       <div class="rest">
-        <label class="named" :class="{ asked: preview?.asks_unit }">
-          <span>Weights without a unit are in</span>
-          <select v-model="match.unit" class="box">
-            <option value="">say which</option>
-            <option value="lb">pounds</option>
-            <option value="kg">kilograms</option>
-            <option value="oz">ounces</option>
-            <option value="g">grams</option>
-          </select>
-        </label>
-        <label class="named" :class="{ asked: preview?.asks_days }">
-          <span>03/04/2026 means</span>
-          <select v-model="dayOrder" class="box">
-            <option value="">as the file shows</option>
-            <option value="true">3 April</option>
-            <option value="false">4 March</option>
-          </select>
-        </label>
-        <label class="named">
-          <span>Decimal sign</span>
-          <select v-model="match.decimal" class="box">
-            <option value="">automatic</option>
-            <option value=".">a point: 3.49</option>
-            <option value=",">a comma: 3,49</option>
-          </select>
-        </label>
-        <label v-if="columns.cut === undefined" class="named">
-          <span>All of them are</span>
-          <input v-model="match.cut" class="box" maxlength="80" placeholder="jowl, skin on" />
-        </label>
+        <SelectBox
+          v-model="match.unit"
+          :class="{ asked: preview?.asks_unit }"
+          label="Weights without a unit are in"
+        >
+          <option value="">say which</option>
+          <option value="lb">pounds</option>
+          <option value="kg">kilograms</option>
+          <option value="oz">ounces</option>
+          <option value="g">grams</option>
+        </SelectBox>
+        <SelectBox v-model="dayOrder" :class="{ asked: preview?.asks_days }" label="03/04/2026 means">
+          <option value="">as the file shows</option>
+          <option value="true">3 April</option>
+          <option value="false">4 March</option>
+        </SelectBox>
+        <SelectBox v-model="match.decimal" label="Decimal sign">
+          <option value="">automatic</option>
+          <option value=".">a point: 3.49</option>
+          <option value=",">a comma: 3,49</option>
+        </SelectBox>
+        <TypedInput
+          v-if="columns.cut === undefined"
+          v-model="match.cut"
+          label="All of them are"
+          maxlength="80"
+          placeholder="jowl, skin on"
+        />
       </div>
     </section>
     <WrittenSoFar v-if="begun" :kept="file">
-      <RouterLink class="act first" :to="{ name: 'yields' }">See the yields</RouterLink>
+      <ActLink first :to="{ name: 'yields' }">See the yields</ActLink>
     </WrittenSoFar>
     <HistoryPreview v-if="preview && !file.is_done" :preview="preview" :busy="busy !== ''" @write="write" />
   </template>
@@ -129,9 +130,5 @@ section {
   display: flex;
   flex-wrap: wrap;
   gap: 8px 16px;
-}
-
-.asked select {
-  border: 2px solid var(--rose);
 }
 </style>

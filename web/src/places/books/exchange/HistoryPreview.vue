@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import FaultRows from '@/shared/upload/FaultRows.vue'
@@ -28,7 +30,7 @@ const word = computed(() => {
         <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
       </p>
       <div class="scroll" tabindex="0" role="region" aria-label="The first batches">
-        <table v-if="preview.sample.length">
+        <LedgerTable v-if="preview.sample.length">
           <thead>
             <tr>
               <th scope="col">Row</th>
@@ -53,15 +55,15 @@ const word = computed(() => {
               <td class="right">{{ row.price ? costText(row.price) : '–' }}</td>
             </tr>
           </tbody>
-        </table>
+        </LedgerTable>
       </div>
       <ul v-if="preview.notes.length" class="small">
         <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
       <FaultRows :faults="preview.faults" />
-      <button type="button" class="act first" :disabled="busy || !preview.new" @click="$emit('write')">
+      <ActButton first :disabled="busy || !preview.new" @click="$emit('write')">
         {{ word }}
-      </button>
+      </ActButton>
     </template>
   </section>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { computed } from 'vue'
 import { useUnits, without } from '@/shared/quantity/useUnits'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -26,7 +27,7 @@ const changeText = (change: string): string => {
 
 <template>
   <BooksHead title="Prices over time">
-    <RouterLink class="act small" :to="{ name: 'prices' }">Price list</RouterLink>
+    <ActLink small :to="{ name: 'prices' }">Price list</ActLink>
   </BooksHead>
   <LoadState v-if="!data" :error="error" what="the prices" @retry="refetch()" />
   <template v-else>

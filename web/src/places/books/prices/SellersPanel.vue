@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -46,14 +48,9 @@ function renew(): void {
         </span>
         <span v-for="other in one.others" :key="other.name" class="small other">
           also written “{{ other.name }}”
-          <button
-            v-may:cook
-            type="button"
-            class="act small"
-            @click="joined.write({ name: other.name, same_as: '' }, renew)"
-          >
+          <ActButton v-may:cook small @click="joined.write({ name: other.name, same_as: '' }, renew)">
             Separate {{ other.name }}
-          </button>
+          </ActButton>
         </span>
       </li>
     </ul>
@@ -63,22 +60,16 @@ function renew(): void {
       class="lines"
       @submit.prevent="joined.write({ ...draft }, renew)"
     >
-      <label class="named">
-        <span>Name</span>
-        <select v-model="draft.name" class="box" required>
-          <option value="" disabled>choose</option>
-          <option v-for="one in shown" :key="one.called">{{ one.called }}</option>
-        </select>
-      </label>
-      <label class="named">
-        <span>is the same seller as</span>
-        <select v-model="draft.same_as" class="box" required>
-          <option value="" disabled>choose</option>
-          <option v-for="one in shown.filter((one) => one.called !== draft.name)" :key="one.called">
-            {{ one.called }}
-          </option>
-        </select>
-      </label>
+      <SelectBox v-model="draft.name" label="Name" required>
+        <option value="" disabled>choose</option>
+        <option v-for="one in shown" :key="one.called">{{ one.called }}</option>
+      </SelectBox>
+      <SelectBox v-model="draft.same_as" label="is the same seller as" required>
+        <option value="" disabled>choose</option>
+        <option v-for="one in shown.filter((one) => one.called !== draft.name)" :key="one.called">
+          {{ one.called }}
+        </option>
+      </SelectBox>
       <SaveBar
         word="Join the two names"
         :state="joined.state.value"

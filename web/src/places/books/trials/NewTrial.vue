@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -72,9 +73,7 @@ function begin(): void {
         @remove="draft.sides.splice(at, 1)"
       />
     </fieldset>
-    <button v-if="draft.sides.length < MOST" type="button" class="act small" @click="addSide">
-      + another side
-    </button>
+    <ActButton v-if="draft.sides.length < MOST" small @click="addSide"> + another side </ActButton>
     <SaveBar
       word="Begin the trial"
       :state="beginning.state.value"

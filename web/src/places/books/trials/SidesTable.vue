@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Trial } from './useTrials'
 
@@ -12,7 +13,7 @@ const dayWord = (days: number): string =>
 <template>
   <section class="panel scroll" aria-label="Side by side" tabindex="0">
     <h2>Side by side</h2>
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <th scope="col"><span class="unseen">What</span></th>
@@ -59,7 +60,7 @@ const dayWord = (days: number): string =>
           </td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Problem } from '@/shared/api/client'
 import { momentText } from '@/shared/quantity/when'
@@ -28,7 +29,7 @@ const copy = (text: string): void => void navigator.clipboard?.writeText(text)
       <p class="link">
         <a :href="one.path">{{ address(one.path) }}</a>
       </p>
-      <button type="button" class="act small" @click="copy(address(one.path))">Copy the link</button>
+      <ActButton small @click="copy(address(one.path))">Copy the link</ActButton>
       <p class="quiet">Plate these, and keep the list from the tasters:</p>
       <ul class="codes">
         <li v-for="[code, letter, what] in codes(one)" :key="code">
@@ -45,15 +46,9 @@ const copy = (text: string): void => void navigator.clipboard?.writeText(text)
       </li>
     </ul>
     <ProblemNote v-if="problem" :problem="problem" />
-    <button
-      type="button"
-      class="act"
-      :class="{ first: !open.length }"
-      :disabled="isSaving"
-      @click="$emit('open')"
-    >
+    <ActButton :class="{ first: !open.length }" :disabled="isSaving" @click="$emit('open')">
       {{ trial.tastings.length ? 'Open another tasting' : 'Open a tasting' }}
-    </button>
+    </ActButton>
     <p class="quiet small">
       The link needs no account and lives a day. Each phone shows the plates in an order of its own. Give
       every taster the same small piece of each, and water between.

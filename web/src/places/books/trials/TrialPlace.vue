@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { computed, toRef } from 'vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import TwoColumns from '@/shared/ui/TwoColumns.vue'
@@ -29,11 +30,10 @@ const scales = computed(() => data.value?.results.slice(2) ?? [])
         </p>
         <TastingResult :result="first" />
         <TastingResult v-if="again" :result="again" is-part />
-        <details>
-          <summary>Scale by scale</summary>
+        <FoldAway word="Scale by scale">
           <p class="quiet small">Each scale is tested by itself: of five, one may stand out by chance.</p>
           <TastingResult v-for="one in scales" :key="one.key" :result="one" />
-        </details>
+        </FoldAway>
       </section>
       <SidesTable :trial="data" />
       <template #side>
@@ -47,12 +47,3 @@ const scales = computed(() => data.value?.results.slice(2) ?? [])
     </TwoColumns>
   </template>
 </template>
-
-<style scoped>
-summary {
-  min-height: 44px;
-  align-content: center;
-  cursor: pointer;
-  font-weight: 600;
-}
-</style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { dayText } from '@/shared/quantity/when'
@@ -15,7 +16,7 @@ const countText = (sheets: number): string => (sheets === 1 ? '1 taster' : `${sh
 
 <template>
   <BooksHead title="Trials">
-    <button v-may:cook type="button" class="act first" @click="isNew = !isNew">Begin a trial</button>
+    <ActButton v-may:cook first @click="isNew = !isNew">Begin a trial</ActButton>
   </BooksHead>
   <NewTrial v-if="isNew" />
   <LoadState v-if="!data" :error="error" what="the trials" @retry="refetch()" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { computed } from 'vue'
 import { useLarder } from '@/shared/api/useLarder'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -12,7 +13,7 @@ const rows = computed(() => larder.value?.lost ?? [])
 <template>
   <section v-if="rows.length" class="panel" aria-label="Lost after packing" tabindex="0">
     <h2>Lost after packing</h2>
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <th scope="col">Product</th>
@@ -37,7 +38,7 @@ const rows = computed(() => larder.value?.lost ?? [])
           </td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </section>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -107,8 +108,11 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
         <template v-if="spreadText(row.part.spread)">; {{ spreadText(row.part.spread) }}</template>
         <template v-if="row.sort.forecast && row.isFirst">. Forecasts go by {{ row.sort.forecast }}</template>
       </p>
-      <details v-if="!isShort" class="list">
-        <summary>{{ row.dots.length === 1 ? 'The batch' : `The ${row.dots.length} batches` }}</summary>
+      <FoldAway
+        v-if="!isShort"
+        class="list"
+        :word="row.dots.length === 1 ? 'The batch' : `The ${row.dots.length} batches`"
+      >
         <ul>
           <li v-for="one in [...row.dots].reverse()" :key="one.dot.code">
             <RouterLink :to="{ name: 'strip', params: { code: one.dot.code } }">{{
@@ -117,7 +121,7 @@ function spreadText(spread: Schemas['YieldSpreadOut']): string {
             {{ percent(one.dot.kept) }}, {{ dayText(one.dot.at) }}
           </li>
         </ul>
-      </details>
+      </FoldAway>
     </section>
   </div>
 </template>
@@ -191,12 +195,6 @@ g:hover .dot {
 .list {
   grid-column: 3 / -1;
   font-size: 14px;
-}
-
-.list summary {
-  min-height: 32px;
-  cursor: pointer;
-  align-content: center;
 }
 
 .list ul {

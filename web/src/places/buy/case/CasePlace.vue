@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, nextTick, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { asDate, dayText, longDayText } from '@/shared/quantity/when'
@@ -79,11 +81,9 @@ useKeys({ a: () => void open(null) })
     <h1>At the case</h1>
     <span class="quiet detail">{{ summary }}</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
-      <button type="button" class="act" :aria-expanded="planning" @click="planning = !planning">
-        Change the plan
-      </button>
-      <button type="button" class="act first add" @click="open(null)">Add an offer</button>
+      <ActLink :to="{ name: 'prices' }">Price list</ActLink>
+      <ActButton :aria-expanded="planning" @click="planning = !planning"> Change the plan </ActButton>
+      <ActButton class="add" first @click="open(null)">Add an offer</ActButton>
     </div>
   </div>
   <LoadState
@@ -105,8 +105,8 @@ useKeys({ a: () => void open(null) })
         <p>
           <b>{{ offer.cut || 'An offer' }}, {{ offer.price || 'no price' }}:</b> {{ faults.join(' ') }}
         </p>
-        <button type="button" class="act small" @click="open(offer)">Change {{ offer.cut || 'it' }}</button>
-        <button type="button" class="act small" @click="drop(offer.id)">Remove it</button>
+        <ActButton small @click="open(offer)">Change {{ offer.cut || 'it' }}</ActButton>
+        <ActButton small @click="drop(offer.id)">Remove it</ActButton>
       </li>
     </ul>
     <p v-if="draft.forPlan" class="plan-note panel">
@@ -118,7 +118,7 @@ useKeys({ a: () => void open(null) })
           draft.forPlan.by ? `; buy by ${longDayText(asDate(draft.forPlan.by))}` : ''
         }}.</span
       >
-      <button type="button" class="act small" @click="leavePlan">Not for a plan</button>
+      <ActButton small @click="leavePlan">Not for a plan</ActButton>
     </p>
     <p v-if="dayFault" class="note">{{ dayFault }}</p>
     <p v-if="checked?.ready_if_bought_today" class="note">
@@ -128,13 +128,11 @@ useKeys({ a: () => void open(null) })
     <p v-for="note in checked?.notes ?? []" :key="note" class="note">{{ note }}</p>
     <p v-if="draft.isExample" class="note">
       These four tags are examples. Add an offer from your own case and they make room.
-      <button type="button" class="act small" @click="clearExamples">Clear the examples</button>
+      <ActButton small @click="clearExamples">Clear the examples</ActButton>
     </p>
     <p v-if="!choices.data.value.shops.length" class="note">
       There is no shop price to compare with yet.
-      <RouterLink class="act small" :to="{ name: 'prices', query: { sort: 'shop_pack' } }"
-        >Add a shop pack</RouterLink
-      >
+      <ActLink small :to="{ name: 'prices', query: { sort: 'shop_pack' } }">Add a shop pack</ActLink>
     </p>
     <CaseRows :asked="draft.case" :checked="checked" @change="open" @drop="drop" @answer="put" />
     <p v-if="!draft.case.way" class="quiet small">

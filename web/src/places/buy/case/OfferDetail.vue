@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -77,20 +79,13 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           :placeholder="like('20 lb', '10 kg')"
         />
         <div v-else class="count" role="group" aria-label="Packs">
-          <button
-            type="button"
-            class="act"
-            aria-label="One pack less"
-            @click="packs = Math.max(1, packs - 1)"
-          >
-            −
-          </button>
+          <ActButton aria-label="One pack less" @click="packs = Math.max(1, packs - 1)"> − </ActButton>
           <b>{{ packs }}</b>
-          <button type="button" class="act" aria-label="One pack more" @click="packs += 1">+</button>
+          <ActButton aria-label="One pack more" @click="packs += 1">+</ActButton>
         </div>
-        <button type="submit" class="act first" :disabled="state === 'saving'">{{ word }}</button>
-        <button type="button" class="act" @click="$emit('change')">Change</button>
-        <button type="button" class="act" @click="$emit('drop')">Remove</button>
+        <ActButton first submit :disabled="state === 'saving'">{{ word }}</ActButton>
+        <ActButton @click="$emit('change')">Change</ActButton>
+        <ActButton @click="$emit('drop')">Remove</ActButton>
       </form>
       <ProblemNote
         v-if="problem"
@@ -99,7 +94,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
         @retry="retry"
       />
     </div>
-    <table>
+    <LedgerTable>
       <caption>
         What each step is expected to keep
       </caption>
@@ -117,7 +112,7 @@ const word = computed(() => `${takeText(props.offer.pack ? packs.value : null)} 
           <td class="right">{{ costText(step.price.middle) }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </div>
 </template>
 

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, ref, watch } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { newKey } from '@/shared/writing/newKey'
@@ -84,44 +86,38 @@ function fromList(one: Schemas['ListedOut']): void {
     <TagWords v-model:offer="tag" :listed="listed" @listed="fromList" />
     <div class="price">
       <div class="fields">
-        <label class="named" :class="{ here: field === 'price' }">
-          <span>Price, {{ sign }}</span>
-          <input
-            v-model="tag.price"
-            class="box"
-            type="text"
-            inputmode="none"
-            autocomplete="off"
-            maxlength="12"
-            placeholder="0.00"
-            @focus="field = 'price'"
-          />
-        </label>
-        <label class="named" :class="{ here: field === 'weight' }">
-          <span>Pack weighs, {{ weightUnit }}</span>
-          <input
-            v-model="weight"
-            class="box"
-            type="text"
-            inputmode="none"
-            autocomplete="off"
-            maxlength="12"
-            placeholder="by weight"
-            @focus="field = 'weight'"
-          />
-        </label>
+        <TypedInput
+          v-model="tag.price"
+          :class="{ here: field === 'price' }"
+          :label="`Price, ${sign}`"
+          inputmode="none"
+          autocomplete="off"
+          maxlength="12"
+          placeholder="0.00"
+          @focus="field = 'price'"
+        />
+        <TypedInput
+          v-model="weight"
+          :class="{ here: field === 'weight' }"
+          :label="`Pack weighs, ${weightUnit}`"
+          inputmode="none"
+          autocomplete="off"
+          maxlength="12"
+          placeholder="by weight"
+          @focus="field = 'weight'"
+        />
       </div>
       <ChipRow v-model="tag.basis" label="The price is for" :choices="bases" />
       <PadKeys @digit="press" @back="back" />
       <p v-if="said" class="said" role="alert">{{ said }}</p>
       <div class="buttons">
-        <button type="submit" class="act first">
+        <ActButton first submit>
           {{ props.offer ? 'Save' : 'Add, next tag' }}
-        </button>
-        <button type="button" class="act" @click="done(false)">
+        </ActButton>
+        <ActButton @click="done(false)">
           {{ props.offer ? 'Save and close' : 'Add, done' }}
-        </button>
-        <button type="button" class="act" @click="emit('close')">Close</button>
+        </ActButton>
+        <ActButton @click="emit('close')">Close</ActButton>
       </div>
     </div>
   </form>
@@ -147,29 +143,9 @@ function fromList(one: Schemas['ListedOut']): void {
   gap: 6px;
 }
 
-.fields label {
-  flex: 1 1 120px;
-  min-width: 0;
-}
-
 .fields span {
   font-size: 13px;
   color: var(--quiet);
-}
-
-.fields input {
-  font-size: 24px;
-  font-weight: 760;
-  text-align: right;
-}
-
-.fields input::placeholder {
-  font-size: 16px;
-  font-weight: 450;
-}
-
-.fields .here input {
-  border: 2px solid var(--rose);
 }
 
 .buttons .first {

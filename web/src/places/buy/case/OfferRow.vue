@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, ref } from 'vue'
 import { chanceText } from '@/shared/quantity/chance'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -87,19 +88,18 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
       <p v-if="offer.hour" class="quiet small">an hour of work earns {{ money(offer.hour) }}</p>
     </div>
     <div class="acts">
-      <button
+      <ActButton
         v-if="!offer.question"
-        type="button"
-        class="act small"
+        small
         :class="{ first: offer.verdict === 'buy' && !offer.warning }"
         :disabled="state === 'saving'"
         @click="takeNow"
       >
         {{ takeText(offer.packs_wanted) }}<span class="unseen"> of {{ titleText(typed) }}</span>
-      </button>
-      <button
-        type="button"
-        class="more act small"
+      </ActButton>
+      <ActButton
+        class="more"
+        small
         :aria-expanded="open"
         :aria-label="`${open ? 'Less' : 'More'} on ${titleText(typed)}`"
         @click="open = !open"
@@ -108,7 +108,7 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
           ><span aria-hidden="true">▲</span>&nbsp;{{ offer.doubts.length }}
           {{ offer.doubts.length === 1 ? 'note' : 'notes' }}</template
         ><template v-else>{{ open ? 'Less' : 'More' }}</template>
-      </button>
+      </ActButton>
     </div>
     <ProblemNote
       v-if="problem"
@@ -119,12 +119,10 @@ const isPackQuestion = computed(() => props.offer.question_is === 'is_pack')
     />
     <div v-if="offer.question" class="question" role="group" aria-label="Is the price right?">
       <p>{{ offer.question }}</p>
-      <button type="button" class="act small" @click="emit('answer', isPackQuestion)">
+      <ActButton small @click="emit('answer', isPackQuestion)">
         {{ isPackQuestion ? 'It is for the pack' : `It is for a ${unitWord}` }}
-      </button>
-      <button type="button" class="act small" @click="emit('answer', !isPackQuestion)">
-        The price is right
-      </button>
+      </ActButton>
+      <ActButton small @click="emit('answer', !isPackQuestion)"> The price is right </ActButton>
     </div>
     <OfferDetail
       v-if="open"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -20,37 +22,31 @@ const made = computed({
   },
 })
 
-function setDay(event: Event): void {
-  plan.value.on = (event.target as HTMLInputElement).value || null
+function setDay(day: string): void {
+  plan.value.on = day || null
 }
 </script>
 
 <template>
   <div class="plan">
-    <label class="named">
-      <span>Method</span>
-      <select v-model="made" class="box">
-        <optgroup v-if="choices.ways.length" label="Methods">
-          <option v-for="way in choices.ways" :key="way.name" :value="`by ${way.name}`">
-            {{ way.name }}
-          </option>
-        </optgroup>
-        <optgroup label="The standard method, to be">
-          <option v-for="one in choices.courses" :key="one.course" :value="one.course">
-            {{ one.label }}
-          </option>
-        </optgroup>
-      </select>
-    </label>
-    <label class="named">
-      <span>Compare with</span>
-      <select v-model="plan.against" class="box">
-        <option value="">the usual one (good)</option>
-        <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
-          {{ shop.name }}, {{ costText(shop.price) }} a {{ unitWord }}
+    <SelectBox v-model="made" label="Method">
+      <optgroup v-if="choices.ways.length" label="Methods">
+        <option v-for="way in choices.ways" :key="way.name" :value="`by ${way.name}`">
+          {{ way.name }}
         </option>
-      </select>
-    </label>
+      </optgroup>
+      <optgroup label="The standard method, to be">
+        <option v-for="one in choices.courses" :key="one.course" :value="one.course">
+          {{ one.label }}
+        </option>
+      </optgroup>
+    </SelectBox>
+    <SelectBox v-model="plan.against" label="Compare with">
+      <option value="">the usual one (good)</option>
+      <option v-for="shop in choices.shops" :key="shop.name" :value="shop.name">
+        {{ shop.name }}, {{ costText(shop.price) }} a {{ unitWord }}
+      </option>
+    </SelectBox>
     <TypedInput
       v-model="plan.about"
       label="Buying about"
@@ -66,10 +62,7 @@ function setDay(event: Event): void {
       placeholder="60"
       inputmode="numeric"
     />
-    <label class="named">
-      <span>To be eaten on</span>
-      <input class="box" type="date" :value="plan.on ?? ''" @change="setDay" />
-    </label>
+    <DateBox label="To be eaten on" :model-value="plan.on ?? ''" @update:model-value="setDay" />
     <p class="links small">
       <RouterLink :to="{ name: 'ways' }">Methods and what they use</RouterLink>
     </p>

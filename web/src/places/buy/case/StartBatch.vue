@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DateBox from '@/shared/ui/DateBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -103,10 +104,7 @@ function send(): void {
         <ExtraRows v-model:draft="draft.bought" stem="bought." />
       </template>
       <ChoiceBar v-model="draft.course" label="It becomes" :choices="becomes" />
-      <label class="named">
-        <span>Bought on, if not today</span>
-        <input v-model="draft.when" class="box" type="datetime-local" />
-      </label>
+      <DateBox v-model="draft.when" label="Bought on, if not today" kind="datetime-local" />
       <p v-if="whenFault" class="care" role="alert">{{ whenFault }}</p>
       <SaveBar word="Start the batch" :state="state" :problem="problem" @retry="retry" />
     </form>

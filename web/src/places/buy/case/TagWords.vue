@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ChipRow from './ChipRow.vue'
@@ -12,8 +14,8 @@ const cutWords = cuts.map(({ word }) => ({ value: word.toLowerCase(), word }))
 const known = computed(() => cuts.find(({ word }) => offer.value.cut.toLowerCase() === word.toLowerCase()))
 const waters = solutions.map((value) => ({ value, word: value ? `${value} %` : 'no water' }))
 
-function choose(event: Event): void {
-  const one = props.listed[Number((event.target as HTMLSelectElement).value)]
+function choose(at: number): void {
+  const one = props.listed[at]
   if (one) emit('listed', one)
 }
 </script>
@@ -22,26 +24,26 @@ function choose(event: Event): void {
   <div class="cut">
     <ChipRow v-model="offer.cut" label="Cut" :choices="cutWords" />
     <div class="pair">
-      <label class="other">
-        <span class="unseen">Another cut</span>
-        <input
-          v-model.trim="offer.cut"
-          class="box"
-          type="text"
-          maxlength="80"
-          placeholder="another cut"
-          autocomplete="off"
-        />
-      </label>
-      <label v-if="listed.length" class="other">
-        <span class="unseen">From the price list</span>
-        <select class="box" @change="choose">
-          <option value="">from the price list …</option>
-          <option v-for="(one, at) in listed" :key="one.cut" :value="at">
-            {{ one.cut }}, {{ one.price }}/lb, {{ one.source }}
-          </option>
-        </select>
-      </label>
+      <TypedInput
+        v-model.trim="offer.cut"
+        class="other"
+        label="Another cut"
+        quiet-label
+        placeholder="another cut"
+      />
+      <SelectBox
+        v-if="listed.length"
+        class="other"
+        label="From the price list"
+        quiet-label
+        :model-value="-1"
+        @update:model-value="choose"
+      >
+        <option :value="-1">from the price list …</option>
+        <option v-for="(one, at) in listed" :key="one.cut" :value="at">
+          {{ one.cut }}, {{ one.price }}/lb, {{ one.source }}
+        </option>
+      </SelectBox>
     </div>
     <div class="forms">
       <ChipRow

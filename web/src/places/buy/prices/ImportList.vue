@@ -1,8 +1,11 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { ref, shallowRef } from 'vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
-import ChooseFile from '@/shared/upload/ChooseFile.vue'
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
 import WrittenSoFar from '@/shared/upload/WrittenSoFar.vue'
 import ImportPreview from './ImportPreview.vue'
 import MatchColumns from './MatchColumns.vue'
@@ -48,7 +51,7 @@ function tryAgain(): void {
 <template>
   <div class="head">
     <h1>Import a price list</h1>
-    <div class="acts"><RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink></div>
+    <div class="acts"><ActLink :to="{ name: 'prices' }">Price list</ActLink></div>
   </div>
   <section v-may:cook class="panel intro">
     <p>
@@ -56,24 +59,18 @@ function tryAgain(): void {
       is anything saved. Importing the same list twice changes nothing.
     </p>
     <div class="from">
-      <label class="named source">
-        <span>Supplier</span>
-        <input
-          v-model="source"
-          class="box"
-          type="text"
-          list="sources"
-          maxlength="60"
-          placeholder="Tidewell Provisions"
-        />
-        <datalist id="sources">
-          <option v-for="one in known.data.value?.sources ?? []" :key="one" :value="one" />
-        </datalist>
-      </label>
-      <ChooseFile :chosen="file !== null" @choose="choose" />
-      <button v-if="file && !list" type="button" class="act first" :disabled="!source.trim()" @click="read">
+      <TypedInput
+        v-model="source"
+        class="source"
+        label="Supplier"
+        maxlength="60"
+        placeholder="Tidewell Provisions"
+        :suggestions="known.data.value?.sources ?? []"
+      />
+      <ChooseFile :word="file ? 'Choose another file' : 'Choose a file'" @choose="choose" />
+      <ActButton v-if="file && !list" first :disabled="!source.trim()" @click="read">
         Read {{ file.name }}
-      </button>
+      </ActButton>
     </div>
     <p v-if="file && !source.trim()" class="small care">
       Enter the supplier first: prices are saved by source.
@@ -94,7 +91,7 @@ function tryAgain(): void {
       <MatchColumns v-model:match="match" :list="list" :decimal="preview?.decimal ?? '.'" />
     </section>
     <WrittenSoFar v-if="begun" :kept="list">
-      <RouterLink class="act first" :to="{ name: 'prices' }">See the price list</RouterLink>
+      <ActLink first :to="{ name: 'prices' }">See the price list</ActLink>
     </WrittenSoFar>
     <ImportPreview
       v-if="preview && !list.is_done"

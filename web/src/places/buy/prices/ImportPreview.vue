@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import FaultRows from '@/shared/upload/FaultRows.vue'
@@ -29,7 +31,7 @@ const word = computed(() => {
         <b>{{ preview.new }}</b> new, <b>{{ preview.known }}</b> already saved,
         <b :class="{ dear: preview.faulty }">{{ preview.faulty }}</b> cannot be read
       </p>
-      <table v-if="preview.sample.length">
+      <LedgerTable v-if="preview.sample.length">
         <thead>
           <tr>
             <th scope="col">Row</th>
@@ -48,24 +50,23 @@ const word = computed(() => {
             <td>{{ row.on }}<span v-if="row.is_known" class="quiet">, already saved</span></td>
           </tr>
         </tbody>
-      </table>
+      </LedgerTable>
       <ul v-if="preview.notes.length" class="detail">
         <li v-for="one in preview.notes" :key="one">{{ one }}</li>
       </ul>
       <div v-if="preview.asks_cents" class="asked" role="group" aria-label="Cents">
         <p><span aria-hidden="true">▲</span> {{ preview.asks_cents }}</p>
-        <button type="button" class="act small" @click="$emit('cents', true)">In cents</button>
-        <button type="button" class="act small" @click="$emit('cents', false)">Whole money</button>
+        <ActButton small @click="$emit('cents', true)">In cents</ActButton>
+        <ActButton small @click="$emit('cents', false)">Whole money</ActButton>
       </div>
       <FaultRows :faults="preview.faults" />
-      <button
-        type="button"
-        class="act first"
+      <ActButton
+        first
         :disabled="busy || preview.asks_cents !== '' || (preview.new === 0 && !begun)"
         @click="$emit('write')"
       >
         {{ busy ? 'One moment …' : begun ? 'Continue saving' : word }}
-      </button>
+      </ActButton>
     </template>
   </section>
 </template>

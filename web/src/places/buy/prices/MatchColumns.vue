@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import ColumnTable from '@/shared/upload/ColumnTable.vue'
@@ -48,43 +50,28 @@ const decimalWord = computed(() => (props.decimal === '.' ? 'a point: 3.49' : 'a
     @update:columns="take"
   />
   <div class="rest">
-    <label v-if="!has('sort')" class="named">
-      <span>All of it is</span>
-      <select v-model="match.sort" class="box">
-        <option v-for="sort in sorts" :key="sort.value" :value="sort.value">
-          {{ sort.word.toLowerCase() }}
-        </option>
-      </select>
-    </label>
-    <label v-if="!has('unit')" class="named">
-      <span>A price alone is for</span>
-      <select v-model="match.per" class="box">
-        <option value="">what the pack size says</option>
-        <option value="lb">a pound</option>
-        <option value="kg">a kilogram</option>
-        <option value="each">each</option>
-      </select>
-    </label>
-    <label class="named">
-      <span>Decimal sign</span>
-      <select v-model="match.decimal" class="box">
-        <option value="">automatic ({{ decimalWord }})</option>
-        <option value=".">a point: 3.49</option>
-        <option value=",">a comma: 3,49</option>
-      </select>
-    </label>
+    <SelectBox v-if="!has('sort')" v-model="match.sort" label="All of it is">
+      <option v-for="sort in sorts" :key="sort.value" :value="sort.value">
+        {{ sort.word.toLowerCase() }}
+      </option>
+    </SelectBox>
+    <SelectBox v-if="!has('unit')" v-model="match.per" label="A price alone is for">
+      <option value="">what the pack size says</option>
+      <option value="lb">a pound</option>
+      <option value="kg">a kilogram</option>
+      <option value="each">each</option>
+    </SelectBox>
+    <SelectBox v-model="match.decimal" label="Decimal sign">
+      <option value="">automatic ({{ decimalWord }})</option>
+      <option value=".">a point: 3.49</option>
+      <option value=",">a comma: 3,49</option>
+    </SelectBox>
     <ChoiceBar v-model="cents" label="The prices are in" :choices="moneys" />
-    <label v-if="!has('day')" class="named">
-      <span>The prices are from</span>
-      <input v-model="match.on" class="box" type="date" />
-    </label>
-    <label v-else class="named">
-      <span>03/04/2026 means</span>
-      <select v-model="match.day_first" class="box">
-        <option :value="true">3 April</option>
-        <option :value="false">4 March</option>
-      </select>
-    </label>
+    <DateBox v-if="!has('day')" v-model="match.on" label="The prices are from" />
+    <SelectBox v-else v-model="match.day_first" label="03/04/2026 means">
+      <option :value="true">3 April</option>
+      <option :value="false">4 March</option>
+    </SelectBox>
   </div>
 </template>
 

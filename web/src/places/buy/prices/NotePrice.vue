@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { todayHere } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -123,9 +125,7 @@ function send({ withdraw = false, is_sure = false } = {}): void {
         placeholder="Quay butcher"
       />
       <div>
-        <label class="named day"
-          ><span>On</span><input v-model="draft.on" class="box" type="date" :max="today"
-        /></label>
+        <DateBox v-model="draft.on" class="day" label="On" :max="today" />
       </div>
       <TypedInput
         v-if="isShop"
@@ -156,17 +156,12 @@ function send({ withdraw = false, is_sure = false } = {}): void {
       @retry="retry"
       @cancel="emit('close')"
     />
-    <button
-      v-if="problem?.code === 'odd_price'"
-      type="button"
-      class="act small"
-      @click="send({ is_sure: true })"
-    >
+    <ActButton v-if="problem?.code === 'odd_price'" small @click="send({ is_sure: true })">
       Yes, that price is right: save it
-    </button>
-    <button v-if="correcting" type="button" class="act small" @click="send({ withdraw: true })">
+    </ActButton>
+    <ActButton v-if="correcting" small @click="send({ withdraw: true })">
       This price was never offered: remove it
-    </button>
+    </ActButton>
   </form>
 </template>
 
@@ -180,9 +175,5 @@ function send({ withdraw = false, is_sure = false } = {}): void {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
   gap: 8px 14px;
-}
-
-.note > button {
-  justify-self: start;
 }
 </style>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import type { Schemas } from '@/shared/api/client'
@@ -36,8 +38,8 @@ function close(): void {
       <h1>{{ whole.item.name }}</h1>
       <span class="badge">{{ whole.item.kind || sortWords[whole.item.sort] }}</span>
       <div class="acts">
-        <RouterLink class="act" :to="{ name: 'prices' }">Price list</RouterLink>
-        <button v-may:cook type="button" class="act first" @click="noting = true">Add a price</button>
+        <ActLink :to="{ name: 'prices' }">Price list</ActLink>
+        <ActButton v-may:cook first @click="noting = true">Add a price</ActButton>
       </div>
     </div>
     <section v-if="noting" class="panel form" :aria-label="correcting ? 'Correct a price' : 'Add a price'">
@@ -96,15 +98,9 @@ function close(): void {
             <p v-else-if="quote.same_day" class="small care">
               one of two prices for that day and source; the later one counts
             </p>
-            <button
-              v-if="!quote.overruled"
-              v-may:cook
-              type="button"
-              class="act small"
-              @click="correct(quote)"
-            >
+            <ActButton v-if="!quote.overruled" v-may:cook small @click="correct(quote)">
               Correct<span class="unseen"> the price of {{ quote.on }}</span>
-            </button>
+            </ActButton>
           </li>
         </ul>
       </section>

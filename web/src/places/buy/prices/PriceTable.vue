@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { computed } from 'vue'
 import { dayText } from '@/shared/quantity/when'
@@ -18,7 +19,7 @@ const { percent } = useUnits()
 </script>
 
 <template>
-  <table>
+  <LedgerTable>
     <caption class="unseen">
       {{
         sortWords[sort]
@@ -68,7 +69,7 @@ const { percent } = useUnits()
         </td>
       </tr>
     </tbody>
-  </table>
+  </LedgerTable>
 </template>
 
 <style scoped>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
@@ -37,16 +40,14 @@ const dry = computed(() =>
   <div class="head">
     <h1>Price list</h1>
     <div class="acts">
-      <RouterLink v-may:cook class="act" :to="{ name: 'price-import' }">Import a price list</RouterLink>
+      <ActLink v-may:cook :to="{ name: 'price-import' }">Import a price list</ActLink>
       <DropPanel word="Export">
         <ul class="files">
-          <li><a class="act" :href="address('csv')" download>As CSV</a></li>
-          <li><a class="act" :href="address('xlsx')" download>As a workbook (XLSX)</a></li>
+          <li><ActButton :href="address('csv')" download="">As CSV</ActButton></li>
+          <li><ActButton :href="address('xlsx')" download="">As a workbook (XLSX)</ActButton></li>
         </ul>
       </DropPanel>
-      <button v-may:cook type="button" class="act first" :aria-expanded="noting" @click="noting = !noting">
-        Add a price
-      </button>
+      <ActButton v-may:cook first :aria-expanded="noting" @click="noting = !noting"> Add a price </ActButton>
     </div>
   </div>
   <section v-if="noting" class="panel noting" aria-label="Add a price">
@@ -60,10 +61,14 @@ const dry = computed(() =>
   </section>
   <div class="filter">
     <ChoiceBar v-model="sort" label="Sort" quiet-label :choices="choices" />
-    <label class="find">
-      <span class="unseen">Search by name</span>
-      <input v-model="find" class="box" type="search" placeholder="search by name" maxlength="80" />
-    </label>
+    <TypedInput
+      v-model="find"
+      class="find"
+      label="Search by name"
+      quiet-label
+      type="search"
+      placeholder="search by name"
+    />
   </div>
   <LoadState v-if="!prices" :error="error" what="the price list" @retry="refetch()" />
   <template v-else>
@@ -72,9 +77,9 @@ const dry = computed(() =>
     </div>
     <p v-else class="panel empty quiet">{{ dry }}</p>
     <nav v-if="last > 0" class="pages" aria-label="Pages">
-      <button type="button" class="act small" :disabled="page === 0" @click="page -= 1">Previous</button>
+      <ActButton small :disabled="page === 0" @click="page -= 1">Previous</ActButton>
       <span>{{ page + 1 }} of {{ last + 1 }}, {{ prices.total }} items</span>
-      <button type="button" class="act small" :disabled="page >= last" @click="page += 1">Next</button>
+      <ActButton small :disabled="page >= last" @click="page += 1">Next</ActButton>
     </nav>
   </template>
 </template>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import NumberBox from '@/shared/ui/NumberBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
@@ -66,14 +69,11 @@ function send(put_away: boolean): void {
     <ol>
       <li v-for="(one, at) in draft.steps" :key="at">
         <div class="row">
-          <label class="named"
-            ><span>Step {{ at + 1 }}</span>
-            <select v-model="one.method" class="box">
-              <option v-for="method in methods" :key="method.key" :value="method.key">
-                {{ word(method.key) }}
-              </option>
-            </select></label
-          >
+          <SelectBox v-model="one.method" :label="`Step ${at + 1}`">
+            <option v-for="method in methods" :key="method.key" :value="method.key">
+              {{ word(method.key) }}
+            </option>
+          </SelectBox>
           <TypedInput
             v-model="one.batch_minutes"
             label="Minutes per batch"
@@ -94,9 +94,7 @@ function send(put_away: boolean): void {
             :path="`steps[${at}].kilo_minutes`"
             inputmode="decimal"
           />
-          <label class="named"
-            ><span>Days</span><input v-model.number="one.days" class="box" type="number" min="0" max="400"
-          /></label>
+          <NumberBox v-model="one.days" label="Days" :min="0" :max="400" />
           <TypedInput
             v-model="one.worth"
             label="Trim is worth"
@@ -118,20 +116,14 @@ function send(put_away: boolean): void {
             :path="`steps[${at}].used[${place}].amount`"
             placeholder="2.5 % or 25 g or 1"
           />
-          <label class="named"
-            ><span>of</span>
-            <select v-model="use.per" class="box">
-              <option value="kg">a kilogram of meat</option>
-              <option value="lb">a pound of meat</option>
-              <option value="batch">the batch</option>
-            </select></label
-          >
-          <label class="named"
-            ><span>counts as</span>
-            <select v-model="use.group" class="box">
-              <option v-for="group in groups" :key="group" :value="group">{{ group }}</option>
-            </select></label
-          >
+          <SelectBox v-model="use.per" label="of">
+            <option value="kg">a kilogram of meat</option>
+            <option value="lb">a pound of meat</option>
+            <option value="batch">the batch</option>
+          </SelectBox>
+          <SelectBox v-model="use.group" label="counts as">
+            <option v-for="group in groups" :key="group" :value="group">{{ group }}</option>
+          </SelectBox>
           <TypedInput
             v-model="use.price"
             label="Price"
@@ -141,16 +133,15 @@ function send(put_away: boolean): void {
           />
           <RemoveButton :label="`Remove ${use.what || 'this'}`" @remove="one.used.splice(place, 1)" />
         </div>
-        <button
-          type="button"
-          class="act small"
+        <ActButton
+          small
           @click="one.used.push({ what: '', group: 'cure', amount: '', per: 'kg', price: '' })"
         >
           + add something used
-        </button>
+        </ActButton>
       </li>
     </ol>
-    <button type="button" class="act small" @click="draft.steps.push(step('chill'))">+ a step</button>
+    <ActButton small @click="draft.steps.push(step('chill'))">+ a step</ActButton>
     <div class="row">
       <TypedInput
         v-model="draft.portion_slices"
@@ -186,7 +177,7 @@ function send(put_away: boolean): void {
       @retry="retry"
       @cancel="emit('close')"
     />
-    <button v-if="input" type="button" class="act small" @click="send(true)">Archive this method</button>
+    <ActButton v-if="input" small @click="send(true)">Archive this method</ActButton>
   </form>
 </template>
 
@@ -195,11 +186,6 @@ function send(put_away: boolean): void {
 ol {
   display: grid;
   gap: 10px;
-}
-
-.way > button,
-li > button {
-  justify-self: start;
 }
 
 li {

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
@@ -44,8 +46,8 @@ function saved(ways: Ways): void {
     <h1>Methods</h1>
     <span class="quiet">how you make things: steps, ingredients, time</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'buy' }">At the case</RouterLink>
-      <button v-may:cook type="button" class="act first" @click="editing = ''">New method</button>
+      <ActLink :to="{ name: 'buy' }">At the case</ActLink>
+      <ActButton v-may:cook first @click="editing = ''">New method</ActButton>
     </div>
   </div>
   <LoadState v-if="!data" :error="error" what="the methods" @retry="refetch()" />
@@ -70,9 +72,9 @@ function saved(ways: Ways): void {
             {{ way.days }} days<template v-if="way.portion">, a portion is {{ way.portion }}</template
             >, version {{ way.version }} of {{ dayText(way.recorded_at) }}, {{ way.by }}
           </span>
-          <button v-may:cook type="button" class="act small" @click="editing = way.name">
+          <ActButton v-may:cook small @click="editing = way.name">
             Change<span class="unseen"> {{ way.name }}</span>
-          </button>
+          </ActButton>
         </div>
         <p v-if="way.missing.length" class="care">
           Not in the price list: {{ way.missing.join(', ') }}. Left out of the cost until there is a price.
@@ -129,10 +131,6 @@ section {
   flex-wrap: wrap;
   gap: 4px 14px;
   align-items: baseline;
-}
-
-.top button {
-  margin-left: auto;
 }
 
 ol {

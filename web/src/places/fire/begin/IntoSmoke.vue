@@ -1,4 +1,9 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -89,86 +94,65 @@ function begin(): void {
       <p v-if="!pieces.length">No piece is under way. Start a batch first.</p>
       <ul>
         <li v-for="piece in pieces" :key="labelOf(piece)">
-          <label class="tick"
-            ><input
-              type="checkbox"
-              :checked="chosen[labelOf(piece)]?.isIn ?? false"
-              @change="toggle(labelOf(piece))"
-            /><b>{{ labelOf(piece) }}</b>
-            <span class="quiet"
+          <TickBox
+            :model-value="chosen[labelOf(piece)]?.isIn ?? false"
+            @update:model-value="toggle(labelOf(piece))"
+            ><b>{{ labelOf(piece) }}</b
+            >{{ ' '
+            }}<span class="quiet"
               >{{ piece.name }}, {{ weightText(piece.weight)
               }}{{ piece.course ? `, to be ${courseWord(piece.course)}` : '' }}</span
-            ></label
+            ></TickBox
           >
           <div v-if="chosen[labelOf(piece)]?.isIn" class="placing">
-            <label class="named"
-              ><span>Probe</span
-              ><select v-model="chosen[labelOf(piece)]!.probe" class="box">
-                <option value="">none</option>
-                <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
-              </select></label
-            >
-            <label class="named"
-              ><span>Where in it</span
-              ><input v-model="chosen[labelOf(piece)]!.where" class="box" maxlength="40" list="wheres"
-            /></label>
-            <label class="named"
-              ><span>Rack</span
-              ><select v-model="chosen[labelOf(piece)]!.rack" class="box">
-                <option v-for="rack in smoker?.levels ?? 8" :key="rack" :value="rack">{{ rack }}</option>
-              </select></label
-            >
+            <SelectBox v-model="chosen[labelOf(piece)]!.probe" label="Probe">
+              <option value="">none</option>
+              <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+            </SelectBox>
+            <TypedInput
+              v-model="chosen[labelOf(piece)]!.where"
+              label="Where in it"
+              :suggestions="['thick end', 'thin end', 'middle', 'by the bone']"
+              maxlength="40"
+            />
+            <SelectBox v-model="chosen[labelOf(piece)]!.rack" label="Rack">
+              <option v-for="rack in smoker?.levels ?? 8" :key="rack" :value="rack">{{ rack }}</option>
+            </SelectBox>
           </div>
         </li>
       </ul>
-      <datalist id="wheres">
-        <option v-for="one in ['thick end', 'thin end', 'middle', 'by the bone']" :key="one" :value="one" />
-      </datalist>
     </section>
     <section class="panel fields" aria-label="The fire">
-      <label class="named"
-        ><span>Cooker</span
-        ><select v-model="draft.cooker" class="box">
-          <option value="">none: readings by hand</option>
-          <option v-for="one in fires.cookers" :key="one.name" :value="one.name">{{ one.name }}</option>
-        </select></label
-      >
-      <label v-if="smokers.length" class="named"
-        ><span>Smoker, on the map</span
-        ><select v-model="draft.store" class="box">
-          <option v-for="one in smokers" :key="one.name" :value="one.name">{{ one.name }}</option>
-          <option value="">not on the map</option>
-        </select></label
-      >
-      <label class="named"
-        ><span>Meat</span
-        ><select v-model="draft.meat" class="box">
-          <option v-for="one in ['pork', 'beef', 'poultry', 'other']" :key="one" :value="one">
-            {{ one }}
-          </option>
-        </select></label
-      >
-      <label class="tick"><input v-model="draft.ground" type="checkbox" /> ground</label>
-      <label class="named"
-        ><span>Wood</span><input v-model="draft.wood" class="box" maxlength="80" placeholder="cherry"
-      /></label>
-      <label class="named"
-        ><span>Nitrite in it, ppm (cured: 100 or more)</span
-        ><input v-model="draft.nitrite_ppm" class="box" inputmode="decimal" placeholder="as cured here"
-      /></label>
-      <label class="named"
-        ><span>For eating at</span><input v-model="draft.meal_at" class="box" type="datetime-local"
-      /></label>
-      <label class="named"
-        ><span>Begun earlier, at</span><input v-model="draft.begun_at" class="box" type="datetime-local"
-      /></label>
+      <SelectBox v-model="draft.cooker" label="Cooker">
+        <option value="">none: readings by hand</option>
+        <option v-for="one in fires.cookers" :key="one.name" :value="one.name">{{ one.name }}</option>
+      </SelectBox>
+      <SelectBox v-if="smokers.length" v-model="draft.store" label="Smoker, on the map">
+        <option v-for="one in smokers" :key="one.name" :value="one.name">{{ one.name }}</option>
+        <option value="">not on the map</option>
+      </SelectBox>
+      <SelectBox v-model="draft.meat" label="Meat">
+        <option v-for="one in ['pork', 'beef', 'poultry', 'other']" :key="one" :value="one">
+          {{ one }}
+        </option>
+      </SelectBox>
+      <TickBox v-model="draft.ground">ground</TickBox>
+      <TypedInput v-model="draft.wood" label="Wood" maxlength="80" placeholder="cherry" />
+      <TypedInput
+        v-model="draft.nitrite_ppm"
+        label="Nitrite in it, ppm (cured: 100 or more)"
+        inputmode="decimal"
+        placeholder="as cured here"
+      />
+      <DateBox v-model="draft.meal_at" label="For eating at" kind="datetime-local" />
+      <DateBox v-model="draft.begun_at" label="Begun earlier, at" kind="datetime-local" />
     </section>
     <ProgramFields v-model="draft" :fires="fires" :methods="methods" :course="course" :is-asked="isAsked" />
     <div class="last">
       <ProblemNote v-if="problem" :problem="problem" fields />
-      <button type="submit" class="act first" :disabled="isSaving || !count">
+      <ActButton first submit :disabled="isSaving || !count">
         {{ count ? `Put ${count === 1 ? 'one piece' : `${count} pieces`} into the smoke` : 'Choose a piece' }}
-      </button>
+      </ActButton>
     </div>
   </form>
 </template>

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref, watch } from 'vue'
 import { useWays } from '@/shared/api/useWays'
@@ -65,78 +69,49 @@ function save(): void {
 <template>
   <section class="panel program" aria-label="Program">
     <h2>Program</h2>
-    <label class="named"
-      ><span>Begin with</span
-      ><select :value="draft.program" class="box" @change="begin(($event.target as HTMLSelectElement).value)">
-        <option value="">stages of my own</option>
-        <option v-for="one in fires.programs" :key="one.name" :value="one.name">{{ nameOf(one) }}</option>
-      </select></label
-    >
+    <SelectBox label="Begin with" :model-value="draft.program" @update:model-value="begin($event)">
+      <option value="">stages of my own</option>
+      <option v-for="one in fires.programs" :key="one.name" :value="one.name">{{ nameOf(one) }}</option>
+    </SelectBox>
     <p class="quiet small">{{ basis }}</p>
     <ol>
       <li v-for="(stage, index) in draft.stages" :key="index" class="stage">
-        <label class="named"
-          ><span>Stage {{ index + 1 }}</span
-          ><select v-model="stage.kind" class="box">
-            <option v-for="(word, kind) in stageWords" :key="kind" :value="kind">{{ word }}</option>
-          </select></label
-        >
-        <label class="named"
-          ><span>Air, °{{ fires.unit }}</span
-          ><input v-model="stage.air" class="box" inputmode="decimal"
-        /></label>
-        <label class="named"
-          ><span>Minutes</span><input v-model="stage.minutes" class="box" inputmode="numeric"
-        /></label>
-        <label class="named"
-          ><span>or inside, °{{ fires.unit }}</span
-          ><input v-model="stage.inside" class="box" inputmode="decimal"
-        /></label>
-        <button
-          v-if="draft.stages.length > 1"
-          type="button"
-          class="act small"
-          @click="draft.stages.splice(index, 1)"
-        >
+        <SelectBox v-model="stage.kind" :label="`Stage ${index + 1}`">
+          <option v-for="(word, kind) in stageWords" :key="kind" :value="kind">{{ word }}</option>
+        </SelectBox>
+        <TypedInput v-model="stage.air" :label="`Air, °${fires.unit}`" inputmode="decimal" />
+        <TypedInput v-model="stage.minutes" label="Minutes" inputmode="numeric" />
+        <TypedInput v-model="stage.inside" :label="`or inside, °${fires.unit}`" inputmode="decimal" />
+        <ActButton v-if="draft.stages.length > 1" small @click="draft.stages.splice(index, 1)">
           Remove stage {{ index + 1 }}
-        </button>
+        </ActButton>
       </li>
     </ol>
-    <button
-      type="button"
-      class="act small"
-      @click="draft.stages.push({ kind: 'cook', air: '', minutes: '', inside: '' })"
-    >
+    <ActButton small @click="draft.stages.push({ kind: 'cook', air: '', minutes: '', inside: '' })">
       Add a stage
-    </button>
-    <label class="named"
-      ><span>Pull at, inside °{{ fires.unit }}</span
-      ><input v-model="draft.pull_at" class="box" inputmode="decimal" placeholder="it stays raw"
-    /></label>
+    </ActButton>
+    <TypedInput
+      v-model="draft.pull_at"
+      :label="`Pull at, inside °${fires.unit}`"
+      inputmode="decimal"
+      placeholder="it stays raw"
+    />
     <ChoiceBar v-model="draft.course" label="Becomes" :choices="becomes" />
-    <details class="save">
-      <summary>Save this program</summary>
+    <FoldAway class="save" word="Save this program">
       <div class="saving">
-        <label class="named"
-          ><span>Name</span><input v-model="saved.name" class="box" maxlength="80" list="programs"
-        /></label>
-        <label class="named"
-          ><span>Belongs to the method</span
-          ><select v-model="saved.way" class="box">
-            <option value="">none</option>
-            <option v-for="one in ways?.ways ?? []" :key="one.input.name" :value="one.input.name">
-              {{ one.input.name }}
-            </option>
-          </select></label
-        >
-        <button v-may:cook type="button" class="act small" :disabled="isSaving" @click="save">Save it</button>
+        <TypedInput v-model="saved.name" label="Name" :suggestions="fires.programs.map((one) => one.name)" />
+        <SelectBox v-model="saved.way" label="Belongs to the method">
+          <option value="">none</option>
+          <option v-for="one in ways?.ways ?? []" :key="one.input.name" :value="one.input.name">
+            {{ one.input.name }}
+          </option>
+        </SelectBox>
+        <ActButton v-may:cook small :disabled="isSaving" @click="save">Save it</ActButton>
       </div>
-      <datalist id="programs">
-        <option v-for="one in fires.programs" :key="one.name" :value="one.name" />
-      </datalist>
+
       <p v-if="state === 'saved'" role="status">Saved as {{ nameOf(latest) }}.</p>
       <ProblemNote v-if="problem" :problem="problem" fields />
-    </details>
+    </FoldAway>
   </section>
 </template>
 
@@ -154,7 +129,7 @@ function save(): void {
   margin: 8px 0;
 }
 
-.saving .named {
+.saving .field {
   flex: 1 1 170px;
 }
 

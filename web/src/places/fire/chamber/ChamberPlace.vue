@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -51,9 +52,9 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
     <h1>Chamber</h1>
     <span v-if="chamber" class="quiet">{{ summary }}</span>
     <div class="acts">
-      <button v-may:cook type="button" class="act" :aria-expanded="isHanging" @click="isHanging = !isHanging">
+      <ActButton v-may:cook :aria-expanded="isHanging" @click="isHanging = !isHanging">
         Hang a piece
-      </button>
+      </ActButton>
     </div>
   </div>
   <LoadState v-if="!chamber" :error="error" what="the chamber" @retry="refetch()" />
@@ -69,7 +70,7 @@ const price = (cost: { per_lb: string; per_kg: string } | null): string =>
     <section v-if="chamber.loose.length" class="panel loose" aria-label="Hangs by the log">
       <p v-for="one in chamber.loose" :key="one.label">
         <b>{{ one.label }}</b>, {{ weightText(one.weight) }}, hangs since {{ dayText(one.since) }} by its log.
-        <button v-may:cook type="button" class="act small" @click="follow(one)">Follow it here</button>
+        <ActButton v-may:cook small @click="follow(one)">Follow it here</ActButton>
       </p>
     </section>
     <TwoColumns v-if="chamber.hanging.length" side-first>

@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
@@ -55,40 +59,26 @@ function hang(): void {
 
 <template>
   <form v-may:cook class="panel" aria-label="Hang a piece" @submit.prevent="hang">
-    <label class="named"
-      ><span>Piece</span
-      ><select v-model="chosen" class="box" required>
-        <option value="">choose</option>
-        <option v-for="one in pieces" :key="labelOf(one)" :value="labelOf(one)">
-          {{ labelOf(one) }}, {{ weightText(one.weight) }}
-        </option>
-      </select></label
-    >
-    <label class="named"
-      ><span>Hung since, if not now</span><input v-model="since" class="box" type="datetime-local"
-    /></label>
-    <label class="named"
-      ><span>Green weight</span
-      ><input
-        v-model="green"
-        class="box"
-        :placeholder="piece ? weightText(piece.weight) : 'as it weighs now'"
-    /></label>
-    <label class="named"
-      ><span>To lose, %</span><input v-model="target" class="box" inputmode="decimal" :placeholder="usual"
-    /></label>
-    <label class="named"
-      ><span>Chamber</span><input v-model="chamber" class="box" maxlength="40" list="chambers"
-    /></label>
-    <label v-if="hasCells" class="named"
-      ><span>Load cell</span
-      ><select v-model="cell" class="box">
-        <option value="">none: weighed by hand</option>
-        <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
-      </select></label
-    >
-    <datalist id="chambers"><option v-for="one in chambers" :key="one" :value="one" /></datalist>
-    <button type="submit" class="act first">Hang it</button>
+    <SelectBox v-model="chosen" label="Piece" required>
+      <option value="">choose</option>
+      <option v-for="one in pieces" :key="labelOf(one)" :value="labelOf(one)">
+        {{ labelOf(one) }}, {{ weightText(one.weight) }}
+      </option>
+    </SelectBox>
+    <DateBox v-model="since" label="Hung since, if not now" kind="datetime-local" />
+    <TypedInput
+      v-model="green"
+      label="Green weight"
+      :placeholder="piece ? weightText(piece.weight) : 'as it weighs now'"
+    />
+    <TypedInput v-model="target" label="To lose, %" inputmode="decimal" :placeholder="usual" />
+    <TypedInput v-model="chamber" label="Chamber" :suggestions="chambers" maxlength="40" />
+    <SelectBox v-if="hasCells" v-model="cell" label="Load cell">
+      <option value="">none: weighed by hand</option>
+      <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+    </SelectBox>
+
+    <ActButton first submit>Hang it</ActButton>
     <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
   </form>
 </template>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Problem } from '@/shared/api/client'
@@ -41,23 +44,14 @@ function send(): void {
 
 <template>
   <form v-may:helper class="panel" aria-label="Note" @submit.prevent="send">
-    <label class="named"
-      ><span>Piece</span
-      ><select v-model="id" class="box">
-        <option v-for="one in hanging" :key="one.id" :value="one.id">{{ one.label }}</option>
-      </select></label
-    >
-    <label class="named"
-      ><span>What</span
-      ><select v-model="kind" class="box">
-        <option v-for="(word, name) in kinds" :key="name" :value="name">{{ word }}</option>
-      </select></label
-    >
-    <label v-for="name in asked[kind]" :key="name" class="named"
-      ><span>{{ words[name] }}</span
-      ><input v-model="fields[name]" class="box"
-    /></label>
-    <button type="submit" class="act">Note it</button>
+    <SelectBox v-model="id" label="Piece">
+      <option v-for="one in hanging" :key="one.id" :value="one.id">{{ one.label }}</option>
+    </SelectBox>
+    <SelectBox v-model="kind" label="What">
+      <option v-for="(word, name) in kinds" :key="name" :value="name">{{ word }}</option>
+    </SelectBox>
+    <TypedInput v-for="name in asked[kind]" :key="name" v-model="fields[name]" :label="words[name]" />
+    <ActButton submit>Note it</ActButton>
     <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
   </form>
 </template>

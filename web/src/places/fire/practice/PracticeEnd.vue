@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { computed } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { hoursText } from '@/shared/quantity/when'
@@ -26,7 +27,7 @@ function more(one: PracticeVerdict['caught'][number]): string {
     <p class="heavy" :class="verdict.lost ? 'dear' : 'good'">
       {{ verdict.lost ? `${weightText(verdict.lost)} and ${money(verdict.money)} lost` : 'Nothing lost' }}
     </p>
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <td></td>
@@ -51,7 +52,7 @@ function more(one: PracticeVerdict['caught'][number]): string {
           <td>{{ costText(verdict.best_price) }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
     <p>
       At most {{ figure(verdict.peak) }} °{{ unit }} in the middle,
       {{ verdict.is_cooked ? 'cooked through' : 'not cooked through'

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -35,12 +37,9 @@ function begin(lesson: string): void {
   <LoadState v-if="!data" :error="error" what="the lessons" @retry="refetch()" />
   <div v-else class="two">
     <section class="rows" aria-label="Lessons">
-      <label class="named speed"
-        ><span>How fast</span
-        ><select v-model.number="speed" class="box">
-          <option v-for="[times, word] in speeds" :key="times" :value="times">{{ word }}</option>
-        </select></label
-      >
+      <SelectBox v-model="speed" class="speed" label="How fast">
+        <option v-for="[times, word] in speeds" :key="times" :value="times">{{ word }}</option>
+      </SelectBox>
       <ProblemNote v-if="problem" :problem="problem" fields />
       <article v-for="lesson in data.lessons" :key="lesson.key" class="panel lesson">
         <h2>{{ lesson.name }}</h2>
@@ -48,9 +47,9 @@ function begin(lesson: string): void {
         <p class="quiet small">
           About {{ lesson.hours }} h where nothing goes wrong. Things will go wrong, and nobody says when.
         </p>
-        <button v-may:helper type="button" class="act first" :disabled="isSaving" @click="begin(lesson.key)">
+        <ActButton v-may:helper first :disabled="isSaving" @click="begin(lesson.key)">
           Light the fire
-        </button>
+        </ActButton>
       </article>
     </section>
     <section aria-label="Lately">

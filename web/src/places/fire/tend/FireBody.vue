@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed } from 'vue'
 import AlarmList from '@/shared/alarms/AlarmList.vue'
 import { isLoud } from '@/shared/alarms/useAlarms'
@@ -50,67 +52,52 @@ const head = computed(() => {
     <h1>{{ live.name }}</h1>
     <span class="quiet">{{ head }}</span>
     <div v-if="live.state !== 'done'" class="acts">
-      <label class="tick sound"><input v-model="isLoud" type="checkbox" /> Sound</label>
-      <button
+      <TickBox v-model="isLoud" class="sound">Sound</TickBox>
+      <ActButton
         v-if="!isOut && live.stage + 1 < live.stages.length"
-        type="button"
-        class="act"
         :disabled="isSaving"
         @click="$emit('happened', { kind: 'stage', stage: live.stage + 1 })"
       >
         Next: {{ live.stages[live.stage + 1]!.label }}
-      </button>
-      <button
+      </ActButton>
+      <ActButton
         v-if="live.state !== 'resting'"
-        type="button"
-        class="act"
         :disabled="isSaving"
         @click="$emit('happened', { kind: 'rest' })"
       >
         {{ isOut ? 'Rest' : 'Out of the smoke, rest' }}
-      </button>
-      <button
+      </ActButton>
+      <ActButton
         v-if="isOut && live.state !== 'holding'"
-        type="button"
-        class="act"
         :disabled="isSaving"
         @click="$emit('happened', { kind: 'hold' })"
       >
         Hold warm
-      </button>
-      <button
+      </ActButton>
+      <ActButton
         v-if="live.state !== 'cooling'"
-        type="button"
-        class="act"
         :class="{ first: !isOut }"
         :disabled="isSaving"
         @click="$emit('happened', { kind: 'cool' })"
       >
         {{ isOut ? 'Cool it' : 'Out of the smoke, cool' }}
-      </button>
-      <button
-        v-if="isOut"
-        type="button"
-        class="act first"
-        :disabled="isSaving"
-        @click="$emit('happened', { kind: 'done' })"
-      >
+      </ActButton>
+      <ActButton v-if="isOut" first :disabled="isSaving" @click="$emit('happened', { kind: 'done' })">
         Done
-      </button>
+      </ActButton>
     </div>
   </div>
   <ProblemNote v-if="problem" :problem="problem" fields retry-word="Try again" @retry="$emit('retry')" />
   <FindingList :findings="live.notes" label="Cautions" />
   <AlarmList v-slot="{ alarm }" :alarms="live.alarms">
-    <button
+    <ActButton
       v-if="!alarm.is_quiet"
-      type="button"
-      class="act small"
+      small
       :disabled="isSaving"
       @click="$emit('happened', { kind: 'quiet', text: alarm.key })"
     >
       Quiet it
-    </button>
+    </ActButton>
     <span v-else class="small">quieted</span>
   </AlarmList>
   <div class="live">

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -56,89 +59,75 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
 <template>
   <section v-may:helper class="panel" aria-label="What happens">
     <div class="touches">
-      <button
+      <ActButton
         v-for="[kind, word] in plain ? asked.slice(0, 3) : asked"
         :key="kind"
-        type="button"
-        class="act small"
+        small
         :aria-expanded="plain ? undefined : asking === kind"
         @click="ask(kind)"
       >
         {{ word }}
-      </button>
-      <button type="button" class="act small" :disabled="isSaving" @click="once('spritz')">Spritzed</button>
-      <button type="button" class="act small" :disabled="isSaving" @click="once('wrap')">Wrapped</button>
-      <button type="button" class="act small" :disabled="isSaving" @click="once('taste')">Tasted</button>
+      </ActButton>
+      <ActButton small :disabled="isSaving" @click="once('spritz')">Spritzed</ActButton>
+      <ActButton small :disabled="isSaving" @click="once('wrap')">Wrapped</ActButton>
+      <ActButton small :disabled="isSaving" @click="once('taste')">Tasted</ActButton>
       <span class="tender" role="group" aria-label="Tender yet?">
         <span class="small">Tender yet?</span>
-        <button
+        <ActButton
           v-for="word in ['no', 'nearly', 'yes']"
           :key="word"
-          type="button"
-          class="act small"
+          small
           :disabled="isSaving"
           @click="once('tender', word)"
         >
           {{ word }}
-        </button>
+        </ActButton>
       </span>
     </div>
     <form v-if="asking" @submit.prevent="send">
-      <label v-if="asking === 'instant' || asking === 'probe'" class="named"
-        ><span>Piece</span
-        ><select v-model="piece" class="box">
-          <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
-        </select></label
-      >
-      <label v-if="asking === 'instant'" class="named"
-        ><span>It read, °{{ live.unit }}</span
-        ><input v-model="text" class="box" inputmode="decimal" required
-      /></label>
-      <label v-if="asking === 'probe' || asking === 'swap'" class="named"
-        ><span>Probe</span
-        ><select v-model="probe" class="box">
-          <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
-        </select></label
-      >
-      <label v-if="asking === 'swap'" class="named"
-        ><span>and probe</span
-        ><select v-model="other" class="box">
-          <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
-        </select></label
-      >
-      <label v-if="asking === 'probe' || asking === 'instant'" class="named"
-        ><span>Where in it</span
-        ><input v-model="where" class="box" maxlength="40" placeholder="thick end" list="places-in-meat"
-      /></label>
-      <datalist id="places-in-meat">
-        <option value="thick end"></option>
-        <option value="thin end"></option>
-      </datalist>
-      <label v-if="asking === 'fuel' || asking === 'note'" class="named wide"
-        ><span>{{ asking === 'fuel' ? 'What was added' : 'Note' }}</span
-        ><input
-          v-model="text"
-          class="box"
-          maxlength="200"
-          :placeholder="asking === 'fuel' ? 'oak pellets' : ''"
-          required
-      /></label>
+      <SelectBox v-if="asking === 'instant' || asking === 'probe'" v-model="piece" label="Piece">
+        <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
+      </SelectBox>
+      <TypedInput
+        v-if="asking === 'instant'"
+        v-model="text"
+        :label="`It read, °${live.unit}`"
+        inputmode="decimal"
+        required
+      />
+      <SelectBox v-if="asking === 'probe' || asking === 'swap'" v-model="probe" label="Probe">
+        <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+      </SelectBox>
+      <SelectBox v-if="asking === 'swap'" v-model="other" label="and probe">
+        <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
+      </SelectBox>
+      <TypedInput
+        v-if="asking === 'probe' || asking === 'instant'"
+        v-model="where"
+        label="Where in it"
+        maxlength="40"
+        placeholder="thick end"
+        :suggestions="['thick end', 'thin end', 'middle', 'by the bone']"
+      />
+
+      <TypedInput
+        v-if="asking === 'fuel' || asking === 'note'"
+        v-model="text"
+        class="wide"
+        :label="asking === 'fuel' ? 'What was added' : 'Note'"
+        maxlength="200"
+        :placeholder="asking === 'fuel' ? 'oak pellets' : ''"
+        required
+      />
       <template v-if="asking === 'fuel'">
-        <label class="named"
-          ><span>How much</span
-          ><input v-model="amount" class="box" maxlength="40" :placeholder="example.amount"
-        /></label>
-        <label class="named"
-          ><span>At</span><input v-model="price" class="box" maxlength="40" :placeholder="example.price"
-        /></label>
-        <label class="named"
-          ><span>Minutes of work</span><input v-model="minutes" class="box" inputmode="numeric" maxlength="5"
-        /></label>
+        <TypedInput v-model="amount" label="How much" maxlength="40" :placeholder="example.amount" />
+        <TypedInput v-model="price" label="At" maxlength="40" :placeholder="example.price" />
+        <TypedInput v-model="minutes" label="Minutes of work" inputmode="numeric" maxlength="5" />
         <p class="small quiet wide">
           Once the pieces are weighed, each bears its share of it; it is not typed again.
         </p>
       </template>
-      <button type="submit" class="act first small" :disabled="isSaving">Record it</button>
+      <ActButton small first submit :disabled="isSaving">Record it</ActButton>
     </form>
   </section>
 </template>
@@ -164,7 +153,7 @@ form {
   align-items: end;
 }
 
-form .named {
+form .field {
   flex: 1 1 130px;
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { computed, toRef } from 'vue'
 import { useSlug } from '@/shared/api/useSlug'
 import { timeText } from '@/shared/quantity/when'
@@ -40,12 +41,11 @@ const file = (form: string): string => `/api/kitchens/${kitchen_slug.value}/fire
           }}<template v-if="live.peak">, at most {{ figure(live.peak) }} °{{ live.unit }} inside</template>.
           Weigh each piece: its step takes along the hours, its share of fuel and work.
         </p>
-        <RouterLink
+        <ActLink
           v-for="[code, kind] in toWeigh"
           :key="code"
-          class="act"
           :to="{ name: 'weigh', params: { code }, query: { kind } }"
-          >Weigh {{ code }}</RouterLink
+          >Weigh {{ code }}</ActLink
         >
       </section>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Live } from '@/places/fire/useFires'
 
@@ -13,7 +14,7 @@ const { like, weightText, money, percent, figure } = useUnits()
       <h2>Pull now or wait</h2>
       <span class="quiet small">expected, a sliced {{ like('pound', 'kilogram') }}</span>
     </div>
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <th scope="col">Inside</th>
@@ -35,7 +36,7 @@ const { like, weightText, money, percent, figure } = useUnits()
           </td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
     <p class="quiet small">{{ live.pulls_source }}. Chilled and sliced as usual here.</p>
   </section>
 </template>

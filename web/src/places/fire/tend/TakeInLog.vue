@@ -1,4 +1,11 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
@@ -61,13 +68,11 @@ const look = (): Promise<void> =>
     const unused = Object.fromEntries(others.map((at) => [String(at), '']))
     match.value = { ...guessed, columns: { ...unused, ...guessed.columns } }
   })
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement
-  file.value = input.files?.[0] ?? null
-  input.value = ''
+function choose(chosen: File): void {
+  file.value = chosen
   seen.value = match.value = null
   key = newKey()
-  if (file.value) void look()
+  void look()
 }
 watch(match, (now, before) => before && now && void look(), { deep: true })
 const save = (): Promise<void> =>
@@ -85,19 +90,16 @@ const save = (): Promise<void> =>
 </script>
 
 <template>
-  <details v-may:cook class="take">
-    <summary>Take in a log</summary>
+  <FoldAway v-may:cook class="take" word="Take in a log">
     <div class="inner">
       <p class="small quiet">
         A CSV or workbook of any logger, or a cook log. Nothing is kept before you say so; taking in the same
         log twice adds nothing.
       </p>
-      <label class="act small file"
-        >{{ file ? file.name : 'Choose a file' }}<input class="unseen" type="file" @change="choose"
-      /></label>
+      <ChooseFile :word="file ? file.name : 'Choose a file'" accept="" @choose="choose" />
       <ProblemNote v-if="problem" :problem="problem" fields />
       <template v-if="seen && match">
-        <table>
+        <LedgerTable>
           <caption class="unseen">
             Columns of the log
           </caption>
@@ -121,40 +123,38 @@ const save = (): Promise<void> =>
               </td>
               <td>
                 <span v-if="at === match.time">the time</span>
-                <select v-else v-model="match.columns![String(at)]" class="box" :aria-label="`${head} is`">
+                <SelectBox v-else v-model="match.columns![String(at)]" :label="`${head} is`" quiet-label>
                   <option value="">not used</option>
                   <option value="air">the air</option>
                   <option v-for="number in 8" :key="number" :value="String(number)">
                     probe {{ number
                     }}{{ placed.has(String(number)) ? ` in ${placed.get(String(number))}` : '' }}
                   </option>
-                </select>
+                </SelectBox>
               </td>
             </tr>
           </tbody>
-        </table>
+        </LedgerTable>
         <div class="asked">
-          <label v-for="probe in unplaced" :key="probe" class="named"
-            ><span>Probe {{ probe }} was in</span
-            ><select v-model="match.places![probe]" class="box">
-              <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
-            </select></label
+          <SelectBox
+            v-for="probe in unplaced"
+            :key="probe"
+            v-model="match.places![probe]"
+            :label="`Probe ${probe} was in`"
           >
-          <label class="named"
-            ><span>Degrees</span
-            ><select v-model="match.unit" class="box">
-              <option value="F">°F</option>
-              <option value="C">°C</option>
-            </select></label
-          >
-          <label class="named"
-            ><span>Time zone of the logger</span
-            ><input v-model.lazy="match.zone" class="box" list="zones" maxlength="60"
-          /></label>
-          <label class="tick"
-            ><input v-model="match.day_first" type="checkbox" /> 03/04 is the 3rd of April</label
-          >
-          <datalist id="zones"><option v-for="zone in zones" :key="zone" :value="zone" /></datalist>
+            <option v-for="one in pieces" :key="one" :value="one">{{ one }}</option>
+          </SelectBox>
+          <SelectBox v-model="match.unit" label="Degrees">
+            <option value="F">°F</option>
+            <option value="C">°C</option>
+          </SelectBox>
+          <TypedInput
+            v-model.lazy="match.zone"
+            label="Time zone of the logger"
+            :suggestions="zones"
+            maxlength="60"
+          />
+          <TickBox v-model="match.day_first">03/04 is the 3rd of April</TickBox>
         </div>
         <ul v-if="seen.problems.length" class="fault">
           <li v-for="one in seen.problems" :key="one.path">▲ {{ one.message }}</li>
@@ -166,25 +166,24 @@ const save = (): Promise<void> =>
           {{ seen.readings }} readings of {{ seen.rows }} rows, {{ momentText(seen.first_at) }} to
           {{ momentText(seen.last_at) }}.
         </p>
-        <details v-if="seen.faulty">
-          <summary>
-            {{ seen.faulty === 1 ? 'One cell' : `${seen.faulty} cells` }} cannot be read, left out
-          </summary>
+        <FoldAway
+          v-if="seen.faulty"
+          :word="`${seen.faulty === 1 ? 'One cell' : `${seen.faulty} cells`} cannot be read, left out`"
+        >
           <ul class="small">
             <li v-for="fault in seen.faults" :key="fault">{{ fault }}</li>
           </ul>
-        </details>
-        <button
-          type="button"
-          class="act first"
+        </FoldAway>
+        <ActButton
+          first
           :disabled="isBusy || !seen.readings || unplaced.some((probe) => !match!.places![probe])"
           @click="save"
         >
           Take in {{ seen.readings }} readings
-        </button>
+        </ActButton>
       </template>
     </div>
-  </details>
+  </FoldAway>
 </template>
 
 <style scoped>
@@ -210,7 +209,7 @@ th {
   vertical-align: middle;
 }
 
-td .box {
+td .field {
   min-width: 150px;
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import { timeText } from '@/shared/quantity/when'
 import type { EventIn, Live } from '@/places/fire/useFires'
@@ -39,14 +40,13 @@ function partner(found: string | null): string | null {
         >
         {{ one.text }}
       </p>
-      <button
+      <ActButton
         v-if="one.code === 'probe_swap' && partner(one.probe) && live.state !== 'done'"
-        type="button"
-        class="act small"
+        small
         @click="$emit('happened', { kind: 'swap', probe: one.probe ?? '', other: partner(one.probe) ?? '' })"
       >
         Swap probes {{ one.probe }} and {{ partner(one.probe) }} from here on
-      </button>
+      </ActButton>
     </li>
   </ul>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { useScale } from '@/shared/scale/useScale'
@@ -108,25 +110,23 @@ useKeys({
       <span class="badge">{{ board.code }}</span>
       <span class="quiet">{{ board.name }}</span>
       <div class="acts">
-        <RouterLink class="act" :to="{ name: 'slice' }">Larder</RouterLink>
+        <ActLink :to="{ name: 'slice' }">Larder</ActLink>
         <LabelsPanel v-if="board.packs.length" :code="code" packs />
-        <RouterLink class="act" :to="{ name: 'log', params: { code } }">Log</RouterLink>
+        <ActLink :to="{ name: 'log', params: { code } }">Log</ActLink>
       </div>
     </div>
     <FindingList :findings="board.cautions" label="Before you slice" />
     <div v-if="pieces.length > 1" class="choice" role="group" aria-label="Which piece">
-      <button
+      <ActButton
         v-for="one in pieces"
         :key="one.mark"
-        type="button"
-        class="act"
         :aria-pressed="one.mark === draft.piece"
         @click="choose(one.mark)"
       >
         {{ one.mark === 'lot' ? 'whole' : one.mark }}&nbsp;<span class="quiet"
           >{{ weightText(one.weight) }}{{ one.is_finished ? ', cut' : '' }}</span
         >
-      </button>
+      </ActButton>
     </div>
     <TwoColumns>
       <section v-if="piece && isCut" class="panel" aria-label="On the slicer">

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
 import type { useScale } from '@/shared/scale/useScale'
@@ -70,54 +73,38 @@ function close(): void {
 <template>
   <section class="panel" aria-label="The pack being filled">
     <div class="tabs" role="group" aria-label="Which product">
-      <button
+      <ActButton
         v-for="(one, at) in products"
         :key="one.mark"
-        type="button"
-        class="act small"
+        small
         :aria-pressed="at === product"
         @click="product = at"
       >
         {{ one.name || forms.find((form) => form.value === one.form)?.word }}
-      </button>
-      <button v-if="isCut" type="button" class="act small" @click="$emit('another')">
-        + another product
-      </button>
+      </ActButton>
+      <ActButton v-if="isCut" small @click="$emit('another')"> + another product </ActButton>
     </div>
     <div v-if="now" class="what">
-      <label class="named"
-        ><span>Product</span><input v-model="now.name" class="box" list="product-names" maxlength="80"
-      /></label>
-      <datalist id="product-names"><option v-for="name in names" :key="name" :value="name" /></datalist>
+      <TypedInput v-model="now.name" label="Product" :suggestions="names" />
       <ChoiceBar v-model="now.form" label="Form" :choices="forms" />
     </div>
     <div class="fill">
       <div v-if="isSliced" class="count">
         <span class="big" aria-live="polite">{{ slices }}</span>
-        <button type="button" class="act first" @click="slices++">+ 1 slice</button>
-        <button type="button" class="act" aria-label="Half a slice more" @click="slices += 0.5">+ ½</button>
-        <button v-if="by !== 'weight'" type="button" class="act" @click="slices = fullSlices">
-          full: {{ fullSlices }}
-        </button>
-        <button
-          type="button"
-          class="act"
-          :disabled="!slices"
-          aria-label="One slice fewer"
-          @click="slices = Math.max(0, slices - 1)"
-        >
+        <ActButton first @click="slices++">+ 1 slice</ActButton>
+        <ActButton aria-label="Half a slice more" @click="slices += 0.5">+ ½</ActButton>
+        <ActButton v-if="by !== 'weight'" @click="slices = fullSlices"> full: {{ fullSlices }} </ActButton>
+        <ActButton :disabled="!slices" aria-label="One slice fewer" @click="slices = Math.max(0, slices - 1)">
           −
-        </button>
-        <label class="in"
-          ><span class="quiet small">a pack is</span
-          ><input
-            v-model="inPack"
-            class="box"
-            inputmode="decimal"
-            aria-label="How much makes a pack" /></label
-        ><select v-model="by" class="box by" aria-label="Packs by">
+        </ActButton>
+        <TypedInput v-model="inPack" class="in" label="A pack is" inputmode="decimal" /><SelectBox
+          v-model="by"
+          class="by"
+          label="Packs by"
+          quiet-label
+        >
           <option v-for="one in packBy" :key="one.value" :value="one.value">{{ one.word }}</option>
-        </select>
+        </SelectBox>
       </div>
       <div class="weigh">
         <p class="big">
@@ -126,24 +113,21 @@ function close(): void {
         <p class="quiet small">
           {{ toGo || (scale.isTaken.value ? 'taken: lift it off' : scale.words.value) }}
         </p>
-        <input
+        <TypedInput
           v-model="typed"
-          class="box"
-          aria-label="Weight of the pack"
+          label="Weight of the pack"
+          quiet-label
           :placeholder="like('0.91 lb', '0.41 kg')"
         />
       </div>
       <div class="out">
-        <label v-if="stores.length" class="named"
-          ><span>Goes into</span
-          ><select v-model="store" class="box">
-            <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
-            <option value="">nowhere yet</option>
-          </select></label
-        >
-        <button type="button" class="act first close" :disabled="!weight || !isWhole" @click="close">
+        <SelectBox v-if="stores.length" v-model="store" label="Goes into">
+          <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
+          <option value="">nowhere yet</option>
+        </SelectBox>
+        <ActButton class="close" first :disabled="!weight || !isWhole" @click="close">
           {{ word }}
-        </button>
+        </ActButton>
       </div>
     </div>
     <div v-if="scale.event.value?.simulated" class="simulated">
@@ -210,7 +194,7 @@ section {
   display: grid;
 }
 
-.in .box {
+.in .field {
   width: 72px;
 }
 

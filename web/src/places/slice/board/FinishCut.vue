@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
@@ -20,52 +22,51 @@ const add = (name: string): void => {
 <template>
   <h2>When it is cut</h2>
   <div v-for="(one, at) in draft.cutOff" :key="at" class="off">
-    <label class="named"
-      ><span>What came off</span><input v-model="one.name" class="box" maxlength="40"
-    /></label>
-    <label class="named"
-      ><span>Weight</span><input v-model="one.weight" class="box" :placeholder="like('0.3 lb', '0.14 kg')"
-    /></label>
+    <TypedInput v-model="one.name" label="What came off" maxlength="40" />
+    <TypedInput v-model="one.weight" label="Weight" :placeholder="like('0.3 lb', '0.14 kg')" />
     <RemoveButton :label="`Remove ${one.name}`" @remove="draft.cutOff.splice(at, 1)" />
     <ChoiceBar v-model="one.worth" class="wide" :label="`${one.name || 'It'} is worth`" :choices="worths" />
-    <label v-if="one.worth === 'price'" class="named wide"
-      ><span>Price of a {{ unitWord }}</span
-      ><input v-model="one.price" class="box" :placeholder="`2.40/${unit}`"
-    /></label>
+    <TypedInput
+      v-if="one.worth === 'price'"
+      v-model="one.price"
+      class="wide"
+      :label="`Price of a ${unitWord}`"
+      :placeholder="`2.40/${unit}`"
+    />
   </div>
   <div class="adds">
-    <button
+    <ActButton
       v-for="name in ['ends', 'skin', 'dark edge', 'silver skin', 'fat cap', 'pieces']"
       :key="name"
-      type="button"
-      class="act small"
+      small
       @click="add(name)"
     >
       + {{ name }}
-    </button>
+    </ActButton>
   </div>
   <div v-for="(one, at) in draft.products" :key="one.mark" class="whole">
-    <label class="named"
-      ><span>{{ draft.products.length > 1 ? one.name : 'All slices' }} weigh</span
-      ><input
-        v-model="one.weight"
-        class="box"
-        placeholder="as its packs"
-        :aria-label="`Weight of all of product ${at + 1}`"
-    /></label>
-    <label v-if="one.form === 'slices'" class="named"
-      ><span>and are, slices</span
-      ><input v-model="one.slices" class="box" inputmode="numeric" placeholder="as in its packs"
-    /></label>
+    <TypedInput
+      v-model="one.weight"
+      :label="`${draft.products.length > 1 ? one.name : 'All slices'} weigh`"
+      placeholder="as its packs"
+      :aria-label="`Weight of all of product ${at + 1}`"
+    />
+    <TypedInput
+      v-if="one.form === 'slices'"
+      v-model="one.slices"
+      label="and are, slices"
+      inputmode="numeric"
+      placeholder="as in its packs"
+    />
   </div>
   <div class="whole">
-    <label class="named"
-      ><span>Minutes of work</span><input v-model="draft.minutes" class="box" inputmode="decimal"
-    /></label>
-    <label class="named"
-      ><span>A bag costs ({{ sign.trim() }})</span
-      ><input v-model="draft.bagPrice" class="box" inputmode="decimal" placeholder="0.35"
-    /></label>
+    <TypedInput v-model="draft.minutes" label="Minutes of work" inputmode="decimal" />
+    <TypedInput
+      v-model="draft.bagPrice"
+      :label="`A bag costs (${sign.trim()})`"
+      inputmode="decimal"
+      placeholder="0.35"
+    />
   </div>
 </template>
 

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -30,15 +32,10 @@ const isReady = computed(() => draft.raw !== '' && draft.cooked !== '')
 </script>
 
 <template>
-  <details class="panel">
-    <summary><b>Fry a few slices</b></summary>
+  <FoldAway class="panel" word="Fry a few slices">
     <form v-may:helper @submit.prevent="record">
-      <label class="named"
-        ><span>Raw</span><input v-model="draft.raw" class="box" :placeholder="like('4 oz', '112 g')"
-      /></label>
-      <label class="named"
-        ><span>Cooked</span><input v-model="draft.cooked" class="box" :placeholder="like('1.7 oz', '47 g')"
-      /></label>
+      <TypedInput v-model="draft.raw" label="Raw" :placeholder="like('4 oz', '112 g')" />
+      <TypedInput v-model="draft.cooked" label="Cooked" :placeholder="like('1.7 oz', '47 g')" />
       <SaveBar
         v-if="isReady || frying.problem.value"
         class="wide"
@@ -49,7 +46,7 @@ const isReady = computed(() => draft.raw !== '' && draft.cooked !== '')
       />
       <p v-if="frying.state.value === 'saved'" class="good wide" role="status">✓ recorded</p>
     </form>
-  </details>
+  </FoldAway>
 </template>
 
 <style scoped>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
@@ -35,10 +36,7 @@ const cents = (cost: string): string => money(Number(cost).toFixed(2))
 <template>
   <section class="panel" aria-label="How thick">
     <h2>How thick</h2>
-    <label class="row"
-      ><span>Slicer set to</span
-      ><input v-model="chosen" class="box" inputmode="decimal" aria-label="Thickness in mm" /> mm</label
-    >
+    <TypedInput v-model="chosen" class="row" label="Slicer set to, mm" inputmode="decimal" />
     <template v-if="shown.length">
       <svg :viewBox="`0 0 ${WIDE} 116`" role="img" aria-label="Price of a slice by its thickness">
         <line x1="14" :x2="WIDE - 14" :y1="LOW" :y2="LOW" stroke="#CBD2CE" />
@@ -89,7 +87,7 @@ section {
   gap: 8px;
 }
 
-.row .box {
+.row .field {
   width: 76px;
 }
 

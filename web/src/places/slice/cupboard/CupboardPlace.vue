@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -70,45 +72,30 @@ const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one
             one.note || (one.noted_on ? `noted ${dayText(one.noted_on)}` : '')
           }}</span>
           <span class="acts">
-            <button v-may:cook type="button" class="act small" @click="choose(one.what, 'bought')">
-              Bought
-            </button>
-            <button v-may:cook type="button" class="act small" @click="choose(one.what, 'counted')">
-              Count
-            </button>
+            <ActButton v-may:cook small @click="choose(one.what, 'bought')"> Bought </ActButton>
+            <ActButton v-may:cook small @click="choose(one.what, 'counted')"> Count </ActButton>
           </span>
         </li>
       </ul>
       <template v-if="unknown.length">
         <h2>On the price list, never noted</h2>
         <p class="names">
-          <button
-            v-for="one in unknown"
-            :key="one.what"
-            type="button"
-            class="act small"
-            @click="choose(one.what, 'counted')"
-          >
+          <ActButton v-for="one in unknown" :key="one.what" small @click="choose(one.what, 'counted')">
             {{ one.what }}
-          </button>
+          </ActButton>
         </p>
       </template>
     </section>
     <form v-may:cook class="panel" @submit.prevent="note">
       <h2>Note it</h2>
-      <label class="named"
-        ><span>What</span
-        ><input v-model="draft.what" class="box" maxlength="80" placeholder="curing salt no. 1"
-      /></label>
+      <TypedInput v-model="draft.what" label="What" maxlength="80" placeholder="curing salt no. 1" />
       <ChoiceBar v-model="draft.sort" label="It was" :choices="choices" />
-      <label class="named"
-        ><span>How much</span
-        ><input
-          ref="field"
-          v-model="draft.amount"
-          class="box"
-          :placeholder="like('2 lb, or 100 each', '1 kg, or 100 each')"
-      /></label>
+      <TypedInput
+        ref="field"
+        v-model="draft.amount"
+        label="How much"
+        :placeholder="like('2 lb, or 100 each', '1 kg, or 100 each')"
+      />
       <SaveBar
         :word="draft.sort === 'bought' ? 'Put it into the cupboard' : 'Record the count'"
         :state="noting.state.value"

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import type { Preview } from '@/shared/api/client'
@@ -75,7 +77,7 @@ function save(putAway = false): void {
         inputmode="decimal"
       />
       <TypedInput v-model="draft.tax" label="Tax (%)" path="tax" placeholder="0" inputmode="decimal" />
-      <label class="tick"><input v-model="draft.is_tax_in" type="checkbox" /> the tax is in the price</label>
+      <TickBox v-model="draft.is_tax_in">the tax is in the price</TickBox>
     </div>
     <fieldset v-for="(one, at) in draft.parts" :key="at" class="one-part">
       <legend>Part {{ at + 1 }}</legend>
@@ -113,13 +115,11 @@ function save(putAway = false): void {
         </p>
         <RemoveButton :label="`Remove part ${at + 1}`" @remove="draft.parts.splice(at, 1)" />
       </div>
-      <label v-if="one.sort === 'larder' && isWeight(one.amount)" class="tick"
-        ><input v-model="one.is_cooked" type="checkbox" /> that is its cooked weight</label
+      <TickBox v-if="one.sort === 'larder' && isWeight(one.amount)" v-model="one.is_cooked"
+        >that is its cooked weight</TickBox
       >
     </fieldset>
-    <button type="button" class="act small add" @click="draft.parts.push(blankPart('price'))">
-      + another part
-    </button>
+    <ActButton class="add" small @click="draft.parts.push(blankPart('price'))"> + another part </ActButton>
     <p class="sum">
       A plate costs <b>{{ money(answer?.cost ?? null) }}</b><template v-if="answer?.menu?.food_cost"
         >, {{ percent(answer.menu.food_cost) }} of the menu price; it leaves
@@ -137,12 +137,12 @@ function save(putAway = false): void {
       @cancel="emit('done')"
     />
     <template v-if="input">
-      <button v-if="!isPuttingAway" type="button" class="act small add" @click="isPuttingAway = true">
+      <ActButton v-if="!isPuttingAway" class="add" small @click="isPuttingAway = true">
         Take it off the list
-      </button>
-      <button v-else type="button" class="act small add" @click="save(true)">
+      </ActButton>
+      <ActButton v-else class="add" small @click="save(true)">
         Yes, take “{{ draft.name }}” off the list
-      </button>
+      </ActButton>
     </template>
   </form>
 </template>

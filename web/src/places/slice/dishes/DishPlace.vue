@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref, toRef } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
@@ -61,15 +64,9 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
         >{{ page.menu ? `sold at ${money(page.menu.price)}, ` : '' }}{{ page.month_plates }} in 30 days</span
       >
       <div class="acts">
-        <button
-          v-may:cook
-          type="button"
-          class="act"
-          :aria-expanded="isChanging"
-          @click="isChanging = !isChanging"
-        >
+        <ActButton v-may:cook :aria-expanded="isChanging" @click="isChanging = !isChanging">
           Change the dish
-        </button>
+        </ActButton>
       </div>
     </div>
     <DishForm
@@ -86,7 +83,7 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
     <p v-if="page.dish.moved" class="moved" role="status">
       ▲ A plate has moved by {{ percent(signed(page.dish.moved)) }}, from {{ money(page.dish.cost_then) }} to
       {{ money(page.dish.cost) }}.
-      <button v-may:cook type="button" class="act small" @click="looking.write(name, done)">Seen</button>
+      <ActButton v-may:cook small @click="looking.write(name, done)">Seen</ActButton>
     </p>
     <TwoColumns side-first>
       <section class="panel" aria-label="One plate">
@@ -123,40 +120,31 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
         <form v-may:cook class="panel lines" aria-label="Plate some" @submit.prevent="serve">
           <h2>Plate some</h2>
           <div class="serve">
-            <button
-              type="button"
-              class="act"
+            <ActButton
               aria-label="One plate fewer"
               @click="served.plates = String(Math.max(1, Number(served.plates) - 1))"
             >
               −
-            </button>
-            <input v-model="served.plates" class="box" inputmode="numeric" aria-label="Plates" />
-            <button
-              type="button"
-              class="act"
-              aria-label="One plate more"
-              @click="served.plates = String(Number(served.plates) + 1)"
-            >
+            </ActButton>
+            <TypedInput v-model="served.plates" label="Plates" quiet-label inputmode="numeric" />
+            <ActButton aria-label="One plate more" @click="served.plates = String(Number(served.plates) + 1)">
               +
-            </button>
+            </ActButton>
           </div>
-          <label class="named"
-            ><span>At another price</span
-            ><input
-              v-model="served.price"
-              class="box"
-              inputmode="decimal"
-              :placeholder="page.menu?.price ?? ''"
-          /></label>
-          <label class="tick"><input v-model="served.is_free" type="checkbox" /> brought nothing in</label>
-          <label v-if="page.past.length" class="tick">
-            <input v-model="served.use_past" type="checkbox" /> serve what is past its date too, knowingly
-          </label>
+          <TypedInput
+            v-model="served.price"
+            label="At another price"
+            inputmode="decimal"
+            :placeholder="page.menu?.price ?? ''"
+          />
+          <TickBox v-model="served.is_free">brought nothing in</TickBox>
+          <TickBox v-if="page.past.length" v-model="served.use_past"
+            >serve what is past its date too, knowingly</TickBox
+          >
           <ProblemNote v-if="serving.problem.value" :problem="serving.problem.value" />
-          <button type="submit" class="act first" :disabled="serving.isSaving.value">
+          <ActButton first submit :disabled="serving.isSaving.value">
             Plate {{ served.plates }} out of the larder
-          </button>
+          </ActButton>
         </form>
         <section v-if="page.enough !== null" class="panel" aria-label="In the larder">
           <h2>In the larder</h2>
@@ -221,7 +209,7 @@ h2 {
   gap: 8px;
 }
 
-.serve .box {
+.serve .field {
   text-align: center;
   font-size: 20px;
 }

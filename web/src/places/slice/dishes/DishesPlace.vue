@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref } from 'vue'
 import SliceTabs from '@/places/slice/SliceTabs.vue'
@@ -19,9 +22,8 @@ const kitchen_slug = useSlug()
 const isAdding = ref(false)
 const aims = reactive({ low: '', high: '', threshold: '' })
 const { aiming, importing, renew } = useDishWrites(() => aims)
-async function bringIn(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) void importing.write(await readFile(file), renew)
+async function bringIn(file: File): Promise<void> {
+  void importing.write(await readFile(file), renew)
 }
 const moved = computed(() => (dishes.value?.dishes ?? []).filter((one) => one.moved))
 const inAim = (cost: string | null): string => {
@@ -44,43 +46,34 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
     <div class="acts">
       <DropPanel word="Export, import">
         <div class="lines">
-          <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
+          <ActButton v-for="form in ['csv', 'xlsx', 'json']" :key="form" :href="files(form)">{{
             form.toUpperCase()
-          }}</a>
-          <label class="named"
-            ><span>Import dishes (CSV, XLSX, JSON)</span
-            ><input type="file" accept=".csv,.xlsx,.json" @change="bringIn"
-          /></label>
+          }}</ActButton>
+          <ChooseFile word="Import dishes (CSV, XLSX, JSON)" accept=".csv,.xlsx,.json" @choose="bringIn" />
           <ProblemNote v-if="importing.problem.value" :problem="importing.problem.value" />
           <p v-if="importing.state.value === 'saved'" class="good" role="status">✓ saved as new versions</p>
         </div>
       </DropPanel>
       <DropPanel word="Aims">
         <form v-may:cook class="lines" @submit.prevent="aiming.write({ ...aims }, renew)">
-          <label class="named"
-            ><span>Food cost from (%)</span
-            ><input
-              v-model="aims.low"
-              class="box"
-              inputmode="decimal"
-              :placeholder="dishes?.aims?.low ?? '28'"
-          /></label>
-          <label class="named"
-            ><span>to (%)</span
-            ><input
-              v-model="aims.high"
-              class="box"
-              inputmode="decimal"
-              :placeholder="dishes?.aims?.high ?? '35'"
-          /></label>
-          <label class="named"
-            ><span>Say when a plate moved by more than (%)</span
-            ><input
-              v-model="aims.threshold"
-              class="box"
-              inputmode="decimal"
-              :placeholder="dishes?.aims?.threshold ?? '5'"
-          /></label>
+          <TypedInput
+            v-model="aims.low"
+            label="Food cost from (%)"
+            inputmode="decimal"
+            :placeholder="dishes?.aims?.low ?? '28'"
+          />
+          <TypedInput
+            v-model="aims.high"
+            label="to (%)"
+            inputmode="decimal"
+            :placeholder="dishes?.aims?.high ?? '35'"
+          />
+          <TypedInput
+            v-model="aims.threshold"
+            label="Say when a plate moved by more than (%)"
+            inputmode="decimal"
+            :placeholder="dishes?.aims?.threshold ?? '5'"
+          />
           <SaveBar
             word="Save the aims"
             :state="aiming.state.value"
@@ -89,15 +82,9 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
           />
         </form>
       </DropPanel>
-      <button
-        v-may:cook
-        type="button"
-        class="act first"
-        :aria-expanded="isAdding"
-        @click="isAdding = !isAdding"
-      >
+      <ActButton v-may:cook first :aria-expanded="isAdding" @click="isAdding = !isAdding">
         New dish
-      </button>
+      </ActButton>
     </div>
   </div>
   <LoadState v-if="!dishes" :error="error" what="the dishes" @retry="refetch()" />

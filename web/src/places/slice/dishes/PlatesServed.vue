@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
 import type { Schemas } from '@/shared/api/client'
@@ -34,9 +35,7 @@ function cancel(): void {
           <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span></span
         >
         <span v-if="one.canceled" class="quiet small">canceled: {{ one.canceled }}</span>
-        <button v-else v-may:cook type="button" class="act small" @click="wrong = one.id">
-          It was not served
-        </button>
+        <ActButton v-else v-may:cook small @click="wrong = one.id"> It was not served </ActButton>
       </li>
       <li v-if="!served.length" class="quiet">none yet</li>
     </ol>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ChooseFile from '@/shared/ui/ChooseFile.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { ref } from 'vue'
@@ -18,10 +20,8 @@ const file = ref<FileIn | null>(null)
 const found = ref<Schemas['PacksFoundOut'] | null>(null)
 const fault = ref<Problem | null>(null)
 const importing = useKitchenWrite('packs', '/larder/imports')
-async function look(event: Event): Promise<void> {
-  const chosen = (event.target as HTMLInputElement).files?.[0]
+async function look(chosen: File): Promise<void> {
   found.value = null
-  if (!chosen) return
   file.value = await readFile(chosen)
   const body = file.value
   fault.value = await refusal(async () => {
@@ -44,9 +44,7 @@ const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 
 </script>
 
 <template>
-  <label v-may:cook class="named"
-    ><span>Import packs (CSV, XLSX, JSON)</span><input type="file" accept=".csv,.xlsx,.json" @change="look"
-  /></label>
+  <ChooseFile v-may:cook word="Import packs (CSV, XLSX, JSON)" accept=".csv,.xlsx,.json" @choose="look" />
   <p class="quiet small">Columns: batch, pack, piece, product, form, packed, weight, slices, place.</p>
   <ProblemNote v-if="fault" :problem="fault" />
   <template v-if="found">
@@ -66,15 +64,14 @@ const packsText = (count: number): string => `${count} ${count === 1 ? 'pack' : 
       </li>
       <li v-if="found.new > 6">and {{ found.new - 6 }} more</li>
     </ul>
-    <button
+    <ActButton
       v-if="found.new && !found.problems.length"
-      type="button"
-      class="act first"
+      first
       :disabled="importing.isSaving.value"
       @click="bringIn"
     >
       Import {{ packsText(found.new) }}
-    </button>
+    </ActButton>
   </template>
   <ProblemNote v-if="importing.problem.value" :problem="importing.problem.value" />
   <p v-if="importing.state.value === 'saved' && !found" class="good" role="status">✓ imported</p>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Larder, useLarderWrites } from '@/places/slice/useLarder'
@@ -57,17 +59,18 @@ const word = computed(() => {
     <div class="shelves">
       <fieldset v-for="shelf in shelves" :key="shelf.store">
         <legend>{{ shelf.store }}</legend>
-        <label v-for="pack in shelf.packs" :key="name(pack)" class="tick">
-          <input type="checkbox" :checked="!gone.has(name(pack))" @change="toggle(name(pack))" />
-          {{ name(pack) }} <span class="quiet small">{{ pack.product }}, {{ weightText(pack.left) }}</span>
-        </label>
+        <TickBox
+          v-for="pack in shelf.packs"
+          :key="name(pack)"
+          :model-value="!gone.has(name(pack))"
+          @update:model-value="toggle(name(pack))"
+          >{{ name(pack) }}
+          <span class="quiet small">{{ pack.product }}, {{ weightText(pack.left) }}</span></TickBox
+        >
         <p v-if="shelf.more" class="quiet small">{{ shelf.more }} more are not listed here.</p>
       </fieldset>
     </div>
-    <label class="named"
-      ><span>There, but gone by the book</span
-      ><input v-model="found" class="box" placeholder="J-01 P3, L-02 P1"
-    /></label>
+    <TypedInput v-model="found" label="There, but gone by the book" placeholder="J-01 P3, L-02 P1" />
     <SaveBar
       :word="word"
       :state="counting.state.value"

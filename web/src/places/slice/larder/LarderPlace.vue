@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -54,32 +57,30 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
     <div class="acts">
       <DropPanel word="Export, import">
         <div class="lines">
-          <a v-for="form in ['csv', 'xlsx', 'json']" :key="form" class="act" :href="files(form)">{{
+          <ActButton v-for="form in ['csv', 'xlsx', 'json']" :key="form" :href="files(form)">{{
             form.toUpperCase()
-          }}</a>
+          }}</ActButton>
           <BringPacksIn />
         </div>
       </DropPanel>
-      <button
+      <ActButton
         v-if="packs.length"
         v-may:helper
-        type="button"
-        class="act"
         :aria-expanded="isCounting"
         @click="isCounting = !isCounting"
       >
         Count the shelves
-      </button>
+      </ActButton>
       <form class="find" @submit.prevent="openPack">
-        <input
+        <TypedInput
           v-model="wanted"
-          class="box"
-          aria-label="Code of a pack"
+          label="Code of a pack"
+          quiet-label
           placeholder="J-01 P3"
           autocapitalize="characters"
-          @input="fault = ''"
+          @update:model-value="fault = ''"
         />
-        <button type="submit" class="act first">Take a pack</button>
+        <ActButton first submit>Take a pack</ActButton>
       </form>
     </div>
   </div>
@@ -91,10 +92,10 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
       <h2>To slice and pack</h2>
       <ul>
         <li v-for="one in larder.unpacked" :key="one.code">
-          <RouterLink class="act" :to="{ name: 'board', params: { code: one.code } }"
+          <ActLink :to="{ name: 'board', params: { code: one.code } }"
             ><b>{{ one.code }}</b
             >&nbsp;{{ one.name }}, {{ weightText(one.weight)
-            }}{{ one.is_finished ? ', not packed' : '' }}</RouterLink
+            }}{{ one.is_finished ? ', not packed' : '' }}</ActLink
           >
         </li>
       </ul>
@@ -158,7 +159,7 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
   gap: 8px;
 }
 
-.find .box {
+.find .field {
   width: 110px;
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type PackPage, useLarderWrites } from '@/places/slice/useLarder'
@@ -33,14 +34,14 @@ function cancel(): void {
       <li v-for="(one, place) in page.news" :key="place" :class="{ wrong: one.is_canceled }">
         <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span>
         <span>{{ one.words }}</span>
-        <button v-if="one.taken" v-may:cook type="button" class="act small" @click="wrong = one.taken">
+        <ActButton v-if="one.taken" v-may:cook small @click="wrong = one.taken">
           It did not happen
-        </button>
+        </ActButton>
       </li>
     </ol>
-    <button v-if="!page.pack.is_gone" v-may:cook type="button" class="act small" @click="wrong = 'pack'">
+    <ActButton v-if="!page.pack.is_gone" v-may:cook small @click="wrong = 'pack'">
       This pack was recorded by mistake
-    </button>
+    </ActButton>
     <ReasonForm
       v-if="wrong !== null"
       v-model="reason"

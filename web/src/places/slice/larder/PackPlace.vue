@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
 import { usePack, useTaking } from '@/places/slice/useLarder'
@@ -70,8 +73,8 @@ const step = (by: number): void => {
         }}{{ pack.slices ? `, ${pack.slices} slices` : '' }}</span
       >
       <div class="acts">
-        <RouterLink class="act" :to="{ name: 'slice' }">Larder</RouterLink>
-        <RouterLink class="act" :to="{ name: 'strip', params: { code: pack.code } }">Its batch</RouterLink>
+        <ActLink :to="{ name: 'slice' }">Larder</ActLink>
+        <ActLink :to="{ name: 'strip', params: { code: pack.code } }">Its batch</ActLink>
         <LabelsPanel v-if="!pack.is_gone" :code="code" :marks="[mark]" packs />
       </div>
     </div>
@@ -105,47 +108,29 @@ const step = (by: number): void => {
       <section v-if="!pack.is_gone" class="panel take" aria-label="Take from it">
         <h2>Take</h2>
         <div class="how" role="group" aria-label="How much">
-          <button type="button" class="act" :aria-pressed="how === 'all'" @click="how = 'all'">
-            All {{ all }}
-          </button>
-          <button
-            v-if="pack.left_slices"
-            type="button"
-            class="act"
-            :aria-pressed="how === 'slices'"
-            @click="how = 'slices'"
-          >
+          <ActButton :aria-pressed="how === 'all'" @click="how = 'all'"> All {{ all }} </ActButton>
+          <ActButton v-if="pack.left_slices" :aria-pressed="how === 'slices'" @click="how = 'slices'">
             Some slices
-          </button>
-          <button type="button" class="act" :aria-pressed="how === 'weight'" @click="how = 'weight'">
-            A weight
-          </button>
+          </ActButton>
+          <ActButton :aria-pressed="how === 'weight'" @click="how = 'weight'"> A weight </ActButton>
         </div>
         <div v-if="how === 'slices'" class="count">
-          <button type="button" class="act" aria-label="One slice fewer" @click="step(-1)">−</button>
-          <input v-model="slices" class="box" inputmode="numeric" aria-label="Slices" />
-          <button type="button" class="act" aria-label="One slice more" @click="step(1)">+</button>
+          <ActButton aria-label="One slice fewer" @click="step(-1)">−</ActButton>
+          <TypedInput v-model="slices" label="Slices" quiet-label inputmode="numeric" />
+          <ActButton aria-label="One slice more" @click="step(1)">+</ActButton>
         </div>
-        <input
-          v-if="how === 'weight'"
-          v-model="weight"
-          class="box"
-          aria-label="Weight taken"
-          placeholder="4 oz"
-        />
+        <TypedInput v-if="how === 'weight'" v-model="weight" label="Weight taken" placeholder="4 oz" />
         <div class="fates" role="group" :aria-label="`What happened to ${what}`">
-          <button
+          <ActButton
             v-for="fate in fates"
             :key="fate.value"
-            type="button"
-            class="act"
-            :class="{ first: fate.value === 'eaten' }"
+            :first="fate.value === 'eaten'"
             :aria-expanded="fate.asks ? asked === fate.value : undefined"
             :disabled="how === 'weight' && !weight"
             @click="touch(fate.value)"
           >
             {{ fate.word }}
-          </button>
+          </ActButton>
         </div>
         <TakeForm
           v-if="asked"
@@ -159,34 +144,31 @@ const step = (by: number): void => {
       <section v-if="!pack.is_gone && data.stores.length" class="panel" aria-label="Where it lies">
         <h2>Move it</h2>
         <div class="fates">
-          <button
+          <ActButton
             v-for="store in data.stores.filter((one) => one.name !== pack?.store)"
             :key="store.name"
-            type="button"
-            class="act"
             @click="move(props, { sort: 'placed', store: store.name })"
           >
             {{ store.sort === 'freezer' ? 'Freeze in' : pack.state === 'frozen' ? 'Thaw in' : 'Into' }}
             {{ store.name }}
-          </button>
-          <button
+          </ActButton>
+          <ActButton
             v-if="pack.state !== 'open' && pack.state !== 'frozen'"
-            type="button"
-            class="act"
             @click="move(props, { sort: 'opened', store: '' })"
           >
             Open it
-          </button>
+          </ActButton>
         </div>
       </section>
       <form v-if="!pack.is_gone" v-may:helper class="panel again" @submit.prevent="weigh">
-        <label class="named"
-          ><span>Weigh it again: what ran out in the bag, or dried away in the freezer</span
-          ><input v-model="weighed" class="box" :placeholder="weightText(pack.left)"
-        /></label>
-        <button type="submit" class="act" :disabled="!weighed">
+        <TypedInput
+          v-model="weighed"
+          label="Weigh it again: what ran out in the bag, or dried away in the freezer"
+          :placeholder="weightText(pack.left)"
+        />
+        <ActButton submit :disabled="!weighed">
           {{ weighed ? `It weighs ${weighed}` : 'Type what it weighs' }}
-        </button>
+        </ActButton>
       </form>
       <PackHistory :page="data" @changed="refetch()" />
     </div>
@@ -256,7 +238,7 @@ section,
   grid-template-columns: 64px minmax(0, 1fr) 64px;
 }
 
-.count .box {
+.count .field {
   text-align: center;
   font-size: 22px;
 }

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Fate, fateWord } from '@/shared/parts/fates'
@@ -33,22 +36,25 @@ function take(): void {
 
 <template>
   <form v-may:helper @submit.prevent="take">
-    <label v-if="fate === 'used'" class="named">
-      <span>In which batch</span>
-      <select v-model="text" class="box">
-        <option value="">not one recorded here</option>
-        <option v-for="code in batches" :key="code" :value="code">{{ code }}</option>
-      </select>
-    </label>
-    <label v-else-if="asks" class="named"
-      ><span>{{ asks.word }}</span
-      ><input v-model="text" class="box" maxlength="80" :placeholder="asks.example"
-    /></label>
-    <label v-if="fate === 'sold' || fate === 'plated'" class="named"
-      ><span>What it brought in ({{ sign.trim() }})</span
-      ><input v-model="income" class="box" inputmode="decimal" placeholder="4.50"
-    /></label>
-    <button type="submit" class="act first">Record {{ what }} {{ fateWord(fate) }}</button>
+    <SelectBox v-if="fate === 'used'" v-model="text" label="In which batch">
+      <option value="">not one recorded here</option>
+      <option v-for="code in batches" :key="code" :value="code">{{ code }}</option>
+    </SelectBox>
+    <TypedInput
+      v-else-if="asks"
+      v-model="text"
+      :label="asks.word"
+      maxlength="80"
+      :placeholder="asks.example"
+    />
+    <TypedInput
+      v-if="fate === 'sold' || fate === 'plated'"
+      v-model="income"
+      :label="`What it brought in (${sign.trim()})`"
+      inputmode="decimal"
+      placeholder="4.50"
+    />
+    <ActButton first submit>Record {{ what }} {{ fateWord(fate) }}</ActButton>
   </form>
 </template>
 

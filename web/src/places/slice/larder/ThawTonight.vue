@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { type Larder, useTaking } from '@/places/slice/useLarder'
@@ -32,19 +34,19 @@ function thaw(): void {
       <p>{{ larder.thaw_why }}</p>
       <p class="small quiet">{{ larder.thaw.map((one) => `${one.code} ${one.mark}`).join(' · ') }}</p>
       <div v-if="fridges.length" class="row">
-        <select
+        <SelectBox
           v-if="fridges.length > 1"
           v-model="fridge"
           v-may:helper
-          class="box"
-          aria-label="Into which fridge"
+          label="Into which fridge"
+          quiet-label
         >
           <option value="">{{ fridges[0] }}</option>
           <option v-for="one in fridges.slice(1)" :key="one" :value="one">{{ one }}</option>
-        </select>
-        <button v-may:helper type="button" class="act" :disabled="isMoved" @click="thaw">
+        </SelectBox>
+        <ActButton v-may:helper :disabled="isMoved" @click="thaw">
           Move {{ larder.thaw.length === 1 ? 'it' : 'them' }} to {{ fridge || fridges[0] }}
-        </button>
+        </ActButton>
       </div>
     </template>
     <p v-else class="heavy none">nothing</p>
@@ -79,7 +81,7 @@ section {
   gap: 8px;
 }
 
-.row .box {
+.row .field {
   width: auto;
 }
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import type { MealIn, MealPage } from './useMeals'
 import WaysOut from './WaysOut.vue'
@@ -23,9 +24,7 @@ defineEmits<{ take: [input: MealIn]; renew: [] }>()
   <div v-if="page.changes.length" class="panel status changed" role="status" aria-label="Changed since">
     <b>Changed since it was put on the list</b>
     <p v-for="one in page.changes" :key="one">▲ {{ one }}</p>
-    <button v-may:cook type="button" class="act small" @click="$emit('renew')">
-      Put it on the list anew
-    </button>
+    <ActButton v-may:cook small @click="$emit('renew')"> Put it on the list anew </ActButton>
   </div>
 </template>
 

@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
-import MealField from './MealField.vue'
+
 import type { MakeDraft, Meals } from './useMeals'
 
 /** How one thing is made: by which method, of which meat. `fault`: what is wrong at a field. */
@@ -19,62 +22,56 @@ const { like } = useUnits()
 <template>
   <fieldset class="make">
     <legend>{{ isOnly ? 'How it is made' : `Made ${number}: ${make.product || 'all else'}` }}</legend>
-    <MealField v-if="!isOnly || make.product" word="Makes" :fault="fault('product')"
-      ><select v-model="make.product" class="box">
-        <option value="">all else</option>
-        <option v-for="one in new Set([...products, make.product].filter(Boolean))" :key="one" :value="one">
-          {{ one }}
-        </option>
-      </select></MealField
+    <SelectBox
+      v-if="!isOnly || make.product"
+      v-model="make.product"
+      label="Makes"
+      :problem="fault('product')"
     >
-    <MealField word="Method" :fault="fault('way')"
-      ><select v-model="make.way" class="box">
-        <option value="">choose</option>
-        <option v-for="one in options.ways" :key="one" :value="one">{{ one }}</option>
-      </select></MealField
-    >
-    <MealField word="Meat, from the price list" :fault="fault('meat')"
-      ><select v-model="make.meat" class="box">
-        <option value="">not on it</option>
-        <option v-for="one in options.meats" :key="one" :value="one">{{ one }}</option>
-      </select></MealField
-    >
-    <MealField word="Cut" :fault="fault('cut')"
-      ><input v-model="make.cut" class="box" :placeholder="make.meat || 'pork belly, skin on'"
-    /></MealField>
-    <MealField word="Price by weight" :fault="fault('price')"
-      ><input
-        v-model="make.price"
-        class="box"
-        :placeholder="make.meat ? 'as listed' : like('3.79/lb', '8.40/kg')"
-    /></MealField>
-    <MealField word="A pack holds" :fault="fault('pack')"
-      ><input v-model="make.pack" class="box" placeholder="any weight"
-    /></MealField>
-    <MealField word="A piece weighs" :fault="fault('piece')"
-      ><input v-model="make.piece" class="box" :placeholder="make.pack || like('5 lb', '2.3 kg')"
-    /></MealField>
-    <label class="named"
-      ><span>Places a piece takes</span
-      ><select v-model.number="make.places" class="box">
-        <option v-for="count in 6" :key="count" :value="count">{{ count }}</option>
-      </select></label
-    >
-    <label class="named"
-      ><span>Loads of the smoker</span
-      ><select v-model.number="make.loads" class="box">
-        <option v-for="count in 4" :key="count" :value="count">{{ count }}</option>
-      </select></label
-    >
-    <label v-if="!isOnly" class="named"
-      ><span>Ready before the meal</span
-      ><select v-model.number="make.days_early" class="box">
-        <option v-for="days in 15" :key="days" :value="days - 1">
-          {{ days === 1 ? 'the same day' : days === 2 ? '1 day' : `${days - 1} days` }}
-        </option>
-      </select></label
-    >
-    <button v-if="!isOnly" type="button" class="act small" @click="$emit('remove')">Remove this one</button>
+      <option value="">all else</option>
+      <option v-for="one in new Set([...products, make.product].filter(Boolean))" :key="one" :value="one">
+        {{ one }}
+      </option>
+    </SelectBox>
+    <SelectBox v-model="make.way" label="Method" :problem="fault('way')">
+      <option value="">choose</option>
+      <option v-for="one in options.ways" :key="one" :value="one">{{ one }}</option>
+    </SelectBox>
+    <SelectBox v-model="make.meat" label="Meat, from the price list" :problem="fault('meat')">
+      <option value="">not on it</option>
+      <option v-for="one in options.meats" :key="one" :value="one">{{ one }}</option>
+    </SelectBox>
+    <TypedInput
+      v-model="make.cut"
+      label="Cut"
+      :problem="fault('cut')"
+      :placeholder="make.meat || 'pork belly, skin on'"
+    />
+    <TypedInput
+      v-model="make.price"
+      label="Price by weight"
+      :problem="fault('price')"
+      :placeholder="make.meat ? 'as listed' : like('3.79/lb', '8.40/kg')"
+    />
+    <TypedInput v-model="make.pack" label="A pack holds" :problem="fault('pack')" placeholder="any weight" />
+    <TypedInput
+      v-model="make.piece"
+      label="A piece weighs"
+      :problem="fault('piece')"
+      :placeholder="make.pack || like('5 lb', '2.3 kg')"
+    />
+    <SelectBox v-model="make.places" label="Places a piece takes">
+      <option v-for="count in 6" :key="count" :value="count">{{ count }}</option>
+    </SelectBox>
+    <SelectBox v-model="make.loads" label="Loads of the smoker">
+      <option v-for="count in 4" :key="count" :value="count">{{ count }}</option>
+    </SelectBox>
+    <SelectBox v-if="!isOnly" v-model="make.days_early" label="Ready before the meal">
+      <option v-for="days in 15" :key="days" :value="days - 1">
+        {{ days === 1 ? 'the same day' : days === 2 ? '1 day' : `${days - 1} days` }}
+      </option>
+    </SelectBox>
+    <ActButton v-if="!isOnly" small @click="$emit('remove')">Remove this one</ActButton>
   </fieldset>
 </template>
 

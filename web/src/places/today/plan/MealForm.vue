@@ -1,10 +1,15 @@
 <script setup lang="ts">
+import TypedInput from '@/shared/ui/TypedInput.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import DateBox from '@/shared/ui/DateBox.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed } from 'vue'
 import type { Problem } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import MakeFields from './MakeFields.vue'
-import MealField from './MealField.vue'
+
 import { blankMake, type Meal, type MealDraft, type Meals } from './useMeals'
 
 /** What is to be served when, made how, and from what. */
@@ -29,44 +34,36 @@ function addMake(): void {
 
 <template>
   <div class="form">
-    <MealField word="Name" :fault="fault('name')"
-      ><input v-model="draft.name" class="box" maxlength="80" placeholder="Saturday's forty"
-    /></MealField>
-    <MealField word="Day" :fault="fault('day')"
-      ><input v-model="draft.day" class="box" type="date"
-    /></MealField>
-    <label class="named"><span>At</span><input v-model="draft.at" class="box" type="time" /></label>
+    <TypedInput v-model="draft.name" label="Name" :problem="fault('name')" placeholder="Saturday's forty" />
+    <DateBox v-model="draft.day" label="Day" :problem="fault('day')" />
+    <DateBox v-model="draft.at" label="At" kind="time" />
     <div v-for="(want, at) in draft.wants" :key="at" class="want">
-      <label class="named"
-        ><span>Serve</span
-        ><select v-model="want.sort" class="box" :aria-label="`What ${at + 1} is`">
-          <option value="dish">plates of a dish</option>
-          <option value="product">so much of a product</option>
-        </select></label
-      >
-      <MealField :word="want.sort === 'dish' ? 'Dish' : 'Product'" :fault="fault(`wants[${at}].name`)"
-        ><input
-          v-model="want.name"
-          class="box"
-          :list="want.sort === 'dish' ? 'meal-dishes' : 'meal-products'"
-      /></MealField>
-      <MealField :word="want.sort === 'dish' ? 'Plates' : 'How much'" :fault="fault(`wants[${at}].amount`)"
-        ><input
-          v-model="want.amount"
-          class="box"
-          :placeholder="want.sort === 'dish' ? '40' : like('6 lb', '3 kg')"
-      /></MealField>
-      <button
+      <SelectBox v-model="want.sort" label="Serve">
+        <option value="dish">plates of a dish</option>
+        <option value="product">so much of a product</option>
+      </SelectBox>
+      <TypedInput
+        v-model="want.name"
+        :label="want.sort === 'dish' ? 'Dish' : 'Product'"
+        :problem="fault(`wants[${at}].name`)"
+        :suggestions="want.sort === 'dish' ? options.dishes : options.products"
+      />
+      <TypedInput
+        v-model="want.amount"
+        :label="want.sort === 'dish' ? 'Plates' : 'How much'"
+        :problem="fault(`wants[${at}].amount`)"
+        :placeholder="want.sort === 'dish' ? '40' : like('6 lb', '3 kg')"
+      />
+      <ActButton
         v-if="draft.wants.length > 1"
-        type="button"
-        class="act small"
+        small
         :aria-label="`Remove ${want.name || 'this'}`"
         @click="draft.wants.splice(at, 1)"
       >
         Remove
-      </button>
+      </ActButton>
     </div>
-    <button type="button" class="act small wide" @click="add">Serve something else too</button>
+    <ActButton class="wide" small @click="add">Serve something else too</ActButton>
     <MakeFields
       v-for="(_, at) in draft.makes"
       :key="`m${at}`"
@@ -78,24 +75,30 @@ function addMake(): void {
       :products="products"
       @remove="draft.makes.splice(at, 1)"
     />
-    <button type="button" class="act small wide" @click="addMake">Make something another way</button>
+    <ActButton class="wide" small @click="addMake">Make something another way</ActButton>
     <p v-if="fault('makes')" class="fault wide">{{ fault('makes') }}</p>
-    <MealField word="Enough in how many of 100" :fault="fault('sure')"
-      ><input v-model="draft.sure" class="box" inputmode="numeric"
-    /></MealField>
-    <MealField word="Reserve before the meal, hours" :fault="fault('reserve_hours')"
-      ><input v-model="draft.reserve_hours" class="box" inputmode="decimal" placeholder="0"
-    /></MealField>
-    <MealField word="Hands, hours a day" :fault="fault('hours_a_day')"
-      ><input v-model="draft.hours_a_day" class="box" inputmode="decimal" placeholder="not counted"
-    /></MealField>
-    <label class="tick"><input v-model="draft.is_weekly" type="checkbox" /> every week</label>
-    <datalist id="meal-dishes">
-      <option v-for="one in options.dishes" :key="one" :value="one" />
-    </datalist>
-    <datalist id="meal-products">
-      <option v-for="one in options.products" :key="one" :value="one" />
-    </datalist>
+    <TypedInput
+      v-model="draft.sure"
+      label="Enough in how many of 100"
+      :problem="fault('sure')"
+      inputmode="numeric"
+    />
+    <TypedInput
+      v-model="draft.reserve_hours"
+      label="Reserve before the meal, hours"
+      :problem="fault('reserve_hours')"
+      inputmode="decimal"
+      placeholder="0"
+    />
+    <TypedInput
+      v-model="draft.hours_a_day"
+      label="Hands, hours a day"
+      :problem="fault('hours_a_day')"
+      inputmode="decimal"
+      placeholder="not counted"
+    />
+    <TickBox v-model="draft.is_weekly">every week</TickBox>
+
     <ProblemNote v-if="problem && !problem.fields?.length" :problem="problem" class="wide" />
   </div>
 </template>

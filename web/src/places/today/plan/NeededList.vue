@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { weekMomentText } from '@/shared/quantity/when'
 import type { Meal } from './useMeals'
@@ -50,11 +51,14 @@ const isAny = (weight: { kg: string }): boolean => Number(weight.kg) > 0
         </dd>
       </div>
     </dl>
-    <label v-for="one in plan.coming" :key="one.code" class="tick"
-      ><input type="checkbox" :checked="!one.is_left_out" @change="toggle(one.code)" />
-      <span
+    <TickBox
+      v-for="one in plan.coming"
+      :key="one.code"
+      :model-value="!one.is_left_out"
+      @update:model-value="toggle(one.code)"
+      ><span
         ><b>{{ one.code }}</b> {{ comingText(one) }}</span
-      ></label
+      ></TickBox
     >
   </section>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import RingButton from '@/shared/ui/RingButton.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import { hoursText, weekMomentText } from '@/shared/quantity/when'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -22,8 +24,7 @@ function factText(job: Job): string {
   const off = Math.abs(apart) < 3600 ? '' : `, ${spanText(Math.abs(apart))} ${side}`
   return `✓ ${weekMomentText(job.done_at)}${off}`
 }
-function name(product: string, event: Event): void {
-  const batch = (event.target as HTMLSelectElement).value
+function name(product: string, batch: string): void {
   void naming.write({ name: props.page.name, product, batch }, renew)
 }
 const tick = (job: Job): void =>
@@ -37,13 +38,16 @@ const tick = (job: Job): void =>
       <span class="quiet">{{ done }} of {{ page.jobs.length }} jobs done</span>
     </div>
     <div class="made">
-      <label v-for="one in page.made" :key="one.product" class="named"
-        ><span>{{ isSeveral ? `${one.product} is made in` : 'Made in batch' }}</span
-        ><select class="box" :value="one.batch" @change="name(one.product, $event)">
-          <option value="">none yet: check jobs off here</option>
-          <option v-for="code in page.batches" :key="code" :value="code">{{ code }}</option>
-        </select></label
+      <SelectBox
+        v-for="one in page.made"
+        :key="one.product"
+        :label="isSeveral ? `${one.product} is made in` : 'Made in batch'"
+        :model-value="one.batch"
+        @update:model-value="name(one.product, $event)"
       >
+        <option value="">none yet: check jobs off here</option>
+        <option v-for="code in page.batches" :key="code" :value="code">{{ code }}</option>
+      </SelectBox>
     </div>
     <p v-if="page.jobs.some((job) => job.by_batch)" class="quiet small">
       What its batch shows to be done is checked off by itself.
@@ -52,16 +56,12 @@ const tick = (job: Job): void =>
     <ProblemNote v-if="ticking.problem.value" :problem="ticking.problem.value" />
     <ol>
       <li v-for="job in page.jobs" :key="job.uid">
-        <button
-          type="button"
-          class="ring"
-          :class="{ done: job.state === 'done' }"
+        <RingButton
+          :done="job.state === 'done'"
           :disabled="job.by_batch"
-          :aria-label="`${job.state === 'done' ? 'Open again' : 'Check off'} ${job.words}${isSeveral ? `, ${job.product}` : ''}`"
+          :label="`${job.state === 'done' ? 'Open again' : 'Check off'} ${job.words}${isSeveral ? `, ${job.product}` : ''}`"
           @click="tick(job)"
-        >
-          {{ job.state === 'done' ? '✓' : '' }}
-        </button>
+        />
         <span
           ><b>{{ job.words }}</b
           ><span v-if="isSeveral" class="quiet small of">{{ job.product }}</span></span
@@ -102,11 +102,6 @@ li {
   grid-template-columns: 46px minmax(0, 1.2fr) minmax(0, 1.2fr) minmax(0, 1.4fr);
   gap: 10px;
   align-items: center;
-}
-
-.ring.done {
-  border-color: var(--good);
-  color: var(--good);
 }
 
 .late {

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -118,40 +121,26 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
     <h1>{{ title }}</h1>
     <span class="quiet">{{ about }}</span>
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'plans' }">All plans</RouterLink>
+      <ActLink :to="{ name: 'plans' }">All plans</ActLink>
       <template v-if="!isNew && !isChanged">
-        <a
-          class="act"
+        <ActButton
           :href="`/api/kitchens/${kitchen_slug}/meals/${encodeURIComponent(name)}/plan.ics`"
-          download
-          >Calendar file</a
+          download=""
+          >Calendar file</ActButton
         >
         <DropPanel word="Copy, drop">
           <div class="lines">
-            <button v-may:cook type="button" class="act" @click="copy">Copy it</button>
-            <button v-may:cook type="button" class="act" @click="drop">Drop it: off the list</button>
+            <ActButton v-may:cook @click="copy">Copy it</ActButton>
+            <ActButton v-may:cook @click="drop">Drop it: off the list</ActButton>
           </div>
         </DropPanel>
-        <button
-          type="button"
-          class="act"
-          :class="{ first: !isListed }"
-          :disabled="!plan?.jobs.length"
-          @click="putOnList"
-        >
+        <ActButton :class="{ first: !isListed }" :disabled="!plan?.jobs.length" @click="putOnList">
           {{ page?.jobs.length ? 'Put it on the list anew' : 'Go: put it on the list' }}
-        </button>
+        </ActButton>
       </template>
-      <button
-        v-else
-        v-may:cook
-        type="button"
-        class="act first"
-        :disabled="saving.isSaving.value"
-        @click="save"
-      >
+      <ActButton v-else v-may:cook first :disabled="saving.isSaving.value" @click="save">
         Save the plan
-      </button>
+      </ActButton>
     </div>
   </div>
   <LoadState v-if="!options" :error="error" what="the plans" @retry="refetch()" />
@@ -159,8 +148,7 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
   <template v-else>
     <ProblemNote v-if="listing.problem.value" :problem="listing.problem.value" />
     <ListedStatus v-if="isListed && page" :page="page" @take="take" @renew="putOnList" />
-    <details class="panel" :open="isNew || isChanged">
-      <summary><b>What, when and how</b></summary>
+    <FoldAway class="panel" :open="isNew || isChanged" word="What, when and how">
       <MealForm
         v-model="draft"
         :options="options"
@@ -169,14 +157,14 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
         @input="isChanged = true"
         @change="isChanged = true"
       />
-    </details>
+    </FoldAway>
     <p v-if="!plan" class="panel quiet">
       Say what is to be served, when, and by which method: then it is counted back from there.
     </p>
     <TwoColumns v-else side-first class="plan">
       <div class="moves" role="group" aria-label="Move the meal">
-        <button v-may:cook type="button" class="act small" @click="move(-1)">A day earlier</button>
-        <button v-may:cook type="button" class="act small" @click="move(1)">A day later</button>
+        <ActButton v-may:cook small @click="move(-1)">A day earlier</ActButton>
+        <ActButton v-may:cook small @click="move(1)">A day later</ActButton>
         <span class="quiet small">{{ laterText }}</span>
       </div>
       <LanesDrawing
@@ -213,19 +201,6 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
 </template>
 
 <style scoped>
-details {
-  margin-bottom: 16px;
-}
-
-summary {
-  padding: 4px 0;
-  cursor: pointer;
-}
-
-details[open] summary {
-  margin-bottom: 10px;
-}
-
 .moves {
   display: flex;
   flex-wrap: wrap;

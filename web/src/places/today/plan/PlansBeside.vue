@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { computed, toRef } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { asDate, hoursText, longDayText, weekMomentText } from '@/shared/quantity/when'
@@ -46,7 +47,7 @@ const rows = computed(() => [
 
 <template>
   <div class="panel beside" role="region" aria-label="Plans side by side" tabindex="0">
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <td></td>
@@ -59,7 +60,7 @@ const rows = computed(() => [
           <td v-for="page in columns" :key="page.name">{{ row.of(page) }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </div>
 </template>
 

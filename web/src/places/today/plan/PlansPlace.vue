@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed, ref } from 'vue'
 import { asDate, longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -18,7 +20,7 @@ const beside = computed(() =>
   <div class="head">
     <h1>Plans</h1>
     <div class="acts">
-      <RouterLink class="act first" :to="{ name: 'plan-new' }">Plan a meal</RouterLink>
+      <ActLink first :to="{ name: 'plan-new' }">Plan a meal</ActLink>
     </div>
   </div>
   <LoadState v-if="!data" :error="error" what="the plans" @retry="refetch()" />
@@ -36,14 +38,12 @@ const beside = computed(() =>
           >{{ longDayText(asDate(meal.day)) }}, {{ meal.at }}{{ meal.is_weekly ? ', every week' : '' }}</span
         >
         <span>{{ meal.is_listed ? '✓ on the list' : meal.is_over ? 'over' : '' }}</span>
-        <label v-if="data.meals.length > 1" class="tick"
-          ><input
-            v-model="chosen"
-            type="checkbox"
-            :value="meal.name"
-            :aria-label="`${meal.name} side by side`"
-          />
-          side by side</label
+        <TickBox
+          v-if="data.meals.length > 1"
+          v-model="chosen"
+          :value="meal.name"
+          :aria-label="`${meal.name} side by side`"
+          >side by side</TickBox
         >
       </li>
     </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useUnits } from '@/shared/quantity/useUnits'
 import type { Schemas } from '@/shared/api/client'
@@ -23,9 +24,9 @@ function moreText(more: string | null): string {
     <template v-if="ways.length">
       <p><b>What can be done</b></p>
       <template v-for="way in ways" :key="way.words">
-        <button v-if="way.input" v-may:cook type="button" class="act small" @click="emit('take', way.input)">
+        <ActButton v-if="way.input" v-may:cook small @click="emit('take', way.input)">
           {{ way.words }}<span class="quiet">{{ moreText(way.more) }}</span>
-        </button>
+        </ActButton>
         <p v-else>
           {{ way.words }}<span class="quiet">{{ moreText(way.more) }}</span>
         </p>

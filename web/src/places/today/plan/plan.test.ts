@@ -190,7 +190,7 @@ describe('beside a plan', () => {
     expect(text).toContain('B-02 about 6.10 lb of Cherry jowl, ready Wed 9 Dec')
     expect(text).toContain('when it is ready is not known, so not counted')
     expect(text).toContain('too late for the meal')
-    await shown.find('input').setValue(false)
+    await shown.get('[role="checkbox"]').trigger('click')
     expect(shown.emitted('update:modelValue')).toEqual([[['B-02']]])
   })
 })
@@ -233,7 +233,7 @@ describe('a plan', () => {
     await flushPromises()
     const type = async (label: string, value: string): Promise<void> => {
       const field = shown.findAll('label').find((one) => one.text().startsWith(label))
-      await field?.find('input, select').setValue(value)
+      await shown.get(`#${field?.attributes('for') ?? ''}`).setValue(value)
     }
     await type('Name', 'Saturday')
     await type('Dish', 'Harbor roll')
@@ -423,7 +423,7 @@ describe('a plan', () => {
     })
     const shown = mount(PlansPlace, { global: around() })
     await flushPromises()
-    for (const box of shown.findAll('input')) await box.setValue(true)
+    for (const box of shown.findAll('[role="checkbox"]')) await box.trigger('click')
     await flushPromises()
     const rows = shown.findAll('tr').map((one) => plain(one.text()))
     expect(rows[0]).toBe('OneTwo')

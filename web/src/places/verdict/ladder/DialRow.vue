@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
-import { useFieldFacts } from '@/shared/writing/formFacts'
+import { computed } from 'vue'
+import SlideBar from '@/shared/ui/SlideBar.vue'
+import TypedInput from '@/shared/ui/TypedInput.vue'
 
 /** One thing to try: by slider or by typing. A bar marks where the record stands. */
 const props = defineProps<{
@@ -14,8 +15,6 @@ const props = defineProps<{
   places: number
 }>()
 const value = defineModel<string>({ required: true })
-const id = useId()
-const { fault } = useFieldFacts(() => props.path)
 const isMoved = computed(() => value.value !== props.was)
 const share = computed(() => {
   const at = (Number(props.was) - props.least) / (props.most - props.least)
@@ -32,53 +31,32 @@ const slid = computed({
 
 <template>
   <div class="dial" :class="{ moved: isMoved }">
-    <label :for="id">{{ label }}</label>
-    <div class="track">
-      <i :style="{ left: `calc(10px + (100% - 20px) * ${share})` }" aria-hidden="true"></i>
-      <input
-        v-model.number="slid"
-        type="range"
-        :min="least"
-        :max="most"
-        :step="step"
-        :aria-label="`${label}, slide`"
-      />
-    </div>
-    <input
-      :id="id"
+    <TypedInput
       v-model="value"
-      type="text"
+      :label="label"
+      :path="path"
+      :hint="isMoved ? `${unit}, was ${was}` : unit"
       inputmode="decimal"
-      autocomplete="off"
       maxlength="20"
-      :aria-invalid="fault ? true : undefined"
-      :aria-describedby="`${id}-detail`"
     />
-    <p :id="`${id}-detail`" class="detail narrow">
-      <span v-if="fault" class="fault">{{ fault }}</span>
-      <template v-else
-        >{{ unit }}<template v-if="isMoved">, was {{ was }}</template></template
-      >
-    </p>
+    <div class="track">
+      <i :style="{ left: `${share * 100}%` }" aria-hidden="true"></i>
+      <SlideBar v-model="slid" :label="`${label}, slide`" :min="least" :max="most" :step="step" />
+    </div>
   </div>
 </template>
 
 <style scoped>
 .dial {
   display: grid;
-  grid-template-columns: 92px minmax(70px, 1fr) 72px 96px;
-  gap: 10px;
+  grid-template-columns: minmax(110px, 1fr) minmax(70px, 2fr);
+  gap: 16px;
   align-items: center;
-  min-height: 46px;
-  border-top: 1px solid #e4e8e6;
-}
-
-label {
-  font-weight: 640;
 }
 
 .track {
   position: relative;
+  padding: 0 10px;
 }
 
 .track i {
@@ -88,90 +66,5 @@ label {
   height: 16px;
   margin: -8px 0 0 -1px;
   background: #8b9692;
-}
-
-input[type='range'] {
-  position: relative;
-  width: 100%;
-  height: 40px;
-  margin: 0;
-  appearance: none;
-  background: none;
-  cursor: pointer;
-}
-
-input[type='range']::-webkit-slider-runnable-track {
-  height: 4px;
-  background: var(--edge);
-}
-
-input[type='range']::-moz-range-track {
-  height: 4px;
-  background: var(--edge);
-}
-
-input[type='range']::-webkit-slider-thumb {
-  appearance: none;
-  width: 20px;
-  height: 20px;
-  margin-top: -8px;
-  border: 2px solid var(--ink);
-  border-radius: 50%;
-  background: var(--panel);
-}
-
-input[type='range']::-moz-range-thumb {
-  width: 16px;
-  height: 16px;
-  border: 2px solid var(--ink);
-  border-radius: 50%;
-  background: var(--panel);
-}
-
-.moved input[type='range']::-webkit-slider-thumb {
-  background: var(--ink);
-}
-
-.moved input[type='range']::-moz-range-thumb {
-  background: var(--ink);
-}
-
-input[type='text'] {
-  width: 100%;
-  min-height: 44px;
-  font: inherit;
-  font-weight: 700;
-  text-align: right;
-  padding: 0 6px;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
-}
-
-.moved input[type='text'] {
-  border: 2px solid var(--ink);
-}
-
-@media (max-width: 719px) {
-  .dial {
-    grid-template-columns: 92px 76px minmax(0, 1fr);
-    gap: 0 10px;
-    padding: 6px 0 0;
-  }
-
-  .track {
-    grid-column: 1 / -1;
-    grid-row: 2;
-  }
-}
-
-.detail {
-  font-size: 13px;
-  color: var(--quiet);
-  line-height: 1.2;
-}
-
-.fault {
-  color: var(--rose-deep);
-  font-weight: 600;
 }
 </style>

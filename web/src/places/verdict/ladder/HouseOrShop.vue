@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Schemas, Verdict } from '@/shared/api/client'
@@ -65,7 +66,7 @@ useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdi
     <span class="badge">{{ verdict.code }}</span>
     <ChoiceBar v-model="key" label="Compare by" quiet-label :choices="bases" />
     <div class="acts">
-      <RouterLink class="act" :to="{ name: 'strip', params: { code: verdict.code } }">The strip</RouterLink>
+      <ActLink :to="{ name: 'strip', params: { code: verdict.code } }">The strip</ActLink>
       <PolicyPanel v-model:policy="dials.policy" :verdict="verdict" @kept="$emit('kept')" />
       <TakeAway :code="verdict.code" />
     </div>

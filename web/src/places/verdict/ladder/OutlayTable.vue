@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import type { Verdict } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
 
@@ -10,7 +11,7 @@ const { money } = useUnits()
 <template>
   <section class="panel" aria-label="Paid and used">
     <h2>Paid and used</h2>
-    <table>
+    <LedgerTable>
       <thead>
         <tr>
           <th scope="col">paid for</th>
@@ -35,7 +36,7 @@ const { money } = useUnits()
           <td>{{ money(verdict.outlay_charged) }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </section>
 </template>
 

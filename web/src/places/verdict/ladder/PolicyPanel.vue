@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed } from 'vue'
@@ -56,18 +57,12 @@ const trouble = computed(() => batch.problem.value ?? kitchen.problem.value)
     <p class="quiet small">The verdict changes at once; nothing is saved until you say so.</p>
     <ProblemNote v-if="trouble" :problem="trouble" retry-word="" />
     <div class="acts">
-      <button v-may:helper type="button" class="act small first" :disabled="!differs" @click="keepForBatch">
+      <ActButton v-may:helper small first :disabled="!differs" @click="keepForBatch">
         Save for this batch
-      </button>
-      <button
-        v-may:owner
-        type="button"
-        class="act small"
-        :disabled="!differsFromKitchen"
-        @click="keepForKitchen"
-      >
+      </ActButton>
+      <ActButton v-may:owner small :disabled="!differsFromKitchen" @click="keepForKitchen">
         Save for the kitchen
-      </button>
+      </ActButton>
     </div>
     <p class="quiet small">The kitchen’s setting applies to batches started from then on.</p>
   </DropPanel>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import { computed } from 'vue'
 import type { Judged } from '@/shared/api/client'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -99,7 +100,7 @@ const crossing = computed(() => {
         <RouterLink :to="{ name: 'kitchen' }">Set how many slabs fit</RouterLink>, to see the limit.
       </template>
     </p>
-    <table class="unseen">
+    <LedgerTable class="unseen">
       <caption>
         Price of a
         {{
@@ -113,7 +114,7 @@ const crossing = computed(() => {
           <td>{{ costText(point.unit_cost) }}</td>
         </tr>
       </tbody>
-    </table>
+    </LedgerTable>
   </section>
 </template>
 

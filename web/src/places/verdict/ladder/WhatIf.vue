@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Judged, Schemas, Verdict } from '@/shared/api/client'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -68,7 +69,7 @@ const changed = computed(() => {
   <section class="panel" aria-label="What if">
     <div class="title">
       <h2>What if</h2>
-      <button v-if="isTried" type="button" class="act small" @click="$emit('reset')">Reset</button>
+      <ActButton v-if="isTried" small @click="$emit('reset')">Reset</ActButton>
     </div>
     <p class="quiet small">nothing here changes your records</p>
     <DialRow

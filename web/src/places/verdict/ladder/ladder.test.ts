@@ -115,7 +115,7 @@ describe('what if', () => {
       props: { verdict: verdict() },
       global: { plugins: [VueQueryPlugin, router] },
     })
-    await shown.get('input[aria-label="Tag price, slide"]').setValue('2.40')
+    await shown.getComponent({ name: 'SlideBar' }).setValue(2.4)
     await vi.waitFor(() => expect(plain(shown.text())).toContain('a sliced pound $3.42 → becomes $3.60'))
     expect(shown.text()).toContain('was 2.00')
     const buttons = shown.findAll('button').filter((one) => one.text() === 'Reset')

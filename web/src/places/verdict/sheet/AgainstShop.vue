@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { computed } from 'vue'
 import type { Batch, Shop, Verdict } from '@/shared/api/client'
 import { capital } from '@/shared/quantity/capital'
@@ -121,9 +122,7 @@ const apart = computed(() => props.verdict?.judged.bases[0]?.shops.map((rung) =>
     <template v-if="!shops.length">
       <p class="quiet small">Against the shop</p>
       <p>No shop pack is set for this batch yet.</p>
-      <RouterLink class="act small" :to="{ name: 'log', params: { code: batch.code } }">
-        Set one on the bench
-      </RouterLink>
+      <ActLink small :to="{ name: 'log', params: { code: batch.code } }"> Set one on the bench </ActLink>
     </template>
   </section>
 </template>

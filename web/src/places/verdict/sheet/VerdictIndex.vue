@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { keepPreviousData } from '@tanstack/vue-query'
@@ -39,8 +40,8 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
     <h1>Verdict</h1>
     <span class="quiet">what each batch came to, compared with the shop</span>
     <div class="acts">
-      <RouterLink v-may:cook class="act" :to="{ name: 'import' }">Import a batch</RouterLink>
-      <RouterLink v-may:cook class="act first" :to="{ name: 'start' }">Start a batch</RouterLink>
+      <ActLink v-may:cook :to="{ name: 'import' }">Import a batch</ActLink>
+      <ActLink v-may:cook first :to="{ name: 'start' }">Start a batch</ActLink>
     </div>
   </div>
   <LoadState v-if="!data" :error="error" what="the verdicts" @retry="refetch()" />
@@ -75,11 +76,9 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
       </ul>
       <p v-else class="panel">No batch is finished yet. What it came to will be here.</p>
       <nav v-if="data.pages > 1" class="pages" aria-label="Pages of finished batches">
-        <RouterLink v-if="page > 1" class="act" :to="{ query: { page: page - 1 } }">Newer</RouterLink>
+        <ActLink v-if="page > 1" :to="{ query: { page: page - 1 } }">Newer</ActLink>
         <span class="quiet">page {{ data.page }} of {{ data.pages }}</span>
-        <RouterLink v-if="page < data.pages" class="act" :to="{ query: { page: page + 1 } }"
-          >Older</RouterLink
-        >
+        <ActLink v-if="page < data.pages" :to="{ query: { page: page + 1 } }">Older</ActLink>
       </nav>
     </section>
     <section v-if="isFirst" aria-label="Under way, by forecast">
@@ -113,8 +112,8 @@ const isFirst = computed(() => (data.value?.page ?? 1) === 1)
       </ul>
       <p v-else class="panel">Nothing is under way.</p>
       <p v-if="data.more_under_way">
-        <RouterLink class="act" :to="{ name: 'batches', query: { state: 'under-way', page: 2 } }"
-          >{{ data.more_under_way }} more under way</RouterLink
+        <ActLink :to="{ name: 'batches', query: { state: 'under-way', page: 2 } }"
+          >{{ data.more_under_way }} more under way</ActLink
         >
       </p>
     </section>

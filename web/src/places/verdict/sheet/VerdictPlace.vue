@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import ActLink from '@/shared/ui/ActLink.vue'
+import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
@@ -63,9 +65,9 @@ const drawn = computed(() => {
   <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <RouterLink class="act" :to="{ name: 'log', params: { code } }">Open the log</RouterLink>
+      <ActLink :to="{ name: 'log', params: { code } }">Open the log</ActLink>
       <TakeAway :code="code" />
-      <RouterLink class="act first" :to="{ name: 'ladder', params: { code } }">House or shop?</RouterLink>
+      <ActLink first :to="{ name: 'ladder', params: { code } }">House or shop?</ActLink>
     </BatchHead>
     <div class="verdict">
       <HeadlinePrice class="headline" :batch="batch" :verdict="verdict" />
@@ -78,12 +80,9 @@ const drawn = computed(() => {
           quiet-label
           :choices="pieces"
         />
-        <label v-else-if="pieces.length > 2" class="named pieces">
-          <span class="unseen">Show</span>
-          <select v-model="piece" class="box">
-            <option v-for="one in pieces" :key="one.value" :value="one.value">{{ one.word }}</option>
-          </select>
-        </label>
+        <SelectBox v-else-if="pieces.length > 2" v-model="piece" class="pieces" label="Show" quiet-label>
+          <option v-for="one in pieces" :key="one.value" :value="one.value">{{ one.word }}</option>
+        </SelectBox>
         <Strip v-if="drawn" :key="piece" :batch="drawn" :asked="piece === ALL" />
         <p class="keys quiet small">
           ← → move along the steps · W weigh · L log · H house or shop · ? all shortcuts

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed, ref } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
 import { type Course, courses } from '@/shared/parts/courseWords'
@@ -27,9 +28,9 @@ const content = computed<Content>(() => ({ act: 'course', course: course.value, 
     <ChoiceBar v-model="course" label="It becomes" :choices="choices" />
     <fieldset v-if="batch.pieces.length > 1">
       <legend>Only these pieces (none ticked: all of the batch)</legend>
-      <label v-for="piece in batch.pieces" :key="piece.mark" class="tick">
-        <input v-model="marks" type="checkbox" :value="piece.mark" /> {{ piece.mark }}
-      </label>
+      <TickBox v-for="piece in batch.pieces" :key="piece.mark" v-model="marks" :value="piece.mark">{{
+        piece.mark
+      }}</TickBox>
     </fieldset>
     <p class="quiet small">Steps, cautions and how long it keeps follow from this.</p>
   </EntryForm>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { useOffcuts } from '@/shared/api/useBench'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -52,16 +53,10 @@ function add(name: string, material: Material): void {
       </div>
     </div>
     <div class="adds">
-      <button
-        v-for="one in usual"
-        :key="one.name"
-        type="button"
-        class="act small"
-        @click="add(one.name, one.material)"
-      >
+      <ActButton v-for="one in usual" :key="one.name" small @click="add(one.name, one.material)">
         + {{ one.name }}
-      </button>
-      <button type="button" class="act small" @click="add('', 'other')">+ add another</button>
+      </ActButton>
+      <ActButton small @click="add('', 'other')">+ add another</ActButton>
     </div>
   </div>
 </template>

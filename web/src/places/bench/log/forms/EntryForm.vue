@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import DateBox from '@/shared/ui/DateBox.vue'
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -116,14 +119,10 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
       path="reason"
       hint="The wrong entry stays in the log beside this one."
     />
-    <details class="when">
-      <summary>{{ correcting ? 'Wrong day or time?' : 'Done earlier?' }}</summary>
-      <label>
-        Day and time
-        <input v-model="draft.when" type="datetime-local" />
-      </label>
+    <FoldAway class="when" :word="correcting ? 'Wrong day or time?' : 'Done earlier?'">
+      <DateBox v-model="draft.when" label="Day and time" kind="datetime-local" />
       <p v-if="whenFault" class="care" role="alert">{{ whenFault }}</p>
-    </details>
+    </FoldAway>
     <WhatItDoes :preview="preview" :is-step="stepActs.has(content.act)" />
     <SaveBar
       :word="button"
@@ -133,15 +132,9 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
       @retry="retry"
       @cancel="$emit('cancel')"
     />
-    <button
-      v-if="canTakeBack"
-      type="button"
-      class="act small"
-      :disabled="state === 'saving'"
-      @click="takeBack"
-    >
+    <ActButton v-if="canTakeBack" small :disabled="state === 'saving'" @click="takeBack">
       Cancel this entry
-    </button>
+    </ActButton>
   </form>
 </template>
 
@@ -149,27 +142,5 @@ const stepActs = new Set(['split', 'weigh', 'merge', 'discard'])
 .entry {
   display: grid;
   gap: 10px;
-}
-
-.when summary {
-  cursor: pointer;
-  min-height: 44px;
-  color: var(--quiet);
-}
-
-.when label {
-  display: grid;
-  gap: 3px;
-  font-weight: 600;
-  font-size: 14px;
-}
-
-.when input {
-  min-height: 44px;
-  max-width: 260px;
-  padding: 0 10px;
-  font: inherit;
-  border: 1px solid #8b9692;
-  border-radius: 4px;
 }
 </style>

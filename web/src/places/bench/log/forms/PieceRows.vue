@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed } from 'vue'
 import type { Batch } from '@/shared/api/client'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -63,9 +64,9 @@ const add = (): void => {
         @remove="draft.pieces.splice(index, 1)"
       />
     </div>
-    <button type="button" class="act small" @click="add">
+    <ActButton small @click="add">
       {{ slicing ? 'Add another sliced piece' : 'Split: add a piece' }}
-    </button>
+    </ActButton>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import { computed, reactive, toRef, watch } from 'vue'
 import type { Batch, Entry } from '@/shared/api/client'
 import { useCures, usePieces } from '@/shared/api/useBench'
@@ -119,9 +120,7 @@ function recorded(batch: Batch, words: string): void {
       :placeholder="like('152 °F', '67 °C')"
     />
     <UsedRows v-model:draft="draft" :marks="isCut(draft) ? [] : weighedRows(draft).map((row) => row.mark)" />
-    <button v-if="charges.length" type="button" class="act small" @click="addCharges">
-      Add the cure weighed out
-    </button>
+    <ActButton v-if="charges.length" small @click="addCharges"> Add the cure weighed out </ActButton>
     <NotOnBill v-if="draft.kind === 'cure'" :names="cures?.unpriced" />
     <p v-if="draft.kind === 'cure'" class="caution">
       Curing salt is poisonous by the spoonful: weigh it on its own and lock it away. Amounts are only

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TickBox from '@/shared/ui/TickBox.vue'
 import { computed } from 'vue'
 import type { Batch, Content, Entry } from '@/shared/api/client'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -55,9 +56,9 @@ function recorded(batch: Batch, words: string): void {
   >
     <fieldset>
       <legend>{{ act === 'merge' ? 'Which are combined' : 'Which are thrown away' }}</legend>
-      <label v-for="piece in pieces" :key="piece.mark" class="tick">
-        <input v-model="draft.marks" type="checkbox" :value="piece.mark" /> {{ piece.word }}
-      </label>
+      <TickBox v-for="piece in pieces" :key="piece.mark" v-model="draft.marks" :value="piece.mark">{{
+        piece.word
+      }}</TickBox>
     </fieldset>
     <template v-if="act === 'merge'">
       <TypedInput v-model="draft.kind" label="Name of the step" path="kind" placeholder="mix" />

@@ -1,4 +1,7 @@
 <script setup lang="ts" generic="T extends UsedDraft & { kind: string }">
+import ActButton from '@/shared/ui/ActButton.vue'
+import FoldAway from '@/shared/ui/FoldAway.vue'
+import TickBox from '@/shared/ui/TickBox.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
@@ -42,9 +45,7 @@ function add(): void {
       <ChoiceBar v-model="row.group" class="group" label="Counts as" :choices="groups" />
       <fieldset v-if="marks.length > 1" class="group">
         <legend>Only for (none checked: all)</legend>
-        <label v-for="mark in marks" :key="mark" class="tick">
-          <input v-model="row.pieces" type="checkbox" :value="mark" /> {{ mark }}
-        </label>
+        <TickBox v-for="mark in marks" :key="mark" v-model="row.pieces" :value="mark">{{ mark }}</TickBox>
       </fieldset>
     </div>
     <div class="last">
@@ -55,10 +56,9 @@ function add(): void {
         placeholder="20"
         inputmode="decimal"
       />
-      <button type="button" class="act" @click="add">+ add something used</button>
+      <ActButton @click="add">+ add something used</ActButton>
     </div>
-    <details :open="Boolean(draft.overhead || draft.scale)">
-      <summary>More: overhead, scale used</summary>
+    <FoldAway :open="Boolean(draft.overhead || draft.scale)" word="More: overhead, scale used">
       <div class="pair">
         <TypedInput
           v-model="draft.overhead"
@@ -75,7 +75,7 @@ function add(): void {
           placeholder="5 g"
         />
       </div>
-    </details>
+    </FoldAway>
   </div>
 </template>
 
@@ -115,12 +115,6 @@ legend {
   gap: 12px;
   align-items: center;
   justify-content: start;
-}
-
-summary {
-  cursor: pointer;
-  min-height: 44px;
-  color: var(--quiet);
 }
 
 .pair {

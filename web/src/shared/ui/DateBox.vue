@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { CalendarDays } from '@lucide/vue'
+import { useMediaQuery } from '@vueuse/core'
+import { NButton, NInput, NPopover } from 'naive-ui'
+import { computed, defineAsyncComponent, ref, useAttrs, useId, watch } from 'vue'
+import { later, readDay, readTime } from '@/shared/quantity/typedTime'
+import { calendarNow, clockText, todayHere, yearDayText } from '@/shared/quantity/when'
+import FieldItem from './FieldItem.vue'
+
+/**
+ * A day, a time, or both, by the kitchen's clock: "2026-03-02", "14:02", "2026-03-02T14:02"; empty: none.
+ * Typed as the country writes it, or chosen in a month; under a finger the device's own picker.
+ */
+defineOptions({ inheritAttrs: false })
+const {
+  kind = 'date',
+  hint = undefined,
+  problem = null,
+} = defineProps<{
+  label: string
+  kind?: 'date' | 'time' | 'datetime-local'
+  quietLabel?: boolean
+  hint?: string | undefined
+  problem?: string | null | undefined
+}>()
+const value = defineModel<string>({ required: true })
+const DayPanel = defineAsyncComponent(() => import('./DayPanel.vue'))
+const NOON = '12:00'
+
+const id = useId()
+const { class: place, style, ...attrs } = useAttrs()
+const isTouched = useMediaQuery('(pointer: coarse)')
+const day = computed(() => (kind === 'time' ? '' : value.value.slice(0, 10)))
+const time = computed(() => (kind === 'time' ? value.value : value.value.slice(11, 16)))
+const typedDay = ref('')
+const typedTime = ref('')
+const slip = ref('')
+const isShown = ref(false)
+watch(
+  value,
+  () => {
+    slip.value = ''
+    typedDay.value = day.value && yearDayText(day.value)
+    typedTime.value = time.value && clockText(time.value)
+  },
+  { immediate: true },
+)
+
+function set(newDay: string, newTime: string): void {
+  slip.value = ''
+  if (kind === 'date') value.value = newDay
+  else if (kind === 'time') value.value = newTime
+  else value.value = newDay && `${newDay}T${newTime || NOON}`
+}
+function chooseDay(chosen: string): void {
+  isShown.value = false
+  set(chosen, time.value)
+}
+function takeDay(): void {
+  // pasted, it may bring its time along
+  const [, bare, rest = ''] = /^(\d{4}-\d\d-\d\d)T(.+)$/.exec(typedDay.value) ?? []
+  const read = typedDay.value.trim() ? readDay(bare ?? typedDay.value, calendarNow().order, todayHere()) : ''
+  if (read === null)
+    slip.value = `“${typedDay.value}” is not a day: write it like ${yearDayText(todayHere())}.`
+  else set(read, readTime(rest) ?? time.value)
+}
+function takeTime(): void {
+  const read = typedTime.value.trim() ? readTime(typedTime.value) : ''
+  if (read === null) slip.value = `“${typedTime.value}” is not a time: write it like ${clockText('14:30')}.`
+  else set(day.value || (read && todayHere()), read)
+}
+/** Up and down go a day on and back. */
+function walk(event: KeyboardEvent): void {
+  const days = { ArrowUp: 1, ArrowDown: -1 }[event.key]
+  if (!days || !day.value) return
+  event.preventDefault()
+  set(later(day.value, days), time.value)
+}
+const inputProps = computed(() => ({
+  ...attrs,
+  id,
+  autocomplete: 'off',
+  'aria-describedby': `${id}-detail`,
+  'aria-invalid': slip.value || problem ? ('true' as const) : undefined,
+}))
+</script>
+
+<template>
+  <FieldItem
+    :id="id"
+    :class="place"
+    :style="style"
+    :label="label"
+    :quiet-label="quietLabel"
+    :fault="slip || problem"
+    :detail="hint"
+  >
+    <input v-if="isTouched" v-bind="inputProps" v-model.lazy="value" class="native" :type="kind" />
+    <div v-else class="both">
+      <NInput
+        v-if="kind !== 'time'"
+        v-model:value="typedDay"
+        class="day"
+        :input-props="inputProps"
+        :status="slip || problem ? 'error' : undefined"
+        placeholder=""
+        @change="takeDay"
+        @keydown="walk"
+      >
+        <template #suffix>
+          <NPopover v-model:show="isShown" trigger="click" placement="bottom-end" raw>
+            <template #trigger>
+              <NButton text tabindex="-1" aria-hidden="true">
+                <CalendarDays :size="18" aria-hidden="true" />
+              </NButton>
+            </template>
+            <DayPanel :model-value="day" @update:model-value="chooseDay" />
+          </NPopover>
+        </template>
+      </NInput>
+      <NInput
+        v-if="kind !== 'date'"
+        v-model:value="typedTime"
+        class="time"
+        :input-props="kind === 'time' ? inputProps : { 'aria-label': `${label}, time`, autocomplete: 'off' }"
+        placeholder=""
+        @change="takeTime"
+      />
+    </div>
+  </FieldItem>
+</template>
+
+<style scoped>
+.both {
+  flex: 1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  min-width: 0;
+}
+
+.day {
+  flex: 1 1 165px;
+}
+
+.time {
+  flex: 1 0 96px;
+}
+</style>
