@@ -10,8 +10,10 @@ import pytest
 from django.core.management import CommandError, call_command
 from django.utils import timezone
 
+from dolmetsch.core.statistics.difference import compute_difference
 from dolmetsch.server.batches.models import BatchFacts, ShopSaving, StepYield
 from dolmetsch.server.books.recount import recount
+from dolmetsch.server.books.yields import say_chance
 from dolmetsch.server.kitchens.models import Kitchen
 from tests.server.conftest import weigh
 from tests.server.test_prices import noted
@@ -129,6 +131,22 @@ def test_who_cannot_be_told_apart_is_not_ranked(api):
     (change,) = [one for one in book(api, "yields")["changes"] if "Tidewell" in one["said"]]
     assert change["said"].endswith("cannot be told apart yet")
     assert not change["is_more_than_chance"]
+
+
+def test_the_best_of_three_sellers_is_judged_by_all_their_pairs(api):
+    kept = {
+        "Quay butcher": ("6.2", "6.5", "6.4"),
+        "Tidewell": ("5.9", "6.1", "6.2"),
+        "Hollow Farm": ("5.0", "5.1", "5.2"),
+    }
+    for source, sliced in kept.items():
+        for at, weight in enumerate(sliced):
+            made(api, days=30 + at, source=source, sliced=f"{weight} lb")
+    (change,) = [one for one in book(api, "yields")["changes"] if "Quay butcher" in one["said"]]
+    mine, theirs = ([float(one) / 10 for one in kept[name]] for name in ("Quay butcher", "Tidewell"))
+    alone = compute_difference(mine, theirs).chance
+    assert change["basis"].endswith(say_chance(alone * 3))
+    assert say_chance(alone * 3) != say_chance(alone * 6)
 
 
 def test_an_odd_batch_is_said_with_what_else_differed(api):
@@ -283,6 +301,7 @@ def test_each_kitchen_has_its_own_books(api, other):
     noted(other, name="jowl, skin on", price="2.00/lb")
     other.call("POST", "/tools", {"name": "slicer", "paid": "50", "bought_on": "2026-01-02"})
     assert book(api, "yields")["sorts"] == book(api, "yields?by=step")["sorts"] == []
+    assert (book(api, "yields")["batches"], book(other, "yields")["batches"]) == (0, 1)
     money = book(api, "money")
     assert (money["kind"], money["sums"], money["points"], money["tools"]) == (None, None, [], [])
     assert book(api, "prices") == {"items": [], "house": [], "sellers": []}

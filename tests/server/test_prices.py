@@ -386,6 +386,30 @@ def test_a_workbook_that_unpacks_to_a_flood_is_refused(api):
     assert (status, problem["code"]) == (422, "bad_file")
 
 
+def test_a_workbook_may_be_large_or_packed_tight_but_not_both(api):
+    def zipped(size, *, tight):
+        held = io.BytesIO()
+        way = zipfile.ZIP_DEFLATED if tight else zipfile.ZIP_STORED
+        with zipfile.ZipFile(held, "w", way) as packed:
+            packed.writestr("xl/worksheets/sheet1.xml", b"0" * size)
+        return upload(api, held.getvalue(), name="x.xlsx")[1]["detail"]
+
+    assert "unpacks to more" in zipped(11_000_000, tight=True)
+    assert "unpacks to more" not in zipped(9_000_000, tight=False)
+    assert "unpacks to more" not in zipped(9_000_000, tight=True)
+
+
+def test_a_list_has_sixty_columns_at_most(api):
+    def shown(columns):
+        heads, row = ["item", "price", "day"], ["rye", "1.50/kg", "2026-03-09"]
+        more = columns - len(heads)
+        wide = ",".join([*heads, *(f"c{at}" for at in range(more))])
+        return upload(api, f"{wide}\n{','.join([*row, *['x'] * more])}\n")[1]["heads"]
+
+    assert len(shown(60)) == 60
+    assert len(shown(61)) == 60
+
+
 def test_a_list_needs_a_source_and_its_columns(api):
     assert upload(api, LIST, source=" ")[0] == 422
     answer = upload(api, LIST)[1]
