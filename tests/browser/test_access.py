@@ -1,11 +1,15 @@
 """Every view by axe: no serious find; nothing wider than the screen."""
 
+import re
+from datetime import date
+
 import pytest
 from axe_playwright_python.sync_playwright import Axe
 from playwright.sync_api import Page, expect
 
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.tastings.models import Trial
+from tests.browser.choosing import day_in
 
 VIEWS = {
     "/": "Recently finished",
@@ -67,7 +71,7 @@ def serious(page: Page):
     # what passes is not written down, which takes as long as finding what does not
     found = Axe().run(page, options={"resultTypes": ["violations"]}).response["violations"]
     return [
-        (one["id"], [node["target"] for node in one["nodes"]][:3])
+        (one["id"], [(node["target"], node["failureSummary"]) for node in one["nodes"]][:3])
         for one in found
         if one["impact"] in ("serious", "critical")
     ]
@@ -122,3 +126,52 @@ def test_a_batch_that_is_not_here_is_said(kitchen: Page, canteen):
     expect(kitchen.get_by_role("alert")).to_contain_text("There is no batch “Z-99” in this kitchen.")
     kitchen.goto(f"{canteen}/no/such/place")
     expect(kitchen.get_by_role("heading", name="Recently finished")).to_be_visible()
+
+
+def test_lists_days_folds_and_uploads_by_the_keyboard_and_while_they_are_open(kitchen: Page, canteen):
+    kitchen.goto(f"{canteen}/plans/new")
+    serve = kitchen.get_by_role("combobox", name="Serve")
+    serve.focus()
+    kitchen.keyboard.press("Enter")
+    expect(serve).to_have_attribute("aria-activedescendant", re.compile("."))
+    looked_at = kitchen.locator(f"id={serve.get_attribute('aria-activedescendant')}")
+    expect(looked_at).to_have_text("plates of a dish")
+    expect(looked_at).to_have_attribute("aria-selected", "true")
+    assert serious(kitchen) == []
+    kitchen.keyboard.press("ArrowDown")
+    kitchen.keyboard.press("Enter")
+    expect(serve).to_have_text("so much of a product")
+    expect(serve).to_be_focused()
+    kitchen.keyboard.press("Enter")
+    kitchen.keyboard.press("Escape")
+    expect(serve).to_have_attribute("aria-expanded", "false")
+    # a day is typed, stepped through, and refused where it is none
+    day = kitchen.get_by_label("Day", exact=True)
+    day.fill("2027-01-31")
+    day.press("ArrowUp")
+    assert day_in(day) == date(2027, 2, 1)
+    day.fill("February 30")
+    day.press("Tab")
+    expect(day).to_have_attribute("aria-invalid", "true")
+    expect(kitchen.get_by_text("“February 30” is not a day")).to_be_visible()
+    # chosen in a month
+    day.fill("2027-03-05")
+    day.locator("xpath=../../..").get_by_role("button", include_hidden=True).click()
+    kitchen.locator(".n-date-panel-date").get_by_text("17", exact=True).first.click()
+    assert day_in(day) == date(2027, 3, 17)
+    fold = kitchen.get_by_role("button", name="What, when and how")
+    fold.press("Enter")
+    expect(fold).to_have_attribute("aria-expanded", "false")
+    # eight and more are narrowed by what is typed
+    kitchen.goto(f"{canteen}/kitchen")
+    zone = kitchen.get_by_role("combobox", name="Time zone")
+    zone.focus()
+    kitchen.keyboard.press("Enter")
+    kitchen.keyboard.type("Anch")
+    expect(kitchen.get_by_role("option")).to_have_text(["America/Anchorage"])
+    assert serious(kitchen) == []
+    kitchen.keyboard.press("Enter")
+    expect(zone).to_have_attribute("aria-expanded", "false")
+    expect(kitchen.locator(f"id={zone.get_attribute('aria-describedby').split()[0]}")).to_have_text(
+        "America/Anchorage"
+    )

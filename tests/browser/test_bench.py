@@ -15,6 +15,7 @@ from dolmetsch.server.cures.models import PieceCure
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import Kitchen, User
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
+from tests.browser.choosing import choose
 from tests.browser.conftest import LAN_NAME, sign_in
 from tests.browser.test_access import serious
 from tests.server.conftest import Api
@@ -294,9 +295,9 @@ def test_four_cures_for_four_pieces_and_their_labels(kitchen: Page, canteen):
     }
     for mark, recipe in recipes.items():
         desk.get_by_role("button", name=re.compile(f"^{mark} ")).click()
-        kitchen.get_by_label("Recipe").select_option(recipe)
+        choose(kitchen.get_by_label("Recipe"), recipe)
         kitchen.get_by_label("Thickness of the thickest part").fill("1.5 in")
-        kitchen.get_by_label("Skin").select_option("off")
+        choose(kitchen.get_by_label("Skin"), "off")
         expect(kitchen.get_by_role("heading", name=f"Weigh out for {mark}")).to_be_visible()
         expect(kitchen.get_by_text("within the limit")).to_be_visible()
     # a slip is asked about before it is believed
@@ -368,12 +369,12 @@ def test_a_piece_is_laid_elsewhere_and_a_photo_kept(kitchen: Page, canteen, tmp_
     kitchen.goto(f"{canteen}/bench/B-02/diary")
     wrong = tmp_path / "no-photo.jpg"
     wrong.write_bytes(b"<html>")
-    kitchen.get_by_role("button", name="Add a photo", exact=True).set_input_files(wrong)
+    kitchen.get_by_role("region", name="Add a photo").locator("input[type=file]").set_input_files(wrong)
     kitchen.get_by_role("button", name="Save the photo").click()
     expect(kitchen.get_by_role("alert")).to_contain_text("cannot be read as JPEG, PNG or WebP")
     right = tmp_path / "slab.jpg"
     Image.new("RGB", (640, 480), "#d9657a").save(right)
-    kitchen.get_by_role("button", name="Add a photo", exact=True).set_input_files(right)
+    kitchen.get_by_role("region", name="Add a photo").locator("input[type=file]").set_input_files(right)
     kitchen.get_by_label("What it shows").fill("day four")
     kitchen.get_by_role("button", name="Save the photo").click()
     expect(kitchen.get_by_alt_text("day four")).to_be_visible()

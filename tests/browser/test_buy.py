@@ -9,6 +9,7 @@ from playwright.sync_api import Page, expect
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.prices.models import Quote
+from tests.browser.choosing import choose
 from tests.browser.test_access import serious
 
 PHONE = {"width": 390, "height": 844}
@@ -126,9 +127,7 @@ def test_a_pack_price_typed_as_a_pound_is_asked_about(kitchen: Page, canteen):
     kitchen.get_by_label("Buying about").fill("lots")
     expect(kitchen.get_by_text("“lots” is not a weight")).to_be_visible()
     hand.tap("Add an offer")
-    kitchen.get_by_label("From the price list").select_option(
-        label="shoulder, bone in, 1.99/lb, Harbour market"
-    )
+    choose(kitchen.get_by_label("From the price list"), "shoulder, bone in, 1.99/lb, Harbour market")
     hand.tap("Add, done")
     expect(kitchen.get_by_role("heading", name="Shoulder, bone in")).to_be_visible()
     hand.tap("Add an offer")
@@ -142,7 +141,7 @@ def test_a_pack_price_typed_as_a_pound_is_asked_about(kitchen: Page, canteen):
     assert serious(kitchen) == []
 
 
-def choose(page: Page, name, content, mime="text/csv"):
+def bring(page: Page, name, content, mime="text/csv"):
     page.get_by_label(re.compile("^Choose (a|another) file")).set_input_files(
         {"name": name, "mimeType": mime, "buffer": content}
     )
@@ -151,15 +150,15 @@ def choose(page: Page, name, content, mime="text/csv"):
 def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/buy/prices/import")
     kitchen.get_by_label("Supplier").fill("Tidewell Provisions")
-    choose(kitchen, "holiday.png", b"\x89PNG\r\n\x1a\n\x00\x00")
+    bring(kitchen, "holiday.png", b"\x89PNG\r\n\x1a\n\x00\x00")
     expect(kitchen.get_by_role("alert")).to_contain_text("neither a CSV nor an XLSX file")
-    choose(kitchen, "huge.csv", b"item,price\n" + b"x" * 12_000_000)
+    bring(kitchen, "huge.csv", b"item,price\n" + b"x" * 12_000_000)
     expect(kitchen.get_by_role("alert")).to_contain_text("12.0 MB; at most 10 MB can be read")
     rows = ["Ware;Einheit;Preis;Tag"]
     rows += ["Schinkenkeule roh;kg;1.234,50;2026-03-02", "Bauch;kg;=1+1;2026-03-02", ";kg;3,00;2026-03-02"]
     rows += [f"Gewürz {number};kg;{number},25;02.03.2026" for number in range(1, 2_400)]
     before = Quote.objects.count()
-    choose(kitchen, "liste.csv", "\n".join(rows).encode("cp1252"))
+    bring(kitchen, "liste.csv", "\n".join(rows).encode("cp1252"))
     matching = kitchen.get_by_role("region", name="Match the columns")
     expect(matching).to_contain_text("2402 rows")
     expect(kitchen.get_by_text("parted by semicolons")).to_be_visible()
@@ -172,7 +171,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
         ("Preis", "the price"),
         ("Tag", "the day"),
     ):
-        matching.get_by_label(f"Column {head} is").select_option(label=what)
+        choose(matching.get_by_label(f"Column {head} is"), what)
     expect(would).to_contain_text("2400 new, 0 already saved, 2 cannot be read")
     expect(would).to_contain_text("Row 3: “=1+1” is a formula")
     expect(would).to_contain_text("Row 4: the name is missing")
@@ -182,7 +181,7 @@ def test_a_hostile_list_is_brought_in(kitchen: Page, canteen):
     expect(kitchen.get_by_text("Saved:")).to_be_visible()
     assert Quote.objects.count() == before + 2400
     # the same list again: matched as before, nothing new
-    choose(kitchen, "liste.csv", "\n".join(rows).encode("cp1252"))
+    bring(kitchen, "liste.csv", "\n".join(rows).encode("cp1252"))
     expect(kitchen.get_by_text("Matched like the last list from Tidewell Provisions.")).to_be_visible()
     expect(would).to_contain_text("0 new, 2400 already saved")
     expect(would.get_by_role("button", name="Save 0 new prices")).to_be_disabled()
@@ -196,7 +195,7 @@ def test_a_workbook_is_brought_in_and_the_list_read(kitchen: Page, canteen):
     book.save(held)
     kitchen.goto(f"{canteen}/buy/prices/import")
     kitchen.get_by_label("Supplier").fill("Night boat")
-    choose(kitchen, "night.xlsx", held.getvalue())
+    bring(kitchen, "night.xlsx", held.getvalue())
     would = kitchen.get_by_role("region", name="What would be saved")
     would.get_by_role("button", name="Save 2 new prices").click()
     kitchen.get_by_role("link", name="See the price list").click()
@@ -253,7 +252,7 @@ def test_the_strip_shows_what_is_to_come_and_the_way_is_chosen(kitchen: Page, ca
     note = kitchen.get_by_role("region", name="What it will come to")
     expect(note).to_contain_text("Nobody said yet what it becomes")
     before = note.inner_text()
-    note.get_by_label("Method").select_option("Dry cure, cherry smoke")
+    choose(note.get_by_label("Method"), "Dry cure, cherry smoke")
     expect(note).not_to_contain_text("Nobody said yet")
     assert note.inner_text() != before
     expect(kitchen.get_by_role("columnheader", name=re.compile("Smoked expected"))).to_be_visible()
@@ -289,7 +288,7 @@ def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     form.get_by_role("button", name="Save this method").click()
     expect(form.get_by_text("“soon” is not a number of minutes").first).to_be_visible()
     form.get_by_label("Minutes per batch").first.fill("12")
-    form.get_by_role("combobox", name="Step 2").select_option("immersion")
+    choose(form.get_by_role("combobox", name="Step 2"), "immersion")
     form.get_by_role("button", name="+ add something used").nth(1).click()
     form.get_by_label("Uses").fill("coarse salt")
     form.get_by_label("How much").fill("90 g")
@@ -298,5 +297,5 @@ def test_a_way_is_saved_and_an_offer_is_judged_by_it(kitchen: Page, canteen):
     expect(kitchen.get_by_role("heading", name="Night brine")).to_be_visible()
     kitchen.goto(f"{canteen}/buy")
     kitchen.get_by_role("button", name="Change the plan").click()
-    kitchen.get_by_label("Method").select_option("Night brine")
+    choose(kitchen.get_by_label("Method"), "Night brine")
     expect(kitchen.get_by_text("by “Night brine”")).to_be_visible()

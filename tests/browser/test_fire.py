@@ -10,6 +10,7 @@ from playwright.sync_api import Page, expect
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import Fire, FireEvent, ProbeReading
 from dolmetsch.server.practice import actions
+from tests.browser.choosing import choose
 from tests.browser.test_access import serious
 from tests.browser.test_bench import cook
 from tests.devices.conftest import cooker  # noqa: F401 (a fixture)
@@ -39,7 +40,7 @@ def into_the_smoke(page: Page) -> None:
     page.get_by_role("link", name="Into the smoke").click()
     page.get_by_label("L-01 A").check()
     page.get_by_label("L-01 B").check()
-    page.get_by_label("Begin with").select_option("Hot smoke")
+    choose(page.get_by_label("Begin with"), "Hot smoke")
     page.get_by_label("Nitrite in it").fill("140")
     page.get_by_role("button", name="Put 2 pieces into the smoke").click()
     expect(page.get_by_role("heading", name="Brined loin")).to_be_visible()
@@ -76,7 +77,7 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     kitchen.wait_for_timeout(6_000)
     hot = kitchen.get_by_role("region", name="drum").get_by_role("listitem").filter(has_text="L-01 B")
     kitchen.get_by_role("button", name="Instant reading").click()
-    kitchen.get_by_role("combobox", name="Piece").select_option("L-01 A")
+    choose(kitchen.get_by_role("combobox", name="Piece"), "L-01 A")
     kitchen.get_by_label("It read").fill(hot.locator("b").inner_text().strip("°"))
     kitchen.get_by_role("button", name="Record it").click()
     kitchen.get_by_role("button", name="Swap probes 2 and 1 from here on").click()
@@ -110,7 +111,7 @@ def test_with_one_hand_on_a_phone_and_without_a_cooker(kitchen: Page, canteen, s
     expect(kitchen.get_by_text("No cooker is connected")).to_be_visible()
     kitchen.get_by_role("link", name="Into the smoke").click()
     kitchen.get_by_label("B-01 A").check()
-    kitchen.get_by_label("Begin with").select_option("Cold smoke")
+    choose(kitchen.get_by_label("Begin with"), "Cold smoke")
     kitchen.get_by_role("button", name="Put one piece into the smoke").click()
     kitchen.get_by_role("button", name="Instant reading").click()
     kitchen.get_by_label("It read").fill("1500")
@@ -132,7 +133,7 @@ def test_a_hook_from_green_to_ready(kitchen: Page, canteen):
     expect(kitchen.get_by_text("2 pieces hang")).to_be_visible()
     kitchen.get_by_role("button", name="Hang a piece").click()
     form = kitchen.get_by_role("form", name="Hang a piece")
-    form.get_by_role("combobox", name="Piece").select_option("G-01 B")
+    choose(form.get_by_role("combobox", name="Piece"), "G-01 B")
     form.get_by_label("To lose, %").fill("140")
     form.get_by_role("button", name="Hang it").click()
     expect(form.get_by_role("alert")).to_be_visible()
@@ -153,8 +154,8 @@ def test_a_hook_from_green_to_ready(kitchen: Page, canteen):
     expect(hung).to_contain_text("✓ dry")
     expect(kitchen.get_by_role("list", name="What to mind")).to_contain_text("not that it is safe")
     note = kitchen.get_by_role("form", name="Note")
-    note.get_by_role("combobox", name="Piece").select_option("G-01 B")
-    note.get_by_role("combobox", name="What").select_option("Taken down")
+    choose(note.get_by_role("combobox", name="Piece"), "G-01 B")
+    choose(note.get_by_role("combobox", name="What"), "Taken down")
     note.get_by_role("button", name="Note it").click()
     expect(kitchen.get_by_text("lost 30.3 %")).to_be_visible()
     expect(hung).to_have_count(0)
@@ -165,7 +166,7 @@ def test_a_practice_run_on_a_phone(kitchen: Page, canteen, monkeypatch):
     before = Batch.objects.count()
     kitchen.set_viewport_size({"width": 390, "height": 844})
     kitchen.goto(f"{canteen}/fire/practice")
-    kitchen.get_by_label("How fast").select_option("600")
+    choose(kitchen.get_by_label("How fast"), "an hour in 6 seconds")
     kitchen.get_by_role("button", name="Light the fire").first.click()
     alarms = kitchen.get_by_role("list", name="Alarms")
     # whoever looks does what the alarms ask for, in whatever order, until it is ready

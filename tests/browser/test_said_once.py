@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.fires.models import FireEvent
+from tests.browser.choosing import choose, offered
 from tests.browser.test_access import serious
 from tests.browser.test_bench import cook, wait_until
 from tests.server.conftest import BOUGHT, weigh
@@ -110,7 +111,7 @@ def test_a_fire_read_by_hand_with_two_pieces(kitchen: Page, canteen):
 
     def read(piece: str, degrees: str, where: str) -> None:
         kitchen.get_by_role("button", name="Instant reading").click()
-        kitchen.get_by_role("combobox", name="Piece").select_option(piece)
+        choose(kitchen.get_by_role("combobox", name="Piece"), piece)
         kitchen.get_by_label("It read").fill(degrees)
         kitchen.get_by_label("Where in it").fill(where)
         kitchen.get_by_role("button", name="Record it").click()
@@ -140,16 +141,16 @@ def test_a_sausage_of_two_finished_meats_leaves_nothing_stale(kitchen: Page, can
     kitchen.goto(f"{canteen}/buy/start")
     kitchen.get_by_label("Name of the batch").fill("Harbor sausage")
     kitchen.get_by_role("radio", name="From another batch").check(force=True)
-    kitchen.get_by_label("From batch").select_option(first)
-    kitchen.get_by_label("Piece", exact=True).select_option("A")
+    choose(kitchen.get_by_label("From batch"), first)
+    choose(kitchen.get_by_label("Piece", exact=True), "A")
     kitchen.get_by_label("What it is").fill("smoked jowl")
     kitchen.get_by_role("radio", name="Cooked", exact=True).check(force=True)
     kitchen.get_by_role("button", name="Start the batch").click()
     expect(kitchen.get_by_role("heading", name="Harbor sausage")).to_be_visible()
     kitchen.get_by_role("button", name="Add meat").click()
     kitchen.get_by_role("radio", name="From another batch").check(force=True)
-    kitchen.get_by_label("From batch").select_option(second)
-    kitchen.get_by_label("Piece", exact=True).select_option("A")
+    choose(kitchen.get_by_label("From batch"), second)
+    choose(kitchen.get_by_label("Piece", exact=True), "A")
     kitchen.get_by_label("What it is").fill("smoked neck")
     kitchen.get_by_role("button", name="Add this meat").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: bought, smoked neck")
@@ -163,8 +164,8 @@ def test_a_sausage_of_two_finished_meats_leaves_nothing_stale(kitchen: Page, can
             expect(kitchen.get_by_text(f"{code} A", exact=True)).to_have_count(0)
     kitchen.goto(f"{canteen}/buy/start")
     kitchen.get_by_role("radio", name="From another batch").check(force=True)
-    kitchen.get_by_label("From batch").select_option(first)
-    expect(kitchen.get_by_label("Piece", exact=True).locator("option")).to_have_text(["choose one"])
+    choose(kitchen.get_by_label("From batch"), first)
+    expect(offered(kitchen.get_by_label("Piece", exact=True))).to_have_text(["choose one"])
     assert serious(kitchen) == []
 
 

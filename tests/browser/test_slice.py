@@ -52,7 +52,7 @@ def test_a_piece_is_cut_into_slices_and_dice_and_packed_with_the_scale(kitchen: 
     kitchen.get_by_role("button", name="+ another product").click()
     kitchen.get_by_label("Weight of the pack").fill("0.3 kg")
     kitchen.get_by_role("button", name="Close P3: 0.3 kg").click()
-    kitchen.get_by_label("Thickness in mm").fill("3")
+    kitchen.get_by_label("Slicer set to, mm").fill("3")
     expect(kitchen.get_by_text("At 3.0 mm:")).to_be_visible()
     kitchen.get_by_role("button", name="+ ends").click()
     kitchen.get_by_label("Weight", exact=True).fill("100 g")

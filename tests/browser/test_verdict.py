@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 
 from dolmetsch.core.documents.answers import answer_cost
 from dolmetsch.server.batches.models import Batch, Entry
+from tests.browser.choosing import choose
 from tests.browser.test_access import serious
 
 
@@ -114,8 +115,8 @@ def test_meats_come_together_and_one_is_thrown_away(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/bench/B-01")
     kitchen.get_by_role("button", name="Add meat").click()
     kitchen.get_by_role("radio", name="From another batch").check(force=True)
-    kitchen.get_by_label("From batch").select_option("J-01")
-    kitchen.get_by_label("Piece", exact=True).select_option("A1")
+    choose(kitchen.get_by_label("From batch"), "J-01")
+    choose(kitchen.get_by_label("Piece", exact=True), "A1")
     kitchen.get_by_label("What it is").fill("smoked jowl")
     kitchen.get_by_label("How much of it").fill("1 lb")
     kitchen.get_by_role("button", name="Add this meat").click()

@@ -36,12 +36,23 @@ const typedDay = ref('')
 const typedTime = ref('')
 const slip = ref('')
 const isShown = ref(false)
+const dayRead = (): string | null => {
+  // pasted, it may bring its time along
+  const [, bare] = /^(\d{4}-\d\d-\d\d)T.+$/.exec(typedDay.value) ?? []
+  return typedDay.value.trim() ? readDay(bare ?? typedDay.value, calendarNow().order, todayHere()) : ''
+}
+const timeRead = (): string | null => (typedTime.value.trim() ? readTime(typedTime.value) : '')
+
+/** What is typed is let stand while it says what the value is, and put in the country's form when it is left. */
+function show(): void {
+  typedDay.value = day.value && yearDayText(day.value)
+  typedTime.value = time.value && clockText(time.value)
+}
 watch(
   value,
   () => {
     slip.value = ''
-    typedDay.value = day.value && yearDayText(day.value)
-    typedTime.value = time.value && clockText(time.value)
+    if ((kind !== 'time' && dayRead() !== day.value) || (kind !== 'date' && timeRead() !== time.value)) show()
   },
   { immediate: true },
 )
@@ -56,18 +67,18 @@ function chooseDay(chosen: string): void {
   isShown.value = false
   set(chosen, time.value)
 }
-function takeDay(): void {
-  // pasted, it may bring its time along
-  const [, bare, rest = ''] = /^(\d{4}-\d\d-\d\d)T(.+)$/.exec(typedDay.value) ?? []
-  const read = typedDay.value.trim() ? readDay(bare ?? typedDay.value, calendarNow().order, todayHere()) : ''
-  if (read === null)
-    slip.value = `“${typedDay.value}” is not a day: write it like ${yearDayText(todayHere())}.`
-  else set(read, readTime(rest) ?? time.value)
+function takeDay(isLeft: boolean): void {
+  const read = dayRead()
+  const [, along = ''] = /T(\d\d:\d\d)/.exec(typedDay.value) ?? []
+  if (read !== null) set(read, along || time.value)
+  else if (isLeft) slip.value = `“${typedDay.value}” is not a day: write it like ${yearDayText(todayHere())}.`
+  if (isLeft && read !== null) show()
 }
-function takeTime(): void {
-  const read = typedTime.value.trim() ? readTime(typedTime.value) : ''
-  if (read === null) slip.value = `“${typedTime.value}” is not a time: write it like ${clockText('14:30')}.`
-  else set(day.value || (read && todayHere()), read)
+function takeTime(isLeft: boolean): void {
+  const read = timeRead()
+  if (read !== null) set(day.value || (read && todayHere()), read)
+  else if (isLeft) slip.value = `“${typedTime.value}” is not a time: write it like ${clockText('14:30')}.`
+  if (isLeft && read !== null) show()
 }
 /** Up and down go a day on and back. */
 function walk(event: KeyboardEvent): void {
@@ -76,6 +87,7 @@ function walk(event: KeyboardEvent): void {
   event.preventDefault()
   set(later(day.value, days), time.value)
 }
+const clockProps = { 'aria-label': 'time', 'aria-describedby': `${id}-label`, autocomplete: 'off' }
 const inputProps = computed(() => ({
   ...attrs,
   id,
@@ -104,7 +116,8 @@ const inputProps = computed(() => ({
         :input-props="inputProps"
         :status="slip || problem ? 'error' : undefined"
         placeholder=""
-        @change="takeDay"
+        @update:value="takeDay(false)"
+        @change="takeDay(true)"
         @keydown="walk"
       >
         <template #suffix>
@@ -122,9 +135,10 @@ const inputProps = computed(() => ({
         v-if="kind !== 'date'"
         v-model:value="typedTime"
         class="time"
-        :input-props="kind === 'time' ? inputProps : { 'aria-label': `${label}, time`, autocomplete: 'off' }"
+        :input-props="kind === 'time' ? inputProps : clockProps"
         placeholder=""
-        @change="takeTime"
+        @update:value="takeTime(false)"
+        @change="takeTime(true)"
       />
     </div>
   </FieldItem>

@@ -41,6 +41,7 @@ const labelProps = computed(() => ({ for: props.id, id: `${props.id}-label` }))
 
 <style scoped>
 .field {
+  --n-label-text-color: currentcolor !important;
   min-width: 0;
 }
 </style>

@@ -36,6 +36,11 @@ const set = (open: (string | number)[]): unknown => (shown.value = open.length >
 </template>
 
 <style scoped>
+:deep(.n-collapse-item) {
+  --n-title-text-color: currentcolor !important;
+  --n-text-color: currentcolor !important;
+}
+
 .line {
   min-height: 44px;
   align-content: center;

@@ -6,3 +6,9 @@ import { NTable } from 'naive-ui'
 <template>
   <NTable size="small" :bordered="false"><slot /></NTable>
 </template>
+
+<style scoped>
+:deep(th) {
+  white-space: normal;
+}
+</style>

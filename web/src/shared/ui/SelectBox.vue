@@ -1,7 +1,7 @@
 <script setup lang="ts" generic="T">
-import { useMediaQuery } from '@vueuse/core'
+import { useMediaQuery, useMutationObserver } from '@vueuse/core'
 import { NSelect } from 'naive-ui'
-import { computed, nextTick, onMounted, onUpdated, ref, useAttrs, useId } from 'vue'
+import { computed, nextTick, ref, useAttrs, useId, type VNode } from 'vue'
 import { useFieldFacts } from '@/shared/writing/formFacts'
 import FieldItem from './FieldItem.vue'
 import { listed, numberOf, optionsOf, type Option } from './options'
@@ -35,8 +35,7 @@ function choose(one: Option | undefined): void {
 }
 
 /** What is looked at in the open list. */
-const pending = (): string =>
-  document.querySelector(`#${CSS.escape(id)}-list .n-base-select-option--pending`)?.id ?? ''
+const pending = (): string => list.value?.querySelector('.n-base-select-option--pending')?.id ?? ''
 
 /** What a screen reader needs and the list does not say of itself: that it is one, and what is looked at. */
 const said = (): Record<string, string> => ({
@@ -58,19 +57,28 @@ function tell(): void {
   for (const [name, word] of Object.entries({ ...said(), 'aria-describedby': described }))
     (field ?? box)?.setAttribute(name, word)
 }
-onMounted(tell)
-onUpdated(tell)
-async function show(open: boolean): Promise<void> {
+/** The list while it is open: what is looked at in it moves by keys, by what is typed and by the pointer. */
+const list = ref<HTMLElement | null>(null)
+useMutationObserver(list, tell, { subtree: true, childList: true, attributeFilter: ['class'] })
+function show(open: boolean): void {
   isOpen.value = open
-  await nextTick()
-  tell()
+  if (!open) list.value = null
+  void nextTick(tell)
+}
+const menuProps = {
+  id: `${id}-list`,
+  role: 'listbox',
+  'aria-label': 'choices',
+  onVnodeMounted(menu: VNode) {
+    list.value = menu.el as HTMLElement
+    tell()
+  },
 }
 /** By Tab it is the field that is come to, not the frame around it. */
 function enter(event: FocusEvent): void {
   const box = event.target as HTMLElement
   if (box.matches('.n-base-selection-label')) box.querySelector('input')?.focus()
 }
-const menuProps = computed(() => ({ id: `${id}-list`, role: 'listbox', 'aria-labelledby': `${id}-label` }))
 const nodeProps = (option: { value?: unknown }, chosen: number | null) => ({
   id: `${id}-${String(option.value)}`,
   role: 'option',
@@ -101,7 +109,7 @@ const nodeProps = (option: { value?: unknown }, chosen: number | null) => ({
     >
       <slot />
     </select>
-    <div v-else ref="frame" class="frame" @keydown="nextTick(tell)" @focusin="enter">
+    <div v-else ref="frame" class="frame" @focusin="enter">
       <template v-for="(all, at) in [optionsOf($slots['default']?.() ?? [])]" :key="at">
         <span :id="`${id}-word`" class="unseen">{{ all[numberOf(all, value) ?? -1]?.word }}</span>
         <NSelect
@@ -116,6 +124,8 @@ const nodeProps = (option: { value?: unknown }, chosen: number | null) => ({
           placeholder=""
           @update:value="(chosen: number) => choose(all[chosen])"
           @update:show="show"
+          @vue:mounted="tell"
+          @vue:updated="tell"
         />
       </template>
     </div>

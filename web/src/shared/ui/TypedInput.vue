@@ -16,6 +16,8 @@ const props = defineProps<{
   /** What is wrong with it, where the form knows that itself. */
   problem?: string | null | undefined
   quietLabel?: boolean
+  /** No room is kept for the line below it. */
+  tight?: boolean
   suggestions?: Iterable<string>
   inputmode?: 'text' | 'decimal' | 'numeric' | 'none'
   type?: 'text' | 'password' | 'search' | 'textarea'
@@ -58,7 +60,7 @@ const on = computed(() => (modifiers.lazy ? { change: set } : { 'update:value': 
     :quiet-label="quietLabel"
     :fault="problem || fault"
     :detail="read ?? hint"
-    :roomy="path !== undefined"
+    :roomy="path !== undefined && !tight"
   >
     <NInput
       :value="value"

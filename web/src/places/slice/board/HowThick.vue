@@ -36,7 +36,7 @@ const cents = (cost: string): string => money(Number(cost).toFixed(2))
 <template>
   <section class="panel" aria-label="How thick">
     <h2>How thick</h2>
-    <TypedInput v-model="chosen" class="row" label="Slicer set to, mm" inputmode="decimal" />
+    <TypedInput v-model="chosen" label="Slicer set to, mm" inputmode="decimal" />
     <template v-if="shown.length">
       <svg :viewBox="`0 0 ${WIDE} 116`" role="img" aria-label="Price of a slice by its thickness">
         <line x1="14" :x2="WIDE - 14" :y1="LOW" :y2="LOW" stroke="#CBD2CE" />
@@ -79,16 +79,6 @@ const cents = (cost: string): string => money(Number(cost).toFixed(2))
 section {
   display: grid;
   gap: 8px;
-}
-
-.row {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-}
-
-.row .field {
-  width: 76px;
 }
 
 svg {

@@ -38,11 +38,8 @@ const beside = computed(() =>
           >{{ longDayText(asDate(meal.day)) }}, {{ meal.at }}{{ meal.is_weekly ? ', every week' : '' }}</span
         >
         <span>{{ meal.is_listed ? '✓ on the list' : meal.is_over ? 'over' : '' }}</span>
-        <TickBox
-          v-if="data.meals.length > 1"
-          v-model="chosen"
-          :value="meal.name"
-          :aria-label="`${meal.name} side by side`"
+        <TickBox v-if="data.meals.length > 1" v-model="chosen" :value="meal.name"
+          ><span class="unseen">{{ meal.name }}{{ ' ' }}</span
           >side by side</TickBox
         >
       </li>

@@ -31,32 +31,46 @@ const slid = computed({
 
 <template>
   <div class="dial" :class="{ moved: isMoved }">
-    <TypedInput
-      v-model="value"
-      :label="label"
-      :path="path"
-      :hint="isMoved ? `${unit}, was ${was}` : unit"
-      inputmode="decimal"
-      maxlength="20"
-    />
+    <p>
+      <b aria-hidden="true">{{ label }}</b>
+      <span class="narrow small quiet"
+        >{{ unit }}<template v-if="isMoved">, was {{ was }}</template></span
+      >
+    </p>
     <div class="track">
       <i :style="{ left: `${share * 100}%` }" aria-hidden="true"></i>
       <SlideBar v-model="slid" :label="`${label}, slide`" :min="least" :max="most" :step="step" />
     </div>
+    <TypedInput
+      v-model="value"
+      class="figure"
+      :label="label"
+      quiet-label
+      tight
+      :path="path"
+      inputmode="decimal"
+      maxlength="20"
+    />
   </div>
 </template>
 
 <style scoped>
 .dial {
   display: grid;
-  grid-template-columns: minmax(110px, 1fr) minmax(70px, 2fr);
+  grid-template-columns: minmax(90px, 1fr) minmax(70px, 2fr) 80px;
   gap: 16px;
   align-items: center;
+  padding: 3px 0;
+  border-top: 1px solid #e4e8e6;
+}
+
+p {
+  display: grid;
+  line-height: 1.2;
 }
 
 .track {
   position: relative;
-  padding: 0 10px;
 }
 
 .track i {
@@ -66,5 +80,9 @@ const slid = computed({
   height: 16px;
   margin: -8px 0 0 -1px;
   background: #8b9692;
+}
+
+.moved .figure {
+  font-weight: 700;
 }
 </style>
