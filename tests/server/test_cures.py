@@ -188,7 +188,7 @@ def test_what_went_in_is_kept_with_its_window_and_planned(api, code):
     assert put_in(api, code, on_desk(out_day=12), key=key)[1]["code"] == "key_reused"
     # a piece that is in a cure is asked about, and taken with a yes
     status, again = put_in(api, code, on_desk())
-    said = "A has been in a cure since 2 Mar (150 ppm of nitrite). Cure it again? The gauge counts both."
+    said = "A has been in a cure since Mar 2 (150 ppm of nitrite). Cure it again? The gauge counts both."
     assert (status, again["detail"]) == (409, said)
     assert put_in(api, code, on_desk(), sure=True)[0] == 201
     # and the thickness is known of the piece from now on

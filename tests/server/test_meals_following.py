@@ -335,7 +335,7 @@ def test_the_batch_a_plan_is_made_in_shows_which_jobs_are_done(kitchen):
     (one,) = page["plan"]["coming"]
     assert (one["code"], one["counts"]) == (code, True)
     assert page["on_time"].startswith(
-        f"Ready {timezone.localtime(datetime.fromisoformat(one['ready'])):%a %-d %b, %H:%M}"
+        f"Ready {timezone.localtime(datetime.fromisoformat(one['ready'])):%a, %b %-d, %-I:%M %p}"
     )
     uid = page["jobs"][0]["uid"]
     status, problem = kitchen.call("POST", f"/meal-jobs/{uid}/news", {"sort": "open"})
@@ -569,7 +569,7 @@ def test_when_the_cure_runs_long_the_plan_says_what_that_does_to_the_meal(kitche
     ready = datetime.fromisoformat(after["plan"]["coming"][0]["ready"])
     assert ready > days_on(29)
     # one belief: what comes to the plan is ready when the plan is
-    assert f"{timezone.localtime(ready):%a %-d %b, %H:%M}" in after["on_time"]
+    assert f"{timezone.localtime(ready):%a, %b %-d, %-I:%M %p}" in after["on_time"]
 
 
 def test_the_places_of_what_its_batch_shows_are_held_once(kitchen):

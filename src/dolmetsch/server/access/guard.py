@@ -23,6 +23,7 @@ from dolmetsch.server.kitchens.clock import told_zone
 from dolmetsch.server.kitchens.models import Kitchen, Membership, Role
 from dolmetsch.server.kitchens.queries import membership_of, refuse_role
 from dolmetsch.server.problems import DomainError
+from dolmetsch.server.quantities.calendar import write_as_in
 
 
 class Guard(SessionAuth):
@@ -56,6 +57,7 @@ class Guard(SessionAuth):
         if zone := _zone_of(request, membership.kitchen):
             # until the request is answered (config.clock): days go by the kitchen's clock, not the device's
             timezone.activate(ZoneInfo(zone))
+        write_as_in(membership.kitchen.in_country)
         if not membership.sees_money:
             if self.rule.is_money:
                 said = "The owner of this kitchen keeps prices from helpers."

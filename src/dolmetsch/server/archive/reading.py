@@ -40,7 +40,7 @@ MAX_FILES: Final = 500_000
 MAX_FILE: Final = 500_000_000
 MAX_PEOPLE: Final = 500
 #: Settings that archives did not have from the first.
-_LATER: Final = frozenset({"temperature_unit", "time_zone", "decimal_sign", "helpers_see_money"})
+_LATER: Final = frozenset({"temperature_unit", "time_zone", "decimal_sign", "helpers_see_money", "country"})
 #: So many rows are written at once.
 CHUNK: Final = 1_000
 

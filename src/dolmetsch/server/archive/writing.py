@@ -30,7 +30,7 @@ FORMAT: Final = "dolmetsch-kitchen/1"
 SETTINGS: Final = (
     *("weight_unit", "currency", "labour_rate", "credit_by_products", "count_fuel", "count_packaging"),
     *("count_overhead", "scale_grams", "fridge_slabs", "smoker_slabs", "temperature_unit", "time_zone"),
-    *("decimal_sign", "helpers_see_money"),
+    *("decimal_sign", "helpers_see_money", "country"),
 )
 #: Archives up to this size are put together in memory.
 IN_MEMORY: Final = 20_000_000

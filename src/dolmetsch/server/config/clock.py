@@ -7,6 +7,7 @@ from django.http import HttpRequest, HttpResponseBase
 from django.utils import timezone
 
 from dolmetsch.server.kitchens.clock import told_zone
+from dolmetsch.server.quantities.calendar import written_as_in
 
 
 def by_own_clock(
@@ -15,7 +16,7 @@ def by_own_clock(
     """Answer each request in the time zone it tells; in UTC where it tells none, or one that is none."""
 
     def answer(request: HttpRequest) -> HttpResponseBase:
-        with timezone.override(ZoneInfo(told_zone(request) or "UTC")):
+        with timezone.override(ZoneInfo(told_zone(request) or "UTC")), written_as_in(None):
             return get_response(request)
 
     return answer

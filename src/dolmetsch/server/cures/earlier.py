@@ -14,7 +14,7 @@ from dolmetsch.server.batches.entries.chain import CostedBatch
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.cures.models import PieceCure
-from dolmetsch.server.quantities.printing import print_day
+from dolmetsch.server.quantities.calendar import print_day
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

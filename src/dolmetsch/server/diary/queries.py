@@ -28,7 +28,8 @@ from dolmetsch.server.pieces.queries import NOWHERE, Facts, print_length, show_p
 from dolmetsch.server.plans.models import TaskNews
 from dolmetsch.server.plans.queries import words_of
 from dolmetsch.server.problems import not_found
-from dolmetsch.server.quantities.printing import print_day, print_weight, sign_of
+from dolmetsch.server.quantities.calendar import print_day
+from dolmetsch.server.quantities.printing import print_weight, sign_of
 
 PRODUCT_WORDS = {
     "bacon": "bacon of belly",

@@ -16,6 +16,7 @@ from dolmetsch.server.dishes import schemas
 from dolmetsch.server.dishes.models import StockNote
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.prices.models import PriceItem
+from dolmetsch.server.quantities.calendar import print_day
 from dolmetsch.server.quantities.columns import exact_or_none
 from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.writing.kept import called_so
@@ -101,7 +102,7 @@ def _show(name: str, notes: Sequence[StockNote], used: Sequence[Use], kitchen: K
 def _note(counted: StockNote | None, *, is_below: bool) -> str:
     if is_below:
         return "More was used than was bought: count it."
-    return "" if counted is None else f"counted {timezone.localtime(counted.at):%-d %b}"
+    return "" if counted is None else f"counted {print_day(counted.at)}"
 
 
 def _is_by_weight(notes: Sequence[StockNote], used: Sequence[Use]) -> bool:

@@ -10,6 +10,7 @@ from dolmetsch.server.quantities.lengths import NAME_LENGTH
 Name = Annotated[str, Field(min_length=1, max_length=NAME_LENGTH, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Currency = Annotated[str, Field(pattern=r"^[A-Z]{3}$")]
 Zone = Annotated[str, Field(max_length=60)]
+CountryCode = Annotated[str, Field(pattern=r"^([A-Z]{2})?$")]
 
 
 class SettingsIn(Closed):
@@ -32,7 +33,7 @@ class SettingsIn(Closed):
 
 class UnitsIn(Closed):
     """A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of the
-    first device that looks.
+    first device that looks. ``country``: two letters; empty: not said.
     """
 
     name: Name
@@ -41,6 +42,7 @@ class UnitsIn(Closed):
     temperature_unit: Literal["F", "C"]
     decimal_sign: Literal[".", ","] = "."
     time_zone: Zone = ""
+    country: CountryCode = ""
 
 
 class UnitsOut(UnitsIn):

@@ -22,6 +22,7 @@ from dolmetsch.server.kitchens.models import Kitchen, Membership, Role, User
 from dolmetsch.server.pieces.actions import save_store
 from dolmetsch.server.pieces.schemas import StoreIn
 from dolmetsch.server.problems import FieldProblem, refuse_fields
+from dolmetsch.server.quantities.countries import COUNTRIES
 from dolmetsch.server.writing.once import Write
 
 SLUG_LENGTH = 40
@@ -67,6 +68,7 @@ def _make_kitchen(data: StartKitchenIn, scale: Decimal | None) -> Kitchen:
         temperature_unit=data.temperature_unit,
         decimal_sign=data.decimal_sign,
         time_zone=data.time_zone,
+        country=data.country,
         scale_grams=scale,
         derived_edition=DERIVED_EDITION,
     )
@@ -132,13 +134,16 @@ def _check_username(name: str) -> list[FieldProblem]:
 
 
 def check_units(data: UnitsIn) -> list[FieldProblem]:
-    """What is wrong with a kitchen's name and clock."""
+    """What is wrong with a kitchen's name, clock and country."""
     problems = []
     if not data.name.strip():
         problems.append(FieldProblem(path="name", code="empty", message="Give the kitchen a name."))
     if data.time_zone and data.time_zone not in available_timezones():
         said = f"“{data.time_zone}” is no time zone. Write it like America/Chicago."
         problems.append(FieldProblem(path="time_zone", code="unknown", message=said))
+    if data.country and data.country not in COUNTRIES:
+        said = f"How “{data.country}” writes days and money is not known here. Leave the country out."
+        problems.append(FieldProblem(path="country", code="unknown", message=said))
     return problems
 
 

@@ -39,6 +39,7 @@ def show_units(kitchen: Kitchen) -> UnitsOut:
             "temperature_unit": kitchen.temperature_unit,
             "decimal_sign": kitchen.decimal_sign,
             "time_zone": kitchen.time_zone,
+            "country": kitchen.country,
             "is_currency_fixed": has_prices(kitchen),
         }
     )
@@ -63,6 +64,7 @@ def change_units(kitchen: Kitchen, wanted: UnitsIn, *, user: User, origin: Origi
         kept.name, kept.currency = wanted.name.strip(), wanted.currency
         kept.weight_unit, kept.temperature_unit = wanted.weight_unit, wanted.temperature_unit
         kept.decimal_sign, kept.time_zone = wanted.decimal_sign, wanted.time_zone
+        kept.country = wanted.country
         kept.save()
         note_done(origin, kitchen=kept, user=user, now=timezone.now(), made=kept)
     return show_units(kept)

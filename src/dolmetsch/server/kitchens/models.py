@@ -6,6 +6,7 @@ from django.contrib.auth.models import AbstractUser
 from django.db import models
 from django.db.models import Q
 
+from dolmetsch.server.quantities.countries import Country, find_country
 from dolmetsch.server.quantities.lengths import NAME_LENGTH
 
 
@@ -25,6 +26,7 @@ class Kitchen(models.Model):
     steps of; null: not set. ``fridge_slabs`` and ``smoker_slabs``: so many fit; null: no wall is known.
     ``writes`` counts what was written in it: an answer worked out at that count is as good as new.
     ``derived_edition``: the edition of the program that derived what its batches keep of themselves.
+    ``country``: two letters; empty: not said, so the only one that pays in its currency, if there is one.
     ``time_zone``: an IANA name; empty: not said yet, so the first device says it. ``put_away_at``: not shown
     since, its records kept. ``helpers_see_money``: else prices are left out of what helpers are shown.
     """
@@ -49,6 +51,7 @@ class Kitchen(models.Model):
         max_length=1, choices=TemperatureUnit.choices, default=TemperatureUnit.FAHRENHEIT
     )
     time_zone = models.CharField(max_length=60, blank=True, default="")
+    country = models.CharField(max_length=2, blank=True, default="", db_default="")
     decimal_sign = models.CharField(max_length=1, default=".")
     helpers_see_money = models.BooleanField(default=True)
     put_away_at = models.DateTimeField(null=True, blank=True)
@@ -80,6 +83,11 @@ class Kitchen(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def in_country(self) -> Country | None:
+        """Whose rules its days, times and money are written by; None: no country's."""
+        return find_country(self.country, self.currency)
 
 
 class SignInFailure(models.Model):

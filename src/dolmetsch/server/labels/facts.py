@@ -16,7 +16,8 @@ from dolmetsch.server.larder.models import PackNow
 from dolmetsch.server.pieces.table import owners_of
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.problems import DomainError, not_found
-from dolmetsch.server.quantities.printing import print_day, print_weight
+from dolmetsch.server.quantities.calendar import print_day, print_year_day
+from dolmetsch.server.quantities.printing import print_weight
 
 #: More are not printed at once.
 MOST = 60
@@ -143,7 +144,7 @@ def _label_pack(batch: Batch, now: PackNow, *, owner: str, root: str) -> LabelFa
         *([owner] if owner else []),
         weight if pack.slices is None else f"{pack.slices} slices, {weight}",
         f"packed {print_day(pack.packed_at)}",
-        *([] if until is None else [f"{word} {until:%-d %b %Y}"]),
+        *([] if until is None else [f"{word} {print_year_day(until)}"]),
         *([RAW_LABEL] if now.is_raw else []),
     ]
     return LabelFacts(

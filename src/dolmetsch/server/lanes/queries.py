@@ -28,7 +28,8 @@ from dolmetsch.server.pieces.queries import NOWHERE, list_stores
 from dolmetsch.server.plans.models import PlannedTask
 from dolmetsch.server.plans.over import find_over
 from dolmetsch.server.plans.queries import words_of
-from dolmetsch.server.quantities.printing import print_day, print_weight
+from dolmetsch.server.quantities.calendar import print_day
+from dolmetsch.server.quantities.printing import print_weight
 from dolmetsch.server.upward import Upward
 
 #: Tasks that end a stay in the place a piece lies in, and what the stay is.

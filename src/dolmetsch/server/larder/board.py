@@ -40,6 +40,7 @@ from dolmetsch.server.larder.of_batch import (
 from dolmetsch.server.larder.queries import list_choices, show_now
 from dolmetsch.server.pieces.queries import Facts, gather_facts
 from dolmetsch.server.plans.models import TaskNews
+from dolmetsch.server.quantities.calendar import print_day
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_unit_cost,
@@ -87,9 +88,8 @@ def _taste(batch: Batch) -> list[Finding]:
     if news is None or news.taste == "right":
         return []
     words = {"salty": "too salty", "flat": "flat"}[news.taste]
-    day = timezone.localtime(news.happened_at)
     said = (
-        f"It tasted {words} on {day:%-d %b}. Fry a slice before you cut the rest:"
+        f"It tasted {words} on {print_day(news.happened_at)}. Fry a slice before you cut the rest:"
         " a soak after slicing is too late."
     )
     return [care("fry_first", said, source="common practice")]

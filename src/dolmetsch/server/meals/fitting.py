@@ -25,8 +25,8 @@ from dolmetsch.server.lanes.queries import read_lanes
 from dolmetsch.server.lanes.schemas import LaneOut, LanesOut, StayKind, StayOut
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.pieces.queries import list_stores
+from dolmetsch.server.quantities.calendar import print_day
 from dolmetsch.server.quantities.days import midnight_of
-from dolmetsch.server.quantities.printing import print_day
 from dolmetsch.server.writing.kept_answers import keep_until_write
 
 #: What the plan's own pieces are called among those that lie in a store.

@@ -26,11 +26,12 @@ from dolmetsch.server.meals.models import Meal, MealJob
 from dolmetsch.server.meals.rescues import list_rescues
 from dolmetsch.server.meals.showing import show_worked
 from dolmetsch.server.meals.ways_out import say_wants
-from dolmetsch.server.meals.words import say_hours, say_products, say_time
+from dolmetsch.server.meals.words import say_hours, say_products
 from dolmetsch.server.meals.working import work_out
 from dolmetsch.server.plans.queries import make_alarm
 from dolmetsch.server.prices.models import PriceItem
 from dolmetsch.server.problems import not_found
+from dolmetsch.server.quantities.calendar import print_week_moment
 from dolmetsch.server.ways.queries import list_latest
 
 #: A job counts as late so long after it was to begin.
@@ -151,10 +152,10 @@ def _say_on_time(
 ) -> str:
     """When it is ready, as it stands; of what is not begun and not late, when it begins."""
     if not facts and ready <= meal_at:
-        return f"Nothing of it is done yet: it begins {say_time(min(job.due_at for job in jobs))}."
+        return f"Nothing of it is done yet: it begins {print_week_moment(min(job.due_at for job in jobs))}."
     apart = say_hours(abs(meal_at - ready))
     side = "after" if ready > meal_at else "before"
-    return f"Ready {say_time(ready)} as it stands: {apart} {side} the meal."
+    return f"Ready {print_week_moment(ready)} as it stands: {apart} {side} the meal."
 
 
 def write_meal_calendar(kitchen: Kitchen, name: str) -> bytes:

@@ -10,9 +10,9 @@ from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.inputs.facts import Fact, find_ready
 from dolmetsch.server.meals.models import MealJob
 from dolmetsch.server.meals.ways_out import list_meal_times, make_less, move_to, say_wants
-from dolmetsch.server.meals.words import say_time
 from dolmetsch.server.meals.working import Worked, list_needed
 from dolmetsch.server.prices.queries import list_priced
+from dolmetsch.server.quantities.calendar import print_week_moment
 from dolmetsch.server.quantities.printing import print_money, print_weight
 
 #: The longest day anybody works to save a meal (ours).
@@ -29,9 +29,9 @@ def list_rescues(
     hurried = find_ready(jobs, facts, read.known.now, LONG_DAY)
     if hurried is not None and hurried <= read.meal_at:
         hours = f"{LONG_DAY.begins:02d}:00 to {LONG_DAY.ends}:00"
-        yield _offer(f"Work from {hours}: ready {say_time(hurried)}, in time")
+        yield _offer(f"Work from {hours}: ready {print_week_moment(hurried)}, in time")
     for moment in list_meal_times(read.meal_at, ready)[:TIMES]:
-        yield _offer(f"Move the meal to {say_time(moment)}", move_to(read.data, moment))
+        yield _offer(f"Move the meal to {print_week_moment(moment)}", move_to(read.data, moment))
     without = _without_what_is_late(worked)
     part = min((have / wanted for wanted, have in without.values() if wanted), default=Fraction(0))
     less = make_less(read.known.kitchen, read.data, part) if 0 < part < 1 else None

@@ -18,8 +18,9 @@ from dolmetsch.server.meals.fitting import show_clashes, show_lanes
 from dolmetsch.server.meals.inputs.jobs import DAY, DAYS_NEEDED, words_of
 from dolmetsch.server.meals.shopping import list_shopping
 from dolmetsch.server.meals.ways_out import list_ways_out
-from dolmetsch.server.meals.words import say_hours, say_products, say_time
+from dolmetsch.server.meals.words import say_hours, say_products
 from dolmetsch.server.meals.working import Batch, Worked, find_soonest, work_out
+from dolmetsch.server.quantities.calendar import print_week_moment
 from dolmetsch.server.quantities.printing import (
     print_money,
     print_money_or_none,
@@ -172,14 +173,16 @@ def _say_later(worked: Worked) -> str:
     if not worked.batches:
         return ""
     if worked.is_too_late:
-        return f"It is too late for that day. Begun now it is ready {say_time(find_soonest(worked))}."
+        return (
+            f"It is too late for that day. Begun now it is ready {print_week_moment(find_soonest(worked))}."
+        )
     ready = max(
         ready_at(batch.jobs, batch.placed[0].start + timedelta(days=1), DAY) for batch in worked.batches
     )
     if ready <= worked.read.meal_at:
-        return f"A day later it is still ready in time, {say_time(ready)}."
+        return f"A day later it is still ready in time, {print_week_moment(ready)}."
     late = say_hours(ready - worked.read.meal_at)
-    return f"A day later it is ready {say_time(ready)}, {late} after the meal."
+    return f"A day later it is ready {print_week_moment(ready)}, {late} after the meal."
 
 
 def _show_plates(worked: Worked) -> Iterator[schemas.PlateOut]:

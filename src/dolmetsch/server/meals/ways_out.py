@@ -13,9 +13,10 @@ from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.meals.inputs.jobs import SMOKED
 from dolmetsch.server.meals.reading import read_meal
-from dolmetsch.server.meals.words import say_products, say_time
+from dolmetsch.server.meals.words import say_products
 from dolmetsch.server.meals.working import LATER_DAYS, MOST_MOVED, Worked, find_soonest, work
-from dolmetsch.server.quantities.printing import print_day, print_money, print_weight
+from dolmetsch.server.quantities.calendar import print_day, print_week_moment
+from dolmetsch.server.quantities.printing import print_money, print_weight
 from dolmetsch.server.quantities.reader import Reader
 
 #: What is begun at once is begun within the hour.
@@ -121,7 +122,7 @@ def _try_times(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:
     # nobody begins this very minute
     soonest = max(find_soonest(worked), read.meal_at) + SLACK
     for moment in list_meal_times(read.meal_at, soonest):
-        yield f"Move the meal to {say_time(moment)}", move_to(read.data, moment)
+        yield f"Move the meal to {print_week_moment(moment)}", move_to(read.data, moment)
 
 
 def _begin_earlier(worked: Worked) -> Iterator[tuple[str, schemas.MealIn]]:

@@ -1,14 +1,7 @@
 """What a plan makes, its moments and spans in words, by the kitchen's clock."""
 
 from collections.abc import Iterable
-from datetime import datetime, timedelta
-
-from django.utils import timezone
-
-
-def say_time(moment: datetime) -> str:
-    """ "Sat 5 Dec, 18:30", by the kitchen's clock."""
-    return f"{timezone.localtime(moment):%a %-d %b, %H:%M}"
+from datetime import timedelta
 
 
 def say_hours(span: timedelta) -> str:

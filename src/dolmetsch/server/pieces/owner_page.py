@@ -6,7 +6,6 @@ from pathlib import Path
 from typing import Final, Literal
 
 from django.template import Context, Engine
-from django.utils import timezone
 
 from dolmetsch.core.heat.raw import RAW_LABEL
 from dolmetsch.core.numbers.exact import weigh_in
@@ -16,6 +15,7 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.batches.show.queries import cost_batch
 from dolmetsch.server.pieces.table import Traced, read_owners, trace_pieces
 from dolmetsch.server.problems import not_found, refuse_fields
+from dolmetsch.server.quantities.calendar import print_year_day
 from dolmetsch.server.quantities.printing import print_money, print_percent, print_weight, sign_of
 from dolmetsch.server.quantities.reader import Reader
 from dolmetsch.server.quantities.units import UNITS
@@ -53,7 +53,7 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime, by: C
         "owner": owners[mine[0].piece.id],
         "batch": batch,
         "kitchen": kitchen,
-        "day": f"{timezone.localdate(now):%-d %b %Y}",
+        "day": print_year_day(now),
         "rows": [_show_row(one, unit) for one in mine],
         "came_in": print_weight(came_in).say(unit),
         "out": print_weight(out).say(unit),

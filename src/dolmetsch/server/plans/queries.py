@@ -14,7 +14,7 @@ from dolmetsch.server.pieces.queries import Facts, gather_facts, show_place, sor
 from dolmetsch.server.plans import schemas
 from dolmetsch.server.plans.models import PlannedTask, TaskNews
 from dolmetsch.server.plans.over import find_over
-from dolmetsch.server.quantities.printing import print_day
+from dolmetsch.server.quantities.calendar import print_day
 
 #: So many tasks are shown at once; what was ticked off stays in sight for a while.
 SHOWN: Final = 80

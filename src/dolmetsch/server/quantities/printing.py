@@ -1,12 +1,9 @@
 """Printed figures: rounded once, half to even, from the core's exact values."""
 
 from collections.abc import Sequence
-from datetime import datetime
 from decimal import Decimal
 from fractions import Fraction
 from typing import Any, Final, TypeVar
-
-from django.utils import timezone
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, apportion, fixed, weigh_in
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
@@ -58,11 +55,6 @@ def print_price_of_gram(per_gram: Fraction | float) -> UnitCost:
 def per_kg(per_lb: Fraction) -> Fraction:
     """The price of a kilogram from that of a pound."""
     return per_lb * 1000 / GRAMS_PER_LB
-
-
-def print_day(moment: datetime) -> str:
-    """A day by the clock of whoever asks: "2 Mar"."""
-    return f"{timezone.localtime(moment):%-d %b}"
 
 
 def as_sentence(text: str) -> str:

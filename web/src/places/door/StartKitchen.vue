@@ -9,7 +9,7 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 
-import { countries, likelyCountry, ownZone, usualOf } from '@/shared/kitchen/regions'
+import { countries, likelyCountry, ownZone, countryOf } from '@/shared/kitchen/regions'
 import PersonFields from './PersonFields.vue'
 import RoomWalk from './RoomWalk.vue'
 import UnitFields from '@/shared/kitchen/UnitFields.vue'
@@ -22,7 +22,7 @@ const isDemo = computed(() => session.value?.username === session.value?.demo?.u
 /** Who owns a kitchen here already starts another one as themselves. */
 const isKnown = computed(() => Boolean(session.value?.signed_in) && !isDemo.value)
 const country = ref(likelyCountry())
-const usual = usualOf(country.value)
+const usual = countryOf(country.value)
 const draft = reactive({
   name: '',
   scale: '',
@@ -32,18 +32,20 @@ const units = ref({
   currency: usual?.currency ?? 'USD',
   weight_unit: usual?.unit ?? ('lb' as const),
   temperature_unit: usual?.degrees ?? ('F' as const),
-  decimal_sign: usual?.sign ?? ('.' as const),
+  decimal_sign: usual?.decimal ?? ('.' as const),
   time_zone: ownZone(),
+  country: country.value,
 })
 watch(country, (now) => {
-  const found = usualOf(now)
+  const found = countryOf(now)
   if (!found) return
   units.value = {
     ...units.value,
+    country: now,
     currency: found.currency,
     weight_unit: found.unit,
     temperature_unit: found.degrees,
-    decimal_sign: found.sign,
+    decimal_sign: found.decimal,
   }
 })
 const person = ref({ cook: '', username: '', password: '' })
@@ -104,7 +106,7 @@ async function send(): Promise<void> {
           {{ one.word }}
         </option></SelectBox
       >
-      <UnitFields v-model="units" />
+      <UnitFields v-model="units" without />
     </section>
     <section v-else-if="here === 'You'" class="lines">
       <PersonFields v-model="person" />

@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useSession } from '@/shared/api/useSession'
-import { likelyCountry, usualOf } from '@/shared/kitchen/regions'
+import { likelyCountry, countryOf } from '@/shared/kitchen/regions'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText, momentText, setZone } from '@/shared/quantity/when'
 import { kitchenInfo, sessionOf } from '@/shared/tests/samples'
@@ -98,8 +98,8 @@ describe('starting a kitchen', () => {
   })
 
   it('knows what countries use, and guesses one', () => {
-    expect(usualOf('US')).toEqual({ currency: 'USD', unit: 'lb', degrees: 'F', sign: '.' })
-    expect(usualOf('XX')).toBeNull()
+    expect(countryOf('US')).toMatchObject({ currency: 'USD', unit: 'lb', degrees: 'F', decimal: '.' })
+    expect(countryOf('XX')).toBeNull()
     expect([likelyCountry('de-AT'), likelyCountry('en-XX'), likelyCountry('fr')]).toEqual(['AT', 'US', 'US'])
   })
 })

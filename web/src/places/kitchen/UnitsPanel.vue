@@ -32,6 +32,7 @@ watch(
       temperature_unit: now.temperature_unit,
       decimal_sign: now.decimal_sign,
       time_zone: now.time_zone,
+      country: now.country ?? '',
     }
   },
   { immediate: true },

@@ -3366,6 +3366,7 @@ export interface components {
          * KitchenInfo
          * @description A kitchen one cooks in, the units it thinks in, and what one may do there.
          *
+         *     ``country``: two letters, whose rules days and money are written by; empty: no country's.
          *     ``time_zone``: empty where it was not said yet; the first device that looks says it.
          */
         KitchenInfo: {
@@ -3390,6 +3391,8 @@ export interface components {
             decimal_sign: "." | ",";
             /** Time Zone */
             time_zone: string;
+            /** Country */
+            country: string;
             /** Currency */
             currency: string;
             /**
@@ -3641,6 +3644,11 @@ export interface components {
              */
             time_zone: string;
             /**
+             * Country
+             * @default
+             */
+            country: string;
+            /**
              * Cook
              * @default
              */
@@ -3757,13 +3765,18 @@ export interface components {
              * @default
              */
             time_zone: string;
+            /**
+             * Country
+             * @default
+             */
+            country: string;
             /** Is Currency Fixed */
             is_currency_fixed: boolean;
         };
         /**
          * UnitsIn
          * @description A kitchen's name, units, currency and clock. ``time_zone``: an IANA name; empty: that of the
-         *     first device that looks.
+         *     first device that looks. ``country``: two letters; empty: not said.
          */
         UnitsIn: {
             /** Name */
@@ -3791,6 +3804,11 @@ export interface components {
              * @default
              */
             time_zone: string;
+            /**
+             * Country
+             * @default
+             */
+            country: string;
         };
         /**
          * DemoOut

@@ -1,6 +1,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, onSignedOut, ProblemError, type Problem, type Schemas, take } from './client'
-import { setZone } from '@/shared/quantity/when'
+import { countryOf } from '@/shared/kitchen/regions'
+import { setCalendar, setZone } from '@/shared/quantity/when'
 import { ownerKey, setOwner } from './owner'
 
 const session = ref<Schemas['Session'] | null>(null)
@@ -29,6 +30,7 @@ watch(
     const username = now?.username
     setOwner(now?.signed_in && here && username ? { kitchen: here.slug, username } : null)
     setZone(here?.time_zone ?? '')
+    setCalendar(countryOf(here?.country ?? ''))
   },
   { flush: 'sync' },
 )

@@ -3,7 +3,7 @@ import SelectBox from '@/shared/ui/SelectBox.vue'
 import { computed } from 'vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 
-import { currencies, zones } from './regions'
+import { countries, currencies, zones } from './regions'
 
 /** A kitchen's units, currency and clock. */
 export type Units = {
@@ -12,9 +12,11 @@ export type Units = {
   temperature_unit: 'F' | 'C'
   decimal_sign: '.' | ','
   time_zone: string
+  country: string
 }
 const units = defineModel<Units>({ required: true })
-const props = defineProps<{ fixed?: boolean }>()
+/** `without`: the country is asked elsewhere. */
+const props = defineProps<{ fixed?: boolean; without?: boolean }>()
 const money = computed(() =>
   [...new Set([...currencies, units.value.currency])].sort().map((value) => ({ value, word: value })),
 )
@@ -39,6 +41,16 @@ const hint = computed(() => (props.fixed ? 'Prices are recorded in it, so it sta
 
 <template>
   <div class="units">
+    <SelectBox
+      v-if="!without"
+      v-model="units.country"
+      label="Country"
+      path="country"
+      hint="how days, times and money are written"
+    >
+      <option value="">not said</option>
+      <option v-for="one in countries" :key="one.value" :value="one.value">{{ one.word }}</option>
+    </SelectBox>
     <ChoiceBar v-model="units.weight_unit" label="Weights in" :choices="weights" />
     <ChoiceBar v-model="units.temperature_unit" label="Temperatures in" :choices="degrees" />
     <ChoiceBar v-model="units.decimal_sign" label="Numbers like" :choices="signs" />

@@ -1,5 +1,6 @@
 import { computed } from 'vue'
 import { useSession } from '@/shared/api/useSession'
+import { countryOf } from '@/shared/kitchen/regions'
 import type { Schemas } from '@/shared/api/client'
 
 export type Unit = 'lb' | 'kg'
@@ -7,7 +8,7 @@ type Weight = Schemas['Weight']
 type UnitCost = Schemas['UnitCost']
 
 const words: Record<Unit, string> = { lb: 'pound', kg: 'kilogram' }
-const signs: Record<string, string> = { USD: '$', EUR: '€', GBP: '£', CHF: 'CHF ' }
+const signs: Record<string, string> = { USD: '$', EUR: '€', GBP: '£', JPY: '¥' }
 
 /** How this kitchen reads weights and money: its own unit first, the other one beside it. Formats only. */
 export function useUnits() {
@@ -21,6 +22,16 @@ export function useUnits() {
   /** A figure with the kitchen's decimal sign. */
   const figure = (printed: string): string =>
     kitchen.value?.decimal_sign === ',' ? printed.replace('.', ',') : printed
+
+  const country = computed(() => countryOf(kitchen.value?.country ?? ''))
+  /** Thousands apart, as the country has it; where that is the decimal sign chosen, they stay together. */
+  function grouped(printed: string): string {
+    const group = (country.value?.group ?? '').replace(' ', '\u202f')
+    if (!group || group === kitchen.value?.decimal_sign) return printed
+    const [whole = '', rest] = printed.split(/[.,]/)
+    const apart = whole.replace(/\B(?=(\d{3})+$)/g, group)
+    return rest === undefined ? apart : `${apart}${printed[whole.length] ?? ''}${rest}`
+  }
 
   /** A share in per cent, with the decimal sign; a dash where there is none. */
   const percent = (value: string | number | null | undefined): string =>
@@ -46,8 +57,12 @@ export function useUnits() {
   function money(amount: string | null | undefined): string {
     // empty: kept from who is not shown prices
     if (amount == null || amount === '') return '–'
-    const bare = figure(amount.replace(/^-/, ''))
-    return amount.startsWith('-') ? `−${sign.value}${bare}` : `${sign.value}${bare}`
+    const rules = country.value
+    const printed = amount.replace(/^-/, '')
+    const placed = rules?.digits === 0 ? Number(printed).toFixed(0) : printed
+    const bare = grouped(figure(placed))
+    const worded = rules?.symbol === 'after' ? `${bare}\u00a0${sign.value.trim()}` : `${sign.value}${bare}`
+    return amount.startsWith('-') ? `−${worded}` : worded
   }
   const cost = (price: UnitCost): string => (unit.value === 'lb' ? price.per_lb : price.per_kg)
   const costText = (price: UnitCost): string => money(cost(price))

@@ -323,6 +323,7 @@ export const kitchenInfo = (more: Partial<Schemas['KitchenInfo']> = {}): Schemas
   temperature_unit: more.weight_unit === 'kg' ? 'C' : 'F',
   decimal_sign: '.',
   time_zone: '',
+  country: '',
   currency: 'USD',
   role: 'owner',
   sees_money: true,

@@ -5,11 +5,10 @@ from datetime import datetime, timedelta
 from fractions import Fraction
 from typing import Final
 
-from django.utils import timezone
-
 from dolmetsch.server.batches.entries.chain import EntryRows, list_current
 from dolmetsch.server.batches.models import Entry
 from dolmetsch.server.batches.show.schemas import ColumnOut
+from dolmetsch.server.quantities.calendar import print_moment
 from dolmetsch.server.quantities.reader import Reader
 
 #: No pumping or brining adds more than a quarter; a weight beyond that is asked about.
@@ -37,7 +36,9 @@ def refuse_before_purchase(reader: Reader, entry: Entry, others: Sequence[EntryR
         steps = [one.happened_at for one in current if one.act in _STEPS]
         is_only = not any(one.act == Entry.Act.BOUGHT for one in current)
         if is_only and steps and min(steps) < _from(entry.happened_at):
-            said = f"This batch has a step on {_say(min(steps))}, before that. Correct that entry first."
+            said = (
+                f"This batch has a step on {print_moment(min(steps))}, before that. Correct that entry first."
+            )
             reader.refuse("happened_at", "after_a_step", said)
     elif entry.act in _STEPS:
         refuse_before_meat(reader, "happened_at", entry.happened_at, others)
@@ -48,13 +49,9 @@ def refuse_before_meat(reader: Reader, path: str, moment: datetime, entries: Seq
     current = [row.entry for row in list_current(entries)]
     bought = [one.happened_at for one in current if one.act == Entry.Act.BOUGHT]
     if bought and moment < _from(min(bought)):
-        said = f"The meat was bought on {_say(min(bought))}, after that. Correct its date first."
+        said = f"The meat was bought on {print_moment(min(bought))}, after that. Correct its date first."
         reader.refuse(path, "before_purchase", said)
 
 
 def _from(moment: datetime) -> datetime:
     return moment - MINUTE
-
-
-def _say(moment: datetime) -> str:
-    return f"{timezone.localtime(moment):%-d %b, %H:%M}"
