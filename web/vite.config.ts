@@ -4,7 +4,15 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   plugins: [vue()],
-  resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
+  resolve: {
+    alias: {
+      '@': fileURLToPath(new URL('./src', import.meta.url)),
+      // one table, which the server reads too
+      '#countries': fileURLToPath(
+        new URL('../src/dolmetsch/server/quantities/countries.json', import.meta.url),
+      ),
+    },
+  },
   build: { target: 'es2022', manifest: 'files.json', chunkSizeWarningLimit: 700 },
   // a busy machine mounts slowly: no unit test is about how soon
   test: {

@@ -1,6 +1,8 @@
 """Days and times in words by country; the web client is held to the same examples."""
 
+import io
 import json
+import zipfile
 from datetime import UTC, date, datetime
 from zoneinfo import ZoneInfo
 
@@ -61,3 +63,22 @@ def test_words_of_the_server_go_by_the_kitchens_country(api):
     assert f"started {started:%b %-d}" in said()
     Kitchen.objects.update(country="DE")
     assert f"started {started:%-d %b}" in said()
+
+
+def test_a_page_is_printed_on_the_countrys_paper_with_its_days(api):
+    code = api.started(name="Lantern jowl")
+    today = timezone.localdate()
+
+    def page():
+        answer = api.client.get(f"/api/kitchens/{api.slug}/archive/everything.zip")
+        content = b"".join(answer.streaming_content) if answer.streaming else answer.content
+        with zipfile.ZipFile(io.BytesIO(content)) as held:
+            return held.read(f"batches/{code}.html").decode()
+
+    assert "@page { size: letter;" in page()
+    assert f"printed {today:%b %-d, %Y}" in page()
+    Kitchen.objects.update(country="DE")
+    assert "@page { size: a4;" in page()
+    assert f"printed {today:%-d %b %Y}" in page()
+    Kitchen.objects.update(country="", currency="EUR")
+    assert "@page { size: A4;" in page()

@@ -83,7 +83,7 @@ def test_the_page_states_policy_cautions_and_which_stage_a_price_is_of(shown):
     from django.template import Context
 
     context = {"batch": page, "verdict": verdict, "house": verdict.judged.house, "kitchen": batch.kitchen}
-    context |= {"sign": "$", "unit": "lb", "now": timezone.now(), "strip": "", "size": "9pt"}
+    context |= {"sign": "$", "unit": "lb", "started": "Mar 2", "printed": "Mar 3", "strip": "", "size": "9pt"}
     html = ENGINE.get_template("sheet.html").render(Context(context))
     assert "Work not counted, trim credited, fuel, packaging and overhead counted." in html
     assert "a pound, smoked" in html

@@ -144,6 +144,8 @@ def _make_web() -> str | None:
     """The npm packages, and the client built into dist.new; its mark, or None where dist is up to date."""
     _set_up_node()
     sources = [path for path in paths.WEB.rglob("*") if path.is_file() and not _is_made(path)]
+    # the one table that client and server share
+    sources.append(paths.ROOT / "src/dolmetsch/server/quantities/countries.json")
     mark = paths.fingerprint(sources)
     if (paths.WEB / "dist" / "index.html").is_file() and paths.is_stamped("web", mark):
         return None

@@ -89,6 +89,11 @@ class Kitchen(models.Model):
         """Whose rules its days, times and money are written by; None: no country's."""
         return find_country(self.country, self.currency)
 
+    @property
+    def paper(self) -> str:
+        """The paper its pages are printed on, as style sheets name it."""
+        return "A4" if self.in_country is None else self.in_country.paper
+
 
 class SignInFailure(models.Model):
     """A wrong password: which name was tried, from which address, and when."""

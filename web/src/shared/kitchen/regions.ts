@@ -1,4 +1,4 @@
-import rows from '../../../../src/dolmetsch/server/quantities/countries.json'
+import rows from '#countries'
 import type { Calendar } from '@/shared/quantity/when'
 
 /**

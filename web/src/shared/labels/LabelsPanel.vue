@@ -5,13 +5,15 @@ import TickBox from '@/shared/ui/TickBox.vue'
 import { ref } from 'vue'
 import { api, type Problem, refusal, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
+import { useUnits } from '@/shared/quantity/useUnits'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
 /** Labels for pieces, tubs or packs: a sheet as PDF, or one by one from the label printer, shown as they came out. */
 const props = defineProps<{ code: string; marks?: string[]; packs?: boolean }>()
 const kitchen_slug = useSlug()
-const paper = ref<'letter' | 'a4'>('letter')
+const { country } = useUnits()
+const paper = ref<'letter' | 'a4'>(country.value?.paper ?? 'letter')
 const pictures = ref<string[]>([])
 const tubs = ref(false)
 const problem = ref<Problem | null>(null)

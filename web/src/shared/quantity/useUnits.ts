@@ -70,6 +70,7 @@ export function useUnits() {
     `${money(unit.value === 'lb' ? price.per_kg : price.per_lb)} a ${words[other.value]}`
 
   return {
+    country,
     unit,
     other,
     unitWord,

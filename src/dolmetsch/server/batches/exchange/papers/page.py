@@ -10,6 +10,7 @@ from dolmetsch.server.batches.exchange.papers.strip_drawing import draw_strip
 from dolmetsch.server.batches.show.schemas import BatchOut
 from dolmetsch.server.batches.verdict.schemas import VerdictOut
 from dolmetsch.server.kitchens.models import Kitchen
+from dolmetsch.server.quantities.calendar import print_year_day
 from dolmetsch.server.quantities.printing import sign_of
 
 ENGINE: Final = Engine(dirs=[str(Path(__file__).parent / "templates")])
@@ -44,7 +45,8 @@ def write_page(
         "kitchen": kitchen,
         "sign": sign,
         "unit": kitchen.weight_unit,
-        "now": now,
+        "started": print_year_day(batch.started_at),
+        "printed": print_year_day(now),
         "strip": draw_strip(batch.strip, batch.shops, unit=kitchen.weight_unit, sign=sign),
     }
     return str(ENGINE.get_template("sheet.html").render(Context(context)))
