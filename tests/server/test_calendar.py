@@ -13,6 +13,7 @@ from dolmetsch.command.paths import ROOT
 from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.kitchens.models import Kitchen
 from dolmetsch.server.quantities.calendar import (
+    print_clock,
     print_day,
     print_moment,
     print_week_moment,
@@ -31,6 +32,7 @@ def test_a_country_writes_its_own_days(example):
         assert print_day(moment) == print_day(date(2026, 12, 1)) == example["day"]
         assert print_year_day(moment) == example["year_day"]
         assert print_moment(moment) == example["moment"]
+        assert example["moment"].endswith(f", {print_clock('19:05')}")
         assert print_week_moment(moment) == example["week_moment"]
     with timezone.override(ZoneInfo("America/Chicago")):
         assert print_moment(moment) == "1 Dec, 19:05"

@@ -19,7 +19,7 @@ from dolmetsch.server.larder.models import Pack
 from dolmetsch.server.meals.inputs.listed import input_of, list_meals
 from dolmetsch.server.meals.ways_out import say_wants
 from dolmetsch.server.prices.models import PriceItem, Sort
-from dolmetsch.server.quantities.calendar import print_day
+from dolmetsch.server.quantities.calendar import print_clock, print_day
 
 #: Of each kind so many are shown.
 SHOWN: Final = 8
@@ -183,7 +183,7 @@ def _find_plans(kitchen: Kitchen, words: list[str], day: date | None) -> Iterato
         data = input_of(meal, today)
         served = say_wants(data)
         if data.day == day if day is not None else _has_all(words, meal.name, served):
-            detail = f"a plan: {served}, {print_day(data.day)} at {data.at}"
+            detail = f"a plan: {served}, {print_day(data.day)} at {print_clock(data.at)}"
             yield FoundOut(kind="plan", title=meal.name, detail=detail, name=meal.name)
 
 

@@ -25,7 +25,7 @@ from dolmetsch.server.lanes.queries import read_lanes
 from dolmetsch.server.lanes.schemas import LaneOut, LanesOut, StayKind, StayOut
 from dolmetsch.server.meals import schemas
 from dolmetsch.server.pieces.queries import list_stores
-from dolmetsch.server.quantities.calendar import print_day
+from dolmetsch.server.quantities.calendar import print_day, print_time
 from dolmetsch.server.quantities.days import midnight_of
 from dolmetsch.server.writing.kept_answers import keep_until_write
 
@@ -242,7 +242,7 @@ def _say_span(begins: datetime, ends: datetime) -> str:
     """ "from 2 Mar to 5 Mar", or "on 2 Mar from 13:30 to 20:00" """
     first, last = timezone.localtime(begins), timezone.localtime(ends)
     if first.date() == last.date():
-        return f"on {print_day(begins)} from {first:%H:%M} to {last:%H:%M}"
+        return f"on {print_day(begins)} from {print_time(first)} to {print_time(last)}"
     return f"from {print_day(begins)} to {print_day(ends)}"
 
 

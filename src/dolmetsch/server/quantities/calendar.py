@@ -6,7 +6,7 @@ Outside of a kitchen, and where it said no country: "Mon 2 Mar, 14:02".
 from collections.abc import Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
-from datetime import date, datetime
+from datetime import date, datetime, time
 
 from django.utils import timezone
 
@@ -49,11 +49,19 @@ def print_year_day(moment: datetime | date) -> str:
     return f"{_local(moment):%-d %b %Y}" if _is_day_first() else f"{_local(moment):%b %-d, %Y}"
 
 
+def _clock_form() -> str:
+    country = _ruling.get()
+    return "%H:%M" if country is None or country.clock == 24 else "%-I:%M %p"
+
+
 def print_time(moment: datetime) -> str:
     """By the kitchen's clock: "14:02", or "2:02 PM"."""
-    country = _ruling.get()
-    form = "%H:%M" if country is None or country.clock == 24 else "%-I:%M %p"
-    return f"{timezone.localtime(moment):{form}}"
+    return f"{timezone.localtime(moment):{_clock_form()}}"
+
+
+def print_clock(typed: str) -> str:
+    """A time as it is kept, "09:05", as the country writes it: "9:05 AM"."""
+    return f"{time.fromisoformat(typed.zfill(5)):{_clock_form()}}"
 
 
 def print_moment(moment: datetime) -> str:

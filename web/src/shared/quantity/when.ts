@@ -60,7 +60,7 @@ export const weekdayText = (moment: Date | string): string => part(toText(moment
 export const dayText = (moment: string): string => dayWords(moment)
 /** "14:02" as the country's clock has it: "2:02 PM". */
 export function clockText(time: string): string {
-  if (calendar.clock === 24) return time
+  if (calendar.clock === 24 || !/^\d\d:\d\d$/.test(time)) return time
   const hour = Number(time.slice(0, 2))
   return `${hour % 12 || 12}:${time.slice(3, 5)} ${hour < 12 ? 'AM' : 'PM'}`
 }

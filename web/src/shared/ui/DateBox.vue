@@ -154,7 +154,8 @@ const inputProps = computed(() => ({
 }
 
 .day {
-  flex: 1 1 165px;
+  flex: 1 1 150px;
+  font-stretch: 86%;
 }
 
 .time {

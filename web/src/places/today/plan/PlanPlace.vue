@@ -7,7 +7,7 @@ import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
-import { longDayText, weekMomentText } from '@/shared/quantity/when'
+import { clockText, longDayText, weekMomentText } from '@/shared/quantity/when'
 import DropPanel from '@/shared/ui/DropPanel.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
@@ -68,7 +68,7 @@ const about = computed(() => {
   const day = longDayText(new Date(`${draft.value.day}T12:00`))
   const ways = new Set(draft.value.makes.map((make) => make.way).filter(Boolean))
   const by = ways.size ? `, by ${[...ways].map((way) => `“${way}”`).join(' and ')}` : ''
-  return `${wants.join(', ')} on ${day} at ${draft.value.at}${by}`
+  return `${wants.join(', ')} on ${day} at ${clockText(draft.value.at)}${by}`
 })
 const now = new Date().toISOString()
 const short: Record<string, string> = { rest: 'rinse, dry', cook: 'smoke', dry: 'hang', age: 'hang' }

@@ -2,7 +2,7 @@
 import ActLink from '@/shared/ui/ActLink.vue'
 import TickBox from '@/shared/ui/TickBox.vue'
 import { computed, ref } from 'vue'
-import { asDate, longDayText } from '@/shared/quantity/when'
+import { asDate, clockText, longDayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
 import PlansBeside from './PlansBeside.vue'
 import { useMeals } from './useMeals'
@@ -35,7 +35,8 @@ const beside = computed(() =>
         >
         <span>{{ meal.words }}</span>
         <span class="quiet"
-          >{{ longDayText(asDate(meal.day)) }}, {{ meal.at }}{{ meal.is_weekly ? ', every week' : '' }}</span
+          >{{ longDayText(asDate(meal.day)) }}, {{ clockText(meal.at)
+          }}{{ meal.is_weekly ? ', every week' : '' }}</span
         >
         <span>{{ meal.is_listed ? '✓ on the list' : meal.is_over ? 'over' : '' }}</span>
         <TickBox v-if="data.meals.length > 1" v-model="chosen" :value="meal.name"
