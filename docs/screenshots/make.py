@@ -33,7 +33,8 @@ def lay_on_scale(page: Page) -> None:
 
 def cure_lamb(page: Page) -> None:
     """The house recipe, weighed out on a fine scale."""
-    page.get_by_label("Recipe").select_option("House dry, juniper")
+    page.get_by_role("combobox", name="Recipe").click()
+    page.get_by_role("option", name="House dry, juniper").click()
     page.get_by_label("Scale reads in steps of").fill("0.1 g")
     page.get_by_text("crushed juniper").first.wait_for()
     page.evaluate("document.activeElement.blur(); window.scrollTo(0, 0)")
@@ -64,7 +65,8 @@ def tend(page: Page) -> None:
         command_device("cooker", words.split())
     page.get_by_label("L-01 A").check()
     page.get_by_label("L-01 B").check()
-    page.get_by_label("Begin with").select_option("Hot smoke")
+    page.get_by_role("combobox", name="Begin with").click()
+    page.get_by_role("option", name="Hot smoke").click()
     page.get_by_label("Nitrite in it").fill("140")
     page.get_by_role("button", name="Put 2 pieces into the smoke").click()
     page.get_by_text("stage 1 of 3").wait_for()
@@ -91,7 +93,7 @@ def slice_goose(page: Page) -> None:
         page.get_by_role("button", name="Close P").click()
     for _ in range(6):
         page.get_by_role("button", name="+ 1 slice").click()
-    page.get_by_label("Thickness in mm").fill("3")
+    page.get_by_label("Slicer set to, mm").fill("3")
     page.get_by_text("At 3.0 mm:").wait_for()
     page.evaluate("document.activeElement.blur(); window.scrollTo(0, 0)")
 
