@@ -100,7 +100,7 @@ def test_a_messy_spreadsheet_becomes_the_kitchens_history(kitchen: Page, canteen
     path.write_bytes(MESSY.encode("cp1252"))
     before = Batch.objects.count()
     kitchen.goto(f"{canteen}/books/in-and-out")
-    kitchen.get_by_role("link", name="Batches of before, from a spreadsheet").click()
+    kitchen.get_by_role("link", name="Past batches, from a spreadsheet").click()
     kitchen.set_input_files("input[type=file]", path)
     shown = kitchen.get_by_role("region", name="What would be saved")
     expect(shown).to_contain_text("Say in which unit weights without one are.")
@@ -129,7 +129,7 @@ def test_a_messy_spreadsheet_becomes_the_kitchens_history(kitchen: Page, canteen
 
 def test_an_odd_batch_is_explained_and_money_and_lists_agree(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/books")
-    odd = kitchen.get_by_role("region", name="Out of the usual")
+    odd = kitchen.get_by_role("region", name="Unusual results")
     expect(odd).to_contain_text("J-01 lost 0.9 points more than usual in the hot smoke.")
     expect(odd).to_contain_text("noted: “Gusty wind off the harbor")
     expect(odd).to_contain_text("What was different need not be the cause.")

@@ -53,7 +53,7 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     alarm = (
         kitchen.get_by_role("list", name="Alarms").get_by_role("listitem").filter(has_text="Smoke 180 now")
     )
-    alarm.get_by_role("button", name="Quiet it").click()
+    alarm.get_by_role("button", name="Silence").click()
     expect(alarm).to_contain_text("quieted")
     kitchen.get_by_role("button", name="Next: Smoke 180").click()
     expect(alarm).to_have_count(0)
@@ -78,7 +78,7 @@ def test_a_stepped_cook_whose_fire_burns_low_and_whose_probes_are_mixed_up(kitch
     hot = kitchen.get_by_role("region", name="drum").get_by_role("listitem").filter(has_text="L-01 B")
     kitchen.get_by_role("button", name="Instant reading").click()
     choose(kitchen.get_by_role("combobox", name="Piece"), "L-01 A")
-    kitchen.get_by_label("It read").fill(hot.locator("b").inner_text().strip("°"))
+    kitchen.get_by_label("Reading, ").fill(hot.locator("b").inner_text().strip("°"))
     kitchen.get_by_role("button", name="Record it").click()
     kitchen.get_by_role("button", name="Swap probes 2 and 1 from here on").click()
     expect(hot).to_contain_text("probe 1")
@@ -114,11 +114,11 @@ def test_with_one_hand_on_a_phone_and_without_a_cooker(kitchen: Page, canteen, s
     choose(kitchen.get_by_label("Begin with"), "Cold smoke")
     kitchen.get_by_role("button", name="Put one piece into the smoke").click()
     kitchen.get_by_role("button", name="Instant reading").click()
-    kitchen.get_by_label("It read").fill("1500")
+    kitchen.get_by_label("Reading, ").fill("1500")
     kitchen.get_by_role("button", name="Record it").click()
     expect(kitchen.get_by_role("alert")).to_contain_text("cannot be; look at the unit")
     kitchen.get_by_role("button", name="Instant reading").click()
-    kitchen.get_by_label("It read").fill("62")
+    kitchen.get_by_label("Reading, ").fill("62")
     kitchen.get_by_role("button", name="Record it").click()
     expect(kitchen.get_by_role("region", name="Diary of the fire")).to_contain_text("B-01 A by hand: 62 °F")
     assert kitchen.evaluate("document.documentElement.scrollWidth") <= 390
@@ -135,10 +135,10 @@ def test_a_hook_from_green_to_ready(kitchen: Page, canteen):
     form = kitchen.get_by_role("form", name="Hang a piece")
     choose(form.get_by_role("combobox", name="Piece"), "G-01 B")
     form.get_by_label("To lose, %").fill("140")
-    form.get_by_role("button", name="Hang it").click()
+    form.get_by_role("button", name="Hang this piece").click()
     expect(form.get_by_role("alert")).to_be_visible()
     form.get_by_label("To lose, %").fill("30")
-    form.get_by_role("button", name="Hang it").click()
+    form.get_by_role("button", name="Hang this piece").click()
     hung = kitchen.get_by_role("list", name="What hangs").get_by_role("listitem").filter(has_text="G-01 B")
     expect(hung).to_contain_text("not weighed yet")
     # 2.71 lb green; a weighing on the scale view is a weighing of the hook
@@ -156,7 +156,7 @@ def test_a_hook_from_green_to_ready(kitchen: Page, canteen):
     note = kitchen.get_by_role("form", name="Note")
     choose(note.get_by_role("combobox", name="Piece"), "G-01 B")
     choose(note.get_by_role("combobox", name="What"), "Taken down")
-    note.get_by_role("button", name="Note it").click()
+    note.get_by_role("button", name="Save").click()
     expect(kitchen.get_by_text("lost 30.3 %")).to_be_visible()
     expect(hung).to_have_count(0)
 
@@ -167,7 +167,7 @@ def test_a_practice_run_on_a_phone(kitchen: Page, canteen, monkeypatch):
     kitchen.set_viewport_size({"width": 390, "height": 844})
     kitchen.goto(f"{canteen}/fire/practice")
     choose(kitchen.get_by_label("How fast"), "an hour in 6 seconds")
-    kitchen.get_by_role("button", name="Light the fire").first.click()
+    kitchen.get_by_role("button", name="Start practice").first.click()
     alarms = kitchen.get_by_role("list", name="Alarms")
     # whoever looks does what the alarms ask for, in whatever order, until it is ready
     asked = {

@@ -38,7 +38,7 @@ def test_a_meal_is_planned_made_to_fit_and_put_on_the_list(kitchen: Page, cantee
     expect(kitchen.get_by_label("Loads of the smoker")).to_have_text("2")
     kitchen.get_by_role("button", name="Save the plan").click()
     expect(kitchen.get_by_role("heading", name="Ferry supper")).to_be_visible()
-    kitchen.get_by_role("button", name="Go: put it on the list").click()
+    kitchen.get_by_role("button", name="Add to the to-do list").click()
     expect(kitchen.get_by_text("0 of 7 jobs done")).to_be_visible()
     assert Meal.objects.get(name="Ferry supper").input["makes"][0]["loads"] == 2
     with kitchen.expect_download() as loaded:
@@ -54,7 +54,7 @@ def test_a_plan_is_dragged_asked_for_at_the_case_and_set_beside_another(kitchen:
     kept = {"kitchen": saved.kitchen, "recorded_at": saved.recorded_at, "recorded_by": saved.recorded_by}
     Meal.objects.create(**copy, **kept, key=uuid.uuid4(), fingerprint="x")
     kitchen.goto(f"{canteen}/plans/of/Ferry supper")
-    expect(kitchen.get_by_role("button", name="Go: put it on the list")).to_be_visible()
+    expect(kitchen.get_by_role("button", name="Add to the to-do list")).to_be_visible()
     # dragged along its days it is worked out anew
     before = saved.input["day"]
     handle = kitchen.locator(".handle").bounding_box()
@@ -94,7 +94,7 @@ def test_a_cure_that_runs_long_says_what_it_does_to_the_meal_and_what_can_be_don
     choose(kitchen.get_by_label("Method"), "Dry cure, cherry smoke")
     choose(kitchen.get_by_label("Meat, from the price list"), "belly, skin on")
     kitchen.get_by_role("button", name="Save the plan").click()
-    kitchen.get_by_role("button", name="Go: put it on the list").click()
+    kitchen.get_by_role("button", name="Add to the to-do list").click()
     choose(kitchen.get_by_label("Made in batch"), "B-02")
     expect(kitchen.get_by_text("3 of 7 jobs done")).to_be_visible()
     expect(kitchen.get_by_text("What its batch shows to be done is checked off by itself.")).to_be_visible()

@@ -112,7 +112,7 @@ def test_a_fire_read_by_hand_with_two_pieces(kitchen: Page, canteen):
     def read(piece: str, degrees: str, where: str) -> None:
         kitchen.get_by_role("button", name="Instant reading").click()
         choose(kitchen.get_by_role("combobox", name="Piece"), piece)
-        kitchen.get_by_label("It read").fill(degrees)
+        kitchen.get_by_label("Reading, ").fill(degrees)
         kitchen.get_by_label("Where in it").fill(where)
         kitchen.get_by_role("button", name="Record it").click()
         expect(kitchen.get_by_text(f"{piece}, {where} by hand: {degrees} °F")).to_be_visible()
@@ -206,7 +206,7 @@ def test_a_plan_for_sixty_when_half_the_larder_is_past_its_date(kitchen: Page, c
     expect(where).to_contain_text("7.50 lb")
     expect(where).to_contain_text("3.00 lb")
     expect(where).to_contain_text("4.50 lb")
-    kitchen.get_by_role("button", name="Go: put it on the list").click()
+    kitchen.get_by_role("button", name="Add to the to-do list").click()
     expect(kitchen.get_by_text("Nothing of it is done yet")).to_be_visible()
     # the frozen half goes meanwhile: the list says what that changes
     assert api.call("POST", f"/packs/{code}/P2/takings", {"fate": "eaten"})[0] == 201
@@ -214,5 +214,5 @@ def test_a_plan_for_sixty_when_half_the_larder_is_past_its_date(kitchen: Page, c
     changed = kitchen.get_by_role("status", name="Changed since")
     expect(changed).to_contain_text("the list says “Buy ")
     assert serious(kitchen) == []
-    changed.get_by_role("button", name="Put it on the list anew").click()
+    changed.get_by_role("button", name="Update the to-do list").click()
     expect(changed).to_have_count(0)

@@ -151,4 +151,4 @@ def test_one_field_finds_a_piece_a_price_and_what_was_recorded_on_a_day(kitchen:
     kitchen.go_back()
     expect(field.get_by_role("link", name="cherry pellets")).to_be_visible()
     field.get_by_label("Find").fill("no such thing")
-    expect(field.get_by_text("Nothing is called so.")).to_be_visible()
+    expect(field.get_by_text("No match.")).to_be_visible()

@@ -330,7 +330,7 @@ def test_on_the_list_its_jobs_are_ticked_off_and_say_what_that_does_to_the_meal(
     bought = f"Buy {body['plan']['buys'][0]['buy']['lb']} lb of jowl, skin on"
     assert [job["words"] for job in body["jobs"]][:3] == [bought, "Trim", "Into the cure"]
     begins = datetime.fromisoformat(body["jobs"][0]["due_at"])
-    said = f"Nothing of it is done yet: it begins {timezone.localtime(begins):%a, %b %-d, %-I:%M %p}."
+    said = f"Not started. First job: {timezone.localtime(begins):%a, %b %-d, %-I:%M %p}."
     assert (body["is_late"], body["on_time"]) == (False, said)
     again = listed(kitchen)
     assert len(again["jobs"]) == len(body["jobs"])

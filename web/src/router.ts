@@ -315,7 +315,7 @@ const routes: RouteRecordRaw[] = [
     path: '/books/unusual',
     name: 'unusual',
     component: () => import('./places/books/UnusualPlace.vue'),
-    meta: { place: 'books', title: 'Out of the usual' },
+    meta: { place: 'books', title: 'Unusual results' },
   },
   {
     path: '/books/money',
@@ -352,7 +352,7 @@ const routes: RouteRecordRaw[] = [
     path: '/books/history',
     name: 'history',
     component: () => import('./places/books/exchange/HistoryPlace.vue'),
-    meta: { place: 'books', title: 'Batches of before', least: 'cook' },
+    meta: { place: 'books', title: 'Past batches', least: 'cook' },
   },
   {
     path: '/taste/:token',

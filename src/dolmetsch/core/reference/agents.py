@@ -50,7 +50,7 @@ AGENTS: Final[dict[str, Agent]] = {
             nitrite=Fraction("0.005"),
             nitrate=Fraction("0.005"),
             spoon="ready_mixed",
-            purpose="at its packet's rate",
+            purpose="use at the rate on its packet",
             is_ready_mixed=True,
         ),
         Agent(
@@ -58,7 +58,7 @@ AGENTS: Final[dict[str, Agent]] = {
             label="packet cure",
             nitrite=None,
             spoon="ready_mixed",
-            purpose="at its packet's rate only, nitrite by its label",
+            purpose="use at the rate on its packet only, nitrite by its label",
             is_ready_mixed=True,
         ),
     )

@@ -321,7 +321,7 @@ def _list_thaw(here: Sequence[Lying], paces: dict[str, Pace]) -> tuple[list[sche
         if len(thaw) > before:
             why.append(packs[0].product)
     said = (
-        f"So that the fridge holds {THAW_DAYS} days of {', '.join(why)} at the pace of late." if why else ""
+        f"So that the fridge holds {THAW_DAYS} days of {', '.join(why)} at the current pace." if why else ""
     )
     return thaw, said
 

@@ -152,7 +152,7 @@ def _say_on_time(
 ) -> str:
     """When it is ready, as it stands; of what is not begun and not late, when it begins."""
     if not facts and ready <= meal_at:
-        return f"Nothing of it is done yet: it begins {print_week_moment(min(job.due_at for job in jobs))}."
+        return f"Not started. First job: {print_week_moment(min(job.due_at for job in jobs))}."
     apart = say_hours(abs(meal_at - ready))
     side = "after" if ready > meal_at else "before"
     return f"Ready {print_week_moment(ready)} as it stands: {apart} {side} the meal."

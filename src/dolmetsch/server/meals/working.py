@@ -210,7 +210,7 @@ def _list_coming(read: ReadMeal) -> Iterator[tuple[Coming, bool]]:
 
 
 def list_needed(read: ReadMeal, coming: Iterable[tuple[Coming, bool]], others: Others) -> Iterator[Needed]:
-    """Each product that is wanted: how much, and how much there will be on the day at the pace of late."""
+    """Each product that is wanted: how much, and how much there will be on the day at the current pace."""
     wanted: dict[str, tuple[str, Fraction]] = {}
     for want in read.wants:
         name, before = wanted.get(same_name(want.product), (want.product, Fraction(0)))

@@ -4,7 +4,7 @@ import ActLink from '@/shared/ui/ActLink.vue'
 defineProps<{ title: string; note?: string }>()
 const books = [
   { name: 'yields', word: 'Yields' },
-  { name: 'unusual', word: 'Out of the usual' },
+  { name: 'unusual', word: 'Unusual results' },
   { name: 'trials', word: 'Trials' },
   { name: 'money', word: 'Money' },
   { name: 'price-book', word: 'Prices' },

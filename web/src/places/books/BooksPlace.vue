@@ -50,7 +50,7 @@ const sums = computed(() => money_book.value?.sums)
     </section>
     <section v-if="money_book?.kind && sums" class="panel" aria-label="Saved">
       <div class="title">
-        <h2>Saved beside {{ money_book.kind }}</h2>
+        <h2>Saved compared with {{ money_book.kind }}</h2>
         <span class="quiet small">{{ money_book.year }}, every batch as it was finished</span>
       </div>
       <SavedLine :points="money_book.points" :year="money_book.year" />

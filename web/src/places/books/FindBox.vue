@@ -65,7 +65,7 @@ function placeOf({ kind, code, mark, name, id }: Found): RouteLocationRaw | null
       type="search"
     />
     <p v-if="error" class="care">{{ error.problem.detail }}</p>
-    <p v-else-if="asked && data && !groups.length" class="quiet" role="status">Nothing is called so.</p>
+    <p v-else-if="asked && data && !groups.length" class="quiet" role="status">No match.</p>
     <div v-for="{ kind, found, isMore } in groups" :key="kind">
       <h2>{{ names[kind] }}</h2>
       <ul>

@@ -76,8 +76,8 @@ const sums = computed(() => data.value?.sums)
         <p v-if="sums.too_little" class="care">{{ sums.too_little }}</p>
         <p class="quiet small">
           {{ sums.batches }} batches, {{ weightText(sums.weight) }} finished: {{ sums.beat }} cheaper than the
-          shop, {{ sums.lost }} dearer. {{ sums.hours }} hours of work in {{ sums.hours_batches }} batches
-          whose minutes were recorded.
+          shop, {{ sums.lost }} more expensive. {{ sums.hours }} hours of work in
+          {{ sums.hours_batches }} batches whose minutes were recorded.
         </p>
       </section>
       <section class="panel scroll" aria-label="By month" tabindex="0">

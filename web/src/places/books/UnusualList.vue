@@ -7,8 +7,8 @@ defineProps<{ book: Schemas['UnusualBookOut']; most?: number }>()
 </script>
 
 <template>
-  <section class="panel" aria-label="Out of the usual">
-    <h2>Out of the usual</h2>
+  <section class="panel" aria-label="Unusual results">
+    <h2>Unusual results</h2>
     <p v-if="!book.unusual.length" class="quiet">
       Nothing lies beyond what 19 of 20 others keep. A batch is compared once there are five others like it.
     </p>

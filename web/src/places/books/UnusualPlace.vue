@@ -9,7 +9,7 @@ const { data, error, refetch } = useUnusualBook()
 </script>
 
 <template>
-  <BooksHead title="Out of the usual" />
+  <BooksHead title="Unusual results" />
   <LoadState v-if="!data" :error="error" what="what was out of the usual" @retry="refetch()" />
   <template v-else>
     <UnusualList :book="data" />

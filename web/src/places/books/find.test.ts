@@ -57,11 +57,11 @@ describe('finding', () => {
 
   it('asks for nothing where nothing is typed, and says that nothing is called so', async () => {
     const { shown, calls } = await ask('fog', { found: [], more: [] })
-    expect(plain(shown.text())).toContain('Nothing is called so.')
+    expect(plain(shown.text())).toContain('No match.')
     await shown.find('input').setValue('  ')
     await vi.advanceTimersByTimeAsync(300)
     expect(calls).toHaveLength(1)
-    expect(plain(shown.text())).not.toContain('Nothing is called so.')
+    expect(plain(shown.text())).not.toContain('No match.')
   })
 
   it('says why it could not be asked', async () => {

@@ -37,11 +37,11 @@ const { data: fires, error, refetch } = useFires()
         </li>
       </ul>
       <p v-else class="panel">
-        No fire burns. Choose <b>Into the smoke</b> for pieces that are ready: which cooker, which probe in
+        No fire is going. Choose <b>Into the smoke</b> for pieces that are ready: which cooker, which probe in
         which piece, which program.
       </p>
       <template v-if="fires.done.length">
-        <h2>Lately done</h2>
+        <h2>Recent fires</h2>
         <ul class="rows">
           <li v-for="one in fires.done" :key="one.id">
             <RouterLink class="panel row" :to="{ name: 'fire-live', params: { id: one.id } }">

@@ -84,7 +84,7 @@ const dataOf = (one: Person): string => `/api/kitchens/${slug.value}/people/${on
         @link="linkFor(one)"
       />
       <template v-if="data.former.length">
-        <h2>Were here</h2>
+        <h2>Former members</h2>
         <div v-for="one in data.former" :key="one.id" class="panel former">
           <span>
             <b>{{ one.name }}</b>

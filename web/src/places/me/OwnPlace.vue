@@ -90,7 +90,7 @@ const leave = () =>
       <h2>Password</h2>
       <TypedInput
         v-model="password"
-        label="Password so far"
+        label="Current password"
         path="password"
         password
         autocomplete="current-password"

@@ -4,7 +4,7 @@ import { countryOf } from '@/shared/kitchen/regions'
 import { kitchenInfo, sessionOf } from '@/shared/tests/samples'
 import examples from './calendar.examples.json'
 import { useUnits } from './useUnits'
-import { calendarNow, dayText, momentText, weekMomentText, yearDayText } from './when'
+import { betweenText, calendarNow, dayText, momentText, weekMomentText, yearDayText } from './when'
 
 /** The server is held to the same examples (tests/server/test_calendar.py). */
 const { session } = useSession()
@@ -30,6 +30,12 @@ describe('a country’s calendar and money', () => {
         .money('1234.50')
         .replace(/[\u00a0\u202f]/g, ' '),
     ).toBe(words.money)
+  })
+
+  it('says AM or PM once where both are the same', () => {
+    expect(betweenText('2:52 PM', '3:50 PM')).toBe('2:52 and 3:50 PM')
+    expect(betweenText('11:52 AM', '1:50 PM')).toBe('11:52 AM and 1:50 PM')
+    expect(betweenText('14:52', '15:50')).toBe('14:52 and 15:50')
   })
 
   it('is not another kitchen’s', () => {

@@ -67,6 +67,11 @@ export function clockText(time: string): string {
 /** "14:02", or "2:02 PM" */
 export const timeText = (moment: string): string =>
   clockText(new Date(wallOf(asDate(moment).getTime())).toISOString().slice(11, 16))
+/** "14:02 and 15:10"; by a clock of twelve hours AM or PM is said once where it is the same. */
+export function betweenText(from: string, to: string): string {
+  const [half, other] = [from, to].map((text) => /\b[AP]M$/.exec(text)?.[0])
+  return half && half === other ? `${from.slice(0, -3)} and ${to}` : `${from} and ${to}`
+}
 /** "2 Mar, 14:02" */
 export const momentText = (moment: string): string => `${dayText(moment)}, ${timeText(moment)}`
 /** "Mon 2 Mar, 14:02" */

@@ -10,7 +10,7 @@ const steps = computed(() => {
   const usual = kinds.filter((one) => one.value !== OWN)
   return usual.some((one) => one.value === props.kind)
     ? usual
-    : [{ value: props.kind, word: props.kind }, ...usual]
+    : [{ value: props.kind, word: props.kind || 'choose one' }, ...usual]
 })
 </script>
 
@@ -26,13 +26,5 @@ const steps = computed(() => {
   gap: 10px;
   align-items: center;
   color: #b9c3bf;
-}
-
-.step .field {
-  flex: 1;
-  min-height: 48px;
-  background: #1d2528;
-  color: #eef2ef;
-  border-color: #3a4447;
 }
 </style>

@@ -159,6 +159,24 @@ useWeighKeys({
 </template>
 
 <style scoped>
+/* lists on the dark ground */
+.weigh :deep(.n-base-selection),
+.weigh :deep(.n-input) {
+  --n-color: #1d2528 !important;
+  --n-color-active: #1d2528 !important;
+  --n-color-focus: #1d2528 !important;
+  --n-text-color: #eef2ef !important;
+  --n-caret-color: #eef2ef !important;
+  --n-border: 1px solid #56615f !important;
+  --n-arrow-color: #b9c3bf !important;
+}
+
+.weigh :deep(.native) {
+  background: #1d2528;
+  color: #eef2ef;
+  border-color: #56615f;
+}
+
 .weigh {
   display: grid;
   grid-template: 'aside scale' 1fr 'below scale' auto / 336px minmax(0, 1fr);

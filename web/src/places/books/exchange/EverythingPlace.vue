@@ -40,7 +40,7 @@ async function fill(chosen: File): Promise<void> {
 }
 const words: Record<string, string> = {
   entries: 'log entries',
-  savings: 'saved beside the shop',
+  savings: 'saved compared with the shop',
   takings: 'what left the larder',
 }
 const label = (name: string): string => capital(words[name] ?? name)
@@ -71,7 +71,7 @@ const label = (name: string): string => capital(words[name] ?? name)
     <section v-may:cook class="panel" aria-label="In">
       <h2>In</h2>
       <p>
-        <ActLink :to="{ name: 'history' }">Batches of before, from a spreadsheet</ActLink>
+        <ActLink :to="{ name: 'history' }">Past batches, from a spreadsheet</ActLink>
       </p>
       <p><ActLink :to="{ name: 'import' }">A batch document</ActLink></p>
       <h3>A whole kitchen</h3>

@@ -12,7 +12,7 @@ import WrittenSoFar from '@/shared/upload/WrittenSoFar.vue'
 import HistoryPreview from './HistoryPreview.vue'
 import { type HistoryMatch, useHistory } from './useHistory'
 
-/** Batches of before, from a spreadsheet: columns matched, rows looked over, nothing saved until confirmed. */
+/** Past batches, from a spreadsheet: columns matched, rows looked over, nothing saved until confirmed. */
 const { kept: file, match, preview, problem, begun, busy, upload, write } = useHistory()
 const targets = [
   ['name', 'its name'],
@@ -49,7 +49,7 @@ const dayOrder = computed({
 </script>
 
 <template>
-  <BooksHead title="Batches of before" />
+  <BooksHead title="Past batches" />
   <section v-may:cook class="panel intro">
     <p>
       A spreadsheet of batches you made before, one a row (CSV or XLSX): what was bought and paid, the weights

@@ -50,7 +50,8 @@ const changeText = (change: string): string => {
           </p>
           <p v-if="one.saved && one.shop" :class="Number(cost(one.saved)) < 0 ? 'dear' : 'good'">
             {{ one.shop_name }} is {{ costText(one.shop) }} today: the house is
-            {{ money(without(cost(one.saved))) }} {{ Number(cost(one.saved)) < 0 ? 'dearer' : 'cheaper' }}.
+            {{ money(without(cost(one.saved))) }}
+            {{ Number(cost(one.saved)) < 0 ? 'more expensive' : 'cheaper' }}.
           </p>
           <p v-else-if="one.shop_name" class="quiet">{{ one.shop_name }} has no price in the list.</p>
         </li>

@@ -145,7 +145,7 @@ function begin(): void {
         placeholder="as cured here"
       />
       <DateBox v-model="draft.meal_at" label="For eating at" kind="datetime-local" />
-      <DateBox v-model="draft.begun_at" label="Begun earlier, at" kind="datetime-local" />
+      <DateBox v-model="draft.begun_at" label="Started earlier, at" kind="datetime-local" />
     </section>
     <ProgramFields v-model="draft" :fires="fires" :methods="methods" :course="course" :is-asked="isAsked" />
     <div class="last">

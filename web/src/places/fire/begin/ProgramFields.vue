@@ -94,7 +94,7 @@ function save(): void {
       v-model="draft.pull_at"
       :label="`Pull at, inside °${fires.unit}`"
       inputmode="decimal"
-      placeholder="it stays raw"
+      placeholder="none"
     />
     <ChoiceBar v-model="draft.course" label="Becomes" :choices="becomes" />
     <FoldAway class="save" word="Save this program">

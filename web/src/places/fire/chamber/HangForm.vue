@@ -78,7 +78,7 @@ function hang(): void {
       <option v-for="number in 8" :key="number" :value="String(number)">{{ number }}</option>
     </SelectBox>
 
-    <ActButton first submit>Hang it</ActButton>
+    <ActButton first submit>Hang this piece</ActButton>
     <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
   </form>
 </template>

@@ -51,7 +51,7 @@ function send(): void {
       <option v-for="(word, name) in kinds" :key="name" :value="name">{{ word }}</option>
     </SelectBox>
     <TypedInput v-for="name in asked[kind]" :key="name" v-model="fields[name]" :label="words[name]" />
-    <ActButton submit>Note it</ActButton>
+    <ActButton submit>Save</ActButton>
     <ProblemNote v-if="problem" :problem="problem" fields class="wide" />
   </form>
 </template>

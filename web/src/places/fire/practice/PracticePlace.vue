@@ -48,7 +48,7 @@ function begin(lesson: string): void {
           About {{ lesson.hours }} h where nothing goes wrong. Things will go wrong, and nobody says when.
         </p>
         <ActButton v-may:helper first :disabled="isSaving" @click="begin(lesson.key)">
-          Light the fire
+          Start practice
         </ActButton>
       </article>
     </section>

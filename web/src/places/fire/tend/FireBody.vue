@@ -96,7 +96,7 @@ const head = computed(() => {
       :disabled="isSaving"
       @click="$emit('happened', { kind: 'quiet', text: alarm.key })"
     >
-      Quiet it
+      Silence
     </ActButton>
     <span v-else class="small">quieted</span>
   </AlarmList>

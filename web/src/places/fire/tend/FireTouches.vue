@@ -91,7 +91,7 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
       <TypedInput
         v-if="asking === 'instant'"
         v-model="text"
-        :label="`It read, °${live.unit}`"
+        :label="`Reading, °${live.unit}`"
         inputmode="decimal"
         required
       />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Live } from '@/places/fire/useFires'
-import { dayOf, hoursText, timeText, weekdayText } from '@/shared/quantity/when'
+import { betweenText, dayOf, hoursText, timeText, weekdayText } from '@/shared/quantity/when'
 import { useUnits } from '@/shared/quantity/useUnits'
 
 /** When it is ready, and what that leaves before the meal it is for. */
@@ -27,7 +27,7 @@ const clock = (moment: string): string =>
     </template>
     <template v-else-if="ready?.low && ready.high">
       <p class="quiet">Ready between</p>
-      <p class="heavy">{{ clock(ready.low) }} and {{ clock(ready.high) }}</p>
+      <p class="heavy">{{ betweenText(clock(ready.low), clock(ready.high)) }}</p>
       <p v-if="left !== null && live.meal_at">
         For eating at {{ clock(live.meal_at) }} that leaves <b v-if="left >= 0">{{ hoursText(left) }}</b><b
           v-else
@@ -40,7 +40,7 @@ const clock = (moment: string): string =>
     </template>
     <template v-else-if="ready">
       <p class="quiet">Ready</p>
-      <p>Cannot be said: {{ ready.why }}.</p>
+      <p>Not known yet: {{ ready.why }}.</p>
       <p v-if="ready.back_low && ready.back_high">
         If the fire were back now: between <b>{{ clock(ready.back_low) }}</b> and
         <b>{{ clock(ready.back_high) }}</b>.

@@ -90,7 +90,7 @@ const save = (): Promise<void> =>
 </script>
 
 <template>
-  <FoldAway v-may:cook class="take" word="Take in a log">
+  <FoldAway v-may:cook class="take" word="Import a log">
     <div class="inner">
       <p class="small quiet">
         A CSV or workbook of any logger, or a cook log. Nothing is kept before you say so; taking in the same

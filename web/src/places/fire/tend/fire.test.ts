@@ -203,7 +203,7 @@ describe('when it is ready', () => {
   it('is said to be there, or why nothing can be said', () => {
     expect(text({ ready: { ...READY, why: 'reached' } })).toContain('The coldest is there')
     const none = { low: null, likely: null, high: null, why: 'the cook is over', left_seconds: null }
-    expect(text({ ready: none })).toContain('Cannot be said: the cook is over.')
+    expect(text({ ready: none })).toContain('Not known yet: the cook is over.')
     expect(text({ ready: null })).toContain('No inside temperature is aimed at.')
   })
   it('is said with the decimal sign of the kitchen, as every temperature', () => {

@@ -58,7 +58,7 @@ const toGo = computed(() => {
 })
 const word = computed(() => {
   if (!isWhole.value) return 'Half a slice is open: lay the other half in'
-  if (!weight.value) return isLive.value ? 'Put the pack on the scale' : 'Type what the pack weighs'
+  if (!weight.value) return isLive.value ? 'Put the pack on the scale' : 'Enter what the pack weighs'
   const count = isSliced.value && slices.value ? `${slices.value} slices, ` : ''
   return `Close ${props.pack}: ${count}${weight.value}`
 })
@@ -123,9 +123,10 @@ function close(): void {
       <div class="out">
         <SelectBox v-if="stores.length" v-model="store" label="Goes into">
           <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
-          <option value="">nowhere yet</option>
+          <option value="">not stored</option>
         </SelectBox>
-        <ActButton class="close" first :disabled="!weight || !isWhole" @click="close">
+        <p v-if="!weight || !isWhole" class="close quiet" role="status">{{ word }}</p>
+        <ActButton v-else class="close" first @click="close">
           {{ word }}
         </ActButton>
       </div>

@@ -20,7 +20,7 @@ const add = (name: string): void => {
 </script>
 
 <template>
-  <h2>When it is cut</h2>
+  <h2>Finish this piece</h2>
   <div v-for="(one, at) in draft.cutOff" :key="at" class="off">
     <TypedInput v-model="one.name" label="What came off" maxlength="40" />
     <TypedInput v-model="one.weight" label="Weight" :placeholder="like('0.3 lb', '0.14 kg')" />
@@ -54,7 +54,7 @@ const add = (name: string): void => {
     <TypedInput
       v-if="one.form === 'slices'"
       v-model="one.slices"
-      label="and are, slices"
+      label="Number of slices"
       inputmode="numeric"
       placeholder="as in its packs"
     />

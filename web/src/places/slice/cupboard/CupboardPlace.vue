@@ -87,7 +87,7 @@ const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one
       </template>
     </section>
     <form v-may:cook class="panel" @submit.prevent="note">
-      <h2>Note it</h2>
+      <h2>Add stock or a count</h2>
       <TypedInput v-model="draft.what" label="What" maxlength="80" placeholder="curing salt no. 1" />
       <ChoiceBar v-model="draft.sort" label="It was" :choices="choices" />
       <TypedInput

@@ -103,7 +103,7 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
       <PlatesServed :served="page.served" @changed="done" />
       <template #side>
         <section class="panel" aria-label="What a plate leaves">
-          <p class="quiet">A plate leaves, after food</p>
+          <p class="quiet">Left per plate, after food</p>
           <p class="heavy" :class="{ dear: page.menu?.leaves?.startsWith('-') }">
             {{ money(page.menu?.leaves ?? null) }}
           </p>
@@ -117,8 +117,8 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
           </p>
           <p v-if="!page.menu" class="quiet">It has no price on the menu yet.</p>
         </section>
-        <form v-may:cook class="panel lines" aria-label="Plate some" @submit.prevent="serve">
-          <h2>Plate some</h2>
+        <form v-may:cook class="panel lines" aria-label="Serve plates" @submit.prevent="serve">
+          <h2>Serve plates</h2>
           <div class="serve">
             <ActButton
               aria-label="One plate fewer"
@@ -137,7 +137,7 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
             inputmode="decimal"
             :placeholder="page.menu?.price ?? ''"
           />
-          <TickBox v-model="served.is_free">brought nothing in</TickBox>
+          <TickBox v-model="served.is_free">no charge</TickBox>
           <TickBox v-if="page.past.length" v-model="served.use_past"
             >serve what is past its date too, knowingly</TickBox
           >
@@ -156,7 +156,7 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
           </p>
           <p>
             Enough for <b>{{ page.enough }} {{ page.enough === 1 ? 'plate' : 'plates' }}</b
-            >{{ page.until ? `, until ${dayText(page.until)} at the pace of late` : '' }}.
+            >{{ page.until ? `, until ${dayText(page.until)} at the current pace` : '' }}.
           </p>
         </section>
         <section v-if="page.next.length" class="panel" aria-label="At today's prices">

@@ -35,7 +35,7 @@ function cancel(): void {
           <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span></span
         >
         <span v-if="one.canceled" class="quiet small">canceled: {{ one.canceled }}</span>
-        <ActButton v-else v-may:cook small @click="wrong = one.id"> It was not served </ActButton>
+        <ActButton v-else v-may:cook small @click="wrong = one.id">Undo</ActButton>
       </li>
       <li v-if="!served.length" class="quiet">none yet</li>
     </ol>

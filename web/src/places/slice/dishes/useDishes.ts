@@ -17,7 +17,7 @@ export const sorts: { value: PartIn['sort']; word: string }[] = [
   { value: 'larder', word: 'from the larder' },
   { value: 'price', word: 'from the price list' },
   { value: 'dish', word: 'another dish' },
-  { value: 'own', word: 'in own words' },
+  { value: 'own', word: 'something else' },
 ]
 
 export const blankPart = (sort: PartIn['sort'] = 'larder'): PartIn => ({

@@ -135,8 +135,8 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
           <ul class="lines">
             <li v-for="one in larder.runs_out" :key="one.product" class="line">
               <span
-                >{{ one.product }}
-                <span class="quiet small">{{ weightText(one.a_day) }} a day of late</span>
+                >{{ one.product }} <span class="quiet small">{{ weightText(one.a_day) }} a day lately</span
+                >{{ ' ' }}
                 <RouterLink class="small" :to="{ name: 'plan-new', query: { product: one.product } }"
                   >Plan more</RouterLink
                 ></span

@@ -34,9 +34,7 @@ function cancel(): void {
       <li v-for="(one, place) in page.news" :key="place" :class="{ wrong: one.is_canceled }">
         <span class="quiet small">{{ momentText(one.at) }}, {{ one.by }}</span>
         <span>{{ one.words }}</span>
-        <ActButton v-if="one.taken" v-may:cook small @click="wrong = one.taken">
-          It did not happen
-        </ActButton>
+        <ActButton v-if="one.taken" v-may:cook small @click="wrong = one.taken"> Undo </ActButton>
       </li>
     </ol>
     <ActButton v-if="!page.pack.is_gone" v-may:cook small @click="wrong = 'pack'">

@@ -167,7 +167,7 @@ const step = (by: number): void => {
           :placeholder="weightText(pack.left)"
         />
         <ActButton submit :disabled="!weighed">
-          {{ weighed ? `It weighs ${weighed}` : 'Type what it weighs' }}
+          {{ weighed ? `It weighs ${weighed}` : 'Enter a weight' }}
         </ActButton>
       </form>
       <PackHistory :page="data" @changed="refetch()" />

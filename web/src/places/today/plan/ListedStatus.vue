@@ -24,7 +24,7 @@ defineEmits<{ take: [input: MealIn]; renew: [] }>()
   <div v-if="page.changes.length" class="panel status changed" role="status" aria-label="Changed since">
     <b>Changed since it was put on the list</b>
     <p v-for="one in page.changes" :key="one">▲ {{ one }}</p>
-    <ActButton v-may:cook small @click="$emit('renew')"> Put it on the list anew </ActButton>
+    <ActButton v-may:cook small @click="$emit('renew')"> Update the to-do list </ActButton>
   </div>
 </template>
 

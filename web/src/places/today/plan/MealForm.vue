@@ -75,11 +75,11 @@ function addMake(): void {
       :products="products"
       @remove="draft.makes.splice(at, 1)"
     />
-    <ActButton class="wide" small @click="addMake">Make something another way</ActButton>
+    <ActButton class="wide" small @click="addMake">Add another method</ActButton>
     <p v-if="fault('makes')" class="fault wide">{{ fault('makes') }}</p>
     <TypedInput
       v-model="draft.sure"
-      label="Enough in how many of 100"
+      label="How sure to have enough, %"
       :problem="fault('sure')"
       inputmode="numeric"
     />
@@ -92,7 +92,7 @@ function addMake(): void {
     />
     <TypedInput
       v-model="draft.hours_a_day"
-      label="Hands, hours a day"
+      label="Work hours a day"
       :problem="fault('hours_a_day')"
       inputmode="decimal"
       placeholder="not counted"

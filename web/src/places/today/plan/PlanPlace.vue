@@ -128,14 +128,14 @@ const putOnList = (): void => void listing.write({ name: props.name }, renew)
           download=""
           >Calendar file</ActButton
         >
-        <DropPanel word="Copy, drop">
+        <DropPanel word="Copy or delete">
           <div class="lines">
             <ActButton v-may:cook @click="copy">Copy it</ActButton>
-            <ActButton v-may:cook @click="drop">Drop it: off the list</ActButton>
+            <ActButton v-may:cook @click="drop">Delete this plan</ActButton>
           </div>
         </DropPanel>
         <ActButton :class="{ first: !isListed }" :disabled="!plan?.jobs.length" @click="putOnList">
-          {{ page?.jobs.length ? 'Put it on the list anew' : 'Go: put it on the list' }}
+          {{ page?.jobs.length ? 'Update the to-do list' : 'Add to the to-do list' }}
         </ActButton>
       </template>
       <ActButton v-else v-may:cook first :disabled="saving.isSaving.value" @click="save">

@@ -96,7 +96,8 @@ const hereText = (line: Schemas['ShoppingOut']): string =>
         <span>Food cost</span><b>{{ rangeText(one.food_low, one.food_high, percent) }}</b>
       </p>
       <p v-if="one.leave_low !== null" class="pair">
-        <span>{{ one.plates }} leave</span><b>{{ rangeText(one.leave_low, one.leave_high, money) }}</b>
+        <span>Left over from {{ one.plates }} plates</span
+        ><b>{{ rangeText(one.leave_low, one.leave_high, money) }}</b>
       </p>
     </template>
     <p v-if="plan.work_minutes" class="pair">
@@ -106,8 +107,8 @@ const hereText = (line: Schemas['ShoppingOut']): string =>
       <span>Meat, cure, fuel and work</span><b>{{ money(plan.cost) }}</b>
     </p>
   </section>
-  <section v-if="sources.length" class="panel lines" aria-label="To fetch">
-    <h2>To fetch</h2>
+  <section v-if="sources.length" class="panel lines" aria-label="Shopping list">
+    <h2>Shopping list</h2>
     <template v-for="one in sources" :key="one.source">
       <p class="pair source">
         <b>{{ one.source || (sources.length > 1 ? 'Elsewhere' : 'Anywhere') }}</b><span

@@ -118,7 +118,7 @@ describe('beside a plan', () => {
       'It fits.',
       'A plate will cost$2.42 to $2.56',
       'Food cost26 % to 27 %',
-      '60 leave$416.63 to $424.89',
+      'Left over from 60 plates$416.63 to $424.89',
       'Work in all1 h 51',
       'pellets 6.00 lb, 27.50 lb here✓',
       'juniper 21 g, not counted here21 g',
