@@ -125,8 +125,7 @@ function close(): void {
           <option v-for="one in stores" :key="one.name" :value="one.name">{{ one.name }}</option>
           <option value="">not stored</option>
         </SelectBox>
-        <p v-if="!weight || !isWhole" class="close quiet" role="status">{{ word }}</p>
-        <ActButton v-else class="close" first @click="close">
+        <ActButton class="close" first :disabled="!weight || !isWhole" @click="close">
           {{ word }}
         </ActButton>
       </div>
