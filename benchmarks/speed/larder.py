@@ -1,4 +1,4 @@
-"""The larder with much in it: 5,000 packs and 500 dishes, read, taken from, and costed anew."""
+"""The larder with much in it: 5,000 packs and 500 dishes, read, taken from, and costed again."""
 
 import statistics
 import uuid
@@ -135,6 +135,6 @@ def describe_larder(times: dict[str, float]) -> str:
     larder, dishes = f"**{times['larder']:.0f} ms**", f"**{times['dishes']:.0f} ms**"
     return f"""## The larder
 {PACKS:,} packs and {DISHES} dishes, each asked for right after a write: the larder {larder} (aim: under 500),
-all dishes costed anew {dishes} (aim: under 1 s), a pack taken **{ratio:.1f} times** the empty endpoint
+all dishes costed again {dishes} (aim: under 1 s), a pack taken **{ratio:.1f} times** the empty endpoint
 ({times["empty"]:.1f} ms; aim: 3).
 """

@@ -2,6 +2,7 @@
 
 import io
 import json
+import re
 import zipfile
 from datetime import UTC, date, datetime
 from zoneinfo import ZoneInfo
@@ -21,6 +22,7 @@ from dolmetsch.server.quantities.calendar import (
     written_as_in,
 )
 from dolmetsch.server.quantities.countries import COUNTRIES, find_country
+from dolmetsch.server.quantities.printing import sign_of
 
 EXAMPLES = json.loads((ROOT / "web/src/shared/quantity/calendar.examples.json").read_text(encoding="utf-8"))
 
@@ -36,6 +38,13 @@ def test_a_country_writes_its_own_days(example):
         assert print_week_moment(moment) == example["week_moment"]
     with timezone.override(ZoneInfo("America/Chicago")):
         assert print_moment(moment) == "1 Dec, 19:05"
+
+
+@pytest.mark.parametrize("example", EXAMPLES, ids=lambda one: one["country"] or "none")
+def test_money_has_the_same_sign_as_in_the_client(example):
+    country = COUNTRIES.get(example["country"])
+    sign = sign_of("USD" if country is None else country.currency)
+    assert re.sub(r"[\d.,\s]", "", example["money"]) == sign.strip()
 
 
 def test_a_kitchen_without_a_country_is_where_alone_its_money_is_used():

@@ -53,7 +53,6 @@ def write_owner_page(batch: Batch, owner: str, charge: str, now: datetime, by: C
         "owner": owners[mine[0].piece.id],
         "batch": batch,
         "kitchen": kitchen,
-        "paper": kitchen.paper,
         "day": print_year_day(now),
         "rows": [_show_row(one, unit) for one in mine],
         "came_in": print_weight(came_in).say(unit),

@@ -5,6 +5,7 @@ for the first language of each country (paper: its list of letter countries; uni
 """
 
 import json
+from collections import Counter
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Final, Literal
@@ -12,13 +13,14 @@ from typing import Final, Literal
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Country:
-    """``order``: of day, month and year. ``week``: the first day of a week, 0 for Sunday. ``digits``: places
-    of its money. ``symbol``: where the sign of its money stands.
+    """``sign``: of its money; empty: its code. ``digits``: places of its money. ``symbol``: where the sign
+    stands. ``order``: of day, month and year. ``week``: the first day of a week, 0 for Sunday.
     """
 
     name: str
     code: str
     currency: str
+    sign: str
     digits: int
     symbol: Literal["before", "after"]
     decimal: Literal[".", ","]
@@ -37,11 +39,13 @@ def _load() -> dict[str, Country]:
 
 
 COUNTRIES: Final = _load()
+_PAYING: Final = Counter(country.currency for country in COUNTRIES.values())
+#: By currency, where one country alone pays in it.
+_ALONE: Final = {one.currency: one for one in COUNTRIES.values() if _PAYING[one.currency] == 1}
+#: Signs of currencies that have one of their own; others go by their code.
+SIGNS: Final = {country.currency: country.sign for country in COUNTRIES.values() if country.sign}
 
 
 def find_country(code: str, currency: str) -> Country | None:
     """The country of that ``code``; without one, the only country that pays in ``currency``."""
-    if code:
-        return COUNTRIES.get(code)
-    paying = [country for country in COUNTRIES.values() if country.currency == currency]
-    return paying[0] if len(paying) == 1 else None
+    return COUNTRIES.get(code) if code else _ALONE.get(currency)

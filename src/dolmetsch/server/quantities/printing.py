@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import Any, Final, TypeVar
 
 from dolmetsch.core.numbers.exact import GRAMS_PER_LB, apportion, fixed, weigh_in
+from dolmetsch.server.quantities.countries import SIGNS
 from dolmetsch.server.quantities.schemas import UnitCost, Weight
 
 
@@ -13,10 +14,6 @@ def print_weight(grams: Fraction) -> Weight:
     """Pounds to 2 places, to 3 below a tenth of a pound; kilograms to 3."""
     lb_places = 3 if abs(grams) < GRAMS_PER_LB / 10 else 2
     return Weight(lb=fixed(weigh_in(grams, "lb"), lb_places), kg=fixed(weigh_in(grams, "kg"), 3))
-
-
-#: Signs of currencies that have one of their own; others go by their code.
-SIGNS: Final = {"USD": "$", "EUR": "€", "GBP": "£"}
 
 
 def sign_of(currency: str) -> str:

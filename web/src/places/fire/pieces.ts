@@ -6,6 +6,9 @@ type Piece = Schemas['LyingOut']
 export const labelOf = (piece: { code: string; mark: string }): string =>
   piece.mark === 'lot' ? piece.code : `${piece.code} ${piece.mark}`
 
+/** Where in a piece a probe goes, as offered. */
+export const probePlaces = ['thick end', 'thin end', 'middle', 'by the bone']
+
 /** Every piece under way, wherever it lies, in the order of their labels. */
 export const piecesOf = (map: Schemas['MapOut'] | undefined): Piece[] =>
   [...(map?.nowhere ?? []), ...(map?.stores ?? []).flatMap((store) => store.lying)].sort((a, b) =>

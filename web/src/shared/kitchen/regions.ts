@@ -9,6 +9,7 @@ export type Country = Calendar & {
   name: string
   code: string
   currency: string
+  sign: string
   digits: number
   symbol: 'before' | 'after'
   decimal: '.' | ','
@@ -23,6 +24,10 @@ export const countries = table.map(({ name, code }) => ({ word: name, value: cod
 
 /** The country of two letters; null where it is none of these. */
 export const countryOf = (code: string): Country | null => table.find((one) => one.code === code) ?? null
+
+/** What stands before money of `currency`: its sign, or its code and a space. */
+export const signOf = (currency: string): string =>
+  table.find((one) => one.currency === currency && one.sign)?.sign ?? `${currency} `
 
 /** The country this device is set to, where it says one that is known here; else the United States. */
 export function likelyCountry(language = navigator.language): string {

@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import { useSession } from '@/shared/api/useSession'
-import { countryOf } from '@/shared/kitchen/regions'
+import { countryOf, signOf } from '@/shared/kitchen/regions'
 import type { Schemas } from '@/shared/api/client'
 
 export type Unit = 'lb' | 'kg'
@@ -8,7 +8,6 @@ type Weight = Schemas['Weight']
 type UnitCost = Schemas['UnitCost']
 
 const words: Record<Unit, string> = { lb: 'pound', kg: 'kilogram' }
-const signs: Record<string, string> = { USD: '$', EUR: '€', GBP: '£', JPY: '¥' }
 
 /** How this kitchen reads weights and money: its own unit first, the other one beside it. Formats only. */
 export function useUnits() {
@@ -49,10 +48,7 @@ export function useUnits() {
     unit.value === 'lb' ? `${figure(length.inch)} in` : `${figure(length.cm)} cm`
 
   /** What stands before an amount: "$", or a currency's own letters. */
-  const sign = computed(() => {
-    const currency = kitchen.value?.currency ?? 'USD'
-    return signs[currency] ?? `${currency} `
-  })
+  const sign = computed(() => signOf(kitchen.value?.currency ?? 'USD'))
 
   function money(amount: string | null | undefined): string {
     // empty: kept from who is not shown prices

@@ -36,10 +36,11 @@ const typedDay = ref('')
 const typedTime = ref('')
 const slip = ref('')
 const isShown = ref(false)
-const dayRead = (): string | null => {
-  // pasted, it may bring its time along
-  const [, bare] = /^(\d{4}-\d\d-\d\d)T.+$/.exec(typedDay.value) ?? []
-  return typedDay.value.trim() ? readDay(bare ?? typedDay.value, calendarNow().order, todayHere()) : ''
+/** Pasted, a day may bring its time along. */
+const pasted = (): string[] => /^(\d{4}-\d\d-\d\d)T(\d\d:\d\d)/.exec(typedDay.value)?.slice(1) ?? []
+function dayRead(): string | null {
+  const [bare = typedDay.value] = pasted()
+  return bare.trim() ? readDay(bare, calendarNow().order, todayHere()) : ''
 }
 const timeRead = (): string | null => (typedTime.value.trim() ? readTime(typedTime.value) : '')
 
@@ -69,8 +70,7 @@ function chooseDay(chosen: string): void {
 }
 function takeDay(isLeft: boolean): void {
   const read = dayRead()
-  const [, along = ''] = /T(\d\d:\d\d)/.exec(typedDay.value) ?? []
-  if (read !== null) set(read, along || time.value)
+  if (read !== null) set(read, pasted()[1] ?? time.value)
   else if (isLeft) slip.value = `“${typedDay.value}” is not a day: write it like ${yearDayText(todayHere())}.`
   if (isLeft && read !== null) show()
 }

@@ -5,7 +5,7 @@ import FieldItem from './FieldItem.vue'
 
 /** A whole number; empty: none. */
 defineOptions({ inheritAttrs: false })
-const props = defineProps<{
+defineProps<{
   label: string
   quietLabel?: boolean
   min?: number
@@ -16,14 +16,6 @@ const value = defineModel<number | null | undefined>({ required: true })
 const id = useId()
 const { class: place, style, ...attrs } = useAttrs()
 const inputProps = computed(() => ({ ...attrs, id, inputmode: 'numeric' as const, autocomplete: 'off' }))
-const bounds = computed(() =>
-  Object.fromEntries(
-    [
-      ['min', props.min],
-      ['max', props.max],
-    ].filter(([, bound]) => bound !== undefined),
-  ),
-)
 </script>
 
 <template>
@@ -31,7 +23,8 @@ const bounds = computed(() =>
     <NInputNumber
       :value="value ?? null"
       class="number"
-      v-bind="bounds"
+      :min="min"
+      :max="max"
       :show-button="false"
       :placeholder="placeholder ?? ''"
       :input-props="inputProps"

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 
 /**
- * Controls and containers come from Naive UI through what stands in `shared/ui`. Drawings of our own, which are
- * worked by touch, and lists of more than a page hold native elements elsewhere; docs/how-it-works.md says why.
+ * Controls and containers come from Naive UI through what stands in `shared/ui`. Only drawings of our own, which
+ * are worked by touch, hold native ones elsewhere; docs/how-it-works.md says why.
  */
 const OWN_DRAWINGS = [
   'shared/strip/',

@@ -7,7 +7,7 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { labelOf, piecesOf } from '@/places/fire/pieces'
+import { labelOf, piecesOf, probePlaces } from '@/places/fire/pieces'
 import { useMap } from '@/shared/api/useBench'
 import { courseWord } from '@/shared/parts/courseWords'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -112,7 +112,7 @@ function begin(): void {
             <TypedInput
               v-model="chosen[labelOf(piece)]!.where"
               label="Where in it"
-              :suggestions="['thick end', 'thin end', 'middle', 'by the bone']"
+              :suggestions="probePlaces"
               maxlength="40"
             />
             <SelectBox v-model="chosen[labelOf(piece)]!.rack" label="Rack">

@@ -5,6 +5,7 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
+import { probePlaces } from '@/places/fire/pieces'
 import type { EventIn, Live } from '@/places/fire/useFires'
 
 /** What a cook does beside a fire, one touch each; what needs a word or a number opens a line for it. */
@@ -107,7 +108,7 @@ const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kin
         label="Where in it"
         maxlength="40"
         placeholder="thick end"
-        :suggestions="['thick end', 'thin end', 'middle', 'by the bone']"
+        :suggestions="probePlaces"
       />
 
       <TypedInput
