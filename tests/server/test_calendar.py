@@ -72,6 +72,8 @@ def test_words_of_the_server_go_by_the_kitchens_country(api):
         return api.get("/find?words=lantern")[1]["found"][0]["detail"]
 
     assert f"started {started:%b %-d}" in said()
+    # what is written after the answer is no kitchen's any more
+    assert print_day(started) == f"{timezone.localtime(started):%-d %b}"
     Kitchen.objects.update(country="DE")
     assert f"started {started:%-d %b}" in said()
 
