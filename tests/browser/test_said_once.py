@@ -207,7 +207,7 @@ def test_a_plan_for_sixty_when_half_the_larder_is_past_its_date(kitchen: Page, c
     expect(where).to_contain_text("3.00 lb")
     expect(where).to_contain_text("4.50 lb")
     kitchen.get_by_role("button", name="Add to the to-do list").click()
-    expect(kitchen.get_by_text("Nothing of it is done yet")).to_be_visible()
+    expect(kitchen.get_by_text("Not started. First job:")).to_be_visible()
     # the frozen half goes meanwhile: the list says what that changes
     assert api.call("POST", f"/packs/{code}/P2/takings", {"fate": "eaten"})[0] == 201
     kitchen.reload()
