@@ -30,6 +30,8 @@ from dolmetsch.command.database import Database, find_free_port
 
 WRITERS = of(50, 4)
 PATIENCE = 120.0
+#: Also on a busy machine its tables are made by then.
+START = 600.0
 ROOM = "1200m"
 BOUGHT = {"act": "bought", "cut": "jowl", "own_weight": "10 lb", "price_basis": "pack", "price": "20.00"}
 FAULTS = (
@@ -341,7 +343,9 @@ def soak(rounds, seed):
         FAULTS = tuple(one for one in FAULTS if one != "full disk")
     machine = Machine(small)
     try:
-        wait_until(lambda: urllib.request.urlopen(f"http://127.0.0.1:{machine.port}/healthz", timeout=5))
+        served = f"http://127.0.0.1:{machine.port}/healthz"
+        took = wait_until(lambda: urllib.request.urlopen(served, timeout=5), START)
+        assert took < START, f"not served within {START:g} s"
         status, said = manage(machine, "kitchen", "new", "Soak", "--owner", "soak")
         assert status == 0, said
         code = said.split("/password/")[1].strip()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { dayText } from '@/shared/quantity/when'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { refDebounced } from '@vueuse/core'
@@ -61,7 +62,7 @@ function placeOf({ kind, code, mark, name, id }: Found): RouteLocationRaw | null
       v-model="words"
       label="Find"
       maxlength="80"
-      placeholder="a word, a code like B-02 A, a day like 22 Nov"
+      :placeholder="`a word, a code like B-02 A, a day like ${dayText('2026-11-22')}`"
       type="search"
     />
     <p v-if="error" class="care">{{ error.problem.detail }}</p>

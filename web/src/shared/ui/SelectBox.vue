@@ -30,6 +30,13 @@ const isTouched = useMediaQuery('(pointer: coarse)')
 const frame = ref<HTMLElement | null>(null)
 const isOpen = ref(false)
 
+/** A list that is open while more of its options come stays what it is: it would shut under the hand. */
+let hasMany = false
+function isLong(all: readonly Option[]): boolean {
+  if (!isOpen.value) hasMany = all.length >= MANY
+  return hasMany
+}
+
 function choose(one: Option | undefined): void {
   if (one) value.value = one.value as T
 }
@@ -115,7 +122,7 @@ const nodeProps = (option: { value?: unknown }, chosen: number | null) => ({
         <NSelect
           :value="numberOf(all, value)"
           :options="listed(all)"
-          :filterable="all.length >= MANY"
+          :filterable="isLong(all)"
           :virtual-scroll="false"
           :disabled="disabled"
           :status="hasSlip ? 'error' : undefined"
