@@ -2,6 +2,7 @@
 imports.
 """
 
+import gzip
 import json
 import logging
 import stat
@@ -383,3 +384,20 @@ def test_every_schema_has_a_name_of_its_own():
 
     names = Counter(one.__name__ for one in every(BaseModel) if one.__module__.startswith("dolmetsch.server"))
     assert [name for name, count in names.items() if count > 1] == []
+
+
+def test_json_is_compressed_for_whoever_takes_that_and_nothing_else_is(api):
+    code = api.started()
+
+    def asked(path, **headers):
+        return api.client.get(f"/api/kitchens/{api.slug}{path}", headers=headers)
+
+    plain = asked(f"/batches/{code}")
+    packed = asked(f"/batches/{code}", accept_encoding="gzip")
+    assert "Content-Encoding" not in plain.headers
+    assert packed.headers["Content-Encoding"] == "gzip"
+    assert "Accept-Encoding" in packed.headers["Vary"]
+    assert len(packed.content) < len(plain.content) / 2
+    assert gzip.decompress(packed.content) == plain.content
+    for path in ("/prices/files/csv", f"/batches/{code}/page.pdf"):
+        assert "Content-Encoding" not in asked(path, accept_encoding="gzip").headers

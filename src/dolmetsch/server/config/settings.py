@@ -94,6 +94,7 @@ MIDDLEWARE = [
     "dolmetsch.server.config.room.answer_with_room",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "dolmetsch.server.config.compressing.CompressJson",
     "csp.middleware.CSPMiddleware",
     "dolmetsch.server.config.turns.take_turns",
     "django.contrib.sessions.middleware.SessionMiddleware",
