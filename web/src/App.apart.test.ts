@@ -3,8 +3,9 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter, type RouteRecordRaw, type Router } from 'vue-router'
 import App from './App.vue'
-import { isOpening } from './router'
+import { isOpening, notLoaded } from './router'
 import { setOwner } from './shared/api/owner'
+import { areLettersKeys } from './shared/frame/useKeys'
 import { places } from './shared/frame/places'
 import { nothingTyped } from './shared/writing/typed'
 import { server } from './shared/tests/server'
@@ -75,6 +76,49 @@ describe('the application', () => {
     press('t')
     await flushPromises()
     expect(router.currentRoute.value.name).toBe('today')
+  })
+
+  it('leaves nothing typed by a letter, and goes nowhere by letters that are switched off', async () => {
+    const { shown, router, press } = await open()
+    await shown.get('input').setValue('4.1 lb')
+    press('n')
+    await flushPromises()
+    expect(router.currentRoute.value.name).toBe('bench')
+    nothingTyped()
+    areLettersKeys.value = false
+    press('n')
+    press('?')
+    await flushPromises()
+    expect(router.currentRoute.value.name).toBe('bench')
+    expect(document.body.textContent).toContain('Only ?, Esc and the arrows act now.')
+    areLettersKeys.value = true
+  })
+
+  it('keeps its places where a page breaks, until another is opened', async () => {
+    const { shown, router } = await open()
+    const said = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+    const broken = {
+      render() {
+        throw new Error('no weight')
+      },
+    }
+    router.addRoute({ path: '/broken', component: broken, meta: { place: 'bench', title: 'Broken' } })
+    await router.push('/broken')
+    await flushPromises()
+    expect(shown.get('main [role=alert]').text()).toContain('“no weight”')
+    expect(said).toHaveBeenCalledOnce()
+    expect(shown.find('nav[aria-label=Places]').exists()).toBe(true)
+    await router.push('/bench')
+    await flushPromises()
+    expect(shown.find('main [role=alert]').exists()).toBe(false)
+  })
+
+  it('offers to load again a page that did not come', async () => {
+    const { shown } = await open()
+    notLoaded.value = '/books'
+    await flushPromises()
+    expect(shown.text()).toContain('could not be loaded')
+    notLoaded.value = ''
   })
 
   it('says that a page is opening where it takes its time', async () => {

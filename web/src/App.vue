@@ -1,20 +1,22 @@
 <script setup lang="ts">
+import ActButton from '@/shared/ui/ActButton.vue'
 import ActLink from '@/shared/ui/ActLink.vue'
 import { useQueryClient } from '@tanstack/vue-query'
 import { NConfigProvider } from 'naive-ui'
 import { onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { isOpening } from './router'
+import { isOpening, notLoaded } from './router'
 import { ownerKey } from './shared/api/owner'
 import { useSession } from './shared/api/useSession'
 import OutboxSign from './shared/outbox/OutboxSign.vue'
 import { useArrivals } from './shared/outbox/useArrivals'
+import ErrorBoundary from './shared/frame/ErrorBoundary.vue'
 import KeysHelp from './shared/frame/KeysHelp.vue'
 import ProblemNote from './shared/ui/ProblemNote.vue'
 import Rail from './shared/frame/Rail.vue'
 import SignInAgain from './shared/frame/SignInAgain.vue'
 import { moneyPlaces } from './shared/frame/places'
-import { useKeys } from './shared/frame/useKeys'
+import { useKeys, useWays } from './shared/frame/useKeys'
 import { hasTyped } from './shared/writing/typed'
 import FirstPage from './places/door/FirstPage.vue'
 import TabletGate from './places/door/TabletGate.vue'
@@ -27,6 +29,7 @@ const route = useRoute()
 const router = useRouter()
 const queries = useQueryClient()
 const keysShown = ref(false)
+const reload = (): void => location.assign(notLoaded.value)
 
 onMounted(load)
 // another cook sees nothing of what the one before had open; a page open to all is nobody's
@@ -34,10 +37,9 @@ watch(ownerKey, () => {
   if (!route.meta.open) queries.clear()
 })
 useArrivals()
+useWays({ n: () => ({ name: 'start' }), t: () => ({ name: 'today' }) })
 useKeys({
   '?': () => (keysShown.value = true),
-  n: () => void router.push({ name: 'start' }),
-  t: () => void router.push({ name: 'today' }),
   Escape: () => {
     if (hasTyped()) return
     if (router.options.history.state['back']) router.back()
@@ -58,6 +60,10 @@ useKeys({
     </main>
     <template v-else>
       <p v-if="isOpening" class="opening" role="status">Opening …</p>
+      <p v-if="notLoaded" class="panel on-bar" role="alert">
+        The page asked for could not be loaded: there is no connection, or Dolmetsch was brought up to date.
+        <ActButton small @click="reload">Reload</ActButton>
+      </p>
       <a class="unseen skip" href="#place">Skip to the content</a>
       <Rail v-if="!route.meta.bare" />
       <OutboxSign v-if="!route.meta.bare" />
@@ -72,7 +78,9 @@ useKeys({
           <RouterLink :to="{ name: 'today' }">Today</RouterLink>
         </p>
         <RouterView v-else-if="kitchen" v-slot="{ Component, route: shown }">
-          <component :is="Component" :key="`${ownerKey()} ${shown.path}`" />
+          <ErrorBoundary :key="`${ownerKey()} ${shown.path}`">
+            <component :is="Component" />
+          </ErrorBoundary>
         </RouterView>
         <div v-else class="panel lines">
           <h1>No kitchen yet</h1>

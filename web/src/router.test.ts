@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { isOpening, router } from './router'
+import { isOpening, notLoaded, router } from './router'
 import { hasTyped } from './shared/writing/typed'
 
 const meta = { place: 'today', title: 'Made up' } as const
@@ -25,6 +25,10 @@ describe('going to a page', () => {
     // the page it was loaded from has the same fault: no loop
     await router.push('/lost?piece=A').catch(() => undefined)
     expect(assign).toHaveBeenCalledTimes(1)
+    expect(notLoaded.value).toBe('/lost?piece=A')
+    await router.push('/no/such/page')
+    expect(notLoaded.value).toBe('')
+    expect(document.title).toBe('No such page · Dolmetsch')
   })
 
   it('says so where it takes its time, until it is there', async () => {

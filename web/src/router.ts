@@ -367,13 +367,20 @@ const routes: RouteRecordRaw[] = [
     component: () => import('./places/books/ForecastsPlace.vue'),
     meta: { place: 'books', title: 'How good forecasts were' },
   },
-  { path: '/:rest(.*)*', redirect: { name: 'today' } },
+  {
+    path: '/:rest(.*)*',
+    name: 'nowhere',
+    component: () => import('./places/door/NoSuchPage.vue'),
+    meta: { place: 'today', title: 'No such page' },
+  },
 ]
 
 export const router = createRouter({ history: createWebHistory(), routes })
 
 /** The next page takes its time. */
 export const isOpening = ref(false)
+/** The address of a page that did not come, also after a reload; empty: none. */
+export const notLoaded = ref('')
 let clock: ReturnType<typeof setTimeout> | undefined
 router.beforeEach(() => {
   clearTimeout(clock)
@@ -384,11 +391,15 @@ router.onError((error: Error, to) => {
   clearTimeout(clock)
   isOpening.value = false
   const key = `dolmetsch:reloaded:${to.fullPath}`
-  if (sessionStorage.getItem(key)) throw error
+  if (sessionStorage.getItem(key)) {
+    notLoaded.value = to.fullPath
+    throw error
+  }
   sessionStorage.setItem(key, '1')
   location.assign(to.fullPath)
 })
 router.afterEach((to) => {
+  notLoaded.value = ''
   clearTimeout(clock)
   isOpening.value = false
   sessionStorage.removeItem(`dolmetsch:reloaded:${to.fullPath}`)

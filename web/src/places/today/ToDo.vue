@@ -5,12 +5,13 @@ import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useSlug'
 import { usePlan } from '@/shared/api/useBench'
 import type { Task } from '@/shared/api/client'
+import LoadState from '@/shared/ui/LoadState.vue'
 import TaskRow from '@/shared/parts/TaskRow.vue'
 import { useTick } from '@/shared/parts/useTick'
 
 /** What is due: late first, today, then tomorrow; and the calendar to export. */
 const everything = ref('')
-const { data: plan, error } = usePlan(2, everything)
+const { data: plan, error, refetch } = usePlan(2, everything)
 const kitchen_slug = useSlug()
 const endOfToday = +new Date(momentTyped(`${todayHere()}T23:59:59`))
 const endOfTomorrow = endOfToday + 864e5
@@ -54,7 +55,7 @@ const isMore = ref(false)
       <h2>To do</h2>
       <a class="small" :href="`/api/kitchens/${kitchen_slug}/plan.ics`" download>Add to my calendar (.ics)</a>
     </div>
-    <p v-if="!plan" class="panel quiet">{{ error ? error.problem.detail : 'Loading what is due …' }}</p>
+    <LoadState v-if="!plan" :error="error" what="what is due" @retry="refetch()" />
     <p v-else-if="!late.length && !today.length" class="panel quiet">Nothing is due today.</p>
     <template v-for="{ name, tasks: due } in dueLists" :key="name">
       <ul v-if="due.length" :aria-label="name">

@@ -155,7 +155,7 @@ describe('what is due', () => {
 
   it('says so when nothing is, and when nothing is known', async () => {
     expect((await open([])).text()).toContain('Nothing is due today.')
-    expect((await open(null)).text()).toContain('No answer came back')
+    expect((await open(null)).text()).toContain('No connection')
   })
 
   it('goes along in a calendar', async () => {

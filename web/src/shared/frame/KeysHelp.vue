@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import ActButton from '@/shared/ui/ActButton.vue'
 import { NModal } from 'naive-ui'
+import TickBox from '@/shared/ui/TickBox.vue'
+import { areLettersKeys } from './useKeys'
 
 const shown = defineModel<boolean>('shown', { required: true })
 const keys = [
@@ -36,6 +38,11 @@ const keys = [
           <dd>{{ act }}</dd>
         </template>
       </dl>
+      <TickBox v-model="areLettersKeys">Letters act by themselves on this device</TickBox>
+      <p class="small">
+        None of them leaves a page with something typed that is not saved.
+        {{ areLettersKeys ? '' : 'Only ?, Esc and the arrows act now.' }}
+      </p>
       <ActButton small @click="shown = false">Close</ActButton>
     </div>
   </NModal>

@@ -2,6 +2,7 @@
 import { noConnection, type ProblemError } from '@/shared/api/client'
 import { onUnmounted, ref } from 'vue'
 import { SAY_SO } from '@/shared/api/patience'
+import { NSkeleton } from 'naive-ui'
 import ProblemNote from './ProblemNote.vue'
 
 /** Stands in for a view whose data is on its way, or did not come. */
@@ -23,16 +24,18 @@ onUnmounted(() => clearTimeout(clock))
     :retry-word="error.problem.code === 'not_found' ? '' : 'Try again'"
     @retry="$emit('retry')"
   />
-  <div v-else class="panel waiting" role="status">
-    Loading {{ what }} …{{ isLong ? ' The connection is slow.' : '' }}
+  <div v-else class="panel lines waiting" role="status">
+    <span :class="{ unseen: !isLong }">
+      Loading {{ what }} …{{ isLong ? ' The connection is slow.' : '' }}
+    </span>
+    <NSkeleton text width="32%" height="22px" />
+    <NSkeleton text :repeat="4" />
   </div>
 </template>
 
 <style scoped>
 .waiting {
   min-height: 180px;
-  display: grid;
-  place-items: center;
-  color: var(--quiet);
+  align-content: start;
 }
 </style>

@@ -3,7 +3,6 @@ import ActLink from '@/shared/ui/ActLink.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { type Component, computed, nextTick, ref, toRef } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Batch, Entry } from '@/shared/api/client'
 import { useBatch } from '@/shared/api/useBatch'
 import ForecastNote from '@/shared/outlook/ForecastNote.vue'
@@ -11,7 +10,7 @@ import { useForecast } from '@/shared/outlook/useForecast'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { useKeys } from '@/shared/frame/useKeys'
+import { useKeys, useWays } from '@/shared/frame/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './forms/BoughtForm.vue'
 import ButchersTest from './ButchersTest.vue'
@@ -26,7 +25,6 @@ import TogetherForm from './forms/TogetherForm.vue'
 
 /** A batch's bench: what to record next, what the strip says of it, and the log. */
 const props = defineProps<{ code: string }>()
-const router = useRouter()
 const { data: batch, error, refetch, put } = useBatch(toRef(props, 'code'))
 const { data: forecast } = useForecast(
   toRef(props, 'code'),
@@ -105,13 +103,9 @@ function recorded(now: Batch, words: string): void {
   task.value = { act: 'step', entry: null }
   said.value = latest ? `${words}: ${latest.label.toLowerCase()}, ${latest.lines[0]}` : words
 }
-useKeys({
-  v: () => void router.push({ name: 'strip', params: { code: props.code } }),
-  g: () => void router.push({ name: 'weigh', params: { code: props.code } }),
-  c: () => void router.push({ name: 'cure', params: { code: props.code } }),
-  d: () => void router.push({ name: 'diary', params: { code: props.code } }),
-  w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?.focus(),
-})
+const pageOf = (name: string) => () => ({ name, params: { code: props.code } })
+useWays({ v: pageOf('strip'), g: pageOf('weigh'), c: pageOf('cure'), d: pageOf('diary') })
+useKeys({ w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?.focus() })
 </script>
 
 <template>

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import ActLink from '@/shared/ui/ActLink.vue'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import type { Schemas, Verdict } from '@/shared/api/client'
 import Strip from '@/shared/strip/Strip.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
-import { useKeys } from '@/shared/frame/useKeys'
+import { useWays } from '@/shared/frame/useKeys'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import BillParts from '@/places/verdict/sheet/BillParts.vue'
 import TakeAway from '@/places/verdict/sheet/TakeAway.vue'
@@ -21,7 +20,6 @@ import WhatMatters from './WhatMatters.vue'
 /** House against shop on a basis the cook picks, and what would move it. */
 const props = defineProps<{ verdict: Verdict }>()
 defineEmits<{ kept: [] }>()
-const router = useRouter()
 const { like, money, unitWord } = useUnits()
 const verdict = computed(() => props.verdict)
 const { dials, was, tried, judged, strip, isTried, lost, reset } = useTrial(() => props.verdict.code, verdict)
@@ -57,7 +55,7 @@ const year = computed(() => {
   const more = sum.startsWith('-') ? ' more' : ''
   return `Past year: ${count} finished batches ${verb} ${money(without(sum))}${more} compared with the ${shop.name}.`
 })
-useKeys({ v: () => void router.push({ name: 'strip', params: { code: props.verdict.code } }) })
+useWays({ v: () => ({ name: 'strip', params: { code: props.verdict.code } }) })
 </script>
 
 <template>

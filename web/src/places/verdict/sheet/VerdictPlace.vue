@@ -3,7 +3,6 @@ import ActLink from '@/shared/ui/ActLink.vue'
 import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { computed, ref, toRef } from 'vue'
-import { useRouter } from 'vue-router'
 import { useBatch, useVerdict } from '@/shared/api/useBatch'
 import ForecastNote from '@/shared/outlook/ForecastNote.vue'
 import { useForecast } from '@/shared/outlook/useForecast'
@@ -13,7 +12,7 @@ import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { useKeys } from '@/shared/frame/useKeys'
+import { useWays } from '@/shared/frame/useKeys'
 import { provideWhy } from '@/shared/why/why'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
@@ -26,7 +25,6 @@ import FindingList from '@/shared/ui/FindingList.vue'
 
 const props = defineProps<{ code: string }>()
 const code = toRef(props, 'code')
-const router = useRouter()
 const { data: batch, error, refetch } = useBatch(code)
 const { data: verdict } = useVerdict(code)
 provideWhy({ verdict, batch })
@@ -34,12 +32,8 @@ const { data: forecast } = useForecast(
   code,
   computed(() => batch.value?.seen),
 )
-const openLog = (): void => void router.push({ name: 'log', params: { code: props.code } })
-useKeys({
-  l: openLog,
-  w: openLog,
-  h: () => void router.push({ name: 'ladder', params: { code: props.code } }),
-})
+const pageOf = (name: string) => () => ({ name, params: { code: props.code } })
+useWays({ l: pageOf('log'), w: pageOf('log'), h: pageOf('ladder') })
 
 /** All pieces together, or one alone. */
 const ALL = ''
