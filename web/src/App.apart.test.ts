@@ -23,7 +23,8 @@ async function open(role = 'owner') {
   const ours = kitchens.map((one) => ({ ...one, role, sees_money: true }))
   server({ 'GET /api/session': { ...session, kitchens: ours }, 'GET /today': {} })
   const page = { template: '<input aria-label="Weight" />' }
-  const names = [...places.map((place) => place.name), 'start', 'kitchen']
+  const opened = ['start', 'kitchen', 'plans', 'map', 'figures']
+  const names = [...places.map((place) => place.name), ...opened]
   const meta = { place: 'today', title: 'Made up' } as const
   const routes: RouteRecordRaw[] = names.map((name) => ({
     path: `/${name}`,
@@ -92,6 +93,20 @@ describe('the application', () => {
     expect(router.currentRoute.value.name).toBe('bench')
     expect(document.body.textContent).toContain('Only ?, Esc and the arrows act now.')
     areLettersKeys.value = true
+  })
+
+  it('shows what stands beside a page, and not to those who are not shown any prices', async () => {
+    const { shown, router } = await open()
+    const tabs = () =>
+      shown.findAll('nav[aria-label=Bench] a').map((link) => [link.text(), link.attributes('aria-current')])
+    expect(tabs()).toEqual([
+      ['Batches', 'page'],
+      ['Map', undefined],
+      ['Limits and spoons', undefined],
+    ])
+    await router.push('/map')
+    await flushPromises()
+    expect(tabs()[1]).toEqual(['Map', 'page'])
   })
 
   it('keeps its places where a page breaks, until another is opened', async () => {

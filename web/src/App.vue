@@ -13,6 +13,7 @@ import { useArrivals } from './shared/outbox/useArrivals'
 import ErrorBoundary from './shared/frame/ErrorBoundary.vue'
 import KeysHelp from './shared/frame/KeysHelp.vue'
 import ProblemNote from './shared/ui/ProblemNote.vue'
+import PlaceTabs from './shared/frame/PlaceTabs.vue'
 import Rail from './shared/frame/Rail.vue'
 import SignInAgain from './shared/frame/SignInAgain.vue'
 import { moneyPlaces } from './shared/frame/places'
@@ -69,6 +70,7 @@ useKeys({
       <OutboxSign v-if="!route.meta.bare" />
       <KitchenNotes v-if="!route.meta.bare" />
       <main id="place" :class="{ page: !route.meta.bare }" tabindex="-1">
+        <PlaceTabs v-if="kitchen && !route.meta.bare" />
         <p v-if="kitchen && !seesMoney && moneyPlaces.has(route.meta['place'])" class="panel">
           The owner of this kitchen keeps prices from helpers.
         </p>

@@ -74,6 +74,14 @@ export const theme: GlobalThemeOverrides = {
     feedbackTextColorError: roseDeep,
   },
   Collapse: { titleFontWeight: '400', titlePadding: '0', itemMargin: '0', dividerColor: 'transparent' },
+  Tabs: {
+    tabPaddingSmallLine: '0',
+    tabGapSmallLine: '0',
+    tabFontSizeSmall: '15px',
+    panePaddingSmall: '0',
+    tabBorderColor: edge,
+    barColor: rose,
+  },
   Table: {
     thColor: panel,
     tdColor: panel,

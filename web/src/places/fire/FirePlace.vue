@@ -17,8 +17,6 @@ const { data: fires, error, refetch } = useFires()
       fires.burning.length === 1 ? 'one fire' : `${fires.burning.length || 'no'} fires`
     }}</span>
     <div class="acts">
-      <ActLink :to="{ name: 'practice' }">Practice</ActLink>
-      <ActLink :to="{ name: 'chamber' }">Chamber</ActLink>
       <ActLink v-may:cook first :to="{ name: 'fire-new' }">Into the smoke</ActLink>
     </div>
   </div>

@@ -8,7 +8,6 @@ import { type Schemas } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
 import LoadState from '@/shared/ui/LoadState.vue'
 import { longDayText, timeText } from '@/shared/quantity/when'
-import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
 
 /** Who did what, the latest first, day by day; refusals and sign-ins too. */
 type Row = Schemas['AuditOut']
@@ -38,7 +37,9 @@ const recordOf = (row: Row): string =>
 </script>
 
 <template>
-  <KitchenHead title="Who did what" />
+  <div class="head">
+    <h1>Who did what</h1>
+  </div>
   <div class="asking">
     <TypedInput v-model="words" label="Find" placeholder="a name, B-02, refused, corrected" maxlength="80" />
     <ActButton small :href="fileOf('csv')">Export as CSV</ActButton>

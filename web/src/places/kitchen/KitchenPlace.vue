@@ -13,7 +13,6 @@ import TypedInput from '@/shared/ui/TypedInput.vue'
 import { provideFormFacts } from '@/shared/writing/formFacts'
 import { useDraft } from '@/shared/writing/useDraft'
 import { useWrite } from '@/shared/writing/useWrite'
-import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
 import UnitsPanel from './UnitsPanel.vue'
 
 /** The kitchen: what it counts, the scale it weighs on, and how many slabs fit. */
@@ -68,7 +67,9 @@ const send = (): void =>
 </script>
 
 <template>
-  <KitchenHead :title="kitchen?.name ?? ''" />
+  <div class="head">
+    <h1>{{ kitchen?.name }}</h1>
+  </div>
   <LoadState v-if="!data" :error="error" what="the kitchen" @retry="refetch()" />
   <form v-else class="panel kitchen" novalidate @submit.prevent="send">
     <section>
@@ -110,6 +111,24 @@ const send = (): void =>
     <SaveBar v-if="may('owner')" word="Save" :state="state" :problem="problem" @retry="retry" />
     <p v-else class="quiet">Owners of the kitchen change these.</p>
   </form>
+  <section class="panel elsewhere" aria-label="Kept elsewhere">
+    <h2>Kept elsewhere</h2>
+    <ul>
+      <li><RouterLink :to="{ name: 'map' }">Fridges, racks and freezers</RouterLink>: added on the map</li>
+      <li><RouterLink :to="{ name: 'ways' }">Methods</RouterLink>: what each uses and loses</li>
+      <li>
+        <RouterLink :to="{ name: 'figures' }">Nitrite limits and spoon weights</RouterLink>: those of the
+        local authority go here
+      </li>
+      <li>
+        <RouterLink :to="{ name: 'bench' }">Labels</RouterLink>: at each batch, in its diary; of packs, in the
+        <RouterLink :to="{ name: 'slice' }">larder</RouterLink>
+      </li>
+      <li v-if="may('owner')">
+        <RouterLink :to="{ name: 'people' }">People</RouterLink>: invite someone, or take them out
+      </li>
+    </ul>
+  </section>
   <UnitsPanel v-if="may('owner')" />
 </template>
 
@@ -125,6 +144,17 @@ section {
   display: grid;
   gap: 6px;
   align-content: start;
+}
+
+.elsewhere {
+  max-width: 900px;
+  margin-top: 16px;
+}
+
+.elsewhere a {
+  display: inline-block;
+  min-height: 32px;
+  padding: 5px 0;
 }
 
 .kitchen > :not(section) {

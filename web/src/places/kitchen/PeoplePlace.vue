@@ -9,7 +9,6 @@ import LoadState from '@/shared/ui/LoadState.vue'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import { momentText } from '@/shared/quantity/when'
 import InviteForm from './InviteForm.vue'
-import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
 import LinkCard from './LinkCard.vue'
 import PersonCard from './PersonCard.vue'
 import type { Role } from '@/shared/kitchen/roles'
@@ -69,7 +68,9 @@ const dataOf = (one: Person): string => `/api/kitchens/${slug.value}/people/${on
 </script>
 
 <template>
-  <KitchenHead title="People" />
+  <div class="head">
+    <h1>People</h1>
+  </div>
   <ProblemNote v-if="problem" :problem="problem" />
   <LoadState v-if="!data" :error="error" what="the people" @retry="refetch()" />
   <div v-else class="columns">

@@ -11,7 +11,6 @@ import ProblemNote from '@/shared/ui/ProblemNote.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { momentText } from '@/shared/quantity/when'
 import { provideFormFacts } from '@/shared/writing/formFacts'
-import KitchenHead from '@/shared/kitchen/KitchenHead.vue'
 import SecondFactor from './SecondFactor.vue'
 
 /** One's own page: name, password, second factor, devices, the tablet's code, leaving. */
@@ -75,7 +74,9 @@ const leave = () =>
 </script>
 
 <template>
-  <KitchenHead title="My page" />
+  <div class="head">
+    <h1>My page</h1>
+  </div>
   <ProblemNote v-if="problem" :problem="problem" />
   <p v-if="said" class="good" role="status"><span aria-hidden="true">✓</span> {{ said }}</p>
   <LoadState v-if="!data" :error="error" what="your page" @retry="refetch()" />

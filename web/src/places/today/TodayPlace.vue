@@ -33,7 +33,6 @@ const summary = computed(() =>
     <h1>{{ date }}</h1>
     <span v-if="today" class="quiet">{{ summary }}</span>
     <div class="acts">
-      <ActLink :to="{ name: 'batches' }">All batches</ActLink>
       <ActLink :to="{ name: 'plans' }">Plan a meal</ActLink>
       <ActButton @click="print">Print for the wall</ActButton>
       <ActLink v-may:cook first :to="{ name: 'start' }">Start a batch</ActLink>

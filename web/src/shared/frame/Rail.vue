@@ -57,6 +57,7 @@ function labelOf(place: (typeof places)[number]): string {
           :class="{ here: place.name === here }"
           :aria-current="place.name === here ? 'page' : undefined"
           :aria-label="labelOf(place)"
+          :title="labelOf(place)"
         >
           <span class="hook" :class="{ full: hanging(place.hangs) > 0, calling: isCalling(place.name) }">
             {{ isCalling(place.name) ? '▲' : hanging(place.hangs) || '' }}
@@ -75,9 +76,9 @@ function labelOf(place: (typeof places)[number]): string {
         >
           <option v-for="one in kitchens" :key="one.slug" :value="one.slug">{{ one.name }}</option>
         </SelectBox>
-        <RouterLink :to="{ name: 'kitchen' }">{{
-          kitchens.length > 1 ? 'Settings' : kitchen?.name
-        }}</RouterLink>
+        <RouterLink :to="{ name: 'kitchen' }" :aria-current="here === 'kitchen' ? 'page' : undefined"
+          >Kitchen<span v-if="kitchens.length === 1" class="wide"> · {{ kitchen?.name }}</span></RouterLink
+        >
         <ActButton quiet class="leave" @click="leave">
           {{ session?.tablet ? `Hand over, ${session.name}` : `Sign out ${session?.name}` }}
         </ActButton>
@@ -262,6 +263,10 @@ nav a.here {
     font-stretch: 80%;
     gap: 2px;
     padding: 8px 0 6px;
+  }
+
+  .wide {
+    display: none;
   }
 
   .hook {

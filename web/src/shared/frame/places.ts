@@ -12,4 +12,5 @@ export const places = [
 /** Places that are about prices alone: not for those who are not shown any. */
 export const moneyPlaces: ReadonlySet<string> = new Set(['buy', 'verdict', 'books'])
 
-export type PlaceName = (typeof places)[number]['name']
+/** The kitchen itself is opened beside the seven. */
+export type PlaceName = (typeof places)[number]['name'] | 'kitchen'

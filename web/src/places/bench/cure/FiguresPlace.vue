@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import ActLink from '@/shared/ui/ActLink.vue'
 import SelectBox from '@/shared/ui/SelectBox.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
@@ -36,7 +35,6 @@ const { like } = useUnits()
   <div class="head">
     <h1>Nitrite limits and spoon weights</h1>
     <span class="quiet">what the cure desk uses</span>
-    <div class="acts"><ActLink :to="{ name: 'bench' }">Bench</ActLink></div>
   </div>
   <LoadState v-if="!facts" :error="error" what="the figures" @retry="refetch()" />
   <div v-else class="figures">

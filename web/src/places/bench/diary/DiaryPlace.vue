@@ -48,7 +48,6 @@ const days = computed(() => {
       <span class="quiet narrow">{{ diary.cut }}, diary</span>
       <div class="acts">
         <LabelsPanel :code="code" />
-        <ActLink :to="{ name: 'cure', params: { code } }">Cure desk</ActLink>
         <ActLink v-may:helper :to="{ name: 'weigh', params: { code } }">Weigh</ActLink>
       </div>
     </div>

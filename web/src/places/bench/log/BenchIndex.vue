@@ -20,8 +20,6 @@ const marks = (pieces: string[]): string => marksText(pieces) || 'whole'
     <h1>Bench</h1>
     <span class="quiet">trim, cure, turn, taste, weigh</span>
     <div class="acts">
-      <ActLink :to="{ name: 'figures' }">Nitrite limits and spoon weights</ActLink>
-      <ActLink :to="{ name: 'map' }">Map</ActLink>
       <ActLink :to="{ name: 'batches', query: { state: 'under-way' } }">All under way</ActLink>
     </div>
   </div>

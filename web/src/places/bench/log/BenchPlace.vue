@@ -113,9 +113,6 @@ useKeys({ w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?
   <template v-else>
     <BatchHead :batch="batch">
       <ActLink v-may:helper :to="{ name: 'weigh', params: { code } }">Weigh</ActLink>
-      <ActLink :to="{ name: 'cure', params: { code } }">Cure desk</ActLink>
-      <ActLink :to="{ name: 'diary', params: { code } }">Diary</ActLink>
-      <ActLink :to="{ name: 'strip', params: { code } }">See the verdict</ActLink>
     </BatchHead>
     <div class="bench">
       <section ref="card" class="panel record" tabindex="-1" :aria-label="title">

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import ActLink from '@/shared/ui/ActLink.vue'
 import LedgerTable from '@/shared/ui/LedgerTable.vue'
 import TickBox from '@/shared/ui/TickBox.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
@@ -60,7 +59,6 @@ const root = computed(() => `/api/kitchens/${slug.value}/batches/${props.code}`)
   <LoadState v-if="!data || !batch" :error="error" what="the pieces" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <ActLink :to="{ name: 'log', params: { code } }">Open the log</ActLink>
       <ActButton :href="`${root}/pieces-table.csv`" download="">CSV</ActButton>
       <ActButton :href="`${root}/pieces-table.xlsx`" download="">XLSX</ActButton>
     </BatchHead>

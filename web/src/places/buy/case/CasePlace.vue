@@ -81,7 +81,6 @@ useKeys({ a: () => void open(null) })
     <h1>At the case</h1>
     <span class="quiet detail">{{ summary }}</span>
     <div class="acts">
-      <ActLink :to="{ name: 'prices' }">Price list</ActLink>
       <ActButton :aria-expanded="planning" @click="planning = !planning"> Change the plan </ActButton>
       <ActButton class="add" first @click="open(null)">Add an offer</ActButton>
     </div>

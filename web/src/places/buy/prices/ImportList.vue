@@ -51,7 +51,6 @@ function tryAgain(): void {
 <template>
   <div class="head">
     <h1>Import a price list</h1>
-    <div class="acts"><ActLink :to="{ name: 'prices' }">Price list</ActLink></div>
   </div>
   <section v-may:cook class="panel intro">
     <p>

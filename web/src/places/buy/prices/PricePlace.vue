@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import ActLink from '@/shared/ui/ActLink.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref, toRef } from 'vue'
@@ -38,7 +37,6 @@ function close(): void {
       <h1>{{ whole.item.name }}</h1>
       <span class="badge">{{ whole.item.kind || sortWords[whole.item.sort] }}</span>
       <div class="acts">
-        <ActLink :to="{ name: 'prices' }">Price list</ActLink>
         <ActButton v-may:cook first @click="noting = true">Add a price</ActButton>
       </div>
     </div>

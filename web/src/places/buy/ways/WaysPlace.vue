@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import ActLink from '@/shared/ui/ActLink.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
@@ -46,7 +45,6 @@ function saved(ways: Ways): void {
     <h1>Methods</h1>
     <span class="quiet">how you make things: steps, ingredients, time</span>
     <div class="acts">
-      <ActLink :to="{ name: 'buy' }">At the case</ActLink>
       <ActButton v-may:cook first @click="editing = ''">New method</ActButton>
     </div>
   </div>

@@ -110,7 +110,6 @@ useKeys({
       <span class="badge">{{ board.code }}</span>
       <span class="quiet">{{ board.name }}</span>
       <div class="acts">
-        <ActLink :to="{ name: 'slice' }">Larder</ActLink>
         <LabelsPanel v-if="board.packs.length" :code="code" packs />
         <ActLink :to="{ name: 'log', params: { code } }">Log</ActLink>
       </div>

@@ -6,7 +6,6 @@ import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref } from 'vue'
-import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useSlug } from '@/shared/api/useSlug'
 import { renewShown } from '@/shared/api/renewShown'
 import { dayText } from '@/shared/quantity/when'
@@ -44,7 +43,6 @@ const unknown = computed(() => (cupboard.value?.stock ?? []).filter((one) => one
 </script>
 
 <template>
-  <SliceTabs />
   <div class="head">
     <h1>Store cupboard</h1>
     <span class="quiet">bought and counted, less what batches used</span>

@@ -4,7 +4,6 @@ import TickBox from '@/shared/ui/TickBox.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref, toRef } from 'vue'
-import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { dayText } from '@/shared/quantity/when'
 import LoadState from '@/shared/ui/LoadState.vue'
@@ -54,7 +53,6 @@ const signed = (moved: string): string => (moved.startsWith('-') ? `−${moved.s
 </script>
 
 <template>
-  <SliceTabs />
   <LoadState v-if="!page" :error="error" what="the dish" @retry="refetch()" />
   <template v-else>
     <div class="head">

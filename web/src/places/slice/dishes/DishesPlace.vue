@@ -4,7 +4,6 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, reactive, ref } from 'vue'
-import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
 import DropPanel from '@/shared/ui/DropPanel.vue'
@@ -37,7 +36,6 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/dis
 </script>
 
 <template>
-  <SliceTabs />
   <div class="head">
     <h1>Dishes</h1>
     <span v-if="dishes?.aims" class="quiet"

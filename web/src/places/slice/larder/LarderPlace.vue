@@ -5,7 +5,6 @@ import ActButton from '@/shared/ui/ActButton.vue'
 import { vMay } from '@/shared/kitchen/vMay'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import SliceTabs from '@/places/slice/SliceTabs.vue'
 import { useLarder } from '@/shared/api/useLarder'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -50,7 +49,6 @@ const files = (form: string): string => `/api/kitchens/${kitchen_slug.value}/lar
 </script>
 
 <template>
-  <SliceTabs />
   <div class="head">
     <h1>Larder</h1>
     <span class="quiet">{{ summary }}</span>

@@ -73,7 +73,6 @@ const step = (by: number): void => {
         }}{{ pack.slices ? `, ${pack.slices} slices` : '' }}</span
       >
       <div class="acts">
-        <ActLink :to="{ name: 'slice' }">Larder</ActLink>
         <ActLink :to="{ name: 'strip', params: { code: pack.code } }">Its batch</ActLink>
         <LabelsPanel v-if="!pack.is_gone" :code="code" :marks="[mark]" packs />
       </div>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import ActLink from '@/shared/ui/ActLink.vue'
 import { computed, ref } from 'vue'
 import type { Schemas, Verdict } from '@/shared/api/client'
 import Strip from '@/shared/strip/Strip.vue'
@@ -64,7 +63,6 @@ useWays({ v: () => ({ name: 'strip', params: { code: props.verdict.code } }) })
     <span class="badge">{{ verdict.code }}</span>
     <ChoiceBar v-model="key" label="Compare by" quiet-label :choices="bases" />
     <div class="acts">
-      <ActLink :to="{ name: 'strip', params: { code: verdict.code } }">The strip</ActLink>
       <PolicyPanel v-model:policy="dials.policy" :verdict="verdict" @kept="$emit('kept')" />
       <TakeAway :code="verdict.code" />
     </div>

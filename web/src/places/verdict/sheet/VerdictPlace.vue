@@ -59,7 +59,6 @@ const drawn = computed(() => {
   <LoadState v-if="!batch" :error="error" :what="`batch ${code}`" @retry="refetch()" />
   <template v-else>
     <BatchHead :batch="batch">
-      <ActLink :to="{ name: 'log', params: { code } }">Open the log</ActLink>
       <TakeAway :code="code" />
       <ActLink first :to="{ name: 'ladder', params: { code } }">House or shop?</ActLink>
     </BatchHead>
