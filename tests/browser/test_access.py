@@ -44,6 +44,7 @@ VIEWS = {
     "/verdict/J-01": "Cherry-smoked jowl",
     "/verdict/B-01": "Rosemary lamb belly",
     "/verdict/S-01": "Two-meat quay sausage",
+    "/no/such/page": "No such page",
     "/verdict/J-01/house-or-shop": "House or shop?",
     "/verdict/B-01/house-or-shop": "House or shop?",
     "/books": "Books",
@@ -125,7 +126,7 @@ def test_a_batch_that_is_not_here_is_said(kitchen: Page, canteen):
     kitchen.goto(f"{canteen}/verdict/Z-99")
     expect(kitchen.get_by_role("alert")).to_contain_text("There is no batch “Z-99” in this kitchen.")
     kitchen.goto(f"{canteen}/no/such/place")
-    expect(kitchen.get_by_role("heading", name="Recently finished")).to_be_visible()
+    expect(kitchen.get_by_role("heading", name="No such page")).to_be_visible()
 
 
 def test_lists_days_folds_and_uploads_by_the_keyboard_and_while_they_are_open(kitchen: Page, canteen):

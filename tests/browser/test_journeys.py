@@ -97,7 +97,7 @@ def test_from_sign_in_to_verdict(page: Page, canteen, faults, width):
     set_terms(page)
     slice_piece(page, "A", "3.75 lb", "60")
     slice_piece(page, "B", "2.25 lb", "36")
-    page.get_by_role("link", name="See the verdict").click()
+    page.get_by_role("navigation", name="Batch").get_by_role("link", name="Verdict").click()
     headline = page.get_by_role("region", name="Price of a sliced pound")
     expect(headline).to_contain_text("$5.08")
     expect(headline).to_contain_text("$11.20 a kilogram")
@@ -114,7 +114,7 @@ def test_from_sign_in_to_verdict(page: Page, canteen, faults, width):
 
 def test_a_wrong_entry_is_corrected_and_both_stay(kitchen: Page):
     kitchen.get_by_role("link", name="Brined loin, maple and mustard", exact=True).click()
-    kitchen.get_by_role("link", name="Open the log").click()
+    kitchen.get_by_role("navigation", name="Batch").get_by_role("link", name="Log").click()
     kitchen.get_by_role("button", name=re.compile("Correct entry 5, Rested")).click()
     kitchen.get_by_label("Weight of A").fill("4 lb 8 oz")
     kitchen.get_by_role("button", name="Correct this step: rest").click()

@@ -132,7 +132,7 @@ def test_meats_come_together_and_one_is_thrown_away(kitchen: Page, canteen):
     kitchen.get_by_label("Why", exact=True).fill("smelled off")
     kitchen.get_by_role("button", name="Throw them away").click()
     expect(kitchen.get_by_role("status")).to_contain_text("Recorded: thrown away, B")
-    kitchen.get_by_role("link", name="See the verdict").click()
+    kitchen.get_by_role("navigation", name="Batch").get_by_role("link", name="Verdict").click()
     expect(kitchen.get_by_role("region", name="Linked batches")).to_contain_text("A1 of J-01")
 
 

@@ -375,6 +375,9 @@ def test_every_write_leaves_a_row_in_the_same_transaction(api):
     corrected = api.recorded(code, TRIM, corrects=made, reason="typed wrong")["entry"]
     row = AuditRow.objects.latest("id")
     assert (row.made, row.before) == (f"entry {corrected}", f"entry {made}")
+    # the book says what they were
+    latest = api.call("GET", "/audit")[1]["rows"][0]
+    assert latest["made"] == latest["before"] == "Trimmed: whole → A 5 lb · B 3 lb"
 
 
 def test_the_audit_names_the_version_that_a_new_one_took_the_place_of(api):

@@ -7,6 +7,10 @@ from django.db.models import Q, QuerySet
 from django.utils import timezone
 
 from dolmetsch.server.audit.models import AuditRow
+from dolmetsch.server.audit.noting import name_record
+from dolmetsch.server.batches.entries.chain import list_entry_rows
+from dolmetsch.server.batches.entries.describing import describe, label_entry
+from dolmetsch.server.batches.models import Batch, Entry
 from dolmetsch.server.kitchens.models import Kitchen, Membership
 from dolmetsch.server.people import schemas
 from dolmetsch.server.tables.writing import Row, Tables, write_tables
@@ -15,12 +19,15 @@ PAGE: Final = 50
 Form = Literal["csv", "xlsx"]
 #: So many rows of the latest are exported.
 MOST_EXPORTED: Final = 100_000
+#: How a row names an entry, before its number.
+ENTRY: Final = f"{Entry._meta.verbose_name} "
 
 
 def read_audit(kitchen: Kitchen, words: str, page: int) -> schemas.AuditPage:
     """The rows of a kitchen that hold every one of ``words``, the latest first."""
     first = (page - 1) * PAGE
     rows = list(_found(kitchen, words)[first : first + PAGE + 1])
+    said = _say_entries(kitchen, rows)
     shown = [
         schemas.AuditOut(
             id=row.pk,
@@ -29,14 +36,27 @@ def read_audit(kitchen: Kitchen, words: str, page: int) -> schemas.AuditPage:
             outcome=row.outcome,  # type: ignore[arg-type]
             words=row.sentence,
             page=row.page,
-            made=row.made,
-            before=row.before,
+            made=said.get(row.made, ""),
+            before=said.get(row.before, row.before),
             device=row.device,
             address=row.address,
         )
         for row in rows[:PAGE]
     ]
     return schemas.AuditPage(rows=shown, page=page, has_more=len(rows) > PAGE)
+
+
+def _say_entries(kitchen: Kitchen, rows: Iterable[AuditRow]) -> dict[str, str]:
+    """What the entries say that ``rows`` name: of ``entry 412`` "Trimmed: A 4.19 lb"."""
+    named = {name for row in rows for name in (row.made, row.before) if name.startswith(ENTRY)}
+    numbers = {int(name.removeprefix(ENTRY)) for name in named}
+    batches = Batch.objects.filter(kitchen=kitchen, entries__in=numbers).distinct()
+    return {
+        name: ": ".join([label_entry(one), *describe(one, kitchen)[:1]])
+        for batch in batches
+        for one in list_entry_rows(batch)
+        if (name := name_record(one.entry)) in named
+    }
 
 
 def write_audit(kitchen: Kitchen, words: str, form: Form) -> bytes:

@@ -112,8 +112,8 @@ class AuditOut(Schema):
     outcome: Literal["done", "refused"]
     words: str
     page: str
-    made: str
-    before: str
+    made: str = Field(description="what the entry says that was recorded; empty for other records")
+    before: str = Field(description="what it took the place of: what that entry says, or a version")
     device: str
     address: str
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { api, type Problem, refusal, type Schemas, take } from '@/shared/api/client'
 import { useSlug } from '@/shared/api/useSlug'
 import { useSession } from '@/shared/api/useSession'
@@ -14,7 +15,7 @@ import { type Role, roles, roleWords } from '@/shared/kitchen/roles'
 const emit = defineEmits<{ invited: [link: Schemas['LinkOut'], words: string] }>()
 const slug = useSlug()
 const { session } = useSession()
-const draft = reactive({ called: '', role: 'cook' as Role, mail: '' })
+const { draft, clear } = useDraft('invitation', () => ({ called: '', role: 'cook' as Role, mail: '' }))
 const problem = ref<Problem | null>(null)
 provideFormFacts({ preview: ref(null), problem })
 
@@ -25,7 +26,7 @@ async function send(): Promise<void> {
       api.POST('/api/kitchens/{kitchen_slug}/invitations', { params, body: { ...draft } }),
     )
     emit('invited', made, `${draft.called || 'Someone'} comes in as ${draft.role}`)
-    draft.called = draft.mail = ''
+    clear()
   })
 }
 </script>

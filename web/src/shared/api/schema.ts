@@ -12196,9 +12196,15 @@ export interface components {
             words: string;
             /** Page */
             page: string;
-            /** Made */
+            /**
+             * Made
+             * @description what the entry says that was recorded; empty for other records
+             */
             made: string;
-            /** Before */
+            /**
+             * Before
+             * @description what it took the place of: what that entry says, or a version
+             */
             before: string;
             /** Device */
             device: string;

@@ -240,9 +240,14 @@ nav a.here {
   }
 
   .who {
+    display: flex;
+    align-items: center;
     padding: 0;
-    gap: 0;
-    font-size: 12px;
+    gap: 16px;
+  }
+
+  .who a {
+    padding: 12px 0;
   }
 
   nav {

@@ -35,8 +35,7 @@ const beside: readonly Beside[] = [
       { name: 'pieces-table', word: 'Pieces', also: ['piece'] },
       { name: 'cure', word: 'Cure desk' },
       { name: 'diary', word: 'Diary' },
-      { name: 'strip', word: 'See the verdict' },
-      { name: 'ladder', word: 'House or shop' },
+      { name: 'strip', word: 'Verdict', also: ['ladder'] },
     ],
   },
   {
@@ -81,7 +80,7 @@ const beside: readonly Beside[] = [
 ]
 /** Those of owners alone, and those about prices alone. */
 export const forOwners: ReadonlySet<string> = new Set(['people', 'audit'])
-export const aboutMoney: ReadonlySet<string> = new Set(['strip', 'ladder'])
+export const aboutMoney: ReadonlySet<string> = new Set(['strip'])
 
 export const isOf = (view: View, route: unknown): boolean =>
   view.name === route || view.also?.includes(String(route)) === true

@@ -61,8 +61,11 @@ function tell(): void {
   const field = box?.querySelector('input')
   // a field to filter in holds no word of what is chosen
   const described = field ? `${id}-word ${id}-detail` : `${id}-detail`
-  for (const [name, word] of Object.entries({ ...said(), 'aria-describedby': described }))
-    (field ?? box)?.setAttribute(name, word)
+  for (const [name, word] of Object.entries({ ...said(), 'aria-describedby': described })) {
+    // what got long enough to be filtered is said of the field from then on
+    if (field) box?.removeAttribute(name)
+    ;(field ?? box)?.setAttribute(name, word)
+  }
 }
 /** The list while it is open: what is looked at in it moves by keys, by what is typed and by the pointer. */
 const list = ref<HTMLElement | null>(null)

@@ -28,4 +28,12 @@ it('stays open while more of its options come', async () => {
   expect(document.contains(box.element)).toBe(true)
   expect(box.attributes('aria-expanded')).toBe('true')
   await vi.waitFor(() => expect(document.querySelectorAll('[role=option]')).toHaveLength(12))
+  document.querySelectorAll<HTMLElement>('[role=option]')[9]?.click()
+  await nextTick()
+  await nextTick()
+  // closed, it has become one to filter in, and is there once
+  const boxes = shown.findAll('[role=combobox]')
+  expect(boxes.map((one) => [one.element.tagName, one.attributes('aria-expanded')])).toEqual([
+    ['INPUT', 'false'],
+  ])
 })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DateBox from '@/shared/ui/DateBox.vue'
 import FoldAway from '@/shared/ui/FoldAway.vue'
@@ -8,7 +9,7 @@ import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { momentTyped } from '@/shared/quantity/when'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { ref, toRefs } from 'vue'
 import { type Schemas } from '@/shared/api/client'
 import ProblemNote from '@/shared/ui/ProblemNote.vue'
 
@@ -27,8 +28,8 @@ const kinds: { value: Schemas['TaskIn']['kind']; word: string }[] = [
   { value: 'other', word: 'Something else' },
 ]
 const kind = ref<Schemas['TaskIn']['kind']>('turn')
-const words = ref('')
-const when = ref('')
+const { draft, clear } = useDraft(`${props.code}:task`, () => ({ words: '', when: '' }))
+const { words, when } = toRefs(draft)
 const { state, problem, write } = useKitchenWrite(`${props.code}:task`, '/batches/{code}/tasks', {
   path: () => ({ code: props.code }),
 })
@@ -42,7 +43,7 @@ function plan(): void {
     minutes: null,
   }
   void write(body, () => {
-    words.value = ''
+    clear()
     void queries.invalidateQueries({ queryKey: ['plan'] })
   })
 }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
-import { reactive, ref } from 'vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { type Schemas } from '@/shared/api/client'
 import RemoveButton from '@/shared/ui/RemoveButton.vue'
@@ -15,13 +16,13 @@ import { provideFormFacts } from '@/shared/writing/formFacts'
 const router = useRouter()
 const queries = useQueryClient()
 const MOST = 6
-const draft = reactive<Schemas['CureTrialIn']>({
+const { draft, clear } = useDraft<Schemas['CureTrialIn']>('trial', () => ({
   name: '',
   sides: [
     { batch: '', mark: '', what: '' },
     { batch: '', mark: '', what: '' },
   ],
-})
+}))
 const beginning = useKitchenWrite('trial', '/trials', { typed: () => draft })
 provideFormFacts({ preview: ref(null), problem: beginning.problem })
 /** Another piece of the same batch is the likeliest next side. */
@@ -37,6 +38,7 @@ function begin(): void {
     })),
   }
   void beginning.write(body, (trial) => {
+    clear()
     void queries.invalidateQueries({ queryKey: ['trials'] })
     void router.push({ name: 'trial', params: { id: trial.id } })
   })

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import DateBox from '@/shared/ui/DateBox.vue'
 import SelectBox from '@/shared/ui/SelectBox.vue'
 import TickBox from '@/shared/ui/TickBox.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
-import { computed, ref, watch } from 'vue'
+import { computed, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { labelOf, piecesOf, probePlaces } from '@/places/fire/pieces'
 import { useMap } from '@/shared/api/useBench'
@@ -23,11 +24,25 @@ const { data: map, error, refetch } = useMap()
 const { data: fires } = useFires()
 const { weightText } = useUnits()
 const { write, problem, isSaving } = useBegin()
-const draft = ref(blankFire())
-const chosen = ref<Record<string, Chosen>>({})
+const { draft: typed, clear } = useDraft('fire', () => ({
+  fire: blankFire(),
+  chosen: {} as Record<string, Chosen>,
+}))
+const draft = toRef(typed, 'fire')
+const chosen = toRef(typed, 'chosen')
 
 const pieces = computed(() => piecesOf(map.value))
 const count = computed(() => Object.values(chosen.value).filter((one) => one.isIn).length)
+/** What was chosen stays on the device until the fire begins; a piece may be gone by then. */
+watch(
+  pieces,
+  (all) => {
+    const there = new Set(all.map(labelOf))
+    if (!map.value || Object.keys(chosen.value).every((name) => there.has(name))) return
+    chosen.value = Object.fromEntries(Object.entries(chosen.value).filter(([name]) => there.has(name)))
+  },
+  { immediate: true },
+)
 
 const smokers = computed(() => (map.value?.stores ?? []).filter((one) => one.sort === 'smoker'))
 const smoker = computed(() => smokers.value.find((one) => one.name === draft.value.store))
@@ -76,9 +91,10 @@ const course = computed(() => {
 /** A program that leads elsewhere than what was said is asked about. */
 const isAsked = computed(() => problem.value?.fields.some((one) => one.path === 'course') ?? false)
 function begin(): void {
-  void write(fireBody(draft.value, pieces.value, chosen.value, smoker.value?.lying), ({ id }) =>
-    router.push({ name: 'fire-live', params: { id } }),
-  )
+  void write(fireBody(draft.value, pieces.value, chosen.value, smoker.value?.lying), ({ id }) => {
+    clear()
+    void router.push({ name: 'fire-live', params: { id } })
+  })
 }
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import SelectBox from '@/shared/ui/SelectBox.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
@@ -13,7 +14,13 @@ const props = defineProps<{ hanging: Hanging[]; unit: 'F' | 'C'; problem: Proble
 const emit = defineEmits<{ note: [id: number, note: Partial<NoteIn> & { kind: NoteIn['kind'] }] }>()
 const id = ref(props.hanging[0]?.id ?? 0)
 const kind = ref<NoteIn['kind']>('air')
-const fields = ref({ temp: '', humidity: '', ph: '', before: '', after: '' })
+const { draft: fields, clear } = useDraft('hook', () => ({
+  temp: '',
+  humidity: '',
+  ph: '',
+  before: '',
+  after: '',
+}))
 const kinds = {
   air: 'Air',
   ph: 'pH',
@@ -36,9 +43,9 @@ const words = {
   after: 'and after it',
 } as const
 function send(): void {
-  const given = Object.fromEntries(asked[kind.value].map((name) => [name, fields.value[name]]))
+  const given = Object.fromEntries(asked[kind.value].map((name) => [name, fields[name]]))
   emit('note', id.value, { kind: kind.value, ...given })
-  fields.value = { temp: '', humidity: '', ph: '', before: '', after: '' }
+  clear()
 }
 </script>
 

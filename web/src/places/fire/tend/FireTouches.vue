@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import SelectBox from '@/shared/ui/SelectBox.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { vMay } from '@/shared/kitchen/vMay'
-import { computed, ref } from 'vue'
+import { computed, ref, toRefs } from 'vue'
 import { useUnits } from '@/shared/quantity/useUnits'
 import { probePlaces } from '@/places/fire/pieces'
 import type { EventIn, Live } from '@/places/fire/useFires'
@@ -12,20 +13,24 @@ import type { EventIn, Live } from '@/places/fire/useFires'
 const props = defineProps<{ live: Live; isSaving: boolean; plain?: boolean }>()
 const emit = defineEmits<{ happened: [event: Partial<EventIn> & { kind: EventIn['kind'] }] }>()
 type Asking = 'instant' | 'fuel' | 'probe' | 'swap' | 'note' | null
-const asking = ref<Asking>(null)
+const { draft, clear } = useDraft(`fire:${props.live.id}`, () => ({
+  asking: null as Asking,
+  text: '',
+  amount: '',
+  price: '',
+  minutes: '',
+}))
+const { asking, text, amount, price, minutes } = toRefs(draft)
 const piece = ref('')
-const text = ref('')
 const probe = ref('1')
 const other = ref('2')
 const where = ref('')
-const amount = ref('')
-const price = ref('')
-const minutes = ref('')
 const { unit } = useUnits()
 const example = computed(() =>
   unit.value === 'lb' ? { amount: '3 lb', price: '0.90/lb' } : { amount: '1.4 kg', price: '2.00/kg' },
 )
 const pieces = computed(() => [...new Set(props.live.hanging.map((one) => one.label))])
+if (asking.value) piece.value = pieces.value[0] ?? ''
 const probes = computed(() => props.live.curves.filter((one) => one.is_now).map((one) => one.probe))
 
 const asked = [
@@ -37,9 +42,10 @@ const asked = [
 ] as const
 function ask(kind: Asking): void {
   if (props.plain && kind) return once(kind)
-  asking.value = asking.value === kind ? null : kind
+  const next = asking.value === kind ? null : kind
+  clear()
+  asking.value = next
   piece.value ||= pieces.value[0] ?? ''
-  for (const one of [text, amount, price, minutes]) one.value = ''
   if (kind === 'swap') [probe.value, other.value] = [probes.value[0] ?? '1', probes.value[1] ?? '2']
 }
 function send(): void {
@@ -52,7 +58,7 @@ function send(): void {
     swap: { probe: probe.value, other: other.value },
   }[asking.value]
   emit('happened', { kind: asking.value, ...about })
-  asking.value = null
+  clear()
 }
 const once = (kind: EventIn['kind'], words = ''): void => emit('happened', { kind, text: words })
 </script>

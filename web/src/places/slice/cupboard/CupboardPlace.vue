@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActButton from '@/shared/ui/ActButton.vue'
 import TypedInput from '@/shared/ui/TypedInput.vue'
 import { useKitchenWrite } from '@/shared/api/useKitchenWrite'
 import { useKitchenQuery } from '@/shared/api/useKitchenQuery'
 import { vMay } from '@/shared/kitchen/vMay'
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, reactive, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useSlug } from '@/shared/api/useSlug'
 import { renewShown } from '@/shared/api/renewShown'
 import { dayText } from '@/shared/quantity/when'
@@ -19,8 +20,11 @@ const kitchen_slug = useSlug()
 const queries = useQueryClient()
 const { like } = useUnits()
 const { data: cupboard, error, refetch } = useKitchenQuery('cupboard', '/cupboard')
-const blank = { what: '', sort: 'bought' as const, amount: '' }
-const draft = reactive<{ what: string; sort: 'bought' | 'counted'; amount: string }>({ ...blank })
+const { draft, clear } = useDraft('stock', () => ({
+  what: '',
+  sort: 'bought' as 'bought' | 'counted',
+  amount: '',
+}))
 const noting = useKitchenWrite('stock', '/cupboard', { typed: () => draft })
 const choices = [
   { value: 'bought' as const, word: 'Bought' },
@@ -35,7 +39,7 @@ function note(): void {
   void noting.write({ ...draft }, (now) => {
     queries.setQueryData(['cupboard', kitchen_slug.value], now)
     renewShown(queries)
-    Object.assign(draft, blank)
+    clear()
   })
 }
 const known = computed(() => (cupboard.value?.stock ?? []).filter((one) => one.left !== null))

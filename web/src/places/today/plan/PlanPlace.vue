@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import { useDraft } from '@/shared/writing/useDraft'
 import ActLink from '@/shared/ui/ActLink.vue'
 import ActButton from '@/shared/ui/ActButton.vue'
 import FoldAway from '@/shared/ui/FoldAway.vue'
 import { vMay } from '@/shared/kitchen/vMay'
-import { computed, ref, toRef, watch } from 'vue'
+import { computed, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { useSlug } from '@/shared/api/useSlug'
 import { useUnits } from '@/shared/quantity/useUnits'
@@ -46,8 +47,12 @@ function first(): MealDraft {
   const wants = product ? [{ sort: 'product' as const, name: product, amount: '' }] : blankMeal().wants
   return { ...blankMeal(), wants }
 }
-const draft = ref<MealDraft>(first())
-const isChanged = ref(props.name === '')
+const { draft: typed, clear } = useDraft(`plan:${props.name || `new ${props.product ?? ''}`}`, () => ({
+  meal: first(),
+  isChanged: props.name === '',
+}))
+const draft = toRef(typed, 'meal')
+const isChanged = toRef(typed, 'isChanged')
 watch(
   page,
   (now) => {
@@ -96,15 +101,18 @@ function move(days: number): void {
   change({ day: isoDay(day) })
 }
 function save(): void {
+  const { name } = draft.value
   void saving.write({ ...draft.value }, () => {
     isChanged.value = false
     renew()
-    if (props.name !== draft.value.name)
-      void router.push({ name: 'plan', params: { name: draft.value.name } })
+    if (props.name === name) return
+    clear()
+    void router.push({ name: 'plan', params: { name } })
   })
 }
 function drop(): void {
   void saving.write({ ...draft.value, put_away: true }, () => {
+    clear()
     renew()
     void router.push({ name: 'plans' })
   })

@@ -9,7 +9,11 @@ from dolmetsch.server.batches.models import Batch
 from dolmetsch.server.diary.models import Photo
 from dolmetsch.server.kitchens.models import Kitchen
 
-_COUNTED: Final = ((Kitchen, "kitchens"), (Batch, "batches"), (Photo, "photos"))
+_COUNTED: Final = ((Kitchen, "kitchen", "kitchens"), (Batch, "batch", "batches"), (Photo, "photo", "photos"))
+
+
+def _count(number: int, one: str, many: str) -> str:
+    return f"{number} {one if number == 1 else many}"
 
 
 class Command(BaseCommand):
@@ -23,8 +27,7 @@ class Command(BaseCommand):
         for said in check_records():
             wrong += 1
             self.stdout.write(said)
-        counts = [f"{kind.objects.count()} {word}" for kind, word in _COUNTED]
-        looked = ", ".join(counts)
+        looked = ", ".join(_count(kind.objects.count(), one, many) for kind, one, many in _COUNTED)
         if wrong:
-            raise CommandError(f"{looked} looked over: {wrong} things are wrong.")
+            raise CommandError(f"{looked} looked over: {_count(wrong, 'thing is', 'things are')} wrong.")
         self.stdout.write(f"{looked} looked over: all is well.")
