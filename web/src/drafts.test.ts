@@ -8,6 +8,8 @@ import { around, server } from './shared/tests/server'
 import OfferPad from '@/places/buy/case/OfferPad.vue'
 import FigureTable from '@/places/bench/cure/FigureTable.vue'
 import FiguresPlace from '@/places/bench/cure/FiguresPlace.vue'
+import InviteForm from './places/kitchen/InviteForm.vue'
+import NoteForm from '@/places/fire/chamber/NoteForm.vue'
 import KitchenPlace from './places/kitchen/KitchenPlace.vue'
 import MapPlace from '@/places/bench/map/MapPlace.vue'
 import NotePrice from '@/places/buy/prices/NotePrice.vue'
@@ -28,6 +30,13 @@ const cases: Case[] = [
   ['a fridge or rack', MapPlace, {}, 'input[placeholder="Fridge 3"]', 'Add a fridge or rack'],
   ['a tag', OfferPad, { offer: null, listed: [] }, '.price input'],
   ['a limit', FigureTable, { sort: 'limit', unit: 'ppm', rows: [row] }, 'form input', 'own'],
+  ['an invitation', InviteForm, {}, 'input'],
+  [
+    'a note on a hook',
+    NoteForm,
+    { hanging: [{ id: 1, label: 'S-01 P' }], unit: 'F', problem: null },
+    'input',
+  ],
   ['a mix', FiguresPlace, {}, 'input[placeholder="3 lb"]'],
 ]
 

@@ -93,7 +93,7 @@ h2 {
 
 li {
   display: grid;
-  grid-template-columns: 52px minmax(0, 1fr) minmax(0, 260px) 64px;
+  grid-template-columns: 76px minmax(0, 1fr) minmax(0, 260px) 64px;
   gap: 4px 10px;
   align-items: baseline;
   padding: 7px 0 7px 8px;
