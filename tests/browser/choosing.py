@@ -4,7 +4,9 @@ import contextlib
 import re
 from datetime import UTC, date, datetime
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Error, Locator, expect
+
+from tests.waiting import wait_for
 
 
 def choose(box: Locator, word: str) -> None:
@@ -15,12 +17,17 @@ def choose(box: Locator, word: str) -> None:
         return
     wanted = offered(box).filter(has_text=re.compile(rf"^\s*{re.escape(word)}")).first
     wanted.click()
-    # a list that moves while it is touched is touched again
+    # a list that moves while it is touched is touched again; choosing the same twice changes nothing
+    wait_for(lambda: _is_shut(box, wanted), f"the list of {word} to close")
+
+
+def _is_shut(box: Locator, wanted: Locator) -> bool:
     with contextlib.suppress(AssertionError):
-        expect(box).to_have_attribute("aria-expanded", "false", timeout=5000)
-        return
-    wanted.click()
-    expect(box).to_have_attribute("aria-expanded", "false")
+        expect(box).to_have_attribute("aria-expanded", "false", timeout=3000)
+        return True
+    with contextlib.suppress(Error):
+        wanted.click(timeout=1000)
+    return False
 
 
 def offered(box: Locator) -> Locator:
