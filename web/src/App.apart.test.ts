@@ -19,15 +19,16 @@ const kitchens = [{ slug: 'test', name: 'Test kitchen', weight_unit: 'lb', curre
 const session = { signed_in: true, name: 'Maren', username: 'maren', kitchens, demo: null }
 
 /** The application on a page with a field, come to from the page before it. */
-async function open(role = 'owner') {
-  const ours = kitchens.map((one) => ({ ...one, role, sees_money: true }))
+async function open(role = 'owner', sees_money = true) {
+  const ours = kitchens.map((one) => ({ ...one, role, sees_money }))
   server({ 'GET /api/session': { ...session, kitchens: ours }, 'GET /today': {} })
   const page = { template: '<input aria-label="Weight" />' }
-  const opened = ['start', 'kitchen', 'plans', 'map', 'figures']
-  const names = [...places.map((place) => place.name), ...opened]
+  const opened = ['start', 'kitchen', 'people', 'audit', 'own', 'plans', 'map', 'figures']
+  const ofBatch = ['log', 'pieces-table', 'cure', 'diary', 'strip']
+  const names = [...places.map((place) => place.name), ...opened, ...ofBatch]
   const meta = { place: 'today', title: 'Made up' } as const
   const routes: RouteRecordRaw[] = names.map((name) => ({
-    path: `/${name}`,
+    path: ofBatch.includes(name) ? `/${name}/:code` : `/${name}`,
     name,
     component: page,
     meta: name === 'start' ? { ...meta, least: 'cook' } : meta,
@@ -95,7 +96,7 @@ describe('the application', () => {
     areLettersKeys.value = true
   })
 
-  it('shows what stands beside a page, and not to those who are not shown any prices', async () => {
+  it('shows what stands beside a page, and which of it is open', async () => {
     const { shown, router } = await open()
     const tabs = () =>
       shown.findAll('nav[aria-label=Bench] a').map((link) => [link.text(), link.attributes('aria-current')])
@@ -107,6 +108,22 @@ describe('the application', () => {
     await router.push('/map')
     await flushPromises()
     expect(tabs()[1]).toEqual(['Map', 'page'])
+  })
+
+  it.each([
+    ['owner', true, ['Settings', 'People', 'Who did what', 'My page'], 'Verdict'],
+    ['helper', false, ['Settings', 'My page'], 'Diary'],
+  ])('shows a %s what is theirs of a kitchen and a batch', async (role, seesMoney, ofKitchen, last) => {
+    const { shown, router } = await open(role, seesMoney)
+    const links = (label: string) => shown.findAll(`nav[aria-label=${label}] a`)
+    await router.push('/kitchen')
+    await flushPromises()
+    expect(links('Kitchen').map((link) => link.text())).toEqual(ofKitchen)
+    // the code of the batch that is open goes along
+    await router.push('/cure/B-02')
+    await flushPromises()
+    expect(links('Batch').at(-1)?.text()).toBe(last)
+    expect(links('Batch')[0]?.attributes('href')).toBe('/log/B-02')
   })
 
   it('keeps its places where a page breaks, until another is opened', async () => {

@@ -17,7 +17,7 @@ import PlaceTabs from './shared/frame/PlaceTabs.vue'
 import Rail from './shared/frame/Rail.vue'
 import SignInAgain from './shared/frame/SignInAgain.vue'
 import { moneyPlaces } from './shared/frame/places'
-import { useKeys, useWays } from './shared/frame/useKeys'
+import { useKeys, useLinkKeys } from './shared/frame/useKeys'
 import { hasTyped } from './shared/writing/typed'
 import FirstPage from './places/door/FirstPage.vue'
 import TabletGate from './places/door/TabletGate.vue'
@@ -38,7 +38,7 @@ watch(ownerKey, () => {
   if (!route.meta.open) queries.clear()
 })
 useArrivals()
-useWays({ n: () => ({ name: 'start' }), t: () => ({ name: 'today' }) })
+useLinkKeys({ n: 'start', t: 'today' })
 useKeys({
   '?': () => (keysShown.value = true),
   Escape: () => {

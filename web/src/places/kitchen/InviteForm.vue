@@ -15,7 +15,7 @@ import { type Role, roles, roleWords } from '@/shared/kitchen/roles'
 const emit = defineEmits<{ invited: [link: Schemas['LinkOut'], words: string] }>()
 const slug = useSlug()
 const { session } = useSession()
-const { draft, clear } = useDraft('invitation', () => ({ called: '', role: 'cook' as Role, mail: '' }))
+const { draft } = useDraft('invitation', () => ({ called: '', role: 'cook' as Role, mail: '' }))
 const problem = ref<Problem | null>(null)
 provideFormFacts({ preview: ref(null), problem })
 
@@ -26,7 +26,8 @@ async function send(): Promise<void> {
       api.POST('/api/kitchens/{kitchen_slug}/invitations', { params, body: { ...draft } }),
     )
     emit('invited', made, `${draft.called || 'Someone'} comes in as ${draft.role}`)
-    clear()
+    // the next one often comes in as the same
+    draft.called = draft.mail = ''
   })
 }
 </script>

@@ -6,7 +6,10 @@ import { useSession } from '@/shared/api/useSession'
 import { moneyPlaces } from './places'
 import { aboutMoney, forOwners, isOf, viewsBeside } from './views'
 
-/** The views of a place, or of a batch, one beside the other: links, so that each opens in a window of its own. */
+/**
+ * The views of a place, or of a batch, one beside the other: links, so that each opens in a window of its own.
+ * Those of a batch take its code from the address, as the router does for what is named alone.
+ */
 const route = useRoute()
 const { may, seesMoney } = useSession()
 const beside = computed(() => viewsBeside(route.name))
@@ -18,18 +21,15 @@ const views = computed(() =>
     : [],
 )
 const current = computed(() => views.value.find((view) => isOf(view, route.name))?.name)
-const params = computed(() => (beside.value?.ofBatch ? { code: String(route.params['code']) } : {}))
 </script>
 
 <template>
   <nav v-if="views.length > 1" :aria-label="beside?.label" class="tabs">
     <NTabs :value="current ?? ''" type="line" size="small" animated>
       <NTab v-for="view in views" :key="view.name" :name="view.name">
-        <RouterLink
-          :to="{ name: view.name, params }"
-          :aria-current="view.name === current ? 'page' : undefined"
-          >{{ view.word }}</RouterLink
-        >
+        <RouterLink :to="{ name: view.name }" :aria-current="view.name === current ? 'page' : undefined">{{
+          view.word
+        }}</RouterLink>
       </NTab>
     </NTabs>
   </nav>

@@ -1,5 +1,5 @@
 import { onKeyStroke, useLocalStorage } from '@vueuse/core'
-import { useRouter, type RouteLocationRaw } from 'vue-router'
+import { useRouter } from 'vue-router'
 import { hasTyped } from '@/shared/writing/typed'
 
 /** Whether letters act by themselves on this device; `?` always shows where that is said. */
@@ -25,11 +25,11 @@ export function useKeys(acts: Record<string, () => void>): void {
   })
 }
 
-/** Letters that lead to other pages; none leaves what was typed and is not saved. */
-export function useWays(ways: Record<string, () => RouteLocationRaw>): void {
+/** Letters that lead to other pages, by the names of their routes; none leaves what was typed and is not saved. */
+export function useLinkKeys(links: Record<string, string>): void {
   const router = useRouter()
-  const goTo = (to: () => RouteLocationRaw) => (): void => {
-    if (!hasTyped()) void router.push(to())
+  const goTo = (name: string) => (): void => {
+    if (!hasTyped()) void router.push({ name })
   }
-  useKeys(Object.fromEntries(Object.entries(ways).map(([key, to]) => [key, goTo(to)])))
+  useKeys(Object.fromEntries(Object.entries(links).map(([key, name]) => [key, goTo(name)])))
 }

@@ -2,7 +2,7 @@
 export type View = { name: string; word: string; also?: readonly string[] }
 
 /** What stands beside each other in a place, in the order of its tabs. */
-type Beside = { label: string; views: readonly View[]; ofBatch?: boolean }
+type Beside = { label: string; views: readonly View[] }
 const beside: readonly Beside[] = [
   {
     label: 'Today',
@@ -29,7 +29,6 @@ const beside: readonly Beside[] = [
   },
   {
     label: 'Batch',
-    ofBatch: true,
     views: [
       { name: 'log', word: 'Log' },
       { name: 'pieces-table', word: 'Pieces', also: ['piece'] },

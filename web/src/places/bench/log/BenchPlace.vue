@@ -10,7 +10,7 @@ import { useForecast } from '@/shared/outlook/useForecast'
 import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { useKeys, useWays } from '@/shared/frame/useKeys'
+import { useKeys, useLinkKeys } from '@/shared/frame/useKeys'
 import BatchLog from './BatchLog.vue'
 import BoughtForm from './forms/BoughtForm.vue'
 import ButchersTest from './ButchersTest.vue'
@@ -103,8 +103,7 @@ function recorded(now: Batch, words: string): void {
   task.value = { act: 'step', entry: null }
   said.value = latest ? `${words}: ${latest.label.toLowerCase()}, ${latest.lines[0]}` : words
 }
-const pageOf = (name: string) => () => ({ name, params: { code: props.code } })
-useWays({ v: pageOf('strip'), g: pageOf('weigh'), c: pageOf('cure'), d: pageOf('diary') })
+useLinkKeys({ v: 'strip', g: 'weigh', c: 'cure', d: 'diary' })
 useKeys({ w: () => card.value?.querySelector<HTMLElement>('input[type="text"]')?.focus() })
 </script>
 

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas, Verdict } from '@/shared/api/client'
 import Strip from '@/shared/strip/Strip.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
-import { useWays } from '@/shared/frame/useKeys'
+import { useLinkKeys } from '@/shared/frame/useKeys'
 import { ofStage, useUnits, without } from '@/shared/quantity/useUnits'
 import BillParts from '@/places/verdict/sheet/BillParts.vue'
 import TakeAway from '@/places/verdict/sheet/TakeAway.vue'
@@ -54,7 +54,7 @@ const year = computed(() => {
   const more = sum.startsWith('-') ? ' more' : ''
   return `Past year: ${count} finished batches ${verb} ${money(without(sum))}${more} compared with the ${shop.name}.`
 })
-useWays({ v: () => ({ name: 'strip', params: { code: props.verdict.code } }) })
+useLinkKeys({ v: 'strip' })
 </script>
 
 <template>

@@ -12,7 +12,7 @@ import Strip from '@/shared/strip/Strip.vue'
 import BatchHead from '@/shared/ui/BatchHead.vue'
 import ChoiceBar from '@/shared/ui/ChoiceBar.vue'
 import LoadState from '@/shared/ui/LoadState.vue'
-import { useWays } from '@/shared/frame/useKeys'
+import { useLinkKeys } from '@/shared/frame/useKeys'
 import { provideWhy } from '@/shared/why/why'
 import AgainstShop from './AgainstShop.vue'
 import BillParts from './BillParts.vue'
@@ -32,8 +32,7 @@ const { data: forecast } = useForecast(
   code,
   computed(() => batch.value?.seen),
 )
-const pageOf = (name: string) => () => ({ name, params: { code: props.code } })
-useWays({ l: pageOf('log'), w: pageOf('log'), h: pageOf('ladder') })
+useLinkKeys({ l: 'log', w: 'log', h: 'ladder' })
 
 /** All pieces together, or one alone. */
 const ALL = ''
