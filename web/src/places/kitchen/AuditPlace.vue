@@ -125,7 +125,7 @@ li.refused {
 
 @media (max-width: 719px) {
   li {
-    grid-template-columns: 46px minmax(0, 1fr) 56px;
+    grid-template-columns: 68px minmax(0, 1fr) 56px;
   }
 
   .device {

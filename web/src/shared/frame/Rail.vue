@@ -50,7 +50,7 @@ async function leave(): Promise<void> {
   padding: 0 24px;
   height: 74px;
   display: grid;
-  grid-template-columns: 190px minmax(0, 1fr) 190px;
+  grid-template-columns: 190px minmax(0, 1fr) minmax(190px, auto);
   align-items: end;
 }
 
@@ -85,6 +85,7 @@ async function leave(): Promise<void> {
     display: flex;
     justify-content: space-between;
     align-items: center;
+    gap: 10px;
     height: 52px;
     padding: 0 12px;
   }

@@ -65,12 +65,30 @@ function switchTo(slug: string | undefined): void {
   padding: 2px 0;
 }
 
+/* beside the links, not over them: the rail has room for two lines */
+.switch {
+  grid-column: 1;
+  grid-row: 1 / 3;
+  width: 150px;
+  margin-right: 10px;
+}
+
+.switch ~ * {
+  grid-column: 2;
+}
+
 @media (max-width: 719px) {
+  .switch {
+    width: auto;
+    min-width: 0;
+    margin: 0;
+  }
+
   .who {
     display: flex;
     align-items: center;
     padding: 0;
-    gap: 16px;
+    gap: 10px;
   }
 
   .who a {
