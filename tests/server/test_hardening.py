@@ -10,15 +10,19 @@ import threading
 import uuid
 from collections import Counter
 from datetime import timedelta
+from io import StringIO
 
 import pytest
+from django.core.management import call_command
 from django.db import DatabaseError, connection, transaction
+from django.http import HttpResponse
 from django.test import Client
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
 from pydantic import BaseModel
 
 from dolmetsch.server.batches.models import Batch, Entry
+from dolmetsch.server.config.compressing import CompressJson
 from dolmetsch.server.diary.models import Note
 from dolmetsch.server.kitchens.models import Membership, SignInFailure, User
 from dolmetsch.server.quantities.visible import make_visible
@@ -401,3 +405,25 @@ def test_json_is_compressed_for_whoever_takes_that_and_nothing_else_is(api):
     assert gzip.decompress(packed.content) == plain.content
     for path in ("/prices/files/csv", f"/batches/{code}/page.pdf"):
         assert "Content-Encoding" not in asked(path, accept_encoding="gzip").headers
+
+
+@pytest.mark.parametrize(
+    ("kind", "is_packed"),
+    [
+        ("application/json; charset=utf-8", True),
+        ("application/problem+json", True),
+        ("text/csv", False),
+        ("text/event-stream", False),
+    ],
+)
+def test_a_long_answer_is_compressed_by_its_kind(rf, kind, is_packed):
+    answer = CompressJson(lambda _: HttpResponse(b"salt " * 200, content_type=kind))
+    said = answer(rf.get("/api/x", headers={"accept-encoding": "gzip"}))
+    assert said.has_header("Content-Encoding") is is_packed
+
+
+def test_what_was_looked_over_is_counted_in_whole_words(api):
+    api.started()
+    said = StringIO()
+    call_command("check_records", stdout=said)
+    assert said.getvalue() == "1 kitchen, 1 batch, 0 photos looked over: all is well.\n"

@@ -380,6 +380,13 @@ def test_every_write_leaves_a_row_in_the_same_transaction(api):
     assert latest["made"] == latest["before"] == "Trimmed: whole → A 5 lb · B 3 lb"
 
 
+def test_the_audit_says_nothing_of_another_kitchens_entries(api, other):
+    foreign = other.recorded(other.started(), TRIM)["entry"]
+    kitchen = Kitchen.objects.get(slug=api.slug)
+    AuditRow.objects.create(kitchen=kitchen, at=timezone.now(), words="recorded", made=f"entry {foreign}")
+    assert api.call("GET", "/audit")[1]["rows"][0]["made"] == ""
+
+
 def test_the_audit_names_the_version_that_a_new_one_took_the_place_of(api):
     dressing = {"sort": "own", "name": "dressing", "amount": "", "cost": "0.20"}
     dish = {"name": "Salad", "parts": [dressing], "price": "4.00"}

@@ -10,9 +10,6 @@ class CompressJson(GZipMiddleware):
 
     def process_response(self, request: HttpRequest, response: HttpResponseBase) -> HttpResponseBase:
         """What is answered, compressed where it is JSON and gets smaller by it."""
-        is_json = response.get("Content-Type", "").startswith(
-            ("application/json", "application/problem+json")
-        )
-        if response.streaming or not is_json:
-            return response
-        return super().process_response(request, response)
+        if response.get("Content-Type", "").startswith(("application/json", "application/problem+json")):
+            return super().process_response(request, response)
+        return response
